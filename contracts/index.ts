@@ -1,0 +1,5 @@
+export * from './fault'
+export * from './film'
+export * from './views'
+export * from './wire-edit'
+export * as schemas from './schemas'

@@ -1,0 +1,140 @@
+import Joi from 'joi'
+import { INK_COLOURS, INK_WIDTHS, LINES, OUTLINES, QUALITIES, TAKE_KINDS } from '@core/model'
+
+/** Longest time anything here can have: a day. */
+const DAY = 86_400_000
+export const MAX_NOTES = 20_000
+
+export const uuid = Joi.string().guid({ version: 'uuidv4' }).required()
+const ms = Joi.number().integer().min(0).max(DAY)
+const fraction = Joi.number().min(-0.5).max(1.5)
+const share = Joi.number().min(0).max(1)
+
+export const framing = Joi.object({
+  rect: Joi.object({ x: share, y: share, w: Joi.number().min(0.02).max(1), h: Joi.number().min(0.02).max(1) })
+    .options({ presence: 'required' }).required(),
+  outline: Joi.valid(...OUTLINES).required(),
+  mirrored: Joi.boolean().required(),
+  off: Joi.boolean().required(),
+})
+
+const slideIds = Joi.array().items(uuid.optional()).min(1).max(1000).required()
+
+/** Edits a page may send. Slides come in by import; an insert can only bring back what was removed. */
+export const deckEdit = Joi.object({
+  kind: Joi.valid('move', 'set', 'remove', 'restore', 'all').required(),
+}).when('.kind', {
+  switch: [
+    { is: 'move', then: Joi.object({ slides: slideIds, before: Joi.string().guid().allow(null).required() }) },
+    {
+      is: 'set',
+      then: Joi.object({
+        slides: slideIds,
+        fields: Joi.object({
+          title: Joi.string().max(200).allow(''),
+          notes: Joi.string().max(MAX_NOTES).allow(''),
+          planned: ms.allow(null),
+          skip: Joi.boolean(),
+          framing: framing.allow(null),
+        }).min(1).required(),
+      }),
+    },
+    { is: 'remove', then: Joi.object({ slides: slideIds }) },
+    { is: 'restore', then: Joi.object({ slides: slideIds, at: Joi.number().integer().min(0).max(5000).required() }) },
+    { is: 'all', then: Joi.object({ edits: Joi.array().items(Joi.link('#deckEdit')).max(1000).required() }) },
+  ],
+}).id('deckEdit')
+
+export const deckChange = Joi.object({ revision: Joi.number().integer().min(0).required(), edit: deckEdit.required() })
+
+export const talkFields = Joi.object({
+  name: Joi.string().trim().min(1).max(160),
+  limit: ms.min(1000).allow(null),
+}).min(1)
+
+export const newTalk = Joi.object({
+  name: Joi.string().trim().min(1).max(160).required(),
+  limit: ms.min(1000).allow(null).required(),
+})
+
+const point = Joi.object({ dt: ms, x: fraction, y: fraction, p: share }).options({ presence: 'required' })
+
+export const stroke = Joi.object({
+  id: uuid,
+  slide: uuid,
+  colour: Joi.valid(...INK_COLOURS),
+  width: Joi.valid(...Object.keys(INK_WIDTHS)),
+  pressure: Joi.boolean(),
+  points: Joi.array().items(point).min(1).max(20_000),
+}).options({ presence: 'required' })
+
+const at = ms.required()
+export const cue = Joi.object({ kind: Joi.valid('show', 'ink', 'erase', 'wipe', 'blank', 'inset').required(), at }).when('.kind', {
+  switch: [
+    { is: 'show', then: Joi.object({ slide: uuid, step: Joi.number().integer().min(0).max(500).required() }) },
+    { is: 'ink', then: Joi.object({ stroke: stroke.required() }) },
+    { is: 'erase', then: Joi.object({ stroke: uuid }) },
+    { is: 'wipe', then: Joi.object({ slide: uuid }) },
+    { is: 'blank', then: Joi.object({ on: Joi.boolean().required() }) },
+    { is: 'inset', then: Joi.object({ on: Joi.boolean().required() }) },
+  ],
+})
+
+export const cueBatch = Joi.object({
+  first: Joi.number().integer().min(0).max(1_000_000).required(),
+  cues: Joi.array().items(cue).min(1).max(500).required(),
+})
+
+export const snapshot = Joi.object({
+  slide: uuid,
+  step: Joi.number().integer().min(0).max(500).required(),
+  blank: Joi.boolean().required(),
+  inset: Joi.boolean().required(),
+  ink: Joi.array().items(stroke).max(5000).required(),
+})
+
+export const intent = Joi.object({ kind: Joi.valid('replaceAll', 'append', 'replaceFrom').required() }).when('.kind', {
+  is: 'replaceFrom', then: Joi.object({ at }),
+})
+
+export const newTake = Joi.object({
+  kind: Joi.valid(...TAKE_KINDS).required(),
+  intent: intent.required(),
+})
+
+export const newStretch = Joi.object({
+  take: uuid,
+  number: Joi.number().integer().min(0).max(10_000).required(),
+  camera: Joi.boolean().required(),
+  mime: Joi.string().pattern(/^(video|audio)\/[a-z0-9-]+(;\s?codecs=[a-z0-9.,"-]+)?$/i).max(80).required(),
+  opening: snapshot.required(),
+})
+
+export const closing = Joi.object({
+  slices: Joi.number().integer().min(0).max(1_000_000).required(),
+  cues: Joi.number().integer().min(0).max(1_000_000).required(),
+  length: ms.required(),
+})
+
+/** Where in the recorded file the stretch's time begins, in ms, for picture and sound; see docs/architecture.md. */
+export const offsets = Joi.object({ picture: Joi.number().min(-5000).max(5000), sound: Joi.number().min(-5000).max(5000) })
+  .options({ presence: 'required' })
+
+export const recipe = Joi.object({
+  lines: Joi.valid(...LINES).required(),
+  quality: Joi.valid(...QUALITIES).required(),
+  name: Joi.string().trim().min(1).max(120).pattern(/^[^/\\:*?"<>|\p{Cc}]+$/u).required()
+    .messages({ 'string.pattern.base': 'A file name cannot hold / \\ : * ? " < > or |.' }),
+  limit: Joi.object({ kind: Joi.valid('none', 'warn', 'hold').required() }).when('.kind', {
+    not: 'none', then: Joi.object({ limit: ms.min(1000).required() }),
+  }).required(),
+})
+
+export const credentials = Joi.object({
+  email: Joi.string().email({ tlds: { allow: false } }).max(200).lowercase().required(),
+  password: Joi.string().min(10).max(200).required().messages({
+    'string.min': 'A password has at least ten characters.',
+  }),
+})
+
+export const signUp = credentials.keys({ name: Joi.string().trim().min(1).max(100).required() })

@@ -1,0 +1,108 @@
+import type {
+  AssetId, DeliveryFacts, DeliveryState, Intent, Ms, Programme, Recipe, Size, Slide, Stretch, TakeKind,
+} from '@core/model'
+
+/** Somebody who is signed in, or the one person of a machine without accounts. */
+export interface PersonView {
+  readonly id: string
+  readonly name: string
+  readonly email: string | null
+}
+
+export interface SessionView {
+  /** Whether this server asks people to sign in. */
+  readonly accounts: boolean
+  readonly person: PersonView | null
+}
+
+export interface TalkCard {
+  readonly id: string
+  readonly name: string
+  readonly limit: Ms | null
+  readonly thumb: AssetId | null
+  readonly slabs: readonly { readonly planned: Ms, readonly recorded: Ms }[]
+  readonly deliveries: number
+  readonly importing: boolean
+  /** A take that was begun and not finished. */
+  readonly unfinished: boolean
+  readonly changed: string
+}
+
+export const IMPORT_STATES = ['queued', 'reading', 'done', 'failed'] as const
+export interface ImportView {
+  readonly id: string
+  readonly name: string
+  readonly state: (typeof IMPORT_STATES)[number]
+  readonly pagesDone: number
+  readonly pagesTotal: number | null
+  readonly sentence: string | null
+}
+
+export const TAKE_STATES = ['open', 'closing', 'closed', 'failed', 'discarded'] as const
+export interface TakeView {
+  readonly id: string
+  readonly kind: TakeKind
+  readonly intent: Intent
+  readonly state: (typeof TAKE_STATES)[number]
+  readonly started: string
+  readonly length: Ms
+  readonly sentence: string | null
+}
+
+export interface TalkView {
+  readonly id: string
+  readonly name: string
+  readonly limit: Ms | null
+  readonly shape: Size
+  /** Of the deck; every change names the one that it was made on. */
+  readonly revision: number
+  readonly slides: readonly Slide[]
+  readonly takes: readonly TakeView[]
+  readonly imports: readonly ImportView[]
+  readonly recipe: Recipe
+  readonly changed: string
+}
+
+/** A film as it travels: maps become lists. */
+export interface FilmView {
+  readonly programme: Programme
+  readonly shape: Size
+  readonly slides: readonly Slide[]
+  readonly stretches: readonly Stretch[]
+  /** Loudness outline of each stretch by id, a number from 0 to 255 each twentieth of a second. */
+  readonly peaks: Readonly<Record<string, readonly number[]>>
+}
+
+export interface EstimateView {
+  readonly bytes: number
+  readonly time: Ms
+  readonly length: Ms
+  readonly width: number
+  readonly height: number
+  readonly free: number
+}
+
+export interface DeliveryView {
+  readonly id: string
+  readonly recipe: Recipe
+  readonly file: string
+  readonly state: DeliveryState
+  readonly length: Ms
+  readonly width: number
+  readonly height: number
+  readonly framesDone: number
+  readonly framesTotal: number
+  readonly timeLeft: Ms | null
+  readonly estimate: { readonly bytes: number, readonly time: Ms }
+  readonly sentence: string | null
+  readonly facts: DeliveryFacts | null
+  readonly created: string
+  readonly revision: number
+}
+
+/** Told to every page that has the talk open; the page then asks for what it shows. */
+export interface TalkEvent {
+  readonly talk: string
+  readonly kind: 'deck' | 'import' | 'take' | 'programme' | 'delivery' | 'talk'
+  readonly id: string | null
+}

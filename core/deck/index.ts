@@ -1,0 +1,3 @@
+export * from './edit'
+export * from './invert'
+export * from './page-labels'

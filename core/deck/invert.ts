@@ -1,0 +1,57 @@
+import { unreachable } from '@core/model'
+import type { Deck, Slide, SlideId } from '@core/model'
+import { applyDeckEdit } from './edit'
+import type { DeckEdit, SlideFields } from './edit'
+
+const fieldsBefore = (slide: Slide, changed: SlideFields): SlideFields => {
+  const keys = Object.keys(changed) as (keyof SlideFields)[]
+  return Object.fromEntries(keys.map((key) => [key, slide[key]]))
+}
+
+const placesOf = (deck: Deck, ids: ReadonlySet<SlideId>): readonly { slide: Slide, at: number }[] =>
+  deck.slides.map((slide, at) => ({ slide, at })).filter(({ slide }) => ids.has(slide.id))
+
+/**
+ * The change that takes `edit` back.
+ * @param deck the deck as it is before `edit`
+ * @returns an edit such that applying both leaves order, words, times and framing as they were
+ */
+export function invertDeckEdit(deck: Deck, edit: DeckEdit): DeckEdit {
+  switch (edit.kind) {
+    case 'move': {
+      // From the last to the first, so that the neighbour each is put before already stands in its old place.
+      const places = placesOf(deck, new Set(edit.slides)).toReversed()
+      return {
+        kind: 'all',
+        edits: places.map(({ slide, at }) => ({
+          kind: 'move', slides: [slide.id], before: deck.slides[at + 1]?.id ?? null,
+        })),
+      }
+    }
+    case 'set':
+      return {
+        kind: 'all',
+        edits: placesOf(deck, new Set(edit.slides)).map(({ slide }) => ({
+          kind: 'set', slides: [slide.id], fields: fieldsBefore(slide, edit.fields),
+        })),
+      }
+    case 'remove':
+      return {
+        kind: 'all',
+        edits: placesOf(deck, new Set(edit.slides)).map(({ slide, at }) => ({ kind: 'insert', at, slides: [slide] })),
+      }
+    case 'insert':
+      return { kind: 'remove', slides: edit.slides.map((slide) => slide.id) }
+    case 'all': {
+      const inverses: DeckEdit[] = []
+      let state = deck
+      for (const part of edit.edits) {
+        inverses.unshift(invertDeckEdit(state, part))
+        state = applyDeckEdit(state, part)
+      }
+      return { kind: 'all', edits: inverses }
+    }
+    default:
+      return unreachable(edit)
+  }
+}

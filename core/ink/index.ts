@@ -1,0 +1,2 @@
+export * from './colours'
+export * from './outline'

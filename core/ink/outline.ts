@@ -1,0 +1,37 @@
+import { getStroke } from 'perfect-freehand'
+import { INK_WIDTHS } from '@core/model'
+import type { Ms, Size, Stroke } from '@core/model'
+
+/** Corners of a closed shape, in pixels. */
+export type Outline2D = readonly (readonly [number, number])[]
+
+/**
+ * The shape that a stroke covers.
+ * @param stroke the stroke
+ * @param elapsed ms of it to draw, or null for all of it
+ * @param size the slide's size in pixels
+ * @returns corners of a closed shape; empty when none of it is due yet
+ */
+export function strokeOutline(stroke: Stroke, elapsed: Ms | null, size: Size): Outline2D {
+  const due = elapsed === null ? stroke.points : stroke.points.filter((point) => point.dt <= elapsed)
+  if (due.length === 0) return []
+  const points = due.map((point) => [point.x * size.width, point.y * size.height, point.p])
+  return getStroke(points, {
+    size: INK_WIDTHS[stroke.width] * size.height,
+    thinning: stroke.pressure ? 0.5 : 0,
+    smoothing: 0.5,
+    streamline: 0.3,
+    simulatePressure: false,
+    last: elapsed === null,
+  }) as [number, number][]
+}
+
+/** Bounds of what a stroke can cover when whole, in fractions of the slide, widened by its width. */
+export function strokeBounds(stroke: Stroke): { readonly left: number, readonly top: number, readonly right: number, readonly bottom: number } {
+  const margin = INK_WIDTHS[stroke.width]
+  const xs = stroke.points.map((point) => point.x)
+  const ys = stroke.points.map((point) => point.y)
+  const least = (values: readonly number[]): number => values.reduce((a, b) => Math.min(a, b), Infinity)
+  const most = (values: readonly number[]): number => values.reduce((a, b) => Math.max(a, b), -Infinity)
+  return { left: least(xs) - margin, top: least(ys) - margin, right: most(xs) + margin, bottom: most(ys) + margin }
+}

@@ -1,0 +1,22 @@
+declare const brand: unique symbol
+
+/** A string that can only be used where its own kind of id is asked for. */
+export type Id<Kind extends string> = string & { readonly [brand]: Kind }
+
+export type PersonId = Id<'person'>
+export type TalkId = Id<'talk'>
+export type SlideId = Id<'slide'>
+export type TakeId = Id<'take'>
+export type StretchId = Id<'stretch'>
+export type StrokeId = Id<'stroke'>
+export type PieceId = Id<'piece'>
+export type VisitId = Id<'visit'>
+export type DeliveryId = Id<'delivery'>
+/** SHA-256 of the bytes it names, in lower-case hex: the media store is addressed by content. */
+export type AssetId = Id<'asset'>
+
+/**
+ * Gives a string its kind at a border, after its form has been checked there.
+ * @param text the id as it came in
+ */
+export const asId = <Kind extends string>(text: string): Id<Kind> => text as Id<Kind>

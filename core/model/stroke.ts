@@ -1,0 +1,28 @@
+import type { SlideId, StrokeId } from './id'
+import type { Ms } from './time'
+
+/** `dt`: ms since the stroke began; `x`, `y`: fractions of the slide; `p`: pressure, 0 to 1. */
+export interface InkPoint {
+  readonly dt: Ms
+  readonly x: number
+  readonly y: number
+  readonly p: number
+}
+
+export const INK_COLOURS = ['night', 'brick', 'moss', 'marigold'] as const
+export type InkColour = (typeof INK_COLOURS)[number]
+
+/** Widths as fractions of the slide's height. */
+export const INK_WIDTHS = { fine: 0.006, broad: 0.014 } as const
+export type InkWidth = keyof typeof INK_WIDTHS
+
+export interface Stroke {
+  readonly id: StrokeId
+  readonly slide: SlideId
+  readonly colour: InkColour
+  readonly width: InkWidth
+  /** Whether `p` was felt by a pen, or is only assumed. */
+  readonly pressure: boolean
+  /** In time order; at least one. */
+  readonly points: readonly InkPoint[]
+}

@@ -1,0 +1,2 @@
+export * from './landing'
+export * from './planned'

@@ -1,0 +1,3 @@
+export * from './context'
+export * from './inset'
+export * from './scene'

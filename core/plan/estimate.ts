@@ -1,0 +1,59 @@
+import type { Ms, Quality } from '@core/model'
+import type { RenderPlan } from './render-plan'
+import type { Segment } from './segment'
+
+/** What a delivery is likely to cost. */
+export interface Estimate {
+  readonly bytes: number
+  readonly time: Ms
+}
+
+/** How fast this machine has been, against the one the figures below were measured on; 1 until it is known. */
+export interface MachineRecord {
+  readonly slowness: number
+}
+
+/** Bits a pixel of the inset and frame, and of a still page each time it is stored, by quality. Measured on the demo talk. */
+const BITS: Readonly<Record<Quality, { readonly moving: number, readonly page: number }>> = {
+  small: { moving: 0.05, page: 0.35 },
+  good: { moving: 0.11, page: 0.6 },
+  fine: { moving: 0.24, page: 0.95 },
+}
+const VOICE_BITS_A_SECOND = 132_000
+/** A page is stored whole once for every so many seconds. */
+const GROUP_SECONDS = 4
+/** Milliseconds to make a second of moving film of one megapixel, or a still group; a fixed part for a segment and a delivery. */
+const MOVING_COST = 190
+const STILL_COST = 200
+const SEGMENT_COST = 140
+const DELIVERY_COST = 900
+
+/** What making a segment is likely to cost, in ms on the machine the figures were measured on. */
+export function costOfSegment(segment: Segment, plan: RenderPlan): Ms {
+  const megapixels = (plan.size.width * plan.size.height) / 1e6
+  const seconds = segment.frames / plan.rate
+  return segment.kind === 'still'
+    ? SEGMENT_COST + STILL_COST * megapixels
+    : SEGMENT_COST + MOVING_COST * megapixels * seconds
+}
+
+function bitsOfSegment(segment: Segment, plan: RenderPlan): number {
+  const pixels = plan.size.width * plan.size.height
+  const seconds = segment.frames / plan.rate
+  const { page, moving } = BITS[plan.quality]
+  const groups = Math.max(1, seconds / GROUP_SECONDS)
+  const rect = segment.inset?.framing.rect
+  const inset = rect === undefined ? 0 : rect.w * rect.h * pixels
+  return groups * pixels * page + segment.frames * inset * moving
+}
+
+/** Rough size and time of a delivery before it is made. */
+export function estimate(plan: RenderPlan, machine: MachineRecord = { slowness: 1 }): Estimate {
+  const sum = (of: (segment: Segment, plan: RenderPlan) => number): number =>
+    plan.segments.reduce((total, segment) => total + of(segment, plan), 0)
+  const sound = (plan.length / 1000) * VOICE_BITS_A_SECOND
+  return {
+    bytes: Math.round((sum(bitsOfSegment) + sound) / 8),
+    time: Math.round((DELIVERY_COST + sum(costOfSegment)) * machine.slowness),
+  }
+}

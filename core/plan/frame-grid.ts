@@ -1,0 +1,15 @@
+import type { Ms } from '@core/model'
+
+/**
+ * The film's frame grid: which frame a time falls on. Every boundary is rounded from the film's beginning, so that
+ * rounding never adds up.
+ * @param at ms from the film's beginning
+ * @param rate frames a second
+ */
+export const frameAt = (at: Ms, rate: number): number => Math.round((at * rate) / 1000)
+
+/** When a frame begins, in ms; not whole. */
+export const timeOfFrame = (frame: number, rate: number): number => (frame * 1000) / rate
+
+/** The most frames a length of time can need wherever it lies on the grid. */
+export const mostFrames = (length: Ms, rate: number): number => Math.ceil((length * rate) / 1000)

@@ -1,0 +1,6 @@
+export * from './estimate'
+export * from './frame-grid'
+export * from './render-plan'
+export * from './runs'
+export * from './segment'
+export * from './voice'

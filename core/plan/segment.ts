@@ -1,0 +1,111 @@
+import { pieceLength } from '@core/programme'
+import { sceneIn } from '@core/scene'
+import type { FilmIndex, InsetScene } from '@core/scene'
+import type { Ms, Piece } from '@core/model'
+import { frameAt, mostFrames } from './frame-grid'
+
+/** No segment is longer, so that none costs much to make again. */
+const LONGEST: Ms = 20_000
+/** A still run shorter than this is drawn with its moving neighbours rather than encoded apart. */
+const SHORTEST_STILL: Ms = 400
+
+/**
+ * A part of the film that is made by itself. It is sampled from its own start, so that what lies before it does not
+ * decide its pixels; `drawn` frames are made, of which the film takes the first `frames` (all or all but one).
+ */
+export interface Segment {
+  /** Index of the piece it belongs to. */
+  readonly piece: number
+  /** Into the piece. */
+  readonly from: Ms
+  readonly to: Ms
+  /** `still` shows one picture throughout and has no camera in it. */
+  readonly kind: 'still' | 'moving'
+  readonly inset: InsetScene | null
+  /** Its place on the film's grid. */
+  readonly firstFrame: number
+  readonly frames: number
+  readonly drawn: number
+}
+
+interface Part {
+  readonly from: Ms
+  readonly to: Ms
+  readonly kind: 'still' | 'moving'
+  readonly inset: InsetScene | null
+}
+
+const sameInset = (a: InsetScene | null, b: InsetScene | null): boolean =>
+  a === b || (a !== null && b !== null && a.stretch === b.stretch && JSON.stringify(a.framing) === JSON.stringify(b.framing))
+
+/** Times into a piece at which it may begin or cease to move. */
+function boundaries(index: FilmIndex, piece: Piece, length: Ms): readonly Ms[] {
+  if (piece.kind === 'still') return [0, length]
+  const track = index.tracks.get(piece.show.stretch)
+  if (track === undefined) return [0, length]
+  const into = (at: Ms): Ms => Math.round(((at - piece.show.from) * piece.rate.den) / piece.rate.num)
+  const { slide } = track.shownAt(piece.show.from)
+  const ink = track.growing(slide).flatMap((lying) => [lying.from, lying.whole])
+  const inside = [...track.turns, ...ink].map(into).filter((at) => at > 0 && at < length)
+  return [...new Set([0, ...inside, length])].sort((a, b) => a - b)
+}
+
+function partOf(index: FilmIndex, piece: Piece, from: Ms, to: Ms): Part {
+  // One moment inside says it for the whole part: boundaries are wherever anything begins or ends.
+  const scene = sceneIn(index, piece, (from + to) / 2)
+  const grows = scene.ink.some((drawn) => drawn.elapsed !== null)
+  const inset = scene.inset === null ? null : (sceneIn(index, piece, from).inset ?? scene.inset)
+  return { from, to, kind: grows || inset !== null ? 'moving' : 'still', inset }
+}
+
+/** Joins parts that can be made as one: moving ones with the same inset, and still ones too short to stand alone. */
+function joinParts(parts: readonly Part[]): readonly Part[] {
+  const joined: Part[] = []
+  for (const part of parts) {
+    const last = joined.at(-1)
+    const short = (one: Part): boolean => one.kind === 'still' && one.to - one.from < SHORTEST_STILL
+    if (last !== undefined && sameInset(last.inset, part.inset)
+      && ((last.kind === 'moving' && part.kind === 'moving') || (short(last) !== short(part) && last.kind !== part.kind) || (short(last) && short(part)))) {
+      joined[joined.length - 1] = { ...last, to: part.to, kind: 'moving' }
+    } else {
+      joined.push(part)
+    }
+  }
+  return joined
+}
+
+function splitLong(part: Part): readonly Part[] {
+  if (part.kind === 'still') return [part]
+  const count = Math.ceil((part.to - part.from) / LONGEST)
+  const edge = (n: number): Ms => part.from + Math.round(((part.to - part.from) * n) / count)
+  return Array.from({ length: count }, (_, n) => ({
+    ...part,
+    from: edge(n),
+    to: edge(n + 1),
+    inset: part.inset && { ...part.inset, at: part.inset.at + (edge(n) - part.from) },
+  }))
+}
+
+/**
+ * Splits a film into segments at visit boundaries and wherever the inset or the movement begins or ends.
+ * @param rate frames a second
+ * @returns segments in order that together hold every frame of the film once
+ */
+export function segmentsOf(index: FilmIndex, rate: number): readonly Segment[] {
+  return index.film.programme.pieces.flatMap((piece, number) => {
+    const start = index.starts[number] ?? 0
+    const length = pieceLength(piece)
+    const edges = boundaries(index, piece, length)
+    const parts = edges.slice(1).map((to, n) => partOf(index, piece, edges[n] ?? 0, to))
+    return joinParts(parts).flatMap(splitLong).map((part): Segment => {
+      const firstFrame = frameAt(start + part.from, rate)
+      return {
+        ...part,
+        piece: number,
+        firstFrame,
+        frames: frameAt(start + part.to, rate) - firstFrame,
+        drawn: Math.max(1, mostFrames(part.to - part.from, rate)),
+      }
+    }).filter((segment) => segment.frames > 0)
+  })
+}

@@ -1,0 +1,32 @@
+import { pieceStarts } from '@core/programme'
+import type { Ms, Programme, Ratio, StretchId } from '@core/model'
+
+/** A part of the sound: `from` to `to` of a stretch, heard from `at` of the film on. */
+export interface VoicePart {
+  readonly at: Ms
+  readonly length: Ms
+  readonly stretch: StretchId
+  readonly from: Ms
+  readonly to: Ms
+  readonly rate: Ratio
+}
+
+/** What is heard, in order. Pieces that continue each other in one stretch are one part: nothing is joined there. */
+export function voiceParts(programme: Programme): readonly VoicePart[] {
+  const starts = pieceStarts(programme)
+  const parts: VoicePart[] = []
+  for (const [index, piece] of programme.pieces.entries()) {
+    if (piece.kind === 'still' || piece.voice === null) continue
+    const at = starts[index] ?? 0
+    const length = (starts[index + 1] ?? at) - at
+    const last = parts.at(-1)
+    const asRecorded = piece.rate.num === piece.rate.den
+    if (last !== undefined && asRecorded && last.rate.num === last.rate.den
+      && last.stretch === piece.voice.stretch && last.to === piece.voice.from && last.at + last.length === at) {
+      parts[parts.length - 1] = { ...last, to: piece.voice.to, length: last.length + length }
+    } else {
+      parts.push({ at, length, ...piece.voice, rate: piece.rate })
+    }
+  }
+  return parts
+}

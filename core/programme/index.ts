@@ -1,0 +1,4 @@
+export * from './edit'
+export * from './length'
+export * from './pieces-of-take'
+export * from './visits'

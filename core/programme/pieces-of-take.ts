@@ -1,0 +1,53 @@
+import { AS_RECORDED, asId } from '@core/model'
+import type { Ms, Piece, SlideId, Stretch, Take, VisitId } from '@core/model'
+
+interface Showing {
+  readonly slide: SlideId
+  readonly from: Ms
+}
+
+/** When a stretch turns to another slide, beginning with the slide it opens on. Steps of one slide are one showing. */
+export function showingsOf(stretch: Stretch): readonly Showing[] {
+  const showings: Showing[] = [{ slide: stretch.opening.slide, from: 0 }]
+  for (const cue of stretch.cues) {
+    if (cue.kind !== 'show' || cue.at >= stretch.length) continue
+    const last = showings.at(-1)
+    if (last === undefined || last.slide === cue.slide) continue
+    // Two turns in the same millisecond: the earlier slide was never seen.
+    if (cue.at === last.from) showings.pop()
+    if (showings.at(-1)?.slide !== cue.slide) showings.push({ slide: cue.slide, from: cue.at })
+  }
+  return showings
+}
+
+/**
+ * The pieces of a take as it was recorded: one for each showing in each stretch. A slide that stays up over a pause
+ * makes two pieces of one visit.
+ */
+export function piecesOfTake(take: Take): readonly Piece[] {
+  const pieces: Piece[] = []
+  let slide: SlideId | undefined
+  let visit: VisitId = asId('')
+  for (const stretch of take.stretches) {
+    const showings = showingsOf(stretch)
+    for (const [index, showing] of showings.entries()) {
+      const to = showings[index + 1]?.from ?? stretch.length
+      if (to <= showing.from) continue
+      const name = `${stretch.id}.${String(showing.from)}`
+      if (slide !== showing.slide) visit = asId(name)
+      slide = showing.slide
+      const span = { stretch: stretch.id, from: showing.from, to }
+      pieces.push({
+        kind: 'recorded',
+        id: asId(name),
+        visit,
+        slide: showing.slide,
+        show: span,
+        voice: span,
+        camera: stretch.camera ? span : null,
+        rate: AS_RECORDED,
+      })
+    }
+  }
+  return pieces
+}

@@ -1,0 +1,3 @@
+export * from './scene-at'
+export * from './search'
+export * from './track'

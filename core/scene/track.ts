@@ -1,0 +1,115 @@
+import type { Cue, Ms, SlideId, Stretch, Stroke } from '@core/model'
+import { lastNotAfter } from './search'
+
+/** A stroke in a stretch's time: it grows from `from` to `whole` and lies there until it is gone. */
+export interface LyingStroke {
+  readonly stroke: Stroke
+  readonly from: Ms
+  readonly whole: Ms
+  readonly until: Ms
+}
+
+/** What a stretch shows, prepared for asking at any time. */
+export interface Track {
+  shownAt: (at: Ms) => { readonly slide: SlideId, readonly step: number, readonly since: Ms }
+  blankAt: (at: Ms) => boolean
+  insetAt: (at: Ms) => boolean
+  /** Strokes on a slide that have begun and are not gone, in the order they were begun. */
+  inkAt: (slide: SlideId, at: Ms) => readonly LyingStroke[]
+  /** Times, ascending, at which something other than growing ink or the camera changes. */
+  readonly turns: readonly Ms[]
+  /** Spans during which ink grows on a slide, in order of their beginning. */
+  growing: (slide: SlideId) => readonly LyingStroke[]
+}
+
+interface Switch<Value> {
+  readonly times: readonly Ms[]
+  readonly values: readonly Value[]
+}
+
+function switches<Value>(opening: Value, events: readonly { readonly at: Ms, readonly value: Value }[]): Switch<Value> {
+  const times = [-Infinity]
+  const values = [opening]
+  for (const event of events) {
+    times.push(event.at)
+    values.push(event.value)
+  }
+  return { times, values }
+}
+
+const valueAt = <Value>(line: Switch<Value>, at: Ms): Value => line.values[lastNotAfter(line.times, at)] as Value
+
+const strokeLength = (stroke: Stroke): Ms => stroke.points.at(-1)?.dt ?? 0
+
+function layInk(stretch: Stretch): ReadonlyMap<SlideId, readonly LyingStroke[]> {
+  const bySlide = new Map<SlideId, LyingStroke[]>()
+  const put = (lying: LyingStroke): void => {
+    const list = bySlide.get(lying.stroke.slide)
+    if (list === undefined) bySlide.set(lying.stroke.slide, [lying])
+    else list.push(lying)
+  }
+  for (const stroke of stretch.opening.ink) put({ stroke, from: -Infinity, whole: -Infinity, until: Infinity })
+  for (const cue of stretch.cues) {
+    if (cue.kind === 'ink') {
+      put({ stroke: cue.stroke, from: cue.at, whole: cue.at + strokeLength(cue.stroke), until: Infinity })
+    } else if (cue.kind === 'erase' || cue.kind === 'wipe') {
+      takeOff(bySlide, cue)
+    }
+  }
+  return bySlide
+}
+
+function takeOff(bySlide: Map<SlideId, LyingStroke[]>, cue: Extract<Cue, { kind: 'erase' | 'wipe' }>): void {
+  for (const [slide, list] of bySlide) {
+    if (cue.kind === 'wipe' && cue.slide !== slide) continue
+    bySlide.set(slide, list.map((lying) => {
+      const concerned = cue.kind === 'wipe' ? lying.from <= cue.at : lying.stroke.id === cue.stroke
+      return concerned && lying.until > cue.at ? { ...lying, until: cue.at } : lying
+    }))
+  }
+}
+
+/** Answers for the ink of one slide; remembers the last answer, since neighbouring frames mostly share it. */
+function inkOf(list: readonly LyingStroke[]): (at: Ms) => readonly LyingStroke[] {
+  const changes = [...new Set(list.flatMap((lying) => [lying.from, lying.until]))].sort((a, b) => a - b)
+  const known = new Map<number, readonly LyingStroke[]>()
+  return (at) => {
+    const interval = lastNotAfter(changes, at)
+    const found = known.get(interval)
+    if (found !== undefined) return found
+    const answer = list.filter((lying) => lying.from <= at && at < lying.until)
+    known.set(interval, answer)
+    return answer
+  }
+}
+
+/** Prepares a stretch: cues sorted and split by what they switch. Costs one pass over the cues. */
+export function trackOf(stretch: Stretch): Track {
+  const shows: { at: Ms, value: { slide: SlideId, step: number } }[] = []
+  const blanks: { at: Ms, value: boolean }[] = []
+  const insets: { at: Ms, value: boolean }[] = []
+  const turns: Ms[] = []
+  const cues = [...stretch.cues].sort((a, b) => a.at - b.at)
+  for (const cue of cues) {
+    if (cue.kind === 'show') shows.push({ at: cue.at, value: { slide: cue.slide, step: cue.step } })
+    if (cue.kind === 'blank') blanks.push({ at: cue.at, value: cue.on })
+    if (cue.kind === 'inset') insets.push({ at: cue.at, value: cue.on })
+    if (cue.kind !== 'ink') turns.push(cue.at)
+  }
+  const showLine = switches({ slide: stretch.opening.slide, step: stretch.opening.step }, shows)
+  const blankLine = switches(stretch.opening.blank, blanks)
+  const insetLine = switches(stretch.opening.inset, insets)
+  const strokes = layInk({ ...stretch, cues })
+  const ink = new Map([...strokes].map(([slide, list]) => [slide, inkOf(list)]))
+  return {
+    shownAt: (at) => {
+      const index = lastNotAfter(showLine.times, at)
+      return { ...valueAt(showLine, at), since: showLine.times[index] ?? -Infinity }
+    },
+    blankAt: (at) => valueAt(blankLine, at),
+    insetAt: (at) => valueAt(insetLine, at),
+    inkAt: (slide, at) => ink.get(slide)?.(at) ?? [],
+    turns,
+    growing: (slide) => (strokes.get(slide) ?? []).filter((lying) => lying.from > -Infinity),
+  }
+}

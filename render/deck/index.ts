@@ -1,0 +1,5 @@
+export type * from './messages'
+export * from './pdf'
+export * from './picture'
+export * from './read-deck'
+export * from './read-deck-apart'

@@ -1,0 +1,18 @@
+import { open } from 'node:fs/promises'
+import { Refusal } from '@core/model'
+
+/**
+ * What a file is, by its first bytes; its name is not believed.
+ * @throws Refusal `unreadable` when it is nothing that can be brought in
+ */
+export async function kindOf(path: string): Promise<'pdf' | 'picture'> {
+  const file = await open(path)
+  const head = Buffer.alloc(1024)
+  const { bytesRead } = await file.read(head, 0, head.length, 0).finally(() => file.close())
+  if (bytesRead === 0) throw new Refusal('unreadable', 'This file is empty.')
+  const text = head.subarray(0, bytesRead).toString('latin1')
+  if (text.includes('%PDF-')) return 'pdf'
+  if (text.startsWith('\x89PNG\r\n') || text.startsWith('\xff\xd8\xff')) return 'picture'
+  if (text.startsWith('RIFF') && text.slice(8, 12) === 'WEBP') return 'picture'
+  throw new Refusal('unreadable', 'This file is not a PDF, PNG, JPEG or WebP, whatever its name says. Export the deck as a PDF and bring that.')
+}

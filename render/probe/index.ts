@@ -1,0 +1,2 @@
+export * from './check-film'
+export * from './probe'

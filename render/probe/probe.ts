@@ -1,0 +1,59 @@
+import Joi from 'joi'
+import { run } from '@render/process'
+
+interface Stream {
+  readonly codec_type: string
+  readonly codec_name: string
+  readonly profile?: string
+  readonly width?: number
+  readonly height?: number
+  readonly pix_fmt?: string
+  readonly color_space?: string
+  readonly sample_rate?: string
+  readonly r_frame_rate: string
+  readonly avg_frame_rate: string
+  readonly duration?: string
+  readonly nb_read_packets?: string
+}
+
+export interface Probed {
+  readonly streams: readonly Stream[]
+  readonly format: { readonly duration?: string, readonly size?: string, readonly format_name: string }
+  readonly chapters: readonly { readonly start_time: string, readonly end_time: string, readonly tags?: { readonly title?: string } }[]
+}
+
+const shape = Joi.object<Probed>({
+  streams: Joi.array().items(Joi.object({ codec_type: Joi.string().required() }).unknown()).required(),
+  format: Joi.object({ format_name: Joi.string().required() }).unknown().required(),
+  chapters: Joi.array().required(),
+}).unknown()
+
+/** Reads what a media file holds, counting packets but decoding nothing. Nothing that the file names is opened. */
+export async function probe(path: string): Promise<Probed> {
+  const { stdout } = await run('ffprobe', [
+    '-v', 'error', '-protocol_whitelist', 'file,pipe', '-count_packets', '-show_streams', '-show_format', '-show_chapters', '-of', 'json', path,
+  ])
+  const { value, error } = shape.validate(JSON.parse(stdout.toString()))
+  if (error !== undefined) throw new Error(`the probe's answer is not understood: ${error.message}`)
+  return value
+}
+
+/** `30000/1001` as a number. */
+export function ratio(text: string): number {
+  const [num, den] = text.split('/').map(Number)
+  return (num ?? 0) / (den ?? 1)
+}
+
+/**
+ * Length of a recording that may have been broken off: when its last packet ends, in ms. The file itself need not say.
+ * @returns 0 when nothing in it can be played
+ */
+export async function lengthOfRecording(path: string): Promise<number> {
+  const { stdout } = await run('ffprobe', [
+    '-v', 'quiet', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', '-select_streams', 'a:0', '-show_entries', 'packet=pts_time,duration_time', '-of', 'csv=p=0', path,
+  ]).catch(() => ({ stdout: Buffer.alloc(0) }))
+  const last = stdout.toString().trim().split('\n').at(-1) ?? ''
+  const [at, length] = last.split(',').map(Number)
+  const end = (at ?? 0) + (Number.isFinite(length) ? length ?? 0 : 0)
+  return Number.isFinite(end) ? Math.round(end * 1000) : 0
+}

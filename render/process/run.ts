@@ -1,0 +1,88 @@
+import { spawn } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
+import type { Readable } from 'node:stream'
+
+/** A helper program ended badly. `tail` is the last it said, for the log. */
+export class ProcessFailed extends Error {
+  readonly program: string
+  readonly tail: string
+  readonly exitCode: number | null
+
+  constructor(program: string, exitCode: number | null, tail: string) {
+    super(`${program} ended with ${exitCode === null ? 'a signal' : String(exitCode)}: ${tail.trim().split('\n').at(-1) ?? ''}`)
+    this.name = 'ProcessFailed'
+    this.program = program
+    this.exitCode = exitCode
+    this.tail = tail
+  }
+}
+
+export interface Running {
+  readonly child: ChildProcess
+  /** Everything printed on standard output, when that is collected. */
+  readonly done: Promise<{ readonly stdout: Buffer, readonly stderr: string }>
+}
+
+export interface RunOptions {
+  readonly signal?: AbortSignal | undefined
+  readonly timeout?: number
+  /** Hands standard output over as it comes instead of collecting it. */
+  readonly onOutput?: (stream: Readable) => void
+}
+
+/** How much of standard error is kept, in characters. */
+const TAIL = 20_000
+
+/**
+ * Starts a program without a shell; its standard input is open for writing.
+ * @param program a name on the path
+ * @param args handed over as they are
+ */
+export function start(program: string, args: readonly string[], options: RunOptions = {}): Running {
+  const child = spawn(program, args, {
+    stdio: ['pipe', 'pipe', 'pipe'],
+    ...(options.signal === undefined ? {} : { signal: options.signal }),
+    ...(options.timeout === undefined ? {} : { timeout: options.timeout, killSignal: 'SIGKILL' as const }),
+  })
+  const output: Buffer[] = []
+  let tail = ''
+  if (options.onOutput === undefined) child.stdout.on('data', (data: Buffer) => output.push(data))
+  else options.onOutput(child.stdout)
+  child.stderr.on('data', (data: Buffer) => { tail = (tail + data.toString()).slice(-TAIL) })
+  // A program that ends before it has read everything breaks the pipe; its exit code says why.
+  child.stdin.on('error', () => undefined)
+  const done = new Promise<{ stdout: Buffer, stderr: string }>((resolve, reject) => {
+    child.on('error', reject)
+    child.on('close', (code) => {
+      if (code === 0) resolve({ stdout: Buffer.concat(output), stderr: tail })
+      else reject(new ProcessFailed(program, code, tail))
+    })
+  })
+  // Whoever awaits it hears of a failure; until then it is not unhandled.
+  done.catch(() => undefined)
+  return { child, done }
+}
+
+/** Runs a program to its end with nothing on its standard input. */
+export async function run(program: string, args: readonly string[], options: RunOptions = {}): Promise<{ readonly stdout: Buffer, readonly stderr: string }> {
+  const { child, done } = start(program, args, options)
+  child.stdin?.end()
+  return await done
+}
+
+/** Writes to a running program, waiting when it is not ready for more. @returns false once it has gone */
+export async function feed(child: ChildProcess, data: Uint8Array): Promise<boolean> {
+  const { stdin } = child
+  if (stdin === null || stdin.destroyed || child.exitCode !== null) return false
+  if (stdin.write(data)) return true
+  await new Promise<void>((resolve) => {
+    const go = (): void => {
+      stdin.off('drain', go)
+      stdin.off('close', go)
+      resolve()
+    }
+    stdin.once('drain', go)
+    stdin.once('close', go)
+  })
+  return !stdin.destroyed
+}

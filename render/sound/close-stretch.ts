@@ -1,0 +1,64 @@
+import { open, readFile, rename } from 'node:fs/promises'
+import { peaksOf } from '@core/voice'
+import { run } from '@render/process'
+import { BYTES_A_SAMPLE, SAMPLE_RATE, samplesOf } from './pcm'
+
+export interface CloseOrder {
+  /** The slices one after the other, as they came. */
+  readonly raw: string
+  /** The recording with an index, in the stretch's own time. */
+  readonly recording: string
+  readonly voice: string
+  /** ms */
+  readonly length: number
+  /** Into the raw file at which the stretch's time begins. */
+  readonly offsets: { readonly picture: number, readonly sound: number }
+}
+
+/** Gaps in the sound are kept as silence and its first time stamp is obeyed: plain decoding would close both up. */
+const DECODE = 'aresample=48000:async=1:min_hard_comp=0.03:first_pts=0'
+
+const seconds = (ms: number): string => (ms / 1000).toFixed(4)
+
+/**
+ * Finishes a stretch: its recording gets an index and its own time, its voice is decoded once for all. Can be repeated.
+ * @returns the voice's outline for drawing
+ */
+export async function closeStretch(order: CloseOrder): Promise<readonly number[]> {
+  const quiet = ['-hide_banner', '-loglevel', 'error', '-nostats', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm']
+  const parts = `${order.recording}.part`
+  await run('ffmpeg', [
+    ...quiet, '-itsoffset', seconds(-order.offsets.picture), '-i', order.raw,
+    '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', '-itsoffset', seconds(-order.offsets.sound), '-i', order.raw,
+    '-map', '0:v?', '-map', '1:a?', '-c', 'copy', '-f', 'webm', '-cues_to_front', '1', '-y', parts,
+  ])
+  await rename(parts, order.recording)
+  const samples = samplesOf(order.length)
+  const voice = `${order.voice}.part`
+  await run('ffmpeg', [
+    ...quiet, '-i', order.raw, '-map', '0:a:0', '-af',
+    `${DECODE},${shift(order.offsets.sound)}apad=whole_len=${String(samples)},atrim=end_sample=${String(samples)}`,
+    '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', '-y', voice,
+  ])
+  await rename(voice, order.voice)
+  const bytes = await readFile(order.voice)
+  if (bytes.length !== samples * BYTES_A_SAMPLE) throw new Error(`the voice has ${String(bytes.length)} bytes instead of ${String(samples * BYTES_A_SAMPLE)}`)
+  return peaksOf(new Int16Array(bytes.buffer, bytes.byteOffset, samples), SAMPLE_RATE)
+}
+
+/** Moves sound so that what stands at `offset` ms comes to stand at zero. */
+function shift(offset: number): string {
+  if (offset > 0) return `atrim=start_sample=${String(samplesOf(offset))},asetpts=PTS-STARTPTS,`
+  return offset < 0 ? `adelay=delays=${String(Math.round(-offset))}:all=1,` : ''
+}
+
+/** Puts files one after the other. */
+export async function concatenate(files: readonly string[], out: string): Promise<void> {
+  const target = await open(out, 'w')
+  try {
+    for (const file of files) await target.writeFile(await readFile(file))
+    await target.sync()
+  } finally {
+    await target.close()
+  }
+}

@@ -1,0 +1,5 @@
+export * from './assemble'
+export * from './close-stretch'
+export * from './loudness'
+export * from './make-voice'
+export * from './pcm'

@@ -1,0 +1,80 @@
+import { createCanvas } from '@napi-rs/canvas'
+import type { Canvas, SKRSContext2D } from '@napi-rs/canvas'
+import { strokeBounds } from '@core/ink'
+import { paintScene } from '@core/paint'
+import type { Drawable, PaintContext, PixelBox } from '@core/paint'
+import type { Run } from '@core/plan'
+import type { DrawnStroke, Scene } from '@core/scene'
+import type { Picture, Size } from '@core/model'
+import { convert, yuvFrame } from './yuv'
+
+/** Gives the picture of a step, drawn at the size it is needed in. */
+export type PictureSource = (picture: Picture, size: Size) => Promise<Canvas>
+
+const samePicture = (a: Scene, b: Scene): boolean =>
+  a.shown?.picture === b.shown?.picture && JSON.stringify(a.inset?.framing) === JSON.stringify(b.inset?.framing)
+
+const whole = (size: Size): PixelBox => ({ x: 0, y: 0, width: size.width, height: size.height })
+
+/** Where two scenes of the same slide differ: around the strokes that are not alike in both. Null when nowhere. */
+function changedBox(before: readonly DrawnStroke[], after: readonly DrawnStroke[], size: Size): PixelBox | null {
+  const was = new Map(before.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
+  const is = new Map(after.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
+  const changed = [...before, ...after].filter(({ stroke }) =>
+    was.get(stroke.id) !== is.get(stroke.id) || was.has(stroke.id) !== is.has(stroke.id))
+  if (changed.length === 0) return null
+  const bounds = changed.map(({ stroke }) => strokeBounds(stroke))
+  const edge = (values: readonly number[], pick: (...of: number[]) => number): number => pick(...values)
+  const left = edge(bounds.map((bound) => bound.left), Math.min) * size.width
+  const top = edge(bounds.map((bound) => bound.top), Math.min) * size.height
+  const right = edge(bounds.map((bound) => bound.right), Math.max) * size.width
+  const bottom = edge(bounds.map((bound) => bound.bottom), Math.max) * size.height
+  const x = Math.max(0, Math.floor(left / 2) * 2 - 2)
+  const y = Math.max(0, Math.floor(top / 2) * 2 - 2)
+  return {
+    x,
+    y,
+    width: Math.max(0, Math.min(size.width, Math.ceil(right / 2) * 2 + 2) - x),
+    height: Math.max(0, Math.min(size.height, Math.ceil(bottom / 2) * 2 + 2) - y),
+  }
+}
+
+/** Draws the pictures of a film one after the other, painting and converting only what changed since the last. */
+export class FilmPainter {
+  readonly canvas: Canvas
+  readonly #size: Size
+  readonly #ctx: SKRSContext2D
+  readonly #frame
+  readonly #source: PictureSource
+  #last: Scene | null = null
+
+  constructor(size: Size, source: PictureSource) {
+    this.#size = size
+    this.#source = source
+    this.canvas = createCanvas(size.width, size.height)
+    this.#ctx = this.canvas.getContext('2d')
+    this.#frame = yuvFrame(size)
+  }
+
+  /** The run's picture in the encoder's format. The same buffer each time: copy or use it before the next call. */
+  async paint(run: Run): Promise<Buffer> {
+    const { scene } = run
+    const box = this.#last !== null && samePicture(this.#last, scene)
+      ? changedBox(this.#last.ink, scene.ink, this.#size)
+      : whole(this.#size)
+    this.#last = scene
+    if (box === null || box.width <= 0 || box.height <= 0) return this.#frame.bytes
+    const picture = scene.shown?.picture
+    const canvas = picture === undefined ? undefined : await this.#source(picture, this.#size)
+    const drawable: Drawable<Canvas> | undefined = canvas && { image: canvas, width: canvas.width, height: canvas.height }
+    const ctx: PaintContext<Canvas> = this.#ctx
+    ctx.save()
+    ctx.beginPath()
+    ctx.rect(box.x, box.y, box.width, box.height)
+    ctx.clip()
+    paintScene(ctx, scene, this.#size, () => drawable)
+    ctx.restore()
+    convert(this.#frame, this.#ctx.getImageData(box.x, box.y, box.width, box.height).data, box)
+    return this.#frame.bytes
+  }
+}

@@ -1,0 +1,7 @@
+export * from './access-units'
+export * from './encoder'
+export * from './film-painter'
+export * from './join'
+export * from './make-segment'
+export * from './picture-source'
+export * from './yuv'

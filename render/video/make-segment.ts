@@ -1,0 +1,128 @@
+import { readFile, writeFile } from 'node:fs/promises'
+import { createCanvas } from '@napi-rs/canvas'
+import type { Canvas } from '@napi-rs/canvas'
+import { coverCrop, insetBox, insetPath } from '@core/paint'
+import type { PaintContext } from '@core/paint'
+import type { Run, Segment } from '@core/plan'
+import type { Framing, Quality, Size } from '@core/model'
+import { feed, run as runProgram, start } from '@render/process'
+import { frameOffsets } from './access-units'
+import { encoderArgs, GROUP } from './encoder'
+import type { FilmPainter } from './film-painter'
+
+/** Where a camera is to be read from. */
+export interface CameraFile {
+  readonly path: string
+  readonly size: Size
+}
+
+export interface SegmentOrder {
+  readonly segment: Segment
+  readonly runs: readonly Run[]
+  readonly size: Size
+  readonly rate: number
+  readonly quality: Quality
+  readonly threads: number
+  readonly camera: CameraFile | null
+  /** File for the encoded frames; it is whole when this has returned. */
+  readonly out: string
+  /** File that is kept up to date with the frame last made, or null. */
+  readonly look: string | null
+  readonly signal?: AbortSignal
+  readonly onFrames: (frames: number) => void
+}
+
+/** Height of the picture shown while a film is being made. */
+const LOOK_HEIGHT = 270
+
+/** A still picture is encoded as one group and repeated when the film is joined. */
+export const framesToEncode = (segment: Segment): number =>
+  segment.kind === 'still' ? Math.min(segment.frames, GROUP) : segment.drawn
+
+function maskOf(framing: Framing, size: Size): Canvas {
+  const box = insetBox(framing, size)
+  const canvas = createCanvas(box.width, box.height)
+  const ctx = canvas.getContext('2d')
+  ctx.fillStyle = '#000000'
+  ctx.fillRect(0, 0, box.width, box.height)
+  ctx.fillStyle = '#FFFFFF'
+  const paint: PaintContext<Canvas> = ctx
+  insetPath(paint, framing, { ...box, x: 0, y: 0 }, size)
+  paint.fill()
+  return canvas
+}
+
+async function graphOf(order: SegmentOrder): Promise<{ readonly inputs: readonly string[], readonly graph: string }> {
+  const { segment, camera, size, rate } = order
+  const look = order.look === null ? '' : `;[shown]fps=1/2:start_time=0,scale=-2:${String(LOOK_HEIGHT)},format=yuvj420p[look]`
+  const end = order.look === null ? '[film]' : `,split[film][shown]${look}`
+  if (segment.inset === null || camera === null) return { inputs: [], graph: `[0:v]null${end}` }
+  const box = insetBox(segment.inset.framing, size)
+  const crop = coverCrop(camera.size, box)
+  const mask = `${order.out}.mask.png`
+  await writeFile(mask, await maskOf(segment.inset.framing, size).encode('png'))
+  const face = [
+    `crop=${String(crop.width)}:${String(crop.height)}:${String(crop.x)}:${String(crop.y)}`,
+    `scale=${String(box.width)}:${String(box.height)}:in_color_matrix=bt601:out_color_matrix=bt709:out_range=tv`,
+    ...(segment.inset.framing.mirrored ? ['hflip'] : []),
+    'format=yuv420p',
+    `fps=${String(rate)}:start_time=0`,
+  ].join(',')
+  return {
+    inputs: [
+      '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', '-ss', String(Math.max(0, segment.inset.at) / 1000), '-i', camera.path,
+      '-protocol_whitelist', 'file,pipe', '-f', 'png_pipe', '-framerate', String(rate), '-loop', '1', '-i', mask,
+    ],
+    graph: `[1:v]${face}[face];[2:v]format=gray[mask];[face][mask]alphamerge[inset];`
+      + `[0:v][inset]overlay=${String(box.x)}:${String(box.y)}:eof_action=repeat:format=yuv420${end}`,
+  }
+}
+
+/**
+ * Makes a segment: its pictures are drawn here and the camera laid over them by the encoder's own filters.
+ * @returns the frames that were encoded
+ * @throws ProcessFailed when the encoder fails, Error when what it made is not what was asked
+ */
+export async function makeSegment(order: SegmentOrder, painter: FilmPainter): Promise<number> {
+  const { segment, runs, size, rate } = order
+  const frames = framesToEncode(segment)
+  const { inputs, graph } = await graphOf(order)
+  const lookArgs = order.look === null ? [] : [
+    '-map', '[look]', '-q:v', '5', '-f', 'image2', '-update', '1', '-atomic_writing', '1', '-y', order.look,
+  ]
+  const { child, done } = start('ffmpeg', [
+    '-hide_banner', '-loglevel', 'error', '-nostats',
+    '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${String(size.width)}x${String(size.height)}`, '-framerate', String(rate), '-i', 'pipe:0',
+    ...inputs, '-filter_complex', graph,
+    '-map', '[film]', '-frames:v', String(frames), ...encoderArgs(order.quality, rate, order.threads), '-f', 'h264', '-y', order.out,
+    ...lookArgs,
+  ], { signal: order.signal })
+  let fed = 0
+  try {
+    feeding: for (const run of runs) {
+      const picture = await painter.paint(run)
+      const count = segment.kind === 'still' ? frames : run.frames
+      for (let n = 0; n < count; n += 1) {
+        // The pipe keeps what it is given until it is read; the painter writes its buffer again.
+        if (!await feed(child, n === count - 1 ? Buffer.from(picture) : picture)) break feeding
+        fed += 1
+        if (fed % rate === 0) order.onFrames(fed)
+      }
+    }
+  } finally {
+    child.stdin?.end()
+  }
+  await done
+  await check(order, frames)
+  return frames
+}
+
+/** Decodes what was made, once, and counts it. */
+async function check(order: SegmentOrder, frames: number): Promise<void> {
+  const found = frameOffsets(await readFile(order.out)).length
+  if (found !== frames) throw new Error(`the encoder made ${String(found)} frames of ${String(frames)}`)
+  await runProgram('ffmpeg', [
+    '-hide_banner', '-loglevel', 'error', '-xerror', '-threads', String(order.threads),
+    '-protocol_whitelist', 'file,pipe', '-f', 'h264', '-i', order.out, '-f', 'null', '-',
+  ], { signal: order.signal })
+}

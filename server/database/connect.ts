@@ -1,0 +1,34 @@
+import { Kysely, Migrator, PostgresDialect } from 'kysely'
+import type { Transaction } from 'kysely'
+import pg from 'pg'
+import { migrations } from './migrations'
+import type { Tables } from './tables'
+
+export type Database = Kysely<Tables>
+/** A connection or a transaction on one. */
+export type Queries = Database | Transaction<Tables>
+
+// Sizes of files pass 2^31; none passes 2^53.
+pg.types.setTypeParser(pg.types.builtins.INT8, Number)
+
+/** Opens a pool. A connection that breaks while idle is dropped and made again, as when the database restarts. */
+export function connect(url: string, log: (message: string) => void): { readonly db: Database, readonly pool: pg.Pool } {
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 5000 })
+  pool.on('error', (error) => { log(`database connection lost: ${error.message}`) })
+  return { db: new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) }), pool }
+}
+
+/**
+ * Brings the schema up to date; changes nothing when it is.
+ * @returns names of the migrations that were run
+ * @throws Error naming the migration that failed; it is rolled back whole
+ */
+export async function migrate(db: Database): Promise<readonly string[]> {
+  const migrator = new Migrator({ db, provider: { getMigrations: () => Promise.resolve({ ...migrations }) } })
+  const { error, results } = await migrator.migrateToLatest()
+  if (error !== undefined) {
+    const failed = results?.find((result) => result.status === 'Error')?.migrationName ?? 'migration'
+    throw new Error(`${failed} failed`, { cause: error })
+  }
+  return (results ?? []).map((result) => result.migrationName)
+}

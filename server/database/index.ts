@@ -1,0 +1,3 @@
+export * from './here'
+export * from './connect'
+export type * from './tables'

@@ -1,0 +1,7 @@
+import type { Migration } from 'kysely'
+import { first } from './0001-first'
+
+/** Forward only, in order of their names. */
+export const migrations: Readonly<Record<string, Migration>> = {
+  '0001-first': first,
+}

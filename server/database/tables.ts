@@ -1,0 +1,159 @@
+import type { Cue, DeliveryFacts, DeliveryState, Framing, Intent, Programme, Recipe, Size, Snapshot, Step, TakeKind } from '@core/model'
+import type { ImportView, TakeView } from '@contracts'
+import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
+
+/** A column that is JSON in the database and a typed value here. */
+type Json<Value extends object | null> = JSONColumnType<Value, string, string>
+type Moment = Generated<Date>
+
+export interface PersonTable {
+  id: string
+  name: string
+  email: string | null
+  password: string | null
+  created: Moment
+}
+
+export interface TalkTable {
+  id: string
+  owner: string
+  name: string
+  limit_ms: number | null
+  shape: Json<Size>
+  revision: Generated<number>
+  programme_revision: Generated<number>
+  recipe: Json<Recipe>
+  created: Moment
+  changed: Moment
+  deleted: Date | null
+}
+
+export interface SlideTable {
+  id: string
+  talk: string
+  /** null once it is off the deck. */
+  position: number | null
+  version: number
+  title: string
+  notes: string
+  planned_ms: number | null
+  skip: boolean
+  changed_revision: Generated<number>
+}
+
+/** What viewers see of a slide, kept for every version that was ever shown. */
+export interface SlideVersionTable {
+  slide: string
+  version: number
+  steps: Json<readonly Step[]>
+  framing: Json<Framing> | null
+}
+
+export interface AssetTable {
+  talk: string
+  digest: string
+  mime: string
+  bytes: number
+}
+
+export interface ImportTable {
+  id: string
+  talk: string
+  name: string
+  files: Json<readonly { readonly digest: string, readonly name: string }[]>
+  state: ImportView['state']
+  pages_done: Generated<number>
+  pages_total: number | null
+  sentence: string | null
+  created: Moment
+}
+
+export interface TakeTable {
+  id: string
+  talk: string
+  kind: TakeKind
+  intent: Json<Intent>
+  state: TakeView['state']
+  sentence: string | null
+  started: Moment
+  discarded: Date | null
+}
+
+export interface StretchTable {
+  id: string
+  take: string
+  number: number
+  camera: boolean
+  mime: string
+  opening: Json<Snapshot>
+  length_ms: number | null
+  slices: number | null
+  cues: number | null
+  offset_picture: number
+  offset_sound: number
+  state: 'open' | 'closing' | 'ready' | 'failed'
+  peaks: Json<readonly number[]> | null
+}
+
+export interface SliceTable {
+  stretch: string
+  n: number
+  bytes: number
+  digest: string
+}
+
+export interface CueTable {
+  stretch: string
+  n: number
+  cue: Json<Cue>
+}
+
+export interface ProgrammeTable {
+  talk: string
+  revision: number
+  value: Json<Programme>
+  reason: string
+  made: Moment
+}
+
+export interface DeliveryTable {
+  id: string
+  talk: string
+  number: GeneratedAlways<number>
+  recipe: Json<Recipe>
+  programme_revision: number
+  file: string
+  state: DeliveryState
+  length_ms: number
+  width: number
+  height: number
+  frames_done: Generated<number>
+  frames_total: number
+  time_left_ms: number | null
+  estimate: Json<{ bytes: number, time: number }>
+  sentence: string | null
+  facts: Json<DeliveryFacts> | null
+  created: Moment
+}
+
+export interface WorkerTable {
+  id: string
+  seen: Moment
+}
+
+
+export interface Tables {
+  person: PersonTable
+  talk: TalkTable
+  slide: SlideTable
+  slide_version: SlideVersionTable
+  asset: AssetTable
+  import: ImportTable
+  take: TakeTable
+  stretch: StretchTable
+  slice: SliceTable
+  cue: CueTable
+  programme: ProgrammeTable
+  delivery: DeliveryTable
+  worker: WorkerTable
+}

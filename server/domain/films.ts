@@ -1,0 +1,45 @@
+import { group } from 'd3'
+import { asId } from '@core/model'
+import type { Programme, Stretch, StretchId } from '@core/model'
+import type { FilmView } from '@contracts'
+import type { Queries } from '@server/database'
+import { slidesAsShown } from './decks'
+import { currentProgramme, programmeAt } from './programmes'
+
+const stretchIds = (programme: Programme): readonly StretchId[] => [...new Set(programme.pieces.flatMap((piece) =>
+  (piece.kind === 'still' ? [] : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? []))))]
+
+/** Recorded stretches with their cues, in three questions whatever their number. */
+export async function loadStretches(q: Queries, ids: readonly string[]): Promise<readonly (Stretch & { readonly peaks: readonly number[] })[]> {
+  if (ids.length === 0) return []
+  const [rows, cues] = await Promise.all([
+    q.selectFrom('stretch').select(['id', 'length_ms', 'camera', 'opening', 'peaks']).where('id', 'in', [...ids]).execute(),
+    q.selectFrom('cue').select(['stretch', 'cue']).where('stretch', 'in', [...ids]).orderBy('stretch').orderBy('n').execute(),
+  ])
+  const byStretch = group(cues, (cue) => cue.stretch)
+  return rows.map((row) => ({
+    id: asId(row.id),
+    length: row.length_ms ?? 0,
+    camera: row.camera,
+    opening: row.opening,
+    cues: (byStretch.get(row.id) ?? []).map((cue) => cue.cue).sort((a, b) => a.at - b.at),
+    peaks: row.peaks ?? [],
+  }))
+}
+
+/** A talk's film as it travels to a page. @param revision of the programme; the current one when left out */
+export async function filmView(q: Queries, talk: string, revision?: number): Promise<FilmView> {
+  const programme = revision === undefined ? await currentProgramme(q, talk) : await programmeAt(q, talk, revision)
+  const [{ shape }, slides, stretches] = await Promise.all([
+    q.selectFrom('talk').select('shape').where('id', '=', talk).executeTakeFirstOrThrow(),
+    slidesAsShown(q, talk, programme.slides),
+    loadStretches(q, stretchIds(programme)),
+  ])
+  return {
+    programme,
+    shape,
+    slides,
+    stretches: stretches.map(({ peaks: _, ...stretch }) => stretch),
+    peaks: Object.fromEntries(stretches.map((stretch) => [stretch.id, stretch.peaks])),
+  }
+}

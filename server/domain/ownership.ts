@@ -1,0 +1,34 @@
+import { Refusal } from '@core/model'
+import type { Queries } from '@server/database'
+
+const nothing = (what: string): Refusal => new Refusal('not-found', `There is no such ${what} here.`)
+
+/** @throws Refusal `not-found` unless the talk is this person's; whether it is another's is not told */
+export async function ownTalk(q: Queries, person: string, talk: string): Promise<void> {
+  const found = await q.selectFrom('talk').select('id').where('id', '=', talk).where('owner', '=', person).executeTakeFirst()
+  if (found === undefined) throw nothing('talk')
+}
+
+/** @returns the talk that a take of this person belongs to */
+export async function ownTake(q: Queries, person: string, take: string): Promise<string> {
+  const found = await q.selectFrom('take').innerJoin('talk', 'talk.id', 'take.talk')
+    .select('talk.id').where('take.id', '=', take).where('talk.owner', '=', person).executeTakeFirst()
+  if (found === undefined) throw nothing('take')
+  return found.id
+}
+
+/** @returns the take and talk that a stretch of this person belongs to */
+export async function ownStretch(q: Queries, person: string, stretch: string): Promise<{ readonly talk: string, readonly take: string }> {
+  const found = await q.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').innerJoin('talk', 'talk.id', 'take.talk')
+    .select(['talk.id as talk', 'take.id as take']).where('stretch.id', '=', stretch).where('talk.owner', '=', person).executeTakeFirst()
+  if (found === undefined) throw nothing('recording')
+  return found
+}
+
+/** @returns the talk that a delivery of this person belongs to */
+export async function ownDelivery(q: Queries, person: string, delivery: string): Promise<string> {
+  const found = await q.selectFrom('delivery').innerJoin('talk', 'talk.id', 'delivery.talk')
+    .select('talk.id').where('delivery.id', '=', delivery).where('talk.owner', '=', person).executeTakeFirst()
+  if (found === undefined) throw nothing('file')
+  return found.id
+}

@@ -1,0 +1,192 @@
+import { sql } from 'kysely'
+import { Refusal, asId, unreachable } from '@core/model'
+import type { Cue, Intent, Ms, Snapshot, TakeKind } from '@core/model'
+import { placeTake, piecesOfTake, versionsOf, withoutStretches } from '@core/programme'
+import type { Database, Queries } from '@server/database'
+import { digestOf, slicePath, writeWhole } from '@server/store'
+import { slidesOf } from './decks'
+import { tell } from './events'
+import { loadStretches } from './films'
+import { addJob } from './jobs'
+import { currentProgramme, saveProgramme } from './programmes'
+
+/** Opens a take under an id that the page chose, so that asking again does no harm. */
+export async function openTake(q: Queries, talk: string, id: string, kind: TakeKind, intent: Intent): Promise<void> {
+  const added = await q.insertInto('take').values({ id, talk, kind, intent: JSON.stringify(intent), state: 'open', sentence: null, discarded: null })
+    .onConflict((conflict) => conflict.doNothing()).executeTakeFirst()
+  if (added.numInsertedOrUpdatedRows === 0n) {
+    const there = await q.selectFrom('take').select('talk').where('id', '=', id).executeTakeFirst()
+    if (there?.talk !== talk) throw new Refusal('conflict', 'This take belongs to another talk.')
+    return
+  }
+  await tell(q, { talk, kind: 'take', id })
+}
+
+export interface NewStretch {
+  readonly take: string
+  readonly number: number
+  readonly camera: boolean
+  readonly mime: string
+  readonly opening: Snapshot
+}
+
+export async function openStretch(q: Queries, id: string, stretch: NewStretch): Promise<void> {
+  const added = await q.insertInto('stretch').values({
+    id, ...stretch, opening: JSON.stringify(stretch.opening), state: 'open', length_ms: null, slices: null, cues: null, peaks: null,
+    offset_picture: 0, offset_sound: 0,
+  }).onConflict((conflict) => conflict.column('id').doNothing()).executeTakeFirst()
+  if (added.numInsertedOrUpdatedRows === 0n) {
+    const there = await q.selectFrom('stretch').select('take').where('id', '=', id).executeTakeFirst()
+    if (there?.take !== stretch.take) throw new Refusal('conflict', 'This recording belongs to another take.')
+  }
+}
+
+export async function setOffsets(q: Queries, stretch: string, offsets: { readonly picture: number, readonly sound: number }): Promise<void> {
+  await q.updateTable('stretch').set({ offset_picture: offsets.picture, offset_sound: offsets.sound })
+    .where('id', '=', stretch).where('state', '=', 'open').execute()
+}
+
+export interface Slice {
+  readonly n: number
+  readonly digest: string
+  readonly bytes: Uint8Array
+}
+
+/**
+ * Keeps slices of a recording, in any order and as often as they come; when this returns they are on the disk.
+ * @throws Refusal `malformed` when one was cut short or damaged on the way, `conflict` when another is kept under its number
+ */
+export async function keepSlices(q: Queries, stretch: string, slices: readonly Slice[]): Promise<void> {
+  for (const slice of slices) {
+    if (digestOf(slice.bytes) !== slice.digest) {
+      throw new Refusal('malformed', 'A part of the recording arrived damaged. It is still on this computer and is sent again.', { n: slice.n })
+    }
+  }
+  const known = new Map((await q.selectFrom('slice').select(['n', 'digest']).where('stretch', '=', stretch)
+    .where('n', 'in', slices.map((slice) => slice.n)).execute()).map((row) => [row.n, row.digest]))
+  for (const slice of slices) {
+    const digest = known.get(slice.n)
+    if (digest !== undefined && digest !== slice.digest) {
+      throw new Refusal('conflict', 'Another part of the recording is kept under this number.', { n: slice.n })
+    }
+  }
+  const fresh = slices.filter((slice) => !known.has(slice.n))
+  if (fresh.length === 0) return
+  const { state } = await q.selectFrom('stretch').select('state').where('id', '=', stretch).executeTakeFirstOrThrow()
+  if (state !== 'open') throw new Refusal('conflict', 'This recording is closed already.')
+  for (const slice of fresh) await writeWhole(slicePath(stretch, slice.n), slice.bytes)
+  await q.insertInto('slice').values(fresh.map((slice) => ({ stretch, n: slice.n, bytes: slice.bytes.length, digest: slice.digest })))
+    .onConflict((conflict) => conflict.doNothing()).execute()
+}
+
+/** Keeps cues by their number; those that are there already stay as they are. */
+export async function keepCues(q: Queries, stretch: string, first: number, cues: readonly Cue[]): Promise<void> {
+  await q.insertInto('cue').values(cues.map((cue, n) => ({ stretch, n: first + n, cue: JSON.stringify(cue) })))
+    .onConflict((conflict) => conflict.doNothing()).execute()
+}
+
+/** What the server has of a stretch: the page sends the rest. */
+export async function stretchHoldings(q: Queries, stretch: string): Promise<{ readonly slices: readonly number[], readonly cues: number, readonly state: string }> {
+  const [slices, cues, row] = await Promise.all([
+    q.selectFrom('slice').select('n').where('stretch', '=', stretch).orderBy('n').execute(),
+    q.selectFrom('cue').select((build) => build.fn.countAll<number>().as('count')).where('stretch', '=', stretch).executeTakeFirstOrThrow(),
+    q.selectFrom('stretch').select('state').where('id', '=', stretch).executeTakeFirstOrThrow(),
+  ])
+  return { slices: slices.map((slice) => slice.n), cues: Number(cues.count), state: row.state }
+}
+
+/**
+ * Closes a stretch: nothing more comes.
+ * @throws Refusal `conflict` with the numbers that are missing
+ */
+export async function closeStretch(q: Queries, stretch: string, closing: { readonly slices: number, readonly cues: number, readonly length: Ms }): Promise<void> {
+  const held = await stretchHoldings(q, stretch)
+  if (held.state !== 'open') return
+  const have = new Set(held.slices)
+  const missing = Array.from({ length: closing.slices }, (_, n) => n).filter((n) => !have.has(n))
+  if (missing.length > 0 || held.cues < closing.cues) {
+    throw new Refusal('conflict', 'Parts of the recording have not arrived yet. They are still on this computer and are sent again.', { missing: missing.slice(0, 100), cues: held.cues })
+  }
+  await q.updateTable('stretch').set({ state: 'closing', slices: closing.slices, cues: closing.cues, length_ms: closing.length })
+    .where('id', '=', stretch).where('state', '=', 'open').execute()
+}
+
+/** Closes a take and has its recording made ready. @throws Refusal `conflict` while a stretch of it is open */
+export async function finishTake(q: Queries, talk: string, take: string): Promise<void> {
+  const open = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'open').executeTakeFirst()
+  if (open !== undefined) throw new Refusal('conflict', 'A part of this take is still open.', { stretch: open.id })
+  await q.updateTable('take').set({ state: 'closing', sentence: null }).where('id', '=', take).where('state', 'in', ['open', 'failed']).execute()
+  await addJob(q, 'finish-take', { take }, `finish-take:${take}`)
+  await tell(q, { talk, kind: 'take', id: take })
+}
+
+/**
+ * Finishes a take that stopped without being stopped, with everything that arrived: of each open stretch the slices
+ * without a gap from the first on. Its length is found in the recording itself.
+ */
+export async function recoverTake(q: Queries, talk: string, take: string): Promise<void> {
+  await sql`
+    update stretch set state = 'closing',
+      slices = (select coalesce(min(gap.n), 0) from (
+        select expected.n from generate_series(0, (select coalesce(max(slice.n), -1) + 1 from slice where slice.stretch = stretch.id)) as expected(n)
+        where not exists (select 1 from slice where slice.stretch = stretch.id and slice.n = expected.n)
+      ) gap),
+      cues = (select count(*) from cue where cue.stretch = stretch.id)
+    where take = ${take} and state = 'open'`.execute(q)
+  await finishTake(q, talk, take)
+}
+
+/** Puts a finished take's pieces where its presenter meant them. Everything in one transaction. */
+export async function placeFinishedTake(db: Database, take: string): Promise<void> {
+  await db.transaction().execute(async (q) => {
+    const row = await q.selectFrom('take').select(['talk', 'kind', 'intent', 'state']).where('id', '=', take).forUpdate().executeTakeFirstOrThrow()
+    if (row.state !== 'closing') return
+    const ids = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'ready').where('length_ms', '>', 0).orderBy('number').execute()
+    if (row.kind !== 'rehearsal' && ids.length > 0) {
+      const order = new Map(ids.map(({ id }, index) => [id, index]))
+      const stretches = [...await loadStretches(q, ids.map(({ id }) => id))].sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0))
+      const pieces = piecesOfTake({ id: asId(take), kind: row.kind, stretches })
+      // Take the talk's lock first, so that two takes finished at once are placed one after the other.
+      await q.selectFrom('talk').select('id').where('id', '=', row.talk).forUpdate().execute()
+      const shown = new Set(pieces.map((piece) => piece.slide))
+      const versions = versionsOf((await slidesOf(q, row.talk)).filter((slide) => shown.has(slide.id)))
+      const programme = placeTake(await currentProgramme(q, row.talk), row.intent, pieces, versions)
+      await saveProgramme(q, row.talk, programme, reasonOf(row.intent))
+    }
+    await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()
+    await tell(q, { talk: row.talk, kind: 'take', id: take })
+  })
+}
+
+function reasonOf(intent: Intent): string {
+  switch (intent.kind) {
+    case 'replaceAll': return 'recorded'
+    case 'append': return 'recorded on at the end'
+    case 'replaceFrom': return 'recorded again from a slide on'
+    default: return unreachable(intent)
+  }
+}
+
+/** Takes a take out of the programme. Its recording stays, so that it can be brought back. */
+export async function discardTake(q: Queries, talk: string, take: string): Promise<void> {
+  const changed = await q.updateTable('take').set({ state: 'discarded', discarded: new Date() })
+    .where('id', '=', take).where('state', '<>', 'discarded').executeTakeFirst()
+  if (changed.numUpdatedRows === 0n) return
+  const stretches = new Set((await q.selectFrom('stretch').select('id').where('take', '=', take).execute()).map((row) => row.id))
+  const programme = await currentProgramme(q, talk)
+  const without = withoutStretches(programme, stretches)
+  if (without.pieces.length !== programme.pieces.length) await saveProgramme(q, talk, without, `discarded take ${take}`)
+  await tell(q, { talk, kind: 'take', id: take })
+}
+
+/** Brings a discarded take back, and the programme as it was before it went if nothing has changed since. */
+export async function bringBackTake(q: Queries, talk: string, take: string): Promise<void> {
+  await q.updateTable('take').set({ state: 'closed', discarded: null }).where('id', '=', take).where('state', '=', 'discarded').execute()
+  const programme = await currentProgramme(q, talk)
+  const last = await q.selectFrom('programme').select('reason').where('talk', '=', talk).where('revision', '=', programme.revision).executeTakeFirst()
+  if (last?.reason === `discarded take ${take}`) {
+    const before = await q.selectFrom('programme').select('value').where('talk', '=', talk).where('revision', '=', programme.revision - 1).executeTakeFirstOrThrow()
+    await saveProgramme(q, talk, { ...before.value, revision: programme.revision + 1 }, 'brought back a take')
+  }
+  await tell(q, { talk, kind: 'take', id: take })
+}

@@ -1,0 +1,136 @@
+import { randomUUID } from 'node:crypto'
+import { sql } from 'kysely'
+import { plannedTime } from '@core/pace'
+import { EMPTY_PROGRAMME, Refusal } from '@core/model'
+import type { Ms, Recipe, Slide, Take } from '@core/model'
+import { recordedBySlide, visitsOf } from '@core/programme'
+import type { ImportView, TakeView, TalkCard, TalkView } from '@contracts'
+import type { Queries } from '@server/database'
+import { saveDeck, slidesOf, slidesOfMany } from './decks'
+import { tell } from './events'
+
+/** A name that every file system takes. */
+export const fileName = (name: string): string =>
+  `aisle-${name.normalize('NFC').toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '').slice(0, 80) || 'talk'}`
+
+const firstRecipe = (name: string, limit: Ms | null): Recipe => ({
+  lines: 1080, quality: 'good', name: fileName(name), limit: limit === null ? { kind: 'none' } : { kind: 'hold', limit },
+})
+
+export async function createTalk(q: Queries, owner: string, name: string, limit: Ms | null): Promise<string> {
+  const id = randomUUID()
+  await q.insertInto('talk').values({
+    id, owner, name, limit_ms: limit, shape: JSON.stringify({ width: 16, height: 9 }), recipe: JSON.stringify(firstRecipe(name, limit)), deleted: null,
+  }).execute()
+  return id
+}
+
+const takeView = (row: { id: string, kind: Take['kind'], intent: TakeView['intent'], state: TakeView['state'], started: Date, sentence: string | null, length: number | null }): TakeView =>
+  ({ ...row, started: row.started.toISOString(), length: row.length ?? 0 })
+
+const takesOf = (q: Queries, talk: string) => q.selectFrom('take').leftJoin('stretch', 'stretch.take', 'take.id')
+  .select(['take.id', 'take.kind', 'take.intent', 'take.state', 'take.started', 'take.sentence'])
+  .select((build) => build.fn.sum<number>('stretch.length_ms').as('length'))
+  .where('take.talk', '=', talk).groupBy('take.id').orderBy('take.started', 'desc').execute()
+
+const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[]> =>
+  (await q.selectFrom('import').select(['id', 'name', 'state', 'pages_done', 'pages_total', 'sentence'])
+    .where('talk', '=', talk).orderBy('created', 'desc').limit(5).execute())
+    .map((row) => ({ id: row.id, name: row.name, state: row.state, pagesDone: row.pages_done, pagesTotal: row.pages_total, sentence: row.sentence }))
+
+/** A talk with its deck, as its stations show it. */
+export async function talkView(q: Queries, id: string): Promise<TalkView> {
+  const [talk, slides, takes, imports] = await Promise.all([
+    q.selectFrom('talk').selectAll().where('id', '=', id).executeTakeFirstOrThrow(),
+    slidesOf(q, id),
+    takesOf(q, id),
+    importsOf(q, id),
+  ])
+  return {
+    id,
+    name: talk.name,
+    limit: talk.limit_ms,
+    shape: talk.shape,
+    revision: talk.revision,
+    slides,
+    takes: takes.map(takeView),
+    imports,
+    recipe: talk.recipe,
+    changed: talk.changed.toISOString(),
+  }
+}
+
+/** The cards of a person's talks, the one changed last first. */
+export async function talkCards(q: Queries, owner: string): Promise<readonly TalkCard[]> {
+  const talks = await q.selectFrom('talk')
+    .leftJoin('programme', (join) => join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'))
+    .select((build) => [
+      'talk.id', 'talk.name', 'talk.limit_ms', 'talk.changed', 'programme.value',
+      build.exists(build.selectFrom('import').select('import.id').whereRef('import.talk', '=', 'talk.id').where('import.state', 'in', ['queued', 'reading'])).as('importing'),
+      build.exists(build.selectFrom('take').select('take.id').whereRef('take.talk', '=', 'talk.id').where('take.state', '=', 'open')).as('unfinished'),
+      build.selectFrom('delivery').whereRef('delivery.talk', '=', 'talk.id').where('delivery.state', '=', 'done')
+        .select((inner) => inner.fn.countAll<number>().as('count')).as('deliveries'),
+    ]).where('owner', '=', owner).where('deleted', 'is', null).orderBy('changed', 'desc').execute()
+  const decks = await slidesOfMany(q, talks.map((talk) => talk.id))
+  return talks.map((talk): TalkCard => {
+    const slides = decks.get(talk.id) ?? []
+    const recorded = recordedBySlide(visitsOf(talk.value ?? EMPTY_PROGRAMME))
+    return {
+      id: talk.id,
+      name: talk.name,
+      limit: talk.limit_ms,
+      thumb: slides[0]?.steps[0]?.picture.thumb ?? null,
+      slabs: slides.filter((slide) => !slide.skip).map((slide) => ({ planned: plannedTime(slide), recorded: recorded.get(slide.id) ?? 0 })),
+      deliveries: Number(talk.deliveries ?? 0),
+      importing: Boolean(talk.importing),
+      unfinished: Boolean(talk.unfinished),
+      changed: talk.changed.toISOString(),
+    }
+  })
+}
+
+export async function changeTalk(q: Queries, id: string, fields: { readonly name?: string, readonly limit?: Ms | null }): Promise<void> {
+  const before = await q.selectFrom('talk').select(['name', 'recipe']).where('id', '=', id).forUpdate().executeTakeFirstOrThrow()
+  // The recipe follows the talk until somebody gave it a name or limit of its own.
+  const named = fields.name !== undefined && before.recipe.name === fileName(before.name) ? { ...before.recipe, name: fileName(fields.name) } : before.recipe
+  const limited = fields.limit === undefined
+    ? named
+    : { ...named, limit: fields.limit === null ? { kind: 'none' } : { kind: named.limit.kind === 'warn' ? 'warn' : 'hold', limit: fields.limit } }
+  await q.updateTable('talk').set({
+    ...(fields.name === undefined ? {} : { name: fields.name }),
+    ...(fields.limit === undefined ? {} : { limit_ms: fields.limit }),
+    recipe: JSON.stringify(limited),
+    changed: new Date(),
+  }).where('id', '=', id).execute()
+  await tell(q, { talk: id, kind: 'talk', id: null })
+}
+
+/** Puts a talk away or brings it back. Nothing of it is erased. */
+export async function setDeleted(q: Queries, id: string, deleted: boolean): Promise<void> {
+  await q.updateTable('talk').set({ deleted: deleted ? new Date() : null }).where('id', '=', id).execute()
+  await tell(q, { talk: id, kind: 'talk', id: null })
+}
+
+/** A new talk with the same deck, notes and plan, and nothing recorded. */
+export async function duplicateTalk(q: Queries, owner: string, id: string): Promise<string> {
+  const talk = await q.selectFrom('talk').selectAll().where('id', '=', id).executeTakeFirstOrThrow()
+  const name = `${talk.name} (copy)`
+  const copy = await createTalk(q, owner, name.slice(0, 160), talk.limit_ms)
+  await q.updateTable('talk').set({ shape: JSON.stringify(talk.shape) }).where('id', '=', copy).execute()
+  await q.insertInto('asset').columns(['talk', 'digest', 'mime', 'bytes']).expression((build) =>
+    build.selectFrom('asset').select([sql<string>`${copy}::uuid`.as('talk'), 'digest', 'mime', 'bytes']).where('talk', '=', id)).execute()
+  const slides: readonly Slide[] = (await slidesOf(q, id)).map((slide) => ({ ...slide, id: randomUUID() as Slide['id'], version: 1 }))
+  await saveDeck(q, copy, [], slides, 1)
+  return copy
+}
+
+export async function saveRecipe(q: Queries, id: string, recipe: Recipe): Promise<void> {
+  await q.updateTable('talk').set({ recipe: JSON.stringify(recipe) }).where('id', '=', id).execute()
+}
+
+/** @throws Refusal `not-found` when the file is none of this talk's */
+export async function assetOf(q: Queries, talk: string, digest: string): Promise<{ readonly mime: string, readonly bytes: number }> {
+  const asset = await q.selectFrom('asset').select(['mime', 'bytes']).where('talk', '=', talk).where('digest', '=', digest).executeTakeFirst()
+  if (asset === undefined) throw new Refusal('not-found', 'There is no such picture in this talk.')
+  return asset
+}

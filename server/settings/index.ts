@@ -1,0 +1,94 @@
+import { cpus } from 'node:os'
+import { resolve } from 'node:path'
+import Joi from 'joi'
+
+/** Everything that can be set from outside. Read once, from the environment; the README lists it. */
+export interface Settings {
+  /** Folder of all that is kept: database, media store, keys. */
+  readonly data: string
+  readonly databaseUrl: string
+  readonly host: string
+  readonly port: number
+  /** Address under which people reach the server, for links and for telling own pages from foreign ones. */
+  readonly publicAddress: string
+  /** `off`: one person on their own machine. `on`: people sign up and sign in. */
+  readonly accounts: 'on' | 'off'
+  /** Largest file that may be brought in, in bytes. */
+  readonly maxUpload: number
+  /** Most pages a deck may have. */
+  readonly maxPages: number
+  /** Longest time reading a deck may take, in ms, and the memory it may use, in MB. */
+  readonly importTime: number
+  readonly importMemory: number
+  /** Jobs done at the same time by one worker process. */
+  readonly workers: number
+  /** Threads an encoder may use. */
+  readonly encoderThreads: number
+  /** Milliseconds after which a worker that gives no sign of life is taken for dead and its jobs are done again. */
+  readonly workerGrace: number
+  readonly logLevel: string
+}
+
+interface Environment {
+  readonly AISLE_DATA: string
+  readonly DATABASE_URL: string
+  readonly AISLE_HOST: string
+  readonly AISLE_PORT: number
+  readonly AISLE_PUBLIC_ADDRESS?: string
+  readonly AISLE_ACCOUNTS: 'on' | 'off'
+  readonly AISLE_MAX_UPLOAD_MB: number
+  readonly AISLE_MAX_PAGES: number
+  readonly AISLE_IMPORT_SECONDS: number
+  readonly AISLE_IMPORT_MEMORY_MB: number
+  readonly AISLE_WORKERS: number
+  readonly AISLE_ENCODER_THREADS: number
+  readonly AISLE_WORKER_GRACE_MS: number
+  readonly AISLE_LOG: string
+}
+
+const schema = Joi.object<Environment>({
+  AISLE_DATA: Joi.string().default('.data'),
+  DATABASE_URL: Joi.string().uri({ scheme: ['postgres', 'postgresql'] }).required(),
+  AISLE_HOST: Joi.string().default('127.0.0.1'),
+  AISLE_PORT: Joi.number().port().default(4310),
+  AISLE_PUBLIC_ADDRESS: Joi.string().uri({ scheme: ['http', 'https'] }),
+  AISLE_ACCOUNTS: Joi.valid('on', 'off').default('off'),
+  AISLE_MAX_UPLOAD_MB: Joi.number().integer().min(1).max(4096).default(300),
+  AISLE_MAX_PAGES: Joi.number().integer().min(1).max(5000).default(1000),
+  AISLE_IMPORT_SECONDS: Joi.number().integer().min(5).max(3600).default(600),
+  AISLE_IMPORT_MEMORY_MB: Joi.number().integer().min(256).max(16_384).default(1536),
+  AISLE_WORKERS: Joi.number().integer().min(1).max(64).default(2),
+  AISLE_ENCODER_THREADS: Joi.number().integer().min(1).max(64).default(Math.max(1, cpus().length)),
+  AISLE_WORKER_GRACE_MS: Joi.number().integer().min(1000).max(600_000).default(15_000),
+  AISLE_LOG: Joi.valid('silent', 'error', 'warn', 'info', 'debug').default('info'),
+})
+
+/**
+ * Reads the settings.
+ * @param env usually process.env
+ * @throws Error naming every setting that is missing or out of range
+ */
+export function readSettings(env: NodeJS.ProcessEnv): Settings {
+  const { value, error } = schema.validate(env, { abortEarly: false, stripUnknown: true })
+  if (error !== undefined) throw new Error(`Settings: ${error.message}`)
+  return {
+    data: resolve(value.AISLE_DATA),
+    databaseUrl: value.DATABASE_URL,
+    host: value.AISLE_HOST,
+    port: value.AISLE_PORT,
+    publicAddress: value.AISLE_PUBLIC_ADDRESS ?? `http://${value.AISLE_HOST}:${String(value.AISLE_PORT)}`,
+    accounts: value.AISLE_ACCOUNTS,
+    maxUpload: value.AISLE_MAX_UPLOAD_MB * 1_048_576,
+    maxPages: value.AISLE_MAX_PAGES,
+    importTime: value.AISLE_IMPORT_SECONDS * 1000,
+    importMemory: value.AISLE_IMPORT_MEMORY_MB,
+    workers: value.AISLE_WORKERS,
+    encoderThreads: value.AISLE_ENCODER_THREADS,
+    workerGrace: value.AISLE_WORKER_GRACE_MS,
+    logLevel: value.AISLE_LOG,
+  }
+}
+
+let known: Settings | undefined
+/** The settings of this process. */
+export const settings = (): Settings => (known ??= readSettings(process.env))

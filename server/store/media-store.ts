@@ -1,0 +1,80 @@
+import { createHash, randomUUID } from 'node:crypto'
+import { createReadStream } from 'node:fs'
+import { mkdir, open, rename, rm, stat } from 'node:fs/promises'
+import { dirname, join, sep } from 'node:path'
+import { settings } from '@server/settings'
+
+/** Places in the media store. Every name in a path has been checked: an id, a digest or a number. */
+const SAFE = /^[0-9a-z][0-9a-z.-]*$/
+
+function place(...parts: readonly string[]): string {
+  for (const part of parts) if (!SAFE.test(part) || part.includes('..')) throw new Error(`not a name for the store: ${part}`)
+  return join(settings().data, 'store', ...parts)
+}
+
+export const assetPath = (digest: string): string => place('assets', digest.slice(0, 2), digest)
+export const stretchFolder = (stretch: string): string => place('stretches', stretch)
+export const slicePath = (stretch: string, n: number): string => place('stretches', stretch, 'slices', String(n).padStart(7, '0'))
+/** The recording as it came, with an index so that it can be sought in. */
+export const recordingPath = (stretch: string): string => place('stretches', stretch, 'recording.webm')
+/** Its voice: 48 kHz mono samples of 16 bits that begin where the stretch begins. */
+export const voicePath = (stretch: string): string => place('stretches', stretch, 'voice.pcm')
+export const segmentFolder = (): string => place('segments')
+export const deliveryFolder = (delivery: string): string => place('deliveries', delivery)
+export const deliveryPath = (delivery: string): string => place('deliveries', delivery, 'film.mp4')
+/** The frame last drawn for a delivery, for the page to show. */
+export const lookPath = (delivery: string): string => place('deliveries', delivery, 'look.jpg')
+export const uploadFolder = (): string => place('uploads')
+
+/** Puts bytes under a name so that they are there whole or not at all, also after a power cut. */
+export async function writeWhole(path: string, bytes: Uint8Array): Promise<void> {
+  await mkdir(dirname(path), { recursive: true })
+  const temporary = `${path}.${randomUUID()}.part`
+  const file = await open(temporary, 'w')
+  try {
+    await file.writeFile(bytes)
+    await file.sync()
+  } finally {
+    await file.close()
+  }
+  await rename(temporary, path)
+}
+
+export const digestOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex')
+
+/** Digest of a file of any size. */
+export async function digestOfFile(path: string): Promise<string> {
+  const hash = createHash('sha256')
+  for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer)
+  return hash.digest('hex')
+}
+
+/** Keeps bytes under their digest. Keeping the same bytes twice is keeping them once. */
+export async function keepAsset(bytes: Uint8Array): Promise<string> {
+  const digest = digestOf(bytes)
+  if (await sizeOf(assetPath(digest)) === null) await writeWhole(assetPath(digest), bytes)
+  return digest
+}
+
+/** Moves a finished file in under its digest. */
+export async function keepFile(path: string): Promise<string> {
+  const digest = await digestOfFile(path)
+  const target = assetPath(digest)
+  await mkdir(dirname(target), { recursive: true })
+  await rename(path, target)
+  return digest
+}
+
+/** Size of a file in bytes, or null when it is not there. */
+export async function sizeOf(path: string): Promise<number | null> {
+  try {
+    return (await stat(path)).size
+  } catch {
+    return null
+  }
+}
+
+export const removeTree = (path: string): Promise<void> => {
+  if (!path.startsWith(join(settings().data, 'store') + sep)) throw new Error('outside the store')
+  return rm(path, { recursive: true, force: true })
+}

@@ -1,0 +1,68 @@
+import { EventEmitter } from 'node:events'
+import Joi from 'joi'
+import { Logger, makeWorkerUtils, run } from 'graphile-worker'
+import type { TaskList, WorkerEvents } from 'graphile-worker'
+import { database, databasePool } from '@server/database'
+import { log } from '@server/log'
+import { settings } from '@server/settings'
+import { Heartbeat } from './heartbeat'
+import { deliverGivenUp, deliverTask } from './tasks/deliver'
+import { finishTakeGivenUp, finishTakeTask } from './tasks/finish-take'
+import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
+
+/** A job: what it is given, how it is done, and what is said when it has failed as often as it may. */
+function task(field: string, work: (id: string) => Promise<void>, givenUp: (id: string, error: unknown) => Promise<void>): TaskList[string] {
+  const payloadOf = Joi.object<Record<string, string>>({ [field]: Joi.string().guid().required() })
+  return async (payload, helpers) => {
+    const { value, error } = payloadOf.validate(payload)
+    if (error !== undefined) throw error
+    const id = value[field] ?? ''
+    try {
+      await work(id)
+    } catch (fault) {
+      log.error({ err: fault, job: helpers.job.task_identifier, id, attempt: helpers.job.attempts }, 'job failed')
+      if (helpers.job.attempts >= helpers.job.max_attempts) await givenUp(id, fault)
+      throw fault
+    }
+  }
+}
+
+const { workers, workerGrace } = settings()
+const logger = new Logger(() => (level, message) => {
+  if (level === 'error') log.error(message)
+  else log.debug(message)
+})
+const events: WorkerEvents = new EventEmitter()
+const utils = await makeWorkerUtils({ pgPool: databasePool(), logger })
+const heartbeat = new Heartbeat(database(), utils, workerGrace)
+events.on('worker:create', ({ worker }) => {
+  heartbeat.join(worker.workerId).catch((error: unknown) => { log.warn({ error: String(error) }, 'heartbeat missed') })
+})
+await heartbeat.beat()
+const runner = await run({
+  pgPool: databasePool(),
+  concurrency: workers,
+  pollInterval: 1000,
+  noHandleSignals: true,
+  logger,
+  events,
+  taskList: {
+    'read-deck': task('id', readDeckTask, readDeckGivenUp),
+    'finish-take': task('take', finishTakeTask, finishTakeGivenUp),
+    deliver: task('delivery', deliverTask, deliverGivenUp),
+  },
+})
+heartbeat.start()
+log.info({ concurrency: workers }, 'worker ready')
+
+let stopping = false
+const stop = (): void => {
+  if (stopping) return
+  stopping = true
+  // Jobs under way are given back and begun again by whoever comes next.
+  void Promise.race([runner.stop(), new Promise((resolve) => { setTimeout(resolve, 3000) })])
+    .then(() => heartbeat.leave()).catch(() => undefined).finally(() => { process.exit(0) })
+}
+process.on('SIGTERM', stop)
+process.on('SIGINT', stop)
+await runner.promise

@@ -1,0 +1,135 @@
+import { createHash } from 'node:crypto'
+import { mkdir, rename, rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import { contentOfSegment, costOfSegment, renderPlan, runsOf } from '@core/plan'
+import type { RenderPlan, Segment } from '@core/plan'
+import { indexFilm, slideOf } from '@core/scene'
+import type { FilmIndex } from '@core/scene'
+import { toFilm } from '@contracts'
+import { checkFilm, probe } from '@render/probe'
+import { makeVoice } from '@render/sound'
+import { FilmPainter, joinFilm, makeSegment, pictureSource, settingOf } from '@render/video'
+import type { CameraFile, JoinPart } from '@render/video'
+import { database } from '@server/database'
+import { filmView } from '@server/domain'
+import { log } from '@server/log'
+import { settings } from '@server/settings'
+import { assetPath, deliveryFolder, deliveryPath, lookPath, recordingPath, segmentFolder, sizeOf, voicePath } from '@server/store'
+import { Progress } from './progress'
+
+/** A segment could not be made; says where, for the person. */
+class SegmentFailed extends Error {
+  readonly slide: string
+
+  constructor(slide: string, cause: unknown) {
+    super(`the part on “${slide}” could not be made`, { cause })
+    this.slide = slide
+  }
+}
+
+const cameras = (): (stretch: string) => Promise<CameraFile> => {
+  const known = new Map<string, Promise<CameraFile>>()
+  const find = async (stretch: string): Promise<CameraFile> => {
+    const path = recordingPath(stretch)
+    const video = (await probe(path)).streams.find((stream) => stream.codec_type === 'video')
+    return { path, size: { width: video?.width ?? 2, height: video?.height ?? 2 } }
+  }
+  return (stretch) => {
+    const found = known.get(stretch) ?? find(stretch)
+    known.set(stretch, found)
+    return found
+  }
+}
+
+/** Makes the segments that are not there yet, one after the other. What is finished stays, whatever happens to the rest. */
+async function makeSegments(index: FilmIndex, plan: RenderPlan, delivery: string, progress: Progress): Promise<readonly JoinPart[]> {
+  const setting = settingOf(plan.size, plan.rate, plan.quality)
+  const pictures = pictureSource(assetPath)
+  const painter = new FilmPainter(plan.size, pictures.source)
+  const cameraOf = cameras()
+  const parts: JoinPart[] = []
+  try {
+    for (const segment of plan.segments) {
+      const runs = runsOf(index, segment, plan.rate)
+      const key = createHash('sha256').update(contentOfSegment(segment, runs, setting)).digest('hex')
+      const file = join(segmentFolder(), `${key}.h264`)
+      if (await sizeOf(file) === null) {
+        const part = `${file}.${delivery}.part`
+        try {
+          await makeSegment({
+            segment, runs, size: plan.size, rate: plan.rate, quality: plan.quality, threads: settings().encoderThreads,
+            camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
+            out: part, look: lookPath(delivery), signal: progress.signal,
+            onFrames: (frames) => { progress.within(segment, frames) },
+          }, painter)
+          await rename(part, file)
+        } catch (error) {
+          progress.throwIfCancelled()
+          throw new SegmentFailed(titleOf(index, segment), error)
+        } finally {
+          await Promise.all([rm(part, { force: true }), rm(`${part}.mask.png`, { force: true })])
+        }
+      }
+      parts.push({ file, still: segment.kind === 'still', frames: segment.frames })
+      await progress.finished(segment)
+    }
+  } finally {
+    await pictures.close()
+  }
+  return parts
+}
+
+function titleOf(index: FilmIndex, segment: Segment): string {
+  const piece = index.film.programme.pieces[segment.piece]
+  return piece === undefined ? '' : slideOf(index.film, piece.slide).title
+}
+
+/** Makes a delivery: segments and voice, joined and checked. Asked again after a stop, it goes on where it was. */
+export async function deliverTask(id: string): Promise<void> {
+  const db = database()
+  const row = await db.selectFrom('delivery').innerJoin('talk', 'talk.id', 'delivery.talk')
+    .selectAll('delivery').select('talk.name').where('delivery.id', '=', id).executeTakeFirst()
+  if (row === undefined || !['queued', 'making', 'checking'].includes(row.state)) return
+  const began = Date.now()
+  const index = indexFilm(toFilm(await filmView(db, row.talk, row.programme_revision)))
+  const plan = renderPlan(index, row.recipe)
+  const folder = deliveryFolder(id)
+  await Promise.all([mkdir(folder, { recursive: true }), mkdir(segmentFolder(), { recursive: true })])
+  const progress = new Progress(db, { id, talk: row.talk }, plan, plan.segments.map((segment) => costOfSegment(segment, plan)))
+  try {
+    await progress.enter('making')
+    const sound = join(folder, 'voice.m4a')
+    const [loudness, parts] = await Promise.all([
+      makeVoice({ parts: plan.voice, voiceOf: voicePath, frames: plan.frames, rate: plan.rate, out: sound, signal: progress.signal }),
+      makeSegments(index, plan, id, progress),
+    ])
+    const film = `${deliveryPath(id)}.part`
+    await progress.enter('checking')
+    await joinFilm({ parts, sound, chapters: plan.chapters, title: row.name, rate: plan.rate, out: film, signal: progress.signal })
+    const limit = row.recipe.limit.kind === 'hold' ? row.recipe.limit.limit : null
+    const checked = await checkFilm(film, { plan, loudness, limit })
+    if (checked.kind === 'bad') {
+      await rm(film, { force: true })
+      await progress.fail(checked.sentence)
+      return
+    }
+    await rename(film, deliveryPath(id))
+    await progress.done({ ...checked.facts, madeIn: Date.now() - began })
+  } catch (error) {
+    if (progress.cancelled) {
+      log.info({ delivery: id }, 'delivery cancelled')
+      return
+    }
+    throw error
+  } finally {
+    progress.close()
+    await Promise.all(['voice.m4a', 'film.mp4.part.chapters', 'film.mp4.part'].map((name) => rm(join(folder, name), { force: true })))
+  }
+}
+
+/** Says so when a delivery was tried as often as it may be. */
+export async function deliverGivenUp(id: string, error: unknown): Promise<void> {
+  const where = error instanceof SegmentFailed ? ` while the part on “${error.slide}” was being made` : ''
+  await new Progress(database(), { id, talk: '' }, null, []).fail(`Making this file failed${where}. What was finished is kept; try again, and tell whoever runs this server if it fails again.`)
+}
+

@@ -1,0 +1,42 @@
+import { rename } from 'node:fs/promises'
+import { join } from 'node:path'
+import { closeStretch, concatenate } from '@render/sound'
+import { lengthOfRecording } from '@render/probe'
+import { database } from '@server/database'
+import { placeFinishedTake, tell } from '@server/domain'
+import { recordingPath, removeTree, sizeOf, slicePath, stretchFolder, voicePath } from '@server/store'
+
+/** Makes each stretch of a take ready to be played, then puts the take into the programme. Can be repeated at any point. */
+export async function finishTakeTask(take: string): Promise<void> {
+  const db = database()
+  const stretches = await db.selectFrom('stretch').selectAll().where('take', '=', take).where('state', '=', 'closing').orderBy('number').execute()
+  for (const stretch of stretches) {
+    const folder = stretchFolder(stretch.id)
+    const raw = join(folder, 'raw.webm')
+    const count = stretch.slices ?? 0
+    if (count === 0) {
+      await db.updateTable('stretch').set({ state: 'ready', length_ms: 0 }).where('id', '=', stretch.id).execute()
+      continue
+    }
+    if (await sizeOf(raw) === null) {
+      await concatenate(Array.from({ length: count }, (_, n) => slicePath(stretch.id, n)), `${raw}.part`)
+      await rename(`${raw}.part`, raw)
+    }
+    const length = stretch.length_ms ?? Math.max(0, await lengthOfRecording(raw) - Math.round(stretch.offset_sound))
+    const peaks = length === 0 ? [] : await closeStretch({
+      raw, recording: recordingPath(stretch.id), voice: voicePath(stretch.id), length,
+      offsets: { picture: stretch.offset_picture, sound: stretch.offset_sound },
+    })
+    await db.updateTable('stretch').set({ state: 'ready', length_ms: length, peaks: JSON.stringify(peaks) }).where('id', '=', stretch.id).execute()
+    // The recording as it came is in one file now; the slices it came in are no longer needed.
+    await removeTree(join(folder, 'slices'))
+  }
+  await placeFinishedTake(db, take)
+}
+
+export async function finishTakeGivenUp(take: string): Promise<void> {
+  const row = await database().updateTable('take')
+    .set({ state: 'failed', sentence: 'This take could not be made ready. The recording is kept on the server as it came; try again, and tell whoever runs this server if it fails again.' })
+    .where('id', '=', take).where('state', '=', 'closing').returning('talk').executeTakeFirst()
+  if (row !== undefined) await tell(database(), { talk: row.talk, kind: 'take', id: take })
+}

@@ -1,0 +1,103 @@
+import type { RenderPlan, Segment } from '@core/plan'
+import type { DeliveryFacts } from '@core/model'
+import type { Database } from '@server/database'
+import { tell } from '@server/domain'
+
+/** How often a page is told, in ms. */
+const PACE = 500
+
+/** Keeps a delivery's row up to date and notices when the delivery was cancelled. */
+export class Progress {
+  readonly #db: Database
+  readonly #delivery: { readonly id: string, readonly talk: string }
+  readonly #plan: RenderPlan | null
+  readonly #costs: readonly number[]
+  readonly #stop = new AbortController()
+  readonly #began = Date.now()
+  #paidBefore = 0
+  #spent = 0
+  #frames = 0
+  #told = 0
+  #writing: Promise<void> = Promise.resolve()
+
+  /** @param costs what each segment of the plan is expected to cost, in any unit */
+  constructor(db: Database, delivery: { readonly id: string, readonly talk: string }, plan: RenderPlan | null, costs: readonly number[]) {
+    this.#db = db
+    this.#delivery = delivery
+    this.#plan = plan
+    this.#costs = costs
+  }
+
+  get signal(): AbortSignal {
+    return this.#stop.signal
+  }
+
+  get cancelled(): boolean {
+    return this.#stop.signal.aborted
+  }
+
+  throwIfCancelled(): void {
+    this.#stop.signal.throwIfAborted()
+  }
+
+  async enter(state: 'making' | 'checking'): Promise<void> {
+    await this.#writing
+    await this.#write({ state, ...(state === 'making' ? { frames_done: 0 } : { frames_done: this.#plan?.frames ?? 0, time_left_ms: 0 }) })
+    this.throwIfCancelled()
+  }
+
+  /** So many frames of a segment that is being made are done. */
+  within(segment: Segment, frames: number): void {
+    if (Date.now() - this.#told < PACE) return
+    this.#told = Date.now()
+    const share = Math.min(1, frames / Math.max(1, segment.drawn))
+    this.#writing = this.#writing.then(() => this.#report(this.#frames + Math.round(segment.frames * share), this.#spent + this.#costOf(segment) * share))
+      .catch(() => { this.#told = 0 })
+  }
+
+  /** A segment is done, made now or found made. */
+  async finished(segment: Segment): Promise<void> {
+    this.#frames += segment.frames
+    this.#spent += this.#costOf(segment)
+    // What is found made is not counted as work when the time left is reckoned.
+    if (Date.now() - this.#began < 50) this.#paidBefore = this.#spent
+    await this.#writing
+    if (Date.now() - this.#told >= PACE) {
+      this.#told = Date.now()
+      await this.#report(this.#frames, this.#spent)
+    }
+    this.throwIfCancelled()
+  }
+
+  async fail(sentence: string): Promise<void> {
+    await this.#writing
+    await this.#write({ state: 'failed', sentence, time_left_ms: null })
+  }
+
+  async done(facts: DeliveryFacts): Promise<void> {
+    await this.#writing
+    await this.#write({ state: 'done', facts: JSON.stringify(facts), time_left_ms: null, frames_done: facts.frames })
+  }
+
+  close(): void {
+    this.#told = Infinity
+  }
+
+  #costOf(segment: Segment): number {
+    return this.#costs[this.#plan?.segments.indexOf(segment) ?? -1] ?? 0
+  }
+
+  async #report(frames: number, spent: number): Promise<void> {
+    const all = this.#costs.reduce((sum, cost) => sum + cost, 0)
+    const worked = spent - this.#paidBefore
+    const left = worked <= 0 ? null : Math.round(((Date.now() - this.#began) * (all - spent)) / worked)
+    await this.#write({ frames_done: frames, ...(left === null ? {} : { time_left_ms: left }) })
+  }
+
+  async #write(columns: Record<string, unknown>): Promise<void> {
+    const changed = await this.#db.updateTable('delivery').set(columns).where('id', '=', this.#delivery.id)
+      .where('state', 'in', ['queued', 'making', 'checking']).returning('talk').executeTakeFirst()
+    if (changed === undefined) this.#stop.abort()
+    else await tell(this.#db, { talk: changed.talk, kind: 'delivery', id: this.#delivery.id })
+  }
+}
