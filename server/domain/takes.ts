@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
-import { Refusal, asId, unreachable } from '@core/model'
-import type { Cue, Intent, Ms, Snapshot, TakeKind } from '@core/model'
+import { Refusal, asId } from '@core/model'
+import type { Cue, Intent, Ms, Programme, Snapshot, TakeKind } from '@core/model'
 import { placeTake, piecesOfTake, versionsOf, withoutStretches } from '@core/programme'
 import type { Database, Queries } from '@server/database'
 import { digestOf, slicePath, writeWhole } from '@server/store'
@@ -151,31 +151,33 @@ export async function placeFinishedTake(db: Database, take: string): Promise<voi
       const shown = new Set(pieces.map((piece) => piece.slide))
       const versions = versionsOf((await slidesOf(q, row.talk)).filter((slide) => shown.has(slide.id)))
       const programme = placeTake(await currentProgramme(q, row.talk), row.intent, pieces, versions)
-      await saveProgramme(q, row.talk, programme, reasonOf(row.intent))
+      await saveProgramme(q, row.talk, programme, placedBy(take))
     }
     await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()
     await tell(q, { talk: row.talk, kind: 'take', id: take })
   })
 }
 
-function reasonOf(intent: Intent): string {
-  switch (intent.kind) {
-    case 'replaceAll': return 'recorded'
-    case 'append': return 'recorded on at the end'
-    case 'replaceFrom': return 'recorded again from a slide on'
-    default: return unreachable(intent)
-  }
+const placedBy = (take: string): string => `take ${take}`
+const discardOf = (take: string): string => `discarded take ${take}`
+
+/** The programme as it was before a take was put into it, if nothing but slides has changed since. */
+async function beforeTake(q: Queries, talk: string, take: string, now: Programme): Promise<Programme | null> {
+  const placed = await q.selectFrom('programme').select(['revision', 'value']).where('talk', '=', talk).where('reason', '=', placedBy(take)).executeTakeFirst()
+  if (placed === undefined || JSON.stringify(placed.value.pieces) !== JSON.stringify(now.pieces)) return null
+  const before = await q.selectFrom('programme').select('value').where('talk', '=', talk).where('revision', '=', placed.revision - 1).executeTakeFirst()
+  return before === undefined ? null : { ...before.value, slides: { ...before.value.slides, ...now.slides }, revision: now.revision + 1 }
 }
 
-/** Takes a take out of the programme. Its recording stays, so that it can be brought back. */
+/** Takes a take out of the programme, which is again as it was before if it can be. Its recording stays, so that it can be brought back. */
 export async function discardTake(q: Queries, talk: string, take: string): Promise<void> {
   const changed = await q.updateTable('take').set({ state: 'discarded', discarded: new Date() })
     .where('id', '=', take).where('state', '<>', 'discarded').executeTakeFirst()
   if (changed.numUpdatedRows === 0n) return
   const stretches = new Set((await q.selectFrom('stretch').select('id').where('take', '=', take).execute()).map((row) => row.id))
   const programme = await currentProgramme(q, talk)
-  const without = withoutStretches(programme, stretches)
-  if (without.pieces.length !== programme.pieces.length) await saveProgramme(q, talk, without, `discarded take ${take}`)
+  const without = await beforeTake(q, talk, take, programme) ?? withoutStretches(programme, stretches)
+  if (JSON.stringify(without.pieces) !== JSON.stringify(programme.pieces)) await saveProgramme(q, talk, without, discardOf(take))
   await tell(q, { talk, kind: 'take', id: take })
 }
 
@@ -184,7 +186,7 @@ export async function bringBackTake(q: Queries, talk: string, take: string): Pro
   await q.updateTable('take').set({ state: 'closed', discarded: null }).where('id', '=', take).where('state', '=', 'discarded').execute()
   const programme = await currentProgramme(q, talk)
   const last = await q.selectFrom('programme').select('reason').where('talk', '=', talk).where('revision', '=', programme.revision).executeTakeFirst()
-  if (last?.reason === `discarded take ${take}`) {
+  if (last?.reason === discardOf(take)) {
     const before = await q.selectFrom('programme').select('value').where('talk', '=', talk).where('revision', '=', programme.revision - 1).executeTakeFirstOrThrow()
     await saveProgramme(q, talk, { ...before.value, revision: programme.revision + 1 }, 'brought back a take')
   }

@@ -40,7 +40,7 @@ export class Heartbeat {
     }
     const held = await sql<{ id: string }>`
       select distinct locked_by as id from graphile_worker._private_jobs
-      where locked_by is not null and not exists (
+      where locked_by is not null and locked_at < now() - ${this.#grace} * interval '1 millisecond' and not exists (
         select 1 from worker where worker.id = locked_by and worker.seen > now() - ${this.#grace} * interval '1 millisecond')`.execute(this.#db)
     const dead = held.rows.map((row) => row.id)
     if (dead.length > 0) {

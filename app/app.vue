@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import { useSession } from '~/stores/session'
+
+const session = useSession()
+const route = useRoute()
+const trouble = ref(false)
+
+async function load(): Promise<void> {
+  try {
+    await session.load()
+    trouble.value = false
+    if (session.person === null && route.path !== '/sign-in') await navigateTo({ path: '/sign-in', query: { to: route.fullPath } })
+  } catch {
+    trouble.value = true
+  }
+}
+
+onMounted(load)
+</script>
+
+<template>
+  <div v-if="trouble" class="away">
+    <h1>The server does not answer</h1>
+    <p>Nothing is lost. Start it again if it runs on this computer, then try once more.</p>
+    <button class="press main" @click="load">Try again</button>
+  </div>
+  <NuxtPage v-else-if="session.known" />
+</template>
+
+<style scoped>
+.away { max-width: 46ch; margin: 20vh auto 0; display: grid; gap: 16px; justify-items: start; }
+</style>

@@ -1,0 +1,102 @@
+import { Refusal } from '@core/model'
+import { api } from '~/client'
+import { forgetTake, localTakes } from './local-takes'
+import type { LocalStretch, LocalTake } from './local-takes'
+
+/** Most slices and bytes that go in one request. */
+const MOST_SLICES = 60
+const MOST_BYTES = 8_000_000
+
+/** Numbers of slices that this page knows the server has, by stretch, so that it does not ask again. */
+const opened = new Set<string>()
+
+async function sendSlices(stretch: string): Promise<void> {
+  const db = await localTakes()
+  for (;;) {
+    const batch: { n: number, bytes: ArrayBuffer, digest: string }[] = []
+    let bytes = 0
+    let cursor = await db.transaction('slices').store.index('stretch').openCursor(stretch)
+    while (cursor !== null && batch.length < MOST_SLICES && bytes < MOST_BYTES) {
+      const follows = batch.length === 0 || cursor.value.n === (batch.at(-1)?.n ?? 0) + 1
+      if (!follows) break
+      batch.push(cursor.value)
+      bytes += cursor.value.bytes.byteLength
+      cursor = await cursor.continue()
+    }
+    const [first] = batch
+    if (first === undefined) return
+    const header = batch.map((slice) => `${String(slice.bytes.byteLength)}:${slice.digest}`).join(',')
+    await api.put(`/stretches/${stretch}/slices/${String(first.n)}`, new Blob(batch.map((slice) => slice.bytes)), {
+      'x-aisle-slices': header, 'content-type': 'application/octet-stream',
+    })
+    // The server has them on its disk: only now may they go.
+    const transaction = db.transaction('slices', 'readwrite')
+    for (const slice of batch) await transaction.store.delete([stretch, slice.n])
+    await transaction.done
+  }
+}
+
+async function sendCues(stretch: string): Promise<void> {
+  const db = await localTakes()
+  for (;;) {
+    const cues = await db.getAllFromIndex('cues', 'stretch', stretch, 200)
+    const [first] = cues
+    if (first === undefined) return
+    const run = cues.filter((cue, n) => cue.n === first.n + n)
+    await api.put(`/stretches/${stretch}/cues`, { first: first.n, cues: run.map((cue) => cue.cue) })
+    const transaction = db.transaction('cues', 'readwrite')
+    for (const cue of run) await transaction.store.delete([stretch, cue.n])
+    await transaction.done
+  }
+}
+
+async function sendStretch(stretch: LocalStretch): Promise<void> {
+  if (!opened.has(stretch.id)) {
+    const { id, offsets: _, closing: __, ...body } = stretch
+    await api.put(`/stretches/${id}`, body)
+    opened.add(id)
+  }
+  if (stretch.offsets !== null) await api.put(`/stretches/${stretch.id}/offsets`, stretch.offsets)
+  await sendSlices(stretch.id)
+  await sendCues(stretch.id)
+  if (stretch.closing !== null) await api.post(`/stretches/${stretch.id}/close`, stretch.closing)
+}
+
+/**
+ * Sends whatever the server does not have of a take; asked again, it sends the rest. A take that was stopped, and whose
+ * every part has arrived, is finished there and forgotten here.
+ * @returns whether it is finished
+ * @throws Refusal; what was not sent is still here
+ */
+export async function sendTake(take: LocalTake): Promise<boolean> {
+  const db = await localTakes()
+  if (!opened.has(take.id)) {
+    await api.put(`/talks/${take.talk}/takes/${take.id}`, { kind: take.kind, intent: take.intent })
+    opened.add(take.id)
+  }
+  const stretches = (await db.getAllFromIndex('stretches', 'take', take.id)).sort((a, b) => a.number - b.number)
+  for (const stretch of stretches) {
+    await sendStretch(stretch)
+  }
+  const now = await db.get('takes', take.id)
+  if (now?.stopped !== true || stretches.some((stretch) => stretch.closing === null)) return false
+  await api.post(`/takes/${take.id}/finish`)
+  await forgetTake(take.id)
+  return true
+}
+
+/** Finishes a take that was broken off, with all that was kept of it here and there. */
+export async function recoverTake(id: string): Promise<void> {
+  const take = await (await localTakes()).get('takes', id)
+  if (take !== undefined) await sendTake(take)
+  await api.post(`/takes/${id}/recover`)
+  await forgetTake(id)
+}
+
+/** Gives up a take that was broken off. The server keeps what arrived for as long as it can be brought back. */
+export async function discardBrokenTake(id: string): Promise<void> {
+  await api.delete(`/takes/${id}`).catch((error: unknown) => {
+    if (!(error instanceof Refusal && error.code === 'not-found')) throw error
+  })
+  await forgetTake(id)
+}

@@ -1,0 +1,49 @@
+import { FetchError, ofetch } from 'ofetch'
+import { Refusal } from '@core/model'
+import type { FaultBody } from '@contracts'
+
+const isFault = (body: unknown): body is FaultBody =>
+  typeof body === 'object' && body !== null && 'error' in body && typeof (body as FaultBody).error.sentence === 'string'
+
+/** Turns whatever a request ended with into the one error that can be shown. */
+function asRefusal(error: unknown): Refusal {
+  if (error instanceof FetchError && isFault(error.data)) {
+    const { code, sentence, detail } = error.data.error
+    return new Refusal(code, sentence, detail)
+  }
+  if (error instanceof FetchError && error.status !== undefined) {
+    return new Refusal('internal', 'The server could not do this. What was there before is unchanged; try again.')
+  }
+  return new Refusal('unavailable', 'The server does not answer. What you did last is kept on this page and tried again when it is back.')
+}
+
+type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
+
+async function ask<Answer>(method: Method, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answer> {
+  try {
+    return await ofetch<Answer>(`/api${path}`, {
+      method,
+      retry: 0,
+      ...(body === undefined ? {} : { body: body as Record<string, unknown> }),
+      ...(headers === undefined ? {} : { headers }),
+    })
+  } catch (error) {
+    throw asRefusal(error)
+  }
+}
+
+/** The one way in which pages talk to the server. Every call throws a Refusal and nothing else. */
+export const api = {
+  get: <Answer>(path: string): Promise<Answer> => ask('GET', path),
+  post: <Answer>(path: string, body?: unknown): Promise<Answer> => ask('POST', path, body),
+  put: <Answer>(path: string, body: unknown, headers?: Record<string, string>): Promise<Answer> => ask('PUT', path, body, headers),
+  patch: <Answer>(path: string, body: unknown): Promise<Answer> => ask('PATCH', path, body),
+  delete: <Answer>(path: string): Promise<Answer> => ask('DELETE', path),
+}
+
+export const assetUrl = (talk: string, digest: string): string => `/api/talks/${talk}/assets/${digest}`
+export const recordingUrl = (stretch: string): string => `/api/stretches/${stretch}/recording`
+
+/** The sentence of an error, for showing. */
+export const sentenceOf = (error: unknown): string =>
+  error instanceof Error ? error.message : 'Something went wrong. Nothing that was there before has changed.'

@@ -1,0 +1,2 @@
+export * from './api'
+export * from './bring-in'

@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { plannedTime } from '@core/pace'
+import type { Ms } from '@core/model'
+import { useTalk } from '~/stores/talk'
+import type { Slab } from './slabs'
+
+/** What every station has: the bar, the aisle, what needs to be said, and the page being left. */
+const props = defineProps<{
+  dark?: boolean
+  /** Recorded visits rather than slides on the aisle. */
+  byVisit?: boolean
+  playhead?: Ms | null
+  landing?: Ms
+}>()
+const emit = defineEmits<{ seek: [at: Ms] }>()
+
+const talk = useTalk()
+const route = useRoute()
+const id = computed(() => String(route.params['talk']))
+watch(id, (value) => { void talk.open(value) }, { immediate: true })
+
+const slabs = computed<readonly Slab[]>(() => {
+  if (props.byVisit === true) {
+    const byId = new Map(talk.film?.slides.map((slide) => [slide.id, slide.title]) ?? [])
+    return talk.visits.map((visit, n) => ({ id: visit.id, title: byId.get(visit.slide) ?? '', number: n + 1, length: visit.length, state: 'recorded' }))
+  }
+  return talk.slides.filter((slide) => !slide.skip).map((slide) => {
+    const recorded = talk.recorded.get(slide.id) ?? 0
+    return {
+      id: slide.id, title: slide.title, number: talk.slides.indexOf(slide) + 1,
+      length: recorded > 0 ? recorded : plannedTime(slide), state: recorded > 0 ? 'recorded' : 'planned',
+    }
+  })
+})
+const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => total + slab.length, 0))
+</script>
+
+<template>
+  <div class="frame" :class="{ 'dark-hall': dark }">
+    <HallBar :talk-id="id" />
+    <AisleLane
+      :slabs="slabs" :limit="talk.talk?.limit ?? null" :landing="sum" :current="byVisit ? null : talk.slide?.id" :playhead="playhead ?? null"
+      :seekable="byVisit === true" @go="talk.selected = $event as never" @seek="emit('seek', $event)"
+    />
+    <div v-if="talk.missing" class="gone">
+      <h1>There is no such talk here</h1>
+      <p>It was deleted, or it belongs to somebody else.</p>
+      <NuxtLink class="press main" to="/">To your talks</NuxtLink>
+    </div>
+    <template v-else>
+      <div v-if="talk.trouble" class="notice bad said" role="alert">
+        <p>{{ talk.trouble }}</p>
+        <button class="press quiet small" @click="talk.trouble = null">Close</button>
+      </div>
+      <main v-if="talk.talk" class="station"><slot /></main>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.frame { display: grid; grid-template-rows: var(--bar) var(--lane) auto minmax(0, 1fr); height: 100vh; background: var(--ground); color: var(--text); }
+.station { grid-row: 4; min-height: 0; }
+.said { grid-row: 3; margin: 8px 16px 0; }
+.gone { grid-row: 4; max-width: 46ch; margin: 12vh auto 0; display: grid; gap: 16px; justify-items: start; align-content: start; }
+</style>

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import type { DeliveryView } from '@contracts'
+import { fileSize, duration, moment, roughTime } from '~/words'
+
+/** One file: being made, made, or why it was not. */
+const props = defineProps<{ delivery: DeliveryView, limit: number | null }>()
+defineEmits<{ cancel: [], retry: [] }>()
+
+const making = computed(() => ['queued', 'making', 'checking'].includes(props.delivery.state))
+const share = computed(() => Math.round((props.delivery.framesDone / Math.max(1, props.delivery.framesTotal)) * 100))
+const over = computed(() => (props.limit === null || props.delivery.facts === null ? 0 : props.delivery.facts.length - props.limit))
+const playing = ref(false)
+// A new picture is asked for whenever progress was told.
+const look = computed(() => `/api/deliveries/${props.delivery.id}/look?at=${String(props.delivery.framesDone)}`)
+const noLook = ref(false)
+watch(look, () => { noLook.value = false })
+</script>
+
+<template>
+  <article class="line" :class="delivery.state" :aria-label="delivery.file">
+    <div v-if="making" class="look"><img v-show="!noLook && delivery.framesDone > 0" :src="look" alt="The picture being made" @error="noLook = true"></div>
+    <div class="words">
+      <div class="head"><h3>{{ delivery.file }}</h3><span class="soft">{{ moment(delivery.created) }}</span></div>
+      <template v-if="making">
+        <el-progress :percentage="share" :stroke-width="10" :show-text="false" :aria-label="`${share}% made`" />
+        <p role="status">
+          <template v-if="delivery.state === 'queued'">Waiting for its turn …</template>
+          <template v-else-if="delivery.state === 'checking'">Joining and checking …</template>
+          <template v-else>Frame <span class="clock">{{ delivery.framesDone }}</span> of <span class="clock">{{ delivery.framesTotal }}</span><template v-if="delivery.timeLeft !== null">, {{ roughTime(delivery.timeLeft) }} left</template>. You can close this page; it goes on.</template>
+        </p>
+      </template>
+      <template v-else-if="delivery.facts">
+        <dl class="facts">
+          <div><dt>length</dt><dd class="clock">{{ duration(delivery.facts.length) }}</dd></div>
+          <div><dt>picture</dt><dd class="clock">{{ delivery.facts.width }}×{{ delivery.facts.height }}, {{ delivery.facts.frameRate }}/s</dd></div>
+          <div><dt>size</dt><dd class="clock">{{ fileSize(delivery.facts.bytes) }} <span class="soft">(about {{ fileSize(delivery.estimate.bytes) }} said)</span></dd></div>
+          <div><dt>made in</dt><dd class="clock">{{ duration(delivery.facts.madeIn) }}</dd></div>
+          <div><dt>stored as</dt><dd>{{ delivery.facts.videoCodec }}, {{ delivery.facts.audioCodec }}</dd></div>
+          <div><dt>loudness</dt><dd class="clock">{{ delivery.facts.loudness === null ? 'silent' : `${delivery.facts.loudness.toFixed(1)} LUFS, peak ${delivery.facts.truePeak?.toFixed(1)} dBTP` }}</dd></div>
+        </dl>
+        <p v-if="over > 0" class="over">{{ duration(over) }} over the limit.</p>
+      </template>
+      <p v-else :class="{ over: delivery.state === 'failed' }">{{ delivery.sentence }}</p>
+      <video v-if="playing" controls autoplay :src="`/api/deliveries/${delivery.id}/file?show`" />
+      <div class="row">
+        <template v-if="delivery.state === 'done'">
+          <a class="press main" :href="`/api/deliveries/${delivery.id}/file`" :download="delivery.file">Download</a>
+          <button class="press" @click="playing = !playing">{{ playing ? 'Close the player' : 'Play it here' }}</button>
+        </template>
+        <button v-else-if="making" class="press" @click="$emit('cancel')">Cancel</button>
+        <button v-else class="press" @click="$emit('retry')">Try again</button>
+      </div>
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.line { display: flex; gap: 16px; padding: 14px 16px; border: 1px solid var(--line); border-radius: 6px; background: var(--card); }
+.look { width: 224px; aspect-ratio: 16 / 9; background: #14201E; flex: none; }
+.look img { width: 100%; height: 100%; object-fit: contain; }
+.words { flex: 1; display: grid; gap: 8px; min-width: 0; }
+.head { display: flex; justify-content: space-between; gap: 12px; }
+h3 { font: 600 16px var(--read); overflow-wrap: anywhere; }
+.facts { display: grid; grid-template-columns: 1fr 1fr; gap: 2px 24px; margin: 0; font-size: 14.5px; }
+.facts div { display: flex; gap: 10px; }
+dt { min-width: 68px; color: var(--soft); }
+dd { margin: 0; }
+.over { color: var(--alarm); font-weight: 600; }
+video { width: 100%; background: #000; }
+.row { display: flex; gap: 10px; }
+</style>

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { discardBrokenTake, findBrokenTakes, recoverTake } from '~/capture'
+import type { BrokenTake } from '~/capture'
+import { sentenceOf } from '~/client'
+import { useTalk } from '~/stores/talk'
+import { duration, moment } from '~/words'
+
+/** Takes that were broken off, offered with what is there of them. */
+const talk = useTalk()
+const broken = shallowRef<readonly BrokenTake[]>([])
+const busy = ref<string | null>(null)
+const trouble = ref<string | null>(null)
+
+async function look(): Promise<void> {
+  if (talk.talk !== null) broken.value = await findBrokenTakes(talk.talk)
+}
+
+async function settle(take: BrokenTake, work: (id: string) => Promise<void>): Promise<void> {
+  busy.value = take.id
+  trouble.value = null
+  try {
+    await work(take.id)
+    broken.value = broken.value.filter((one) => one.id !== take.id)
+    await talk.refresh()
+  } catch (error) {
+    trouble.value = sentenceOf(error)
+  } finally {
+    busy.value = null
+  }
+}
+
+watch(() => talk.talk?.id, () => { void look() }, { immediate: true })
+</script>
+
+<template>
+  <div v-for="take in broken" :key="take.id" class="notice" role="alert">
+    <p>
+      A take begun {{ moment(take.began) }} was broken off.
+      <b v-if="take.about > 0">About {{ duration(take.about) }} of it is {{ take.here ? 'here' : 'on the server' }}.</b>
+      <template v-else-if="!take.here">What had arrived of it is on the server.</template>
+      {{ trouble }}
+    </p>
+    <button class="press main small" :disabled="busy !== null" @click="settle(take, recoverTake)">{{ busy === take.id ? 'One moment …' : 'Keep it' }}</button>
+    <button class="press small danger" :disabled="busy !== null" @click="settle(take, discardBrokenTake)">Discard it</button>
+  </div>
+</template>

@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { plannedTime } from '@core/pace'
+import { assetUrl } from '~/client'
+import { useLectern } from '~/stores/lectern'
+import { useTalk } from '~/stores/talk'
+import { duration } from '~/words'
+
+const lectern = useLectern()
+const talk = useTalk()
+const limit = computed(() => talk.talk?.limit ?? null)
+const over = computed(() => (limit.value === null ? 0 : lectern.landing - limit.value))
+const slidePlan = computed(() => (lectern.slide === null ? 0 : plannedTime(lectern.slide)))
+const underWay = computed(() => ['recording', 'paused', 'stopping'].includes(lectern.phase))
+const state = computed(() => ({
+  idle: 'Ready', countdown: 'Starting', recording: 'Recording', paused: 'Paused', stopping: 'Saving', after: 'Done',
+})[lectern.phase])
+const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.picture)
+</script>
+
+<template>
+  <aside class="column" aria-label="Clocks">
+    <p class="state" :class="lectern.phase" role="status"><i aria-hidden="true" />{{ state }}</p>
+    <div class="clocks">
+      <p><span class="soft">talk</span><b class="clock big">{{ duration(lectern.spent) }}</b></p>
+      <p :class="{ late: lectern.onSlide > slidePlan && underWay }">
+        <span class="soft">slide {{ lectern.place + 1 }} of {{ lectern.running.length }}</span>
+        <span><b class="clock mid">{{ duration(lectern.onSlide) }}</b> <span class="clock soft">of {{ duration(slidePlan) }}</span></span>
+      </p>
+      <p :class="{ late: over > 0 }">
+        <span class="soft">landing</span>
+        <span><b class="clock mid">{{ duration(lectern.landing) }}</b>
+          <span v-if="limit !== null" class="clock soft"> {{ over > 0 ? `${duration(over)} over` : `${duration(-over)} in hand` }}</span></span>
+      </p>
+    </div>
+    <div class="next">
+      <p class="soft">{{ lectern.coming === null ? 'Nothing comes after this' : lectern.coming.step > 0 ? 'Next step' : 'Next slide' }}</p>
+      <img v-if="next && talk.talk" :src="assetUrl(talk.talk.id, next.thumb)" :alt="lectern.coming?.slide.title ?? ''">
+    </div>
+    <div class="mic">
+      <p class="soft">Microphone</p>
+      <LevelBar />
+    </div>
+    <p v-if="lectern.unsent && underWay" class="net">The network is away. The recording is kept on this computer and sent later.</p>
+  </aside>
+</template>
+
+<style scoped>
+.column { display: grid; gap: 18px; align-content: start; padding: 14px 16px; border-left: 1px solid var(--line); overflow-y: auto; }
+.state { display: flex; align-items: center; gap: 10px; font: 640 20px var(--display); }
+.state i { width: 14px; height: 14px; border-radius: 3px; border: 2px solid var(--soft); }
+.state.recording { color: var(--alarm); }
+.state.recording i { background: var(--alarm); border-color: var(--alarm); border-radius: 50%; animation: glow 1.6s ease-in-out infinite; }
+.state.paused { color: var(--accent); }
+.state.paused i { border: 0; width: 14px; background: linear-gradient(90deg, var(--accent) 35%, transparent 35% 65%, var(--accent) 65%); border-radius: 0; }
+@keyframes glow { 50% { opacity: 0.35; } }
+.clocks { display: grid; gap: 12px; }
+.clocks p { display: grid; }
+.big { font-size: 46px; line-height: 1; font-weight: 700; }
+.mid { font-size: 24px; line-height: 1.1; font-weight: 700; }
+.clocks .late b { color: var(--alarm); }
+.next { min-height: 140px; }
+.next img { width: 100%; border: 1px solid var(--line); display: block; margin-top: 4px; }
+.mic { display: grid; gap: 4px; }
+.net { color: var(--accent); font-size: 14px; }
+</style>

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { scaleLinear } from 'd3'
+import { useDevices } from '~/stores/devices'
+
+/** The microphone's level in dBFS with its peak, and what it means in words. */
+const devices = useDevices()
+const scale = scaleLinear([-60, 0], [0, 100]).clamp(true)
+const verdict = computed(() => {
+  if (devices.stream === null) return { say: 'No microphone', bad: true }
+  if (devices.held < -60) return { say: 'Nothing heard', bad: true }
+  if (devices.held < -34) return { say: 'Quiet', bad: false }
+  return devices.held > -1 ? { say: 'Too loud', bad: true } : { say: 'Good', bad: false }
+})
+</script>
+
+<template>
+  <div class="level" :class="{ bad: verdict.bad }">
+    <div class="track" role="meter" aria-label="Microphone level" aria-valuemin="-60" aria-valuemax="0" :aria-valuenow="Math.round(devices.level.peak)">
+      <i :style="{ width: `${scale(devices.level.peak)}%` }" />
+      <b :style="{ left: `${scale(devices.held)}%` }" />
+    </div>
+    <p><span>{{ verdict.say }}</span><span class="clock soft">{{ devices.held < -90 ? '' : `${Math.round(devices.held)} dB` }}</span></p>
+  </div>
+</template>
+
+<style scoped>
+.track { position: relative; height: 12px; border-radius: 3px; background: var(--ground); border: 1px solid var(--line); overflow: hidden; }
+.track i { position: absolute; inset: 0 auto 0 0; background: var(--brand); }
+.track b { position: absolute; top: 0; bottom: 0; width: 2px; background: var(--text); }
+.bad .track i { background: var(--alarm); }
+.bad p span:first-child { color: var(--alarm); font-weight: 600; }
+p { display: flex; justify-content: space-between; font-size: 14px; }
+</style>

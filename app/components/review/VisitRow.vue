@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { plannedTime } from '@core/pace'
+import type { Visit } from '@core/programme'
+import type { Slide } from '@core/model'
+import { assetUrl } from '~/client'
+import { useTalk } from '~/stores/talk'
+import { duration, preciseDuration } from '~/words'
+
+/** One showing of one slide: its picture, its voice, what was written for it, how long it is. */
+const props = defineProps<{ visit: Visit, number: number, slide: Slide | undefined, talkId: string, at: number, current: boolean }>()
+defineEmits<{ play: [] }>()
+const talk = useTalk()
+
+const parts = computed(() => talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => {
+  if (piece.kind === 'still' || piece.voice === null) return []
+  return [{ peaks: talk.film?.peaks[piece.voice.stretch] ?? [], from: piece.voice.from, to: piece.voice.to }]
+}))
+const pauses = computed(() => props.visit.pieces[1] - props.visit.pieces[0] - 1)
+const strokes = computed(() => {
+  const spans = talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => (piece.kind === 'still' ? [] : [piece.show]))
+  return spans.reduce((sum, span) => sum + (talk.film?.stretches.find((one) => one.id === span.stretch)?.cues
+    .filter((cue) => cue.kind === 'ink' && cue.at >= span.from && cue.at < span.to).length ?? 0), 0)
+})
+const planned = computed(() => (props.slide === undefined ? 0 : plannedTime({ ...props.slide, skip: false })))
+const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.start) / props.visit.length)))
+</script>
+
+<template>
+  <article class="visit" :class="{ current }">
+    <button class="picture" :aria-label="`Play from ${number}: ${slide?.title ?? ''}`" @click="$emit('play')">
+      <img v-if="slide?.steps[0]" :src="assetUrl(talkId, slide.steps[0].picture.thumb)" alt="" loading="lazy">
+      <b class="clock">{{ number }}</b>
+    </button>
+    <div class="sound">
+      <div class="head"><h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3><span class="clock soft">{{ preciseDuration(visit.start) }}</span></div>
+      <WaveLine :parts="parts" :played="played" />
+      <p class="marks soft">
+        <span class="clock" :class="{ long: visit.length > planned * 1.25 }">{{ preciseDuration(visit.length) }}</span> of {{ duration(planned) }} planned<template v-if="strokes > 0">, {{ strokes }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</template><template v-if="pauses > 0">, {{ pauses }} {{ pauses === 1 ? 'pause' : 'pauses' }}</template>
+      </p>
+    </div>
+    <p class="written soft">{{ slide?.notes || 'Nothing was written for this slide.' }}</p>
+  </article>
+</template>
+
+<style scoped>
+.visit { display: grid; grid-template-columns: 112px minmax(0, 1.1fr) minmax(0, 1fr); gap: 14px; padding: 10px 14px; border-bottom: 1px solid var(--line); border-left: 4px solid transparent; background: var(--card); }
+.visit.current { border-left-color: var(--accent); background: color-mix(in srgb, var(--accent-wash) 40%, var(--card)); }
+.picture { position: relative; padding: 0; border: 1px solid var(--line); background: none; cursor: pointer; align-self: start; }
+.picture img { display: block; width: 100%; }
+.picture b { position: absolute; left: 3px; bottom: 3px; padding: 0 5px; border-radius: 3px; background: var(--card); font-size: 13px; }
+.sound { display: grid; gap: 3px; align-content: start; }
+.head { display: flex; justify-content: space-between; gap: 10px; font-size: 14px; }
+h3 { font: 600 15px var(--read); overflow: hidden; white-space: nowrap; text-overflow: ellipsis; }
+.marks { font-size: 13.5px; }
+.marks .long { color: var(--accent-text); font-weight: 700; }
+.written { font-size: 14px; max-height: 84px; overflow-y: auto; white-space: pre-line; }
+</style>

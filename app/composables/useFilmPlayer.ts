@@ -1,0 +1,165 @@
+import type { Ref } from 'vue'
+import { paintInset, paintScene } from '@core/paint'
+import { pieceAt, sceneAt } from '@core/scene'
+import type { FilmIndex } from '@core/scene'
+import type { Ms, Picture, Piece, Size } from '@core/model'
+import type { Drawable } from '@core/paint'
+import { recordingUrl } from '~/client'
+
+/** How far the sound may be from where it should be before it is set right, in seconds. */
+const SLIP = 0.04
+
+interface Slot {
+  readonly video: HTMLVideoElement
+  stretch: string
+}
+
+/**
+ * Plays a film onto a canvas: the voice sets the time, the scene at that time is drawn with the painter that the
+ * export uses.
+ * @param index the film
+ * @param canvas where it is drawn
+ * @param size of the canvas in pixels
+ */
+export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanvasElement | null>, size: Ref<Size>, pictureOf: (picture: Picture) => Drawable<CanvasImageSource> | undefined) {
+  const at = ref<Ms>(0)
+  const playing = ref(false)
+  const trouble = ref<string | null>(null)
+  const slots: Slot[] = []
+  let current: Slot | null = null
+  let number = -1
+  let clock = { since: 0, from: 0 }
+  let frame = 0
+
+  function slotFor(stretch: string, other: Slot | null): Slot {
+    const found = slots.find((slot) => slot.stretch === stretch && slot !== other)
+    if (found !== undefined) return found
+    const free = slots.find((slot) => slot !== current && slot !== other)
+    const slot = free ?? { video: document.createElement('video'), stretch: '' }
+    if (free === undefined) {
+      slot.video.preload = 'auto'
+      slot.video.playsInline = true
+      slot.video.addEventListener('seeked', () => { if (!playing.value) draw() })
+      slot.video.addEventListener('error', () => {
+        if (slot.stretch === '') return
+        pause()
+        trouble.value = 'This part of the recording cannot be played here. It is kept on the server; reload the page to try again.'
+      })
+      slots.push(slot)
+    }
+    slot.stretch = stretch
+    slot.video.src = recordingUrl(stretch)
+    return slot
+  }
+
+  const voiceTime = (piece: Piece, into: Ms): number | null =>
+    piece.kind === 'still' || piece.voice === null ? null : (piece.voice.from + (into * piece.rate.num) / piece.rate.den) / 1000
+
+  function draw(): void {
+    const ctx = canvas.value?.getContext('2d')
+    if (ctx == null || index.value === null) return
+    const scene = sceneAt(index.value, at.value)
+    if (scene === null) return
+    paintScene<CanvasImageSource>(ctx, scene, size.value, pictureOf)
+    if (scene.inset === null || current === null || current.stretch !== scene.inset.stretch) return
+    const { video } = current
+    if (video.readyState >= 2 && video.videoWidth > 0) {
+      paintInset<CanvasImageSource>(ctx, { image: video, width: video.videoWidth, height: video.videoHeight }, scene.inset.framing, size.value)
+    }
+  }
+
+  /** Gets the recording of what comes after the current piece ready, so that going on does not wait. */
+  function prepare(film: FilmIndex): void {
+    const next = film.film.programme.pieces.slice(number + 1).find((piece) => piece.kind === 'recorded' && piece.voice !== null && piece.voice.stretch !== current?.stretch)
+    if (next === undefined || next.kind === 'still' || next.voice === null) return
+    const slot = slotFor(next.voice.stretch, current)
+    if (Math.abs(slot.video.currentTime - next.voice.from / 1000) > SLIP) slot.video.currentTime = next.voice.from / 1000
+  }
+
+  /** Goes to a time: the right recording at the right place. */
+  function enter(t: Ms): void {
+    const film = index.value
+    if (film === null) return
+    const found = pieceAt(film, t)
+    if (found === null) return
+    number = found.number
+    const time = voiceTime(found.piece, found.into)
+    const before = current
+    if (time === null || found.piece.kind === 'still' || found.piece.voice === null) {
+      current = null
+      clock = { since: performance.now(), from: found.into }
+    } else {
+      current = slotFor(found.piece.voice.stretch, null)
+      const { video } = current
+      video.playbackRate = found.piece.rate.num / found.piece.rate.den
+      if (Math.abs(video.currentTime - time) > SLIP) video.currentTime = time
+      if (playing.value) void video.play().catch(() => undefined)
+    }
+    if (before !== null && before !== current) before.video.pause()
+    if (playing.value) prepare(film)
+  }
+
+  function step(): void {
+    const film = index.value
+    if (!playing.value || film === null) return
+    const piece = film.film.programme.pieces[number]
+    if (piece !== undefined) {
+      const start = film.starts[number] ?? 0
+      const end = film.starts[number + 1] ?? film.length
+      const into = current === null || piece.kind === 'still' || piece.voice === null
+        ? clock.from + performance.now() - clock.since
+        : ((current.video.currentTime * 1000 - piece.voice.from) * piece.rate.den) / piece.rate.num
+      const ended = current !== null && current.video.ended
+      at.value = Math.max(start, Math.min(end, start + into))
+      if (at.value >= end - 1 || ended) {
+        if (number >= film.film.programme.pieces.length - 1) {
+          at.value = film.length
+          pause()
+          draw()
+          return
+        }
+        at.value = end
+        enter(end)
+      }
+    }
+    draw()
+    frame = requestAnimationFrame(step)
+  }
+
+  function play(): void {
+    if (index.value === null || playing.value) return
+    if (at.value >= index.value.length - 1) at.value = 0
+    playing.value = true
+    enter(at.value)
+    frame = requestAnimationFrame(step)
+  }
+
+  function pause(): void {
+    playing.value = false
+    cancelAnimationFrame(frame)
+    current?.video.pause()
+  }
+
+  function seek(t: Ms): void {
+    if (index.value === null) return
+    at.value = Math.max(0, Math.min(t, index.value.length))
+    enter(at.value)
+    draw()
+  }
+
+  watch(index, () => {
+    pause()
+    for (const slot of slots) {
+      slot.stretch = ''
+      slot.video.removeAttribute('src')
+    }
+    current = null
+    if (index.value !== null) seek(Math.min(at.value, index.value.length))
+  })
+  watch([canvas, size], () => { void nextTick(() => { seek(at.value) }) })
+  onBeforeUnmount(() => {
+    pause()
+    for (const slot of slots) slot.video.removeAttribute('src')
+  })
+  return { at, playing, trouble, play, pause, seek, draw }
+}

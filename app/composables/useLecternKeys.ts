@@ -1,0 +1,70 @@
+import { useEventListener } from '@vueuse/core'
+import { INK_COLOURS } from '@core/model'
+import { useLectern } from '~/stores/lectern'
+
+export interface LecternKeys {
+  readonly record: () => void
+  readonly stop: () => void
+  readonly notes: () => void
+  readonly line: (by: number) => void
+  readonly grow: (by: number) => void
+  readonly help: () => void
+  /** Whether a dialog is open that takes the keys. */
+  readonly busy: () => boolean
+}
+
+/** Our keys at the Lectern, listed for the person. */
+export const KEY_WORDS: readonly (readonly [string, string])[] = [
+  ['→ or Space', 'next step or slide'], ['←', 'back'], ['↑ ↓', 'move the notes by a line'], ['+ −', 'notes larger or smaller'],
+  ['N', 'all the notes, and back'], ['P', 'pause and go on'], ['Esc', 'stop (asks first)'], ['D', 'pen'], ['V', 'click to go on'],
+  ['1 to 4', 'ink colour'], ['W', 'pen width'], ['Z', 'take back the last stroke'], ['X', 'wipe this slide'], ['B', 'blank the screen'],
+  ['I', 'hide or show your face for viewers'], ['H', 'hide or show your face for yourself alone'], ['R', 'record'],
+]
+
+/** Listens for keys and clickers, wherever the focus is. */
+export function useLecternKeys(to: LecternKeys): void {
+  const lectern = useLectern()
+
+  const actions: Readonly<Record<string, (stamp: number) => void>> = {
+    ArrowRight: (stamp) => { lectern.forward(stamp) },
+    PageDown: (stamp) => { lectern.forward(stamp) },
+    ' ': (stamp) => { lectern.forward(stamp) },
+    ArrowLeft: (stamp) => { lectern.back(stamp) },
+    PageUp: (stamp) => { lectern.back(stamp) },
+    ArrowDown: () => { to.line(1) },
+    ArrowUp: () => { to.line(-1) },
+    '+': () => { to.grow(2) },
+    '-': () => { to.grow(-2) },
+    n: to.notes,
+    p: () => { void (lectern.phase === 'recording' ? lectern.pause() : lectern.resume()) },
+    Escape: () => { if (lectern.phase === 'countdown') lectern.cancelCountdown(); else to.stop() },
+    F5: to.record,
+    r: to.record,
+    d: () => { lectern.tool = 'pen' },
+    v: () => { lectern.tool = 'point' },
+    w: () => { lectern.width = lectern.width === 'fine' ? 'broad' : 'fine' },
+    z: (stamp) => { lectern.undoStroke(stamp) },
+    x: (stamp) => { lectern.wipe(stamp) },
+    b: (stamp) => { lectern.setBlank(!lectern.blank, stamp) },
+    '.': (stamp) => { lectern.setBlank(!lectern.blank, stamp) },
+    i: (stamp) => { lectern.setInset(!lectern.inset, stamp) },
+    h: () => { lectern.preview = !lectern.preview },
+    '?': to.help,
+  }
+
+  useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+    const { target } = event
+    const typing = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
+    if (typing || to.busy() || event.altKey || event.metaKey || (event.ctrlKey && event.key !== 'z')) return
+    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
+    const colour = INK_COLOURS[Number(key) - 1]
+    const action = colour === undefined ? actions[key] : () => {
+      lectern.colour = colour
+      lectern.tool = 'pen'
+    }
+    if (action === undefined || (event.repeat && !key.startsWith('Arrow'))) return
+    // A button that still has the focus must not be pressed by the key that advances the slide.
+    event.preventDefault()
+    action(event.timeStamp)
+  }, { capture: true })
+}

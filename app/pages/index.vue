@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import type { Ms } from '@core/model'
+import type { TalkCard } from '@contracts'
+import { api, bringIn, sentenceOf } from '~/client'
+import { useTalk } from '~/stores/talk'
+
+const talks = ref<readonly TalkCard[] | null>(null)
+const trouble = ref<string | null>(null)
+const dropped = shallowRef<readonly File[]>([])
+const name = ref('')
+const limit = ref<Ms | null>(10 * 60_000)
+const busy = ref(false)
+const gone = ref<TalkCard | null>(null)
+
+useHead({ title: 'Talks · Aisle Talk' })
+
+async function load(): Promise<void> {
+  talks.value = await api.get<readonly TalkCard[]>('/talks')
+}
+
+async function attempt(work: () => Promise<void>): Promise<void> {
+  trouble.value = null
+  busy.value = true
+  try {
+    await work()
+  } catch (error) {
+    trouble.value = sentenceOf(error)
+  } finally {
+    busy.value = false
+  }
+}
+
+onMounted(() => {
+  useTalk().close()
+  void attempt(load)
+})
+
+function take(files: readonly File[]): void {
+  dropped.value = files
+  const first = files[0]?.name ?? ''
+  name.value = files.length === 1 ? first.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ') : 'New talk'
+}
+
+const make = (): Promise<void> => attempt(async () => {
+  const { id } = await api.post<{ id: string }>('/talks', { name: name.value.trim() === '' ? 'New talk' : name.value, limit: limit.value })
+  try {
+    if (dropped.value.length > 0) await bringIn(id, dropped.value)
+  } catch (error) {
+    await api.delete(`/talks/${id}`)
+    throw error
+  }
+  await navigateTo(`/talks/${id}/prepare`)
+})
+
+const duplicate = (talk: TalkCard): Promise<void> => attempt(async () => {
+  await api.post(`/talks/${talk.id}/duplicate`)
+  await load()
+})
+
+const remove = (talk: TalkCard): Promise<void> => attempt(async () => {
+  await api.delete(`/talks/${talk.id}`)
+  gone.value = talk
+  await load()
+})
+
+const bringBack = (): Promise<void> => attempt(async () => {
+  if (gone.value !== null) await api.post(`/talks/${gone.value.id}/restore`)
+  gone.value = null
+  await load()
+})
+</script>
+
+<template>
+  <div class="home">
+    <HallBar />
+    <main>
+      <h1>Talks</h1>
+      <div v-if="trouble" class="notice bad" role="alert"><p>{{ trouble }}</p></div>
+      <div v-if="gone" class="notice" role="status">
+        <p>“{{ gone.name }}” was deleted.</p>
+        <button class="press small" @click="bringBack">Undo</button>
+      </div>
+      <form v-if="dropped.length > 0" class="fresh" @submit.prevent="make">
+        <label class="grow">Name <el-input v-model="name" maxlength="160" autofocus /></label>
+        <label>Limit <LimitField v-model="limit" /></label>
+        <button class="press main" type="submit" :disabled="busy">{{ busy ? 'Sending …' : 'Make this talk' }}</button>
+        <button class="press quiet" type="button" :disabled="busy" @click="dropped = []">Not now</button>
+        <p class="soft">{{ dropped.length === 1 ? dropped[0]?.name : `${dropped.length} files, in the order of their names` }}</p>
+      </form>
+      <DropPlace v-else title="New talk: drop a deck here" hint="A PDF, or pictures (PNG, JPEG, WebP). Or click to choose." @files="take" />
+      <div v-if="talks && talks.length > 0" class="tiles">
+        <TalkTile v-for="talk in talks" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
+      </div>
+      <p v-else-if="talks" class="soft">Your talks will stand here, each with what it needs next.</p>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.home { min-height: 100vh; }
+main { display: grid; gap: 20px; max-width: 1240px; margin: 0 auto; padding: 28px 20px 60px; }
+h1 { font-size: 30px; }
+.fresh { display: flex; flex-wrap: wrap; align-items: end; gap: 16px; padding: 16px; border: 2px solid var(--brand); border-radius: 6px; background: var(--card); }
+.fresh label { display: grid; gap: 4px; font-weight: 600; }
+.fresh .grow { flex: 1 1 300px; }
+.fresh p { flex-basis: 100%; }
+.tiles { display: grid; grid-template-columns: repeat(auto-fill, minmax(520px, 1fr)); gap: 16px; }
+</style>

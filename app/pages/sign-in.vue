@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { sentenceOf } from '~/client'
+import { useSession } from '~/stores/session'
+
+const session = useSession()
+const route = useRoute()
+const fresh = ref(false)
+const name = ref('')
+const email = ref('')
+const password = ref('')
+const trouble = ref<string | null>(null)
+const busy = ref(false)
+
+useHead({ title: 'Sign in · Aisle Talk' })
+
+async function go(): Promise<void> {
+  busy.value = true
+  trouble.value = null
+  try {
+    await (fresh.value ? session.signUp(name.value, email.value, password.value) : session.signIn(email.value, password.value))
+    const to = String(route.query['to'] ?? '/')
+    await navigateTo(to.startsWith('/') && !to.startsWith('//') ? to : '/')
+  } catch (error) {
+    trouble.value = sentenceOf(error)
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <main class="door">
+    <img src="/mark.svg" alt="" width="52" height="52">
+    <h1>{{ fresh ? 'Make an account' : 'Sign in to Aisle Talk' }}</h1>
+    <form @submit.prevent="go">
+      <label v-if="fresh">Your name <el-input v-model="name" autocomplete="name" required maxlength="100" /></label>
+      <label>E-mail <el-input v-model="email" type="email" autocomplete="username" required /></label>
+      <label>Password <el-input v-model="password" type="password" show-password :autocomplete="fresh ? 'new-password' : 'current-password'" required minlength="10" /></label>
+      <p v-if="fresh" class="soft">Ten characters or more.</p>
+      <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
+      <button class="press main" type="submit" :disabled="busy">{{ fresh ? 'Make the account' : 'Sign in' }}</button>
+      <button class="press quiet" type="button" @click="fresh = !fresh; trouble = null">
+        {{ fresh ? 'I have an account' : 'I have no account yet' }}
+      </button>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.door { display: grid; gap: 20px; width: min(380px, 90vw); margin: 14vh auto 0; }
+h1 { font-size: 28px; }
+form { display: grid; gap: 14px; }
+label { display: grid; gap: 4px; font-weight: 600; }
+.press { justify-content: center; }
+</style>

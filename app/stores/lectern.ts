@@ -1,0 +1,299 @@
+import { defineStore } from 'pinia'
+import { landing as landingOf } from '@core/pace'
+import { Refusal } from '@core/model'
+import type { Cue, InkColour, InkWidth, Intent, Ms, Slide, SlideId, Snapshot, Stroke } from '@core/model'
+import { StretchRecorder, keepLocally, recordingType, sendTake, takeLock } from '~/capture'
+import type { LocalStretch, LocalTake } from '~/capture'
+import { sentenceOf } from '~/client'
+import { useDevices } from './devices'
+import { useTalk } from './talk'
+
+export type Phase = 'idle' | 'countdown' | 'recording' | 'paused' | 'stopping' | 'after'
+export type Tool = 'point' | 'pen'
+
+/** How often what is not on the server yet is sent, in ms. */
+const SEND_EVERY = 1000
+const COUNTDOWN = 3
+
+/** A take under way: what is on screen, what was said to the recorder, and the clocks. */
+export const useLectern = defineStore('lectern', () => {
+  const talk = useTalk()
+  const devices = useDevices()
+
+  const phase = ref<Phase>('idle')
+  const count = ref(0)
+  const tool = ref<Tool>('point')
+  const colour = ref<InkColour>('brick')
+  const width = ref<InkWidth>('fine')
+  const slideId = ref<SlideId | null>(null)
+  const step = ref(0)
+  const blank = ref(false)
+  const inset = ref(true)
+  const preview = ref(true)
+  const ink = shallowRef<readonly Stroke[]>([])
+  const spent = ref<Ms>(0)
+  const onSlide = ref<Ms>(0)
+  const unsent = ref(false)
+  const trouble = ref<string | null>(null)
+  const lastTake = shallowRef<{ readonly id: string, readonly length: Ms } | null>(null)
+
+  /** Has whoever draws end the stroke under way before the stretch closes. */
+  const endStroke = shallowRef<(() => void) | null>(null)
+
+  let take: LocalTake | null = null
+  let stretch: LocalStretch | null = null
+  let stretches = 0
+  let cues = 0
+  let before: Ms = 0
+  let slideSince: Ms = 0
+  let recorder: StretchRecorder | null = null
+  let release: (() => void) | null = null
+  let ticking: ReturnType<typeof setInterval> | undefined
+  let sending = false
+  let counting: ReturnType<typeof setInterval> | undefined
+
+  const running = computed(() => talk.slides.filter((slide) => !slide.skip))
+  const slide = computed<Slide | null>(() => running.value.find((one) => one.id === slideId.value) ?? running.value[0] ?? null)
+  const place = computed(() => (slide.value === null ? -1 : running.value.indexOf(slide.value)))
+  const live = computed(() => phase.value === 'recording')
+  const landing = computed<Ms>(() => (slide.value === null ? 0 : landingOf(running.value, slide.value.id, spent.value, onSlide.value)))
+  /** What the next press shows: a further step, the next slide, or nothing. */
+  const coming = computed<{ readonly slide: Slide, readonly step: number } | null>(() => {
+    if (slide.value === null) return null
+    if (step.value < slide.value.steps.length - 1) return { slide: slide.value, step: step.value + 1 }
+    const next = running.value[place.value + 1]
+    return next === undefined ? null : { slide: next, step: 0 }
+  })
+  const going = computed<{ readonly slide: Slide, readonly step: number } | null>(() => {
+    if (slide.value === null) return null
+    if (step.value > 0) return { slide: slide.value, step: step.value - 1 }
+    const last = running.value[place.value - 1]
+    return last === undefined ? null : { slide: last, step: last.steps.length - 1 }
+  })
+  const shownInk = computed(() => ink.value.filter((stroke) => stroke.slide === slide.value?.id))
+
+  function fail(error: unknown): void {
+    trouble.value = error instanceof DOMException && error.name === 'QuotaExceededError'
+      ? 'This computer has no room left for the recording. What was said until now is kept; stop here, free some space and go on.'
+      : sentenceOf(error)
+  }
+
+  /** Notes an event of the take. @param stamp when it happened, on the page's clock */
+  function cue(make: (at: Ms) => Cue, stamp: number): void {
+    if (phase.value !== 'recording' || stretch === null || recorder === null) return
+    const n = cues
+    cues += 1
+    void keepLocally('cues', { stretch: stretch.id, n, cue: make(recorder.now(stamp)) }).catch(fail)
+  }
+
+  function show(target: { readonly slide: Slide, readonly step: number } | null, stamp: number): void {
+    if (target === null) return
+    if (target.slide.id !== slide.value?.id) {
+      slideSince = now()
+      onSlide.value = 0
+    }
+    slideId.value = target.slide.id
+    step.value = target.step
+    talk.selected = target.slide.id
+    cue((at) => ({ kind: 'show', at, slide: target.slide.id, step: target.step }), stamp)
+    if (blank.value) setBlank(false, stamp)
+  }
+
+  const forward = (stamp: number): void => { show(coming.value, stamp) }
+  const back = (stamp: number): void => { show(going.value, stamp) }
+  const goTo = (id: SlideId, stamp: number): void => {
+    const target = running.value.find((one) => one.id === id)
+    if (target !== undefined) show({ slide: target, step: 0 }, stamp)
+  }
+
+  function setBlank(on: boolean, stamp: number): void {
+    blank.value = on
+    cue((at) => ({ kind: 'blank', at, on }), stamp)
+  }
+
+  function setInset(on: boolean, stamp: number): void {
+    inset.value = on
+    cue((at) => ({ kind: 'inset', at, on }), stamp)
+  }
+
+  /** Lays down a finished stroke. @param began when the pen came down, on the page's clock */
+  function draw(stroke: Stroke, began: number): void {
+    ink.value = [...ink.value, stroke]
+    cue((at) => ({ kind: 'ink', at, stroke }), began)
+  }
+
+  function undoStroke(stamp: number): void {
+    const last = shownInk.value.at(-1)
+    if (last === undefined) return
+    ink.value = ink.value.filter((stroke) => stroke !== last)
+    cue((at) => ({ kind: 'erase', at, stroke: last.id }), stamp)
+  }
+
+  function wipe(stamp: number): void {
+    const id = slide.value?.id
+    if (id === undefined || shownInk.value.length === 0) return
+    ink.value = ink.value.filter((stroke) => stroke.slide !== id)
+    cue((at) => ({ kind: 'wipe', at, slide: id }), stamp)
+  }
+
+  const now = (): Ms => before + (phase.value === 'recording' ? recorder?.now() ?? 0 : 0)
+
+  function tick(): void {
+    spent.value = now()
+    onSlide.value = Math.max(0, now() - slideSince)
+  }
+
+  async function pump(): Promise<void> {
+    if (sending || take === null) return
+    sending = true
+    try {
+      const finished = await sendTake(take)
+      unsent.value = false
+      if (finished) letGo()
+    } catch (error) {
+      // Nothing is lost: it is kept here and sent as soon as the server answers.
+      unsent.value = true
+      if (error instanceof Refusal && error.code !== 'unavailable' && error.code !== 'conflict') fail(error)
+    } finally {
+      sending = false
+    }
+  }
+
+  /** Keeps other pages from taking this take for a broken one, and the clocks going. */
+  function hold(id: string): void {
+    void navigator.locks.request(takeLock(id), () => new Promise<void>((resolve) => { release = resolve }))
+    let beats = 0
+    ticking = setInterval(() => {
+      tick()
+      beats += 1
+      if (beats % (SEND_EVERY / 100) === 0) void pump()
+    }, 100)
+  }
+
+  function letGo(): void {
+    clearInterval(ticking)
+    release?.()
+    release = null
+    take = null
+    if (phase.value === 'stopping') phase.value = 'after'
+  }
+
+  async function openStretch(): Promise<void> {
+    const { stream } = devices
+    const current = slide.value
+    if (stream === null || take === null || current === null) return
+    const camera = stream.getVideoTracks().length > 0
+    const opening: Snapshot = { slide: current.id, step: step.value, blank: blank.value, inset: inset.value, ink: ink.value }
+    const fresh: LocalStretch = {
+      id: crypto.randomUUID(), take: take.id, number: stretches, camera, mime: recordingType(camera), opening, offsets: null, closing: null,
+    }
+    stretches += 1
+    cues = 0
+    await keepLocally('stretches', fresh)
+    stretch = fresh
+    recorder = new StretchRecorder(stream, camera, {
+      onSlice: (n, bytes, digest) => keepLocally('slices', { stretch: fresh.id, n, bytes, digest }),
+      onOffsets: (offsets) => {
+        if (stretch?.id !== fresh.id) return
+        stretch = { ...stretch, offsets }
+        void keepLocally('stretches', stretch).catch(fail)
+      },
+      onEnded: () => {
+        if (phase.value === 'recording') void pause().then(() => { fail(new Refusal('unavailable', 'The camera or microphone stopped, so the take was paused. What was said is kept. Choose another device in the room check and go on.')) })
+      },
+      onTrouble: fail,
+    })
+    recorder.start()
+    phase.value = 'recording'
+  }
+
+  async function closeStretch(): Promise<void> {
+    if (recorder === null || stretch === null) return
+    const ending = recorder
+    const { length, slices } = await ending.stop()
+    before += length
+    stretch = { ...stretch, closing: { slices, cues, length } }
+    recorder = null
+    await keepLocally('stretches', stretch)
+    stretch = null
+  }
+
+  async function begin(intent: Intent): Promise<void> {
+    take = { id: crypto.randomUUID(), talk: talk.talk?.id ?? '', kind: 'full', intent, stopped: false, began: Date.now() }
+    stretches = 0
+    before = 0
+    slideSince = 0
+    ink.value = []
+    blank.value = false
+    lastTake.value = null
+    trouble.value = null
+    await keepLocally('takes', take)
+    hold(take.id)
+    await openStretch()
+  }
+
+  /** Counts down, then records from the slide that is up. */
+  function record(intent: Intent): void {
+    if (phase.value !== 'idle' && phase.value !== 'after') return
+    if (devices.stream === null || slide.value === null) return
+    phase.value = 'countdown'
+    count.value = COUNTDOWN
+    step.value = 0
+    counting = setInterval(() => {
+      count.value -= 1
+      if (count.value > 0) return
+      clearInterval(counting)
+      begin(intent).catch((error: unknown) => {
+        phase.value = 'idle'
+        fail(error)
+      })
+    }, 1000)
+  }
+
+  function cancelCountdown(): void {
+    if (phase.value !== 'countdown') return
+    clearInterval(counting)
+    phase.value = 'idle'
+  }
+
+  async function pause(): Promise<void> {
+    if (phase.value !== 'recording') return
+    endStroke.value?.()
+    phase.value = 'paused'
+    await closeStretch()
+    tick()
+  }
+
+  async function resume(): Promise<void> {
+    if (phase.value !== 'paused' || stretch !== null) return
+    await openStretch()
+  }
+
+  async function stop(): Promise<void> {
+    if ((phase.value !== 'recording' && phase.value !== 'paused') || take === null) return
+    endStroke.value?.()
+    phase.value = 'stopping'
+    await closeStretch()
+    tick()
+    lastTake.value = { id: take.id, length: before }
+    take = { ...take, stopped: true }
+    await keepLocally('takes', take)
+    await pump()
+  }
+
+  /** Back to before a take. */
+  function rest(): void {
+    if (phase.value === 'after') phase.value = 'idle'
+    spent.value = 0
+    onSlide.value = 0
+    before = 0
+    slideSince = 0
+    ink.value = []
+  }
+
+  return {
+    phase, count, tool, colour, width, step, blank, inset, preview, ink, spent, onSlide, unsent, trouble, lastTake, endStroke,
+    running, slide, place, live, landing, coming, shownInk,
+    forward, back, goTo, setBlank, setInset, draw, undoStroke, wipe, record, cancelCountdown, pause, resume, stop, rest,
+  }
+})

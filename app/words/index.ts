@@ -1,0 +1,3 @@
+export * from './duration'
+export * from './moment'
+export * from './size'

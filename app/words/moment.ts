@@ -1,0 +1,8 @@
+/** A time of day by the reader's own habits, with the day when it is not today. */
+export function moment(iso: string, now: Date = new Date()): string {
+  const date = new Date(iso)
+  const today = date.toDateString() === now.toDateString()
+  return new Intl.DateTimeFormat(undefined, today
+    ? { hour: '2-digit', minute: '2-digit' }
+    : { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(date)
+}

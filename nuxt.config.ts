@@ -1,0 +1,37 @@
+import { fileURLToPath } from 'node:url'
+
+const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-01-01',
+  // Every page stands behind a person's own data and is drawn in the browser.
+  ssr: false,
+  telemetry: false,
+  devtools: { enabled: false },
+  modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils'],
+  css: ['~/styles/fonts.css', '~/styles/tokens.css', '~/styles/base.css'],
+  alias: {
+    '@core': here('./core'),
+    '@contracts': here('./contracts'),
+    '@render': here('./render'),
+    '@server': here('./server'),
+  },
+  components: [{ path: '~/components', pathPrefix: false, extensions: ['vue'] }],
+  elementPlus: { importStyle: 'css', icon: false },
+  app: {
+    head: {
+      title: 'Aisle Talk',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
+    },
+  },
+  runtimeConfig: {
+    session: { maxAge: 60 * 60 * 24 * 14, password: '', cookie: { sameSite: 'lax', httpOnly: true } },
+  },
+  nitro: {
+    ignore: ['**/*.test.ts'],
+  },
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  vite: { build: { chunkSizeWarningLimit: 2000 } },
+})

@@ -1,0 +1,33 @@
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+
+/** Everything the built server is made of. */
+const SOURCES = ['app', 'contracts', 'core', 'server', 'nuxt.config.ts', 'package-lock.json', 'public']
+const STAMP = '.output/built-from'
+
+function* filesIn(path: string): Generator<string> {
+  if (!existsSync(path)) return
+  if (statSync(path).isFile()) {
+    yield path
+    return
+  }
+  for (const name of readdirSync(path).sort()) yield* filesIn(join(path, name))
+}
+
+function sourcesDigest(): string {
+  const hash = createHash('sha256')
+  for (const source of SOURCES) for (const file of filesIn(source)) hash.update(file).update(readFileSync(file))
+  return hash.digest('hex')
+}
+
+/** Builds the server unless it was built from exactly these sources. @throws Error when the build fails */
+export function ensureBuilt(): void {
+  const digest = sourcesDigest()
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === digest && existsSync('.output/server/index.mjs')) return
+  console.log('Building …')
+  const ended = spawnSync(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'build'], { encoding: 'utf8', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+  if (ended.status !== 0) throw new Error(`The build failed:\n${ended.stdout}\n${ended.stderr}`)
+  writeFileSync(STAMP, digest)
+}

@@ -1,0 +1,7 @@
+import { clearUserSession } from '#imports'
+import { answer } from '@server/http'
+
+export default answer(async (event) => {
+  await clearUserSession(event)
+  return { ok: true }
+})

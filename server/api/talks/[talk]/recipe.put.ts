@@ -1,0 +1,10 @@
+import type { Recipe } from '@core/model'
+import { schemas } from '@contracts'
+import { database } from '@server/database'
+import { saveRecipe } from '@server/domain'
+import { answerForTalk, bodyOf } from '@server/http'
+
+export default answerForTalk(async (event, talk) => {
+  await saveRecipe(database(), talk, await bodyOf<Recipe>(event, schemas.recipe))
+  return { ok: true }
+})

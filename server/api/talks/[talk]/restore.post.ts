@@ -1,0 +1,8 @@
+import { database } from '@server/database'
+import { setDeleted } from '@server/domain'
+import { answerForTalk } from '@server/http'
+
+export default answerForTalk(async (_event, talk) => {
+  await setDeleted(database(), talk, false)
+  return { ok: true }
+})

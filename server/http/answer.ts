@@ -1,0 +1,58 @@
+import { defineEventHandler, getRouterParam, readBody, setResponseStatus } from 'h3'
+import type { EventHandler, H3Event } from 'h3'
+import type { Schema } from 'joi'
+import { Refusal, asId } from '@core/model'
+import { STATUS_OF, schemas } from '@contracts'
+import type { FaultBody, PersonView } from '@contracts'
+import { log } from '@server/log'
+import { whoAsks } from './who-asks'
+
+function faultOf(event: H3Event, error: unknown): FaultBody {
+  if (error instanceof Refusal) {
+    setResponseStatus(event, STATUS_OF[error.code])
+    return { error: { code: error.code, sentence: error.message, detail: error.detail } }
+  }
+  const unreachable = error instanceof Error && /ECONNREFUSED|terminat|timeout exceeded|Connection/.test(error.message)
+  log.error({ err: error, path: event.path }, 'request failed')
+  setResponseStatus(event, unreachable ? 503 : 500)
+  return {
+    error: unreachable
+      ? { code: 'unavailable', sentence: 'The server\'s database is away for the moment. Nothing was lost; this is tried again.', detail: {} }
+      : { code: 'internal', sentence: 'Something went wrong on the server. What was there before is unchanged; try again.', detail: {} },
+  }
+}
+
+/** A route for everybody. Whatever it throws becomes the one error shape. */
+export const answer = <Result>(work: (event: H3Event) => Promise<Result>): EventHandler =>
+  defineEventHandler(async (event) => {
+    try {
+      return await work(event)
+    } catch (error) {
+      return faultOf(event, error)
+    }
+  })
+
+/** A route for those who are signed in; `work` is told who asks. */
+export const answerTo = <Result>(work: (event: H3Event, person: PersonView) => Promise<Result>): EventHandler =>
+  answer(async (event) => {
+    const person = await whoAsks(event)
+    if (person === null) throw new Refusal('not-signed-in', 'Sign in to go on.')
+    return await work(event, person)
+  })
+
+/** Checks what came in. @throws Refusal `malformed` saying what is wrong */
+export function parse<Value>(schema: Schema, value: unknown): Value {
+  const { value: parsed, error } = schema.validate(value, { abortEarly: true, convert: true, errors: { wrap: { label: false } } }) as { value: Value, error?: Error }
+  if (error !== undefined) throw new Refusal('malformed', `This cannot be done: ${error.message}${error.message.endsWith('.') ? '' : '.'}`)
+  return parsed
+}
+
+/** The checked body of a request. */
+export const bodyOf = async <Value>(event: H3Event, schema: Schema): Promise<Value> => parse<Value>(schema, await readBody<unknown>(event) ?? {})
+
+/** A checked id from the route. @throws Refusal `not-found` when it has not the form of one */
+export function idOf<Kind extends string>(event: H3Event, name: string): ReturnType<typeof asId<Kind>> {
+  const text = getRouterParam(event, name) ?? ''
+  if (schemas.uuid.validate(text).error !== undefined) throw new Refusal('not-found', 'There is nothing under this address.')
+  return asId<Kind>(text)
+}

@@ -1,0 +1,7 @@
+export * from './answer'
+export * from './receive-files'
+export * from './send-file'
+export * from './who-asks'
+export * from './talk-events'
+export * from './attempts'
+export * from './own'

@@ -1,0 +1,44 @@
+import { createReadStream } from 'node:fs'
+import { getRequestHeader, sendStream, setResponseHeaders, setResponseStatus } from 'h3'
+import type { H3Event } from 'h3'
+import { Refusal } from '@core/model'
+import { sizeOf } from '@server/store'
+
+export interface SentFile {
+  readonly path: string
+  readonly mime: string
+  /** Name to be saved under; the browser shows the file when left out. */
+  readonly download?: string
+  /** The bytes under this address never change. */
+  readonly fixed: boolean
+}
+
+/** Reads a byte range (RFC 9110, 14.1.2), one range only. */
+function rangeOf(header: string | undefined, size: number): { readonly start: number, readonly end: number } | null {
+  const match = /^bytes=(\d*)-(\d*)$/.exec(header ?? '')
+  if (match === null) return null
+  const [, from = '', to = ''] = match
+  const start = from === '' ? Math.max(0, size - Number(to)) : Number(from)
+  const end = from === '' || to === '' ? size - 1 : Math.min(size - 1, Number(to))
+  return start <= end && start < size ? { start, end } : null
+}
+
+/** Sends a file of the media store, whole or the part that is asked for. Never shown as a page of ours. */
+export async function sendFile(event: H3Event, file: SentFile): Promise<void> {
+  const size = await sizeOf(file.path)
+  if (size === null) throw new Refusal('not-found', 'This file is not there.')
+  const range = rangeOf(getRequestHeader(event, 'range'), size)
+  const { start, end } = range ?? { start: 0, end: size - 1 }
+  setResponseStatus(event, range === null ? 200 : 206)
+  setResponseHeaders(event, {
+    'content-type': file.mime,
+    'content-length': size === 0 ? 0 : end - start + 1,
+    'accept-ranges': 'bytes',
+    'cache-control': file.fixed ? 'private, max-age=31536000, immutable' : 'private, no-cache',
+    'content-security-policy': 'sandbox; default-src \'none\'',
+    ...(range === null ? {} : { 'content-range': `bytes ${String(start)}-${String(end)}/${String(size)}` }),
+    ...(file.download === undefined ? {} : { 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.download)}` }),
+  })
+  if (size === 0) return
+  await sendStream(event, createReadStream(file.path, { start, end }))
+}
