@@ -8,7 +8,7 @@ export interface Loudness {
   readonly truePeak: number | null
 }
 
-const METER = 'ebur128=peak=true:framelog=quiet'
+const METER = 'ebur128=peak=true:framelog=verbose'
 
 function readMeter(report: string): Loudness {
   const summary = report.slice(report.lastIndexOf('Summary:'))

@@ -74,7 +74,14 @@ export async function startCluster(data: string): Promise<Cluster> {
   if (!existsSync(join(folder, 'PG_VERSION'))) {
     mkdirSync(dirname(folder), { recursive: true })
     if (asRoot()) spawnSync('install', ['-d', '-o', SERVICE_USER, '-m', '700', folder])
-    command(join(bin, 'initdb'), ['-D', folder, '-U', 'aisle', '--auth=scram-sha-256', '--encoding=UTF8', '--locale=C.UTF-8', '--pwfile=/dev/stdin'], { input: password })
+    // initdb takes the password from a file only, and must be able to read it as the service's user.
+    const passwordFile = command('mktemp', []).trim()
+    try {
+      command('tee', [passwordFile], { input: password })
+      command(join(bin, 'initdb'), ['-D', folder, '-U', 'aisle', '--auth=scram-sha-256', '--encoding=UTF8', '--locale=C.UTF-8', `--pwfile=${passwordFile}`])
+    } finally {
+      command('rm', ['-f', passwordFile], { quiet: true })
+    }
   }
   const found = runningPort(bin, folder)
   const port = found ?? await freePort()

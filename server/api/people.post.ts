@@ -1,7 +1,6 @@
 import { getRequestIP } from 'h3'
 import { Refusal } from '@core/model'
 import { schemas } from '@contracts'
-import { hashPassword, setUserSession } from '#imports'
 import { database } from '@server/database'
 import { signUp } from '@server/domain'
 import { answer, bodyOf, countAttempt } from '@server/http'

@@ -1,4 +1,3 @@
-import { clearUserSession } from '#imports'
 import { answer } from '@server/http'
 
 export default answer(async (event) => {

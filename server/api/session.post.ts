@@ -1,7 +1,6 @@
 import { getRequestIP } from 'h3'
 import { Refusal } from '@core/model'
 import { schemas } from '@contracts'
-import { setUserSession, verifyPassword } from '#imports'
 import { database } from '@server/database'
 import { personByEmail } from '@server/domain'
 import { answer, bodyOf, countAttempt, forgiveAttempts } from '@server/http'

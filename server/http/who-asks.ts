@@ -1,4 +1,3 @@
-import { getUserSession } from '#imports'
 import type { H3Event } from 'h3'
 import type { PersonView } from '@contracts'
 import { database } from '@server/database'

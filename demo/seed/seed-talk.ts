@@ -1,0 +1,63 @@
+import { randomUUID } from 'node:crypto'
+import { copyFile, mkdir, readFile, stat } from 'node:fs/promises'
+import { join } from 'node:path'
+import { asId } from '@core/model'
+import type { Cue, Slide, Stroke } from '@core/model'
+import { database } from '@server/database'
+import { beginImport, closeStretch, createTalk, editDeck, finishTake, keepCues, keepSlices, openStretch, openTake, orderDelivery, slidesOf, talkView } from '@server/domain'
+import { digestOf, uploadFolder } from '@server/store'
+import { finishTakeTask } from '@server/worker/tasks/finish-take'
+import { readDeckTask } from '@server/worker/tasks/read-deck'
+import type { DemoCue, DemoStretch, DemoTalk } from '../talk-file'
+
+const SLICE = 256 * 1024
+
+function toCue(cue: DemoCue, slides: readonly Slide[]): Cue {
+  const slide = slides[cue.slide]?.id
+  if (slide === undefined) throw new Error(`the demo deck has no slide ${String(cue.slide)}`)
+  if (cue.kind === 'show') return { ...cue, slide }
+  const stroke: Stroke = { id: asId(randomUUID()), slide, colour: cue.colour, width: cue.width, pressure: false, points: cue.points }
+  return { kind: 'ink', at: cue.at, stroke }
+}
+
+/** Brings one stretch in the way a page would: slices, cues, closing. @returns the ink that lies at its end */
+async function seedStretch(take: string, number: number, stretch: DemoStretch, folder: string, slides: readonly Slide[], lying: readonly Stroke[]): Promise<readonly Stroke[]> {
+  const db = database()
+  const id = randomUUID()
+  const opening = { slide: slides[stretch.opening]?.id ?? asId<'slide'>(''), step: 0, blank: false, inset: true, ink: lying }
+  await openStretch(db, id, { take, number, camera: true, mime: 'video/webm;codecs=vp8,opus', opening })
+  const media = await readFile(join(folder, stretch.file))
+  const slices = Array.from({ length: Math.ceil(media.length / SLICE) }, (_, n) => media.subarray(n * SLICE, (n + 1) * SLICE))
+  await keepSlices(db, id, slices.map((bytes, n) => ({ n, bytes, digest: digestOf(bytes) })))
+  const cues = stretch.cues.map((cue) => toCue(cue, slides))
+  await keepCues(db, id, 0, cues)
+  await closeStretch(db, id, { slices: slices.length, cues: cues.length, length: stretch.length })
+  return [...lying, ...cues.flatMap((cue) => (cue.kind === 'ink' ? [cue.stroke] : []))]
+}
+
+/** Puts a demo talk in through the same doors that a presenter's own goes through. */
+export async function seedTalk(owner: string, folder: string): Promise<void> {
+  const db = database()
+  // Our own file, made by demo/make.
+  const demo = JSON.parse(await readFile(join(folder, 'talk.json'), 'utf8')) as DemoTalk
+  const talk = await createTalk(db, owner, demo.name, demo.limit)
+  await mkdir(uploadFolder(), { recursive: true })
+  const path = join(uploadFolder(), randomUUID())
+  await copyFile(join(folder, 'deck.pdf'), path)
+  const deck = await beginImport(db, talk, [{ path, name: `${demo.name}.pdf`, bytes: (await stat(path)).size }])
+  await readDeckTask(deck)
+  const { slides, revision } = await talkView(db, talk)
+  await db.transaction().execute((q) => editDeck(q, talk, revision, {
+    kind: 'all',
+    edits: slides.map((slide, n) => ({ kind: 'set', slides: [slide.id], fields: { notes: demo.notes[n] ?? '' } })),
+  }))
+  if (demo.stretches.length === 0) return
+  const take = randomUUID()
+  await openTake(db, talk, take, 'full', { kind: 'replaceAll' })
+  let lying: readonly Stroke[] = []
+  for (const [number, stretch] of demo.stretches.entries()) lying = await seedStretch(take, number, stretch, folder, await slidesOf(db, talk), lying)
+  await finishTake(db, talk, take)
+  await finishTakeTask(take)
+  const { recipe } = await talkView(db, talk)
+  await db.transaction().execute((q) => orderDelivery(q, talk, { ...recipe, lines: 720 }))
+}

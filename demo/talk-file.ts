@@ -1,0 +1,22 @@
+import type { InkColour, InkPoint, InkWidth, Ms } from '@core/model'
+
+/** A cue of a demo take; slides are named by their place in the deck. */
+export type DemoCue =
+  | { readonly kind: 'show', readonly at: Ms, readonly slide: number, readonly step: number }
+  | { readonly kind: 'ink', readonly at: Ms, readonly slide: number, readonly colour: InkColour, readonly width: InkWidth, readonly points: readonly InkPoint[] }
+
+export interface DemoStretch {
+  readonly file: string
+  readonly length: Ms
+  /** The slide it opens on. */
+  readonly opening: number
+  readonly cues: readonly DemoCue[]
+}
+
+/** A demo talk as it ships: `talk.json` beside its deck and recordings. */
+export interface DemoTalk {
+  readonly name: string
+  readonly limit: Ms
+  readonly notes: readonly string[]
+  readonly stretches: readonly DemoStretch[]
+}
