@@ -39,7 +39,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     if (free === undefined) {
       slot.video.preload = 'auto'
       slot.video.playsInline = true
-      slot.video.addEventListener('seeked', () => { if (!playing.value) draw() })
+      for (const arrived of ['seeked', 'loadeddata'] as const) slot.video.addEventListener(arrived, () => { if (!playing.value) draw() })
       slot.video.addEventListener('error', () => {
         if (slot.stretch === '') return
         pause()

@@ -65,6 +65,8 @@ export function useLecternKeys(to: LecternKeys): void {
     if (action === undefined || (event.repeat && !key.startsWith('Arrow'))) return
     // A button that still has the focus must not be pressed by the key that advances the slide.
     event.preventDefault()
+    // Nor may a dialog that this key opens hear it too.
+    event.stopPropagation()
     action(event.timeStamp)
   }, { capture: true })
 }

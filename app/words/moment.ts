@@ -3,6 +3,6 @@ export function moment(iso: string, now: Date = new Date()): string {
   const date = new Date(iso)
   const today = date.toDateString() === now.toDateString()
   return new Intl.DateTimeFormat(undefined, today
-    ? { hour: '2-digit', minute: '2-digit' }
-    : { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(date)
+    ? { hour: 'numeric', minute: '2-digit' }
+    : { day: 'numeric', month: 'short', hour: 'numeric', minute: '2-digit' }).format(date)
 }

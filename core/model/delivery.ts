@@ -19,4 +19,6 @@ export interface DeliveryFacts {
   /** dBTP */
   readonly truePeak: number | null
   readonly madeIn: Ms
+  /** How many of its frames had to be encoded; the others had been made before. */
+  readonly encoded: number
 }

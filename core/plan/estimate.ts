@@ -15,15 +15,15 @@ export interface MachineRecord {
 
 /** Bits a pixel of the inset and frame, and of a still page each time it is stored, by quality. Measured on the demo talk. */
 const BITS: Readonly<Record<Quality, { readonly moving: number, readonly page: number }>> = {
-  small: { moving: 0.05, page: 0.35 },
-  good: { moving: 0.11, page: 0.6 },
-  fine: { moving: 0.24, page: 0.95 },
+  small: { moving: 0.03, page: 0.13 },
+  good: { moving: 0.06, page: 0.2 },
+  fine: { moving: 0.12, page: 0.32 },
 }
 const VOICE_BITS_A_SECOND = 132_000
 /** A page is stored whole once for every so many seconds. */
 const GROUP_SECONDS = 4
 /** Milliseconds to make a second of moving film of one megapixel, or a still group; a fixed part for a segment and a delivery. */
-const MOVING_COST = 190
+const MOVING_COST = 165
 const STILL_COST = 200
 const SEGMENT_COST = 140
 const DELIVERY_COST = 900

@@ -82,7 +82,7 @@ export async function drawPage(page: PDFPageProxy, box: Size): Promise<Canvas> {
 }
 
 export interface PageWords {
-  /** The largest text on the page, or an empty string. */
+  /** The largest text in the upper half of the page, else of all; or an empty string. */
   readonly title: string
   readonly text: string
 }
@@ -94,11 +94,14 @@ const TITLE = 120
 export async function pageWords(page: PDFPageProxy): Promise<PageWords> {
   const content = await page.getTextContent()
   const items = content.items.flatMap((item) => ('str' in item && item.str.trim() !== ''
-    ? [{ text: item.str.trim(), size: Math.hypot(Number(item.transform[2]), Number(item.transform[3])) }]
+    ? [{ text: item.str.trim(), size: Math.hypot(Number(item.transform[2]), Number(item.transform[3])), y: Number(item.transform[5]) }]
     : []))
-  const largest = items.reduce((most, item) => Math.max(most, item.size), 0)
-  const from = items.findIndex((item) => item.size > largest * 0.95)
-  const rest = items.slice(Math.max(0, from))
+  const [, bottom = 0, , top = 0] = page.view
+  const upper = items.filter((item) => item.y > bottom + (top - bottom) * 0.5)
+  const heads = upper.length > 0 ? upper : items
+  const largest = heads.reduce((most, item) => Math.max(most, item.size), 0)
+  const from = heads.findIndex((item) => item.size > largest * 0.95)
+  const rest = heads.slice(Math.max(0, from))
   const end = rest.findIndex((item) => item.size <= largest * 0.95)
   const title = rest.slice(0, end === -1 ? rest.length : end).map((item) => item.text).join(' ')
   return { title: title.slice(0, TITLE), text: items.map((item) => item.text).join(' ') }

@@ -14,7 +14,7 @@ export interface Expected {
 }
 
 export type Checked =
-  | { readonly kind: 'good', readonly facts: Omit<DeliveryFacts, 'madeIn'> }
+  | { readonly kind: 'good', readonly facts: Omit<DeliveryFacts, 'madeIn' | 'encoded'> }
   | { readonly kind: 'bad', readonly sentence: string }
 
 const toMs = (seconds: string | undefined): number => Math.round(Number(seconds ?? 0) * 1000)

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
-import type { Readable } from 'node:stream'
+import { Readable } from 'node:stream'
 
 /** A helper program ended badly. `tail` is the last it said, for the log. */
 export class ProcessFailed extends Error {
@@ -28,6 +28,8 @@ export interface RunOptions {
   readonly timeout?: number
   /** Hands standard output over as it comes instead of collecting it. */
   readonly onOutput?: (stream: Readable) => void
+  /** Hands over what the program writes to its file descriptor 3. */
+  readonly onThird?: (stream: Readable) => void
 }
 
 /** How much of standard error is kept, in characters. */
@@ -40,12 +42,14 @@ const TAIL = 20_000
  */
 export function start(program: string, args: readonly string[], options: RunOptions = {}): Running {
   const child = spawn(program, args, {
-    stdio: ['pipe', 'pipe', 'pipe'],
+    stdio: options.onThird === undefined ? ['pipe', 'pipe', 'pipe'] : ['pipe', 'pipe', 'pipe', 'pipe'],
     ...(options.signal === undefined ? {} : { signal: options.signal }),
     ...(options.timeout === undefined ? {} : { timeout: options.timeout, killSignal: 'SIGKILL' as const }),
   })
   const output: Buffer[] = []
   let tail = ''
+  const third = child.stdio[3]
+  if (third instanceof Readable) options.onThird?.(third)
   if (options.onOutput === undefined) child.stdout.on('data', (data: Buffer) => output.push(data))
   else options.onOutput(child.stdout)
   child.stderr.on('data', (data: Buffer) => { tail = (tail + data.toString()).slice(-TAIL) })

@@ -3,6 +3,9 @@ import type { Chapter } from '@core/plan'
 import { feed, start } from '@render/process'
 import { firstFrames, frameOffsets } from './access-units'
 
+/** Ticks a second of the film's time stamps: a whole number for each frame at all usual rates. */
+const TIMESCALE = 90_000
+
 /** A made segment and how many of the film's frames come from it. */
 export interface JoinPart {
   readonly file: string
@@ -53,7 +56,7 @@ export async function joinFilm(order: JoinOrder): Promise<void> {
     '-f', 'h264', '-framerate', String(order.rate), '-i', 'pipe:0',
     '-protocol_whitelist', 'file,pipe', '-f', 'ffmetadata', '-i', notes, ...sound,
     '-map', '0:v', ...(order.sound === null ? [] : ['-map', '2:a']), '-map_metadata', '1', '-map_chapters', '1',
-    '-c', 'copy', '-bsf:v', `setts=ts=N/${String(order.rate)}/TB`, '-video_track_timescale', '90000',
+    '-c', 'copy', '-bsf:v', `setts=ts=N*${String(TIMESCALE / order.rate)}`, '-video_track_timescale', String(TIMESCALE),
     '-movflags', '+faststart', '-f', 'mp4', '-y', order.out,
   ], { signal: order.signal })
   try {

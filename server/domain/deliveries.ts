@@ -18,7 +18,7 @@ import { addJob } from './jobs'
 /** How this machine's last deliveries compare with what was estimated for them. */
 async function machineRecord(q: Queries): Promise<MachineRecord> {
   const rows = await q.selectFrom('delivery').select(['facts', 'estimate']).where('state', '=', 'done').orderBy('created', 'desc').limit(8).execute()
-  const ratios = rows.flatMap((row) => (row.facts !== null && row.facts.madeIn > 0 ? [row.facts.madeIn / Math.max(1, row.estimate.time)] : []))
+  const ratios = rows.flatMap((row) => (row.facts !== null && row.facts.encoded > row.facts.frames * 0.9 ? [row.facts.madeIn / Math.max(1, row.estimate.time)] : []))
     .sort((a, b) => a - b)
   const median = ratios[Math.floor(ratios.length / 2)]
   return { slowness: median === undefined ? 1 : Math.min(20, Math.max(0.1, median)) }

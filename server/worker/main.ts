@@ -35,9 +35,12 @@ const logger = new Logger(() => (level, message) => {
 const events: WorkerEvents = new EventEmitter()
 const utils = await makeWorkerUtils({ pgPool: databasePool(), logger })
 const heartbeat = new Heartbeat(database(), utils, workerGrace)
-events.on('worker:create', ({ worker }) => {
-  heartbeat.join(worker.workerId).catch((error: unknown) => { log.warn({ error: String(error) }, 'heartbeat missed') })
-})
+// Jobs are locked by the pool or by one of its workers, as the runner sees fit.
+const live = (id: string): void => {
+  heartbeat.join(id).catch((error: unknown) => { log.warn({ error: String(error) }, 'heartbeat missed') })
+}
+events.on('pool:create', ({ workerPool }) => { live(workerPool.id) })
+events.on('worker:create', ({ worker }) => { live(worker.workerId) })
 await heartbeat.beat()
 const runner = await run({
   pgPool: databasePool(),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { scaleLinear } from 'd3'
+import { range, scaleLinear } from 'd3'
 import { useElementSize } from '@vueuse/core'
 import type { Ms } from '@core/model'
 import { duration } from '~/words'
@@ -26,7 +26,12 @@ const { width } = useElementSize(lane)
 const span = computed(() => Math.max(props.limit ?? 0, props.landing, 10_000) * 1.03)
 const scale = computed(() => scaleLinear([0, span.value], [0, Math.max(1, width.value)]))
 const drawn = computed(() => laySlabs(props.slabs, scale.value))
-const ticks = computed(() => scale.value.ticks(Math.max(2, Math.floor(width.value / 110))).filter((at) => at % 1000 === 0))
+/** Distances between ticks that people count in, in ms. */
+const STEPS = [5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600].map((seconds) => seconds * 1000)
+const ticks = computed(() => {
+  const step = STEPS.find((one) => scale.value(one) - scale.value(0) >= 76) ?? 7_200_000
+  return range(0, span.value, step)
+})
 const over = computed(() => (props.limit === null ? 0 : Math.max(0, props.landing - props.limit)))
 const inHand = computed(() => (props.limit === null ? 0 : Math.max(0, props.limit - props.landing)))
 const kinds = computed(() => new Set(props.slabs.map((slab) => slab.state)))

@@ -46,7 +46,7 @@ const rule = computed(() => rules.value.find((one) => one.value === recipe.value
     <WordChoice :model-value="recipe.quality" :options="qualities" :say="recipe.quality" label="Quality" @update:model-value="recipe = { ...recipe, quality: $event }" /> quality,
     <WordChoice :model-value="recipe.limit.kind" :options="rules" :say="rule" label="Limit" @update:model-value="setRule($event)" />,
     named <span class="name"><input :value="recipe.name" aria-label="File name" :size="Math.max(8, recipe.name.length)" maxlength="120" @change="setName">.mp4</span><template v-if="estimate">,
-      about <span class="clock">{{ fileSize(estimate.bytes) }}</span>, ready in {{ roughTime(estimate.time) }}</template>.
+      about {{ fileSize(estimate.bytes) }}, ready in {{ roughTime(estimate.time) }}</template>.
   </p>
 </template>
 

@@ -20,7 +20,7 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
 <template>
   <aside class="column" aria-label="Clocks">
     <p class="state" :class="lectern.phase" role="status"><i aria-hidden="true" />{{ state }}</p>
-    <div class="clocks">
+    <div class="times">
       <p><span class="soft">talk</span><b class="clock big">{{ duration(lectern.spent) }}</b></p>
       <p :class="{ late: lectern.onSlide > slidePlan && underWay }">
         <span class="soft">slide {{ lectern.place + 1 }} of {{ lectern.running.length }}</span>
@@ -28,8 +28,8 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
       </p>
       <p :class="{ late: over > 0 }">
         <span class="soft">landing</span>
-        <span><b class="clock mid">{{ duration(lectern.landing) }}</b>
-          <span v-if="limit !== null" class="clock soft"> {{ over > 0 ? `${duration(over)} over` : `${duration(-over)} in hand` }}</span></span>
+        <span><b class="clock mid">{{ duration(lectern.landing) }}</b>{{ ' ' }}
+          <span v-if="limit !== null" class="clock soft">{{ over > 0 ? `${duration(over)} over` : `${duration(-over)} in hand` }}</span></span>
       </p>
     </div>
     <div class="next">
@@ -53,11 +53,11 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
 .state.paused { color: var(--accent); }
 .state.paused i { border: 0; width: 14px; background: linear-gradient(90deg, var(--accent) 35%, transparent 35% 65%, var(--accent) 65%); border-radius: 0; }
 @keyframes glow { 50% { opacity: 0.35; } }
-.clocks { display: grid; gap: 12px; }
-.clocks p { display: grid; }
+.times { display: grid; gap: 12px; }
+.times p { display: grid; }
 .big { font-size: 46px; line-height: 1; font-weight: 700; }
 .mid { font-size: 24px; line-height: 1.1; font-weight: 700; }
-.clocks .late b { color: var(--alarm); }
+.times .late b { color: var(--alarm); }
 .next { min-height: 140px; }
 .next img { width: 100%; border: 1px solid var(--line); display: block; margin-top: 4px; }
 .mic { display: grid; gap: 4px; }

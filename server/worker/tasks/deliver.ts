@@ -1,20 +1,22 @@
 import { createHash } from 'node:crypto'
 import { mkdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
+import { sum } from 'd3'
 import { contentOfSegment, costOfSegment, renderPlan, runsOf } from '@core/plan'
 import type { RenderPlan, Segment } from '@core/plan'
 import { indexFilm, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { toFilm } from '@contracts'
 import { checkFilm, probe } from '@render/probe'
-import { makeVoice } from '@render/sound'
+import { contentOfVoice, makeVoice, measureFile } from '@render/sound'
+import type { Loudness } from '@render/sound'
 import { FilmPainter, joinFilm, makeSegment, pictureSource, settingOf } from '@render/video'
 import type { CameraFile, JoinPart } from '@render/video'
 import { database } from '@server/database'
 import { filmView } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { assetPath, deliveryFolder, deliveryPath, lookPath, recordingPath, segmentFolder, sizeOf, voicePath } from '@server/store'
+import { assetPath, deliveryFolder, deliveryPath, lookPath, recordingPath, segmentFolder, sizeOf, voicePath, writeWhole } from '@server/store'
 import { Progress } from './progress'
 
 /** A segment could not be made; says where, for the person. */
@@ -41,42 +43,83 @@ const cameras = (): (stretch: string) => Promise<CameraFile> => {
   }
 }
 
-/** Makes the segments that are not there yet, one after the other. What is finished stays, whatever happens to the rest. */
-async function makeSegments(index: FilmIndex, plan: RenderPlan, delivery: string, progress: Progress): Promise<readonly JoinPart[]> {
+/** A part of the film that is there, and how many of its frames were encoded for it now. */
+interface MadePart extends JoinPart {
+  readonly encoded: number
+}
+
+/**
+ * Makes the segments that are not there yet, one on each core: an encoder with one thread wastes less than one with
+ * two, and while one segment begins or is checked the other goes on. What is finished stays, whatever happens to the rest.
+ */
+async function makeSegments(index: FilmIndex, plan: RenderPlan, delivery: string, progress: Progress): Promise<readonly MadePart[]> {
   const setting = settingOf(plan.size, plan.rate, plan.quality)
   const pictures = pictureSource(assetPath)
-  const painter = new FilmPainter(plan.size, pictures.source)
   const cameraOf = cameras()
-  const parts: JoinPart[] = []
-  try {
-    for (const segment of plan.segments) {
-      const runs = runsOf(index, segment, plan.rate)
-      const key = createHash('sha256').update(contentOfSegment(segment, runs, setting)).digest('hex')
-      const file = join(segmentFolder(), `${key}.h264`)
-      if (await sizeOf(file) === null) {
-        const part = `${file}.${delivery}.part`
-        try {
-          await makeSegment({
-            segment, runs, size: plan.size, rate: plan.rate, quality: plan.quality, threads: settings().encoderThreads,
-            camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
-            out: part, look: lookPath(delivery), signal: progress.signal,
-            onFrames: (frames) => { progress.within(segment, frames) },
-          }, painter)
-          await rename(part, file)
-        } catch (error) {
-          progress.throwIfCancelled()
-          throw new SegmentFailed(titleOf(index, segment), error)
-        } finally {
-          await Promise.all([rm(part, { force: true }), rm(`${part}.mask.png`, { force: true })])
-        }
+  const todo = plan.segments.entries()
+  const parts: MadePart[] = []
+
+  const makeOne = async (segment: Segment, painter: FilmPainter): Promise<MadePart> => {
+    const runs = runsOf(index, segment, plan.rate)
+    const key = createHash('sha256').update(contentOfSegment(segment, runs, setting)).digest('hex')
+    const file = join(segmentFolder(), `${key}.h264`)
+    const found = await sizeOf(file) !== null
+    if (!found) {
+      const part = `${file}.${delivery}.part`
+      try {
+        await makeSegment({
+          segment, runs, size: plan.size, rate: plan.rate, quality: plan.quality, threads: 1,
+          camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
+          out: part, signal: progress.signal,
+          onLook: (picture) => { void writeWhole(lookPath(delivery), picture).catch(() => undefined) },
+          onFrames: (frames) => { progress.within(segment, frames) },
+        }, painter)
+        await rename(part, file)
+      } catch (error) {
+        progress.throwIfCancelled()
+        throw new SegmentFailed(titleOf(index, segment), error)
+      } finally {
+        await Promise.all([rm(part, { force: true }), rm(`${part}.mask.png`, { force: true })])
       }
-      parts.push({ file, still: segment.kind === 'still', frames: segment.frames })
+    }
+    return { file, still: segment.kind === 'still', frames: segment.frames, encoded: found ? 0 : segment.frames }
+  }
+
+  const lane = async (): Promise<void> => {
+    const painter = new FilmPainter(plan.size, pictures.source)
+    for (const [number, segment] of todo) {
+      parts[number] = await makeOne(segment, painter)
       await progress.finished(segment)
     }
+  }
+
+  const lanes = Array.from({ length: settings().encoderThreads }, lane)
+  try {
+    await Promise.all(lanes)
+  } catch (error) {
+    // The other lanes end at their next step; pictures may go only then.
+    progress.halt()
+    await Promise.allSettled(lanes)
+    throw error
   } finally {
     await pictures.close()
   }
   return parts
+}
+
+/** Makes the film's sound, or finds it made. */
+async function makeSound(plan: RenderPlan, delivery: string, progress: Progress): Promise<{ readonly file: string, readonly loudness: Loudness }> {
+  const key = createHash('sha256').update(contentOfVoice(plan.voice, plan.frames, plan.rate)).digest('hex')
+  const file = join(segmentFolder(), `${key}.m4a`)
+  if (await sizeOf(file) !== null) return { file, loudness: await measureFile(file) }
+  const part = `${file}.${delivery}.part`
+  try {
+    const loudness = await makeVoice({ parts: plan.voice, voiceOf: voicePath, frames: plan.frames, rate: plan.rate, out: part, signal: progress.signal })
+    await rename(part, file)
+    return { file, loudness }
+  } finally {
+    await rm(part, { force: true })
+  }
 }
 
 function titleOf(index: FilmIndex, segment: Segment): string {
@@ -98,23 +141,19 @@ export async function deliverTask(id: string): Promise<void> {
   const progress = new Progress(db, { id, talk: row.talk }, plan, plan.segments.map((segment) => costOfSegment(segment, plan)))
   try {
     await progress.enter('making')
-    const sound = join(folder, 'voice.m4a')
-    const [loudness, parts] = await Promise.all([
-      makeVoice({ parts: plan.voice, voiceOf: voicePath, frames: plan.frames, rate: plan.rate, out: sound, signal: progress.signal }),
-      makeSegments(index, plan, id, progress),
-    ])
+    const [sound, parts] = await Promise.all([makeSound(plan, id, progress), makeSegments(index, plan, id, progress)])
     const film = `${deliveryPath(id)}.part`
     await progress.enter('checking')
-    await joinFilm({ parts, sound, chapters: plan.chapters, title: row.name, rate: plan.rate, out: film, signal: progress.signal })
+    await joinFilm({ parts, sound: sound.file, chapters: plan.chapters, title: row.name, rate: plan.rate, out: film, signal: progress.signal })
     const limit = row.recipe.limit.kind === 'hold' ? row.recipe.limit.limit : null
-    const checked = await checkFilm(film, { plan, loudness, limit })
+    const checked = await checkFilm(film, { plan, loudness: sound.loudness, limit })
     if (checked.kind === 'bad') {
       await rm(film, { force: true })
       await progress.fail(checked.sentence)
       return
     }
     await rename(film, deliveryPath(id))
-    await progress.done({ ...checked.facts, madeIn: Date.now() - began })
+    await progress.done({ ...checked.facts, madeIn: Date.now() - began, encoded: sum(parts, (part) => part.encoded) })
   } catch (error) {
     if (progress.cancelled) {
       log.info({ delivery: id }, 'delivery cancelled')
@@ -123,7 +162,7 @@ export async function deliverTask(id: string): Promise<void> {
     throw error
   } finally {
     progress.close()
-    await Promise.all(['voice.m4a', 'film.mp4.part.chapters', 'film.mp4.part'].map((name) => rm(join(folder, name), { force: true })))
+    await Promise.all(['film.mp4.part.chapters', 'film.mp4.part'].map((name) => rm(join(folder, name), { force: true })))
   }
 }
 

@@ -17,6 +17,9 @@ export class Progress {
   #paidBefore = 0
   #spent = 0
   #frames = 0
+  /** Share done of each segment that is being made. */
+  readonly #under = new Map<Segment, number>()
+  #halted = false
   #told = 0
   #writing: Promise<void> = Promise.resolve()
 
@@ -37,7 +40,13 @@ export class Progress {
   }
 
   throwIfCancelled(): void {
+    if (this.#halted) throw new Error('another part of the delivery failed')
     this.#stop.signal.throwIfAborted()
+  }
+
+  /** Has all that is under way for this delivery end at its next step, without its being cancelled. */
+  halt(): void {
+    this.#halted = true
   }
 
   async enter(state: 'making' | 'checking'): Promise<void> {
@@ -48,15 +57,15 @@ export class Progress {
 
   /** So many frames of a segment that is being made are done. */
   within(segment: Segment, frames: number): void {
+    this.#under.set(segment, Math.min(1, frames / Math.max(1, segment.drawn)))
     if (Date.now() - this.#told < PACE) return
     this.#told = Date.now()
-    const share = Math.min(1, frames / Math.max(1, segment.drawn))
-    this.#writing = this.#writing.then(() => this.#report(this.#frames + Math.round(segment.frames * share), this.#spent + this.#costOf(segment) * share))
-      .catch(() => { this.#told = 0 })
+    this.#writing = this.#writing.then(() => this.#report()).catch(() => { this.#told = 0 })
   }
 
   /** A segment is done, made now or found made. */
   async finished(segment: Segment): Promise<void> {
+    this.#under.delete(segment)
     this.#frames += segment.frames
     this.#spent += this.#costOf(segment)
     // What is found made is not counted as work when the time left is reckoned.
@@ -64,7 +73,7 @@ export class Progress {
     await this.#writing
     if (Date.now() - this.#told >= PACE) {
       this.#told = Date.now()
-      await this.#report(this.#frames, this.#spent)
+      await this.#report()
     }
     this.throwIfCancelled()
   }
@@ -87,7 +96,13 @@ export class Progress {
     return this.#costs[this.#plan?.segments.indexOf(segment) ?? -1] ?? 0
   }
 
-  async #report(frames: number, spent: number): Promise<void> {
+  async #report(): Promise<void> {
+    let frames = this.#frames
+    let spent = this.#spent
+    for (const [segment, share] of this.#under) {
+      frames += Math.round(segment.frames * share)
+      spent += this.#costOf(segment) * share
+    }
     const all = this.#costs.reduce((sum, cost) => sum + cost, 0)
     const worked = spent - this.#paidBefore
     const left = worked <= 0 ? null : Math.round(((Date.now() - this.#began) * (all - spent)) / worked)
