@@ -1,0 +1,37 @@
+/** A person's session with the product, as their browser keeps it. */
+export class Client {
+  readonly #url: string
+  #cookie = ''
+
+  constructor(url: string) {
+    this.#url = url
+  }
+
+  /** Asks and gives status and answer as they are. */
+  async ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<{ readonly status: number, readonly body: unknown }> {
+    const raw = body instanceof FormData || body instanceof Uint8Array
+    const answer = await fetch(`${this.#url}/api${path}`, {
+      method,
+      headers: { ...(this.#cookie === '' ? {} : { cookie: this.#cookie }), ...(raw || body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      ...(body === undefined ? {} : { body: raw ? body as BodyInit : JSON.stringify(body) }),
+    })
+    const set = answer.headers.getSetCookie()[0]
+    if (set !== undefined) this.#cookie = set.split(';')[0] ?? ''
+    const text = await answer.text()
+    try {
+      return { status: answer.status, body: JSON.parse(text) as unknown }
+    } catch {
+      return { status: answer.status, body: text }
+    }
+  }
+
+  /** Asks and expects to be answered. */
+  async get<Answer>(method: string, path: string, body?: unknown): Promise<Answer> {
+    const { status, body: answer } = await this.ask(method, path, body)
+    if (status >= 300) throw new Error(`${method} ${path}: ${String(status)} ${JSON.stringify(answer)}`)
+    return answer as Answer
+  }
+}
+
+/** What the product says when it refuses. */
+export const sentenceOf = (body: unknown): string => (body as { error?: { sentence?: string } }).error?.sentence ?? ''

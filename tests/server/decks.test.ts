@@ -1,0 +1,150 @@
+import { createCanvas } from '@napi-rs/canvas'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { ImportView, TalkView } from '@contracts'
+import { Client, sentenceOf } from '../harness/client'
+import { KNOTS, fileForm, hugePng, makePdf } from '../harness/decks'
+import { startProduct, until } from '../harness/product'
+import type { Product } from '../harness/product'
+
+let product: Product
+let client: Client
+
+beforeAll(async () => {
+  product = await startProduct({ AISLE_MAX_PAGES: '20', AISLE_MAX_UPLOAD_MB: '2' })
+  client = new Client(product.url)
+})
+afterAll(async () => { await product.stop() })
+
+const newTalk = async (): Promise<string> => (await client.get<{ id: string }>('POST', '/talks', { name: 'Knots', limit: null })).id
+const talkOf = (id: string): Promise<TalkView> => client.get('GET', `/talks/${id}`)
+
+async function bringIn(talk: string, name: string, bytes: Uint8Array): Promise<ImportView> {
+  await client.get('POST', `/talks/${talk}/imports`, fileForm(name, bytes))
+  return await until('the import', async () => {
+    const [newest] = (await talkOf(talk)).imports
+    return newest !== undefined && ['done', 'failed'].includes(newest.state) && newest
+  })
+}
+
+async function knots(): Promise<string> {
+  const talk = await newTalk()
+  expect((await bringIn(talk, 'knots.pdf', await makePdf(KNOTS))).state).toBe('done')
+  return talk
+}
+
+describe('bringing decks in', () => {
+  it('refuses what cannot be read with one clear sentence and leaves the talk as it was', async () => {
+    const talk = await knots()
+    const whole = await makePdf(KNOTS)
+    const many = await makePdf(Array.from({ length: 21 }, (_, n) => ({ colour: [n, n, n] as const, title: String(n) })))
+    const bad: readonly (readonly [string, Uint8Array, RegExp])[] = [
+      ['damaged.pdf', Buffer.concat([Buffer.from('%PDF-1.7\n'), Buffer.from(whole).subarray(900, 1400)]), /^This PDF is damaged/],
+      ['letter.pdf', Buffer.from('Dear harbour school, here are the knots.'), /^This file is not a PDF, PNG, JPEG or WebP, whatever its name says/],
+      ['huge.png', hugePng(40_000, 40_000), /^This picture has 40000 by 40000 pixels/],
+      ['many.pdf', many, /^This PDF has 21 pages; up to 20/],
+    ]
+    const before = await talkOf(talk)
+    for (const [name, bytes, sentence] of bad) {
+      const { state, sentence: said } = await bringIn(talk, name, bytes)
+      expect([name, state]).toEqual([name, 'failed'])
+      expect(said).toMatch(sentence)
+      expect(said).toMatch(/The talk is as it was\.$/)
+    }
+    expect((await talkOf(talk)).slides).toEqual(before.slides)
+  })
+
+  it('refuses an empty file and one that is too large at once', async () => {
+    const talk = await newTalk()
+    const empty = await client.ask('POST', `/talks/${talk}/imports`, fileForm('nothing.pdf', new Uint8Array()))
+    expect([empty.status, sentenceOf(empty.body)]).toEqual([422, '“nothing.pdf” is empty. Nothing was changed.'])
+    const large = await client.ask('POST', `/talks/${talk}/imports`, fileForm('large.pdf', new Uint8Array(3_000_000)))
+    expect([large.status, sentenceOf(large.body)]).toEqual([413, expect.stringMatching(/^Files up to 2 MB together/)])
+  })
+
+  it('takes pictures in the order a person would count them', async () => {
+    const talk = await newTalk()
+    const form = new FormData()
+    for (const name of ['step 10.png', 'step 9.png', 'step 1.png']) {
+      const canvas = createCanvas(200, 300)
+      canvas.getContext('2d').fillRect(40, 40, 60, 60)
+      form.append('file', new Blob([canvas.toBuffer('image/png')]), name)
+    }
+    await client.get('POST', `/talks/${talk}/imports`, form)
+    const view = await until('the pictures', async () => {
+      const now = await talkOf(talk)
+      return now.imports[0]?.state === 'done' && now
+    })
+    expect(view.slides.map((slide) => slide.title)).toEqual(['step 1', 'step 9', 'step 10'])
+    expect(view.slides[0]?.steps[0]?.picture).toMatchObject({ kind: 'image', size: { width: 200, height: 300 } })
+  })
+})
+
+describe('changing a deck', () => {
+  it('moves, changes, removes and brings back, and keeps what it saved', async () => {
+    const talk = await knots()
+    const { slides, revision } = await talkOf(talk)
+    const [first, second, third] = slides.map((slide) => slide.id)
+    const edit = (base: number, change: unknown) => client.get<{ revision: number }>('POST', `/talks/${talk}/deck`, { revision: base, edit: change })
+    const one = await edit(revision, { kind: 'move', slides: [third], before: first })
+    const two = await edit(one.revision, { kind: 'set', slides: [first], fields: { notes: 'Over, under, through.', planned: 42_000, skip: true } })
+    const three = await edit(two.revision, { kind: 'remove', slides: [second] })
+    expect((await talkOf(talk)).slides.map((slide) => slide.id)).toEqual([third, first])
+    await edit(three.revision, { kind: 'restore', slides: [second], at: 2 })
+    const after = await talkOf(talk)
+    expect(after.slides.map((slide) => slide.id)).toEqual([third, first, second])
+    expect(after.slides[1]).toMatchObject({ notes: 'Over, under, through.', planned: 42_000, skip: true })
+  })
+
+  it('lets two pages change different slides, and refuses the second change of the same one', async () => {
+    const talk = await knots()
+    const { slides, revision } = await talkOf(talk)
+    const set = (slide: string | undefined, notes: string) => client.ask('POST', `/talks/${talk}/deck`, { revision, edit: { kind: 'set', slides: [slide], fields: { notes } } })
+    expect((await set(slides[0]?.id, 'from the first page')).status).toBe(200)
+    expect((await set(slides[1]?.id, 'from the second page')).status).toBe(200)
+    const clash = await set(slides[0]?.id, 'from the second page')
+    expect(clash.status).toBe(409)
+    expect(sentenceOf(clash.body)).toMatch(/^This slide was changed on another page/)
+    expect((await talkOf(talk)).slides.map((slide) => slide.notes)).toEqual(['from the first page', 'from the second page', ''])
+  })
+
+  it('refuses what is out of range or foreign', async () => {
+    const talk = await knots()
+    const other = await knots()
+    const { slides, revision } = await talkOf(talk)
+    const foreign = (await talkOf(other)).slides[0]?.id
+    const bad: readonly unknown[] = [
+      { kind: 'set', slides: [slides[0]?.id], fields: { planned: -1 } },
+      { kind: 'set', slides: [slides[0]?.id], fields: { planned: 1.5 } },
+      { kind: 'set', slides: ['../etc'], fields: { skip: true } },
+      { kind: 'set', slides: [slides[0]?.id], fields: { framing: { rect: { x: 0, y: 0, w: 3, h: 1 }, outline: 'card', mirrored: false, off: false } } },
+      { kind: 'insert', at: 0, slides },
+    ]
+    for (const edit of bad) expect((await client.ask('POST', `/talks/${talk}/deck`, { revision, edit })).status).toBe(400)
+    expect((await client.ask('POST', `/talks/${talk}/deck`, { revision, edit: { kind: 'remove', slides: [foreign] } })).status).toBe(409)
+    await client.ask('POST', `/talks/${talk}/deck`, { revision, edit: { kind: 'restore', at: 0, slides: [foreign] } })
+    expect((await talkOf(talk)).slides).toEqual(slides)
+    expect((await talkOf(other)).slides.length).toBe(3)
+  })
+})
+
+describe('talks', () => {
+  it('duplicates deck and notes but no recording, and deletes so that it can be undone', async () => {
+    const talk = await knots()
+    const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/duplicate`)
+    const [from, to] = [await talkOf(talk), await talkOf(id)]
+    expect(to.name).toBe('Knots (copy)')
+    expect(to.slides.map((slide) => slide.steps)).toEqual(from.slides.map((slide) => slide.steps))
+    expect(new Set([...from.slides, ...to.slides].map((slide) => slide.id)).size).toBe(6)
+    await client.get('DELETE', `/talks/${id}`)
+    const listed = async (): Promise<boolean> => (await client.get<{ id: string }[]>('GET', '/talks')).some((card) => card.id === id)
+    expect(await listed()).toBe(false)
+    await client.get('POST', `/talks/${id}/restore`)
+    expect(await listed()).toBe(true)
+  })
+
+  it('has its recipe follow name and limit', async () => {
+    const talk = await newTalk()
+    const view = await client.get<TalkView>('PATCH', `/talks/${talk}`, { name: 'Seven knots & a hitch', limit: 300_000 })
+    expect(view.recipe).toMatchObject({ name: 'aisle-seven-knots-a-hitch', limit: { kind: 'hold', limit: 300_000 } })
+  })
+})

@@ -1,0 +1,136 @@
+import { createHash, randomUUID } from 'node:crypto'
+import { readFile } from 'node:fs/promises'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { DeliveryView, FilmView, TalkView } from '@contracts'
+import { run } from '@render/process'
+import { Client, sentenceOf } from '../harness/client'
+import { KNOTS, fileForm, makePdf } from '../harness/decks'
+import { startProduct, until } from '../harness/product'
+import type { Product } from '../harness/product'
+
+let product: Product
+let client: Client
+let talk: string
+let slides: TalkView['slides']
+let media: Buffer
+
+const digest = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex')
+
+beforeAll(async () => {
+  product = await startProduct()
+  client = new Client(product.url)
+  const { stdout } = await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'sine=frequency=440:duration=3', '-c:a', 'libopus', '-f', 'webm', 'pipe:1'])
+  media = stdout
+  talk = (await client.get<{ id: string }>('POST', '/talks', { name: 'Knots', limit: 2000 })).id
+  await client.get('POST', `/talks/${talk}/imports`, fileForm('knots.pdf', await makePdf(KNOTS)))
+  slides = (await until('the deck', async () => {
+    const now = await client.get<TalkView>('GET', `/talks/${talk}`)
+    return now.imports[0]?.state === 'done' && now
+  })).slides
+})
+afterAll(async () => { await product.stop() })
+
+async function openStretch(): Promise<{ take: string, stretch: string, slices: readonly Buffer[] }> {
+  const take = randomUUID()
+  const stretch = randomUUID()
+  await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
+  await client.get('PUT', `/stretches/${stretch}`, {
+    take, number: 0, camera: false, mime: 'audio/webm;codecs=opus', opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
+  })
+  const third = Math.ceil(media.length / 3)
+  return { take, stretch, slices: [0, 1, 2].map((n) => media.subarray(n * third, (n + 1) * third)) }
+}
+
+const send = (stretch: string, n: number, ...slices: readonly Buffer[]) => client.ask('PUT', `/stretches/${stretch}/slices/${String(n)}`, new Uint8Array(Buffer.concat(slices)), {
+  'x-aisle-slices': slices.map((slice) => `${String(slice.length)}:${digest(slice)}`).join(','), 'content-type': 'application/octet-stream',
+})
+
+const finished = (take: string): Promise<TalkView> => until('the take', async () => {
+  const view = await client.get<TalkView>('GET', `/talks/${talk}`)
+  return view.takes.find((one) => one.id === take)?.state === 'closed' && view
+})
+
+describe('receiving a recording', () => {
+  it('keeps slices that come twice, late and out of order, and makes the stretch as long as it was', async () => {
+    const { take, stretch, slices: [a, b, c] } = await openStretch()
+    if (a === undefined || b === undefined || c === undefined) throw new Error('three slices')
+    expect((await send(stretch, 2, c)).status).toBe(200)
+    expect((await send(stretch, 0, a)).status).toBe(200)
+    expect((await send(stretch, 0, a, b)).status).toBe(200)
+    expect((await send(stretch, 2, c)).status).toBe(200)
+    const cues = [{ kind: 'show', at: 1000, slide: slides[1]?.id, step: 0 }, { kind: 'show', at: 1500, slide: slides[1]?.id, step: 1 }]
+    for (let twice = 0; twice < 2; twice += 1) await client.get('PUT', `/stretches/${stretch}/cues`, { first: 0, cues })
+    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 2, length: 2900 })
+    await client.get('POST', `/takes/${take}/finish`)
+    await client.get('POST', `/takes/${take}/finish`)
+    await finished(take)
+    const film = await client.get<FilmView>('GET', `/talks/${talk}/film`)
+    expect(film.programme.pieces.map((piece) => (piece.kind === 'recorded' ? [piece.slide, piece.show.from, piece.show.to] : null)))
+      .toEqual([[slides[0]?.id, 0, 1000], [slides[1]?.id, 1000, 2900]])
+    expect(film.stretches[0]?.cues.length).toBe(2)
+    expect((await readFile(`${product.data}/store/stretches/${stretch}/raw.webm`)).equals(media)).toBe(true)
+    expect((await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)).length).toBe(2900 * 48 * 2)
+  })
+
+  it('refuses slices that are damaged or cut short, and others under a number that is taken', async () => {
+    const { stretch, slices: [a, b] } = await openStretch()
+    if (a === undefined || b === undefined) throw new Error('two slices')
+    const damaged = await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(a), { 'x-aisle-slices': `${String(a.length)}:${digest(b)}`, 'content-type': 'application/octet-stream' })
+    expect([damaged.status, sentenceOf(damaged.body)]).toEqual([400, expect.stringMatching(/arrived damaged/)])
+    const short = await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(a.subarray(0, 10)), { 'x-aisle-slices': `${String(a.length)}:${digest(a)}`, 'content-type': 'application/octet-stream' })
+    expect([short.status, sentenceOf(short.body)]).toEqual([400, expect.stringMatching(/cut short/)])
+    await send(stretch, 0, a)
+    expect((await send(stretch, 0, b)).status).toBe(409)
+    expect((await client.ask('PUT', `/stretches/${stretch}/slices/-1`, new Uint8Array(a))).status).toBe(400)
+  })
+
+  it('does not close a stretch before all of it is there, and says what is missing', async () => {
+    const { stretch, slices: [a, , c] } = await openStretch()
+    if (a === undefined || c === undefined) throw new Error('slices')
+    await send(stretch, 0, a)
+    await send(stretch, 2, c)
+    const { status, body } = await client.ask('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 1000 })
+    expect(status).toBe(409)
+    expect(body).toMatchObject({ error: { detail: { missing: [1] } } })
+  })
+
+  it('recovers from what arrived without a gap, with its length found in the recording', async () => {
+    const { take, stretch, slices: [a, b] } = await openStretch()
+    if (a === undefined || b === undefined) throw new Error('slices')
+    await send(stretch, 0, a, b)
+    await client.get('POST', `/takes/${take}/recover`)
+    const view = await finished(take)
+    const length = view.takes.find((one) => one.id === take)?.length ?? 0
+    expect(length).toBeGreaterThan(1500)
+    expect(length).toBeLessThan(2600)
+  })
+
+  it('takes a discarded take out of the programme and brings both back', async () => {
+    const film = () => client.get<FilmView>('GET', `/talks/${talk}/film`)
+    const before = (await film()).programme.pieces
+    const { take, stretch, slices } = await openStretch()
+    await send(stretch, 0, ...slices)
+    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 2500 })
+    await client.get('POST', `/takes/${take}/finish`)
+    await finished(take)
+    const recorded = (await film()).programme.pieces
+    expect(recorded).not.toEqual(before)
+    await client.get('DELETE', `/takes/${take}`)
+    expect((await film()).programme.pieces).toEqual(before)
+    await client.get('POST', `/takes/${take}/restore`)
+    expect((await film()).programme.pieces).toEqual(recorded)
+  })
+})
+
+describe('a limit', () => {
+  it('is held when the recipe holds it, with the seconds over, and passed when it only warns', async () => {
+    const { recipe } = await client.get<TalkView>('GET', `/talks/${talk}`)
+    const held = await client.ask('POST', `/talks/${talk}/deliveries`, { ...recipe, lines: 480, limit: { kind: 'hold', limit: 2000 } })
+    expect(held.status).toBe(422)
+    expect(sentenceOf(held.body)).toMatch(/1 s over its limit of 0:02\. Record it shorter, raise the limit/)
+    const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { ...recipe, lines: 480, limit: { kind: 'warn', limit: 2000 } })
+    const done = await until('the file', async () => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id && ['done', 'failed'].includes(one.state)))
+    expect(done).toMatchObject({ state: 'done', facts: { width: 854, height: 480, frames: 75 } })
+    expect(done.facts?.loudness).toBeCloseTo(-16, 0)
+  })
+})
