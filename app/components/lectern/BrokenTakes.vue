@@ -6,6 +6,7 @@ import { useTalk } from '~/stores/talk'
 import { duration, moment } from '~/words'
 
 /** Takes that were broken off, offered with what is there of them. */
+const emit = defineEmits<{ found: [] }>()
 const talk = useTalk()
 const broken = shallowRef<readonly BrokenTake[]>([])
 const busy = ref<string | null>(null)
@@ -13,6 +14,7 @@ const trouble = ref<string | null>(null)
 
 async function look(): Promise<void> {
   if (talk.talk !== null) broken.value = await findBrokenTakes(talk.talk)
+  if (broken.value.length > 0) emit('found')
 }
 
 async function settle(take: BrokenTake, work: (id: string) => Promise<void>): Promise<void> {

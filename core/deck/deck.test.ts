@@ -1,0 +1,58 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Deck, SlideId } from '@core/model'
+import { slide } from '@core/testing'
+import { applyDeckEdit, groupPagesByLabel, invertDeckEdit } from '.'
+import type { DeckEdit } from '.'
+
+const deck: Deck = { shape: { width: 16, height: 9 }, slides: ['a', 'b', 'c', 'd', 'e'].map((name) => slide(name)) }
+const ids = deck.slides.map((one) => one.id)
+const order = (of: Deck): string => of.slides.map((one) => one.id).join('')
+
+const someSlides = fc.subarray([...ids], { minLength: 1 })
+const anyEdit: fc.Arbitrary<DeckEdit> = fc.oneof(
+  fc.tuple(someSlides, fc.option(fc.constantFrom(...ids))).filter(([slides, before]) => before === null || !slides.includes(before))
+    .map(([slides, before]): DeckEdit => ({ kind: 'move', slides, before })),
+  fc.tuple(someSlides, fc.string(), fc.option(fc.nat(99_000)), fc.boolean())
+    .map(([slides, notes, planned, skip]): DeckEdit => ({ kind: 'set', slides, fields: { notes, planned, skip } })),
+  someSlides.map((slides): DeckEdit => ({ kind: 'remove', slides })),
+  fc.nat(5).map((at): DeckEdit => ({ kind: 'insert', at, slides: [slide('new'), slide('newer')] })),
+)
+
+describe('edits of a deck', () => {
+  it('are taken back whole by their inverse', () => {
+    fc.assert(fc.property(anyEdit, fc.boolean(), (edit, twice) => {
+      const change: DeckEdit = twice ? { kind: 'all', edits: [{ kind: 'move', slides: [ids[4] as SlideId], before: ids[0] as SlideId }, edit] } : edit
+      expect(applyDeckEdit(applyDeckEdit(deck, change), invertDeckEdit(deck, change))).toEqual(deck)
+    }))
+  })
+
+  it('move slides together, in deck order, before the one that is named', () => {
+    expect(order(applyDeckEdit(deck, { kind: 'move', slides: [ids[3] as SlideId, ids[0] as SlideId], before: ids[2] as SlideId }))).toBe('badce')
+    expect(order(applyDeckEdit(deck, { kind: 'move', slides: [ids[0] as SlideId], before: null }))).toBe('bcdea')
+  })
+
+  it('make a new version only when what viewers see changes', () => {
+    const framing = { rect: { x: 0, y: 0, w: 0.2, h: 0.3 }, outline: 'round', mirrored: false, off: false } as const
+    const set = (fields: Extract<DeckEdit, { kind: 'set' }>['fields']) => applyDeckEdit(deck, { kind: 'set', slides: [ids[1] as SlideId], fields }).slides[1]?.version
+    expect([set({ notes: 'new words', planned: 5000 }), set({ framing })]).toEqual([1, 2])
+  })
+
+  it('leave slides that are not concerned the same objects', () => {
+    const after = applyDeckEdit(deck, { kind: 'set', slides: [ids[1] as SlideId], fields: { skip: true } })
+    expect(after.slides[0]).toBe(deck.slides[0])
+    expect(after.slides[1]).not.toBe(deck.slides[1])
+  })
+
+  it('refuse slides that are not there', () => {
+    expect(() => applyDeckEdit(deck, { kind: 'remove', slides: [slide('stranger').id] })).toThrow(/no longer in the deck/)
+  })
+})
+
+describe('page labels', () => {
+  it('make pages next to each other with one label the steps of one slide', () => {
+    expect(groupPagesByLabel(['1', '2', '2', '2', '3', '2'], 6)).toEqual([[1], [2, 3, 4], [5], [6]])
+    expect(groupPagesByLabel(null, 3)).toEqual([[1], [2], [3]])
+    expect(groupPagesByLabel(['', ''], 2)).toEqual([[1], [2]])
+  })
+})

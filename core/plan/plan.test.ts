@@ -1,0 +1,126 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { asId } from '@core/model'
+import type { Film } from '@core/model'
+import { programmeLength, replaceFrom } from '@core/programme'
+import { indexFilm } from '@core/scene'
+import { SLIDES, anyStretches, film, slide, stretch, stroke } from '@core/testing'
+import { contentOfSegment, estimate, frameAt, renderPlan, runsOf, segmentsOf, voiceParts } from '.'
+
+const RATE = 30
+const one = asId<'slide'>('one')
+const two = asId<'slide'>('two')
+
+const keys = (of: Film): readonly string[] => {
+  const index = indexFilm(of)
+  return segmentsOf(index, RATE).map((segment) => contentOfSegment(segment, runsOf(index, segment, RATE), 'setting'))
+}
+
+describe('the frame grid', () => {
+  it('never drifts: segments hold every frame of the film once, whatever their lengths', () => {
+    fc.assert(fc.property(anyStretches, fc.constantFrom(24, 25, 30, 50, 60), (stretches, rate) => {
+      const index = indexFilm(film(SLIDES, stretches))
+      const segments = segmentsOf(index, rate)
+      let next = 0
+      for (const segment of segments) {
+        expect(segment.firstFrame).toBe(next)
+        next += segment.frames
+        // The film takes all frames that are drawn, or all but one.
+        expect(segment.drawn - segment.frames === 0 || segment.drawn - segment.frames === 1).toBe(true)
+      }
+      expect(next).toBe(frameAt(index.length, rate))
+    }))
+  })
+
+  it('draws as many frames for a segment as its runs say', () => {
+    fc.assert(fc.property(anyStretches, (stretches) => {
+      const index = indexFilm(film(SLIDES, stretches))
+      for (const segment of segmentsOf(index, RATE)) {
+        expect(runsOf(index, segment, RATE).reduce((sum, run) => sum + run.frames, 0)).toBe(segment.drawn)
+      }
+    }))
+  })
+})
+
+describe('segments', () => {
+  it('are no longer than twenty seconds when they move', () => {
+    const index = indexFilm(film(SLIDES, [stretch('s', 95_000, one)]))
+    expect(segmentsOf(index, RATE).map((segment) => segment.frames)).toEqual([570, 570, 570, 570, 570])
+  })
+
+  it('hold still where nothing moves: without a camera only growing ink is drawn', () => {
+    const bare = stretch('s', 60_000, one, [{ kind: 'ink', at: 20_000, stroke: stroke('k', one, 3000) }], { camera: false })
+    const segments = segmentsOf(indexFilm(film(SLIDES, [bare])), RATE)
+    expect(segments.map((segment) => [segment.kind, segment.frames])).toEqual([['still', 600], ['moving', 90], ['still', 1110]])
+  })
+
+  it('of a still picture really show one picture', () => {
+    fc.assert(fc.property(anyStretches, (stretches) => {
+      const index = indexFilm(film(SLIDES, stretches.map((part) => ({ ...part, camera: false }))))
+      for (const segment of segmentsOf(index, RATE)) {
+        if (segment.kind !== 'still') continue
+        const looks = new Set(runsOf(index, segment, RATE).slice(0, segment.frames).map((run) => run.look))
+        // A frame past the segment's end may already show what follows; the film does not take it.
+        expect(looks.size).toBeLessThanOrEqual(2)
+      }
+    }))
+  })
+
+  it('keep their keys when something before them becomes longer by an odd number of milliseconds', () => {
+    const later = stretch('later', 50_000, two, [{ kind: 'ink', at: 4000, stroke: stroke('k', two, 700) }])
+    const before = keys(film(SLIDES, [stretch('first', 10_000, one), later]))
+    const after = keys(film(SLIDES, [stretch('again', 10_437, one), later]))
+    const kept = after.filter((key) => before.includes(key)).length
+    expect(kept).toBe(before.length - 1)
+  })
+
+  it('change their keys when a stroke is removed, and when the camera is another', () => {
+    const drawn = (name: string, ink: boolean) => film(SLIDES, [stretch(name, 5000, one, ink ? [{ kind: 'ink', at: 1000, stroke: stroke('k', one, 700) }] : [])])
+    expect(keys(drawn('s', true))).not.toEqual(keys(drawn('s', false)))
+    expect(keys(drawn('s', true))).not.toEqual(keys(drawn('other', true)))
+    expect(keys(drawn('s', true))).toEqual(keys(drawn('s', true)))
+  })
+})
+
+describe('the voice', () => {
+  it('is one part where pieces continue each other, so that nothing is joined there', () => {
+    const spoken = film(SLIDES, [stretch('a', 9000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }]), stretch('b', 3000, two)])
+    expect(voiceParts(spoken.programme).map(({ stretch: of, from, to, at }) => [of, from, to, at])).toEqual([['a', 0, 9000, 0], ['b', 0, 3000, 9000]])
+  })
+
+  it('covers the programme without gap or overlap', () => {
+    fc.assert(fc.property(anyStretches, (stretches) => {
+      const { programme } = film(SLIDES, stretches)
+      const parts = voiceParts(programme)
+      let at = 0
+      for (const part of parts) {
+        expect(part.at).toBe(at)
+        at += part.length
+      }
+      expect(at).toBe(programmeLength(programme))
+    }))
+  })
+})
+
+describe('the plan', () => {
+  it('names chapters after slides, one a visit', () => {
+    const index = indexFilm(film(SLIDES, [stretch('a', 9000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }, { kind: 'show', at: 5000, slide: two, step: 1 }, { kind: 'show', at: 7000, slide: one, step: 0 }])]))
+    expect(renderPlan(index, { lines: 720, quality: 'good' }).chapters).toEqual([
+      { title: 'one', start: 0, end: 4000 }, { title: 'two', start: 4000, end: 7000 }, { title: 'one', start: 7000, end: 9000 },
+    ])
+  })
+
+  it('keeps the deck\'s shape in even pixels and expects more of larger and finer files', () => {
+    const index = indexFilm({ ...film([slide('one')], [stretch('s', 20_000, one)]), shape: { width: 4, height: 3 } })
+    const at = (lines: 480 | 1080, quality: 'small' | 'fine') => estimate(renderPlan(index, { lines, quality }))
+    expect(renderPlan(index, { lines: 480, quality: 'good' }).size).toEqual({ width: 640, height: 480 })
+    expect(at(1080, 'fine').bytes).toBeGreaterThan(at(1080, 'small').bytes)
+    expect(at(1080, 'small').time).toBeGreaterThan(at(480, 'small').time)
+  })
+
+  it('of a talk recorded again from a time on keeps what came before', () => {
+    const first = film(SLIDES, [stretch('a', 9000, one)])
+    const programme = replaceFrom(first.programme, 4000, film(SLIDES, [stretch('b', 2000, two)]).programme.pieces, {})
+    expect(programmeLength(programme)).toBe(6000)
+  })
+})

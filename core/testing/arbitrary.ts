@@ -1,0 +1,30 @@
+import fc from 'fast-check'
+import { asId } from '@core/model'
+import type { Cue, Slide, SlideId, Stretch } from '@core/model'
+import { slide, stretch, stroke } from './make'
+
+/** Decks, takes and cues of every kind, for properties. */
+export const SLIDES: readonly Slide[] = [slide('one', 1), slide('two', 3), slide('three', 2)]
+
+const someSlide = fc.constantFrom<SlideId>(...SLIDES.map((one) => one.id))
+
+const cueAt = (at: number, n: number): fc.Arbitrary<Cue> => fc.oneof(
+  fc.record({ kind: fc.constant('show' as const), at: fc.constant(at), slide: someSlide, step: fc.nat(2) }),
+  someSlide.chain((on) => fc.nat(900).map((length): Cue => ({ kind: 'ink', at, stroke: stroke(`k${String(n)}`, on, length) }))),
+  fc.nat(Math.max(0, n)).map((which): Cue => ({ kind: 'erase', at, stroke: asId(`k${String(which)}`) })),
+  someSlide.map((on): Cue => ({ kind: 'wipe', at, slide: on })),
+  fc.boolean().map((on): Cue => ({ kind: 'blank', at, on })),
+  fc.boolean().map((on): Cue => ({ kind: 'inset', at, on })),
+)
+
+/** A stretch with up to 25 cues in order. */
+export const anyStretch = (name: string): fc.Arbitrary<Stretch> =>
+  fc.record({ length: fc.integer({ min: 1, max: 60_000 }), opening: someSlide, times: fc.array(fc.nat(60_000), { maxLength: 25 }) })
+    .chain(({ length, opening, times }) => {
+      const inside = times.filter((at) => at < length).sort((a, b) => a - b)
+      return fc.tuple(...inside.map((at, n) => cueAt(at, n))).map((cues) => stretch(name, length, opening, cues))
+    })
+
+/** Up to four stretches of one take. */
+export const anyStretches: fc.Arbitrary<readonly Stretch[]> = fc.integer({ min: 1, max: 4 })
+  .chain((count) => fc.tuple(...Array.from({ length: count }, (_, n) => anyStretch(`s${String(n)}`))))

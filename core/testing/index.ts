@@ -1,0 +1,2 @@
+export * from './arbitrary'
+export * from './make'

@@ -1,0 +1,48 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+/** Runs every check in order and ends with one line that counts them. Lint and types count as one check each. */
+const scratch = mkdtempSync(join(tmpdir(), 'aisle-checks-'))
+let passed = 0
+let failed = 0
+let skipped = 0
+
+function check(name: string, args: readonly string[]): void {
+  console.log(`\n── ${name}`)
+  const ended = spawnSync(process.execPath, [...args], { stdio: 'inherit' })
+  if (ended.status === 0) passed += 1
+  else failed += 1
+}
+
+interface Report {
+  readonly numPassedTests: number
+  readonly numFailedTests: number
+  readonly numPendingTests: number
+  readonly numFailedTestSuites: number
+}
+
+function tests(project: string): void {
+  console.log(`\n── ${project} tests`)
+  const out = join(scratch, `${project}.json`)
+  const ended = spawnSync(process.execPath, ['node_modules/vitest/vitest.mjs', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${out}`], { stdio: 'inherit' })
+  try {
+    const report = JSON.parse(readFileSync(out, 'utf8')) as Report
+    passed += report.numPassedTests
+    failed += report.numFailedTests
+    skipped += report.numPendingTests
+    // A file that could not even be loaded has no failed test to count.
+    if (ended.status !== 0 && report.numFailedTests === 0) failed += 1
+  } catch {
+    failed += 1
+  }
+}
+
+spawnSync(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], { stdio: 'ignore', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+check('lint', ['node_modules/eslint/bin/eslint.js', '.'])
+check('types', ['--import', 'tsx', 'scripts/types.ts'])
+for (const project of ['unit', 'server', 'browser']) tests(project)
+rmSync(scratch, { recursive: true, force: true })
+console.log(`\n${String(passed)} passed, ${String(failed)} failed${skipped > 0 ? `, ${String(skipped)} skipped` : ''}`)
+process.exit(failed === 0 ? 0 : 1)

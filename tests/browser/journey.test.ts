@@ -1,0 +1,113 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { pieceStarts, programmeLength } from '@core/programme'
+import { frameAt } from '@core/plan'
+import type { FilmView } from '@contracts'
+import { probe } from '@render/probe'
+import { beginTake, drawWave, endTake, makeFile, newTalk, spoken, startBrowser } from '../harness/browser'
+import type { TestBrowser } from '../harness/browser'
+import { Client } from '../harness/client'
+import { KNOTS } from '../harness/decks'
+import { colourGap, decodesClean, frameOf, meanColour, meanLevel } from '../harness/film-file'
+import { startProduct } from '../harness/product'
+import type { Product } from '../harness/product'
+
+let product: Product
+let browser: TestBrowser
+
+beforeAll(async () => {
+  product = await startProduct()
+  browser = await startBrowser()
+})
+afterAll(async () => {
+  await browser.close()
+  await product.stop()
+})
+
+/** A place on every test slide that neither title nor face ever covers. */
+const GROUND = { x: 0.3, y: 0.75, w: 0.3, h: 0.1 }
+const WIDTH = 1280
+
+describe('from a deck to a file', () => {
+  it('records voice, face and pen over three slides and delivers them as they were', async () => {
+    const page = await browser.page()
+    const talk = await newTalk(page, product.url, 'Knots for the harbour')
+    await page.getByRole('textbox', { name: 'Notes of slide 1' }).fill('The bowline makes a loop that holds.')
+    await expect.poll(async () => (await new Client(product.url).get<{ slides: { notes: string }[] }>('GET', `/talks/${talk}`)).slides[0]?.notes, { timeout: 10_000 }).toBe('The bowline makes a loop that holds.')
+
+    await beginTake(page)
+    await spoken(page, 2)
+    await drawWave(page)
+    await spoken(page, 4)
+    await page.keyboard.press('p')
+    await page.getByRole('status').filter({ hasText: 'Paused' }).waitFor()
+    await page.getByRole('button', { name: /^Go on/ }).click()
+    await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
+    await spoken(page, 6)
+    await page.keyboard.press('ArrowRight')
+    await spoken(page, 7)
+    await page.keyboard.press('PageDown')
+    await spoken(page, 9)
+    await page.keyboard.press('v')
+    await page.locator('.stage').click({ position: { x: 200, y: 300 } })
+    await spoken(page, 11)
+    await endTake(page)
+
+    await page.getByRole('link', { name: 'Listen in Review' }).click()
+    await page.getByRole('button', { name: 'Play', exact: true }).click()
+    await expect.poll(() => page.locator('.time').textContent(), { timeout: 20_000 }).toMatch(/^0:0[1-9]\.\d/)
+
+    const file = await makeFile(page, 720)
+    expect(browser.faults).toEqual([])
+
+    const film = await new Client(product.url).get<FilmView>('GET', `/talks/${talk}/film`)
+    const length = programmeLength(film.programme)
+    const found = await probe(file)
+    const video = found.streams.find((stream) => stream.codec_type === 'video')
+    expect([video?.codec_name, video?.width, video?.height, video?.avg_frame_rate]).toEqual(['h264', 1280, 720, '30/1'])
+    expect(Math.abs(Number(found.format.duration) * 1000 - length)).toBeLessThanOrEqual(1000 / 30)
+    expect(await meanLevel(file)).toBeGreaterThan(-35)
+    expect(await decodesClean(file)).toBe(true)
+    expect(found.chapters.map((chapter) => chapter.tags?.title)).toEqual(['Bowline', 'Clove hitch', 'Reef knot'])
+
+    // Every turn of slide or step is seen in exactly the frame that its cue falls on.
+    const starts = pieceStarts(film.programme)
+    const turns = film.programme.pieces.flatMap((piece, n) => {
+      if (piece.kind === 'still') return []
+      const cues = film.stretches.find((stretch) => stretch.id === piece.show.stretch)?.cues ?? []
+      return cues.flatMap((cue) => (cue.kind === 'show' && cue.at >= piece.show.from && cue.at < piece.show.to
+        ? [{ at: (starts[n] ?? 0) + cue.at - piece.show.from, slide: cue.slide, step: cue.step }]
+        : []))
+    })
+    expect(turns.length).toBe(3)
+    const pages = [0, 1, 2, 3]
+    for (const [n, turn] of turns.entries()) {
+      const frame = frameAt(turn.at, 30)
+      const colours = await Promise.all([frame - 1, frame + 1].map(async (number) => meanColour(await frameOf(file, number), WIDTH, GROUND)))
+      expect(colourGap(colours[0] ?? [], KNOTS[pages[n] ?? 0]?.colour ?? [])).toBeLessThan(6)
+      expect(colourGap(colours[1] ?? [], KNOTS[pages[n + 1] ?? 0]?.colour ?? [])).toBeLessThan(6)
+    }
+
+    // The stroke is there once it was drawn, over the pause too, and not before.
+    const ink = film.stretches.flatMap((stretch) => stretch.cues).find((cue) => cue.kind === 'ink')
+    if (ink?.kind !== 'ink') throw new Error('no stroke was recorded')
+    const middle = { x: 0.495, y: 0.497, w: 0.01, h: 0.006 }
+    const ends = ink.at + (ink.stroke.points.at(-1)?.dt ?? 0)
+    const paused = starts[1] ?? 0
+    const inkAt = async (at: number) => colourGap(meanColour(await frameOf(file, frameAt(at, 30)), WIDTH, middle), KNOTS[0]?.colour ?? [])
+    expect(await inkAt(ink.at - 60)).toBeLessThan(6)
+    expect(await inkAt(ends + 100)).toBeGreaterThan(80)
+    expect(await inkAt(paused + 200)).toBeGreaterThan(80)
+
+    // The face moves.
+    const rect = { x: 0.84, y: 0.62, w: 0.12, h: 0.32 }
+    const [early, late] = await Promise.all([10, 70].map((number) => frameOf(file, number)))
+    if (early === undefined || late === undefined) throw new Error('no frames')
+    let moved = 0
+    for (let y = Math.floor(rect.y * 720); y < (rect.y + rect.h) * 720; y += 2) {
+      for (let x = Math.floor(rect.x * WIDTH); x < (rect.x + rect.w) * WIDTH; x += 2) {
+        if (Math.abs((early[(y * WIDTH + x) * 3] ?? 0) - (late[(y * WIDTH + x) * 3] ?? 0)) > 40) moved += 1
+      }
+    }
+    expect(moved).toBeGreaterThan(100)
+  })
+})

@@ -1,0 +1,125 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium } from 'playwright-core'
+import type { BrowserContext, Page } from 'playwright-core'
+import { KNOTS, makePdf } from './decks'
+import { until } from './product'
+
+export interface TestBrowser {
+  readonly context: BrowserContext
+  /** A new page; its errors fail the test that asks for `faults`. */
+  readonly page: () => Promise<Page>
+  readonly faults: string[]
+  /** Ends a page's process, as a crash would. */
+  readonly killPage: (page: Page) => Promise<void>
+  readonly close: () => Promise<void>
+}
+
+/** Starts Debian's Chromium with a profile of its own, so that what it stores survives its pages. */
+export async function startBrowser(): Promise<TestBrowser> {
+  const profile = await mkdtemp(join(tmpdir(), 'aisle-profile-'))
+  const context = await chromium.launchPersistentContext(profile, {
+    executablePath: '/usr/bin/chromium',
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    args: [
+      '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
+      '--autoplay-policy=no-user-gesture-required',
+    ],
+  })
+  const faults: string[] = []
+  return {
+    context,
+    faults,
+    page: async () => {
+      const page = await until('a new page', () => freshPage(context), 60_000)
+      page.on('pageerror', (error) => { faults.push(error.message) })
+      page.setDefaultTimeout(25_000)
+      return page
+    },
+    killPage: async (page) => {
+      const session = await context.browser()?.newBrowserCDPSession()
+      if (session === undefined) throw new Error('no browser to ask for its processes')
+      const { processInfo } = await session.send('SystemInfo.getProcessInfo')
+      const crashed = page.waitForEvent('crash')
+      for (const one of processInfo) if (one.type === 'renderer') process.kill(one.id, 'SIGKILL')
+      await crashed
+    },
+    close: async () => {
+      await context.close()
+      await rm(profile, { recursive: true, force: true })
+    },
+  }
+}
+
+/** A page, or nothing when the browser gave it a process that has just been killed. */
+const freshPage = (context: BrowserContext): Promise<Page | false> => Promise.race([
+  context.newPage().catch(() => false as const),
+  new Promise<false>((resolve) => { setTimeout(() => { resolve(false) }, 5000) }),
+])
+
+/** Drops a deck on the Talks page and makes a talk of it. @returns the talk's id once its run sheet shows every slide */
+export async function newTalk(page: Page, url: string, name: string): Promise<string> {
+  const folder = await mkdtemp(join(tmpdir(), 'aisle-deck-'))
+  const file = join(folder, `${name}.pdf`)
+  await writeFile(file, await makePdf(KNOTS))
+  await page.goto(url)
+  await page.setInputFiles('input[type=file]', file)
+  await page.getByRole('button', { name: 'Make this talk' }).click()
+  await page.getByRole('article', { name: 'Slide 3' }).waitFor()
+  await rm(folder, { recursive: true })
+  return /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
+}
+
+/** Goes to the Lectern, takes the practice devices, and records from the start. */
+export async function beginTake(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Lectern', exact: true }).click()
+  const use = page.getByRole('button', { name: 'Use these' })
+  await until('the devices', () => use.isEnabled(), 30_000)
+  await use.click()
+  await page.getByRole('button', { name: /^Record (from the start|everything again)/ }).click()
+  await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
+}
+
+/** Waits until the talk clock shows so many seconds. */
+export async function spoken(page: Page, seconds: number): Promise<void> {
+  await until(`${String(seconds)} s on the clock`, async () => {
+    const [minutes, rest] = (await page.locator('.clock.big').textContent() ?? '0:00').split(':').map(Number)
+    return (minutes ?? 0) * 60 + (rest ?? 0) >= seconds
+  }, 60_000)
+}
+
+/** Stops the take and waits until it is ready to be heard. */
+export async function endTake(page: Page): Promise<void> {
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Stop and keep' }).click()
+  await page.getByRole('link', { name: 'Listen in Review' }).waitFor()
+}
+
+/** Draws a wave across the middle of the slide with the pen. @returns where its middle is, in fractions of the slide */
+export async function drawWave(page: Page): Promise<{ x: number, y: number }> {
+  await page.keyboard.press('1')
+  await page.keyboard.press('w')
+  const box = await page.locator('.stage').boundingBox()
+  if (box === null) throw new Error('no stage')
+  const at = (x: number, y: number): [number, number] => [box.x + box.width * x, box.y + box.height * y]
+  await page.mouse.move(...at(0.3, 0.5))
+  await page.mouse.down()
+  for (let n = 1; n <= 40; n += 1) await page.mouse.move(...at(0.3 + n * 0.01, 0.5))
+  await page.mouse.up()
+  return { x: 0.5, y: 0.5 }
+}
+
+/** Makes a file in Hand over and waits until it is done. @returns where it was saved */
+export async function makeFile(page: Page, lines: number): Promise<string> {
+  await page.getByRole('link', { name: 'Hand over', exact: true }).click()
+  await page.getByRole('button', { name: /^Resolution/ }).click()
+  await page.getByRole('menuitem', { name: `${String(lines)} lines` }).click()
+  await page.getByRole('button', { name: /^Resolution: / }).filter({ hasText: String(lines) }).waitFor()
+  await page.getByRole('button', { name: 'Make this file' }).click()
+  const link = page.getByRole('link', { name: 'Download' }).first()
+  await link.waitFor({ timeout: 120_000 })
+  const [download] = await Promise.all([page.waitForEvent('download'), link.click()])
+  return await download.path()
+}
