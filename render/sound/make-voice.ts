@@ -9,7 +9,7 @@ import { SAMPLE_RATE } from './pcm'
 export const TARGET_LUFS = -16
 export const MOST_PEAK = -1
 /** The limiter stays below the most, since encoding adds a little: how much is seen once it is done, and done again if need be. */
-const FIRST_CEILING = -2.2
+const FIRST_CEILING = -3
 const TRIES = 4
 /** A voice this far below the target is mostly noise; it is not raised further. */
 const MOST_GAIN = 30
@@ -17,7 +17,7 @@ const MOST_GAIN = 30
 const AAC_FRAME = 1024
 
 /** Grows whenever the same parts would sound otherwise. */
-const MIX = 1
+const MIX = 2
 
 /** All that decides the sound, as text to be hashed into its key. */
 export const contentOfVoice = (parts: readonly VoicePart[], frames: number, rate: number): string =>
@@ -47,7 +47,7 @@ export async function makeVoice(order: VoiceOrder): Promise<Loudness> {
   const raw = await measureSamples(blocks())
   const gain = raw.integrated === null ? 0 : Math.min(MOST_GAIN, TARGET_LUFS - raw.integrated)
   const loudest = raw.truePeak === null ? -Infinity : raw.truePeak + gain
-  let ceiling: number | null = loudest > FIRST_CEILING ? FIRST_CEILING : null
+  let ceiling: number | null = loudest > FIRST_CEILING - 1 ? FIRST_CEILING : null
   for (let tries = 1; ; tries += 1) {
     await encode(order, blocks(), gain, ceiling)
     const made = await measureFile(order.out)
@@ -65,7 +65,7 @@ async function encode(order: VoiceOrder, blocks: AsyncIterable<Int16Array>, gain
   const { child, done } = start('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-nostats', '-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:0',
     '-af', `volume=${gain.toFixed(2)}dB${limiter}`,
-    '-ac', '1', '-c:a', 'aac', '-b:a', '128k', '-f', 'ipod', '-y', order.out,
+    '-ac', '1', '-c:a', 'aac', '-aac_coder', 'fast', '-b:a', '128k', '-f', 'ipod', '-y', order.out,
   ], { signal: order.signal })
   for await (const block of blocks) {
     if (!await feed(child, Buffer.from(block.buffer, block.byteOffset, block.byteLength))) break

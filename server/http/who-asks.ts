@@ -8,5 +8,5 @@ import { settings } from '@server/settings'
 export async function whoAsks(event: H3Event): Promise<PersonView | null> {
   if (settings().accounts === 'off') return await localPerson(database())
   const { user } = await getUserSession(event)
-  return user === undefined ? null : await personById(database(), user.id)
+  return user !== undefined && 'id' in user && typeof user.id === 'string' ? await personById(database(), user.id) : null
 }

@@ -3,12 +3,13 @@ import { pieceStarts, programmeLength } from '@core/programme'
 import { frameAt } from '@core/plan'
 import type { FilmView } from '@contracts'
 import { probe } from '@render/probe'
+import { accessFaults } from '../harness/access'
 import { beginTake, drawWave, endTake, makeFile, newTalk, spoken, startBrowser } from '../harness/browser'
 import type { TestBrowser } from '../harness/browser'
 import { Client } from '../harness/client'
 import { KNOTS } from '../harness/decks'
 import { colourGap, decodesClean, frameOf, meanColour, meanLevel } from '../harness/film-file'
-import { startProduct } from '../harness/product'
+import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
 
 let product: Product
@@ -109,5 +110,52 @@ describe('from a deck to a file', () => {
       }
     }
     expect(moved).toBeGreaterThan(100)
+  })
+})
+
+describe('every screen', () => {
+  it('can be used by everybody, as far as a program can tell', async () => {
+    const page = await browser.page()
+    await page.goto(product.url)
+    await page.getByRole('heading', { name: 'Knots for the harbour' }).waitFor()
+    expect(await accessFaults(page)).toEqual([])
+    await page.getByRole('link', { name: 'Open Knots for the harbour' }).click()
+    await page.getByRole('article', { name: 'Slide 3' }).waitFor()
+    expect(await accessFaults(page)).toEqual([])
+    await page.getByRole('link', { name: 'Lectern', exact: true }).click()
+    await until('the devices', () => page.getByRole('button', { name: 'Use these' }).isEnabled())
+    expect(await accessFaults(page)).toEqual([])
+    await page.getByRole('button', { name: 'Use these' }).click()
+    await page.getByRole('dialog').waitFor({ state: 'hidden' })
+    expect(await accessFaults(page)).toEqual([])
+    await page.getByRole('link', { name: 'Review', exact: true }).click()
+    await page.getByRole('button', { name: 'Play', exact: true }).waitFor()
+    expect(await accessFaults(page)).toEqual([])
+    await page.getByRole('link', { name: 'Hand over', exact: true }).click()
+    await page.getByRole('link', { name: 'Download' }).waitFor()
+    expect(await accessFaults(page)).toEqual([])
+  })
+
+  it('has its run sheet ordered by dragging and by keys, and taken back', async () => {
+    const page = await browser.page()
+    await newTalk(page, product.url, 'Order')
+    const titles = () => page.getByRole('textbox', { name: /^Title of slide/ }).evaluateAll((fields) => fields.map((field) => (field as unknown as { value: string }).value))
+    const inOrder = (...order: string[]) => until(order.join(), async () => (await titles()).join() === order.join(), 10_000)
+    await page.locator('.grip').nth(2).dragTo(page.locator('.grip').nth(0))
+    await inOrder('Reef knot', 'Bowline', 'Clove hitch')
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await inOrder('Bowline', 'Clove hitch', 'Reef knot')
+    await page.getByRole('textbox', { name: 'Title of slide 1' }).press('Alt+ArrowDown')
+    await inOrder('Clove hitch', 'Bowline', 'Reef knot')
+    await page.getByRole('button', { name: 'Delete slide 3' }).click()
+    await inOrder('Clove hitch', 'Bowline')
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await inOrder('Bowline', 'Clove hitch', 'Reef knot')
+    await page.getByText(/^Saved/).waitFor()
+    await page.reload()
+    await page.getByRole('article', { name: 'Slide 3' }).waitFor()
+    await inOrder('Bowline', 'Clove hitch', 'Reef knot')
+    expect(browser.faults).toEqual([])
   })
 })

@@ -9,11 +9,11 @@ export class Client {
 
   /** Asks and gives status and answer as they are. */
   async ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<{ readonly status: number, readonly body: unknown }> {
-    const raw = body instanceof FormData || body instanceof Uint8Array
+    const raw = body instanceof FormData || body instanceof Uint8Array ? body : null
     const answer = await fetch(`${this.#url}/api${path}`, {
       method,
-      headers: { ...(this.#cookie === '' ? {} : { cookie: this.#cookie }), ...(raw || body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-      ...(body === undefined ? {} : { body: raw ? body as BodyInit : JSON.stringify(body) }),
+      headers: { ...(this.#cookie === '' ? {} : { cookie: this.#cookie }), ...(raw !== null || body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      ...(body === undefined ? {} : { body: raw ?? JSON.stringify(body) }),
     })
     const set = answer.headers.getSetCookie()[0]
     if (set !== undefined) this.#cookie = set.split(';')[0] ?? ''

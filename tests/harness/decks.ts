@@ -37,7 +37,7 @@ export const KNOTS: readonly TestPage[] = [
 /** A form with one file in it. */
 export function fileForm(name: string, bytes: Uint8Array): FormData {
   const form = new FormData()
-  form.append('file', new Blob([bytes as BlobPart]), name)
+  form.append('file', new Blob([new Uint8Array(bytes)]), name)
   return form
 }
 

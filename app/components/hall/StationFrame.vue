@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { plannedTime } from '@core/pace'
 import type { Ms } from '@core/model'
+import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 import type { Slab } from './slabs'
 
@@ -12,9 +13,11 @@ const props = defineProps<{
   playhead?: Ms | null
   landing?: Ms
 }>()
-const emit = defineEmits<{ seek: [at: Ms] }>()
+const emit = defineEmits<{ seek: [at: Ms], broken: [] }>()
 
 const talk = useTalk()
+const lectern = useLectern()
+const underWay = computed(() => ['countdown', 'recording', 'paused', 'stopping'].includes(lectern.phase))
 const route = useRoute()
 const id = computed(() => String(route.params['talk']))
 watch(id, (value) => { void talk.open(value) }, { immediate: true })
@@ -48,18 +51,22 @@ const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => 
       <NuxtLink class="press main" to="/">To your talks</NuxtLink>
     </div>
     <template v-else>
-      <div v-if="talk.trouble" class="notice bad said" role="alert">
+      <div v-if="talk.trouble" class="notice bad said trouble" role="alert">
         <p>{{ talk.trouble }}</p>
         <button class="press quiet small" @click="talk.trouble = null">Close</button>
       </div>
+      <div v-if="talk.talk && !underWay" class="said broken"><BrokenTakes @found="emit('broken')" /></div>
       <main v-if="talk.talk" class="station"><slot /></main>
     </template>
   </div>
 </template>
 
 <style scoped>
-.frame { display: grid; grid-template-rows: var(--bar) var(--lane) auto minmax(0, 1fr); height: 100vh; background: var(--ground); color: var(--text); }
-.station { grid-row: 4; min-height: 0; }
-.said { grid-row: 3; margin: 8px 16px 0; }
-.gone { grid-row: 4; max-width: 46ch; margin: 12vh auto 0; display: grid; gap: 16px; justify-items: start; align-content: start; }
+.frame { display: grid; grid-template-rows: var(--bar) var(--lane) auto auto minmax(0, 1fr); height: 100vh; background: var(--ground); color: var(--text); }
+.station { grid-row: 5; min-height: 0; }
+.said { margin: 8px 16px 0; }
+.trouble { grid-row: 3; }
+.broken { grid-row: 4; }
+.said:empty { display: none; }
+.gone { grid-row: 5; max-width: 46ch; margin: 12vh auto 0; display: grid; gap: 16px; justify-items: start; align-content: start; }
 </style>

@@ -3,7 +3,7 @@ import { mkdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { sum } from 'd3'
 import { contentOfSegment, costOfSegment, renderPlan, runsOf } from '@core/plan'
-import type { RenderPlan, Segment } from '@core/plan'
+import type { RenderPlan, Run, Segment } from '@core/plan'
 import { indexFilm, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { toFilm } from '@contracts'
@@ -59,29 +59,34 @@ async function makeSegments(index: FilmIndex, plan: RenderPlan, delivery: string
   const todo = plan.segments.entries()
   const parts: MadePart[] = []
 
+  const make = async (segment: Segment, runs: readonly Run[], file: string, painter: FilmPainter): Promise<void> => {
+    const part = `${file}.${delivery}.part`
+    try {
+      await makeSegment({
+        segment, runs, size: plan.size, rate: plan.rate, quality: plan.quality, threads: 1,
+        camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
+        out: part, signal: progress.signal,
+        onLook: (picture) => { void writeWhole(lookPath(delivery), picture).catch(() => undefined) },
+        onFrames: (frames) => { progress.within(segment, frames) },
+      }, painter)
+      await rename(part, file)
+    } catch (error) {
+      progress.throwIfCancelled()
+      throw new SegmentFailed(titleOf(index, segment), error)
+    } finally {
+      await Promise.all([rm(part, { force: true }), rm(`${part}.mask.png`, { force: true })])
+    }
+  }
+
+  // Parts of the film that look the same have one key; whoever comes second waits for the first.
+  const making = new Map<string, Promise<void>>()
   const makeOne = async (segment: Segment, painter: FilmPainter): Promise<MadePart> => {
     const runs = runsOf(index, segment, plan.rate)
     const key = createHash('sha256').update(contentOfSegment(segment, runs, setting)).digest('hex')
     const file = join(segmentFolder(), `${key}.h264`)
-    const found = await sizeOf(file) !== null
-    if (!found) {
-      const part = `${file}.${delivery}.part`
-      try {
-        await makeSegment({
-          segment, runs, size: plan.size, rate: plan.rate, quality: plan.quality, threads: 1,
-          camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
-          out: part, signal: progress.signal,
-          onLook: (picture) => { void writeWhole(lookPath(delivery), picture).catch(() => undefined) },
-          onFrames: (frames) => { progress.within(segment, frames) },
-        }, painter)
-        await rename(part, file)
-      } catch (error) {
-        progress.throwIfCancelled()
-        throw new SegmentFailed(titleOf(index, segment), error)
-      } finally {
-        await Promise.all([rm(part, { force: true }), rm(`${part}.mask.png`, { force: true })])
-      }
-    }
+    const found = making.has(key) || await sizeOf(file) !== null
+    if (!found) making.set(key, make(segment, runs, file, painter))
+    await making.get(key)
     return { file, still: segment.kind === 'still', frames: segment.frames, encoded: found ? 0 : segment.frames }
   }
 
@@ -127,6 +132,13 @@ function titleOf(index: FilmIndex, segment: Segment): string {
   return piece === undefined ? '' : slideOf(index.film, piece.slide).title
 }
 
+/** Notes when parts of a job were done, in ms since it began. */
+function stopwatch(): { readonly notes: Readonly<Record<string, number>>, readonly note: (name: string) => void } {
+  const began = performance.now()
+  const notes: Record<string, number> = {}
+  return { notes, note: (name) => { notes[name] = Math.round(performance.now() - began) } }
+}
+
 /** Makes a delivery: segments and voice, joined and checked. Asked again after a stop, it goes on where it was. */
 export async function deliverTask(id: string): Promise<void> {
   const db = database()
@@ -141,12 +153,19 @@ export async function deliverTask(id: string): Promise<void> {
   const progress = new Progress(db, { id, talk: row.talk }, plan, plan.segments.map((segment) => costOfSegment(segment, plan)))
   try {
     await progress.enter('making')
-    const [sound, parts] = await Promise.all([makeSound(plan, id, progress), makeSegments(index, plan, id, progress)])
+    const clock = stopwatch()
+    const [sound, parts] = await Promise.all([
+      makeSound(plan, id, progress).finally(() => { clock.note('sound') }),
+      makeSegments(index, plan, id, progress).finally(() => { clock.note('segments') }),
+    ])
     const film = `${deliveryPath(id)}.part`
     await progress.enter('checking')
     await joinFilm({ parts, sound: sound.file, chapters: plan.chapters, title: row.name, rate: plan.rate, out: film, signal: progress.signal })
+    clock.note('join')
     const limit = row.recipe.limit.kind === 'hold' ? row.recipe.limit.limit : null
     const checked = await checkFilm(film, { plan, loudness: sound.loudness, limit })
+    clock.note('check')
+    log.info({ delivery: id, frames: plan.frames, ms: clock.notes }, 'delivery made')
     if (checked.kind === 'bad') {
       await rm(film, { force: true })
       await progress.fail(checked.sentence)

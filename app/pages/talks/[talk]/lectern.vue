@@ -75,10 +75,9 @@ onBeforeRouteLeave(() => {
 </script>
 
 <template>
-  <StationFrame dark :landing="lectern.landing" :playhead="underWay ? lectern.spent : null">
+  <StationFrame dark :landing="lectern.landing" :playhead="underWay ? lectern.spent : null" @broken="checking = false">
     <div class="lectern" :class="{ live: lectern.live }">
       <div class="top">
-        <BrokenTakes v-if="!underWay" @found="checking = false" />
         <div v-if="lectern.trouble" class="notice bad" role="alert"><p>{{ lectern.trouble }}</p><button class="press small" @click="lectern.trouble = null">Close</button></div>
         <PrompterBand ref="band" v-model:whole="whole" />
       </div>
