@@ -1,0 +1,29 @@
+import { mkdirSync, writeFileSync } from 'node:fs'
+
+/** A figure, measured now on this machine. */
+export interface Figure {
+  readonly value: number
+  readonly unit: string
+  readonly target: string
+  readonly ok: boolean
+  readonly detail: Readonly<Record<string, unknown>>
+}
+
+const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => Promise<Figure> }>>> = {
+  'export-inset': () => import('./export-inset'),
+  'export-still': () => import('./export-still'),
+  start: () => import('./start'),
+  scene: () => import('./scene'),
+}
+
+const name = process.argv[2] ?? ''
+const bench = BENCHES[name]
+if (bench === undefined) {
+  console.error(`Name one of: ${Object.keys(BENCHES).join(', ')}`)
+  process.exit(1)
+}
+const figure = await (await bench()).measure()
+mkdirSync('bench/results', { recursive: true })
+writeFileSync(`bench/results/${name}.json`, `${JSON.stringify({ name, at: new Date().toISOString(), ...figure }, null, 2)}\n`)
+console.log(`${name} ${String(figure.value)} ${figure.unit} (${figure.target}) ${figure.ok ? 'ok' : 'short'}`)
+process.exit(0)
