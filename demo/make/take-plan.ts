@@ -32,8 +32,8 @@ export const takePlan: readonly (readonly SlidePlan[])[] = [
       { at: 11200, takes: 1100, colour: 'marigold', width: 'broad', corners: [[425, 625], [560, 633], [680, 622]] },
     ] },
     { slide: 4, steps: [], strokes: [
-      ...write('4.8m', 320, 172, 20, 5200, 'night'),
-      ...write('0.4m', 320, 222, 20, 10_200, 'brick'),
+      ...write('4.8m', 268, 219, 20, 5200, 'night'),
+      ...write('0.4m', 268, 264, 20, 10_200, 'brick'),
     ] },
     { slide: 5, steps: [], strokes: [
       { at: 3400, takes: 1200, colour: 'brick', width: 'fine', corners: ring(480, 330, 90, 27) },

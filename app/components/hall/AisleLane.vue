@@ -73,7 +73,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
       <line class="floor" x1="0" :x2="width" :y1="TOP + HEIGHT + 0.5" :y2="TOP + HEIGHT + 0.5" />
       <g v-for="at in ticks" :key="at" class="tick">
         <line :x1="scale(at)" :x2="scale(at)" :y1="TOP + HEIGHT" :y2="TOP + HEIGHT + 5" />
-        <text :x="scale(at)" :y="TOP + HEIGHT + 17" :text-anchor="at === 0 ? 'start' : 'middle'">{{ duration(at) }}</text>
+        <text v-if="Math.abs(scale(at) - scale(landing)) > 22" :x="scale(at)" :y="TOP + HEIGHT + 17" :text-anchor="at === 0 ? 'start' : 'middle'">{{ duration(at) }}</text>
       </g>
       <g
         v-for="slab in drawn" :key="slab.slabs[0]?.id" class="slab" tabindex="0" role="button" :aria-label="name(slab)"
