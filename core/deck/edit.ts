@@ -1,13 +1,18 @@
+import { recomposed } from '@core/compose'
 import { Refusal, unreachable } from '@core/model'
-import type { Deck, Framing, Ms, Slide, SlideId } from '@core/model'
+import type { Composition, Deck, Framing, Ms, Size, Slide, SlideId, Transition } from '@core/model'
 
-/** What the presenter can change of a slide without changing its pictures. */
+/** What the presenter can change of a slide. */
 export interface SlideFields {
   readonly title?: string
   readonly notes?: string
+  readonly viewerNotes?: string
   readonly planned?: Ms | null
   readonly skip?: boolean
   readonly framing?: Framing | null
+  readonly transition?: Transition
+  /** Only of slides that were made here. */
+  readonly composition?: Composition
 }
 
 /** A change to a deck, as data: it can be sent, kept and inverted. */
@@ -17,6 +22,11 @@ export type DeckEdit =
   | { readonly kind: 'set', readonly slides: readonly SlideId[], readonly fields: SlideFields }
   | { readonly kind: 'remove', readonly slides: readonly SlideId[] }
   | { readonly kind: 'insert', readonly at: number, readonly slides: readonly Slide[] }
+  /** Slides that stand next to each other become steps of the first; their notes are put together. */
+  | { readonly kind: 'merge', readonly slides: readonly SlideId[] }
+  /** The steps of a slide after the first `keep` become a slide of their own after it. */
+  | { readonly kind: 'split', readonly slide: SlideId, readonly keep: number, readonly as: SlideId }
+  | { readonly kind: 'shape', readonly shape: Size }
   /** Several edits as one, for undoing a change of many slides at once. */
   | { readonly kind: 'all', readonly edits: readonly DeckEdit[] }
 
@@ -29,15 +39,57 @@ const known = (deck: Deck, ids: readonly SlideId[]): ReadonlySet<SlideId> => {
   return new Set(ids)
 }
 
-const withFields = (slide: Slide, fields: SlideFields): Slide => {
-  const seenChange = fields.framing !== undefined && JSON.stringify(fields.framing) !== JSON.stringify(slide.framing)
-  return { ...slide, ...fields, version: slide.version + (seenChange ? 1 : 0) }
+/** Fields whose change viewers see. */
+const SEEN = ['framing', 'transition', 'composition'] as const
+
+function withFields(slide: Slide, fields: SlideFields, shape: Size): Slide {
+  if (fields.composition !== undefined && slide.composition === null) {
+    throw new Refusal('malformed', 'This slide came from a file, so what is on it cannot be changed here.')
+  }
+  const seen = SEEN.some((key) => fields[key] !== undefined && JSON.stringify(fields[key]) !== JSON.stringify(slide[key]))
+  const changed: Slide = { ...slide, ...fields, version: slide.version + (seen ? 1 : 0) }
+  return seen ? recomposed(changed, shape) : changed
+}
+
+const joinedNotes = (notes: readonly string[]): string => notes.filter((text) => text.trim() !== '').join('\n\n')
+
+function merge(deck: Deck, edit: Extract<DeckEdit, { kind: 'merge' }>): Deck {
+  const ids = known(deck, edit.slides)
+  const first = deck.slides.findIndex((slide) => ids.has(slide.id))
+  const together = deck.slides.slice(first, first + ids.size)
+  const [head] = together
+  if (head === undefined || together.length < 2 || !together.every((slide) => ids.has(slide.id))) {
+    throw new Refusal('malformed', 'Only slides that stand next to each other can become one.')
+  }
+  if (together.some((slide) => slide.composition !== null)) {
+    throw new Refusal('malformed', 'Slides made here cannot be steps of another slide; let their points come in by step instead.')
+  }
+  const whole: Slide = {
+    ...head,
+    version: head.version + 1,
+    steps: together.flatMap((slide) => slide.steps),
+    notes: joinedNotes(together.map((slide) => slide.notes)),
+    viewerNotes: joinedNotes(together.map((slide) => slide.viewerNotes)),
+  }
+  return { ...deck, slides: [...deck.slides.slice(0, first), whole, ...deck.slides.slice(first + together.length)] }
+}
+
+function split(deck: Deck, edit: Extract<DeckEdit, { kind: 'split' }>): Deck {
+  known(deck, [edit.slide])
+  const at = deck.slides.findIndex((slide) => slide.id === edit.slide)
+  const slide = deck.slides[at]
+  if (slide === undefined || slide.composition !== null || edit.keep < 1 || edit.keep >= slide.steps.length || deck.slides.some((one) => one.id === edit.as)) {
+    throw new Refusal('malformed', 'This slide cannot be split there.')
+  }
+  const kept: Slide = { ...slide, version: slide.version + 1, steps: slide.steps.slice(0, edit.keep) }
+  const rest: Slide = { ...slide, id: edit.as, version: 1, notes: '', viewerNotes: '', planned: null, steps: slide.steps.slice(edit.keep) }
+  return { ...deck, slides: [...deck.slides.slice(0, at), kept, rest, ...deck.slides.slice(at + 1)] }
 }
 
 /**
  * Applies a change.
  * @returns a new deck; slides that are not concerned are the same objects
- * @throws Refusal `conflict` when a slide that it names is not there
+ * @throws Refusal `conflict` when a slide that it names is not there, `malformed` when it cannot be done
  */
 export function applyDeckEdit(deck: Deck, edit: DeckEdit): Deck {
   switch (edit.kind) {
@@ -54,7 +106,7 @@ export function applyDeckEdit(deck: Deck, edit: DeckEdit): Deck {
     }
     case 'set': {
       const ids = known(deck, edit.slides)
-      return { ...deck, slides: deck.slides.map((slide) => (ids.has(slide.id) ? withFields(slide, edit.fields) : slide)) }
+      return { ...deck, slides: deck.slides.map((slide) => (ids.has(slide.id) ? withFields(slide, edit.fields, deck.shape) : slide)) }
     }
     case 'remove': {
       const ids = known(deck, edit.slides)
@@ -62,10 +114,19 @@ export function applyDeckEdit(deck: Deck, edit: DeckEdit): Deck {
     }
     case 'insert': {
       const present = new Set(deck.slides.map((slide) => slide.id))
-      const fresh = edit.slides.filter((slide) => !present.has(slide.id))
+      const fresh = edit.slides.filter((slide) => !present.has(slide.id)).map((slide) => recomposed(slide, deck.shape))
       const at = Math.max(0, Math.min(edit.at, deck.slides.length))
       return { ...deck, slides: [...deck.slides.slice(0, at), ...fresh, ...deck.slides.slice(at)] }
     }
+    case 'merge':
+      return merge(deck, edit)
+    case 'split':
+      return split(deck, edit)
+    case 'shape':
+      return {
+        shape: edit.shape,
+        slides: deck.slides.map((slide) => (slide.composition === null ? slide : { ...recomposed(slide, edit.shape), version: slide.version + 1 })),
+      }
     case 'all':
       return edit.edits.reduce(applyDeckEdit, deck)
     default:

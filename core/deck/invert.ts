@@ -8,6 +8,10 @@ const fieldsBefore = (slide: Slide, changed: SlideFields): SlideFields => {
   return Object.fromEntries(keys.map((key) => [key, slide[key]]))
 }
 
+/** All that a slide has besides its steps. */
+const ownFields = ({ title, notes, viewerNotes, planned, skip, framing, transition }: Slide): SlideFields =>
+  ({ title, notes, viewerNotes, planned, skip, framing, transition })
+
 const placesOf = (deck: Deck, ids: ReadonlySet<SlideId>): readonly { slide: Slide, at: number }[] =>
   deck.slides.map((slide, at) => ({ slide, at })).filter(({ slide }) => ids.has(slide.id))
 
@@ -42,6 +46,25 @@ export function invertDeckEdit(deck: Deck, edit: DeckEdit): DeckEdit {
       }
     case 'insert':
       return { kind: 'remove', slides: edit.slides.map((slide) => slide.id) }
+    case 'merge': {
+      // Split again from the last to the first, then words and times as they were.
+      const parts = placesOf(deck, new Set(edit.slides)).map(({ slide }) => slide)
+      const head = parts[0]
+      if (head === undefined) return { kind: 'all', edits: [] }
+      const splits = parts.slice(1).map((slide, n): DeckEdit => ({
+        kind: 'split', slide: head.id, keep: parts.slice(0, n + 1).reduce((sum, part) => sum + part.steps.length, 0), as: slide.id,
+      })).toReversed()
+      return { kind: 'all', edits: [...splits, ...parts.map((slide): DeckEdit => ({ kind: 'set', slides: [slide.id], fields: ownFields(slide) }))] }
+    }
+    case 'split': {
+      const slide = deck.slides.find((one) => one.id === edit.slide)
+      return {
+        kind: 'all',
+        edits: [{ kind: 'merge', slides: [edit.slide, edit.as] }, ...(slide === undefined ? [] : [{ kind: 'set', slides: [slide.id], fields: ownFields(slide) } as const])],
+      }
+    }
+    case 'shape':
+      return { kind: 'shape', shape: deck.shape }
     case 'all': {
       const inverses: DeckEdit[] = []
       let state = deck

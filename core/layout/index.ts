@@ -1,2 +1,7 @@
+export * from './adds-only'
+export * from './clear-insets'
 export * from './content'
+export * from './content-grid'
+export * from './framing-of'
+export * from './inset-place'
 export * from './place-inset'

@@ -3,6 +3,7 @@ import { CONTENT_COLUMNS, CONTENT_ROWS, EMPTY_CONTENT, contentOf, coverage, merg
 
 const WIDTH = 320
 const HEIGHT = 180
+const WIDE = { width: 16, height: 9 }
 
 /** A page with stripes where `filled` says, on a slow gradient. */
 function page(filled: (x: number, y: number) => boolean): Uint8Array {
@@ -35,14 +36,14 @@ describe('content', () => {
 
 describe('the place of the face', () => {
   it('is the preferred corner of an empty slide', () => {
-    const { x, y } = placeInset([EMPTY_CONTENT]).rect
+    const { x, y } = placeInset([EMPTY_CONTENT], WIDE).rect
     expect([x > 0.5, y > 0.5]).toEqual([true, true])
   })
 
   it('is empty on every step, not on the first alone', () => {
     const lower = contentOf(page((_, y) => y > 0.5), WIDTH, HEIGHT)
     const right = contentOf(page((x, y) => x > 0.5 && y < 0.5), WIDTH, HEIGHT)
-    const { rect } = placeInset([lower, right])
+    const { rect } = placeInset([lower, right], WIDE)
     expect(coverage(mergeContent([lower, right]), rect)).toBe(0)
     expect([rect.x < 0.5, rect.y < 0.5]).toEqual([true, true])
     expect(mergeContent([lower, right]).length).toBe(CONTENT_COLUMNS * CONTENT_ROWS)

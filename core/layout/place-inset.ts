@@ -1,28 +1,58 @@
-import type { Framing, Rect } from '@core/model'
-import { coverage, mergeContent } from './content'
-import type { ContentGrid } from './content'
+import { PLAIN_FRAMING } from '@core/model'
+import type { Framing, Outline, Rect, Size } from '@core/model'
+import { EMPTY_CONTENT, coverageOf, mergeContent, summed } from './content-grid'
+import type { ContentGrid } from './content-grid'
+import { USUAL_SIZE, insetExtent, insetMargin } from './inset-place'
 
-/** The upright card of a new talk: on a 16:9 slide its box is 3 wide to 4 high. */
-const CARD = { w: 0.15, h: 0.3556 }
-const MARGIN = { x: 0.02, y: 0.0356 }
+/** Covering more than this share of what is on a slide is worth a warning, and another place where there is one. */
+export const MOST_COVERED = 0.03
+/** As good as nothing. */
+const NOTHING = 0.004
+const SCALES = [1, 0.85, 0.72, 0.6]
+const COLUMNS = 29
+const ROWS = 17
+/** Room that is kept round the face, in fractions of the slide. */
+const AIR = 0.008
 
-/** Corners in the order in which they are preferred when they cover equally little. */
-const CORNERS: readonly Rect[] = [
-  { ...CARD, x: 1 - CARD.w - MARGIN.x, y: 1 - CARD.h - MARGIN.y },
-  { ...CARD, x: 1 - CARD.w - MARGIN.x, y: MARGIN.y },
-  { ...CARD, x: MARGIN.x, y: 1 - CARD.h - MARGIN.y },
-  { ...CARD, x: MARGIN.x, y: MARGIN.y },
-]
+interface Place { readonly rect: Rect, readonly covered: number, readonly cost: number }
+
+/** How willingly a place is taken: corners before edges before the middle, the lower right corner before all. */
+function reluctance(column: number, row: number): number {
+  const x = column / (COLUMNS - 1)
+  const y = row / (ROWS - 1)
+  const toSide = Math.min(x, 1 - x)
+  const toEdge = Math.min(y, 1 - y)
+  return Math.min(toSide, toEdge) * 4 + (toSide + toEdge) * 1.5 + (x < 0.5 ? 0.06 : 0) + (y < 0.5 ? 0.03 : 0)
+}
 
 /**
- * Proposes where the camera picture goes: an upright card in the corner where it covers least of what any step shows.
+ * Proposes where the camera picture goes: the place nearest a corner where it covers nothing that any step shows, made
+ * smaller before it covers anything, and where nothing is free the place that covers least.
  * @param steps the content of each step of the slide
+ * @param shape of the slide
  */
-export function placeInset(steps: readonly ContentGrid[]): Framing {
-  const content = mergeContent(steps)
-  const ranked = CORNERS
-    .map((rect, order) => ({ rect, cost: coverage(content, rect) + order * 1e-6 }))
-    .sort((a, b) => a.cost - b.cost)
-  const best = ranked[0]?.rect ?? { ...CARD, x: 1 - CARD.w, y: 1 - CARD.h }
-  return { rect: best, outline: 'card', mirrored: false, off: false }
+export function placeInset(steps: readonly ContentGrid[], shape: Size, outline: Outline = 'card'): Framing {
+  const sums = summed(steps.length === 0 ? EMPTY_CONTENT : mergeContent(steps))
+  const margin = insetMargin(shape)
+  let least: Place | null = null
+  for (const scale of SCALES) {
+    const { w, h } = insetExtent(outline, USUAL_SIZE * scale, shape)
+    let best: Place | null = null
+    for (let row = 0; row < ROWS; row += 1) {
+      for (let column = 0; column < COLUMNS; column += 1) {
+        const rect = {
+          x: margin.x + (column / (COLUMNS - 1)) * (1 - 2 * margin.x - w),
+          y: margin.y + (row / (ROWS - 1)) * (1 - 2 * margin.y - h), w, h,
+        }
+        const covered = coverageOf(sums, { x: rect.x - AIR, y: rect.y - AIR, w: w + 2 * AIR, h: h + 2 * AIR })
+        const cost = covered * 100 + reluctance(column, row) * 0.01
+        if (best === null || (covered <= NOTHING ? reluctance(column, row) * 0.01 : cost + 1) < best.cost) {
+          best = { rect, covered, cost: covered <= NOTHING ? reluctance(column, row) * 0.01 : cost + 1 }
+        }
+      }
+    }
+    if (best !== null && best.covered <= NOTHING) return { ...PLAIN_FRAMING, outline, rect: best.rect }
+    if (best !== null && (least === null || best.covered < least.covered * 0.7)) least = best
+  }
+  return { ...PLAIN_FRAMING, outline, rect: least?.rect ?? { x: 0, y: 0, ...insetExtent(outline, USUAL_SIZE, shape) } }
 }

@@ -1,3 +1,4 @@
+export * from './composition'
 export * from './cue'
 export * from './delivery'
 export * from './film'

@@ -1,11 +1,13 @@
+import type { Composition } from './composition'
 import type { Framing } from './framing'
-import type { Size } from './geometry'
+import type { Rect, Size } from './geometry'
 import type { AssetId, SlideId } from './id'
 import type { Ms } from './time'
 
 /**
  * What a step shows. `source` is the file it came from; `screen` and `thumb` are pictures of it made at import for
- * the browser. A page of a document is drawn again from its source at the size an export asks for.
+ * the browser. A page of a document is drawn again from its source at the size an export asks for. A composed step is
+ * drawn from its composition wherever it is shown.
  */
 export type Picture =
   | {
@@ -26,15 +28,29 @@ export type Picture =
     readonly screen: AssetId
     readonly thumb: AssetId
   }
+  | {
+    readonly kind: 'composed'
+    readonly composition: Composition
+    /** How many of the parts that come one by one are there. */
+    readonly shown: number
+    /** Kept free for the face; null where the whole slide can be used. */
+    readonly clear: Rect | null
+    /** Of the slide it was laid out for. */
+    readonly size: Size
+  }
 
 /** One state of a slide: what is shown before, between or after its reveals. */
 export interface Step {
   readonly picture: Picture
-  /** Where there is something to see: `CONTENT_COLUMNS` x `CONTENT_ROWS` hex digits, row by row; 0 is empty. */
+  /** Where there is something to see on the picture: `CONTENT_COLUMNS` x `CONTENT_ROWS` hex digits, row by row; 0 is empty. */
   readonly content: string
   /** The words on it, as far as they can be read from the file. */
   readonly text: string
 }
+
+export const TRANSITIONS = ['cut', 'fade', 'push', 'wipe'] as const
+/** How a slide takes the place of the one before. */
+export type Transition = (typeof TRANSITIONS)[number]
 
 export interface Slide {
   readonly id: SlideId
@@ -43,13 +59,18 @@ export interface Slide {
   readonly title: string
   /** Private to the presenter. */
   readonly notes: string
+  /** For those who watch; never mixed with the private ones. */
+  readonly viewerNotes: string
   /** At least one. */
   readonly steps: readonly Step[]
+  /** What a slide that was made here is made of; null for one that came from a file. Its steps follow from it. */
+  readonly composition: Composition | null
   /** null: the place is proposed from the slide's empty areas. */
   readonly framing: Framing | null
   /** null: proposed from notes and what is on the slide. */
   readonly planned: Ms | null
   readonly skip: boolean
+  readonly transition: Transition
 }
 
 /** The slides of a talk in order, and the shape they are drawn on. */
@@ -57,3 +78,6 @@ export interface Deck {
   readonly shape: Size
   readonly slides: readonly Slide[]
 }
+
+/** Shapes that decks usually have. */
+export const SHAPES: readonly Size[] = [{ width: 16, height: 9 }, { width: 4, height: 3 }, { width: 1, height: 1 }, { width: 9, height: 16 }]

@@ -1,2 +1,4 @@
 export * from './landing'
 export * from './planned'
+export * from './share-out'
+export * from './words'

@@ -1,5 +1,7 @@
 import { mergeContent } from '@core/layout'
+import { pausesIn } from '@core/markup'
 import type { Ms, Slide } from '@core/model'
+import { countWords, spokenWords } from './words'
 
 /** Words a minute until the presenter's own rate is known. */
 export const SPEAKING_RATE = 130
@@ -12,35 +14,56 @@ const STEP_PAUSE: Ms = 1_000
 /** Nobody takes in a slide in less. */
 export const SHORTEST_SHOWING: Ms = 3_000
 
-/** How many words there are in a text, in any script that puts spaces between them. */
-export const countWords = (text: string): number => text.match(/[\p{L}\p{N}][\p{L}\p{N}'’.-]*/gu)?.length ?? 0
+/** What planning knows of who speaks. */
+export interface Speaker {
+  /** Words a minute, 60 to 260. */
+  readonly rate: number
+  /** BCP 47 tag of the talk's language. */
+  readonly language: string
+}
+
+export const ANYBODY: Speaker = { rate: SPEAKING_RATE, language: 'en' }
 
 const minutes = (words: number, rate: number): Ms => (words / rate) * 60_000
 
+const viewing = new WeakMap<Slide['steps'], Map<string, Ms>>()
+
 /** Time to take in what is on a slide: its last words read, its drawing looked at, by how much of it is filled. */
-function viewingTime(slide: Slide): Ms {
-  const words = Math.max(...slide.steps.map((step) => countWords(step.text)))
+function viewingTime(slide: Slide, language: string): Ms {
+  const known = viewing.get(slide.steps)?.get(language)
+  if (known !== undefined) return known
+  const words = Math.max(...slide.steps.map((step) => countWords(step.text, language)))
   const content = mergeContent(slide.steps.map((step) => step.content))
   const filled = Array.from(content).filter((cell) => cell !== '0').length / Math.max(1, content.length)
-  return minutes(words, READING_RATE) + filled * LOOKING
+  const time = minutes(words, READING_RATE) + filled * LOOKING
+  viewing.set(slide.steps, (viewing.get(slide.steps) ?? new Map<string, Ms>()).set(language, time))
+  return time
 }
 
+const inSeconds = (time: Ms): Ms => Math.round(time / 1000) * 1000
+
 /**
- * How long a slide is likely to be up: its notes said at the presenter's rate, or the time to take in what is on it
- * when that is longer, and a moment for each further step.
- * @param speakingRate words a minute, 60 to 260
+ * The least time a slide needs: what is on it can be taken in, and its steps be turned to.
  * @returns whole ms, in steps of a second
  */
-export function proposedTime(slide: Slide, speakingRate: number = SPEAKING_RATE): Ms {
-  const spoken = minutes(countWords(slide.notes), speakingRate)
-  const whole = Math.max(SHORTEST_SHOWING, spoken, viewingTime(slide)) + (slide.steps.length - 1) * STEP_PAUSE
-  return Math.round(whole / 1000) * 1000
+export const leastTime = (slide: Slide, speaker: Speaker = ANYBODY): Ms =>
+  inSeconds(Math.max(SHORTEST_SHOWING, viewingTime(slide, speaker.language)) + (slide.steps.length - 1) * STEP_PAUSE)
+
+/**
+ * How long a slide is likely to be up: its notes said at the presenter's rate with their pauses, or the time to take in
+ * what is on it when that is longer, and a moment for each further step.
+ * @returns whole ms, in steps of a second
+ */
+export function proposedTime(slide: Slide, speaker: Speaker = ANYBODY): Ms {
+  const spoken = minutes(spokenWords(slide.notes, speaker.language), speaker.rate) + pausesIn(slide.notes)
+  const whole = Math.max(SHORTEST_SHOWING, spoken, viewingTime(slide, speaker.language)) + (slide.steps.length - 1) * STEP_PAUSE
+  return inSeconds(whole)
 }
 
 /** The time a slide is planned for: the presenter's own figure, else the proposal; nothing for a skipped slide. */
-export const plannedTime = (slide: Slide, speakingRate: number = SPEAKING_RATE): Ms =>
-  slide.skip ? 0 : slide.planned ?? proposedTime(slide, speakingRate)
+export const plannedTime = (slide: Slide, speaker: Speaker = ANYBODY): Ms =>
+  slide.skip ? 0 : slide.planned ?? proposedTime(slide, speaker)
 
 /** Planned time of a whole deck. */
-export const plannedTotal = (slides: readonly Slide[], speakingRate: number = SPEAKING_RATE): Ms =>
-  slides.reduce((sum, slide) => sum + plannedTime(slide, speakingRate), 0)
+export const plannedTotal = (slides: readonly Slide[], speaker: Speaker = ANYBODY): Ms =>
+  slides.reduce((sum, slide) => sum + plannedTime(slide, speaker), 0)

@@ -1,9 +1,20 @@
+import type { AssetId, Picture } from '@core/model'
+
+/** A step's picture that came from a file. */
+export type FiledPicture = Exclude<Picture, { kind: 'composed' }>
+
 /** The part of CanvasRenderingContext2D that browser and server both have and that we draw with. */
 export interface PaintContext<Image> {
   fillStyle: unknown
   globalAlpha: number
+  font: string
+  direction: 'ltr' | 'rtl' | 'inherit'
+  textAlign: 'left' | 'right' | 'center' | 'start' | 'end'
+  textBaseline: 'alphabetic' | 'top' | 'middle' | 'bottom' | 'hanging' | 'ideographic'
   save: () => void
   restore: () => void
+  translate: (x: number, y: number) => void
+  scale: (x: number, y: number) => void
   beginPath: () => void
   closePath: () => void
   moveTo: (x: number, y: number) => void
@@ -14,6 +25,7 @@ export interface PaintContext<Image> {
   fill: () => void
   clip: () => void
   fillRect: (x: number, y: number, width: number, height: number) => void
+  fillText: (text: string, x: number, y: number) => void
   drawImage: (image: Image, ...numbers: [number, number, number, number, number, number, number, number]) => void
 }
 
@@ -30,4 +42,12 @@ export interface PixelBox {
   readonly y: number
   readonly width: number
   readonly height: number
+}
+
+/** What pictures a painter can draw: steps that came from files, and files placed on slides made here. */
+export interface PictureShelf<Image> {
+  /** The drawn picture of a page or image; undefined while it is not loaded, which leaves its ground. */
+  readonly ofStep: (picture: FiledPicture) => Drawable<Image> | undefined
+  /** A picture on a slide made here, by its file. */
+  readonly ofAsset: (asset: AssetId) => Drawable<Image> | undefined
 }

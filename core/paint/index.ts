@@ -1,3 +1,4 @@
+export * from './composed'
 export * from './context'
 export * from './inset'
 export * from './scene'

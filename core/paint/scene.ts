@@ -1,18 +1,21 @@
 import { INK_HEX, strokeOutline } from '@core/ink'
-import type { DrawnStroke, Scene } from '@core/scene'
-import type { Picture, Size } from '@core/model'
-import type { Drawable, PaintContext } from './context'
+import type { DrawnStroke, Scene, SlideView } from '@core/scene'
+import { unreachable } from '@core/model'
+import type { Picture, Rect, Size } from '@core/model'
+import { paintComposed } from './composed'
+import type { Drawable, FiledPicture, PaintContext, PictureShelf } from './context'
 import { paintInsetGround } from './inset'
 
-/** Colour of a blanked screen. */
+/** Colour of a blanked screen, and of what is around a slide that shares the frame with the face. */
 const BLANK = '#101C1A'
 /** Colour around a page whose shape is not the deck's. */
 const PAGE_GROUND = '#FFFFFF'
 
 /** Draws a picture as large as fits, centred on its ground. */
-export function paintPicture<Image>(ctx: PaintContext<Image>, drawable: Drawable<Image>, picture: Picture, size: Size): void {
+function paintFiled<Image>(ctx: PaintContext<Image>, drawable: Drawable<Image> | undefined, picture: FiledPicture, size: Size): void {
   ctx.fillStyle = picture.kind === 'image' ? picture.ground : PAGE_GROUND
   ctx.fillRect(0, 0, size.width, size.height)
+  if (drawable === undefined) return
   const scale = Math.min(size.width / picture.size.width, size.height / picture.size.height)
   const width = picture.size.width * scale
   const height = picture.size.height * scale
@@ -20,6 +23,12 @@ export function paintPicture<Image>(ctx: PaintContext<Image>, drawable: Drawable
     drawable.image, 0, 0, drawable.width, drawable.height,
     (size.width - width) / 2, (size.height - height) / 2, width, height,
   )
+}
+
+/** Draws what a step shows. @param coming see `paintComposed` */
+export function paintPicture<Image>(ctx: PaintContext<Image>, picture: Picture, size: Size, shelf: PictureShelf<Image>, coming = 1): void {
+  if (picture.kind === 'composed') paintComposed(ctx, picture, size, shelf, coming)
+  else paintFiled(ctx, shelf.ofStep(picture), picture, size)
 }
 
 /** Draws one stroke, as much of it as is due. */
@@ -38,29 +47,80 @@ export function paintStroke<Image>(ctx: PaintContext<Image>, drawn: DrawnStroke,
   ctx.fill()
 }
 
-/**
- * Draws all of a scene but the camera picture: the slide, its ink, and the ground of the inset. Browser and export
- * both draw with this, so that what Review shows is what the file holds.
- * @param pictureOf gives the drawn picture of a step; undefined while it is not loaded, which leaves the ground
- */
-export function paintScene<Image>(
-  ctx: PaintContext<Image>,
-  scene: Scene,
-  size: Size,
-  pictureOf: (picture: Picture) => Drawable<Image> | undefined,
-): void {
-  if (scene.shown === null) {
+/** Slide and ink, into a part of the frame. */
+function paintView<Image>(ctx: PaintContext<Image>, view: SlideView, size: Size, shelf: PictureShelf<Image>): void {
+  if (view.shown === null) {
     ctx.fillStyle = BLANK
     ctx.fillRect(0, 0, size.width, size.height)
     return
   }
-  const drawable = pictureOf(scene.shown.picture)
-  if (drawable === undefined) {
-    ctx.fillStyle = PAGE_GROUND
+  const whole = isWhole(view.stage)
+  if (!whole) {
+    ctx.fillStyle = BLANK
     ctx.fillRect(0, 0, size.width, size.height)
-  } else {
-    paintPicture(ctx, drawable, scene.shown.picture, size)
   }
-  for (const drawn of scene.ink) paintStroke(ctx, drawn, size)
+  ctx.save()
+  const inner: Size = { width: view.stage.w * size.width, height: view.stage.h * size.height }
+  if (!whole) {
+    ctx.translate(view.stage.x * size.width, view.stage.y * size.height)
+    ctx.beginPath()
+    ctx.rect(0, 0, inner.width, inner.height)
+    ctx.clip()
+  }
+  paintPicture(ctx, view.shown.picture, inner, shelf, view.coming)
+  for (const drawn of view.ink) paintStroke(ctx, drawn, inner)
+  ctx.restore()
+}
+
+const isWhole = (stage: Rect): boolean => stage.x === 0 && stage.y === 0 && stage.w === 1 && stage.h === 1
+
+/** One slide taking the place of another. */
+function paintTransition<Image>(ctx: PaintContext<Image>, scene: Scene, size: Size, shelf: PictureShelf<Image>): void {
+  const { transition } = scene
+  if (transition === null) {
+    paintView(ctx, scene, size, shelf)
+    return
+  }
+  const { progress } = transition
+  switch (transition.kind) {
+    case 'fade':
+      paintView(ctx, transition.from, size, shelf)
+      ctx.save()
+      ctx.globalAlpha = progress
+      paintView(ctx, scene, size, shelf)
+      ctx.restore()
+      return
+    case 'push': {
+      const shift = Math.round(size.width * progress)
+      ctx.save()
+      ctx.translate(-shift, 0)
+      paintView(ctx, transition.from, size, shelf)
+      ctx.restore()
+      ctx.save()
+      ctx.translate(size.width - shift, 0)
+      paintView(ctx, scene, size, shelf)
+      ctx.restore()
+      return
+    }
+    case 'wipe':
+      paintView(ctx, transition.from, size, shelf)
+      ctx.save()
+      ctx.beginPath()
+      ctx.rect(0, 0, Math.round(size.width * progress), size.height)
+      ctx.clip()
+      paintView(ctx, scene, size, shelf)
+      ctx.restore()
+      return
+    default:
+      unreachable(transition.kind)
+  }
+}
+
+/**
+ * Draws all of a scene but the camera picture: the slide, its ink, and the ground of the inset. Browser and export
+ * both draw with this, so that what Review shows is what the file holds.
+ */
+export function paintScene<Image>(ctx: PaintContext<Image>, scene: Scene, size: Size, shelf: PictureShelf<Image>): void {
+  paintTransition(ctx, scene, size, shelf)
   if (scene.inset !== null) paintInsetGround(ctx, scene.inset.framing, size)
 }

@@ -1,3 +1,5 @@
+import { faceRect } from '@core/layout'
+import { unreachable } from '@core/model'
 import type { Ms, Quality } from '@core/model'
 import type { RenderPlan } from './render-plan'
 import type { Segment } from './segment'
@@ -25,6 +27,8 @@ const GROUP_SECONDS = 4
 /** Milliseconds to make a second of moving film of one megapixel, or a still group; a fixed part for a segment and a delivery. */
 const MOVING_COST = 165
 const STILL_COST = 200
+/** A frame drawn whole, for each megapixel. */
+const DRAWN_COST = 22
 const SEGMENT_COST = 140
 const DELIVERY_COST = 900
 
@@ -32,9 +36,12 @@ const DELIVERY_COST = 900
 export function costOfSegment(segment: Segment, plan: RenderPlan): Ms {
   const megapixels = (plan.size.width * plan.size.height) / 1e6
   const seconds = segment.frames / plan.rate
-  return segment.kind === 'still'
-    ? SEGMENT_COST + STILL_COST * megapixels
-    : SEGMENT_COST + MOVING_COST * megapixels * seconds
+  switch (segment.kind) {
+    case 'still': return SEGMENT_COST + STILL_COST * megapixels
+    case 'moving': return SEGMENT_COST + MOVING_COST * megapixels * seconds
+    case 'drawn': return SEGMENT_COST + DRAWN_COST * megapixels * segment.frames
+    default: return unreachable(segment.kind)
+  }
 }
 
 function bitsOfSegment(segment: Segment, plan: RenderPlan): number {
@@ -42,7 +49,7 @@ function bitsOfSegment(segment: Segment, plan: RenderPlan): number {
   const seconds = segment.frames / plan.rate
   const { page, moving } = BITS[plan.quality]
   const groups = Math.max(1, seconds / GROUP_SECONDS)
-  const rect = segment.inset?.framing.rect
+  const rect = segment.inset === null ? undefined : faceRect(segment.inset.framing)
   const inset = rect === undefined ? 0 : rect.w * rect.h * pixels
   return groups * pixels * page + segment.frames * inset * moving
 }

@@ -1,13 +1,15 @@
 import { pieceLength } from '@core/programme'
-import { sceneIn } from '@core/scene'
+import { REVEAL, changesAt, reveals, sceneIn, slideOf } from '@core/scene'
 import type { FilmIndex, InsetScene } from '@core/scene'
-import type { Ms, Piece } from '@core/model'
+import type { Ms } from '@core/model'
 import { frameAt, mostFrames } from './frame-grid'
 
 /** No segment is longer, so that none costs much to make again. */
 const LONGEST: Ms = 20_000
 /** A still run shorter than this is drawn with its moving neighbours rather than encoded apart. */
 const SHORTEST_STILL: Ms = 400
+
+export type SegmentKind = 'still' | 'moving' | 'drawn'
 
 /**
  * A part of the film that is made by itself. It is sampled from its own start, so that what lies before it does not
@@ -19,8 +21,11 @@ export interface Segment {
   /** Into the piece. */
   readonly from: Ms
   readonly to: Ms
-  /** `still` shows one picture throughout and has no camera in it. */
-  readonly kind: 'still' | 'moving'
+  /**
+   * `still` shows one picture throughout and has no camera in it. `moving` has growing ink, a camera that stays in its
+   * place, or a slide that comes. In a `drawn` one the face moves over the slide, so that every frame is drawn whole.
+   */
+  readonly kind: SegmentKind
   readonly inset: InsetScene | null
   /** Its place on the film's grid. */
   readonly firstFrame: number
@@ -31,7 +36,7 @@ export interface Segment {
 interface Part {
   readonly from: Ms
   readonly to: Ms
-  readonly kind: 'still' | 'moving'
+  readonly kind: SegmentKind
   readonly inset: InsetScene | null
 }
 
@@ -39,23 +44,27 @@ const sameInset = (a: InsetScene | null, b: InsetScene | null): boolean =>
   a === b || (a !== null && b !== null && a.stretch === b.stretch && JSON.stringify(a.framing) === JSON.stringify(b.framing))
 
 /** Times into a piece at which it may begin or cease to move. */
-function boundaries(index: FilmIndex, piece: Piece, length: Ms): readonly Ms[] {
-  if (piece.kind === 'still') return [0, length]
-  const track = index.tracks.get(piece.show.stretch)
-  if (track === undefined) return [0, length]
+function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[] {
+  const piece = index.film.programme.pieces[number]
+  if (piece === undefined) return [0, length]
+  const { face, slide: comes } = changesAt(index, number)
+  const track = piece.kind === 'still' ? undefined : index.tracks.get(piece.show.stretch)
+  if (piece.kind === 'still' || track === undefined) return [...new Set([0, face, comes, length])].sort((a, b) => a - b)
   const into = (at: Ms): Ms => Math.round(((at - piece.show.from) * piece.rate.den) / piece.rate.num)
-  const { slide } = track.shownAt(piece.show.from)
+  const { slide } = piece
   const ink = track.growing(slide).flatMap((lying) => [lying.from, lying.whole])
-  const inside = [...track.turns, ...ink].map(into).filter((at) => at > 0 && at < length)
+  const reveal = reveals(slideOf(index.film, slide)) ? track.shows.map((at) => at + REVEAL) : []
+  const inside = [...[...track.turns, ...ink, ...reveal].map(into), face, comes].filter((at) => at > 0 && at < length)
   return [...new Set([0, ...inside, length])].sort((a, b) => a - b)
 }
 
-function partOf(index: FilmIndex, piece: Piece, from: Ms, to: Ms): Part {
+function partOf(index: FilmIndex, number: number, from: Ms, to: Ms): Part {
   // One moment inside says it for the whole part: boundaries are wherever anything begins or ends.
-  const scene = sceneIn(index, piece, (from + to) / 2)
-  const grows = scene.ink.some((drawn) => drawn.elapsed !== null)
-  const inset = scene.inset === null ? null : (sceneIn(index, piece, from).inset ?? scene.inset)
-  return { from, to, kind: grows || inset !== null ? 'moving' : 'still', inset }
+  const scene = sceneIn(index, number, (from + to) / 2)
+  const moves = scene.ink.some((drawn) => drawn.elapsed !== null) || scene.transition !== null || scene.coming < 1
+  const inset = scene.inset === null ? null : (sceneIn(index, number, from).inset ?? scene.inset)
+  const drawn = inset !== null && to <= changesAt(index, number).face
+  return { from, to, kind: drawn ? 'drawn' : moves || inset !== null ? 'moving' : 'still', inset }
 }
 
 /** Joins parts that can be made as one: moving ones with the same inset, and still ones too short to stand alone. */
@@ -64,7 +73,7 @@ function joinParts(parts: readonly Part[]): readonly Part[] {
   for (const part of parts) {
     const last = joined.at(-1)
     const short = (one: Part): boolean => one.kind === 'still' && one.to - one.from < SHORTEST_STILL
-    if (last !== undefined && sameInset(last.inset, part.inset)
+    if (last !== undefined && last.kind !== 'drawn' && part.kind !== 'drawn' && sameInset(last.inset, part.inset)
       && ((last.kind === 'moving' && part.kind === 'moving') || (short(last) !== short(part) && last.kind !== part.kind) || (short(last) && short(part)))) {
       joined[joined.length - 1] = { ...last, to: part.to, kind: 'moving' }
     } else {
@@ -95,8 +104,8 @@ export function segmentsOf(index: FilmIndex, rate: number): readonly Segment[] {
   return index.film.programme.pieces.flatMap((piece, number) => {
     const start = index.starts[number] ?? 0
     const length = pieceLength(piece)
-    const edges = boundaries(index, piece, length)
-    const parts = edges.slice(1).map((to, n) => partOf(index, piece, edges[n] ?? 0, to))
+    const edges = boundaries(index, number, length)
+    const parts = edges.slice(1).map((to, n) => partOf(index, number, edges[n] ?? 0, to))
     return joinParts(parts).flatMap(splitLong).map((part): Segment => {
       const firstFrame = frameAt(start + part.from, rate)
       return {

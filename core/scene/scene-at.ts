@@ -1,6 +1,7 @@
-import { placeInset } from '@core/layout'
-import { pieceStarts } from '@core/programme'
-import type { Film, Framing, Ms, Piece, Slide, SlideId, Step, Stretch, StretchId, Stroke } from '@core/model'
+import { framingOf, stageRect } from '@core/layout'
+import { pieceLength, pieceStarts } from '@core/programme'
+import type { Film, Framing, Ms, Piece, Rect, Slide, SlideId, Step, Stretch, StretchId, Stroke, Transition } from '@core/model'
+import { EASE, REVEAL, TRANSITION, eased, framingBetween, rectBetween, sameFraming } from './change'
 import { lastNotAfter } from './search'
 import { trackOf } from './track'
 import type { Track } from './track'
@@ -18,15 +19,25 @@ export interface InsetScene {
   readonly framing: Framing
 }
 
-/** All that is seen and heard at one moment of a film. */
-export interface Scene {
-  readonly slide: SlideId
-  readonly step: number
+/** A slide as it stands in the frame. */
+export interface SlideView {
   /** null: the screen is blanked. */
   readonly shown: Step | null
   readonly ink: readonly DrawnStroke[]
+  /** The part of the frame that the slide has; all of it unless it shares with the face. */
+  readonly stage: Rect
+  /** How far the newest part of a slide made here has come in, 0 to 1. */
+  readonly coming: number
+}
+
+/** All that is seen and heard at one moment of a film. */
+export interface Scene extends SlideView {
+  readonly slide: SlideId
+  readonly step: number
   readonly inset: InsetScene | null
   readonly voice: { readonly stretch: StretchId, readonly at: Ms } | null
+  /** One slide is taking the place of another: which, how, and how far, 0 to 1. */
+  readonly transition: { readonly kind: Exclude<Transition, 'cut'>, readonly progress: number, readonly from: SlideView } | null
 }
 
 /** A film prepared for asking what is on screen at any time. */
@@ -38,9 +49,6 @@ export interface FilmIndex {
   readonly tracks: ReadonlyMap<StretchId, Track>
   readonly framings: ReadonlyMap<SlideId, Framing>
 }
-
-/** Framing of a slide: its own, else the emptiest place proposed from what is on it. */
-export const framingOf = (slide: Slide): Framing => slide.framing ?? placeInset(slide.steps.map((step) => step.content))
 
 /**
  * Prepares a film. Costs a pass over its cues; ask `sceneAt` as often as needed afterwards.
@@ -56,7 +64,7 @@ export function indexFilm(film: Film): FilmIndex {
     }
   }
   const starts = pieceStarts(film.programme)
-  const framings = new Map([...film.slides.values()].map((slide) => [slide.id, framingOf(slide)]))
+  const framings = new Map([...film.slides.values()].map((slide) => [slide.id, framingOf(slide, film.shape)]))
   return { film, length: starts.at(-1) ?? 0, starts, tracks, framings }
 }
 
@@ -98,17 +106,16 @@ export function pieceAt(index: FilmIndex, t: Ms): { readonly piece: Piece, reado
  */
 export function sceneAt(index: FilmIndex, t: Ms): Scene | null {
   const found = pieceAt(index, t)
-  return found === null ? null : sceneIn(index, found.piece, found.into)
+  return found === null ? null : sceneIn(index, found.number, found.into)
 }
 
-/**
- * What is on screen `into` ms into a piece, in the piece's own time; asked for times past its end, it answers as if
- * the recording had gone on.
- */
-export function sceneIn(index: FilmIndex, piece: Piece, into: Ms): Scene {
+const WHOLE: Rect = { x: 0, y: 0, w: 1, h: 1 }
+
+/** A moment of a piece by itself, as if nothing came before it. */
+function momentIn(index: FilmIndex, piece: Piece, into: Ms): Scene {
   if (piece.kind === 'still') {
     const shown = stepOf(slideOf(index.film, piece.slide), piece.step)
-    return { slide: piece.slide, step: piece.step, shown, ink: [], inset: null, voice: null }
+    return { slide: piece.slide, step: piece.step, shown, ink: [], stage: WHOLE, coming: 1, inset: null, voice: null, transition: null }
   }
   const elapsed = (into * piece.rate.num) / piece.rate.den
   const at = piece.show.from + elapsed
@@ -116,18 +123,74 @@ export function sceneIn(index: FilmIndex, piece: Piece, into: Ms): Scene {
   if (track === undefined) throw new Error(`the film lacks stretch ${piece.show.stretch}`)
   const { slide } = piece
   // A frame drawn a little past the piece's end still belongs to its slide.
-  const { step } = track.shownAt(Math.min(at, piece.show.to - 1))
+  const { step, since, before } = track.shownAt(Math.min(at, piece.show.to - 1))
   const blank = track.blankAt(at)
   const framing = index.framings.get(slide)
   const insetOn = piece.camera !== null && !blank && framing !== undefined && !framing.off && track.insetAt(at)
+  const revealed = before !== null && before.slide === slide && before.step === step - 1 && at - since < REVEAL
   return {
     slide,
     step,
     shown: blank ? null : stepOf(slideOf(index.film, slide), step),
     ink: blank ? [] : track.inkAt(slide, at).map(({ stroke, from, whole }) => ({ stroke, elapsed: at >= whole ? null : at - from })),
+    stage: insetOn ? stageRect(framing) : WHOLE,
+    coming: revealed && reveals(slideOf(index.film, slide)) ? eased(Math.max(0, at - since) / REVEAL) : 1,
     inset: insetOn && piece.camera !== null
       ? { stretch: piece.camera.stretch, at: piece.camera.from + elapsed, framing }
       : null,
     voice: piece.voice === null ? null : { stretch: piece.voice.stretch, at: piece.voice.from + elapsed },
+    transition: null,
+  }
+}
+
+/** Whether a slide's parts come in by moving or fading. */
+export const reveals = (slide: Slide): boolean => slide.composition?.reveal === 'fade' || slide.composition?.reveal === 'slide'
+
+/** The last moment of what was on before a piece, when that was another slide. */
+function momentBefore(index: FilmIndex, number: number): Scene | null {
+  const piece = index.film.programme.pieces[number]
+  const before = index.film.programme.pieces[number - 1]
+  if (piece === undefined || before === undefined || before.slide === piece.slide) return null
+  return momentIn(index, before, Math.max(0, pieceLength(before) - 1))
+}
+
+/**
+ * For how long after its beginning a piece is still changing from what was on before it.
+ * @returns ms; `face` is how long the face moves, `slide` how long the slide takes to come
+ */
+export function changesAt(index: FilmIndex, number: number): { readonly face: Ms, readonly slide: Ms } {
+  const piece = index.film.programme.pieces[number]
+  const before = momentBefore(index, number)
+  if (piece === undefined || before === null) return { face: 0, slide: 0 }
+  const first = momentIn(index, piece, 0)
+  const moves = before.inset !== null && first.inset !== null && !sameFraming(before.inset.framing, first.inset.framing)
+  const comes = slideOf(index.film, piece.slide).transition !== 'cut' && before.shown !== null && first.shown !== null
+  const length = pieceLength(piece)
+  return { face: moves ? Math.min(EASE, length) : 0, slide: comes ? Math.min(TRANSITION, length) : 0 }
+}
+
+/**
+ * What is on screen `into` ms into a piece, in the piece's own time; asked for times past its end, it answers as if
+ * the recording had gone on.
+ * @param number of the piece in the programme
+ */
+export function sceneIn(index: FilmIndex, number: number, into: Ms): Scene {
+  const piece = index.film.programme.pieces[number]
+  if (piece === undefined) throw new RangeError(`no piece ${String(number)}`)
+  const now = momentIn(index, piece, into)
+  if (into >= TRANSITION) return now
+  const before = momentBefore(index, number)
+  if (before === null) return now
+  const { transition: kind } = slideOf(index.film, piece.slide)
+  const share = eased(Math.min(1, Math.max(0, into) / EASE))
+  const moves = into < EASE && before.inset !== null && now.inset !== null && !sameFraming(before.inset.framing, now.inset.framing)
+  return {
+    ...now,
+    ...(moves && before.inset !== null && now.inset !== null
+      ? { inset: { ...now.inset, framing: framingBetween(before.inset.framing, now.inset.framing, share) }, stage: rectBetween(before.stage, now.stage, share) }
+      : {}),
+    transition: kind === 'cut' || before.shown === null || now.shown === null
+      ? null
+      : { kind, progress: eased(Math.max(0, into) / TRANSITION), from: before },
   }
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { asId } from '@core/model'
+import { PLAIN_FRAMING, asId } from '@core/model'
 import type { Cue, Stretch, StrokeId } from '@core/model'
 import { SLIDES, anyStretch, film, slide, step, stretch, stroke } from '@core/testing'
 import { indexFilm, sceneAt } from '.'
@@ -53,7 +53,7 @@ describe('sceneAt', () => {
   it('shows the face where the slide is emptiest, and not where its framing is off', () => {
     const corner = Array.from({ length: 32 * 18 }, (_, cell) => (cell % 32 > 24 && cell > 9 * 32 ? 'f' : '0')).join('')
     const full = slide('full', 1, { steps: [step(1, corner)] })
-    const off = slide('off', 1, { framing: { rect: { x: 0, y: 0, w: 0.2, h: 0.2 }, outline: 'round', mirrored: false, off: true } })
+    const off = slide('off', 1, { framing: { ...PLAIN_FRAMING, rect: { x: 0, y: 0, w: 0.2, h: 0.2 }, off: true } })
     const at = (of: typeof full) => sceneAt(indexFilm(film([of], [stretch('s', 1000, of.id)])), 500)?.inset
     expect(at(full)?.framing.rect.y).toBeLessThan(0.1)
     expect(at(off)).toBeNull()

@@ -9,15 +9,25 @@ export interface LyingStroke {
   readonly until: Ms
 }
 
+/** What is shown, since when, and what was shown before that; null when it was there from the first. */
+export interface Shown {
+  readonly slide: SlideId
+  readonly step: number
+  readonly since: Ms
+  readonly before: { readonly slide: SlideId, readonly step: number } | null
+}
+
 /** What a stretch shows, prepared for asking at any time. */
 export interface Track {
-  shownAt: (at: Ms) => { readonly slide: SlideId, readonly step: number, readonly since: Ms }
+  shownAt: (at: Ms) => Shown
   blankAt: (at: Ms) => boolean
   insetAt: (at: Ms) => boolean
   /** Strokes on a slide that have begun and are not gone, in the order they were begun. */
   inkAt: (slide: SlideId, at: Ms) => readonly LyingStroke[]
   /** Times, ascending, at which something other than growing ink or the camera changes. */
   readonly turns: readonly Ms[]
+  /** Times, ascending, at which a slide or step is shown. */
+  readonly shows: readonly Ms[]
   /** Spans during which ink grows on a slide, in order of their beginning. */
   growing: (slide: SlideId) => readonly LyingStroke[]
 }
@@ -104,12 +114,13 @@ export function trackOf(stretch: Stretch): Track {
   return {
     shownAt: (at) => {
       const index = lastNotAfter(showLine.times, at)
-      return { ...valueAt(showLine, at), since: showLine.times[index] ?? -Infinity }
+      return { ...valueAt(showLine, at), since: showLine.times[index] ?? -Infinity, before: showLine.values[index - 1] ?? null }
     },
     blankAt: (at) => valueAt(blankLine, at),
     insetAt: (at) => valueAt(insetLine, at),
     inkAt: (slide, at) => ink.get(slide)?.(at) ?? [],
     turns,
+    shows: shows.map((show) => show.at),
     growing: (slide) => (strokes.get(slide) ?? []).filter((lying) => lying.from > -Infinity),
   }
 }

@@ -11,7 +11,7 @@ export const step = (page: number, content: string = EMPTY_CONTENT): Step => ({
 })
 
 export const slide = (name: string, steps = 1, more: Partial<Slide> = {}): Slide => ({
-  id: asId(name), version: 1, title: name, notes: '', framing: null, planned: null, skip: false,
+  id: asId(name), version: 1, title: name, notes: '', viewerNotes: '', composition: null, framing: null, planned: null, skip: false, transition: 'cut',
   steps: Array.from({ length: steps }, (_, n) => step(n + 1)),
   ...more,
 })

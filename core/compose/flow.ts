@@ -1,0 +1,165 @@
+import type { Block, Run } from '@core/markup'
+import { plainText } from '@core/markup'
+import type { Font } from './faces'
+import { overlaps } from './laid-out'
+import type { Box, Mark } from './laid-out'
+import { textWidth } from './metrics'
+import { setText } from './set-text'
+import type { ColourRole } from './themes'
+
+/** Space kept between text and the face, in layout units. */
+const GAP = 36
+
+/** How a flow of blocks is set. */
+export interface FlowStyle {
+  /** Size of plain text, in layout units. */
+  readonly size: number
+  readonly colour: ColourRole
+  /** Points and pictures come one by one. */
+  readonly byPart: boolean
+}
+
+export interface Flowed {
+  readonly marks: readonly Mark[]
+  /** Where the next block would begin. */
+  readonly bottom: number
+  readonly parts: number
+}
+
+/** The widest run of a line's room that the face leaves free. */
+export function roomBeside(area: Box, face: Box | null, top: number, height: number): { readonly left: number, readonly right: number } {
+  const whole = { left: area.x, right: area.x + area.width }
+  if (face === null) return whole
+  const kept: Box = { x: face.x - GAP, y: face.y - GAP / 2, width: face.width + 2 * GAP, height: face.height + GAP }
+  if (!overlaps(kept, { x: area.x, y: top, width: area.width, height })) return whole
+  const before = kept.x - whole.left
+  const after = whole.right - (kept.x + kept.width)
+  if (before < area.width * 0.25 && after < area.width * 0.25) return whole
+  return before >= after ? { left: whole.left, right: Math.min(whole.right, kept.x) } : { left: Math.max(whole.left, kept.x + kept.width), right: whole.right }
+}
+
+const LINE = 1.3
+
+/** Sets one run of text from `y` on. */
+export function setParagraph(runs: readonly Run[], font: Font, y: number, area: Box, face: Box | null, colour: ColourRole, part: number | null): { readonly marks: readonly Mark[], readonly bottom: number } {
+  const height = font.size * (font.face === 'display' ? 1.12 : LINE)
+  const lines = setText(runs, font, height, (top) => roomBeside(area, face, y + top, height))
+  return {
+    marks: lines.flatMap((line, n): Mark[] => {
+      if (line.runs.length === 0) return []
+      const left = line.runs[0]?.x ?? area.x
+      const last = line.runs.at(-1)
+      const top = y + n * height
+      return [{
+        kind: 'line', box: { x: left, y: top, width: (last === undefined ? left : last.x + last.width) - left, height },
+        baseline: top + height / 2 + font.size * 0.34, runs: line.runs, rtl: line.rtl, colour, part,
+      }]
+    }),
+    bottom: y + lines.length * height,
+  }
+}
+
+const inset = (area: Box, by: number): Box => ({ ...area, x: area.x + by, width: area.width - by })
+
+/** Sets blocks one under the other into an area, round the face. */
+export function flow(blocks: readonly Block[], area: Box, face: Box | null, style: FlowStyle): Flowed {
+  const marks: Mark[] = []
+  const font: Font = { face: 'read', bold: false, italic: false, size: style.size }
+  let y = area.y
+  let part = -1
+  const place = (runs: readonly Run[], set: Font, into: Box, colour: ColourRole, of: number | null): void => {
+    const { marks: set2, bottom } = setParagraph(runs, set, y, into, face, colour, of)
+    marks.push(...set2)
+    y = bottom
+  }
+  for (const [n, block] of blocks.entries()) {
+    const before = blocks[n - 1]
+    if (before !== undefined) y += style.size * (block.kind === 'item' && before.kind === 'item' ? 0.38 : 0.7)
+    switch (block.kind) {
+      case 'paragraph': place(block.runs, font, area, style.colour, null); break
+      case 'heading': place(block.runs, { ...font, bold: true, size: style.size * 1.15 }, area, style.colour, null); break
+      case 'item': {
+        if (style.byPart && block.depth === 0) part += 1
+        const of = style.byPart && part >= 0 ? part : null
+        const hang = style.size * (block.ordinal === null ? 0.95 : 1.5)
+        const into = inset(area, block.depth * style.size * 1.1)
+        const { left } = roomBeside(into, face, y, style.size * LINE)
+        const middle = y + (style.size * LINE) / 2
+        if (block.ordinal === null) {
+          const dot = style.size * (block.depth === 0 ? 0.26 : 0.2)
+          marks.push({ kind: 'fill', box: { x: left + style.size * 0.2, y: middle - dot / 2, width: dot, height: dot }, colour: 'mark', round: true, part: of })
+        } else {
+          const text = `${String(block.ordinal)}.`
+          const bold = { ...font, bold: true }
+          marks.push({
+            kind: 'line', box: { x: left, y, width: textWidth(text, bold), height: style.size * LINE }, baseline: middle + style.size * 0.34,
+            runs: [{ x: left, width: textWidth(text, bold), text, font: bold }], rtl: false, colour: 'mark', part: of,
+          })
+        }
+        place(block.runs, font, inset(into, hang), style.colour, of)
+        break
+      }
+      case 'quote': {
+        const top = y
+        place(block.runs, { ...font, italic: true }, inset(area, style.size * 0.9), style.colour, null)
+        marks.push({ kind: 'fill', box: { x: area.x, y: top, width: style.size * 0.14, height: y - top }, colour: 'mark', round: false, part: null })
+        break
+      }
+      case 'code': {
+        const code: Font = { face: 'code', bold: false, italic: false, size: style.size * 0.8 }
+        const pad = style.size * 0.5
+        const height = code.size * LINE
+        const { left, right } = roomBeside(area, face, y, block.lines.length * height + 2 * pad)
+        const longest = Math.max(1, ...block.lines.map((line) => textWidth(line, code)))
+        // Code is never broken: a line too long for the room is set smaller, with all the others.
+        const size = code.size * Math.min(1, (right - left - 2 * pad) / longest)
+        marks.push({ kind: 'fill', box: { x: left, y, width: right - left, height: block.lines.length * size * LINE + 2 * pad }, colour: 'shade', round: false, part: null })
+        for (const [at, line] of block.lines.entries()) {
+          const top = y + pad + at * size * LINE
+          const set = { ...code, size }
+          marks.push({ kind: 'line', box: { x: left + pad, y: top, width: textWidth(line, set), height: size * LINE }, baseline: top + size, runs: [{ x: left + pad, width: textWidth(line, set), text: line, font: set }], rtl: false, colour: 'text', part: null })
+        }
+        y += block.lines.length * size * LINE + 2 * pad
+        break
+      }
+      case 'table': y = table(block, y, area, face, style, marks); break
+      case 'rule':
+        marks.push({ kind: 'fill', box: { x: area.x, y: y + style.size * 0.3, width: area.width, height: 2 }, colour: 'soft', round: false, part: null })
+        y += style.size * 0.6
+        break
+    }
+  }
+  return { marks, bottom: y, parts: part + 1 }
+}
+
+/** Sets a table: columns as wide as their contents ask in proportion, a line under its head. @returns where it ends */
+function table(block: Extract<Block, { kind: 'table' }>, top: number, area: Box, face: Box | null, style: FlowStyle, marks: Mark[]): number {
+  const rows = [block.head, ...block.rows]
+  const columns = Math.max(1, ...rows.map((row) => row.length))
+  const font: Font = { face: 'read', bold: false, italic: false, size: style.size * 0.86 }
+  const pad = style.size * 0.35
+  const { left, right } = roomBeside(area, face, top, rows.length * font.size * 1.9)
+  const wanted = Array.from({ length: columns }, (_, c) => Math.max(font.size * 2, ...rows.map((row) => textWidth(plainText(row[c] ?? []), { ...font, bold: true }) + 2 * pad)))
+  const sum = wanted.reduce((a, b) => a + b, 0)
+  const widths = wanted.map((width) => (sum > right - left ? (width * (right - left)) / sum : width))
+  let y = top
+  for (const [r, row] of rows.entries()) {
+    let x = left
+    let bottom = y
+    const from = marks.length
+    for (let c = 0; c < columns; c += 1) {
+      const width = widths[c] ?? 0
+      const cell = setParagraph(row[c] ?? [], { ...font, bold: r === 0 }, y + pad * 0.6, { x: x + pad, y, width: width - 2 * pad, height: 0 }, null, style.colour, null)
+      marks.push(...cell.marks)
+      bottom = Math.max(bottom, cell.bottom + pad * 0.6)
+      x += width
+    }
+    const line: Mark = r === 0
+      ? { kind: 'fill', box: { x: left, y, width: x - left, height: bottom - y }, colour: 'shade', round: false, part: null }
+      : { kind: 'fill', box: { x: left, y: bottom - 1, width: x - left, height: 1.5 }, colour: 'soft', round: false, part: null }
+    // Behind its words.
+    marks.splice(from, 0, line)
+    y = bottom
+  }
+  return y
+}

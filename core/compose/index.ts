@@ -1,0 +1,7 @@
+export * from './faces'
+export * from './laid-out'
+export * from './lay-out'
+export * from './metrics'
+export * from './set-text'
+export * from './steps'
+export * from './themes'

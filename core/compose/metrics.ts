@@ -1,0 +1,30 @@
+import advances from './advances.json'
+import type { Font } from './faces'
+
+const index = new Map(Array.from(advances.signs, (sign, at) => [sign, at]))
+/** Signs that are as wide as they are high, in East Asian scripts (Unicode, UAX 11: W and F, roughly). */
+const WIDE = /[\u1100-\u115F\u2E80-\uA4CF\uAC00-\uD7A3\uF900-\uFAFF\uFE30-\uFE4F\uFF00-\uFF60\u{1F300}-\u{1FAFF}\u{20000}-\u{3FFFD}]/u
+/** A sign of a script that the shipped fonts lack, and that the machine's own fonts draw. */
+const UNKNOWN = 580
+
+function advance(sign: string, table: readonly number[]): number {
+  const at = index.get(sign)
+  if (at !== undefined) return table[at] ?? UNKNOWN
+  if (WIDE.test(sign)) return 1000
+  return /\p{M}/u.test(sign) ? 0 : UNKNOWN
+}
+
+/**
+ * How wide a text is, from the fonts' own figures; kerning is left out, so that every machine gets the same.
+ * @returns layout units
+ */
+export function textWidth(text: string, font: Font): number {
+  if (font.face === 'code') return (Array.from(text).length * advances.code * font.size) / 1000
+  const table = font.face === 'display' ? advances.display : font.bold ? advances.readBold : advances.read
+  let sum = 0
+  for (const sign of text) sum += advance(sign, table)
+  return (sum * font.size) / 1000
+}
+
+/** Whether a line may break before this sign though no space stands there. */
+export const breaksAnywhere = (sign: string): boolean => WIDE.test(sign)

@@ -1,0 +1,2 @@
+export * from './markdown-deck'
+export * from './notes-file'

@@ -1,0 +1,87 @@
+import type { Rect, Size } from '@core/model'
+
+/** The grid on which a slide's content is kept. */
+export const CONTENT_COLUMNS = 32
+export const CONTENT_ROWS = 18
+
+/** A hex digit a cell, row by row: how much of the cell is content, in fifteenths. */
+export type ContentGrid = string
+
+export const EMPTY_CONTENT: ContentGrid = '0'.repeat(CONTENT_COLUMNS * CONTENT_ROWS)
+
+const valueOf = (grid: ContentGrid, cell: number): number => Number.parseInt(grid[cell] ?? '0', 16)
+
+/** Content of several steps laid over each other: a place is empty only when it is empty on all. */
+export function mergeContent(grids: readonly ContentGrid[]): ContentGrid {
+  const first = grids[0] ?? EMPTY_CONTENT
+  if (grids.length < 2) return first
+  return Array.from(first, (_, cell) => Math.max(...grids.map((grid) => valueOf(grid, cell))).toString(16)).join('')
+}
+
+/** Sums of all cells above and left of each corner of the grid, so that any rectangle is asked for at the same small cost. */
+export interface SummedGrid {
+  readonly sums: Float64Array
+  readonly all: number
+}
+
+const WIDE = CONTENT_COLUMNS + 1
+
+export function summed(grid: ContentGrid): SummedGrid {
+  const sums = new Float64Array(WIDE * (CONTENT_ROWS + 1))
+  for (let row = 1; row <= CONTENT_ROWS; row += 1) {
+    for (let column = 1; column <= CONTENT_COLUMNS; column += 1) {
+      sums[row * WIDE + column] = valueOf(grid, (row - 1) * CONTENT_COLUMNS + column - 1)
+        + (sums[(row - 1) * WIDE + column] ?? 0) + (sums[row * WIDE + column - 1] ?? 0) - (sums[(row - 1) * WIDE + column - 1] ?? 0)
+    }
+  }
+  return { sums, all: sums.at(-1) ?? 0 }
+}
+
+/** The sum above and left of a point between corners: within a cell it grows evenly. */
+function sumAt({ sums }: SummedGrid, x: number, y: number): number {
+  const column = Math.max(0, Math.min(CONTENT_COLUMNS, x * CONTENT_COLUMNS))
+  const row = Math.max(0, Math.min(CONTENT_ROWS, y * CONTENT_ROWS))
+  const c = Math.min(CONTENT_COLUMNS - 1, Math.floor(column))
+  const r = Math.min(CONTENT_ROWS - 1, Math.floor(row))
+  const u = column - c
+  const v = row - r
+  const at = (rr: number, cc: number): number => sums[rr * WIDE + cc] ?? 0
+  return at(r, c) * (1 - u) * (1 - v) + at(r, c + 1) * u * (1 - v) + at(r + 1, c) * (1 - u) * v + at(r + 1, c + 1) * u * v
+}
+
+/** @returns 0 to 1, the share of all content that lies under a rectangle; 0 for an empty slide */
+export function coverageOf(grid: SummedGrid, rect: Rect): number {
+  if (grid.all === 0) return 0
+  const inside = sumAt(grid, rect.x + rect.w, rect.y + rect.h) - sumAt(grid, rect.x, rect.y + rect.h)
+    - sumAt(grid, rect.x + rect.w, rect.y) + sumAt(grid, rect.x, rect.y)
+  return Math.max(0, Math.min(1, inside / grid.all))
+}
+
+/**
+ * How much of a slide's content lies under a rectangle.
+ * @param rect in fractions of the slide
+ * @returns 0 to 1, the share of all content on the slide; 0 for an empty slide
+ */
+export const coverage = (grid: ContentGrid, rect: Rect): number => coverageOf(summed(grid), rect)
+
+/**
+ * Content found on a picture, as it lies on a slide of another shape once the picture is fitted in.
+ * @param picture its size in any unit
+ */
+export function fitContent(grid: ContentGrid, picture: Size, shape: Size): ContentGrid {
+  const fit = Math.min(shape.width / picture.width, shape.height / picture.height)
+  const w = (picture.width * fit) / shape.width
+  const h = (picture.height * fit) / shape.height
+  if (w > 0.995 && h > 0.995) return grid
+  const left = (1 - w) / 2
+  const top = (1 - h) / 2
+  const cell = (at: number): string => {
+    const x = ((at % CONTENT_COLUMNS) + 0.5) / CONTENT_COLUMNS
+    const y = (Math.floor(at / CONTENT_COLUMNS) + 0.5) / CONTENT_ROWS
+    const u = (x - left) / w
+    const v = (y - top) / h
+    if (u < 0 || u >= 1 || v < 0 || v >= 1) return '0'
+    return grid[Math.floor(v * CONTENT_ROWS) * CONTENT_COLUMNS + Math.floor(u * CONTENT_COLUMNS)] ?? '0'
+  }
+  return Array.from({ length: CONTENT_COLUMNS * CONTENT_ROWS }, (_, at) => cell(at)).join('')
+}

@@ -1,0 +1,30 @@
+import type { Framing, Size, Slide } from '@core/model'
+import { coverage, fitContent, mergeContent } from './content-grid'
+import type { ContentGrid } from './content-grid'
+import { composedFraming, faceRect } from './inset-place'
+import { placeInset } from './place-inset'
+
+/** What each step of a slide has where, on the slide's own shape. */
+export const contentOfSteps = (slide: Slide, shape: Size): readonly ContentGrid[] =>
+  slide.steps.map((step) => fitContent(step.content, step.picture.size, shape))
+
+const proposed = new WeakMap<Slide['steps'], { readonly shape: Size, readonly framing: Framing }>()
+
+/** The framing that is proposed for a slide from what is on it. */
+export function proposedFraming(slide: Slide, shape: Size): Framing {
+  if (slide.composition !== null) return composedFraming(slide.composition.layout, shape)
+  const known = proposed.get(slide.steps)
+  if (known !== undefined && known.shape.width === shape.width && known.shape.height === shape.height) return known.framing
+  const framing = placeInset(contentOfSteps(slide, shape), shape)
+  proposed.set(slide.steps, { shape, framing })
+  return framing
+}
+
+/** Framing of a slide: its own, else the one that is proposed. */
+export const framingOf = (slide: Slide, shape: Size): Framing => slide.framing ?? proposedFraming(slide, shape)
+
+/** The share of a slide's content, all its steps together, that the face lies on: 0 to 1. */
+export function coveredShare(slide: Slide, framing: Framing, shape: Size): number {
+  if (framing.off || framing.placing === 'beside') return 0
+  return coverage(mergeContent(contentOfSteps(slide, shape)), faceRect(framing))
+}
