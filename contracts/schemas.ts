@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { INK_COLOURS, INK_WIDTHS, LINES, OUTLINES, QUALITIES, TAKE_KINDS } from '@core/model'
+import { BORDERS, INK_COLOURS, INK_WIDTHS, LAYOUTS, LINES, MOST_PICTURES, MOST_ZOOM, OUTLINES, PLACINGS, QUALITIES, REVEALS, TAKE_KINDS, THEMES, TRANSITIONS } from '@core/model'
 
 /** Longest time anything here can have: a day. */
 const DAY = 86_400_000
@@ -13,16 +13,48 @@ const share = Joi.number().min(0).max(1)
 export const framing = Joi.object({
   rect: Joi.object({ x: share, y: share, w: Joi.number().min(0.02).max(1), h: Joi.number().min(0.02).max(1) })
     .options({ presence: 'required' }).required(),
+  placing: Joi.valid(...PLACINGS).required(),
   outline: Joi.valid(...OUTLINES).required(),
+  border: Joi.valid(...BORDERS).required(),
   mirrored: Joi.boolean().required(),
+  zoom: Joi.number().min(1).max(MOST_ZOOM).required(),
+  centre: Joi.object({ x: share, y: share }).options({ presence: 'required' }).required(),
   off: Joi.boolean().required(),
 })
 
+const digest = Joi.string().pattern(/^[0-9a-f]{64}$/)
+const pixels = Joi.number().integer().min(1).max(20_000)
+const composedText = Joi.string().max(6000).allow('').required()
+
+export const composition = Joi.object({
+  layout: Joi.valid(...LAYOUTS).required(),
+  theme: Joi.valid(...THEMES).required(),
+  heading: Joi.string().max(400).allow('').required(),
+  body: composedText,
+  second: composedText,
+  pictures: Joi.array().max(MOST_PICTURES).items(Joi.object({
+    asset: digest.required(),
+    size: Joi.object({ width: pixels, height: pixels }).options({ presence: 'required' }).required(),
+    alt: Joi.string().max(300).allow('').required(),
+  })).required(),
+  reveal: Joi.valid(...REVEALS).required(),
+})
+
+/** The terms of an aspect ratio, or a page's size; no side five times the other. */
+export const shape = Joi.object({ width: Joi.number().min(1).max(20_000), height: Joi.number().min(1).max(20_000) }).options({ presence: 'required' })
+  .custom((value: { width: number, height: number }, helpers) => {
+    const ratio = value.width / value.height
+    return ratio > 0.2 && ratio < 5 ? value : helpers.message({ custom: 'Slides cannot be that long or that narrow.' })
+  })
+
 const slideIds = Joi.array().items(uuid.optional()).min(1).max(1000).required()
 
-/** Edits a page may send. Slides come in by import; an insert can only bring back what was removed. */
+const place = Joi.number().integer().min(0).max(5000).required()
+const slideTexts = { notes: Joi.string().max(MAX_NOTES).allow(''), viewerNotes: Joi.string().max(MAX_NOTES).allow('') }
+
+/** Edits a page may send. Slides of files come in by import; an insert can only bring back what was removed, or bring what was made here. */
 export const deckEdit = Joi.object({
-  kind: Joi.valid('move', 'set', 'remove', 'restore', 'all').required(),
+  kind: Joi.valid('move', 'set', 'remove', 'restore', 'compose', 'merge', 'split', 'shape', 'all').required(),
 }).when('.kind', {
   switch: [
     { is: 'move', then: Joi.object({ slides: slideIds, before: Joi.string().guid().allow(null).required() }) },
@@ -32,15 +64,30 @@ export const deckEdit = Joi.object({
         slides: slideIds,
         fields: Joi.object({
           title: Joi.string().max(200).allow(''),
-          notes: Joi.string().max(MAX_NOTES).allow(''),
+          ...slideTexts,
           planned: ms.allow(null),
           skip: Joi.boolean(),
           framing: framing.allow(null),
+          transition: Joi.valid(...TRANSITIONS),
+          composition,
         }).min(1).required(),
       }),
     },
     { is: 'remove', then: Joi.object({ slides: slideIds }) },
-    { is: 'restore', then: Joi.object({ slides: slideIds, at: Joi.number().integer().min(0).max(5000).required() }) },
+    { is: 'restore', then: Joi.object({ slides: slideIds, at: place }) },
+    {
+      is: 'compose',
+      then: Joi.object({
+        at: place,
+        slide: Joi.object({
+          id: uuid, title: Joi.string().max(200).allow('').required(), ...slideTexts, planned: ms.allow(null).required(), skip: Joi.boolean().required(),
+          framing: framing.allow(null).required(), transition: Joi.valid(...TRANSITIONS).required(), composition: composition.required(),
+        }).required(),
+      }),
+    },
+    { is: 'merge', then: Joi.object({ slides: slideIds }) },
+    { is: 'split', then: Joi.object({ slide: uuid, keep: Joi.number().integer().min(1).max(500).required(), as: uuid }) },
+    { is: 'shape', then: Joi.object({ shape: shape.required() }) },
     { is: 'all', then: Joi.object({ edits: Joi.array().items(Joi.link('#deckEdit')).max(1000).required() }) },
   ],
 }).id('deckEdit')
@@ -50,7 +97,11 @@ export const deckChange = Joi.object({ revision: Joi.number().integer().min(0).r
 export const talkFields = Joi.object({
   name: Joi.string().trim().min(1).max(160),
   limit: ms.min(1000).allow(null),
+  /** BCP 47: a language, and what tells it from others. */
+  language: Joi.string().pattern(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8}){0,3}$/).max(35),
 }).min(1)
+
+export const copySlides = Joi.object({ from: uuid, slides: slideIds, at: place })
 
 export const newTalk = Joi.object({
   name: Joi.string().trim().min(1).max(160).required(),
@@ -138,3 +189,5 @@ export const credentials = Joi.object({
 })
 
 export const signUp = credentials.keys({ name: Joi.string().trim().min(1).max(100).required() })
+
+export const notesKind = Joi.object({ kind: Joi.valid('notes', 'viewerNotes').required() })

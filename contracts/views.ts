@@ -1,5 +1,5 @@
 import type {
-  AssetId, DeliveryFacts, DeliveryState, Intent, Ms, Programme, Recipe, Size, Slide, Stretch, TakeKind,
+  DeliveryFacts, DeliveryState, Intent, Ms, Picture, Programme, Recipe, Size, Slide, SlideId, Stretch, TakeKind,
 } from '@core/model'
 
 /** Somebody who is signed in, or the one person of a machine without accounts. */
@@ -19,7 +19,8 @@ export interface TalkCard {
   readonly id: string
   readonly name: string
   readonly limit: Ms | null
-  readonly thumb: AssetId | null
+  /** What its first slide shows. */
+  readonly picture: Picture | null
   readonly slabs: readonly { readonly planned: Ms, readonly recorded: Ms }[]
   readonly deliveries: number
   readonly importing: boolean
@@ -36,6 +37,8 @@ export interface ImportView {
   readonly pagesDone: number
   readonly pagesTotal: number | null
   readonly sentence: string | null
+  /** Slides next to each other that each only add to the one before: they may be steps of one slide. */
+  readonly builds: readonly (readonly SlideId[])[]
 }
 
 export const TAKE_STATES = ['open', 'closing', 'closed', 'failed', 'discarded'] as const
@@ -54,6 +57,8 @@ export interface TalkView {
   readonly name: string
   readonly limit: Ms | null
   readonly shape: Size
+  /** BCP 47 tag of the language it is given in. */
+  readonly language: string
   /** Of the deck; every change names the one that it was made on. */
   readonly revision: number
   readonly slides: readonly Slide[]

@@ -8,6 +8,9 @@ import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf
 import { Refusal } from '@core/model'
 import type { Size } from '@core/model'
 
+/** Longest title that is kept. */
+const TITLE = 120
+
 const library = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'))
 
 interface CanvasAndContext { canvas: Canvas | null, context: unknown }
@@ -64,6 +67,29 @@ export async function openPdf(path: string): Promise<PDFDocumentProxy> {
   }
 }
 
+/** An open PDF. */
+export type PdfFile = PDFDocumentProxy
+
+/** Titles that the document's own outline gives to pages, by page counted from 1; the outermost entry of a page counts. */
+export async function outlineTitles(document: PdfFile): Promise<ReadonlyMap<number, string>> {
+  const titles = new Map<number, string>()
+  type Entries = Awaited<ReturnType<PdfFile['getOutline']>>
+  const visit = async (entries: Entries | null | undefined, depth: number): Promise<void> => {
+    if (entries == null || depth > 4) return
+    for (const entry of entries.slice(0, 2000)) {
+      const dest: unknown = typeof entry.dest === 'string' ? await document.getDestination(entry.dest) : entry.dest
+      const target: unknown = Array.isArray(dest) ? dest[0] : null
+      // A reference to a page, or its number counted from 0; entries that lead nowhere are passed over.
+      const at = typeof target === 'number' ? target : target === null || typeof target !== 'object' ? -1 : await document.getPageIndex(target as never).catch(() => -1)
+      const title = entry.title.replace(/\s+/g, ' ').trim().slice(0, TITLE)
+      if (at >= 0 && title !== '' && !titles.has(at + 1)) titles.set(at + 1, title)
+    }
+    for (const entry of entries.slice(0, 2000)) await visit(entry.items as Entries, depth + 1)
+  }
+  await visit(await document.getOutline().catch(() => null), 0)
+  return titles
+}
+
 /** A page's size as it is seen, turned where the file says so, in points. */
 export function pageSize(page: PDFPageProxy): Size {
   const { width, height } = page.getViewport({ scale: 1 })
@@ -86,9 +112,6 @@ export interface PageWords {
   readonly title: string
   readonly text: string
 }
-
-/** Longest title that is kept. */
-const TITLE = 120
 
 /** Reads the words of a page. */
 export async function pageWords(page: PDFPageProxy): Promise<PageWords> {

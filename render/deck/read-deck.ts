@@ -1,86 +1,72 @@
 import { writeFile } from 'node:fs/promises'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas } from '@napi-rs/canvas'
-import { groupPagesByLabel } from '@core/deck'
-import { contentOf } from '@core/layout'
-import { Refusal } from '@core/model'
+import { addsOnly, contentOf } from '@core/layout'
+import { MOST_PICTURES, Refusal } from '@core/model'
 import type { Size } from '@core/model'
-import type { DeckMessage, ReadDeckOrder, ReadStep } from './messages'
-import { drawPage, openPdf, pageSize, pageWords } from './pdf'
+import { openSources, pagesOf } from './deck-sources'
+import type { DeckSource } from './deck-sources'
+import type { DeckMessage, ReadDeckOrder, ReadPicture, ReadStep } from './messages'
+import { drawPage, outlineTitles, pageSize, pageWords } from './pdf'
 import { drawPicture, openPicture } from './picture'
+import type { PictureFile } from './picture'
 import { kindOf } from './sniff'
 
 /** Pictures for the browser fit into this; thumbs and the search for content into these. */
 const SCREEN: Size = { width: 1920, height: 1920 }
 const THUMB: Size = { width: 480, height: 480 }
 const LOOK: Size = { width: 320, height: 320 }
+/** Pictures that are placed on slides made here are kept no larger. */
+const PLACED: Size = { width: 3840, height: 3840 }
 /** Around pictures that do not have the deck's shape. */
 const GROUND = '#14201E'
+/** Pages that may be waiting to be stored while the next one is drawn. */
+const WAITING = 3
 
 function shrink(canvas: Canvas, box: Size): Canvas {
   const scale = Math.min(1, box.width / canvas.width, box.height / canvas.height)
-  const small = createCanvas(Math.max(1, Math.round(canvas.width * scale)), Math.max(1, Math.round(canvas.height * scale)))
+  const small = createCanvas(Math.max(32, Math.round(canvas.width * scale)), Math.max(18, Math.round(canvas.height * scale)))
   const ctx = small.getContext('2d')
   ctx.imageSmoothingQuality = 'high'
   ctx.drawImage(canvas, 0, 0, small.width, small.height)
   return small
 }
 
-/** Where a picture that is fitted into a deck's shape has content: looked for on the whole slide, not the picture alone. */
-function contentOn(canvas: Canvas, shape: Size, ground: string): string {
-  const scale = Math.min(LOOK.width / shape.width, LOOK.height / shape.height)
-  const look = createCanvas(Math.max(32, Math.round(shape.width * scale)), Math.max(18, Math.round(shape.height * scale)))
-  const ctx = look.getContext('2d')
+interface Look { readonly pixels: Uint8ClampedArray, readonly width: number, readonly height: number }
+
+/** A small picture of a page to look for things on. Clear parts of it are white, as the page is drawn on. */
+function lookAt(canvas: Canvas, ground: string): Look {
+  const small = shrink(canvas, LOOK)
+  const ctx = small.getContext('2d')
+  ctx.globalCompositeOperation = 'destination-over'
   ctx.fillStyle = ground
-  ctx.fillRect(0, 0, look.width, look.height)
-  const fit = Math.min(look.width / canvas.width, look.height / canvas.height)
-  const width = canvas.width * fit
-  const height = canvas.height * fit
-  ctx.drawImage(canvas, (look.width - width) / 2, (look.height - height) / 2, width, height)
-  return contentOf(ctx.getImageData(0, 0, look.width, look.height).data, look.width, look.height)
+  ctx.fillRect(0, 0, small.width, small.height)
+  return { pixels: ctx.getImageData(0, 0, small.width, small.height).data, width: small.width, height: small.height }
 }
 
-interface Drawn extends Pick<ReadStep, 'file' | 'kind' | 'page' | 'size' | 'text'> {
+interface Drawn extends Pick<ReadStep, 'source' | 'kind' | 'page' | 'size' | 'text'> {
   readonly canvas: Canvas
+  readonly name: string
 }
 
-async function keepStep(drawn: Drawn, order: ReadDeckOrder, shape: Size): Promise<ReadStep> {
-  const { canvas, ...rest } = drawn
-  const name = `${String(drawn.file)}-${String(drawn.page)}`
-  const ground = drawn.kind === 'page' ? '#FFFFFF' : GROUND
+/** Stores a step's pictures; the thumb is made from the picture while that is being packed. */
+async function keepStep(drawn: Drawn, look: Look, out: string): Promise<ReadStep> {
+  const { canvas, name, ...rest } = drawn
   const screen = `${name}.webp`
   const thumb = `${name}.thumb.webp`
   await Promise.all([
-    writeFile(join(order.out, screen), await canvas.encode('webp', 92)),
-    writeFile(join(order.out, thumb), await shrink(canvas, THUMB).encode('webp', 85)),
+    canvas.encode('webp', 90).then((bytes) => writeFile(join(out, screen), bytes)),
+    shrink(canvas, THUMB).encode('webp', 84).then((bytes) => writeFile(join(out, thumb), bytes)),
   ])
-  return { ...rest, ground, screen, thumb, content: contentOn(canvas, shape, ground) }
+  return { ...rest, ground: drawn.kind === 'page' ? '#FFFFFF' : GROUND, screen, thumb, content: contentOf(look.pixels, look.width, look.height) }
 }
 
-type Source =
-  | { readonly kind: 'pdf', readonly file: number, readonly document: Awaited<ReturnType<typeof openPdf>>, readonly groups: readonly (readonly number[])[] }
-  | { readonly kind: 'picture', readonly file: number, readonly picture: Awaited<ReturnType<typeof openPicture>>, readonly title: string }
-
-async function openSource(order: ReadDeckOrder, file: number): Promise<Source> {
-  const { path, name } = order.files[file] ?? { path: '', name: '' }
-  const kind = await kindOf(path)
-  if (kind === 'pdf') {
-    const document = await openPdf(path)
-    if (document.numPages > order.maxPages) {
-      throw new Refusal('too-large', `This PDF has ${String(document.numPages)} pages; up to ${String(order.maxPages)} can be taken in. Split it and bring the part you need.`)
-    }
-    const labels = await document.getPageLabels()
-    return { kind: 'pdf', file, document, groups: groupPagesByLabel(labels, document.numPages) }
-  }
-  return { kind: 'picture', file, picture: await openPicture(path), title: name.replace(/\.[^.]+$/, '') }
-}
-
-/** Shape of the deck: its first page's, or 16:9 for pictures alone. */
-async function shapeOf(sources: readonly Source[]): Promise<Size> {
+/** Shape of the deck: its first page's, or 16:9 for pictures and texts. */
+async function shapeOf(sources: readonly DeckSource[]): Promise<Size> {
   const first = sources[0]
   if (first?.kind !== 'pdf') return { width: 16, height: 9 }
-  const { width, height } = pageSize(await first.document.getPage(1))
+  const { width, height } = pageSize(await first.pdf.getPage(1))
   const ratio = width / height
   if (!(ratio > 0.2 && ratio < 5)) throw new Refusal('unreadable', 'The pages of this PDF are too long or too narrow for slides.')
   for (const [w, h] of [[16, 9], [4, 3], [16, 10], [1, 1], [9, 16]] as const) {
@@ -89,45 +75,100 @@ async function shapeOf(sources: readonly Source[]): Promise<Size> {
   return { width: Math.round(width), height: Math.round(height) }
 }
 
+/** Makes a picture ready to be placed on a slide: upright, not larger than any video needs. */
+async function keepPlaced(picture: PictureFile, alt: string, name: string, out: string): Promise<ReadPicture> {
+  const canvas = await drawPicture(picture, PLACED)
+  await writeFile(join(out, name), await canvas.encode('webp', 92))
+  return { file: name, size: { width: canvas.width, height: canvas.height }, alt }
+}
+
+/** What is told in order, though some of it takes longer: told messages wait for those before them. */
+class Telling {
+  readonly #tell: (message: DeckMessage) => void
+  readonly #waiting: Promise<void>[] = []
+  #last: Promise<void> = Promise.resolve()
+
+  constructor(tell: (message: DeckMessage) => void) {
+    this.#tell = tell
+  }
+
+  /** Tells a message once it is there; returns when few enough are waiting. @throws what making a message threw */
+  async put(message: Promise<DeckMessage>): Promise<void> {
+    const before = this.#last
+    this.#last = Promise.all([message, before]).then(([ready]) => { this.#tell(ready) })
+    this.#last.catch(() => undefined)
+    this.#waiting.push(this.#last)
+    if (this.#waiting.length >= WAITING) await this.#waiting.shift()
+  }
+
+  async end(): Promise<void> {
+    await this.#last
+  }
+}
+
+async function readPdf(source: Extract<DeckSource, { kind: 'pdf' }>, number: number, order: ReadDeckOrder, telling: Telling): Promise<void> {
+  const titles = await outlineTitles(source.pdf)
+  let before: Look | null = null
+  for (const group of source.groups) {
+    const steps: Promise<ReadStep>[] = []
+    let title = ''
+    let adds = false
+    for (const at of group) {
+      const page = await source.pdf.getPage(at)
+      const words = await pageWords(page)
+      title ||= titles.get(at) ?? words.title
+      const canvas = await drawPage(page, SCREEN)
+      const look = lookAt(canvas, '#FFFFFF')
+      if (at === group[0]) adds = before !== null && addsOnly(before.pixels, look.pixels, look.width, look.height)
+      before = look
+      steps.push(keepStep({ source: source.source, kind: 'page', page: at, size: pageSize(page), text: words.text, canvas, name: `${String(number)}-${String(at)}` }, look, order.out))
+      page.cleanup()
+    }
+    await telling.put(Promise.all(steps).then((made) => ({ kind: 'slide', title, steps: made, adds })))
+  }
+}
+
 /**
  * Reads a deck: draws every page for the browser, finds its words and where its content is.
  * @param tell hears of the plan first, then of each slide as soon as it is whole
  * @throws Refusal naming the file that cannot be read
  */
 export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage) => void): Promise<void> {
-  const sources: Source[] = []
-  for (const [file, { name }] of order.files.entries()) {
-    try {
-      sources.push(await openSource(order, file))
-    } catch (error) {
-      if (error instanceof Refusal) throw new Refusal(error.code, error.message, { file: name })
-      throw error
+  if (order.purpose === 'pictures') {
+    await readPictures(order, tell)
+    return
+  }
+  const sources = await openSources(order)
+  const pages = sources.reduce((sum, source) => sum + pagesOf(source), 0)
+  if (pages > order.maxPages) throw new Refusal('too-large', `These files have ${String(pages)} pages together; up to ${String(order.maxPages)} can be taken in.`)
+  tell({ kind: 'plan', pages, shape: await shapeOf(sources) })
+  const telling = new Telling(tell)
+  for (const [number, source] of sources.entries()) {
+    switch (source.kind) {
+      case 'pdf': await readPdf(source, number, order, telling); break
+      case 'picture': {
+        const canvas = await drawPicture(source.picture, SCREEN)
+        const step = keepStep({ source: source.source, kind: 'image', page: 1, size: source.picture.size, text: '', canvas, name: `${String(number)}-1` }, lookAt(canvas, GROUND), order.out)
+        await telling.put(step.then((made) => ({ kind: 'slide', title: basename(source.name).replace(/\.[^.]+$/, ''), steps: [made], adds: false })))
+        break
+      }
+      case 'text':
+        for (const [n, { draft, pictures }] of source.slides.entries()) {
+          const placed = pictures.slice(0, MOST_PICTURES).map((picture, k) => keepPlaced(picture, picture.alt, `${String(number)}-${String(n)}-${String(k)}.webp`, order.out))
+          await telling.put(Promise.all(placed).then((ready) => (
+            { kind: 'composed', composition: { ...draft.composition, theme: 'paper' }, pictures: ready, notes: draft.notes, viewerNotes: draft.viewerNotes })))
+        }
+        break
     }
   }
-  const pages = sources.reduce((sum, source) => sum + (source.kind === 'pdf' ? source.document.numPages : 1), 0)
-  if (pages > order.maxPages) throw new Refusal('too-large', `These files have ${String(pages)} pages together; up to ${String(order.maxPages)} can be taken in.`)
-  const shape = await shapeOf(sources)
-  tell({ kind: 'plan', pages, shape })
-  for (const source of sources) {
-    if (source.kind === 'picture') {
-      const canvas = await drawPicture(source.picture, SCREEN)
-      const step = await keepStep({ file: source.file, kind: 'image', page: 1, size: source.picture.size, text: '', canvas }, order, shape)
-      tell({ kind: 'slide', title: source.title, steps: [step] })
-      continue
-    }
-    for (const group of source.groups) {
-      const steps: ReadStep[] = []
-      let title = ''
-      for (const number of group) {
-        const page = await source.document.getPage(number)
-        const words = await pageWords(page)
-        title ||= words.title
-        const canvas = await drawPage(page, SCREEN)
-        steps.push(await keepStep({ file: source.file, kind: 'page', page: number, size: pageSize(page), text: words.text, canvas }, order, shape))
-        page.cleanup()
-      }
-      tell({ kind: 'slide', title, steps })
-    }
+  await telling.end()
+  tell({ kind: 'done' })
+}
+
+async function readPictures(order: ReadDeckOrder, tell: (message: DeckMessage) => void): Promise<void> {
+  for (const [n, { path, name }] of order.files.entries()) {
+    if (await kindOf(path, name) !== 'picture') throw new Refusal('unreadable', 'Only pictures can be placed on a slide: PNG, JPEG or WebP.', { file: name })
+    tell({ kind: 'picture', picture: await keepPlaced(await openPicture(path), basename(name).replace(/\.[^.]+$/, ''), `${String(n)}.webp`, order.out) })
   }
   tell({ kind: 'done' })
 }

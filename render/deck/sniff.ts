@@ -1,11 +1,16 @@
 import { open } from 'node:fs/promises'
 import { Refusal } from '@core/model'
 
+export type FileKind = 'pdf' | 'picture' | 'text' | 'zip'
+
+/** Names that plain texts have. */
+const TEXT = /\.(md|markdown|txt)$/i
+
 /**
- * What a file is, by its first bytes; its name is not believed.
+ * What a file is, by its first bytes; its name is not believed, but for plain texts, which have no mark of their own.
  * @throws Refusal `unreadable` when it is nothing that can be brought in
  */
-export async function kindOf(path: string): Promise<'pdf' | 'picture'> {
+export async function kindOf(path: string, name: string): Promise<FileKind> {
   const file = await open(path)
   const head = Buffer.alloc(1024)
   const { bytesRead } = await file.read(head, 0, head.length, 0).finally(() => file.close())
@@ -14,5 +19,7 @@ export async function kindOf(path: string): Promise<'pdf' | 'picture'> {
   if (text.includes('%PDF-')) return 'pdf'
   if (text.startsWith('\x89PNG\r\n') || text.startsWith('\xff\xd8\xff')) return 'picture'
   if (text.startsWith('RIFF') && text.slice(8, 12) === 'WEBP') return 'picture'
+  if (text.startsWith('PK\x03\x04')) return 'zip'
+  if (TEXT.test(name) && !text.includes('\0')) return 'text'
   throw new Refusal('unreadable', 'This file is not a PDF, PNG, JPEG or WebP, whatever its name says. Export the deck as a PDF and bring that.')
 }

@@ -1,23 +1,23 @@
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas, SKRSContext2D } from '@napi-rs/canvas'
 import { strokeBounds } from '@core/ink'
-import { paintScene } from '@core/paint'
+import { paintInset, paintScene } from '@core/paint'
 import type { Drawable, PaintContext, PixelBox } from '@core/paint'
 import type { Run } from '@core/plan'
 import type { DrawnStroke, Scene } from '@core/scene'
-import type { Picture, Size } from '@core/model'
+import type { Rect, Size } from '@core/model'
+import type { Drawn, PictureSource } from './picture-source'
 import { convert, yuvFrame } from './yuv'
 
-/** Gives the picture of a step, drawn at the size it is needed in. */
-export type PictureSource = (picture: Picture, size: Size) => Promise<Canvas>
-
-const samePicture = (a: Scene, b: Scene): boolean =>
-  a.shown?.picture === b.shown?.picture && JSON.stringify(a.inset?.framing) === JSON.stringify(b.inset?.framing)
+/** Whether nothing but ink differs between two scenes, so that the rest need not be drawn again. */
+const sameButInk = (a: Scene, b: Scene): boolean =>
+  a.shown?.picture === b.shown?.picture && a.transition === null && b.transition === null && a.coming === 1 && b.coming === 1
+  && JSON.stringify([a.stage, a.inset?.framing]) === JSON.stringify([b.stage, b.inset?.framing])
 
 const whole = (size: Size): PixelBox => ({ x: 0, y: 0, width: size.width, height: size.height })
 
 /** Where two scenes of the same slide differ: around the strokes that are not alike in both. Null when nowhere. */
-function changedBox(before: readonly DrawnStroke[], after: readonly DrawnStroke[], size: Size): PixelBox | null {
+function changedBox(before: readonly DrawnStroke[], after: readonly DrawnStroke[], stage: Rect, size: Size): PixelBox | null {
   const was = new Map(before.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
   const is = new Map(after.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
   const changed = [...before, ...after].filter(({ stroke }) =>
@@ -25,10 +25,12 @@ function changedBox(before: readonly DrawnStroke[], after: readonly DrawnStroke[
   if (changed.length === 0) return null
   const bounds = changed.map(({ stroke }) => strokeBounds(stroke))
   const edge = (values: readonly number[], pick: (...of: number[]) => number): number => pick(...values)
-  const left = edge(bounds.map((bound) => bound.left), Math.min) * size.width
-  const top = edge(bounds.map((bound) => bound.top), Math.min) * size.height
-  const right = edge(bounds.map((bound) => bound.right), Math.max) * size.width
-  const bottom = edge(bounds.map((bound) => bound.bottom), Math.max) * size.height
+  const across = (x: number): number => (stage.x + x * stage.w) * size.width
+  const down = (y: number): number => (stage.y + y * stage.h) * size.height
+  const left = across(edge(bounds.map((bound) => bound.left), Math.min))
+  const top = down(edge(bounds.map((bound) => bound.top), Math.min))
+  const right = across(edge(bounds.map((bound) => bound.right), Math.max))
+  const bottom = down(edge(bounds.map((bound) => bound.bottom), Math.max))
   const x = Math.max(0, Math.floor(left / 2) * 2 - 2)
   const y = Math.max(0, Math.floor(top / 2) * 2 - 2)
   return {
@@ -59,22 +61,32 @@ export class FilmPainter {
   /** The run's picture in the encoder's format. The same buffer each time: copy or use it before the next call. */
   async paint(run: Run): Promise<Buffer> {
     const { scene } = run
-    const box = this.#last !== null && samePicture(this.#last, scene)
-      ? changedBox(this.#last.ink, scene.ink, this.#size)
+    const box = this.#last !== null && sameButInk(this.#last, scene)
+      ? changedBox(this.#last.ink, scene.ink, scene.stage, this.#size)
       : whole(this.#size)
     this.#last = scene
     if (box === null || box.width <= 0 || box.height <= 0) return this.#frame.bytes
-    const picture = scene.shown?.picture
-    const canvas = picture === undefined ? undefined : await this.#source(picture, this.#size)
-    const drawable: Drawable<Canvas> | undefined = canvas && { image: canvas, width: canvas.width, height: canvas.height }
-    const ctx: PaintContext<Canvas> = this.#ctx
+    await this.#draw(scene, box, null)
+    return this.#frame.bytes
+  }
+
+  /** A frame with the face in it, drawn whole. The same buffer each time, as with `paint`. */
+  async paintWithFace(scene: Scene, face: Drawable<Drawn>): Promise<Buffer> {
+    this.#last = null
+    await this.#draw(scene, whole(this.#size), face)
+    return this.#frame.bytes
+  }
+
+  async #draw(scene: Scene, box: PixelBox, face: Drawable<Drawn> | null): Promise<void> {
+    const shelf = await this.#source.shelfFor(scene, this.#size)
+    const ctx: PaintContext<Drawn> = this.#ctx
     ctx.save()
     ctx.beginPath()
     ctx.rect(box.x, box.y, box.width, box.height)
     ctx.clip()
-    paintScene(ctx, scene, this.#size, () => drawable)
+    paintScene(ctx, scene, this.#size, shelf)
+    if (face !== null && scene.inset !== null) paintInset(ctx, face, scene.inset.framing, this.#size)
     ctx.restore()
     convert(this.#frame, this.#ctx.getImageData(box.x, box.y, box.width, box.height).data, box)
-    return this.#frame.bytes
   }
 }

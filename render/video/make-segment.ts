@@ -8,6 +8,7 @@ import type { Run, Segment } from '@core/plan'
 import type { Framing, Quality, Size } from '@core/model'
 import { feed, run as runProgram, start } from '@render/process'
 import { frameOffsets } from './access-units'
+import { cameraFrames } from './camera-frames'
 import { encoderArgs, GROUP } from './encoder'
 import type { FilmPainter } from './film-painter'
 import { pictureHead, streamHead } from './timed-pictures'
@@ -58,9 +59,9 @@ async function graphOf(order: SegmentOrder): Promise<{ readonly inputs: readonly
   const { segment, camera, size, rate } = order
   const look = order.onLook === null ? '' : `;[shown]fps=1/2:start_time=0,scale=-2:${String(LOOK_HEIGHT)},format=yuvj420p[look]`
   const end = order.onLook === null ? '[film]' : `,split[film][shown]${look}`
-  if (segment.inset === null || camera === null) return { inputs: [], graph: `[0:v]fps=${String(rate)}:start_time=0${end}` }
+  if (segment.inset === null || camera === null || segment.kind === 'drawn') return { inputs: [], graph: `[0:v]fps=${String(rate)}:start_time=0${end}` }
   const box = insetBox(segment.inset.framing, size)
-  const crop = coverCrop(camera.size, box)
+  const crop = coverCrop(camera.size, box, segment.inset.framing)
   const mask = `${order.out}.mask.png`
   await writeFile(mask, await maskOf(segment.inset.framing, size).encode('png'))
   // Every input ends: a filter goes on for as long as any of them does.
@@ -104,8 +105,12 @@ export async function makeSegment(order: SegmentOrder, painter: FilmPainter): Pr
   try {
     await feed(child, streamHead(size, rate))
     let at = 0
-    for (const run of runs) {
-      const picture = Buffer.from(await painter.paint(run))
+    const faces = segment.kind === 'drawn' && segment.inset !== null && order.camera !== null
+      ? await cameraFrames(order.camera, segment.inset.at, frames, rate, order.signal)
+      : []
+    for (const run of faces.length > 0 ? eachFrame(runs) : runs) {
+      const face = faces[at]
+      const picture = Buffer.from(face === undefined ? await painter.paint(run) : await painter.paintWithFace(run.scene, face))
       const count = segment.kind === 'still' ? frames : run.frames
       // The last frame is handed over too: a picture stays until the next one comes.
       for (const frame of count > 1 ? [at, at + count - 1] : [at]) {
@@ -120,6 +125,9 @@ export async function makeSegment(order: SegmentOrder, painter: FilmPainter): Pr
   await check(order, frames)
   return frames
 }
+
+/** Runs of one frame each: where the face is drawn by hand, no two frames are alike. */
+const eachFrame = (runs: readonly Run[]): readonly Run[] => runs.flatMap((run) => Array.from({ length: run.frames }, () => ({ ...run, frames: 1 })))
 
 /** Hears how many frames the encoder says it has made. */
 function eachCount(stream: Readable, hear: (frames: number) => void): void {

@@ -1,23 +1,63 @@
-import type { Canvas } from '@napi-rs/canvas'
+import { loadImage } from '@napi-rs/canvas'
+import type { Canvas, Image } from '@napi-rs/canvas'
+import type { Drawable, FiledPicture, PictureShelf } from '@core/paint'
+import type { AssetId, Picture, Size } from '@core/model'
+import type { SlideView } from '@core/scene'
 import { drawPage, drawPicture, openPdf, openPicture } from '@render/deck'
-import type { Picture, Size } from '@core/model'
-import type { PictureSource } from './film-painter'
+import { registerFonts } from '@render/type'
+
+/** What a painter on the server draws with. */
+export type Drawn = Canvas | Image
 
 /** How many drawn pictures are held at a time; at 2160 lines each takes 33 MB. */
 const HELD = 3
+/** How many pictures placed on slides made here are held at a time. */
+const HELD_PLACED = 8
 
-/**
- * Draws steps from the files they came from, at the size an export asks for, so that large videos are sharp.
- * @param pathOf finds a source file by its digest
- */
-export function pictureSource(pathOf: (digest: string) => string): { readonly source: PictureSource, readonly close: () => Promise<void> } {
-  const documents = new Map<string, ReturnType<typeof openPdf>>()
-  const drawn = new Map<string, Promise<Canvas>>()
+const viewsOf = (scene: { readonly transition: { readonly from: SlideView } | null } & SlideView): readonly SlideView[] =>
+  (scene.transition === null ? [scene] : [scene.transition.from, scene])
 
-  const draw = async (picture: Picture, size: Size): Promise<Canvas> => {
-    if (picture.kind === 'image') return await drawPicture(await openPicture(pathOf(picture.source)), size)
-    const opening = documents.get(picture.source) ?? openPdf(pathOf(picture.source))
-    documents.set(picture.source, opening)
+/** Remembers what was made last. */
+class Few<Value> {
+  readonly #most: number
+  readonly #kept = new Map<string, Promise<Value>>()
+
+  constructor(most: number) {
+    this.#most = most
+  }
+
+  get(name: string, make: () => Promise<Value>): Promise<Value> {
+    const value = this.#kept.get(name) ?? make()
+    // The one used last is dropped last.
+    this.#kept.delete(name)
+    this.#kept.set(name, value)
+    const oldest = this.#kept.keys().next().value
+    if (this.#kept.size > this.#most && oldest !== undefined) this.#kept.delete(oldest)
+    return value
+  }
+
+  clear(): void {
+    this.#kept.clear()
+  }
+}
+
+/** Draws the pictures of scenes from the files they came from, at the size an export asks for, so that large videos are sharp. */
+export class PictureSource {
+  readonly #pathOf: (digest: string) => string
+  readonly #documents = new Map<string, ReturnType<typeof openPdf>>()
+  readonly #drawn = new Few<Canvas>(HELD)
+  readonly #placed = new Few<Image>(HELD_PLACED)
+
+  /** @param pathOf finds a source file by its digest */
+  constructor(pathOf: (digest: string) => string) {
+    this.#pathOf = pathOf
+    registerFonts()
+  }
+
+  async #draw(picture: FiledPicture, size: Size): Promise<Canvas> {
+    if (picture.kind === 'image') return await drawPicture(await openPicture(this.#pathOf(picture.source)), size)
+    const opening = this.#documents.get(picture.source) ?? openPdf(this.#pathOf(picture.source))
+    this.#documents.set(picture.source, opening)
     const page = await (await opening).getPage(picture.page)
     try {
       return await drawPage(page, size)
@@ -26,20 +66,31 @@ export function pictureSource(pathOf: (digest: string) => string): { readonly so
     }
   }
 
-  return {
-    source: async (picture, size) => {
-      const name = JSON.stringify([picture.source, picture.kind === 'page' ? picture.page : 0, size])
-      const canvas = drawn.get(name) ?? draw(picture, size)
-      // The one used last is dropped last.
-      drawn.delete(name)
-      drawn.set(name, canvas)
-      const oldest = drawn.keys().next().value
-      if (drawn.size > HELD && oldest !== undefined) drawn.delete(oldest)
-      return await canvas
-    },
-    close: async () => {
-      drawn.clear()
-      for (const opening of documents.values()) await (await opening).destroy()
-    },
+  /** Gets everything ready that a scene shows. @returns what a painter takes it from */
+  async shelfFor(scene: Parameters<typeof viewsOf>[0], size: Size): Promise<PictureShelf<Drawn>> {
+    const steps = new Map<string, Drawable<Drawn>>()
+    const assets = new Map<AssetId, Drawable<Drawn>>()
+    const ready = async (picture: Picture): Promise<void> => {
+      if (picture.kind === 'composed') {
+        for (const { asset } of picture.composition.pictures) {
+          const image = await this.#placed.get(asset, () => loadImage(this.#pathOf(asset)))
+          assets.set(asset, { image, width: image.width, height: image.height })
+        }
+        return
+      }
+      const name = nameOf(picture)
+      const canvas = await this.#drawn.get(JSON.stringify([name, size]), () => this.#draw(picture, size))
+      steps.set(name, { image: canvas, width: canvas.width, height: canvas.height })
+    }
+    for (const view of viewsOf(scene)) if (view.shown !== null) await ready(view.shown.picture)
+    return { ofStep: (picture) => steps.get(nameOf(picture)), ofAsset: (asset) => assets.get(asset) }
+  }
+
+  async close(): Promise<void> {
+    this.#drawn.clear()
+    this.#placed.clear()
+    for (const opening of this.#documents.values()) await (await opening).destroy()
   }
 }
+
+const nameOf = (picture: FiledPicture): string => `${picture.source}.${String(picture.kind === 'page' ? picture.page : 0)}`

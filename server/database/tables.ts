@@ -1,4 +1,4 @@
-import type { Cue, DeliveryFacts, DeliveryState, Framing, Intent, Programme, Recipe, Size, Snapshot, Step, TakeKind } from '@core/model'
+import type { Composition, Cue, DeliveryFacts, DeliveryState, Framing, Intent, Programme, Recipe, Size, Snapshot, Step, TakeKind, Transition } from '@core/model'
 import type { ImportView, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 
@@ -20,6 +20,7 @@ export interface TalkTable {
   name: string
   limit_ms: number | null
   shape: Json<Size>
+  language: Generated<string>
   revision: Generated<number>
   programme_revision: Generated<number>
   recipe: Json<Recipe>
@@ -36,6 +37,7 @@ export interface SlideTable {
   version: number
   title: string
   notes: string
+  viewer_notes: Generated<string>
   planned_ms: number | null
   skip: boolean
   changed_revision: Generated<number>
@@ -47,6 +49,8 @@ export interface SlideVersionTable {
   version: number
   steps: Json<readonly Step[]>
   framing: Json<Framing> | null
+  composition: Json<Composition> | null
+  transition: Generated<Transition>
 }
 
 export interface AssetTable {
@@ -64,6 +68,10 @@ export interface ImportTable {
   state: ImportView['state']
   pages_done: Generated<number>
   pages_total: number | null
+  /** Where its slides go; null: at the end. */
+  place: number | null
+  /** Slides that may be steps of one; see ImportView. */
+  builds: Json<readonly (readonly string[])[]> | null
   sentence: string | null
   created: Moment
 }

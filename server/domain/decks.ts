@@ -1,12 +1,14 @@
+import { isDeepStrictEqual } from 'node:util'
 import { rollup } from 'd3'
 import { sql } from 'kysely'
 import { applyDeckEdit } from '@core/deck'
 import type { DeckEdit } from '@core/deck'
 import { Refusal, asId } from '@core/model'
-import type { Deck, Slide, SlideId } from '@core/model'
-import { fromWire } from '@contracts'
+import type { Deck, Size, Slide, SlideId } from '@core/model'
+import { assetsNamedBy, fromWire } from '@contracts'
 import type { WireEdit } from '@contracts'
 import type { Queries } from '@server/database'
+import { settings } from '@server/settings'
 import { tell } from './events'
 import { currentProgramme, saveProgramme } from './programmes'
 
@@ -15,10 +17,13 @@ interface SlideRow {
   readonly version: number
   readonly title: string
   readonly notes: string
+  readonly viewer_notes: string
   readonly planned_ms: number | null
   readonly skip: boolean
   readonly steps: Slide['steps']
   readonly framing: Slide['framing']
+  readonly composition: Slide['composition']
+  readonly transition: Slide['transition']
 }
 
 const toSlide = (row: SlideRow): Slide => ({
@@ -26,13 +31,18 @@ const toSlide = (row: SlideRow): Slide => ({
   version: row.version,
   title: row.title,
   notes: row.notes,
+  viewerNotes: row.viewer_notes,
   planned: row.planned_ms,
   skip: row.skip,
   steps: row.steps,
   framing: row.framing,
+  composition: row.composition,
+  transition: row.transition,
 })
 
-const COLUMNS = ['slide.id', 'slide.version', 'slide.title', 'slide.notes', 'slide.planned_ms', 'slide.skip', 'slide_version.steps', 'slide_version.framing'] as const
+const OWN = ['slide.id', 'slide.title', 'slide.notes', 'slide.viewer_notes', 'slide.planned_ms', 'slide.skip'] as const
+const OF_VERSION = ['slide_version.version', 'slide_version.steps', 'slide_version.framing', 'slide_version.composition', 'slide_version.transition'] as const
+const COLUMNS = [...OWN, ...OF_VERSION]
 
 const slides = (q: Queries, talk: string) => q.selectFrom('slide')
   .innerJoin('slide_version', (join) => join.onRef('slide_version.slide', '=', 'slide.id').onRef('slide_version.version', '=', 'slide.version'))
@@ -62,7 +72,7 @@ export async function slidesAsShown(q: Queries, talk: string, versions: Readonly
       (join) => join.onRef('wanted.id', '=', 'slide.id'),
     )
     .innerJoin('slide_version', (join) => join.onRef('slide_version.slide', '=', 'slide.id').onRef('slide_version.version', '=', 'wanted.version'))
-    .select(['slide.id', 'slide_version.version', 'slide.title', 'slide.notes', 'slide.planned_ms', 'slide.skip', 'slide_version.steps', 'slide_version.framing'])
+    .select(COLUMNS)
     .where('slide.talk', '=', talk).execute()
   return rows.map(toSlide)
 }
@@ -76,23 +86,27 @@ export async function saveDeck(q: Queries, talk: string, before: readonly Slide[
     .filter(({ slide, position }) => was.get(slide.id)?.slide !== slide || was.get(slide.id)?.position !== position)
   const gone = before.filter((slide) => !is.has(slide.id)).map((slide) => slide.id)
   if (changed.length > 0) {
-    await q.insertInto('slide').values(changed.map(({ slide, position }) => ({
-      id: slide.id, talk, position, version: slide.version, title: slide.title, notes: slide.notes,
+    const kept = await q.insertInto('slide').values(changed.map(({ slide, position }) => ({
+      id: slide.id, talk, position, version: slide.version, title: slide.title, notes: slide.notes, viewer_notes: slide.viewerNotes,
       planned_ms: slide.planned, skip: slide.skip, changed_revision: revision,
     }))).onConflict((conflict) => conflict.column('id').doUpdateSet((set) => ({
       position: set.ref('excluded.position'),
       version: set.ref('excluded.version'),
       title: set.ref('excluded.title'),
       notes: set.ref('excluded.notes'),
+      viewer_notes: set.ref('excluded.viewer_notes'),
       planned_ms: set.ref('excluded.planned_ms'),
       skip: set.ref('excluded.skip'),
       // A slide that only stands elsewhere now has not changed.
-      changed_revision: sql<number>`case when (slide.version, slide.title, slide.notes, slide.planned_ms, slide.skip)
-        is distinct from (excluded.version, excluded.title, excluded.notes, excluded.planned_ms, excluded.skip)
+      changed_revision: sql<number>`case when (slide.version, slide.title, slide.notes, slide.viewer_notes, slide.planned_ms, slide.skip)
+        is distinct from (excluded.version, excluded.title, excluded.notes, excluded.viewer_notes, excluded.planned_ms, excluded.skip)
         then excluded.changed_revision else slide.changed_revision end`,
-    }))).execute()
+    })).where('slide.talk', '=', talk)).returning('slide.id').execute()
+    // An id that a page made up and that is another talk's is refused by the condition above.
+    if (kept.length !== changed.length) throw new Refusal('conflict', 'A slide of this change belongs to another talk. Nothing was changed.')
     await q.insertInto('slide_version').values(changed.map(({ slide }) => ({
       slide: slide.id, version: slide.version, steps: JSON.stringify(slide.steps), framing: slide.framing && JSON.stringify(slide.framing),
+      composition: slide.composition && JSON.stringify(slide.composition), transition: slide.transition,
     }))).onConflict((conflict) => conflict.doNothing()).execute()
   }
   if (gone.length > 0) {
@@ -101,8 +115,39 @@ export async function saveDeck(q: Queries, talk: string, before: readonly Slide[
 }
 
 const touched = (edit: DeckEdit): readonly SlideId[] => {
-  if (edit.kind === 'all') return edit.edits.flatMap(touched)
-  return edit.kind === 'set' || edit.kind === 'remove' ? edit.slides : []
+  switch (edit.kind) {
+    case 'all': return edit.edits.flatMap(touched)
+    case 'set':
+    case 'merge':
+    case 'remove': return edit.slides
+    case 'split': return [edit.slide]
+    default: return []
+  }
+}
+
+/** A slide whose id was in the deck before, and that is put in anew, gets a version that was never shown. */
+async function withFreshVersions(q: Queries, before: readonly Slide[], after: readonly Slide[]): Promise<readonly Slide[]> {
+  const there = new Set(before.map((slide) => slide.id))
+  const fresh = after.filter((slide) => !there.has(slide.id))
+  if (fresh.length === 0) return after
+  const rows = await q.selectFrom('slide_version').select(['slide', 'version', 'steps', 'framing', 'transition'])
+    .where('slide', 'in', fresh.map((slide) => slide.id)).orderBy('version').execute()
+  const last = new Map(rows.map((row) => [row.slide, row]))
+  return after.map((slide) => {
+    const known = there.has(slide.id) ? undefined : last.get(slide.id)
+    if (known === undefined) return slide
+    const same = known.version === slide.version && isDeepStrictEqual([known.steps, known.framing, known.transition], [slide.steps, slide.framing, slide.transition])
+    return same ? slide : { ...slide, version: known.version + 1 }
+  })
+}
+
+/** @throws Refusal when an edit puts a picture on a slide that the talk does not have */
+async function checkAssets(q: Queries, talk: string, wire: WireEdit): Promise<void> {
+  const named = [...new Set(assetsNamedBy(wire))]
+  if (named.length === 0) return
+  const { count } = await q.selectFrom('asset').select((build) => build.fn.countAll<number>().as('count'))
+    .where('talk', '=', talk).where('digest', 'in', named).executeTakeFirstOrThrow()
+  if (Number(count) !== named.length) throw new Refusal('not-found', 'A picture of this slide is not in this talk. Nothing was changed; drop the picture on the slide again.')
 }
 
 /**
@@ -111,7 +156,7 @@ const touched = (edit: DeckEdit): readonly SlideId[] => {
  * @returns the deck's new revision
  * @throws Refusal `conflict` and changes nothing when the same slide was changed elsewhere
  */
-export async function editDeck(q: Queries, talk: string, base: number, wire: WireEdit): Promise<{ readonly revision: number, readonly slides: readonly Slide[] }> {
+export async function editDeck(q: Queries, talk: string, base: number, wire: WireEdit): Promise<{ readonly revision: number, readonly shape: Size, readonly slides: readonly Slide[] }> {
   const row = await q.selectFrom('talk').select(['revision', 'shape']).where('id', '=', talk).forUpdate().executeTakeFirstOrThrow()
   const removed = new Map((await slides(q, talk).where('slide.position', 'is', null).execute()).map((slide) => [slide.id, toSlide(slide)]))
   const edit = fromWire(wire, (id) => removed.get(id))
@@ -121,14 +166,17 @@ export async function editDeck(q: Queries, talk: string, base: number, wire: Wir
   if (conflict !== undefined) {
     throw new Refusal('conflict', 'This slide was changed on another page in the meantime. That change was kept and yours was not; look at it and change it again if it is needed.', { slide: conflict.id })
   }
+  await checkAssets(q, talk, wire)
   const before: Deck = { shape: row.shape, slides: await slidesOf(q, talk) }
   const after = applyDeckEdit(before, edit)
+  if (after.slides.length > settings().maxPages * 3) throw new Refusal('too-many', `A deck can have up to ${String(settings().maxPages * 3)} slides. Nothing was changed.`)
+  const slidesAfter = await withFreshVersions(q, before.slides, after.slides)
   const revision = row.revision + 1
-  await saveDeck(q, talk, before.slides, after.slides, revision)
-  await q.updateTable('talk').set({ revision, changed: new Date() }).where('id', '=', talk).execute()
-  await takeUpVersions(q, talk, after.slides)
+  await saveDeck(q, talk, before.slides, slidesAfter, revision)
+  await q.updateTable('talk').set({ revision, shape: JSON.stringify(after.shape), changed: new Date() }).where('id', '=', talk).execute()
+  await takeUpVersions(q, talk, slidesAfter)
   await tell(q, { talk, kind: 'deck', id: null })
-  return { revision, slides: after.slides }
+  return { revision, shape: after.shape, slides: slidesAfter }
 }
 
 /** The talk's programme shows slides as they are now. */

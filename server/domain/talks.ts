@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
-import { plannedTime } from '@core/pace'
-import { EMPTY_PROGRAMME, Refusal } from '@core/model'
+import { ANYBODY, plannedTime } from '@core/pace'
+import { EMPTY_PROGRAMME, Refusal, asId } from '@core/model'
 import type { Ms, Recipe, Slide, Take } from '@core/model'
 import { recordedBySlide, visitsOf } from '@core/programme'
 import type { ImportView, TakeView, TalkCard, TalkView } from '@contracts'
@@ -34,9 +34,9 @@ const takesOf = (q: Queries, talk: string) => q.selectFrom('take').leftJoin('str
   .where('take.talk', '=', talk).groupBy('take.id').orderBy('take.started', 'desc').execute()
 
 const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[]> =>
-  (await q.selectFrom('import').select(['id', 'name', 'state', 'pages_done', 'pages_total', 'sentence'])
+  (await q.selectFrom('import').select(['id', 'name', 'state', 'pages_done', 'pages_total', 'sentence', 'builds'])
     .where('talk', '=', talk).orderBy('created', 'desc').limit(5).execute())
-    .map((row) => ({ id: row.id, name: row.name, state: row.state, pagesDone: row.pages_done, pagesTotal: row.pages_total, sentence: row.sentence }))
+    .map((row) => ({ id: row.id, name: row.name, state: row.state, pagesDone: row.pages_done, pagesTotal: row.pages_total, sentence: row.sentence, builds: (row.builds ?? []).map((group) => group.map((id) => asId<'slide'>(id))) }))
 
 /** A talk with its deck, as its stations show it. */
 export async function talkView(q: Queries, id: string): Promise<TalkView> {
@@ -51,6 +51,7 @@ export async function talkView(q: Queries, id: string): Promise<TalkView> {
     name: talk.name,
     limit: talk.limit_ms,
     shape: talk.shape,
+    language: talk.language,
     revision: talk.revision,
     slides,
     takes: takes.map(takeView),
@@ -65,7 +66,7 @@ export async function talkCards(q: Queries, owner: string): Promise<readonly Tal
   const talks = await q.selectFrom('talk')
     .leftJoin('programme', (join) => join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'))
     .select((build) => [
-      'talk.id', 'talk.name', 'talk.limit_ms', 'talk.changed', 'programme.value',
+      'talk.id', 'talk.name', 'talk.limit_ms', 'talk.language', 'talk.changed', 'programme.value',
       build.exists(build.selectFrom('import').select('import.id').whereRef('import.talk', '=', 'talk.id').where('import.state', 'in', ['queued', 'reading'])).as('importing'),
       build.exists(build.selectFrom('take').select('take.id').whereRef('take.talk', '=', 'talk.id').where('take.state', '=', 'open')).as('unfinished'),
       build.selectFrom('delivery').whereRef('delivery.talk', '=', 'talk.id').where('delivery.state', '=', 'done')
@@ -79,8 +80,8 @@ export async function talkCards(q: Queries, owner: string): Promise<readonly Tal
       id: talk.id,
       name: talk.name,
       limit: talk.limit_ms,
-      thumb: slides[0]?.steps[0]?.picture.thumb ?? null,
-      slabs: slides.filter((slide) => !slide.skip).map((slide) => ({ planned: plannedTime(slide), recorded: recorded.get(slide.id) ?? 0 })),
+      picture: slides[0]?.steps[0]?.picture ?? null,
+      slabs: slides.filter((slide) => !slide.skip).map((slide) => ({ planned: plannedTime(slide, { ...ANYBODY, language: talk.language }), recorded: recorded.get(slide.id) ?? 0 })),
       deliveries: Number(talk.deliveries ?? 0),
       importing: Boolean(talk.importing),
       unfinished: Boolean(talk.unfinished),
@@ -89,7 +90,7 @@ export async function talkCards(q: Queries, owner: string): Promise<readonly Tal
   })
 }
 
-export async function changeTalk(q: Queries, id: string, fields: { readonly name?: string, readonly limit?: Ms | null }): Promise<void> {
+export async function changeTalk(q: Queries, id: string, fields: { readonly name?: string, readonly limit?: Ms | null, readonly language?: string }): Promise<void> {
   const before = await q.selectFrom('talk').select(['name', 'recipe']).where('id', '=', id).forUpdate().executeTakeFirstOrThrow()
   // The recipe follows the talk until somebody gave it a name or limit of its own.
   const named = fields.name !== undefined && before.recipe.name === fileName(before.name) ? { ...before.recipe, name: fileName(fields.name) } : before.recipe
@@ -99,6 +100,7 @@ export async function changeTalk(q: Queries, id: string, fields: { readonly name
   await q.updateTable('talk').set({
     ...(fields.name === undefined ? {} : { name: fields.name }),
     ...(fields.limit === undefined ? {} : { limit_ms: fields.limit }),
+    ...(fields.language === undefined ? {} : { language: fields.language }),
     recipe: JSON.stringify(limited),
     changed: new Date(),
   }).where('id', '=', id).execute()
@@ -116,7 +118,7 @@ export async function duplicateTalk(q: Queries, owner: string, id: string): Prom
   const talk = await q.selectFrom('talk').selectAll().where('id', '=', id).executeTakeFirstOrThrow()
   const name = `${talk.name} (copy)`
   const copy = await createTalk(q, owner, name.slice(0, 160), talk.limit_ms)
-  await q.updateTable('talk').set({ shape: JSON.stringify(talk.shape) }).where('id', '=', copy).execute()
+  await q.updateTable('talk').set({ shape: JSON.stringify(talk.shape), language: talk.language }).where('id', '=', copy).execute()
   await q.insertInto('asset').columns(['talk', 'digest', 'mime', 'bytes']).expression((build) =>
     build.selectFrom('asset').select([sql<string>`${copy}::uuid`.as('talk'), 'digest', 'mime', 'bytes']).where('talk', '=', id)).execute()
   const slides: readonly Slide[] = (await slidesOf(q, id)).map((slide) => ({ ...slide, id: randomUUID() as Slide['id'], version: 1 }))

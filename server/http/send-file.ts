@@ -42,3 +42,11 @@ export async function sendFile(event: H3Event, file: SentFile): Promise<void> {
   if (size === 0) return
   await sendStream(event, createReadStream(file.path, { start, end }))
 }
+
+/** Sends what was made just now, to be saved under a name. */
+export function sendMade(event: H3Event, body: string | Buffer, mime: string, download: string): string | Buffer {
+  setResponseHeaders(event, {
+    'content-type': mime, 'cache-control': 'private, no-store', 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(download)}`,
+  })
+  return body
+}

@@ -1,7 +1,9 @@
 import type { Migration } from 'kysely'
 import { first } from './0001-first'
+import { prepare } from './0002-prepare'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
   '0001-first': first,
+  '0002-prepare': prepare,
 }

@@ -10,7 +10,7 @@ import { toFilm } from '@contracts'
 import { checkFilm, probe } from '@render/probe'
 import { contentOfVoice, makeVoice, measureFile } from '@render/sound'
 import type { Loudness } from '@render/sound'
-import { FilmPainter, joinFilm, makeSegment, pictureSource, settingOf } from '@render/video'
+import { FilmPainter, joinFilm, PictureSource, makeSegment, settingOf } from '@render/video'
 import type { CameraFile, JoinPart } from '@render/video'
 import { database } from '@server/database'
 import { filmView } from '@server/domain'
@@ -54,7 +54,7 @@ interface MadePart extends JoinPart {
  */
 async function makeSegments(index: FilmIndex, plan: RenderPlan, delivery: string, progress: Progress): Promise<readonly MadePart[]> {
   const setting = settingOf(plan.size, plan.rate, plan.quality)
-  const pictures = pictureSource(assetPath)
+  const pictures = new PictureSource(assetPath)
   const cameraOf = cameras()
   const todo = plan.segments.entries()
   const parts: MadePart[] = []
@@ -91,7 +91,7 @@ async function makeSegments(index: FilmIndex, plan: RenderPlan, delivery: string
   }
 
   const lane = async (): Promise<void> => {
-    const painter = new FilmPainter(plan.size, pictures.source)
+    const painter = new FilmPainter(plan.size, pictures)
     for (const [number, segment] of todo) {
       parts[number] = await makeOne(segment, painter)
       await progress.finished(segment)

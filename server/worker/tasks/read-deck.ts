@@ -1,90 +1,152 @@
 import { randomUUID } from 'node:crypto'
-import { mkdir, readFile } from 'node:fs/promises'
+import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
+import { recomposed } from '@core/compose'
 import { Refusal, asId } from '@core/model'
-import type { AssetId, Slide, Step } from '@core/model'
+import type { AssetId, ComposedPicture, Slide, SlideId, Step } from '@core/model'
 import { readDeckApart } from '@render/deck'
-import type { DeckMessage, ReadStep } from '@render/deck'
+import type { DeckMessage, ReadStep, StepSource } from '@render/deck'
 import { database } from '@server/database'
-import type { Queries } from '@server/database'
-import { saveDeck, slidesOf, tell } from '@server/domain'
+import type { Database } from '@server/database'
+import { WEBP, keepForTalk, saveDeck, slidesOf, tell } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { assetPath, keepAsset, removeTree, uploadFolder } from '@server/store'
+import { assetPath, removeTree, uploadFolder } from '@server/store'
 
-async function keepPicture(q: Queries, talk: string, path: string): Promise<AssetId> {
-  const bytes = await readFile(path)
-  const digest = await keepAsset(bytes)
-  await q.insertInto('asset').values({ talk, digest, mime: 'image/webp', bytes: bytes.length })
-    .onConflict((conflict) => conflict.doNothing()).execute()
-  return asId(digest)
+/** How long slides that were read wait for others, so that a long deck is not saved page by page, in ms. */
+const GATHER = 400
+
+/** Puts what was read into the talk's deck, in order and a few slides at a time; the first is there at once. */
+class DeckWriter {
+  readonly #db: Database
+  readonly #talk: string
+  readonly #import: string
+  readonly #made: SlideId[] = []
+  #place: number | null
+  #waiting: Slide[] = []
+  #pages = 0
+  #written = 0
+
+  constructor(db: Database, talk: string, id: string, place: number | null) {
+    this.#db = db
+    this.#talk = talk
+    this.#import = id
+    this.#place = place
+  }
+
+  get made(): readonly SlideId[] {
+    return this.#made
+  }
+
+  async put(slide: Slide): Promise<void> {
+    this.#waiting.push(slide)
+    this.#pages += slide.steps.length
+    if (Date.now() - this.#written >= GATHER) await this.flush()
+  }
+
+  async flush(): Promise<void> {
+    if (this.#waiting.length === 0) return
+    const slides = this.#waiting
+    this.#waiting = []
+    await this.#db.transaction().execute(async (q) => {
+      const { revision, shape } = await q.updateTable('talk').set((build) => ({ revision: build('revision', '+', 1), changed: new Date() }))
+        .where('id', '=', this.#talk).returning(['revision', 'shape']).executeTakeFirstOrThrow()
+      const before = await slidesOf(q, this.#talk)
+      const at = Math.min(this.#place ?? before.length, before.length)
+      await saveDeck(q, this.#talk, before, [...before.slice(0, at), ...slides.map((slide) => recomposed(slide, shape)), ...before.slice(at)], revision)
+      if (this.#place !== null) this.#place = at + slides.length
+      await q.updateTable('import').set({ pages_done: this.#pages }).where('id', '=', this.#import).execute()
+      await tell(q, { talk: this.#talk, kind: 'deck', id: null })
+    })
+    this.#made.push(...slides.map((slide) => slide.id))
+    this.#written = Date.now()
+  }
+
+  /** Takes everything out again, as if nothing had been read. */
+  async takeBack(): Promise<void> {
+    this.#waiting = []
+    if (this.#made.length > 0) await this.#db.deleteFrom('slide').where('id', 'in', this.#made).execute()
+  }
 }
 
-/** Reads files into a talk's deck, slide by slide, so that the first is there at once. */
+/** Reads files into a talk's deck. */
 export async function readDeckTask(id: string): Promise<void> {
   const db = database()
   const row = await db.selectFrom('import').selectAll().where('id', '=', id).executeTakeFirst()
   if (row === undefined || row.state === 'done' || row.state === 'failed') return
   const { talk } = row
   const out = join(uploadFolder(), `deck-${id}`)
-  const made: string[] = []
-  let pages = 0
+  const writer = new DeckWriter(db, talk, id, row.place)
+  const builds: SlideId[][] = []
+  let last: SlideId | null = null
+
+  const sourceOf = async (source: StepSource): Promise<AssetId> => (source.kind === 'file'
+    ? asId(row.files[source.file]?.digest ?? '')
+    : await keepForTalk(db, talk, join(out, source.name), 'application/octet-stream'))
 
   const toStep = async (step: ReadStep): Promise<Step> => {
-    const screen = await keepPicture(db, talk, join(out, step.screen))
-    const thumb = await keepPicture(db, talk, join(out, step.thumb))
-    const source = asId<'asset'>(row.files[step.file]?.digest ?? '')
+    const screen = await keepForTalk(db, talk, join(out, step.screen), WEBP)
+    const thumb = await keepForTalk(db, talk, join(out, step.thumb), WEBP)
+    const source = await sourceOf(step.source)
     const picture = step.kind === 'page'
       ? { kind: step.kind, source, page: step.page, size: step.size, screen, thumb } as const
       : { kind: step.kind, source, size: step.size, ground: step.ground, screen, thumb } as const
     return { picture, content: step.content, text: step.text }
   }
 
-  const hear = async (message: DeckMessage): Promise<void> => {
-    if (message.kind === 'plan') {
-      await db.updateTable('import').set({ pages_total: message.pages }).where('id', '=', id).execute()
-      // A deck that is still empty takes the shape of what comes in.
-      await db.updateTable('talk').set({ shape: JSON.stringify(message.shape) }).where('id', '=', talk)
-        .where((build) => build.not(build.exists(build.selectFrom('slide').select('slide.id').where('slide.talk', '=', talk)))).execute()
-    }
-    if (message.kind === 'slide') {
-      const steps: Step[] = []
-      for (const step of message.steps) steps.push(await toStep(step))
-      pages += steps.length
-      const slide: Slide = { id: asId(randomUUID()), version: 1, title: message.title, notes: '', steps, framing: null, planned: null, skip: false }
-      made.push(slide.id)
-      await db.transaction().execute(async (q) => {
-        const { revision } = await q.updateTable('talk').set((build) => ({ revision: build('revision', '+', 1), changed: new Date() }))
-          .where('id', '=', talk).returning('revision').executeTakeFirstOrThrow()
-        const before = await slidesOf(q, talk)
-        await saveDeck(q, talk, before, [...before, slide], revision)
-        await q.updateTable('import').set({ pages_done: pages }).where('id', '=', id).execute()
-        await tell(q, { talk, kind: 'deck', id: null })
-      })
-    }
-  }
+  const fresh = (fields: Pick<Slide, 'title' | 'steps'> & Partial<Slide>): Slide => ({
+    id: asId(randomUUID()), version: 1, notes: '', viewerNotes: '', composition: null, framing: null, planned: null, skip: false, transition: 'cut', ...fields,
+  })
 
-  const takeBack = async (): Promise<void> => {
-    await db.transaction().execute(async (q) => {
-      if (made.length > 0) await q.deleteFrom('slide').where('id', 'in', made).execute()
-    })
+  const hear = async (message: DeckMessage): Promise<void> => {
+    switch (message.kind) {
+      case 'plan':
+        await db.updateTable('import').set({ pages_total: message.pages }).where('id', '=', id).execute()
+        // A deck that is still empty takes the shape of what comes in.
+        await db.updateTable('talk').set({ shape: JSON.stringify(message.shape) }).where('id', '=', talk)
+          .where((build) => build.not(build.exists(build.selectFrom('slide').select('slide.id').where('slide.talk', '=', talk).where('slide.position', 'is not', null)))).execute()
+        return
+      case 'slide': {
+        const steps: Step[] = []
+        for (const step of message.steps) steps.push(await toStep(step))
+        const slide = fresh({ title: message.title, steps })
+        if (message.adds && last !== null) {
+          const group = builds.at(-1)
+          if (group?.at(-1) === last) group.push(slide.id)
+          else builds.push([last, slide.id])
+        }
+        last = slide.id
+        await writer.put(slide)
+        return
+      }
+      case 'composed': {
+        const pictures: ComposedPicture[] = []
+        for (const { file, size, alt } of message.pictures) pictures.push({ asset: await keepForTalk(db, talk, join(out, file), WEBP), size, alt })
+        last = null
+        // Its steps are laid out when it is put in.
+        await writer.put(fresh({ title: '', steps: [], composition: { ...message.composition, pictures }, notes: message.notes, viewerNotes: message.viewerNotes }))
+        return
+      }
+      default:
+    }
   }
 
   try {
     await db.updateTable('import').set({ state: 'reading', pages_done: 0 }).where('id', '=', id).execute()
     await mkdir(out, { recursive: true })
     await readDeckApart(
-      { files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })), out, maxPages: settings().maxPages },
+      { files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })), out, purpose: 'slides', maxPages: settings().maxPages, maxUnpacked: settings().maxUpload * 2 },
       { time: settings().importTime, memory: settings().importMemory, home: process.cwd() },
       hear,
     )
-    await db.updateTable('import').set({ state: 'done' }).where('id', '=', id).execute()
+    await writer.flush()
+    await db.updateTable('import').set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) }).where('id', '=', id).execute()
   } catch (error) {
-    await takeBack()
+    await writer.takeBack()
     if (!(error instanceof Refusal)) throw error
     log.info({ import: id, detail: error.detail }, 'deck refused')
     const file = error.detail['file']
-    const named = typeof file === 'string' && row.files.length > 1 ? `“${file}”: ${error.message}` : error.message
+    const named = typeof file === 'string' && (row.files.length > 1 || file !== row.files[0]?.name) ? `“${file}”: ${error.message}` : error.message
     await db.updateTable('import').set({ state: 'failed', sentence: `${named} The talk is as it was.` }).where('id', '=', id).execute()
   } finally {
     await removeTree(out)

@@ -1,0 +1,127 @@
+import { readFile } from 'node:fs/promises'
+import { posix } from 'node:path'
+import { groupPagesByLabel } from '@core/deck'
+import { readMarkdownDeck } from '@core/formats'
+import type { SlideDraft } from '@core/formats'
+import { Refusal } from '@core/model'
+import type { ReadDeckOrder, StepSource } from './messages'
+import { openPdf } from './pdf'
+import type { PdfFile } from './pdf'
+import { openPicture } from './picture'
+import type { PictureFile } from './picture'
+import { kindOf } from './sniff'
+import { unpack } from './unpack'
+
+/** A file that a deck is made of, opened. */
+export type DeckSource =
+  | { readonly kind: 'pdf', readonly source: StepSource, readonly name: string, readonly pdf: PdfFile, readonly groups: readonly (readonly number[])[] }
+  | { readonly kind: 'picture', readonly source: StepSource, readonly name: string, readonly picture: PictureFile }
+  | { readonly kind: 'text', readonly name: string, readonly slides: readonly { readonly draft: SlideDraft, readonly pictures: readonly (PictureFile & { readonly alt: string })[] }[] }
+
+interface Found {
+  readonly path: string
+  readonly name: string
+  readonly source: StepSource
+}
+
+/** Longest text that is taken for a deck, in bytes. */
+const MOST_TEXT = 2_000_000
+
+/** Names the file in what is thrown about it, for the person. */
+async function about<Result>(name: string, work: () => Promise<Result>): Promise<Result> {
+  try {
+    return await work()
+  } catch (error) {
+    if (error instanceof Refusal && error.detail['file'] === undefined) throw new Refusal(error.code, error.message, { file: name })
+    throw error
+  }
+}
+
+/** The order's files, archives replaced by what is in them. */
+async function findFiles(order: ReadDeckOrder): Promise<readonly (Found & { readonly kind: 'pdf' | 'picture' | 'text' })[]> {
+  const found: (Found & { readonly kind: 'pdf' | 'picture' | 'text' })[] = []
+  let left = order.maxUnpacked
+  for (const [file, { path, name }] of order.files.entries()) {
+    await about(name, async () => {
+      const kind = await kindOf(path, name)
+      if (kind !== 'zip') {
+        found.push({ path, name, kind, source: { kind: 'file', file } })
+        return
+      }
+      const { files, bytes } = await unpack(path, order.out, `unpacked-${String(file)}`, left)
+      left -= bytes
+      for (const one of files) {
+        await about(`${name}: ${one.name}`, async () => {
+          const inside = await kindOf(one.path, one.name)
+          if (inside === 'zip') throw new Refusal('unreadable', 'There is an archive inside this archive. Unpack it first and bring what is in it.')
+          found.push({ path: one.path, name: one.name, kind: inside, source: { kind: 'unpacked', name: one.file } })
+        })
+      }
+    })
+  }
+  return found
+}
+
+async function readText(path: string): Promise<string> {
+  const bytes = await readFile(path)
+  if (bytes.length > MOST_TEXT) throw new Refusal('too-large', 'This text is longer than a deck can be. Bring it in parts.')
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+  } catch {
+    throw new Refusal('unreadable', 'This text is not stored as UTF-8. Save it as UTF-8 and bring it again.')
+  }
+}
+
+/** The file that a text means by a picture's name: beside it, or of that name anywhere. */
+function meant(source: string, text: string, files: readonly Found[]): Found | undefined {
+  const beside = posix.normalize(posix.join(posix.dirname(text), source))
+  return files.find((file) => file.name === beside) ?? files.find((file) => posix.basename(file.name) === posix.basename(source))
+}
+
+/**
+ * Opens everything that a deck is made of. Pictures that a text shows stand on its slides and are none of their own.
+ * @throws Refusal naming the file that cannot be read
+ */
+export async function openSources(order: ReadDeckOrder): Promise<readonly DeckSource[]> {
+  const found = await findFiles(order)
+  const pictures = found.filter((file) => file.kind === 'picture')
+  const placed = new Set<Found>()
+  const texts = new Map<Found, DeckSource>()
+  for (const file of found.filter((one) => one.kind === 'text')) {
+    texts.set(file, await about(file.name, async () => {
+      const drafts = readMarkdownDeck(await readText(file.path))
+      const slides = []
+      for (const draft of drafts) {
+        const shown = []
+        for (const { source, alt } of draft.pictures) {
+          const picture = meant(source, file.name, pictures)
+          if (picture === undefined) throw new Refusal('unreadable', `This text shows a picture “${source.slice(0, 80)}” that did not come with it. Bring both together, or in one archive.`)
+          placed.add(picture)
+          shown.push({ ...await about(picture.name, () => openPicture(picture.path)), alt })
+        }
+        slides.push({ draft, pictures: shown })
+      }
+      return { kind: 'text', name: file.name, slides } as const
+    }))
+  }
+  const sources: DeckSource[] = []
+  for (const file of found) {
+    const text = texts.get(file)
+    if (text !== undefined) {
+      sources.push(text)
+    } else if (!placed.has(file)) {
+      sources.push(await about(file.name, async (): Promise<DeckSource> => {
+        if (file.kind === 'picture') return { kind: 'picture', source: file.source, name: file.name, picture: await openPicture(file.path) }
+        const pdf = await openPdf(file.path)
+        if (pdf.numPages > order.maxPages) {
+          throw new Refusal('too-large', `This PDF has ${String(pdf.numPages)} pages; up to ${String(order.maxPages)} can be taken in. Split it and bring the part you need.`)
+        }
+        return { kind: 'pdf', source: file.source, name: file.name, pdf, groups: groupPagesByLabel(await pdf.getPageLabels(), pdf.numPages) }
+      }))
+    }
+  }
+  return sources
+}
+
+/** How many pages, pictures and slides come in. */
+export const pagesOf = (source: DeckSource): number => (source.kind === 'pdf' ? source.pdf.numPages : source.kind === 'text' ? source.slides.length : 1)

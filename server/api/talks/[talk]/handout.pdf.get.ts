@@ -1,0 +1,12 @@
+import { getQuery } from 'h3'
+import type { NotesKind } from '@core/formats'
+import { schemas } from '@contracts'
+import { database } from '@server/database'
+import { handoutFile } from '@server/domain'
+import { answerForTalk, parse, sendMade } from '@server/http'
+
+export default answerForTalk(async (event, talk) => {
+  const { kind } = parse<{ kind: NotesKind }>(schemas.notesKind, getQuery(event))
+  const { bytes, file } = await handoutFile(database(), talk, kind)
+  return sendMade(event, bytes, 'application/pdf', file)
+})

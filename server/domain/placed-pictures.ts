@@ -1,0 +1,53 @@
+import { randomUUID } from 'node:crypto'
+import { mkdir, readFile, rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import { MOST_PICTURES, Refusal, asId } from '@core/model'
+import type { AssetId, ComposedPicture } from '@core/model'
+import { readDeckApart } from '@render/deck'
+import type { ReadPicture } from '@render/deck'
+import type { Queries } from '@server/database'
+import { settings } from '@server/settings'
+import { keepAsset, removeTree, uploadFolder } from '@server/store'
+import type { Uploaded } from './imports'
+
+export const WEBP = 'image/webp'
+
+/** Keeps a file that we made as one of a talk's own. */
+export async function keepForTalk(q: Queries, talk: string, path: string, mime: string): Promise<AssetId> {
+  const bytes = await readFile(path)
+  const digest = await keepAsset(bytes)
+  await q.insertInto('asset').values({ talk, digest, mime, bytes: bytes.length }).onConflict((conflict) => conflict.doNothing()).execute()
+  return asId(digest)
+}
+
+/** Reading a few pictures takes no longer than this, ms. */
+const PATIENCE = 60_000
+
+/**
+ * Takes in pictures to be placed on a slide that is made here. They are read in a process of their own and kept as we
+ * packed them, never as they came.
+ * @throws Refusal when there are none or too many, or one cannot be read
+ */
+export async function takeInPictures(q: Queries, talk: string, files: readonly Uploaded[]): Promise<readonly ComposedPicture[]> {
+  const out = join(uploadFolder(), `pictures-${randomUUID()}`)
+  try {
+    if (files.length === 0) throw new Refusal('malformed', 'No picture arrived. Drop a PNG, JPEG or WebP here.')
+    if (files.length > MOST_PICTURES) throw new Refusal('too-many', `A slide takes up to ${String(MOST_PICTURES)} pictures.`)
+    await mkdir(out, { recursive: true })
+    const read: ReadPicture[] = []
+    await readDeckApart(
+      { files, out, purpose: 'pictures', maxPages: MOST_PICTURES, maxUnpacked: 0 },
+      { time: PATIENCE, memory: settings().importMemory, home: process.cwd() },
+      (message) => {
+        if (message.kind === 'picture') read.push(message.picture)
+        return Promise.resolve()
+      },
+    )
+    const pictures: ComposedPicture[] = []
+    for (const { file, size, alt } of read) pictures.push({ asset: await keepForTalk(q, talk, join(out, file), WEBP), size, alt })
+    return pictures
+  } finally {
+    await removeTree(out)
+    await Promise.all(files.map((file) => rm(file.path, { force: true })))
+  }
+}
