@@ -1,11 +1,24 @@
+import type { ComposedPicture } from '@core/model'
 import { api } from './api'
 
 /** What can be brought in, for file choosers. */
-export const ACCEPTED = '.pdf,.png,.jpg,.jpeg,.webp,application/pdf,image/png,image/jpeg,image/webp'
+export const ACCEPTED = '.pdf,.png,.jpg,.jpeg,.webp,.md,.markdown,.txt,.zip,application/pdf,image/png,image/jpeg,image/webp,text/markdown,text/plain,application/zip'
+export const ACCEPTED_PICTURES = '.png,.jpg,.jpeg,.webp,image/png,image/jpeg,image/webp'
 
-/** Sends files to be read into a talk's deck. @throws Refusal when they are not taken */
-export async function bringIn(talk: string, files: readonly File[]): Promise<void> {
+function formOf(files: readonly File[]): FormData {
   const form = new FormData()
   for (const file of files) form.append('file', file, file.name)
-  await api.post(`/talks/${talk}/imports`, form)
+  return form
 }
+
+/**
+ * Sends files to be read into a talk's deck.
+ * @param at where its slides go, counted from 0; the end when left out
+ * @throws Refusal when they are not taken
+ */
+export async function bringIn(talk: string, files: readonly File[], at?: number): Promise<void> {
+  await api.post(`/talks/${talk}/imports${at === undefined ? '' : `?at=${String(at)}`}`, formOf(files))
+}
+
+/** Sends pictures to be placed on a slide made here. @throws Refusal when one is not taken */
+export const bringPictures = (talk: string, files: readonly File[]): Promise<readonly ComposedPicture[]> => api.post(`/talks/${talk}/pictures`, formOf(files))

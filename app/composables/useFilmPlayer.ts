@@ -1,9 +1,9 @@
 import type { Ref } from 'vue'
 import { paintInset, paintScene } from '@core/paint'
+import type { PictureShelf } from '@core/paint'
 import { pieceAt, sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
-import type { Ms, Picture, Piece, Size } from '@core/model'
-import type { Drawable } from '@core/paint'
+import type { Ms, Piece, Size } from '@core/model'
 import { recordingUrl } from '~/client'
 
 /** How far the sound may be from where it should be before it is set right, in seconds. */
@@ -21,7 +21,7 @@ interface Slot {
  * @param canvas where it is drawn
  * @param size of the canvas in pixels
  */
-export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanvasElement | null>, size: Ref<Size>, pictureOf: (picture: Picture) => Drawable<CanvasImageSource> | undefined) {
+export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanvasElement | null>, size: Ref<Size>, shelf: PictureShelf<CanvasImageSource>) {
   const at = ref<Ms>(0)
   const playing = ref(false)
   const trouble = ref<string | null>(null)
@@ -60,7 +60,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     if (ctx == null || index.value === null) return
     const scene = sceneAt(index.value, at.value)
     if (scene === null) return
-    paintScene<CanvasImageSource>(ctx, scene, size.value, pictureOf)
+    paintScene<CanvasImageSource>(ctx, scene, size.value, shelf)
     if (scene.inset === null || current === null || current.stretch !== scene.inset.stretch) return
     const { video } = current
     if (video.readyState >= 2 && video.videoWidth > 0) {

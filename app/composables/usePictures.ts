@@ -1,22 +1,36 @@
-import type { Picture } from '@core/model'
-import type { Drawable } from '@core/paint'
+import { FACES } from '@core/compose'
+import type { Drawable, PictureShelf } from '@core/paint'
 import { assetUrl } from '~/client'
 
-/** Pictures of steps for drawing, loaded once each. @param loaded is called when one more is there */
-export function usePictures(talk: () => string, loaded: () => void): (picture: Picture) => Drawable<CanvasImageSource> | undefined {
+let fonts: Promise<unknown> | null = null
+
+/** Loads the fonts that slides made here are set in; canvases do not ask for them by themselves. */
+const loadFonts = (): Promise<unknown> => (fonts ??= Promise.all([
+  ...['400', '600', 'italic 400', 'italic 600'].map((style) => document.fonts.load(`${style} 20px "${FACES.read}"`)),
+  document.fonts.load(`600 20px "${FACES.display}"`), document.fonts.load(`400 20px "${FACES.code}"`), document.fonts.load(`700 20px "${FACES.code}"`),
+]))
+
+/**
+ * Pictures for drawing, loaded once each.
+ * @param loaded is called when one more is there
+ * @param small takes the small pictures of steps, for lists
+ */
+export function usePictures(talk: () => string, loaded: () => void, small = false): PictureShelf<CanvasImageSource> {
   const known = new Map<string, Drawable<CanvasImageSource> | null>()
-  return (picture) => {
-    const found = known.get(picture.screen)
+  void loadFonts().then(loaded, () => undefined)
+  const get = (digest: string): Drawable<CanvasImageSource> | undefined => {
+    const found = known.get(digest)
     if (found === undefined) {
-      known.set(picture.screen, null)
+      known.set(digest, null)
       const image = new Image()
       image.onload = () => {
-        known.set(picture.screen, { image, width: image.naturalWidth, height: image.naturalHeight })
+        known.set(digest, { image, width: image.naturalWidth, height: image.naturalHeight })
         loaded()
       }
-      image.onerror = () => { known.delete(picture.screen) }
-      image.src = assetUrl(talk(), picture.screen)
+      image.onerror = () => { known.delete(digest) }
+      image.src = assetUrl(talk(), digest)
     }
     return found ?? undefined
   }
+  return { ofStep: (picture) => get(small ? picture.thumb : picture.screen), ofAsset: get }
 }

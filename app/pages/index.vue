@@ -30,6 +30,13 @@ async function attempt(work: () => Promise<void>): Promise<void> {
   }
 }
 
+async function blank(): Promise<void> {
+  await attempt(async () => {
+    const { id } = await api.post<{ id: string }>('/talks', { name: 'New talk', limit: limit.value })
+    await navigateTo(`/talks/${id}/prepare`)
+  })
+}
+
 onMounted(() => {
   useTalk().close()
   void attempt(load)
@@ -87,7 +94,10 @@ const bringBack = (): Promise<void> => attempt(async () => {
         <button class="press quiet" type="button" :disabled="busy" @click="dropped = []">Not now</button>
         <p class="soft">{{ dropped.length === 1 ? dropped[0]?.name : `${dropped.length} files, in the order of their names` }}</p>
       </form>
-      <DropPlace v-else title="New talk: drop a deck here" hint="A PDF, or pictures (PNG, JPEG, WebP). Or click to choose." @files="take" />
+      <div v-else class="begin">
+        <DropPlace title="New talk: drop a deck here" hint="A PDF, pictures, a Markdown text, or a zip of these. Or click to choose." @files="take" />
+        <button class="press" :disabled="busy" @click="blank">Begin with an empty deck</button>
+      </div>
       <div v-if="talks && talks.length > 0" class="tiles">
         <TalkTile v-for="talk in talks" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
       </div>
@@ -104,5 +114,6 @@ h1 { font-size: 30px; }
 .fresh label { display: grid; gap: 4px; font-weight: 600; }
 .fresh .grow { flex: 1 1 300px; }
 .fresh p { flex-basis: 100%; }
+.begin { display: grid; grid-template-columns: 1fr auto; gap: 16px; align-items: stretch; }
 .tiles { display: grid; grid-template-columns: repeat(auto-fill, minmax(520px, 1fr)); gap: 16px; }
 </style>

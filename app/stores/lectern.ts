@@ -56,7 +56,7 @@ export const useLectern = defineStore('lectern', () => {
   const slide = computed<Slide | null>(() => running.value.find((one) => one.id === slideId.value) ?? running.value[0] ?? null)
   const place = computed(() => (slide.value === null ? -1 : running.value.indexOf(slide.value)))
   const live = computed(() => phase.value === 'recording')
-  const landing = computed<Ms>(() => (slide.value === null ? 0 : landingOf(running.value, slide.value.id, spent.value, onSlide.value)))
+  const landing = computed<Ms>(() => (slide.value === null ? 0 : landingOf(running.value, slide.value.id, spent.value, onSlide.value, talk.speaker)))
   /** What the next press shows: a further step, the next slide, or nothing. */
   const coming = computed<{ readonly slide: Slide, readonly step: number } | null>(() => {
     if (slide.value === null) return null

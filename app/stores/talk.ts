@@ -2,7 +2,9 @@ import { defineStore } from 'pinia'
 import { applyDeckEdit, invertDeckEdit } from '@core/deck'
 import type { DeckEdit } from '@core/deck'
 import { EMPTY_PROGRAMME, Refusal } from '@core/model'
-import type { Ms, Slide, SlideId } from '@core/model'
+import type { Ms, Size, Slide, SlideId } from '@core/model'
+import { ANYBODY } from '@core/pace'
+import type { Speaker } from '@core/pace'
 import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { recordedBySlide, visitsOf } from '@core/programme'
@@ -15,10 +17,17 @@ const PATIENCE = 500
 /** Wait before what could not be saved is tried again, in ms. */
 const AGAIN = 2000
 
-interface Done {
-  readonly edit: DeckEdit
-  readonly inverse: DeckEdit
+/** What can be set of a talk itself. */
+export interface TalkFields {
+  readonly name?: string
+  readonly limit?: Ms | null
+  readonly language?: string
 }
+
+/** A change that was made here, and what takes it back. */
+type Done =
+  | { readonly kind: 'deck', readonly edit: DeckEdit, readonly inverse: DeckEdit }
+  | { readonly kind: 'talk', readonly fields: TalkFields, readonly before: TalkFields }
 
 /** Two changes of the same field of the same slide, one right after the other, are one to save and one to undo. */
 function merged(last: DeckEdit | undefined, edit: DeckEdit): DeckEdit | null {
@@ -43,6 +52,8 @@ export const useTalk = defineStore('talk', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   let events: EventSource | null = null
 
+  /** Who speaks, for planning: rate and language. */
+  const speaker = computed<Speaker>(() => ({ ...ANYBODY, language: talk.value?.language ?? ANYBODY.language }))
   const slides = computed<readonly Slide[]>(() => talk.value?.slides ?? [])
   const slide = computed<Slide | null>(() => slides.value.find((one) => one.id === selected.value) ?? slides.value[0] ?? null)
   const programme = computed(() => film.value?.programme ?? EMPTY_PROGRAMME)
@@ -53,7 +64,7 @@ export const useTalk = defineStore('talk', () => {
   async function loadTalk(id: string): Promise<void> {
     const view = await api.get<TalkView>(`/talks/${id}`)
     // What waits to be saved is laid over what came.
-    talk.value = { ...view, slides: waiting.value.reduce((deck, edit) => safely(deck, edit), { shape: view.shape, slides: view.slides }).slides }
+    talk.value = { ...view, ...waiting.value.reduce(safely, { shape: view.shape, slides: view.slides }) }
   }
 
   function safely(deck: { shape: TalkView['shape'], slides: readonly Slide[] }, edit: DeckEdit): typeof deck {
@@ -123,24 +134,31 @@ export const useTalk = defineStore('talk', () => {
 
   function lay(edit: DeckEdit): void {
     if (talk.value === null) return
-    talk.value = { ...talk.value, slides: applyDeckEdit(talk.value, edit).slides }
+    const { shape, slides: after } = applyDeckEdit({ shape: talk.value.shape, slides: talk.value.slides }, edit)
+    talk.value = { ...talk.value, shape, slides: after }
     const joined = sending === null ? merged(waiting.value.at(-1), edit) : null
     waiting.value = joined === null ? [...waiting.value, edit] : [...waiting.value.slice(0, -1), joined]
     clearTimeout(timer)
-    timer = setTimeout(() => { void send() }, PATIENCE)
+    timer = setTimeout(() => { void save() }, PATIENCE)
   }
 
-  /** Changes the deck here and now; it is saved within a second. */
+  /** Changes the deck here and now; it is saved within a second. What cannot be done is said, and nothing changes. */
   function edit(change: DeckEdit): void {
     if (talk.value === null) return
-    const inverse = invertDeckEdit(talk.value, change)
+    const deck = { shape: talk.value.shape, slides: talk.value.slides }
+    try {
+      lay(change)
+    } catch (error) {
+      report(error)
+      return
+    }
+    const inverse = invertDeckEdit(deck, change)
     const last = done.value.at(-1)
-    const joined = merged(last?.edit, change)
-    done.value = joined !== null && last !== undefined
-      ? [...done.value.slice(0, -1), { edit: joined, inverse: last.inverse }]
-      : [...done.value, { edit: change, inverse }]
+    const joined = last?.kind === 'deck' ? merged(last.edit, change) : null
+    done.value = joined !== null && last?.kind === 'deck'
+      ? [...done.value.slice(0, -1), { kind: 'deck', edit: joined, inverse: last.inverse }]
+      : [...done.value, { kind: 'deck', edit: change, inverse }]
     undone.value = []
-    lay(change)
   }
 
   function undo(): void {
@@ -148,7 +166,8 @@ export const useTalk = defineStore('talk', () => {
     if (last === undefined) return
     done.value = done.value.slice(0, -1)
     undone.value = [...undone.value, last]
-    lay(last.inverse)
+    if (last.kind === 'deck') lay(last.inverse)
+    else void send(last.before)
   }
 
   function redo(): void {
@@ -156,23 +175,24 @@ export const useTalk = defineStore('talk', () => {
     if (last === undefined) return
     undone.value = undone.value.slice(0, -1)
     done.value = [...done.value, last]
-    lay(last.edit)
+    if (last.kind === 'deck') lay(last.edit)
+    else void send(last.fields)
   }
 
   async function sendAll(): Promise<void> {
     while (waiting.value.length > 0 && talk.value !== null) {
       const [next] = waiting.value
       if (next === undefined) return
-      const answer = await api.post<{ revision: number, slides: readonly Slide[] }>(`/talks/${talk.value.id}/deck`, { revision: talk.value.revision, edit: toWire(next) })
+      const answer = await api.post<{ revision: number, shape: Size, slides: readonly Slide[] }>(`/talks/${talk.value.id}/deck`, { revision: talk.value.revision, edit: toWire(next) })
       waiting.value = waiting.value.slice(1)
-      talk.value = { ...talk.value, revision: answer.revision, slides: waiting.value.reduce(safely, { shape: talk.value.shape, slides: answer.slides }).slides }
+      talk.value = { ...talk.value, revision: answer.revision, ...waiting.value.reduce(safely, { shape: answer.shape, slides: answer.slides }) }
       saved.value = new Date()
       trouble.value = null
     }
   }
 
   /** Saves what waits. What the server refuses is taken back and said; what it cannot be asked now is tried again. */
-  async function send(): Promise<void> {
+  async function save(): Promise<void> {
     if (sending !== null) return await sending
     sending = sendAll()
     try {
@@ -184,21 +204,31 @@ export const useTalk = defineStore('talk', () => {
         waiting.value = waiting.value.slice(1)
         await loadTalk(talk.value.id).catch(report)
       }
-      if (waiting.value.length > 0) timer = setTimeout(() => { void send() }, AGAIN)
+      if (waiting.value.length > 0) timer = setTimeout(() => { void save() }, AGAIN)
     } finally {
       sending = null
     }
   }
 
-  async function change(fields: { name?: string, limit?: Ms | null }): Promise<void> {
+  async function send(fields: TalkFields): Promise<void> {
     if (talk.value === null) return
     try {
       const view = await api.patch<TalkView>(`/talks/${talk.value.id}`, fields)
-      talk.value = { ...talk.value, name: view.name, limit: view.limit, recipe: view.recipe }
+      talk.value = { ...talk.value, name: view.name, limit: view.limit, language: view.language, recipe: view.recipe }
       saved.value = new Date()
     } catch (error) {
       report(error)
     }
+  }
+
+  /** Changes the talk's own fields; can be taken back like a change of its deck. */
+  async function change(fields: TalkFields): Promise<void> {
+    if (talk.value === null) return
+    const { name, limit, language } = talk.value
+    const before = Object.fromEntries(Object.entries({ name, limit, language }).filter(([key]) => key in fields)) as TalkFields
+    done.value = [...done.value, { kind: 'talk', fields, before }]
+    undone.value = []
+    await send(fields)
   }
 
   async function refresh(): Promise<void> {
@@ -208,7 +238,7 @@ export const useTalk = defineStore('talk', () => {
 
   return {
     talk, film, ledger, selected, missing, trouble, saved, waiting, done, undone,
-    slides, slide, programme, index, visits, recorded,
-    open, close, edit, undo, redo, send, change, refresh, report,
+    slides, slide, speaker, programme, index, visits, recorded,
+    open, close, edit, undo, redo, save, change, refresh, report,
   }
 })

@@ -1,3 +1,4 @@
 export * from './duration'
 export * from './moment'
 export * from './size'
+export * from './layouts'

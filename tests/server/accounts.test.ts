@@ -49,7 +49,8 @@ describe('with accounts on', () => {
   })
 
   it('tells another person that nothing of a talk is there', async () => {
-    const digest = view.slides[0]?.steps[0]?.picture.screen ?? ''
+    const shown = view.slides[0]?.steps[0]?.picture
+    const digest = shown?.kind === 'page' ? shown.screen : ''
     const delivery = randomUUID()
     const routes: readonly (readonly [string, string, unknown?])[] = [
       ['GET', `/talks/${talk}`], ['PATCH', `/talks/${talk}`, { name: 'Mine' }], ['DELETE', `/talks/${talk}`], ['POST', `/talks/${talk}/restore`],

@@ -31,7 +31,7 @@ const slabs = computed<readonly Slab[]>(() => {
     const recorded = talk.recorded.get(slide.id) ?? 0
     return {
       id: slide.id, title: slide.title, number: talk.slides.indexOf(slide) + 1,
-      length: recorded > 0 ? recorded : plannedTime(slide), state: recorded > 0 ? 'recorded' : 'planned',
+      length: recorded > 0 ? recorded : plannedTime(slide, talk.speaker), state: recorded > 0 ? 'recorded' : 'planned',
     }
   })
 })

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { plannedTime } from '@core/pace'
-import { assetUrl } from '~/client'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
@@ -9,7 +8,7 @@ const lectern = useLectern()
 const talk = useTalk()
 const limit = computed(() => talk.talk?.limit ?? null)
 const over = computed(() => (limit.value === null ? 0 : lectern.landing - limit.value))
-const slidePlan = computed(() => (lectern.slide === null ? 0 : plannedTime(lectern.slide)))
+const slidePlan = computed(() => (lectern.slide === null ? 0 : plannedTime(lectern.slide, talk.speaker)))
 const underWay = computed(() => ['recording', 'paused', 'stopping'].includes(lectern.phase))
 const state = computed(() => ({
   idle: 'Ready', countdown: 'Starting', recording: 'Recording', paused: 'Paused', stopping: 'Saving', after: 'Done',
@@ -34,7 +33,7 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
     </div>
     <div class="next">
       <p class="soft">{{ lectern.coming === null ? 'Nothing comes after this' : lectern.coming.step > 0 ? 'Next step' : 'Next slide' }}</p>
-      <img v-if="next && talk.talk" :src="assetUrl(talk.talk.id, next.thumb)" :alt="lectern.coming?.slide.title ?? ''">
+      <SlidePicture v-if="next && talk.talk" class="coming" :talk-id="talk.talk.id" :picture="next" :alt="lectern.coming?.slide.title ?? ''" />
     </div>
     <div class="mic">
       <p class="soft">Microphone</p>
@@ -59,7 +58,7 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
 .mid { font-size: 24px; line-height: 1.1; font-weight: 700; }
 .times .late b { color: var(--alarm); }
 .next { min-height: 140px; }
-.next img { width: 100%; border: 1px solid var(--line); display: block; margin-top: 4px; }
+.next .coming { width: 100%; border: 1px solid var(--line); display: block; margin-top: 4px; }
 .mic { display: grid; gap: 4px; }
 .net { color: var(--accent); font-size: 14px; }
 </style>

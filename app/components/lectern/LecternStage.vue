@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { paintScene, paintStroke } from '@core/paint'
-import { framingOf } from '@core/scene'
+import { faceRect, framingOf, stageRect } from '@core/layout'
 import type { Scene } from '@core/scene'
 import type { Size } from '@core/model'
 import { useDevices } from '~/stores/devices'
@@ -27,15 +27,28 @@ const pixels = computed<Size>(() => {
   const ratio = Math.min(2, window.devicePixelRatio)
   return { width: Math.max(1, Math.round(box.value.width * ratio)), height: Math.max(1, Math.round(box.value.height * ratio)) }
 })
-const pictureOf = usePictures(() => props.talkId, () => { paint() })
+const shelf = usePictures(() => props.talkId, () => { paint() })
 
-const framing = computed(() => (lectern.slide === null ? null : framingOf(lectern.slide)))
+const framing = computed(() => (lectern.slide === null ? null : framingOf(lectern.slide, props.shape)))
 const faceOn = computed(() => framing.value !== null && !framing.value.off && lectern.inset && !lectern.blank && (devices.stream?.getVideoTracks().length ?? 0) > 0)
-const place = computed(() => {
-  const rect = framing.value?.rect ?? { x: 0, y: 0, w: 0, h: 0 }
+const WHOLE = { x: 0, y: 0, w: 1, h: 1 }
+/** Where the slide itself is drawn and drawn on: all of the frame unless it shares with the face. */
+const stage = computed(() => (framing.value === null || !faceOn.value ? WHOLE : stageRect(framing.value)))
+const inPercent = (rect: { x: number, y: number, w: number, h: number }): Record<string, string> =>
+  ({ left: `${String(rect.x * 100)}%`, top: `${String(rect.y * 100)}%`, width: `${String(rect.w * 100)}%`, height: `${String(rect.h * 100)}%` })
+const RADIUS = { card: '', wide: '', round: '50%', arch: '50% 50% 6px 6px / 38% 38% 6px 6px' } as const
+const place = computed(() => (framing.value === null ? {} : {
+  ...inPercent(faceRect(framing.value)),
+  borderRadius: framing.value.placing === 'full' ? '0' : (framing.value.placing === 'over' && RADIUS[framing.value.outline]) || `${String(box.value.height * 0.022)}px`,
+  outlineWidth: framing.value.placing === 'full' || framing.value.border === 'none' ? '0' : framing.value.border === 'thin' ? '3px' : '7px',
+}))
+const within = computed(() => {
+  const { zoom, centre, mirrored } = framing.value ?? { zoom: 1, centre: { x: 0.5, y: 0.5 }, mirrored: false }
   return {
-    left: `${String(rect.x * 100)}%`, top: `${String(rect.y * 100)}%`, width: `${String(rect.w * 100)}%`, height: `${String(rect.h * 100)}%`,
-    borderRadius: framing.value?.outline === 'round' ? '50%' : `${String(box.value.height * 0.022)}px`,
+    visibility: lectern.preview ? 'visible' as const : 'hidden' as const,
+    objectPosition: `${String(centre.x * 100)}% ${String(centre.y * 100)}%`,
+    transformOrigin: `${String(centre.x * 100)}% ${String(centre.y * 100)}%`,
+    transform: `scale(${String(mirrored ? -zoom : zoom)}, ${String(zoom)})`,
   }
 })
 
@@ -46,25 +59,25 @@ function paint(): void {
   const shown = slide.steps[Math.min(lectern.step, slide.steps.length - 1)] ?? null
   const scene: Scene = {
     slide: slide.id, step: lectern.step, shown: lectern.blank ? null : shown,
-    ink: lectern.shownInk.map((stroke) => ({ stroke, elapsed: null })), inset: null, voice: null,
+    ink: lectern.shownInk.map((stroke) => ({ stroke, elapsed: null })), inset: null, voice: null, transition: null, stage: stage.value, coming: 1,
   }
-  paintScene<CanvasImageSource>(ctx, scene, pixels.value, pictureOf)
+  paintScene<CanvasImageSource>(ctx, scene, pixels.value, shelf)
   const next = lectern.coming?.slide.steps[lectern.coming.step]?.picture
-  if (next !== undefined) pictureOf(next)
+  if (next !== undefined && next.kind !== 'composed') shelf.ofStep(next)
 }
 
 const drawing = useDrawing(wet, (stroke) => {
   const ctx = wet.value?.getContext('2d')
   if (ctx == null) return
   ctx.clearRect(0, 0, pixels.value.width, pixels.value.height)
-  if (stroke !== null) paintStroke<CanvasImageSource>(ctx, { stroke, elapsed: null }, pixels.value)
+  if (stroke !== null) paintStroke<CanvasImageSource>(ctx, { stroke, elapsed: null }, { width: pixels.value.width * stage.value.w, height: pixels.value.height * stage.value.h })
 })
 
 function clicked(event: MouseEvent): void {
   if (lectern.tool === 'point' && event.button === 0) lectern.forward(event.timeStamp)
 }
 
-watch([pixels, page, () => lectern.slide, () => lectern.step, () => lectern.blank, () => lectern.shownInk], () => { void nextTick(paint) }, { immediate: true })
+watch([pixels, page, () => lectern.slide, () => lectern.step, () => lectern.blank, () => lectern.shownInk, stage], () => { void nextTick(paint) }, { immediate: true })
 watch([face, () => devices.stream], () => {
   if (face.value === null) return
   const tracks = devices.stream?.getVideoTracks() ?? []
@@ -79,9 +92,9 @@ onBeforeUnmount(() => { lectern.endStroke = null })
   <div ref="room" class="room">
     <div class="stage" :style="{ width: `${box.width}px`, height: `${box.height}px` }" :class="{ pen: lectern.tool === 'pen' }" @click="clicked">
       <canvas ref="page" :width="pixels.width" :height="pixels.height" role="img" :aria-label="lectern.slide?.title ?? ''" />
-      <canvas ref="wet" class="wet" :width="pixels.width" :height="pixels.height" aria-hidden="true" v-on="drawing.listeners" />
+      <canvas ref="wet" class="wet" :width="Math.max(1, Math.round(pixels.width * stage.w))" :height="Math.max(1, Math.round(pixels.height * stage.h))" :style="inPercent(stage)" aria-hidden="true" v-on="drawing.listeners" />
       <div v-show="faceOn" class="face" :class="{ hidden: !lectern.preview }" :style="place">
-        <video ref="face" muted playsinline :style="{ visibility: lectern.preview ? 'visible' : 'hidden', transform: framing?.mirrored ? 'scaleX(-1)' : 'none' }" />
+        <video ref="face" muted playsinline :style="within" />
       </div>
       <div v-if="lectern.phase === 'countdown'" class="count clock" role="status">{{ lectern.count }}</div>
     </div>
@@ -92,7 +105,7 @@ onBeforeUnmount(() => { lectern.endStroke = null })
 .room { position: relative; display: grid; place-items: center; min-width: 0; min-height: 0; overflow: hidden; }
 .stage { position: relative; touch-action: none; user-select: none; }
 .stage.pen { cursor: crosshair; }
-canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
+canvas { position: absolute; left: 0; top: 0; width: 100%; height: 100%; }
 .face { position: absolute; overflow: hidden; pointer-events: none; outline: 3px solid #FFFDF8; }
 .face.hidden { outline: 2px dashed #FFFDF8; background: rgb(16 28 26 / 35%); }
 .face video { width: 100%; height: 100%; object-fit: cover; }

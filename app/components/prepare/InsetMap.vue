@@ -1,22 +1,32 @@
 <script setup lang="ts">
-import { coverage, mergeContent } from '@core/layout'
-import { framingOf } from '@core/scene'
+import { MOST_COVERED, coveredShare, faceRect, framingOf } from '@core/layout'
 import type { Size, Slide } from '@core/model'
 
 /** Where the camera picture sits on a slide, and how much it covers. */
 const props = defineProps<{ slide: Slide, shape: Size }>()
-const framing = computed(() => framingOf(props.slide))
-const covered = computed(() => coverage(mergeContent(props.slide.steps.map((step) => step.content)), framing.value.rect))
-const say = computed(() => `The face covers ${String(Math.round(covered.value * 100))}% of what is on this slide`)
+const framing = computed(() => framingOf(props.slide, props.shape))
+const rect = computed(() => faceRect(framing.value))
+const covered = computed(() => coveredShare(props.slide, framing.value, props.shape))
+const units = computed(() => {
+  const scale = 48 / Math.max(props.shape.width, props.shape.height)
+  return { width: props.shape.width * scale, height: props.shape.height * scale }
+})
+const say = computed(() => {
+  if (framing.value.off) return 'No face on this slide'
+  if (framing.value.placing === 'full') return 'The face fills this slide'
+  if (framing.value.placing === 'beside') return 'The face is beside this slide'
+  return `The face covers ${String(Math.round(covered.value * 100))}% of what is on this slide`
+})
 </script>
 
 <template>
-  <svg class="map" :viewBox="`0 0 ${shape.width * 3} ${shape.height * 3}`" role="img" :aria-label="say">
+  <svg class="map" :viewBox="`0 0 ${units.width} ${units.height}`" role="img" :aria-label="say">
     <title>{{ say }}</title>
     <rect class="page" width="100%" height="100%" />
+    <path v-if="framing.off" class="none" :d="`M4 4L${units.width - 4} ${units.height - 4}`" />
     <rect
-      class="face" :class="{ warn: covered > 0.03 }" rx="1.5" :x="framing.rect.x * shape.width * 3" :y="framing.rect.y * shape.height * 3"
-      :width="framing.rect.w * shape.width * 3" :height="framing.rect.h * shape.height * 3"
+      v-else class="face" :class="{ warn: covered > MOST_COVERED && framing.placing === 'over' }" :rx="framing.outline === 'round' ? 20 : 1.5" :x="rect.x * units.width" :y="rect.y * units.height"
+      :width="rect.w * units.width" :height="rect.h * units.height"
     />
   </svg>
 </template>
@@ -26,4 +36,5 @@ const say = computed(() => `The face covers ${String(Math.round(covered.value * 
 .page { fill: var(--ground); stroke: var(--line); stroke-width: 2; }
 .face { fill: var(--brand); }
 .face.warn { fill: var(--accent); stroke: var(--alarm); stroke-width: 2; }
+.none { stroke: var(--soft); stroke-width: 1.5; }
 </style>

@@ -1,44 +1,58 @@
 <script setup lang="ts">
 import { Delete, Hide, Rank, View } from '@element-plus/icons-vue'
-import { countWords, plannedTime, proposedTime } from '@core/pace'
+import { plannedTime, proposedTime, spokenWords } from '@core/pace'
+import type { Speaker } from '@core/pace'
 import type { Ms, Size, Slide } from '@core/model'
 import type { SlideFields } from '@core/deck'
-import { assetUrl } from '~/client'
 import { duration, readDuration } from '~/words'
 
 /** A slide as a row of a script: its picture on the left, what is said on the right, its times behind. */
-const props = defineProps<{ slide: Slide, number: number, talkId: string, shape: Size, current: boolean, recorded: Ms }>()
-const emit = defineEmits<{ set: [fields: SlideFields], remove: [], select: [] }>()
+const props = defineProps<{ slide: Slide, number: number, talkId: string, shape: Size, speaker: Speaker, current: boolean, picked: boolean, movable: boolean, recorded: Ms }>()
+const emit = defineEmits<{ set: [fields: SlideFields], remove: [], select: [how: { more: boolean, range: boolean }] }>()
 
-const picture = computed(() => props.slide.steps[0]?.picture)
-const words = computed(() => countWords(props.slide.notes))
-const planned = computed(() => plannedTime({ ...props.slide, skip: false }))
+const picture = computed(() => props.slide.steps.at(-1)?.picture)
+const words = computed(() => spokenWords(props.slide.notes, props.speaker.language))
+const planned = computed(() => plannedTime({ ...props.slide, skip: false }, props.speaker))
 const name = computed(() => props.slide.title || `Slide ${String(props.number)}`)
+const viewerShown = computed(() => props.current || props.slide.viewerNotes !== '')
 
 function setPlanned(event: Event): void {
   const field = event.target as HTMLInputElement
   const read = field.value.trim() === '' ? null : readDuration(field.value)
   const unread = read === null && field.value.trim() !== ''
   if (!unread && read !== props.slide.planned) emit('set', { planned: read })
-  field.value = duration(read ?? (unread ? planned.value : proposedTime(props.slide)))
+  field.value = duration(read ?? (unread ? planned.value : proposedTime(props.slide, props.speaker)))
 }
+const setTitle = (event: Event): void => { emit('set', { title: (event.target as HTMLInputElement).value.trim() }) }
 </script>
 
 <template>
-  <article class="row" :class="{ current, skipped: slide.skip }" :aria-label="`Slide ${number}: ${name}`" @focusin="emit('select')" @click="emit('select')">
-    <div class="grip" :title="`Drag to move slide ${number}`"><b class="clock">{{ number }}</b><Rank aria-hidden="true" /></div>
-    <div class="left">
-      <img v-if="picture" class="picture" :src="assetUrl(talkId, picture.thumb)" :alt="name" loading="lazy" draggable="false">
-      <span v-if="slide.steps.length > 1" class="steps soft">{{ slide.steps.length }} steps</span>
+  <article
+    class="row" :class="{ current, skipped: slide.skip, picked }" :aria-label="`Slide ${number}: ${name}`"
+    @focusin="current || emit('select', { more: false, range: false })"
+  >
+    <div class="grip">
+      <span class="handle" :class="{ movable }" :title="movable ? `Drag to move slide ${number}` : 'Order follows the view; show all slides to move one'"><b class="clock">{{ number }}</b><Rank v-if="movable" aria-hidden="true" /></span>
+      <input type="checkbox" :checked="picked" :aria-label="`Pick slide ${number}`" @click.stop="emit('select', { more: true, range: $event.shiftKey })">
+    </div>
+    <div class="left" @click="emit('select', { more: $event.ctrlKey || $event.metaKey, range: $event.shiftKey })">
+      <SlidePicture v-if="picture" class="picture" :talk-id="talkId" :picture="picture" :alt="name" />
+      <span class="under soft"><span v-if="slide.steps.length > 1">{{ slide.steps.length }} steps</span><span v-if="slide.transition !== 'cut'">{{ slide.transition }}</span></span>
     </div>
     <div class="words">
       <input
-        class="title" :value="slide.title" :placeholder="`Slide ${number}`" :aria-label="`Title of slide ${number}`" maxlength="200"
-        @change="emit('set', { title: ($event.target as HTMLInputElement).value.trim() })"
+        v-if="slide.composition === null" class="title" :value="slide.title" :placeholder="`Slide ${number}`" :aria-label="`Title of slide ${number}`" maxlength="200" @change="setTitle"
       >
-      <el-input
-        class="notes" type="textarea" :model-value="slide.notes" :autosize="{ minRows: 2 }" resize="none" :maxlength="20000"
-        placeholder="What you will say. Only you see it." :aria-label="`Notes of slide ${number}`" @update:model-value="emit('set', { notes: $event })"
+      <p v-else class="title made" :title="`Its heading is written on the slide itself`">{{ slide.title || `Slide ${number}` }}</p>
+      <NotesField
+        :model-value="slide.notes" :label="`Notes of slide ${number}`" hint="What you will say. Only you see it." :language="speaker.language" pause
+        @update:model-value="emit('set', { notes: $event })"
+      >
+        <span class="clock soft count">{{ words }} words, {{ duration(proposedTime(slide, speaker)) }}</span>
+      </NotesField>
+      <NotesField
+        v-if="viewerShown" class="viewer" :model-value="slide.viewerNotes" :label="`Viewer notes of slide ${number}`" hint="For viewers: what they can read beside this slide." :language="speaker.language"
+        @update:model-value="emit('set', { viewerNotes: $event })"
       />
     </div>
     <div class="times">
@@ -60,19 +74,24 @@ function setPlanned(event: Event): void {
 </template>
 
 <style scoped>
-.row { display: grid; grid-template-columns: 30px 148px minmax(0, 1fr) 138px; gap: 12px; padding: 12px 12px 12px 0; border-bottom: 1px solid var(--line); border-left: 4px solid transparent; background: var(--card); }
+.row { display: grid; grid-template-columns: 34px 148px minmax(0, 1fr) 138px; gap: 10px; padding: 12px 12px 12px 0; border-bottom: 1px solid var(--line); border-left: 4px solid transparent; background: var(--card); }
 .row.current { border-left-color: var(--accent); }
+.row.picked { background: var(--brand-wash); }
 .row.skipped .left, .row.skipped .words { opacity: 0.5; }
-.grip { display: grid; justify-items: center; align-content: start; gap: 4px; padding-top: 2px; cursor: grab; color: var(--soft); }
+.grip { display: grid; justify-items: center; align-content: start; gap: 8px; padding-top: 2px; color: var(--soft); }
+.handle { display: grid; justify-items: center; gap: 4px; }
+.handle.movable { cursor: grab; }
 .grip svg { width: 15px; }
-.left { display: grid; gap: 4px; align-content: start; }
-.picture { width: 148px; border: 1px solid var(--line); display: block; }
-.steps { font-size: 13px; }
-.title { width: 100%; border: 1px solid transparent; border-radius: 4px; background: transparent; font: 600 15.5px var(--read); padding: 2px 8px; text-overflow: ellipsis; }
-.title:hover { border-color: var(--line); }
-.notes :deep(textarea) { box-shadow: none; background: transparent; padding: 2px 8px; line-height: 1.5; border-radius: 4px; }
-.notes :deep(textarea:hover) { box-shadow: 0 0 0 1px var(--line); }
-.notes :deep(textarea:focus-visible) { outline: 2px solid var(--focus); }
+.grip input { width: 16px; height: 16px; margin: 0; accent-color: var(--brand); }
+.left { display: grid; gap: 4px; align-content: start; cursor: pointer; }
+.picture { width: 148px; border: 1px solid var(--line); }
+.under { display: flex; justify-content: space-between; font-size: 13px; }
+.words { display: grid; gap: 2px; align-content: start; }
+.title { width: 100%; border: 1px solid transparent; border-radius: 4px; background: transparent; font: 600 15.5px var(--read); padding: 2px 8px; text-overflow: ellipsis; overflow: hidden; white-space: nowrap; }
+input.title:hover { border-color: var(--line); }
+.viewer { margin-top: 4px; border-left: 3px solid var(--line); font-size: 14px; }
+.viewer :deep(textarea) { font-size: 14px; }
+.count { margin-left: auto; font-size: 13px; }
 .times { display: grid; align-content: start; gap: 4px; font-size: 14px; }
 .times p, .plan { display: flex; justify-content: space-between; align-items: center; padding-right: 8px; }
 .plan { padding-right: 0; }

@@ -1,51 +1,49 @@
 <script setup lang="ts">
-import { coverage } from '@core/layout'
-import { framingOf } from '@core/scene'
-import type { Size, Slide } from '@core/model'
-import { assetUrl } from '~/client'
+import type { Slide } from '@core/model'
+import { useSheet } from '~/stores/sheet'
 
-/** The chosen slide, large, with its steps and where the face will sit. */
-const props = defineProps<{ slide: Slide, number: number, talkId: string, shape: Size }>()
-const chosen = ref(0)
-watch(() => props.slide.id, () => { chosen.value = 0 })
-const step = computed(() => props.slide.steps[Math.min(chosen.value, props.slide.steps.length - 1)])
-const framing = computed(() => framingOf(props.slide))
-const covered = computed(() => (step.value === undefined ? 0 : coverage(step.value.content, framing.value.rect)))
-const place = computed(() => {
-  const { x, y, w, h } = framing.value.rect
-  return { left: `${String(x * 100)}%`, top: `${String(y * 100)}%`, width: `${String(w * 100)}%`, height: `${String(h * 100)}%` }
-})
+/** The bench: the chosen slide large, what it is made of, where the face sits, and how the whole plan stands. */
+const props = defineProps<{ slide: Slide, number: number, talkId: string }>()
+const sheet = useSheet()
+const TABS = [{ value: 'slide', label: 'Slide' }, { value: 'face', label: 'Face' }, { value: 'plan', label: 'Plan' }] as const
+const tab = ref<(typeof TABS)[number]['value']>('slide')
+/** The last step shows all that is on a slide. */
+const step = ref(props.slide.steps.length - 1)
+const covered = ref(0)
+watch(() => [props.slide.id, props.slide.steps.length], ([id], [before]) => { if (id !== before || step.value >= props.slide.steps.length) step.value = props.slide.steps.length - 1 })
 </script>
 
 <template>
-  <section class="bench" aria-label="The chosen slide">
-    <div class="stage" :style="{ aspectRatio: `${shape.width} / ${shape.height}` }">
-      <img v-if="step" :src="assetUrl(talkId, step.picture.screen)" :alt="slide.title || `Slide ${number}`" :class="{ page: step.picture.kind === 'page' }">
-      <div class="face" :class="{ warn: covered > 0.03 }" :style="place"><span>your face</span></div>
+  <section class="bench" aria-label="Bench">
+    <div class="tabs" role="tablist" aria-label="Bench">
+      <button v-for="one in TABS" :id="`tab-${one.value}`" :key="one.value" role="tab" :aria-selected="tab === one.value" aria-controls="bench-panel" @click="tab = one.value">{{ one.label }}</button>
+      <span v-if="tab === 'face' && sheet.concerned.length > 1" class="many">for {{ sheet.concerned.length }} picked slides</span>
     </div>
-    <div v-if="slide.steps.length > 1" class="steps" role="group" aria-label="Steps of this slide">
-      <button v-for="(one, n) in slide.steps" :key="n" :class="{ on: n === chosen }" :aria-pressed="n === chosen" @click="chosen = n">
-        <img :src="assetUrl(talkId, one.picture.thumb)" alt=""><span class="clock">{{ n + 1 }}</span>
-      </button>
+    <div id="bench-panel" class="panel" role="tabpanel" :aria-labelledby="`tab-${tab}`">
+      <PlanPanel v-if="tab === 'plan'" />
+      <template v-else>
+        <BenchStage :slide="slide" :step="step" :talk-id="talkId" :number="number" @covered="covered = $event" />
+        <div v-if="slide.steps.length > 1" class="steps" role="group" aria-label="Steps of this slide">
+          <button v-for="(one, n) in slide.steps" :key="n" :class="{ on: n === step }" :aria-pressed="n === step" :aria-label="`Step ${n + 1}`" @click="step = n">
+            <SlidePicture :talk-id="talkId" :picture="one.picture" alt="" /><span class="clock">{{ n + 1 }}</span>
+          </button>
+        </div>
+        <SlidePanel v-if="tab === 'slide'" :slide="slide" :step="step" />
+        <FacePanel v-else :slide="slide" :covered="covered" />
+      </template>
     </div>
-    <p class="say soft">
-      <template v-if="covered > 0.03">The face would cover {{ Math.round(covered * 100) }}% of what is on this step; no corner of this slide is emptier.</template>
-      <template v-else>The face sits where this slide is emptiest and covers nothing that matters.</template>
-    </p>
   </section>
 </template>
 
 <style scoped>
-.bench { display: grid; gap: 12px; align-content: start; }
-.stage { position: relative; width: 100%; background: #14201E; border: 1px solid var(--line); }
-.stage img { position: absolute; inset: 0; width: 100%; height: 100%; object-fit: contain; }
-.stage img.page { background: #fff; }
-.face { position: absolute; display: grid; place-items: end center; border: 2px solid var(--brand); border-radius: 6px; background: color-mix(in srgb, var(--brand) 16%, transparent); }
-.face.warn { border-color: var(--alarm); background: color-mix(in srgb, var(--accent) 35%, transparent); }
-.face span { margin-bottom: 4px; padding: 0 6px; border-radius: 4px; background: var(--card); font-size: 12.5px; }
-.steps { display: flex; flex-wrap: wrap; gap: 8px; }
-.steps button { position: relative; width: 92px; padding: 0; border: 2px solid var(--line); background: var(--card); cursor: pointer; }
+.bench { display: grid; grid-template-rows: auto minmax(0, 1fr); gap: 10px; min-height: 0; }
+.tabs { display: flex; gap: 4px; align-items: center; border-bottom: 1px solid var(--line); }
+.tabs button { padding: 6px 14px; border: 0; border-bottom: 3px solid transparent; background: transparent; color: var(--soft); font-weight: 600; cursor: pointer; }
+.tabs button[aria-selected='true'] { color: var(--text); border-bottom-color: var(--brand); }
+.many { margin-left: auto; padding: 2px 10px; border-radius: 10px; background: var(--brand-wash); font-size: 13.5px; }
+.panel { display: flex; flex-direction: column; gap: 10px; min-height: 0; overflow-y: auto; padding: 2px; }
+.steps { display: flex; flex: none; gap: 8px; overflow-x: auto; padding-bottom: 2px; }
+.steps button { position: relative; flex: none; width: 84px; padding: 0; border: 2px solid var(--line); background: var(--card); cursor: pointer; }
 .steps button.on { border-color: var(--brand); }
-.steps img { display: block; width: 100%; }
 .steps span { position: absolute; right: 2px; bottom: 2px; padding: 0 4px; background: var(--card); font-size: 12px; }
 </style>

@@ -2,7 +2,6 @@
 import { plannedTime } from '@core/pace'
 import type { Visit } from '@core/programme'
 import type { Slide } from '@core/model'
-import { assetUrl } from '~/client'
 import { useTalk } from '~/stores/talk'
 import { duration, preciseDuration } from '~/words'
 
@@ -15,20 +14,21 @@ const parts = computed(() => talk.programme.pieces.slice(...props.visit.pieces).
   if (piece.kind === 'still' || piece.voice === null) return []
   return [{ peaks: talk.film?.peaks[piece.voice.stretch] ?? [], from: piece.voice.from, to: piece.voice.to }]
 }))
+const picture = computed(() => props.slide?.steps.at(-1)?.picture)
 const pauses = computed(() => props.visit.pieces[1] - props.visit.pieces[0] - 1)
 const strokes = computed(() => {
   const spans = talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => (piece.kind === 'still' ? [] : [piece.show]))
   return spans.reduce((sum, span) => sum + (talk.film?.stretches.find((one) => one.id === span.stretch)?.cues
     .filter((cue) => cue.kind === 'ink' && cue.at >= span.from && cue.at < span.to).length ?? 0), 0)
 })
-const planned = computed(() => (props.slide === undefined ? 0 : plannedTime({ ...props.slide, skip: false })))
+const planned = computed(() => (props.slide === undefined ? 0 : plannedTime({ ...props.slide, skip: false }, talk.speaker)))
 const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.start) / props.visit.length)))
 </script>
 
 <template>
   <article class="visit" :class="{ current }">
     <button class="picture" :aria-label="`Play from ${number}: ${slide?.title ?? ''}`" @click="$emit('play')">
-      <img v-if="slide?.steps[0]" :src="assetUrl(talkId, slide.steps[0].picture.thumb)" alt="" loading="lazy">
+      <SlidePicture v-if="picture" :talk-id="talkId" :picture="picture" alt="" />
       <b class="clock">{{ number }}</b>
     </button>
     <div class="sound">
@@ -46,7 +46,6 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
 .visit { display: grid; grid-template-columns: 112px minmax(0, 1.1fr) minmax(0, 1fr); gap: 14px; padding: 10px 14px; border-bottom: 1px solid var(--line); border-left: 4px solid transparent; background: var(--card); }
 .visit.current { border-left-color: var(--accent); background: color-mix(in srgb, var(--accent-wash) 40%, var(--card)); }
 .picture { position: relative; padding: 0; border: 1px solid var(--line); background: none; cursor: pointer; align-self: start; }
-.picture img { display: block; width: 100%; }
 .picture b { position: absolute; left: 3px; bottom: 3px; padding: 0 5px; border-radius: 3px; background: var(--card); font-size: 13px; }
 .sound { display: grid; gap: 3px; align-content: start; }
 .head { display: flex; justify-content: space-between; gap: 10px; font-size: 14px; }

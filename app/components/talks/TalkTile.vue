@@ -2,7 +2,6 @@
 import { MoreFilled } from '@element-plus/icons-vue'
 import { scaleLinear, sum } from 'd3'
 import type { TalkCard } from '@contracts'
-import { assetUrl } from '~/client'
 import { duration, moment } from '~/words'
 
 const props = defineProps<{ talk: TalkCard }>()
@@ -36,7 +35,7 @@ const next = computed(() => {
 <template>
   <article class="tile">
     <NuxtLink :to="`/talks/${talk.id}/prepare`" class="picture" :aria-label="`Open ${talk.name}`">
-      <img v-if="talk.thumb" :src="assetUrl(talk.id, talk.thumb)" alt="" loading="lazy">
+      <SlidePicture v-if="talk.picture" :talk-id="talk.id" :picture="talk.picture" alt="" />
       <span v-else class="soft">No slides yet</span>
     </NuxtLink>
     <div class="words">
@@ -72,7 +71,6 @@ const next = computed(() => {
 <style scoped>
 .tile { display: grid; grid-template-columns: 208px 1fr; border: 1px solid var(--line); border-radius: 6px; background: var(--card); overflow: hidden; }
 .picture { display: grid; place-items: center; background: #ECE6D8; min-height: 136px; }
-.picture img { width: 100%; height: 100%; object-fit: contain; }
 .words { display: grid; gap: 8px; padding: 12px 16px; min-width: 0; align-content: space-between; }
 h2 { font-size: 19px; overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
 h2 a { color: inherit; text-decoration: none; }

@@ -19,9 +19,9 @@ const size = computed(() => {
   const pixels = Math.max(320, Math.round(width.value * Math.min(2, window.devicePixelRatio)))
   return { width: pixels, height: Math.round((pixels * shape.value.height) / shape.value.width) }
 })
-const pictureOf = usePictures(() => talk.talk?.id ?? '', () => { player.draw() })
+const shelf = usePictures(() => talk.talk?.id ?? '', () => { player.draw() })
 const index = computed(() => talk.index)
-const player = useFilmPlayer(index, canvas, size, pictureOf)
+const player = useFilmPlayer(index, canvas, size, shelf)
 const slides = computed(() => new Map(talk.film?.slides.map((slide) => [slide.id, slide]) ?? []))
 const current = computed(() => talk.visits.findLast((visit) => visit.start <= player.at.value)?.id)
 const takes = computed(() => (talk.talk?.takes ?? []).filter((take) => take.state === 'closed' && take.length > 0))

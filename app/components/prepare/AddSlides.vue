@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { Plus } from '@element-plus/icons-vue'
+import { emptyComposition } from '@core/compose'
+import { LAYOUTS, asId } from '@core/model'
+import type { Layout, Slide } from '@core/model'
+import { ACCEPTED, bringIn } from '~/client'
+import { useTalk } from '~/stores/talk'
+import { LAYOUT_WORDS } from '~/words'
+
+/** Slides that are put in after the one that is open: made here, out of files, or copied from another talk. */
+const talk = useTalk()
+const copying = ref(false)
+const chooser = ref<HTMLInputElement | null>(null)
+
+const after = computed(() => (talk.slide === null ? talk.slides.length : talk.slides.indexOf(talk.slide) + 1))
+
+function make(layout: Layout): void {
+  const theme = talk.slides.slice(0, after.value).findLast((slide) => slide.composition !== null)?.composition?.theme
+    ?? talk.slides.find((slide) => slide.composition !== null)?.composition?.theme ?? 'paper'
+  const slide: Slide = {
+    id: asId<'slide'>(crypto.randomUUID()), version: 1, title: '', notes: '', viewerNotes: '', steps: [], composition: emptyComposition(layout, theme),
+    framing: null, planned: null, skip: false, transition: 'cut',
+  }
+  talk.edit({ kind: 'insert', at: after.value, slides: [slide] })
+  talk.selected = slide.id
+}
+
+async function bring(event: Event): Promise<void> {
+  const field = event.target as HTMLInputElement
+  const files = [...(field.files ?? [])]
+  field.value = ''
+  if (files.length === 0 || talk.talk === null) return
+  try {
+    await bringIn(talk.talk.id, files, after.value)
+    await talk.refresh()
+  } catch (error) {
+    talk.report(error)
+  }
+}
+
+function choose(command: string): void {
+  if (command === 'files') chooser.value?.click()
+  else if (command === 'copy') copying.value = true
+  else {
+    const layout = LAYOUTS.find((one) => one === command)
+    if (layout !== undefined) make(layout)
+  }
+}
+</script>
+
+<template>
+  <el-dropdown trigger="click" @command="choose">
+    <button class="press small" :title="`After slide ${after}`"><Plus />Add a slide</button>
+    <template #dropdown>
+      <el-dropdown-menu>
+        <el-dropdown-item v-for="layout in LAYOUTS" :key="layout" :command="layout">
+          <span class="option"><b>{{ LAYOUT_WORDS[layout].name }}</b><span class="soft">{{ LAYOUT_WORDS[layout].hint }}</span></span>
+        </el-dropdown-item>
+        <el-dropdown-item command="files" divided><span class="option"><b>From files …</b><span class="soft">put in after slide {{ after }}</span></span></el-dropdown-item>
+        <el-dropdown-item command="copy"><span class="option"><b>From another talk …</b><span class="soft">with notes and times</span></span></el-dropdown-item>
+      </el-dropdown-menu>
+    </template>
+  </el-dropdown>
+  <input ref="chooser" type="file" multiple hidden :accept="ACCEPTED" aria-label="Files to put in" @change="bring">
+  <CopySlides v-if="copying" :at="after" @close="copying = false" />
+</template>
+
+<style scoped>
+.option { display: flex; gap: 10px; align-items: baseline; }
+.option b { min-width: 112px; }
+.option .soft { font-size: 13px; }
+</style>
