@@ -26,16 +26,20 @@ export interface Flowed {
   readonly parts: number
 }
 
-/** The widest run of a line's room that the face leaves free. */
-export function roomBeside(area: Box, face: Box | null, top: number, height: number): { readonly left: number, readonly right: number } {
-  const whole = { left: area.x, right: area.x + area.width }
+/** Room narrower than this share of the area, or than so many line heights, is no room for text. */
+const LEAST_SHARE = 0.2
+const LEAST_HEIGHTS = 3
+
+/** Where something of some height goes and how far it may reach: beside the face, on its wider side, or under it where both sides are too narrow. */
+export function roomBeside(area: Box, face: Box | null, top: number, height: number): { readonly left: number, readonly right: number, readonly top: number } {
+  const whole = { left: area.x, right: area.x + area.width, top }
   if (face === null) return whole
   const kept: Box = { x: face.x - GAP, y: face.y - GAP / 2, width: face.width + 2 * GAP, height: face.height + GAP }
   if (!overlaps(kept, { x: area.x, y: top, width: area.width, height })) return whole
-  const before = kept.x - whole.left
-  const after = whole.right - (kept.x + kept.width)
-  if (before < area.width * 0.25 && after < area.width * 0.25) return whole
-  return before >= after ? { left: whole.left, right: Math.min(whole.right, kept.x) } : { left: Math.max(whole.left, kept.x + kept.width), right: whole.right }
+  const before = Math.min(whole.right, kept.x) - whole.left
+  const after = whole.right - Math.max(whole.left, kept.x + kept.width)
+  if (Math.max(before, after) < Math.max(area.width * LEAST_SHARE, height * LEAST_HEIGHTS)) return { ...whole, top: kept.y + kept.height }
+  return before >= after ? { ...whole, right: whole.left + before } : { ...whole, left: whole.right - after }
 }
 
 const LINE = 1.3
@@ -43,19 +47,22 @@ const LINE = 1.3
 /** Sets one run of text from `y` on. */
 export function setParagraph(runs: readonly Run[], font: Font, y: number, area: Box, face: Box | null, colour: ColourRole, part: number | null): { readonly marks: readonly Mark[], readonly bottom: number } {
   const height = font.size * (font.face === 'display' ? 1.12 : LINE)
-  const lines = setText(runs, font, height, (top) => roomBeside(area, face, y + top, height))
+  const lines = setText(runs, font, height, (under) => {
+    const { left, right, top } = roomBeside(area, face, y + under, height)
+    return { left, right, top: top - y }
+  })
   return {
-    marks: lines.flatMap((line, n): Mark[] => {
+    marks: lines.flatMap((line): Mark[] => {
       if (line.runs.length === 0) return []
       const left = line.runs[0]?.x ?? area.x
       const last = line.runs.at(-1)
-      const top = y + n * height
+      const top = y + line.top
       return [{
         kind: 'line', box: { x: left, y: top, width: (last === undefined ? left : last.x + last.width) - left, height },
         baseline: top + height / 2 + font.size * 0.34, runs: line.runs, rtl: line.rtl, colour, part,
       }]
     }),
-    bottom: y + lines.length * height,
+    bottom: y + (lines.at(-1)?.top ?? 0) + height,
   }
 }
 
@@ -83,7 +90,8 @@ export function flow(blocks: readonly Block[], area: Box, face: Box | null, styl
         const of = style.byPart && part >= 0 ? part : null
         const hang = style.size * (block.ordinal === null ? 0.95 : 1.5)
         const into = inset(area, block.depth * style.size * 1.1)
-        const { left } = roomBeside(into, face, y, style.size * LINE)
+        const { left, top } = roomBeside(into, face, y, style.size * LINE)
+        y = top
         const middle = y + (style.size * LINE) / 2
         if (block.ordinal === null) {
           const dot = style.size * (block.depth === 0 ? 0.26 : 0.2)
@@ -109,7 +117,8 @@ export function flow(blocks: readonly Block[], area: Box, face: Box | null, styl
         const code: Font = { face: 'code', bold: false, italic: false, size: style.size * 0.8 }
         const pad = style.size * 0.5
         const height = code.size * LINE
-        const { left, right } = roomBeside(area, face, y, block.lines.length * height + 2 * pad)
+        const { left, right, top: from } = roomBeside(area, face, y, block.lines.length * height + 2 * pad)
+        y = from
         const longest = Math.max(1, ...block.lines.map((line) => textWidth(line, code)))
         // Code is never broken: a line too long for the room is set smaller, with all the others.
         const size = code.size * Math.min(1, (right - left - 2 * pad) / longest)
@@ -133,12 +142,12 @@ export function flow(blocks: readonly Block[], area: Box, face: Box | null, styl
 }
 
 /** Sets a table: columns as wide as their contents ask in proportion, a line under its head. @returns where it ends */
-function table(block: Extract<Block, { kind: 'table' }>, top: number, area: Box, face: Box | null, style: FlowStyle, marks: Mark[]): number {
+function table(block: Extract<Block, { kind: 'table' }>, from: number, area: Box, face: Box | null, style: FlowStyle, marks: Mark[]): number {
   const rows = [block.head, ...block.rows]
   const columns = Math.max(1, ...rows.map((row) => row.length))
   const font: Font = { face: 'read', bold: false, italic: false, size: style.size * 0.86 }
   const pad = style.size * 0.35
-  const { left, right } = roomBeside(area, face, top, rows.length * font.size * 1.9)
+  const { left, right, top } = roomBeside(area, face, from, rows.length * font.size * 1.9)
   const wanted = Array.from({ length: columns }, (_, c) => Math.max(font.size * 2, ...rows.map((row) => textWidth(plainText(row[c] ?? []), { ...font, bold: true }) + 2 * pad)))
   const sum = wanted.reduce((a, b) => a + b, 0)
   const widths = wanted.map((width) => (sum > right - left ? (width * (right - left)) / sum : width))
@@ -146,7 +155,7 @@ function table(block: Extract<Block, { kind: 'table' }>, top: number, area: Box,
   for (const [r, row] of rows.entries()) {
     let x = left
     let bottom = y
-    const from = marks.length
+    const behind = marks.length
     for (let c = 0; c < columns; c += 1) {
       const width = widths[c] ?? 0
       const cell = setParagraph(row[c] ?? [], { ...font, bold: r === 0 }, y + pad * 0.6, { x: x + pad, y, width: width - 2 * pad, height: 0 }, null, style.colour, null)
@@ -158,7 +167,7 @@ function table(block: Extract<Block, { kind: 'table' }>, top: number, area: Box,
       ? { kind: 'fill', box: { x: left, y, width: x - left, height: bottom - y }, colour: 'shade', round: false, part: null }
       : { kind: 'fill', box: { x: left, y: bottom - 1, width: x - left, height: 1.5 }, colour: 'soft', round: false, part: null }
     // Behind its words.
-    marks.splice(from, 0, line)
+    marks.splice(behind, 0, line)
     y = bottom
   }
   return y

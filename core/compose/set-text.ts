@@ -11,13 +11,15 @@ export interface SetRun {
 }
 
 export interface SetLine {
+  /** Below the text's top. */
+  readonly top: number
   readonly runs: readonly SetRun[]
   /** Right to left. */
   readonly rtl: boolean
 }
 
-/** Where a line may run, from left to right, at a height below the text's top. */
-export type LineRoom = (top: number) => { readonly left: number, readonly right: number }
+/** Where a line that would begin at a height below the text's top may run, from left to right; it may have to begin lower. */
+export type LineRoom = (top: number) => { readonly left: number, readonly right: number, readonly top: number }
 
 interface Word { readonly text: string, readonly font: Font, readonly width: number, readonly space: boolean, readonly breaks: boolean }
 
@@ -26,8 +28,8 @@ const RTL = /[\u0590-\u08FF\uFB1D-\uFDFF\uFE70-\uFEFC]/
 const fontOf = (run: Run, font: Font): Font =>
   ({ ...font, face: run.code ? 'code' : font.face, bold: font.bold || run.bold, italic: font.italic || run.italic, size: run.code ? font.size * 0.92 : font.size })
 
-/** Cuts runs where lines may break: after spaces, between East Asian signs, and inside words that no line could hold. */
-function wordsOfRuns(runs: readonly Run[], font: Font, widest: number): readonly Word[] {
+/** Cuts runs where lines may break: after spaces, and between East Asian signs. */
+function wordsOfRuns(runs: readonly Run[], font: Font): readonly Word[] {
   const words: Word[] = []
   for (const run of runs) {
     const set = fontOf(run, font)
@@ -44,7 +46,7 @@ function wordsOfRuns(runs: readonly Run[], font: Font, widest: number): readonly
         piece = ''
       }
       for (const sign of part) {
-        if (piece !== '' && (breaksAnywhere(sign) || (!space && textWidth(piece + sign, set) > widest))) put()
+        if (breaksAnywhere(sign)) put()
         piece += sign
       }
       put()
@@ -53,43 +55,61 @@ function wordsOfRuns(runs: readonly Run[], font: Font, widest: number): readonly
   return words
 }
 
+/** A word that no line can hold in two: as much as fits, and the rest. */
+function splitWord(word: Word, width: number): readonly [Word, Word] {
+  const signs = Array.from(word.text)
+  let fits = 1
+  while (fits < signs.length - 1 && textWidth(signs.slice(0, fits + 1).join(''), word.font) <= width) fits += 1
+  const part = (text: string): Word => ({ ...word, text, width: textWidth(text, word.font) })
+  return [part(signs.slice(0, fits).join('')), part(signs.slice(fits).join(''))]
+}
+
 /**
  * Sets runs into lines.
  * @param lineHeight from one line to the next, in layout units
  * @param room says how far each line may reach, so that text flows round what stands in its way
  */
 export function setText(runs: readonly Run[], font: Font, lineHeight: number, room: LineRoom): readonly SetLine[] {
-  const first = room(0)
-  const words = wordsOfRuns(runs, font, Math.max(font.size * 2, first.right - first.left))
-  const rtl = RTL.test(words.find((word) => /\p{L}/u.test(word.text))?.text ?? '')
+  const words = [...wordsOfRuns(runs, font)].reverse()
+  const rtl = RTL.test(words.findLast((word) => /\p{L}/u.test(word.text))?.text ?? '')
   const lines: SetLine[] = []
   let line: Word[] = []
   let width = 0
+  let place = room(0)
   const close = (): void => {
     while (line.at(-1)?.space === true) line.pop()
-    const { left, right } = room(lines.length * lineHeight)
     const all = line.reduce((sum, word) => sum + word.width, 0)
-    let x = rtl ? right - all : left
+    let x = rtl ? place.right - all : place.left
     // Words beside each other that are set alike are one run; of a line from right to left the last comes first.
     const joined: SetRun[] = []
     for (const word of rtl ? grouped(line).reverse() : grouped(line)) {
       joined.push({ x, width: word.width, text: word.text, font: word.font })
       x += word.width
     }
-    lines.push({ runs: joined, rtl })
+    lines.push({ top: place.top, runs: joined, rtl })
     line = []
     width = 0
+    place = room(place.top + lineHeight)
   }
-  for (const word of words) {
+  for (let word = words.pop(); word !== undefined; word = words.pop()) {
+    const wide = place.right - place.left
     if (word.breaks) {
       close()
-      continue
+    } else if (word.space) {
+      if (line.length > 0) line.push(word)
+      width += line.length > 0 ? word.width : 0
+    } else if (width + word.width <= wide + 1e-6 || (line.length === 0 && Array.from(word.text).length === 1)) {
+      line.push(word)
+      width += word.width
+    } else if (line.length > 0) {
+      close()
+      words.push(word)
+    } else {
+      const [head, rest] = splitWord(word, wide)
+      line.push(head)
+      close()
+      words.push(rest)
     }
-    const { left, right } = room(lines.length * lineHeight)
-    if (!word.space && line.length > 0 && width + word.width > right - left) close()
-    if (word.space && line.length === 0) continue
-    line.push(word)
-    width += word.width
   }
   if (line.length > 0 || lines.length === 0) close()
   return lines

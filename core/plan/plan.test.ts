@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { asId } from '@core/model'
+import { PLAIN_FRAMING, asId } from '@core/model'
 import type { Film } from '@core/model'
 import { programmeLength, replaceFrom } from '@core/programme'
 import { indexFilm } from '@core/scene'
@@ -79,6 +79,23 @@ describe('segments', () => {
     expect(keys(drawn('s', true))).not.toEqual(keys(drawn('s', false)))
     expect(keys(drawn('s', true))).not.toEqual(keys(drawn('other', true)))
     expect(keys(drawn('s', true))).toEqual(keys(drawn('s', true)))
+  })
+})
+
+describe('where the face moves', () => {
+  const moving = film(
+    [slide('one', 1, { framing: { ...PLAIN_FRAMING, rect: { x: 0, y: 0.5, w: 0.2, h: 0.3 } } }), slide('two', 1, { framing: { ...PLAIN_FRAMING, rect: { x: 0.7, y: 0.5, w: 0.2, h: 0.3 } } })],
+    [stretch('s', 10_000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }])],
+  )
+
+  it('frames are drawn whole only while it does', () => {
+    expect(segmentsOf(indexFilm(moving), RATE).map((segment) => [segment.kind, segment.frames])).toEqual([['moving', 120], ['drawn', 12], ['moving', 168]])
+  })
+
+  it('every frame shows it somewhere else', () => {
+    const index = indexFilm(moving)
+    const drawn = segmentsOf(index, RATE)[1]
+    expect(drawn && runsOf(index, drawn, RATE).map((run) => run.frames)).toEqual(Array.from({ length: 12 }, () => 1))
   })
 })
 

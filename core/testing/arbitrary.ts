@@ -1,10 +1,13 @@
 import fc from 'fast-check'
-import { asId } from '@core/model'
+import { PLAIN_FRAMING, asId } from '@core/model'
 import type { Cue, Slide, SlideId, Stretch } from '@core/model'
 import { slide, stretch, stroke } from './make'
 
 /** Decks, takes and cues of every kind, for properties. */
-export const SLIDES: readonly Slide[] = [slide('one', 1), slide('two', 3), slide('three', 2)]
+export const SLIDES: readonly Slide[] = [
+  slide('one', 1), slide('two', 3, { transition: 'push' }),
+  slide('three', 2, { transition: 'fade', framing: { ...PLAIN_FRAMING, rect: { x: 0.1, y: 0.1, w: 0.2, h: 0.3 }, placing: 'beside' } }),
+]
 
 const someSlide = fc.constantFrom<SlideId>(...SLIDES.map((one) => one.id))
 

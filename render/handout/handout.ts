@@ -34,7 +34,7 @@ function linesOf(slide: Slide, kind: HandoutOrder['kind'], width: number): reado
   const text = kind === 'notes' ? withoutPauses(slide.notes) : slide.viewerNotes
   const font = { face: 'read', bold: false, italic: false, size: SIZE } as const
   const set = (runs: readonly Run[], indent: number): readonly Line[] =>
-    setText(runs, font, SIZE * LEADING, () => ({ left: indent, right: width }))
+    setText(runs, font, SIZE * LEADING, (top) => ({ left: indent, right: width, top }))
       .map((line) => ({ rtl: line.rtl, runs: line.runs.map((run) => ({ x: run.x, text: run.text, font: cssFont(run.font, 1) })) }))
   return blocksOf(text).flatMap((block): readonly Line[] => {
     switch (block.kind) {

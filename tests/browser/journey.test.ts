@@ -141,7 +141,7 @@ describe('every screen', () => {
     await newTalk(page, product.url, 'Order')
     const titles = () => page.getByRole('textbox', { name: /^Title of slide/ }).evaluateAll((fields) => fields.map((field) => (field as unknown as { value: string }).value))
     const inOrder = (...order: string[]) => until(order.join(), async () => (await titles()).join() === order.join(), 10_000)
-    await page.locator('.grip').nth(2).dragTo(page.locator('.grip').nth(0))
+    await page.locator('.handle').nth(2).dragTo(page.locator('.handle').nth(0))
     await inOrder('Reef knot', 'Bowline', 'Clove hitch')
     await page.getByRole('button', { name: 'Undo' }).click()
     await inOrder('Bowline', 'Clove hitch', 'Reef knot')

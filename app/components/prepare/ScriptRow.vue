@@ -51,7 +51,7 @@ const setTitle = (event: Event): void => { emit('set', { title: (event.target as
         <span class="clock soft count">{{ words }} words, {{ duration(proposedTime(slide, speaker)) }}</span>
       </NotesField>
       <NotesField
-        v-if="viewerShown" class="viewer" :model-value="slide.viewerNotes" :label="`Viewer notes of slide ${number}`" hint="For viewers: what they can read beside this slide." :language="speaker.language"
+        v-if="viewerShown" class="viewer" :model-value="slide.viewerNotes" :label="`Words for viewers of slide ${number}`" hint="For viewers: what they can read beside this slide." :language="speaker.language"
         @update:model-value="emit('set', { viewerNotes: $event })"
       />
     </div>

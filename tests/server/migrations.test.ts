@@ -1,0 +1,37 @@
+import { randomUUID } from 'node:crypto'
+import { Migrator, sql } from 'kysely'
+import pg from 'pg'
+import { expect, inject, it } from 'vitest'
+import { connect, migrate } from '@server/database/connect'
+import { migrations } from '@server/database/migrations'
+
+it('brings a database of the first version up to date with all that is in it', async () => {
+  const name = `migrate_${randomUUID().replaceAll('-', '')}`
+  const admin = new pg.Client({ connectionString: inject('cluster') })
+  await admin.connect()
+  await admin.query(`create database ${name}`)
+  const url = new URL(inject('cluster'))
+  url.pathname = `/${name}`
+  const { db } = connect(url.href, () => undefined)
+  try {
+    await new Migrator({ db, provider: { getMigrations: () => Promise.resolve({ ...migrations }) } }).migrateTo('0001-first')
+    const [person, talk, slide] = [randomUUID(), randomUUID(), randomUUID()]
+    const framing = { rect: { x: 0.1, y: 0.2, w: 0.2, h: 0.3 }, outline: 'round', mirrored: true, off: false }
+    await db.transaction().execute(async (q) => {
+      await sql`insert into person (id, name) values (${person}, 'Maren')`.execute(q)
+      await sql`insert into talk (id, owner, name, shape, recipe) values (${talk}, ${person}, 'Knots', '{"width": 16, "height": 9}', '{}')`.execute(q)
+      await sql`insert into slide (id, talk, position, version, title, notes, skip) values (${slide}, ${talk}, 0, 1, 'Bowline', 'over, under', false)`.execute(q)
+      await sql`insert into slide_version (slide, version, steps, framing) values (${slide}, 1, '[{}]', ${JSON.stringify(framing)})`.execute(q)
+    })
+    expect(await migrate(db)).toEqual(Object.keys(migrations).slice(1))
+    const row = await db.selectFrom('slide').innerJoin('slide_version', 'slide_version.slide', 'slide.id').selectAll().executeTakeFirstOrThrow()
+    expect(row).toMatchObject({ title: 'Bowline', notes: 'over, under', viewer_notes: '', composition: null, transition: 'cut' })
+    expect(row.framing).toEqual({ ...framing, placing: 'over', border: 'thin', zoom: 1, centre: { x: 0.5, y: 0.5 } })
+    expect((await db.selectFrom('talk').select('language').executeTakeFirstOrThrow()).language).toBe('en')
+    expect(await migrate(db)).toEqual([])
+  } finally {
+    await db.destroy()
+    await admin.query(`drop database ${name}`)
+    await admin.end()
+  }
+})
