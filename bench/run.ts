@@ -12,6 +12,7 @@ export interface Figure {
 const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => Promise<Figure> }>>> = {
   'export-inset': () => import('./export-inset'),
   'export-still': () => import('./export-still'),
+  import: () => import('./import'),
   start: () => import('./start'),
   scene: () => import('./scene'),
 }

@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, rmSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { createInterface } from 'node:readline/promises'
 import { readArguments } from './start/arguments'
-import { ensureBuilt } from './start/build'
+import { READER, ensureBuilt } from './start/build'
 import { Children } from './start/children'
 import { startCluster, stopCluster } from './start/postgres'
 import { sessionSecret } from './start/session-secret'
@@ -57,6 +57,7 @@ const env: NodeJS.ProcessEnv = {
   NITRO_PORT: port,
   NITRO_HOST: process.env['AISLE_HOST'] ?? '127.0.0.1',
   PORT: port,
+  ...(args.dev ? {} : { AISLE_READER: resolve(READER) }),
 }
 
 function step(script: string): void {

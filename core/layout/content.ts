@@ -1,37 +1,46 @@
 import { CONTENT_COLUMNS, CONTENT_ROWS } from './content-grid'
 import type { ContentGrid } from './content-grid'
 import { groundModel } from './ground'
+import type { GroundModel } from './ground'
 
 /** How unlike two neighbouring pixels must be, as a sum over red, green and blue, to count as an edge. */
 const EDGE = 40
 /** A ground model that explains less of a page than this does not describe it: the page is a photograph. */
 const EXPLAINED = 0.3
+/** Steepness counts up to this much, so that one hard edge is not taken for a lively place. */
+const STEEPEST = 160
 
 const digit = (share: number): string => Math.min(15, Math.ceil(share * 15)).toString(16)
 
-/** For each cell the mean of a value of its pixels. */
-function meanByCell(value: (x: number, y: number) => number, width: number, height: number): Float64Array {
+/** For each cell the mean of what its pixels have. */
+function meanByCell(values: Uint8Array, width: number, height: number): Float64Array {
   const sums = new Float64Array(CONTENT_COLUMNS * CONTENT_ROWS)
   const counts = new Float64Array(sums.length)
+  const columns = Uint8Array.from({ length: width }, (_, x) => Math.floor((x * CONTENT_COLUMNS) / width))
   for (let y = 0; y < height; y += 1) {
     const row = Math.floor((y * CONTENT_ROWS) / height) * CONTENT_COLUMNS
     for (let x = 0; x < width; x += 1) {
-      const cell = row + Math.floor((x * CONTENT_COLUMNS) / width)
-      sums[cell] = (sums[cell] ?? 0) + value(x, y)
-      counts[cell] = (counts[cell] ?? 0) + 1
+      const cell = row + columns[x]!
+      sums[cell]! += values[y * width + x]!
+      counts[cell]! += 1
     }
   }
   return sums.map((sum, cell) => sum / Math.max(1, counts[cell] ?? 0))
 }
 
-/** Sum over the colours of how a pixel differs from its right and lower neighbours, whichever is more. */
-function steepness(rgba: Uint8Array | Uint8ClampedArray, width: number, height: number): (x: number, y: number) => number {
+/** For each pixel how much it differs from its right and lower neighbours, whichever is more: a sum over the colours, up to `STEEPEST`. */
+function steepness(rgba: Uint8Array | Uint8ClampedArray, width: number, height: number): Uint8Array {
+  const steep = new Uint8Array(width * height)
   const unlike = (a: number, b: number): number =>
-    Math.abs((rgba[a] ?? 0) - (rgba[b] ?? 0)) + Math.abs((rgba[a + 1] ?? 0) - (rgba[b + 1] ?? 0)) + Math.abs((rgba[a + 2] ?? 0) - (rgba[b + 2] ?? 0))
-  return (x, y) => {
-    const here = (y * width + x) * 4
-    return Math.max(x + 1 < width ? unlike(here, here + 4) : 0, y + 1 < height ? unlike(here, here + width * 4) : 0)
+    Math.abs(rgba[a]! - rgba[b]!) + Math.abs(rgba[a + 1]! - rgba[b + 1]!) + Math.abs(rgba[a + 2]! - rgba[b + 2]!)
+  for (let y = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1) {
+      const here = (y * width + x) * 4
+      const most = Math.max(x + 1 < width ? unlike(here, here + 4) : 0, y + 1 < height ? unlike(here, here + width * 4) : 0)
+      steep[y * width + x] = Math.min(STEEPEST, most)
+    }
   }
+  return steep
 }
 
 /**
@@ -41,17 +50,17 @@ function steepness(rgba: Uint8Array | Uint8ClampedArray, width: number, height: 
  * @param rgba four bytes a pixel, row by row
  * @param width pixels in a row, at least CONTENT_COLUMNS
  * @param height rows, at least CONTENT_ROWS
+ * @param ground the page's ground where it is known already
  */
-export function contentOf(rgba: Uint8Array | Uint8ClampedArray, width: number, height: number): ContentGrid {
+export function contentOf(rgba: Uint8Array | Uint8ClampedArray, width: number, height: number, ground: GroundModel = groundModel(rgba, width, height)): ContentGrid {
   const steep = steepness(rgba, width, height)
-  const ground = groundModel(rgba, width, height)
   if (ground.explained >= EXPLAINED) {
     // A third of a cell's pixels being content is as dense as text gets.
-    const shares = meanByCell((x, y) => (!ground.isGround(x, y) || steep(x, y) > EDGE ? 1 : 0), width, height)
+    const shares = meanByCell(steep.map((value, at) => (ground.isGround[at] === 0 || value > EDGE ? 1 : 0)), width, height)
     return Array.from(shares, (share) => digit(share < 0.004 ? 0 : share * 3)).join('')
   }
-  const energies = meanByCell((x, y) => Math.min(160, steep(x, y)), width, height)
-  const sorted = [...energies].sort((a, b) => a - b)
+  const energies = meanByCell(steep, width, height)
+  const sorted = Float64Array.from(energies).sort()
   const calm = sorted[Math.floor(sorted.length * 0.35)] ?? 0
   const lively = Math.max(calm * 1.9, calm + 7)
   return Array.from(energies, (energy) => digit(energy <= lively ? 0 : 0.25 + (energy - lively) / 40)).join('')

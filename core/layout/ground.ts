@@ -2,28 +2,28 @@
 export interface GroundModel {
   /** Share of the page's pixels that are ground, 0 to 1. */
   readonly explained: number
-  readonly isGround: (x: number, y: number) => boolean
+  /** For each pixel, row by row: 1 where it is ground, else 0. */
+  readonly isGround: Uint8Array
 }
 
 type Pixels = Uint8Array | Uint8ClampedArray
-/** For each colour the weights of 1, x, y, x², xy, y², with x and y from -1 to 1. */
-type Surface = readonly [readonly number[], readonly number[], readonly number[]]
 
 /** A colour this far from the ground's, in any of red, green and blue, is something on it. */
 const TOLERANCE = 14
+/** How far pixels may be from the fit before, while it is still being found. */
+const NARROWING = [60, 34, 20, TOLERANCE]
 /** Pixels looked at when a model is fitted: every so many, in both directions. */
-const STRIDE = 3
+const STRIDE = 4
+/** 1, x, y, x², xy, y², with x and y from -1 to 1. */
 const TERMS = 6
-
-const terms = (x: number, y: number, width: number, height: number): readonly number[] => {
-  const u = (2 * x) / width - 1
-  const v = (2 * y) / height - 1
-  return [1, u, v, u * u, u * v, v * v]
-}
+/** A model that explains this much is not bettered by another start. */
+const ENOUGH = 0.6
+/** Fewer pixels than this fit no surface. */
+const FEWEST = 60
 
 /** Solves the normal equations of a least squares fit by Gaussian elimination with pivoting. */
-function solve(matrix: readonly (readonly number[])[], right: readonly number[]): readonly number[] | null {
-  const rows = matrix.map((row, n) => [...row, right[n] ?? 0])
+function solve(matrix: Float64Array, right: Float64Array): Float64Array | null {
+  const rows = Array.from({ length: TERMS }, (_, n) => [...matrix.subarray(n * TERMS, (n + 1) * TERMS), right[n] ?? 0])
   for (let column = 0; column < TERMS; column += 1) {
     let pivot = column
     for (let row = column + 1; row < TERMS; row += 1) if (Math.abs(rows[row]?.[column] ?? 0) > Math.abs(rows[pivot]?.[column] ?? 0)) pivot = row
@@ -39,93 +39,134 @@ function solve(matrix: readonly (readonly number[])[], right: readonly number[])
       for (let k = column; k <= TERMS; k += 1) other[k] = (other[k] ?? 0) - factor * (top[k] ?? 0)
     }
   }
-  return rows.map((row, n) => (row[TERMS] ?? 0) / (row[n] ?? 1))
+  return Float64Array.from(rows, (row, n) => (row[TERMS] ?? 0) / (row[n] ?? 1))
 }
 
-function fit(rgba: Pixels, width: number, height: number, taken: (x: number, y: number) => boolean): Surface | null {
-  const matrix = Array.from({ length: TERMS }, () => new Array<number>(TERMS).fill(0))
-  const rights = [0, 1, 2].map(() => new Array<number>(TERMS).fill(0))
-  let count = 0
-  for (let y = 0; y < height; y += STRIDE) {
-    for (let x = 0; x < width; x += STRIDE) {
-      if (!taken(x, y)) continue
-      count += 1
-      const t = terms(x, y, width, height)
+/** A page's pixels, thinned out: colours from 0 to 255 and the terms at their places. */
+class Sample {
+  readonly count: number
+  readonly colours: Uint8Array
+  readonly #terms: Float64Array
+
+  constructor(rgba: Pixels, width: number, height: number) {
+    const across = Math.ceil(width / STRIDE)
+    this.count = across * Math.ceil(height / STRIDE)
+    this.colours = new Uint8Array(this.count * 3)
+    this.#terms = new Float64Array(this.count * TERMS)
+    for (let n = 0; n < this.count; n += 1) {
+      const x = (n % across) * STRIDE
+      const y = Math.floor(n / across) * STRIDE
       const at = (y * width + x) * 4
+      const u = (2 * x) / width - 1
+      const v = (2 * y) / height - 1
+      this.colours.set([rgba[at] ?? 0, rgba[at + 1] ?? 0, rgba[at + 2] ?? 0], n * 3)
+      this.#terms.set([1, u, v, u * u, u * v, v * v], n * TERMS)
+    }
+  }
+
+  /** The surfaces of red, green and blue through the pixels that are taken; null when they fix none. */
+  fit(taken: Uint8Array): readonly Float64Array[] | null {
+    const matrix = new Float64Array(TERMS * TERMS)
+    const rights = [new Float64Array(TERMS), new Float64Array(TERMS), new Float64Array(TERMS)]
+    let count = 0
+    for (let n = 0; n < this.count; n += 1) {
+      if (taken[n] === 0) continue
+      count += 1
+      const base = n * TERMS
       for (let i = 0; i < TERMS; i += 1) {
-        const row = matrix[i]
-        if (row === undefined) continue
-        for (let j = 0; j < TERMS; j += 1) row[j] = (row[j] ?? 0) + (t[i] ?? 0) * (t[j] ?? 0)
-        for (const [channel, right] of rights.entries()) right[i] = (right[i] ?? 0) + (t[i] ?? 0) * (rgba[at + channel] ?? 0)
+        const t = this.#terms[base + i]!
+        for (let j = i; j < TERMS; j += 1) matrix[i * TERMS + j]! += t * this.#terms[base + j]!
+        for (let c = 0; c < 3; c += 1) rights[c]![i]! += t * this.colours[n * 3 + c]!
+      }
+    }
+    if (count < FEWEST) return null
+    for (let i = 0; i < TERMS; i += 1) for (let j = 0; j < i; j += 1) matrix[i * TERMS + j] = matrix[j * TERMS + i]!
+    const surfaces = rights.map((right) => solve(matrix, right))
+    return surfaces.every((surface) => surface !== null) ? surfaces : null
+  }
+
+  /** Takes the pixels that are close to the surfaces. @returns how many */
+  take(surfaces: readonly Float64Array[], tolerance: number, taken: Uint8Array): number {
+    let count = 0
+    for (let n = 0; n < this.count; n += 1) {
+      let near = 1
+      for (let c = 0; c < 3 && near === 1; c += 1) {
+        const weights = surfaces[c]!
+        let expected = 0
+        for (let i = 0; i < TERMS; i += 1) expected += weights[i]! * this.#terms[n * TERMS + i]!
+        if (Math.abs(expected - this.colours[n * 3 + c]!) > tolerance) near = 0
+      }
+      taken[n] = near
+      count += near
+    }
+    return count
+  }
+}
+
+/** Every pixel of a page held against the surfaces of its ground. */
+function groundMask(rgba: Pixels, width: number, height: number, surfaces: readonly Float64Array[]): Uint8Array {
+  const mask = new Uint8Array(width * height).fill(1)
+  for (let c = 0; c < 3; c += 1) {
+    const [k = 0, kx = 0, ky = 0, kxx = 0, kxy = 0, kyy = 0] = surfaces[c] ?? []
+    for (let y = 0; y < height; y += 1) {
+      const v = (2 * y) / height - 1
+      const row = k + ky * v + kyy * v * v
+      const slope = kx + kxy * v
+      for (let x = 0; x < width; x += 1) {
+        const u = (2 * x) / width - 1
+        const at = y * width + x
+        if (Math.abs(row + slope * u + kxx * u * u - rgba[at * 4 + c]!) > TOLERANCE) mask[at] = 0
       }
     }
   }
-  if (count < 60) return null
-  const [red, green, blue] = rights.map((right) => solve(matrix, right))
-  return red == null || green == null || blue == null ? null : [red, green, blue]
+  return mask
 }
 
-function near(rgba: Pixels, width: number, height: number, surface: Surface, tolerance: number): (x: number, y: number) => boolean {
-  return (x, y) => {
-    const t = terms(x, y, width, height)
-    const at = (y * width + x) * 4
-    return surface.every((weights, channel) => {
-      let expected = 0
-      for (let n = 0; n < TERMS; n += 1) expected += (weights[n] ?? 0) * (t[n] ?? 0)
-      return Math.abs(expected - (rgba[at + channel] ?? 0)) <= tolerance
-    })
-  }
-}
-
-/** The colour that most of a page has, as a test for being close to it. */
-function commonest(rgba: Pixels, width: number, height: number): (x: number, y: number) => boolean {
-  const counts = new Map<number, number>()
-  const bin = (x: number, y: number): number => {
-    const at = (y * width + x) * 4
-    return (((rgba[at] ?? 0) >> 4) << 8) | (((rgba[at + 1] ?? 0) >> 4) << 4) | ((rgba[at + 2] ?? 0) >> 4)
-  }
-  for (let y = 0; y < height; y += STRIDE) for (let x = 0; x < width; x += STRIDE) counts.set(bin(x, y), (counts.get(bin(x, y)) ?? 0) + 1)
+/** Pixels of the colour that most of the sample has. */
+function commonest(sample: Sample): Uint8Array {
+  const bins = Uint16Array.from({ length: sample.count }, (_, n) =>
+    ((sample.colours[n * 3]! >> 4) << 8) | ((sample.colours[n * 3 + 1]! >> 4) << 4) | (sample.colours[n * 3 + 2]! >> 4))
+  const counts = new Uint32Array(4096)
+  for (const bin of bins) counts[bin]! += 1
   let best = 0
-  let most = -1
-  for (const [key, count] of counts) if (count > most) [best, most] = [key, count]
-  return (x, y) => bin(x, y) === best
+  for (let bin = 1; bin < counts.length; bin += 1) if (counts[bin]! > counts[best]!) best = bin
+  return Uint8Array.from(bins, (bin) => (bin === best ? 1 : 0))
 }
 
-function shareOf(test: (x: number, y: number) => boolean, width: number, height: number): number {
-  let inside = 0
-  let all = 0
-  for (let y = 0; y < height; y += STRIDE) {
-    for (let x = 0; x < width; x += STRIDE) {
-      all += 1
-      if (test(x, y)) inside += 1
-    }
-  }
-  return inside / Math.max(1, all)
+/** Pixels at the page's edge. */
+function edgeOf(sample: Sample, width: number, height: number): Uint8Array {
+  const across = Math.ceil(width / STRIDE)
+  const down = Math.ceil(height / STRIDE)
+  const edge = Math.max(2, Math.round(Math.min(across, down) * 0.05))
+  return Uint8Array.from({ length: sample.count }, (_, n) => {
+    const x = n % across
+    const y = Math.floor(n / across)
+    return x < edge || y < edge || x >= across - edge || y >= down - edge ? 1 : 0
+  })
 }
 
 /**
  * Fits a page's ground: the smooth surface of second order, for each colour, that explains most of the page, found by
  * least squares with what does not belong to it left out again and again (iteratively trimmed). It begins from the
- * page's edge, from its commonest colour and from the whole page, and keeps the best.
+ * page's edge, then from its commonest colour and from the whole page, and keeps the best.
+ * @param rgba four bytes a pixel, row by row
  */
 export function groundModel(rgba: Pixels, width: number, height: number): GroundModel {
-  const edge = Math.max(4, Math.round(Math.min(width, height) * 0.05))
-  const starts: readonly ((x: number, y: number) => boolean)[] = [
-    (x, y) => x < edge || y < edge || x >= width - edge || y >= height - edge,
-    commonest(rgba, width, height),
-    () => true,
-  ]
-  let best: GroundModel = { explained: 0, isGround: () => false }
-  for (const start of starts) {
-    let taken = start
-    let found: GroundModel | null = null
-    for (const tolerance of [60, 34, 20, TOLERANCE]) {
-      const surface = fit(rgba, width, height, taken)
-      if (surface === null) break
-      taken = near(rgba, width, height, surface, tolerance)
-      if (tolerance === TOLERANCE) found = { explained: shareOf(taken, width, height), isGround: taken }
+  const sample = new Sample(rgba, width, height)
+  let best: { readonly count: number, readonly surfaces: readonly Float64Array[] } | null = null
+  for (const start of [() => edgeOf(sample, width, height), () => commonest(sample), () => new Uint8Array(sample.count).fill(1)]) {
+    const taken = start()
+    let count = 0
+    let surfaces: readonly Float64Array[] | null = null
+    for (const tolerance of NARROWING) {
+      surfaces = sample.fit(taken)
+      if (surfaces === null) break
+      count = sample.take(surfaces, tolerance, taken)
     }
-    if (found !== null && found.explained > best.explained) best = found
+    if (surfaces !== null && (best === null || count > best.count)) best = { count, surfaces }
+    if (best !== null && best.count > sample.count * ENOUGH) break
   }
-  return best
+  return best === null
+    ? { explained: 0, isGround: new Uint8Array(width * height) }
+    : { explained: best.count / sample.count, isGround: groundMask(rgba, width, height, best.surfaces) }
 }

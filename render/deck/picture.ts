@@ -48,9 +48,10 @@ const UPRIGHT: Readonly<Record<number, readonly [number, number, number, number]
 
 /**
  * Draws a picture as large as fits into `box`, never larger than it is.
+ * @param ground is seen where the picture is clear; it stays clear when left out
  * @throws Refusal `unreadable` when it cannot be unpacked
  */
-export async function drawPicture(picture: PictureFile, box: Size): Promise<Canvas> {
+export async function drawPicture(picture: PictureFile, box: Size, ground?: string): Promise<Canvas> {
   const image = await loadImage(picture.bytes).catch(() => {
     throw new Refusal('unreadable', 'This picture is damaged and cannot be shown. Save it again and bring that.')
   })
@@ -59,6 +60,10 @@ export async function drawPicture(picture: PictureFile, box: Size): Promise<Canv
   const height = Math.max(1, Math.round(picture.size.height * scale))
   const canvas = createCanvas(width, height)
   const ctx = canvas.getContext('2d')
+  if (ground !== undefined) {
+    ctx.fillStyle = ground
+    ctx.fillRect(0, 0, width, height)
+  }
   const [a, b, c, d] = UPRIGHT[picture.orientation] ?? [1, 0, 0, 1]
   const turned = picture.orientation >= 5
   ctx.setTransform(a, b, c, d, width / 2, height / 2)

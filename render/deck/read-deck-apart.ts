@@ -9,7 +9,9 @@ export interface Bounds {
   readonly time: number
   /** MB of memory the process may hold */
   readonly memory: number
-  /** Folder that holds `render/bin`. */
+  /** The built reader; null: it is run from its source. */
+  readonly reader: string | null
+  /** Folder of the product, where its source is. */
   readonly home: string
   readonly signal?: AbortSignal
 }
@@ -32,7 +34,8 @@ async function residentMegabytes(pid: number): Promise<number> {
  * @throws Refusal when the deck cannot be read or takes too much
  */
 export async function readDeckApart(order: ReadDeckOrder, bounds: Bounds, hear: (message: DeckMessage) => Promise<void>): Promise<void> {
-  const args = [`--max-old-space-size=${String(bounds.memory)}`, '--import', 'tsx', `${bounds.home}/render/bin/read-deck.ts`]
+  const program = bounds.reader === null ? ['--import', 'tsx', `${bounds.home}/render/bin/read-deck.ts`] : [bounds.reader]
+  const args = [`--max-old-space-size=${String(bounds.memory)}`, ...program]
   let lines: AsyncIterable<string> = { [Symbol.asyncIterator]: () => ({ next: () => Promise.resolve({ done: true, value: undefined }) }) }
   const { child, done } = start(process.execPath, args, {
     timeout: bounds.time,

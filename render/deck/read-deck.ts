@@ -2,7 +2,8 @@ import { writeFile } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas } from '@napi-rs/canvas'
-import { addsOnly, contentOf } from '@core/layout'
+import { addsOnly, contentOf, groundModel } from '@core/layout'
+import type { GroundModel } from '@core/layout'
 import { MOST_PICTURES, Refusal } from '@core/model'
 import type { Size } from '@core/model'
 import { openSources, pagesOf } from './deck-sources'
@@ -14,52 +15,57 @@ import type { PictureFile } from './picture'
 import { kindOf } from './sniff'
 
 /** Pictures for the browser fit into this; thumbs and the search for content into these. */
-const SCREEN: Size = { width: 1920, height: 1920 }
+const SCREEN: Size = { width: 1600, height: 1600 }
 const THUMB: Size = { width: 480, height: 480 }
-const LOOK: Size = { width: 320, height: 320 }
+const LOOK: Size = { width: 256, height: 256 }
 /** Pictures that are placed on slides made here are kept no larger. */
 const PLACED: Size = { width: 3840, height: 3840 }
 /** Around pictures that do not have the deck's shape. */
 const GROUND = '#14201E'
+/** What pages are drawn on. */
+const PAPER = '#FFFFFF'
 /** Pages that may be waiting to be stored while the next one is drawn. */
 const WAITING = 3
 
-function shrink(canvas: Canvas, box: Size): Canvas {
+/** A smaller picture. Clear parts get the ground, since the formats they are stored in have none. */
+function shrink(canvas: Canvas, box: Size, ground: string): Canvas {
   const scale = Math.min(1, box.width / canvas.width, box.height / canvas.height)
   const small = createCanvas(Math.max(32, Math.round(canvas.width * scale)), Math.max(18, Math.round(canvas.height * scale)))
   const ctx = small.getContext('2d')
-  ctx.imageSmoothingQuality = 'high'
+  ctx.fillStyle = ground
+  ctx.fillRect(0, 0, small.width, small.height)
+  ctx.imageSmoothingQuality = 'medium'
   ctx.drawImage(canvas, 0, 0, small.width, small.height)
   return small
 }
 
-interface Look { readonly pixels: Uint8ClampedArray, readonly width: number, readonly height: number }
+interface Look { readonly pixels: Uint8ClampedArray, readonly width: number, readonly height: number, readonly ground: GroundModel }
 
-/** A small picture of a page to look for things on. Clear parts of it are white, as the page is drawn on. */
-function lookAt(canvas: Canvas, ground: string): Look {
-  const small = shrink(canvas, LOOK)
-  const ctx = small.getContext('2d')
-  ctx.globalCompositeOperation = 'destination-over'
-  ctx.fillStyle = ground
-  ctx.fillRect(0, 0, small.width, small.height)
-  return { pixels: ctx.getImageData(0, 0, small.width, small.height).data, width: small.width, height: small.height }
+/** A small picture of a page to look for things on. @param thumb of the page, since shrinking a large picture costs most */
+function lookAt(thumb: Canvas): Look {
+  const small = shrink(thumb, LOOK, PAPER)
+  const pixels = small.getContext('2d').getImageData(0, 0, small.width, small.height).data
+  return { pixels, width: small.width, height: small.height, ground: groundModel(pixels, small.width, small.height) }
 }
 
 interface Drawn extends Pick<ReadStep, 'source' | 'kind' | 'page' | 'size' | 'text'> {
   readonly canvas: Canvas
+  readonly thumb: Canvas
   readonly name: string
 }
 
-/** Stores a step's pictures; the thumb is made from the picture while that is being packed. */
+/** Stores a step's pictures. */
 async function keepStep(drawn: Drawn, look: Look, out: string): Promise<ReadStep> {
-  const { canvas, name, ...rest } = drawn
-  const screen = `${name}.webp`
-  const thumb = `${name}.thumb.webp`
+  const { canvas, thumb: small, name, ...rest } = drawn
+  const ground = drawn.kind === 'page' ? PAPER : GROUND
+  // JPEG is packed in a fifth of the time of WebP, and nothing that is exported is made from it.
+  const screen = `${name}.jpg`
+  const thumb = `${name}.thumb.jpg`
   await Promise.all([
-    canvas.encode('webp', 90).then((bytes) => writeFile(join(out, screen), bytes)),
-    shrink(canvas, THUMB).encode('webp', 84).then((bytes) => writeFile(join(out, thumb), bytes)),
+    canvas.encode('jpeg', 91).then((bytes) => writeFile(join(out, screen), bytes)),
+    small.encode('jpeg', 86).then((bytes) => writeFile(join(out, thumb), bytes)),
   ])
-  return { ...rest, ground: drawn.kind === 'page' ? '#FFFFFF' : GROUND, screen, thumb, content: contentOf(look.pixels, look.width, look.height) }
+  return { ...rest, ground, screen, thumb, content: contentOf(look.pixels, look.width, look.height, look.ground) }
 }
 
 /** Shape of the deck: its first page's, or 16:9 for pictures and texts. */
@@ -118,10 +124,11 @@ async function readPdf(source: Extract<DeckSource, { kind: 'pdf' }>, number: num
       const words = await pageWords(page)
       title ||= titles.get(at) ?? words.title
       const canvas = await drawPage(page, SCREEN)
-      const look = lookAt(canvas, '#FFFFFF')
-      if (at === group[0]) adds = before !== null && addsOnly(before.pixels, look.pixels, look.width, look.height)
+      const thumb = shrink(canvas, THUMB, PAPER)
+      const look = lookAt(thumb)
+      if (at === group[0]) adds = before !== null && addsOnly(before.pixels, before.ground, look.pixels)
       before = look
-      steps.push(keepStep({ source: source.source, kind: 'page', page: at, size: pageSize(page), text: words.text, canvas, name: `${String(number)}-${String(at)}` }, look, order.out))
+      steps.push(keepStep({ source: source.source, kind: 'page', page: at, size: pageSize(page), text: words.text, canvas, thumb, name: `${String(number)}-${String(at)}` }, look, order.out))
       page.cleanup()
     }
     await telling.put(Promise.all(steps).then((made) => ({ kind: 'slide', title, steps: made, adds })))
@@ -147,8 +154,9 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
     switch (source.kind) {
       case 'pdf': await readPdf(source, number, order, telling); break
       case 'picture': {
-        const canvas = await drawPicture(source.picture, SCREEN)
-        const step = keepStep({ source: source.source, kind: 'image', page: 1, size: source.picture.size, text: '', canvas, name: `${String(number)}-1` }, lookAt(canvas, GROUND), order.out)
+        const canvas = await drawPicture(source.picture, SCREEN, GROUND)
+        const thumb = shrink(canvas, THUMB, GROUND)
+        const step = keepStep({ source: source.source, kind: 'image', page: 1, size: source.picture.size, text: '', canvas, thumb, name: `${String(number)}-1` }, lookAt(thumb), order.out)
         await telling.put(step.then((made) => ({ kind: 'slide', title: basename(source.name).replace(/\.[^.]+$/, ''), steps: [made], adds: false })))
         break
       }

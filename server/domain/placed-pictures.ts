@@ -10,6 +10,8 @@ import { settings } from '@server/settings'
 import { keepAsset, removeTree, uploadFolder } from '@server/store'
 import type { Uploaded } from './imports'
 
+/** How pictures of steps and pictures placed on slides are stored. */
+export const JPEG = 'image/jpeg'
 export const WEBP = 'image/webp'
 
 /** Keeps a file that we made as one of a talk's own. */
@@ -37,7 +39,7 @@ export async function takeInPictures(q: Queries, talk: string, files: readonly U
     const read: ReadPicture[] = []
     await readDeckApart(
       { files, out, purpose: 'pictures', maxPages: MOST_PICTURES, maxUnpacked: 0 },
-      { time: PATIENCE, memory: settings().importMemory, home: process.cwd() },
+      { time: PATIENCE, memory: settings().importMemory, reader: settings().reader, home: process.cwd() },
       (message) => {
         if (message.kind === 'picture') read.push(message.picture)
         return Promise.resolve()

@@ -20,6 +20,8 @@ export interface Settings {
   /** Longest time reading a deck may take, in ms, and the memory it may use, in MB. */
   readonly importTime: number
   readonly importMemory: number
+  /** The built deck reader; null: it is run from its source. */
+  readonly reader: string | null
   /** Jobs done at the same time by one worker process. */
   readonly workers: number
   /** Threads an encoder may use. */
@@ -40,6 +42,7 @@ interface Environment {
   readonly AISLE_MAX_PAGES: number
   readonly AISLE_IMPORT_SECONDS: number
   readonly AISLE_IMPORT_MEMORY_MB: number
+  readonly AISLE_READER?: string
   readonly AISLE_WORKERS: number
   readonly AISLE_ENCODER_THREADS: number
   readonly AISLE_WORKER_GRACE_MS: number
@@ -57,6 +60,7 @@ const schema = Joi.object<Environment>({
   AISLE_MAX_PAGES: Joi.number().integer().min(1).max(5000).default(1000),
   AISLE_IMPORT_SECONDS: Joi.number().integer().min(5).max(3600).default(600),
   AISLE_IMPORT_MEMORY_MB: Joi.number().integer().min(256).max(16_384).default(1536),
+  AISLE_READER: Joi.string(),
   AISLE_WORKERS: Joi.number().integer().min(1).max(64).default(2),
   AISLE_ENCODER_THREADS: Joi.number().integer().min(1).max(64).default(Math.max(1, cpus().length)),
   AISLE_WORKER_GRACE_MS: Joi.number().integer().min(1000).max(600_000).default(15_000),
@@ -82,6 +86,7 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     maxPages: value.AISLE_MAX_PAGES,
     importTime: value.AISLE_IMPORT_SECONDS * 1000,
     importMemory: value.AISLE_IMPORT_MEMORY_MB,
+    reader: value.AISLE_READER ?? null,
     workers: value.AISLE_WORKERS,
     encoderThreads: value.AISLE_ENCODER_THREADS,
     workerGrace: value.AISLE_WORKER_GRACE_MS,

@@ -4,12 +4,13 @@ import { randomBytes } from 'node:crypto'
 import { mkdtemp, rm } from 'node:fs/promises'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { join, resolve } from 'node:path'
 import { runMigrations } from 'graphile-worker'
 import pg from 'pg'
 import { inject } from 'vitest'
 import { connect, migrate } from '@server/database/connect'
 import type { Database } from '@server/database/connect'
+import { READER } from '../../scripts/start/build'
 
 export interface Product {
   readonly url: string
@@ -56,7 +57,7 @@ export async function startProduct(settings: Readonly<Record<string, string>> = 
   const url = `http://127.0.0.1:${String(port)}`
   const env = {
     ...process.env, NODE_ENV: 'production', AISLE_DATA: data, AISLE_PORT: String(port), DATABASE_URL: databaseUrl, NITRO_PORT: String(port), NITRO_HOST: '127.0.0.1',
-    PORT: String(port), NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'), AISLE_WORKER_GRACE_MS: '2000', AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error', ...settings,
+    PORT: String(port), NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'), AISLE_WORKER_GRACE_MS: '2000', AISLE_READER: resolve(READER), AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error', ...settings,
   }
   const running = new Map<string, ChildProcess>()
 

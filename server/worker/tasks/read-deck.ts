@@ -8,7 +8,7 @@ import { readDeckApart } from '@render/deck'
 import type { DeckMessage, ReadStep, StepSource } from '@render/deck'
 import { database } from '@server/database'
 import type { Database } from '@server/database'
-import { WEBP, keepForTalk, saveDeck, slidesOf, tell } from '@server/domain'
+import { JPEG, WEBP, keepForTalk, saveDeck, slidesOf, tell } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import { assetPath, removeTree, uploadFolder } from '@server/store'
@@ -85,8 +85,8 @@ export async function readDeckTask(id: string): Promise<void> {
     : await keepForTalk(db, talk, join(out, source.name), 'application/octet-stream'))
 
   const toStep = async (step: ReadStep): Promise<Step> => {
-    const screen = await keepForTalk(db, talk, join(out, step.screen), WEBP)
-    const thumb = await keepForTalk(db, talk, join(out, step.thumb), WEBP)
+    const screen = await keepForTalk(db, talk, join(out, step.screen), JPEG)
+    const thumb = await keepForTalk(db, talk, join(out, step.thumb), JPEG)
     const source = await sourceOf(step.source)
     const picture = step.kind === 'page'
       ? { kind: step.kind, source, page: step.page, size: step.size, screen, thumb } as const
@@ -136,7 +136,7 @@ export async function readDeckTask(id: string): Promise<void> {
     await mkdir(out, { recursive: true })
     await readDeckApart(
       { files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })), out, purpose: 'slides', maxPages: settings().maxPages, maxUnpacked: settings().maxUpload * 2 },
-      { time: settings().importTime, memory: settings().importMemory, home: process.cwd() },
+      { time: settings().importTime, memory: settings().importMemory, reader: settings().reader, home: process.cwd() },
       hear,
     )
     await writer.flush()
