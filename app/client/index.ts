@@ -1,2 +1,3 @@
 export * from './api'
 export * from './bring-in'
+export * from './talk-events'

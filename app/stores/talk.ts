@@ -9,8 +9,8 @@ import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { recordedBySlide, visitsOf } from '@core/programme'
 import { toFilm, toWire } from '@contracts'
-import type { DeliveryView, FilmView, TalkEvent, TalkView } from '@contracts'
-import { api, sentenceOf } from '~/client'
+import type { DeliveryView, FilmView, TalkView } from '@contracts'
+import { api, hearTalks, sentenceOf } from '~/client'
 
 /** How long changes of words wait for more, in ms. */
 const PATIENCE = 500
@@ -50,7 +50,7 @@ export const useTalk = defineStore('talk', () => {
   const undone = shallowRef<readonly Done[]>([])
   let sending: Promise<void> | null = null
   let timer: ReturnType<typeof setTimeout> | undefined
-  let events: EventSource | null = null
+  let deaf: (() => void) | null = null
 
   /** Who speaks, for planning: rate and language. */
   const speaker = computed<Speaker>(() => ({ ...ANYBODY, language: talk.value?.language ?? ANYBODY.language }))
@@ -84,20 +84,13 @@ export const useTalk = defineStore('talk', () => {
   }
 
   function hear(id: string): void {
-    events?.close()
-    events = new EventSource(`/api/talks/${id}/events`)
-    let broken = false
-    events.onerror = () => { broken = true }
-    events.onopen = () => {
-      if (broken) void Promise.all([loadTalk(id), loadFilm(id), loadLedger(id)]).catch(report)
-      broken = false
-    }
-    events.onmessage = (message) => {
-      const told = JSON.parse(String(message.data)) as TalkEvent
+    deaf?.()
+    deaf = hearTalks((told) => {
+      if (told.talk !== id) return
       if (told.kind === 'delivery') void loadLedger(id).catch(report)
       else if (told.kind === 'programme') void loadFilm(id).catch(report)
       else if (sending === null && waiting.value.length === 0) void loadTalk(id).catch(report)
-    }
+    }, () => { void Promise.all([loadTalk(id), loadFilm(id), loadLedger(id)]).catch(report) })
   }
 
   function report(error: unknown): void {
@@ -119,8 +112,8 @@ export const useTalk = defineStore('talk', () => {
   }
 
   function close(): void {
-    events?.close()
-    events = null
+    deaf?.()
+    deaf = null
     talk.value = null
     film.value = null
     ledger.value = []

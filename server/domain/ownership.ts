@@ -32,3 +32,7 @@ export async function ownDelivery(q: Queries, person: string, delivery: string):
   if (found === undefined) throw nothing('file')
   return found.id
 }
+
+/** Whose a talk is; null when there is none. For our own use: nobody is told. */
+export const ownerOf = async (q: Queries, talk: string): Promise<string | null> =>
+  (await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirst())?.owner ?? null

@@ -1,15 +1,25 @@
 import pg from 'pg'
 import type { TalkEvent } from '@contracts'
-import { CHANNEL } from '@server/domain'
+import { CHANNEL, ownerOf } from '@server/domain'
+import { database } from '@server/database'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 
 type Hearer = (event: TalkEvent) => void
 
 const hearers = new Map<string, Set<Hearer>>()
+/** Whose each talk is; that never changes. */
+const owners = new Map<string, string | null>()
 let listening = false
 /** Wait before a lost connection is made again, in ms. */
 const AGAIN = 1000
+
+async function pass(told: TalkEvent): Promise<void> {
+  if (hearers.size === 0) return
+  const owner = owners.get(told.talk) ?? await ownerOf(database(), told.talk)
+  owners.set(told.talk, owner)
+  if (owner !== null) for (const hear of hearers.get(owner) ?? []) hear(told)
+}
 
 async function listen(): Promise<void> {
   const client = new pg.Client({ connectionString: settings().databaseUrl })
@@ -23,9 +33,9 @@ async function listen(): Promise<void> {
   client.on('end', again)
   client.on('notification', (message) => {
     // Written by our own processes; what is not understood is not passed on.
-    const event = JSON.parse(message.payload ?? '{}') as Partial<TalkEvent>
-    if (typeof event.talk !== 'string' || event.kind === undefined) return
-    for (const hear of hearers.get(event.talk) ?? []) hear({ talk: event.talk, kind: event.kind, id: event.id ?? null })
+    const told = JSON.parse(message.payload ?? '{}') as Partial<TalkEvent>
+    if (typeof told.talk !== 'string' || told.kind === undefined) return
+    pass({ talk: told.talk, kind: told.kind, id: told.id ?? null }).catch((error: unknown) => { log.warn({ error: String(error) }, 'a change was not passed on') })
   })
   try {
     await client.connect()
@@ -36,16 +46,16 @@ async function listen(): Promise<void> {
   }
 }
 
-/** Hears what changes in a talk, until the function that is returned is called. */
-export function hearTalk(talk: string, hear: Hearer): () => void {
+/** Hears what changes in any talk of a person, until the function that is returned is called. */
+export function hearTalksOf(person: string, hear: Hearer): () => void {
   if (!listening) {
     listening = true
     void listen()
   }
-  const own = hearers.get(talk) ?? new Set()
-  hearers.set(talk, own.add(hear))
+  const own = hearers.get(person) ?? new Set()
+  hearers.set(person, own.add(hear))
   return () => {
     own.delete(hear)
-    if (own.size === 0) hearers.delete(talk)
+    if (own.size === 0) hearers.delete(person)
   }
 }

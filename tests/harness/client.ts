@@ -1,3 +1,5 @@
+import type { TalkEvent } from '@contracts'
+
 /** A person's session with the product, as their browser keeps it. */
 export class Client {
   readonly #url: string
@@ -23,6 +25,26 @@ export class Client {
     } catch {
       return { status: answer.status, body: text }
     }
+  }
+
+  /** Opens the line on which changes are told. @returns what was heard so far, in order, and what ends it */
+  async listen(): Promise<{ readonly heard: readonly TalkEvent[], readonly end: () => void }> {
+    const stop = new AbortController()
+    const answer = await fetch(`${this.#url}/api/events`, { headers: { cookie: this.#cookie }, signal: stop.signal })
+    const heard: TalkEvent[] = []
+    const read = async (): Promise<void> => {
+      let text = ''
+      for await (const part of answer.body ?? []) {
+        text += Buffer.from(part as Uint8Array).toString()
+        for (let end = text.indexOf('\n\n'); end !== -1; end = text.indexOf('\n\n')) {
+          const data = /^data: (\{.*)$/m.exec(text.slice(0, end))?.[1]
+          if (data !== undefined) heard.push(JSON.parse(data) as TalkEvent)
+          text = text.slice(end + 2)
+        }
+      }
+    }
+    read().catch(() => undefined)
+    return { heard, end: () => { stop.abort() } }
   }
 
   /** Asks and expects to be answered. */

@@ -54,7 +54,8 @@ describe('with accounts on', () => {
     const delivery = randomUUID()
     const routes: readonly (readonly [string, string, unknown?])[] = [
       ['GET', `/talks/${talk}`], ['PATCH', `/talks/${talk}`, { name: 'Mine' }], ['DELETE', `/talks/${talk}`], ['POST', `/talks/${talk}/restore`],
-      ['POST', `/talks/${talk}/duplicate`], ['GET', `/talks/${talk}/film`], ['GET', `/talks/${talk}/events`], ['GET', `/talks/${talk}/assets/${digest}`],
+      ['POST', `/talks/${talk}/duplicate`], ['GET', `/talks/${talk}/film`], ['GET', `/talks/${talk}/notes.md?kind=notes`], ['GET', `/talks/${talk}/handout.pdf?kind=notes`], ['POST', `/talks/${talk}/pictures`], ['POST', `/talks/${talk}/imports/${randomUUID()}/settle`],
+      ['POST', `/talks/${talk}/copies`, { from: talk, slides: [view.slides[0]?.id], at: 0 }], ['GET', `/talks/${talk}/assets/${digest}`],
       ['POST', `/talks/${talk}/deck`, { revision: 99, edit: { kind: 'remove', slides: [view.slides[0]?.id] } }], ['POST', `/talks/${talk}/imports`],
       ['PUT', `/talks/${talk}/recipe`, view.recipe], ['POST', `/talks/${talk}/estimate`, view.recipe],
       ['GET', `/talks/${talk}/deliveries`], ['POST', `/talks/${talk}/deliveries`, view.recipe],
@@ -77,6 +78,22 @@ describe('with accounts on', () => {
     const theirs = (await stranger.get<{ id: string }>('POST', '/talks', { name: 'Other', limit: null })).id
     const { status } = await stranger.ask('PUT', `/talks/${theirs}/takes/${take}`, { kind: 'full', intent: { kind: 'append' } })
     expect(status).toBe(409)
+  })
+
+  it('tells of changes only those whose talk it is', async () => {
+    const [own, other] = [await owner.listen(), await stranger.listen()]
+    const theirs = (await stranger.get<{ id: string }>('POST', '/talks', { name: 'Mine', limit: null })).id
+    await owner.get('PATCH', `/talks/${talk}`, { name: 'Knots' })
+    await stranger.get('PATCH', `/talks/${theirs}`, { name: 'Still mine' })
+    const heard = await Promise.all([own, other].map((line) => until('an event', () => Promise.resolve(line.heard[0] !== undefined && line.heard), 10_000)))
+    own.end()
+    other.end()
+    expect(heard.map((events) => [...new Set(events.map((event) => event.talk))])).toEqual([[talk], [theirs]])
+  })
+
+  it('does not copy slides out of another person\'s talk', async () => {
+    const theirs = (await stranger.get<{ id: string }>('POST', '/talks', { name: 'Copies', limit: null })).id
+    expect((await stranger.ask('POST', `/talks/${theirs}/copies`, { from: talk, slides: [view.slides[0]?.id], at: 0 })).status).toBe(404)
   })
 
   it('refuses requests that come from a foreign page', async () => {

@@ -31,7 +31,8 @@ function rename(event: Event): void {
 async function leave(): Promise<void> {
   await session.signOut()
   talk.close()
-  await navigateTo('/sign-in')
+  // A new page, so that nothing of this person's stays in this one.
+  window.location.assign('/sign-in')
 }
 </script>
 

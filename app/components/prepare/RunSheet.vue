@@ -75,7 +75,7 @@ onBeforeUnmount(() => { ends?.() })
           <ScriptRow
             :slide="slide" :number="sheet.numbers.get(slide.id) ?? 0" :talk-id="talk.talk!.id" :shape="sheet.shape" :speaker="talk.speaker" :movable="sheet.view === 'all'"
             :current="slide.id === talk.slide?.id" :picked="sheet.picked.has(slide.id)" :recorded="talk.recorded.get(slide.id) ?? 0"
-            @select="sheet.pick(slide.id, $event)" @set="talk.edit({ kind: 'set', slides: [slide.id], fields: $event })" @remove="talk.edit({ kind: 'remove', slides: [slide.id] })"
+            @select="sheet.pick(slide.id, $event)" @open="talk.selected = slide.id" @set="talk.edit({ kind: 'set', slides: [slide.id], fields: $event })" @remove="talk.edit({ kind: 'remove', slides: [slide.id] })"
             @keydown.alt.up.prevent="shift(slide, -1)" @keydown.alt.down.prevent="shift(slide, 1)"
           />
         </div>

@@ -8,7 +8,7 @@ import { duration, readDuration } from '~/words'
 
 /** A slide as a row of a script: its picture on the left, what is said on the right, its times behind. */
 const props = defineProps<{ slide: Slide, number: number, talkId: string, shape: Size, speaker: Speaker, current: boolean, picked: boolean, movable: boolean, recorded: Ms }>()
-const emit = defineEmits<{ set: [fields: SlideFields], remove: [], select: [how: { more: boolean, range: boolean }] }>()
+const emit = defineEmits<{ set: [fields: SlideFields], remove: [], open: [], select: [how: { more: boolean, range: boolean }] }>()
 
 const picture = computed(() => props.slide.steps.at(-1)?.picture)
 const words = computed(() => spokenWords(props.slide.notes, props.speaker.language))
@@ -29,7 +29,7 @@ const setTitle = (event: Event): void => { emit('set', { title: (event.target as
 <template>
   <article
     class="row" :class="{ current, skipped: slide.skip, picked }" :aria-label="`Slide ${number}: ${name}`"
-    @focusin="current || emit('select', { more: false, range: false })"
+    @focusin="current || emit('open')"
   >
     <div class="grip">
       <span class="handle" :class="{ movable }" :title="movable ? `Drag to move slide ${number}` : 'Order follows the view; show all slides to move one'"><b class="clock">{{ number }}</b><Rank v-if="movable" aria-hidden="true" /></span>

@@ -18,7 +18,7 @@ const planned = computed(() => plannedTotal(talk.slides, talk.speaker))
   <header>
     <div class="line">
       <h1>Run sheet</h1>
-      <span class="soft">{{ talk.slides.length }} slides, <span class="clock">{{ duration(planned) }}</span> planned</span>
+      <span class="soft">{{ talk.slides.length }} {{ talk.slides.length === 1 ? 'slide' : 'slides' }}, <span class="clock">{{ duration(planned) }}</span> planned</span>
       <span class="gap" />
       <LimitField v-if="talk.talk" :model-value="talk.talk.limit" @update:model-value="talk.change({ limit: $event })" />
       <button class="press quiet small" :disabled="talk.done.length === 0" aria-label="Undo" title="Undo (Ctrl+Z)" @click="talk.undo()"><RefreshLeft /></button>

@@ -1,12 +1,13 @@
 import { createEventStream } from 'h3'
-import { answerForTalk, hearTalk } from '@server/http'
+import { answerTo, hearTalksOf } from '@server/http'
 
 /** How often a quiet line is kept alive, in ms. */
 const ALIVE = 20_000
 
-export default answerForTalk(async (event, talk) => {
+/** What changes in the asker's talks, as it happens. */
+export default answerTo(async (event, person) => {
   const stream = createEventStream(event)
-  const deaf = hearTalk(talk, (told) => { void stream.push(JSON.stringify(told)) })
+  const deaf = hearTalksOf(person.id, (told) => { void stream.push(JSON.stringify(told)) })
   const alive = setInterval(() => { void stream.push({ event: 'alive', data: '' }) }, ALIVE)
   stream.onClosed(async () => {
     deaf()
