@@ -43,6 +43,29 @@ function steepness(rgba: Uint8Array | Uint8ClampedArray, width: number, height: 
   return steep
 }
 
+/** How much livelier than the calm third of a picture something must be at least. */
+const LIVELIER = 7
+
+/** The value that parts calm cells from lively ones with least variance on both sides (Otsu, 1979). */
+function parting(energies: Float64Array): number {
+  const sorted = Float64Array.from(energies).sort()
+  const all = sorted.reduce((sum, value) => sum + value, 0)
+  let below = 0
+  let best = 0
+  let most = -1
+  for (let n = 1; n < sorted.length; n += 1) {
+    below += sorted[n - 1]!
+    const [low, high] = [below / n, (all - below) / (sorted.length - n)]
+    const between = n * (sorted.length - n) * (high - low) ** 2
+    if (between > most) {
+      most = between
+      // Nearer to the calm side: what is thinly written is still written.
+      best = low + (high - low) * 0.36
+    }
+  }
+  return Math.max(best, (sorted[Math.floor(sorted.length / 3)] ?? 0) + LIVELIER)
+}
+
 /**
  * Finds where a drawn page has content. On a page with a ground, flat or slowly changing, it is what differs from the
  * ground, the insides of shapes included. A photograph has no ground: there it is what is livelier than most of the
@@ -60,8 +83,6 @@ export function contentOf(rgba: Uint8Array | Uint8ClampedArray, width: number, h
     return Array.from(shares, (share) => digit(share < 0.004 ? 0 : share * 3)).join('')
   }
   const energies = meanByCell(steep, width, height)
-  const sorted = Float64Array.from(energies).sort()
-  const calm = sorted[Math.floor(sorted.length * 0.35)] ?? 0
-  const lively = Math.max(calm * 1.9, calm + 7)
+  const lively = parting(energies)
   return Array.from(energies, (energy) => digit(energy <= lively ? 0 : 0.25 + (energy - lively) / 40)).join('')
 }

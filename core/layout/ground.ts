@@ -12,12 +12,15 @@ type Pixels = Uint8Array | Uint8ClampedArray
 const TOLERANCE = 14
 /** How far pixels may be from the fit before, while it is still being found. */
 const NARROWING = [60, 34, 20, TOLERANCE]
-/** Pixels looked at when a model is fitted: every so many, in both directions. */
-const STRIDE = 4
+/** Pixels looked at when a model is fitted: every so many, in both directions. A prime, so that patterns do not hide between. */
+const STRIDE = 5
 /** 1, x, y, x², xy, y², with x and y from -1 to 1. */
 const TERMS = 6
 /** A model that explains this much is not bettered by another start. */
 const ENOUGH = 0.6
+/** A page may lie on more than one ground, such as a sky and water under it; each has at least this share of it. */
+const MOST_GROUNDS = 3
+const LEAST_GROUND = 0.14
 /** Fewer pixels than this fit no surface. */
 const FEWEST = 60
 
@@ -122,15 +125,15 @@ function groundMask(rgba: Pixels, width: number, height: number, surfaces: reado
   return mask
 }
 
-/** Pixels of the colour that most of the sample has. */
-function commonest(sample: Sample): Uint8Array {
+/** Pixels of the colour that most of those that are left have. */
+function commonest(sample: Sample, left: Uint8Array): Uint8Array {
   const bins = Uint16Array.from({ length: sample.count }, (_, n) =>
     ((sample.colours[n * 3]! >> 4) << 8) | ((sample.colours[n * 3 + 1]! >> 4) << 4) | (sample.colours[n * 3 + 2]! >> 4))
   const counts = new Uint32Array(4096)
-  for (const bin of bins) counts[bin]! += 1
+  for (let n = 0; n < sample.count; n += 1) if (left[n] === 1) counts[bins[n]!]! += 1
   let best = 0
   for (let bin = 1; bin < counts.length; bin += 1) if (counts[bin]! > counts[best]!) best = bin
-  return Uint8Array.from(bins, (bin) => (bin === best ? 1 : 0))
+  return Uint8Array.from(bins, (bin, n) => (bin === best && left[n] === 1 ? 1 : 0))
 }
 
 /** Pixels at the page's edge. */
@@ -145,28 +148,57 @@ function edgeOf(sample: Sample, width: number, height: number): Uint8Array {
   })
 }
 
+interface Found {
+  readonly count: number
+  readonly surfaces: readonly Float64Array[]
+  readonly taken: Uint8Array
+}
+
+/** Fits one ground by leaving out again and again what does not belong to it. @param left pixels that may belong to it */
+function trimmed(sample: Sample, start: Uint8Array, left: Uint8Array): Found | null {
+  const taken = start
+  let count = 0
+  let surfaces: readonly Float64Array[] | null = null
+  for (const tolerance of NARROWING) {
+    surfaces = sample.fit(taken)
+    if (surfaces === null) return null
+    sample.take(surfaces, tolerance, taken)
+    count = 0
+    for (let n = 0; n < taken.length; n += 1) {
+      taken[n]! &= left[n]!
+      count += taken[n]!
+    }
+  }
+  return surfaces === null ? null : { count, surfaces, taken }
+}
+
 /**
- * Fits a page's ground: the smooth surface of second order, for each colour, that explains most of the page, found by
- * least squares with what does not belong to it left out again and again (iteratively trimmed). It begins from the
- * page's edge, then from its commonest colour and from the whole page, and keeps the best.
+ * Fits a page's grounds: smooth surfaces of second order, for each colour, that explain most of the page, found by
+ * least squares with what does not belong to them left out again and again (iteratively trimmed). The first is begun
+ * from the page's edge, from its commonest colour and from the whole page, and the best is kept; large parts that are
+ * left are grounds of their own.
  * @param rgba four bytes a pixel, row by row
  */
 export function groundModel(rgba: Pixels, width: number, height: number): GroundModel {
   const sample = new Sample(rgba, width, height)
-  let best: { readonly count: number, readonly surfaces: readonly Float64Array[] } | null = null
-  for (const start of [() => edgeOf(sample, width, height), () => commonest(sample), () => new Uint8Array(sample.count).fill(1)]) {
-    const taken = start()
-    let count = 0
-    let surfaces: readonly Float64Array[] | null = null
-    for (const tolerance of NARROWING) {
-      surfaces = sample.fit(taken)
-      if (surfaces === null) break
-      count = sample.take(surfaces, tolerance, taken)
+  const left = new Uint8Array(sample.count).fill(1)
+  const isGround = new Uint8Array(width * height)
+  let explained = 0
+  for (let ground = 0; ground < MOST_GROUNDS; ground += 1) {
+    const starts = ground === 0
+      ? [() => edgeOf(sample, width, height), () => commonest(sample, left), () => new Uint8Array(sample.count).fill(1)]
+      : [() => commonest(sample, left)]
+    let best: Found | null = null
+    for (const start of starts) {
+      const found = trimmed(sample, start(), left)
+      if (found !== null && (best === null || found.count > best.count)) best = found
+      if (best !== null && best.count > sample.count * ENOUGH) break
     }
-    if (surfaces !== null && (best === null || count > best.count)) best = { count, surfaces }
-    if (best !== null && best.count > sample.count * ENOUGH) break
+    if (best === null || best.count < sample.count * LEAST_GROUND) break
+    explained += best.count / sample.count
+    const mask = groundMask(rgba, width, height, best.surfaces)
+    for (let n = 0; n < mask.length; n += 1) isGround[n]! |= mask[n]!
+    for (let n = 0; n < left.length; n += 1) if (best.taken[n] === 1) left[n] = 0
   }
-  return best === null
-    ? { explained: 0, isGround: new Uint8Array(width * height) }
-    : { explained: best.count / sample.count, isGround: groundMask(rgba, width, height, best.surfaces) }
+  return { explained, isGround }
 }

@@ -12,7 +12,7 @@ const SCALES = [1, 0.85, 0.72, 0.6]
 const COLUMNS = 29
 const ROWS = 17
 /** Room that is kept round the face, in fractions of the slide. */
-const AIR = 0.008
+const AIR = 0.02
 
 interface Place { readonly rect: Rect, readonly covered: number, readonly cost: number }
 
