@@ -39,6 +39,8 @@ export interface ImportView {
   readonly sentence: string | null
   /** Slides next to each other that each only add to the one before: they may be steps of one slide. */
   readonly builds: readonly (readonly SlideId[])[]
+  /** What it put in, once it is done. */
+  readonly slides: readonly SlideId[]
 }
 
 export const TAKE_STATES = ['open', 'closing', 'closed', 'failed', 'discarded'] as const

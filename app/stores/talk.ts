@@ -61,10 +61,23 @@ export const useTalk = defineStore('talk', () => {
   const visits = computed(() => visitsOf(programme.value))
   const recorded = computed<ReadonlyMap<SlideId, Ms>>(() => recordedBySlide(visits.value))
 
+  /** Slides that came in by themselves can be taken out again like those that were made here. */
+  function noteInserted(ids: readonly SlideId[]): void {
+    const wanted = new Set(ids)
+    const inserted = slides.value.filter((slide) => wanted.has(slide.id))
+    const [first] = inserted
+    if (first === undefined) return
+    const edit: DeckEdit = { kind: 'insert', at: slides.value.indexOf(first), slides: inserted }
+    done.value = [...done.value, { kind: 'deck', edit, inverse: { kind: 'remove', slides: inserted.map((slide) => slide.id) } }]
+    undone.value = []
+  }
+
   async function loadTalk(id: string): Promise<void> {
     const view = await api.get<TalkView>(`/talks/${id}`)
+    const reading = new Set((talk.value?.imports ?? []).filter((one) => one.state !== 'done').map((one) => one.id))
     // What waits to be saved is laid over what came.
     talk.value = { ...view, ...waiting.value.reduce(safely, { shape: view.shape, slides: view.slides }) }
+    for (const one of view.imports) if (one.state === 'done' && reading.has(one.id)) noteInserted(one.slides)
   }
 
   function safely(deck: { shape: TalkView['shape'], slides: readonly Slide[] }, edit: DeckEdit): typeof deck {
@@ -232,6 +245,6 @@ export const useTalk = defineStore('talk', () => {
   return {
     talk, film, ledger, selected, missing, trouble, saved, waiting, done, undone,
     slides, slide, speaker, programme, index, visits, recorded,
-    open, close, edit, undo, redo, save, change, refresh, report,
+    open, close, edit, undo, redo, save, change, noteInserted, refresh, report,
   }
 })

@@ -141,7 +141,7 @@ function draft(composition: Composition, setting: Setting): Draft {
       const [left, right] = halves(rest)
       const sides = [composition.body, composition.second].map((text, side) => {
         const place = side === 0 ? left : right
-        return { text, place, set: flow(blocksOf(text), place, face, { ...style, size: 38 * scale }) }
+        return { text, place, set: flow(blocksOf(text), place, face, { ...style, size: 44 * scale }) }
       })
       let part = 0
       let picture = 0

@@ -1,2 +1,3 @@
 export * from './blocks'
 export * from './pauses'
+export * from './spoken-lines'

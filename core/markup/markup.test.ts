@@ -1,5 +1,6 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { USUAL_PAUSE, blocksOf, inlineRuns, pauseMark, pausesIn, withoutPauses, wordsOf } from '.'
+import { USUAL_PAUSE, blocksOf, inlineRuns, pauseMark, pausesIn, spokenLines, withoutPauses, wordsOf } from '.'
 
 describe('blocks', () => {
   it('keep lists with their depth and numbers, quotes, code and tables', () => {
@@ -25,5 +26,21 @@ describe('pauses', () => {
     expect(pausesIn(`Look. ${pauseMark()} And ${pauseMark(5)} now [PAUSE 3].`)).toBe(USUAL_PAUSE + 8000)
     expect(withoutPauses('a [pause] b').replace(/\s+/g, ' ')).toBe('a b')
     expect(pausesIn('No [pausing] here')).toBe(0)
+  })
+})
+
+describe('lines to read from', () => {
+  const shown = (notes: string) => spokenLines(notes).map((line) => (line.kind === 'pause' ? line.length : line.runs.map((run) => (run.bold ? `<${run.text}>` : run.text)).join('').trim()))
+
+  it('are sentences, breaks and pauses in order, with what is bold kept', () => {
+    expect(shown('Look at **the pier**. Who waits?\nNobody [pause 3] does.\n\n- one\n- two')).toEqual(['Look at <the pier>.', 'Who waits?', 'Nobody', 3000, 'does.', 'one', 'two'])
+    expect(shown('He said “Go.” Then (softly!) more…')).toEqual(['He said “Go.”', 'Then (softly!)', 'more…'])
+    expect(shown('')).toEqual([])
+  })
+
+  it('lose no word, whatever is written', () => {
+    fc.assert(fc.property(fc.array(fc.stringMatching(/^[a-z]{1,8}[.!?,]?$/), { maxLength: 30 }), (words) => {
+      expect(shown(words.join(' ')).join(' ').split(/\s+/).filter((word) => word !== '')).toEqual(words)
+    }))
   })
 })

@@ -72,6 +72,8 @@ export interface ImportTable {
   place: number | null
   /** Slides that may be steps of one; see ImportView. */
   builds: Json<readonly (readonly string[])[]> | null
+  /** What it put in, once it is done. */
+  slides: Json<readonly string[]> | null
   sentence: string | null
   created: Moment
 }

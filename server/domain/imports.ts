@@ -31,7 +31,7 @@ export async function beginImport(q: Queries, talk: string, files: readonly Uplo
   }
   const id = randomUUID()
   const name = ordered.length === 1 ? ordered[0]?.name ?? '' : `${String(ordered.length)} files`
-  await q.insertInto('import').values({ id, talk, name, files: JSON.stringify(kept), state: 'queued', pages_total: null, sentence: null, place, builds: null }).execute()
+  await q.insertInto('import').values({ id, talk, name, files: JSON.stringify(kept), state: 'queued', pages_total: null, sentence: null, place, builds: null, slides: null }).execute()
   await addJob(q, 'read-deck', { id }, `read-deck:${id}`)
   await tell(q, { talk, kind: 'import', id })
   return id

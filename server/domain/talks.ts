@@ -34,9 +34,9 @@ const takesOf = (q: Queries, talk: string) => q.selectFrom('take').leftJoin('str
   .where('take.talk', '=', talk).groupBy('take.id').orderBy('take.started', 'desc').execute()
 
 const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[]> =>
-  (await q.selectFrom('import').select(['id', 'name', 'state', 'pages_done', 'pages_total', 'sentence', 'builds'])
+  (await q.selectFrom('import').select(['id', 'name', 'state', 'pages_done', 'pages_total', 'sentence', 'builds', 'slides'])
     .where('talk', '=', talk).orderBy('created', 'desc').limit(5).execute())
-    .map((row) => ({ id: row.id, name: row.name, state: row.state, pagesDone: row.pages_done, pagesTotal: row.pages_total, sentence: row.sentence, builds: (row.builds ?? []).map((group) => group.map((id) => asId<'slide'>(id))) }))
+    .map((row) => ({ id: row.id, name: row.name, state: row.state, pagesDone: row.pages_done, pagesTotal: row.pages_total, sentence: row.sentence, builds: (row.builds ?? []).map((group) => group.map((id) => asId<'slide'>(id))), slides: (row.slides ?? []).map((id) => asId<'slide'>(id)) }))
 
 /** A talk with its deck, as its stations show it. */
 export async function talkView(q: Queries, id: string): Promise<TalkView> {

@@ -152,6 +152,11 @@ describe('every screen', () => {
     await page.getByRole('button', { name: 'Undo' }).click()
     await page.getByRole('button', { name: 'Undo' }).click()
     await inOrder('Bowline', 'Clove hitch', 'Reef knot')
+    // What came in by itself is taken out and put back like everything else.
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await inOrder('')
+    await page.getByRole('button', { name: 'Redo' }).click()
+    await inOrder('Bowline', 'Clove hitch', 'Reef knot')
     await page.getByText(/^Saved/).waitFor()
     await page.reload()
     await page.getByRole('article', { name: 'Slide 3' }).waitFor()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { spokenLines } from '@core/markup'
 import { useLectern } from '~/stores/lectern'
 
 /** The notes, three lines high, right under the camera: the line that is due bright, its neighbours dim. */
@@ -7,11 +8,10 @@ const whole = defineModel<boolean>('whole', { required: true })
 const size = ref(28)
 const due = ref(0)
 
-/** Sentences, and long ones in halves at a comma, so that a line is a breath. */
-const lines = computed(() => (lectern.slide?.notes ?? '').split(/\n+/).flatMap((paragraph) => paragraph.match(/[^.!?…]+[.!?…]*["'”’)]*\s*|.+/g) ?? [])
-  .map((line) => line.trim()).filter((line) => line !== ''))
+/** A line is a sentence or a pause. */
+const lines = computed(() => spokenLines(lectern.slide?.notes ?? ''))
 watch(() => lectern.slide?.id, () => { due.value = 0 })
-const shown = computed(() => [lines.value[due.value - 1] ?? '', lines.value[due.value] ?? '', lines.value[due.value + 1] ?? ''])
+const shown = computed(() => [-1, 0, 1].map((by) => ({ by, line: lines.value[due.value + by] })))
 
 function move(by: number): void {
   due.value = Math.max(0, Math.min(lines.value.length - 1, due.value + by))
@@ -26,10 +26,10 @@ defineExpose({ move, grow })
   <section class="band" aria-label="Notes" :style="{ fontSize: `${size}px` }">
     <p v-if="lines.length === 0" class="none soft">No notes on this slide.</p>
     <div v-else-if="whole" class="whole" tabindex="0">
-      <p v-for="(line, n) in lines" :key="n" :class="{ due: n === due }" @click="due = n">{{ line }}</p>
+      <p v-for="(line, n) in lines" :key="n" :class="{ due: n === due }" @click="due = n"><SpokenWords :line="line" /></p>
     </div>
     <template v-else>
-      <p v-for="(line, n) in shown" :key="n" :class="{ due: n === 1 }">{{ line }}</p>
+      <p v-for="{ by, line } in shown" :key="by" :class="{ due: by === 0 }"><SpokenWords v-if="line" :line="line" /></p>
     </template>
   </section>
 </template>

@@ -32,8 +32,9 @@ watch(from, (id) => attempt(async () => {
   source.value = await api.get<TalkView>(`/talks/${id}`)
 }))
 const copy = (): Promise<void> => attempt(async () => {
-  await api.post(`/talks/${talk.talk?.id ?? ''}/copies`, { from: from.value, slides: picked.value, at: props.at })
+  const { slides } = await api.post<{ slides: readonly SlideId[] }>(`/talks/${talk.talk?.id ?? ''}/copies`, { from: from.value, slides: picked.value, at: props.at })
   await talk.refresh()
+  talk.noteInserted(slides)
   emit('close')
 })
 </script>

@@ -11,6 +11,7 @@ export const prepare: Migration = {
       alter table slide_version add column transition text not null default 'cut' check (transition in ('cut', 'fade', 'push', 'wipe'));
       alter table import add column place integer check (place >= 0);
       alter table import add column builds jsonb;
+      alter table import add column slides jsonb;
       -- What a framing did not say before is what it was then.
       update slide_version set framing = '{"placing": "over", "border": "thin", "zoom": 1, "centre": {"x": 0.5, "y": 0.5}}'::jsonb || framing
         where framing is not null and jsonb_typeof(framing) = 'object';

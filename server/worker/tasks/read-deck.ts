@@ -140,7 +140,7 @@ export async function readDeckTask(id: string): Promise<void> {
       hear,
     )
     await writer.flush()
-    await db.updateTable('import').set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) }).where('id', '=', id).execute()
+    await db.updateTable('import').set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds), slides: JSON.stringify(writer.made) }).where('id', '=', id).execute()
   } catch (error) {
     await writer.takeBack()
     if (!(error instanceof Refusal)) throw error
