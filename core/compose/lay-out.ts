@@ -73,7 +73,9 @@ function pictures(composition: Composition, area: Box, firstPart: number, only?:
 
 function heading(runs: readonly Run[], size: number, { area, face }: Setting): { readonly marks: readonly Mark[], readonly bottom: number, readonly slot: Box } {
   const set = setParagraph(runs, display(size), area.y, area, face, 'text', null)
-  return { marks: set.marks, bottom: set.bottom, slot: { ...area, height: Math.max(size * 1.12, set.bottom - area.y) } }
+  // Without a heading the text begins where it would stand; there is room for writing one above.
+  const slot = runs.length === 0 ? { ...area, y: area.y * 0.12, height: area.y * 0.8 } : { ...area, height: set.bottom - area.y }
+  return { marks: set.marks, bottom: set.bottom, slot }
 }
 
 const under = (area: Box, y: number): Box => ({ ...area, y, height: Math.max(0, area.y + area.height - y) })

@@ -5,6 +5,8 @@ const CHANGED = 48
 /** Share of pixels that must be new for a page to add anything, and that may have gone, of those that are new. */
 const NEW = 0.0012
 const GONE = 0.04
+/** More new than this, and it is another page. */
+const OTHER = 0.5
 /** Share of pixels that must be there before anything can be added to them. */
 const THERE = 0.002
 
@@ -29,5 +31,16 @@ export function addsOnly(before: Uint8ClampedArray, ground: GroundModel, after: 
     if (empty) fresh += 1
     else gone += 1
   }
-  return there > pixels * THERE && fresh > pixels * NEW && gone <= fresh * GONE
+  return there > pixels * THERE && fresh > pixels * NEW && fresh < pixels * OTHER && gone <= fresh * GONE
+}
+
+/** Whether the words of one page are all on the next as well, as often as on the first. */
+export function keepsWords(before: string, after: string): boolean {
+  const left = new Map<string, number>()
+  for (const word of after.split(/\s+/)) left.set(word, (left.get(word) ?? 0) + 1)
+  return before.split(/\s+/).filter((word) => word !== '').every((word) => {
+    const count = left.get(word) ?? 0
+    left.set(word, count - 1)
+    return count > 0
+  })
 }

@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas } from '@napi-rs/canvas'
-import { addsOnly, contentOf, groundModel } from '@core/layout'
+import { addsOnly, contentOf, groundModel, keepsWords } from '@core/layout'
 import type { GroundModel } from '@core/layout'
 import { MOST_PICTURES, Refusal } from '@core/model'
 import type { Size } from '@core/model'
@@ -114,7 +114,7 @@ class Telling {
 
 async function readPdf(source: Extract<DeckSource, { kind: 'pdf' }>, number: number, order: ReadDeckOrder, telling: Telling): Promise<void> {
   const titles = await outlineTitles(source.pdf)
-  let before: Look | null = null
+  let before: (Look & { readonly text: string }) | null = null
   for (const group of source.groups) {
     const steps: Promise<ReadStep>[] = []
     let title = ''
@@ -126,8 +126,8 @@ async function readPdf(source: Extract<DeckSource, { kind: 'pdf' }>, number: num
       const canvas = await drawPage(page, SCREEN)
       const thumb = shrink(canvas, THUMB, PAPER)
       const look = lookAt(thumb)
-      if (at === group[0]) adds = before !== null && addsOnly(before.pixels, before.ground, look.pixels)
-      before = look
+      if (at === group[0]) adds = before !== null && keepsWords(before.text, words.text) && addsOnly(before.pixels, before.ground, look.pixels)
+      before = { ...look, text: words.text }
       steps.push(keepStep({ source: source.source, kind: 'page', page: at, size: pageSize(page), text: words.text, canvas, thumb, name: `${String(number)}-${String(at)}` }, look, order.out))
       page.cleanup()
     }

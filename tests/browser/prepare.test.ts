@@ -188,7 +188,7 @@ describe('the face', () => {
     for (let n = 0; n < 20; n += 1) await page.keyboard.press('Shift+ArrowLeft')
     for (let n = 0; n < 20; n += 1) await page.keyboard.press('Shift+ArrowUp')
     await page.getByRole('status').filter({ hasText: /^The face covers \d+%/ }).waitFor()
-    await page.getByRole('button', { name: 'Clear the face everywhere' }).click()
+    await page.getByRole('button', { name: 'Clear everywhere' }).click()
     await page.getByText('Moved on slide 1.').waitFor()
     await page.getByText(/^It covers nothing of what is on this slide/).waitFor()
     await saved(page)

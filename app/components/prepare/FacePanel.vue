@@ -53,9 +53,9 @@ const one = (value: number | readonly number[]): number => (typeof value === 'nu
     </template>
   </div>
   <div class="acts">
-    <button class="press small" :disabled="slide.framing === null && sheet.concerned.length < 2" @click="framings.propose()">Back to the proposed place</button>
-    <button class="press small" @click="framings.everywhere(framing)">The same on all slides</button>
-    <button class="press small" @click="said = framings.clearAll()">Clear the face everywhere</button>
+    <button class="press small" :disabled="slide.framing === null && sheet.concerned.length < 2" @click="framings.propose()" title="Where the slide is emptiest">Proposed place</button>
+    <button class="press small" @click="framings.everywhere(framing)" title="This framing on every slide">Same on all slides</button>
+    <button class="press small" @click="said = framings.clearAll()" title="Moves the face off what it covers, on every slide">Clear everywhere</button>
   </div>
   <p v-if="said" class="notice" role="status">{{ said }}</p>
 </template>
