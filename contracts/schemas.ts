@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { BORDERS, INK_COLOURS, INK_WIDTHS, LAYOUTS, LINES, MOST_PICTURES, MOST_ZOOM, OUTLINES, PLACINGS, QUALITIES, REVEALS, TAKE_KINDS, THEMES, TRANSITIONS } from '@core/model'
+import { BORDERS, INK_COLOURS, INK_TOOLS, INK_WIDTHS, LAYOUTS, LINES, MOST_PICTURES, MOST_ZOOM, OUTLINES, PLACINGS, QUALITIES, REVEALS, TAKE_KINDS, THEMES, TRANSITIONS } from '@core/model'
 
 /** Longest time anything here can have: a day. */
 const DAY = 86_400_000
@@ -113,6 +113,7 @@ const point = Joi.object({ dt: ms, x: fraction, y: fraction, p: share }).options
 export const stroke = Joi.object({
   id: uuid,
   slide: uuid,
+  tool: Joi.valid(...INK_TOOLS).optional(),
   colour: Joi.valid(...INK_COLOURS),
   width: Joi.valid(...Object.keys(INK_WIDTHS)),
   pressure: Joi.boolean(),
@@ -120,13 +121,15 @@ export const stroke = Joi.object({
 }).options({ presence: 'required' })
 
 const at = ms.required()
-export const cue = Joi.object({ kind: Joi.valid('show', 'ink', 'erase', 'wipe', 'blank', 'inset').required(), at }).when('.kind', {
+export const cue = Joi.object({ kind: Joi.valid('show', 'ink', 'erase', 'wipe', 'point', 'blank', 'inset', 'mute', 'stumble').required(), at }).when('.kind', {
   switch: [
     { is: 'show', then: Joi.object({ slide: uuid, step: Joi.number().integer().min(0).max(500).required() }) },
     { is: 'ink', then: Joi.object({ stroke: stroke.required() }) },
     { is: 'erase', then: Joi.object({ stroke: uuid }) },
     { is: 'wipe', then: Joi.object({ slide: uuid }) },
+    { is: 'point', then: Joi.object({ path: Joi.array().items(Joi.object({ dt: ms, x: fraction, y: fraction }).options({ presence: 'required' })).min(1).max(2000).required() }) },
     { is: 'blank', then: Joi.object({ on: Joi.boolean().required() }) },
+    { is: 'mute', then: Joi.object({ on: Joi.boolean().required() }) },
     { is: 'inset', then: Joi.object({ on: Joi.boolean().required() }) },
   ],
 })

@@ -1,4 +1,4 @@
-import type { InkColour, InkPoint, InkWidth, Ms, SlideId, Stroke, StrokeId } from '@core/model'
+import type { InkColour, InkPoint, InkTool, InkWidth, Ms, SlideId, Stroke, StrokeId } from '@core/model'
 import { asId } from '@core/model'
 
 /** A stroke that is being drawn. */
@@ -7,8 +7,8 @@ export interface DrawingStroke {
   readonly began: number
 }
 
-export const newStroke = (slide: SlideId, colour: InkColour, width: InkWidth, pressure: boolean, first: Omit<InkPoint, 'dt'>): Stroke => ({
-  id: asId<'stroke'>(crypto.randomUUID()) satisfies StrokeId, slide, colour, width, pressure, points: [{ dt: 0, ...first }],
+export const newStroke = (slide: SlideId, tool: InkTool, colour: InkColour, width: InkWidth, pressure: boolean, first: Omit<InkPoint, 'dt'>): Stroke => ({
+  id: asId<'stroke'>(crypto.randomUUID()) satisfies StrokeId, slide, tool, colour, width, pressure, points: [{ dt: 0, ...first }],
 })
 
 const digits = (value: number): number => Math.round(value * 100_000) / 100_000

@@ -1,25 +1,31 @@
 import type { Ref } from 'vue'
-import type { Stroke } from '@core/model'
+import type { Point, Stroke } from '@core/model'
 import { inkPoint, newStroke } from '~/capture'
 import { useLectern } from '~/stores/lectern'
 
 /** Time after a pen was felt during which touches are taken for a palm, in ms. */
 const PALM = 2500
+/** Wait after which what the spot did so far is noted, in ms. */
+const SPOT_EVERY = 400
+
+interface Where extends Point { readonly p: number }
 
 /**
- * Turns pointer events on a canvas into strokes.
+ * Turns pointer events on a canvas into strokes, erasures and the spot's path.
  * @param canvas where is drawn
- * @param paint draws the stroke under way, or nothing; called at most once a frame
+ * @param paint draws the stroke under way and the spot, or nothing; called at most once a frame
  */
-export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke: Stroke | null) => void) {
+export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke: Stroke | null, spot: Point | null) => void) {
   const lectern = useLectern()
   let stroke: Stroke | null = null
   let began = 0
   let pointer = -1
   let penSeen = -Infinity
   let asked = false
+  let erasing = false
+  let spot: { readonly at: Point, readonly from: number, readonly path: readonly (Point & { readonly dt: number })[] } | null = null
 
-  const whereIs = (event: PointerEvent): { x: number, y: number, p: number } | null => {
+  const whereIs = (event: PointerEvent): Where | null => {
     const box = canvas.value?.getBoundingClientRect()
     if (box === undefined || box.width === 0) return null
     return { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height, p: event.pointerType === 'pen' ? event.pressure : 0.5 }
@@ -30,27 +36,55 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
     asked = true
     requestAnimationFrame(() => {
       asked = false
-      paint(stroke)
+      paint(stroke, spot?.at ?? null)
     })
+  }
+
+  /** Notes where the spot was until now; it goes on from there. */
+  function noteSpot(stamp: number, end: boolean): void {
+    if (spot === null) return
+    const { at, from, path } = spot
+    const rest = { dt: Math.max(0, Math.round(stamp - from)), x: at.x, y: at.y }
+    lectern.point([...path, rest], from)
+    spot = end ? null : { at, from: stamp, path: [{ dt: 0, x: at.x, y: at.y }] }
+    repaint()
+  }
+
+  function moveSpot(event: PointerEvent, at: Where): void {
+    const { x, y } = inkPoint(0, at.x, at.y, 0)
+    spot = spot === null
+      ? { at: { x, y }, from: event.timeStamp, path: [{ dt: 0, x, y }] }
+      : { ...spot, at: { x, y }, path: [...spot.path, { dt: Math.max(0, Math.round(event.timeStamp - spot.from)), x, y }] }
+    repaint()
   }
 
   function down(event: PointerEvent): void {
     if (event.pointerType === 'pen') penSeen = event.timeStamp
     const palm = event.pointerType === 'touch' && event.timeStamp - penSeen < PALM
     const at = whereIs(event)
-    if (lectern.tool !== 'pen' || lectern.slide === null || lectern.blank || palm || event.button !== 0 || at === null || stroke !== null) return
+    if (lectern.slide === null || lectern.blank || palm || event.button !== 0 || at === null || stroke !== null) return
+    if (lectern.tool === 'hand' || lectern.tool === 'spot') return
     event.preventDefault()
     canvas.value?.setPointerCapture(event.pointerId)
     pointer = event.pointerId
+    if (lectern.tool === 'eraser') {
+      erasing = true
+      lectern.eraseAt(at, event.timeStamp)
+      return
+    }
     began = event.timeStamp
     const first = inkPoint(0, at.x, at.y, at.p)
-    stroke = newStroke(lectern.slide.id, lectern.colour, lectern.width, event.pointerType === 'pen', first)
+    stroke = newStroke(lectern.slide.id, lectern.tool, lectern.colour, lectern.width, event.pointerType === 'pen', first)
     repaint()
   }
 
   function move(event: PointerEvent): void {
     if (event.pointerType === 'pen') penSeen = event.timeStamp
-    if (stroke === null || event.pointerId !== pointer) return
+    const here = whereIs(event)
+    if (lectern.tool === 'spot' && !lectern.blank && here !== null) moveSpot(event, here)
+    if (event.pointerId !== pointer) return
+    if (erasing && here !== null) lectern.eraseAt(here, event.timeStamp)
+    if (stroke === null) return
     const gathered = event.getCoalescedEvents()
     const fresh = (gathered.length > 0 ? gathered : [event]).flatMap((one) => {
       const at = whereIs(one)
@@ -60,12 +94,14 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
     repaint()
   }
 
-  /** Ends the stroke under way where it is. */
+  /** Ends what is under way where it is. */
   function finish(): void {
+    noteSpot(performance.now(), true)
+    erasing = false
+    pointer = -1
     if (stroke === null) return
     const whole = stroke
     stroke = null
-    pointer = -1
     lectern.draw(whole, began)
     repaint()
   }
@@ -73,6 +109,11 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
   function up(event: PointerEvent): void {
     if (event.pointerId === pointer) finish()
   }
+  const leave = (event: PointerEvent): void => { noteSpot(event.timeStamp, true) }
 
-  return { finish, listeners: { pointerdown: down, pointermove: move, pointerup: up, pointercancel: up } }
+  const timer = setInterval(() => { noteSpot(performance.now(), false) }, SPOT_EVERY)
+  watch(() => [lectern.tool, lectern.blank, lectern.slide?.id], () => { noteSpot(performance.now(), true) })
+  onBeforeUnmount(() => { clearInterval(timer) })
+
+  return { finish, listeners: { pointerdown: down, pointermove: move, pointerup: up, pointercancel: up, pointerleave: leave } }
 }

@@ -16,9 +16,9 @@ export interface LecternKeys {
 /** Our keys at the Lectern, listed for the person. */
 export const KEY_WORDS: readonly (readonly [string, string])[] = [
   ['→ or Space', 'next step or slide'], ['←', 'back'], ['↑ ↓', 'move the notes by a line'], ['+ −', 'notes larger or smaller'],
-  ['N', 'all the notes, and back'], ['P', 'pause and go on'], ['Esc', 'stop (asks first)'], ['D', 'pen'], ['V', 'click to go on'],
-  ['1 to 4', 'ink colour'], ['W', 'pen width'], ['Z', 'take back the last stroke'], ['X', 'wipe this slide'], ['B', 'blank the screen'],
-  ['I', 'hide or show your face for viewers'], ['H', 'hide or show your face for yourself alone'], ['R', 'record'],
+  ['N', 'all the notes, and back'], ['P', 'pause and go on'], ['Esc', 'stop (asks first)'], ['D', 'pen'], ['L', 'marker'], ['E', 'eraser'], ['O', 'pointer spot'], ['V', 'click to go on'],
+  ['1 to 6', 'ink colour'], ['W', 'pen width'], ['Z', 'take back the last stroke'], ['X', 'wipe this slide'], ['B', 'blank the screen'],
+  ['I', 'hide or show your face for viewers'], ['H', 'hide or show your face for yourself alone'], ['M', 'mute and unmute'], ['S', 'mark a stumble'], ['R', 'record'],
 ]
 
 /** Listens for keys and clickers, wherever the focus is. */
@@ -41,7 +41,12 @@ export function useLecternKeys(to: LecternKeys): void {
     F5: to.record,
     r: to.record,
     d: () => { lectern.tool = 'pen' },
-    v: () => { lectern.tool = 'point' },
+    l: () => { lectern.tool = 'marker' },
+    e: () => { lectern.tool = 'eraser' },
+    o: () => { lectern.tool = 'spot' },
+    m: (stamp) => { lectern.setMuted(!lectern.muted, stamp) },
+    s: (stamp) => { lectern.stumble(stamp) },
+    v: () => { lectern.tool = 'hand' },
     w: () => { lectern.width = lectern.width === 'fine' ? 'broad' : 'fine' },
     z: (stamp) => { lectern.undoStroke(stamp) },
     x: (stamp) => { lectern.wipe(stamp) },
@@ -60,7 +65,7 @@ export function useLecternKeys(to: LecternKeys): void {
     const colour = INK_COLOURS[Number(key) - 1]
     const action = colour === undefined ? actions[key] : () => {
       lectern.colour = colour
-      lectern.tool = 'pen'
+      if (lectern.tool !== 'marker') lectern.tool = 'pen'
     }
     if (action === undefined || (event.repeat && !key.startsWith('Arrow'))) return
     // A button that still has the focus must not be pressed by the key that advances the slide.

@@ -31,6 +31,7 @@ export const useDevices = defineStore('devices', () => {
   const opening = ref(false)
   let stops: (() => void)[] = []
   let heldSince = 0
+  let muted = false
 
   async function list(): Promise<void> {
     cameras.value = await listDevices('camera')
@@ -100,7 +101,10 @@ export const useDevices = defineStore('devices', () => {
       const voice = await openMic()
       const picture = await openCamera(voice.loudness)
       stream.value = new MediaStream([...voice.tracks, ...picture])
-      stops.push(await watchLevel(new MediaStream([...voice.tracks]), hear))
+      for (const track of voice.tracks) track.enabled = !muted
+      // A clone of its own, so that the level is still seen while the voice is muted.
+      const watched = voice.tracks.map((track) => track.clone())
+      stops.push(await watchLevel(new MediaStream(watched), hear), () => { for (const track of watched) track.stop() })
       localStorage.setItem(MEMORY, JSON.stringify({ camera: camera.value, mic: mic.value }))
       await list()
     } catch (error) {
@@ -117,5 +121,11 @@ export const useDevices = defineStore('devices', () => {
     await open()
   }
 
-  return { cameras, mics, camera, mic, stream, level, held, trouble, opening, open, choose, close }
+  /** Whether the voice is kept out of what is recorded. */
+  function setMuted(on: boolean): void {
+    muted = on
+    for (const track of stream.value?.getAudioTracks() ?? []) track.enabled = !on
+  }
+
+  return { cameras, mics, camera, mic, stream, level, held, trouble, opening, open, choose, close, setMuted }
 })

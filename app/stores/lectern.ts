@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { landing as landingOf } from '@core/pace'
 import { Refusal } from '@core/model'
-import type { Cue, InkColour, InkWidth, Intent, Ms, Slide, SlideId, Snapshot, Stroke } from '@core/model'
+import type { Cue, InkColour, InkWidth, Intent, Ms, PathPoint, Point, Slide, SlideId, Snapshot, Stroke } from '@core/model'
+import { touchesStroke } from '@core/ink'
 import { StretchRecorder, keepLocally, recordingType, sendTake, takeLock } from '~/capture'
 import type { LocalStretch, LocalTake } from '~/capture'
 import { sentenceOf } from '~/client'
@@ -9,11 +10,14 @@ import { useDevices } from './devices'
 import { useTalk } from './talk'
 
 export type Phase = 'idle' | 'countdown' | 'recording' | 'paused' | 'stopping' | 'after'
-export type Tool = 'point' | 'pen'
+/** `hand` goes on with a click; `spot` follows the hand and leaves nothing. */
+export type Tool = 'hand' | 'pen' | 'marker' | 'eraser' | 'spot'
 
 /** How often what is not on the server yet is sent, in ms. */
 const SEND_EVERY = 1000
 const COUNTDOWN = 3
+/** Reach of the eraser, as a fraction of the slide's height. */
+const ERASER = 0.018
 
 /** A take under way: what is on screen, what was said to the recorder, and the clocks. */
 export const useLectern = defineStore('lectern', () => {
@@ -22,7 +26,7 @@ export const useLectern = defineStore('lectern', () => {
 
   const phase = ref<Phase>('idle')
   const count = ref(0)
-  const tool = ref<Tool>('point')
+  const tool = ref<Tool>('hand')
   const colour = ref<InkColour>('brick')
   const width = ref<InkWidth>('fine')
   const slideId = ref<SlideId | null>(null)
@@ -30,6 +34,9 @@ export const useLectern = defineStore('lectern', () => {
   const blank = ref(false)
   const inset = ref(true)
   const preview = ref(true)
+  const muted = ref(false)
+  /** Places that were marked to be mended, in this take. */
+  const stumbles = ref(0)
   const ink = shallowRef<readonly Stroke[]>([])
   const spent = ref<Ms>(0)
   const onSlide = ref<Ms>(0)
@@ -122,6 +129,34 @@ export const useLectern = defineStore('lectern', () => {
     cue((at) => ({ kind: 'ink', at, stroke }), began)
   }
 
+  /** Erases whatever strokes an eraser touches. @param at in fractions of the slide */
+  function eraseAt(at: Point, stamp: number): void {
+    const shape = talk.talk?.shape ?? { width: 16, height: 9 }
+    const touched = shownInk.value.filter((stroke) => touchesStroke(stroke, at, ERASER, shape))
+    if (touched.length === 0) return
+    ink.value = ink.value.filter((stroke) => !touched.includes(stroke))
+    for (const stroke of touched) cue((when) => ({ kind: 'erase', at: when, stroke: stroke.id }), stamp)
+  }
+
+  /** Notes where the spot was. @param began when its path begins, on the page's clock */
+  function point(path: readonly PathPoint[], began: number): void {
+    cue((at) => ({ kind: 'point', at, path }), began)
+  }
+
+  /** While muted the voice is not stored; the stretch has silence there. */
+  function setMuted(on: boolean, stamp: number): void {
+    muted.value = on
+    devices.setMuted(on)
+    cue((at) => ({ kind: 'mute', at, on }), stamp)
+  }
+
+  /** Marks a place to be mended later. */
+  function stumble(stamp: number): void {
+    if (phase.value !== 'recording') return
+    stumbles.value += 1
+    cue((at) => ({ kind: 'stumble', at }), stamp)
+  }
+
   function undoStroke(stamp: number): void {
     const last = shownInk.value.at(-1)
     if (last === undefined) return
@@ -205,6 +240,8 @@ export const useLectern = defineStore('lectern', () => {
     })
     recorder.start()
     phase.value = 'recording'
+    // A stretch says for itself that its voice is missing from the first.
+    if (muted.value) cue((at) => ({ kind: 'mute', at, on: true }), performance.now())
   }
 
   async function closeStretch(): Promise<void> {
@@ -225,6 +262,7 @@ export const useLectern = defineStore('lectern', () => {
     slideSince = 0
     ink.value = []
     blank.value = false
+    stumbles.value = 0
     lastTake.value = null
     trouble.value = null
     await keepLocally('takes', take)
@@ -276,6 +314,8 @@ export const useLectern = defineStore('lectern', () => {
     await closeStretch()
     tick()
     lastTake.value = { id: take.id, length: before }
+    muted.value = false
+    devices.setMuted(false)
     take = { ...take, stopped: true }
     await keepLocally('takes', take)
     await pump()
@@ -292,8 +332,8 @@ export const useLectern = defineStore('lectern', () => {
   }
 
   return {
-    phase, count, tool, colour, width, step, blank, inset, preview, ink, spent, onSlide, unsent, trouble, lastTake, endStroke,
+    phase, count, tool, colour, width, step, blank, inset, preview, muted, stumbles, ink, spent, onSlide, unsent, trouble, lastTake, endStroke,
     running, slide, place, live, landing, coming, shownInk,
-    forward, back, goTo, setBlank, setInset, draw, undoStroke, wipe, record, cancelCountdown, pause, resume, stop, rest,
+    forward, back, goTo, setBlank, setInset, setMuted, draw, eraseAt, point, stumble, undoStroke, wipe, record, cancelCountdown, pause, resume, stop, rest,
   }
 })

@@ -1,2 +1,3 @@
 export * from './colours'
+export * from './hit'
 export * from './outline'

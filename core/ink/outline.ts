@@ -1,9 +1,12 @@
 import { getStroke } from 'perfect-freehand'
-import { INK_WIDTHS } from '@core/model'
+import { INK_WIDTHS, MARKER_BREADTH } from '@core/model'
 import type { Ms, Size, Stroke } from '@core/model'
 
 /** Corners of a closed shape, in pixels. */
 export type Outline2D = readonly (readonly [number, number])[]
+
+/** Breadth of a stroke's line, as a fraction of the slide's height. */
+export const strokeBreadth = (stroke: Pick<Stroke, 'tool' | 'width'>): number => INK_WIDTHS[stroke.width] * (stroke.tool === 'marker' ? MARKER_BREADTH : 1)
 
 /**
  * The shape that a stroke covers.
@@ -17,7 +20,7 @@ export function strokeOutline(stroke: Stroke, elapsed: Ms | null, size: Size): O
   if (due.length === 0) return []
   const points = due.map((point) => [point.x * size.width, point.y * size.height, point.p])
   return getStroke(points, {
-    size: INK_WIDTHS[stroke.width] * size.height,
+    size: strokeBreadth(stroke) * size.height,
     thinning: stroke.pressure ? 0.5 : 0,
     smoothing: 0.5,
     streamline: 0.3,
@@ -28,7 +31,7 @@ export function strokeOutline(stroke: Stroke, elapsed: Ms | null, size: Size): O
 
 /** Bounds of what a stroke can cover when whole, in fractions of the slide, widened by its width. */
 export function strokeBounds(stroke: Stroke): { readonly left: number, readonly top: number, readonly right: number, readonly bottom: number } {
-  const margin = INK_WIDTHS[stroke.width]
+  const margin = strokeBreadth(stroke)
   const xs = stroke.points.map((point) => point.x)
   const ys = stroke.points.map((point) => point.y)
   const least = (values: readonly number[]): number => values.reduce((a, b) => Math.min(a, b), Infinity)

@@ -9,15 +9,24 @@ export interface InkPoint {
   readonly p: number
 }
 
-export const INK_COLOURS = ['night', 'brick', 'moss', 'marigold'] as const
+export const INK_COLOURS = ['night', 'brick', 'moss', 'marigold', 'plum', 'shell'] as const
 export type InkColour = (typeof INK_COLOURS)[number]
 
 /** Widths as fractions of the slide's height. */
 export const INK_WIDTHS = { fine: 0.006, broad: 0.014 } as const
 export type InkWidth = keyof typeof INK_WIDTHS
 
+export const INK_TOOLS = ['pen', 'marker'] as const
+/** `marker` is broad and lets what it lies on be read through it. */
+export type InkTool = (typeof INK_TOOLS)[number]
+
+/** A marker's line is this many times a pen's of the same width. */
+export const MARKER_BREADTH = 3.2
+
 export interface Stroke {
   readonly id: StrokeId
+  /** Absent: a pen. */
+  readonly tool?: InkTool
   readonly slide: SlideId
   readonly colour: InkColour
   readonly width: InkWidth

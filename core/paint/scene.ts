@@ -1,7 +1,7 @@
-import { INK_HEX, strokeOutline } from '@core/ink'
+import { INK_HEX, SPOT, strokeOutline } from '@core/ink'
 import type { DrawnStroke, Scene, SlideView } from '@core/scene'
 import { unreachable } from '@core/model'
-import type { Picture, Rect, Size } from '@core/model'
+import type { Picture, Point, Rect, Size } from '@core/model'
 import { paintComposed } from './composed'
 import type { Drawable, FiledPicture, PaintContext, PictureShelf } from './context'
 import { paintInsetGround } from './inset'
@@ -10,6 +10,8 @@ import { paintInsetGround } from './inset'
 const BLANK = '#101C1A'
 /** Colour around a page whose shape is not the deck's. */
 const PAGE_GROUND = '#FFFFFF'
+/** How much a marker covers: what is under it can still be read. */
+const MARKER_ALPHA = 0.4
 
 /** Draws a picture as large as fits, centred on its ground. */
 function paintFiled<Image>(ctx: PaintContext<Image>, drawable: Drawable<Image> | undefined, picture: FiledPicture, size: Size): void {
@@ -44,7 +46,28 @@ export function paintStroke<Image>(ctx: PaintContext<Image>, drawn: DrawnStroke,
     ctx.quadraticCurveTo(point[0], point[1], (point[0] + following[0]) / 2, (point[1] + following[1]) / 2)
   }
   ctx.closePath()
+  if (drawn.stroke.tool !== 'marker') {
+    ctx.fill()
+    return
+  }
+  ctx.save()
+  ctx.globalAlpha = MARKER_ALPHA
   ctx.fill()
+  ctx.restore()
+}
+
+/** Draws the pointer's spot: a warm disc with a rim that is seen on light and dark. */
+export function paintSpot<Image>(ctx: PaintContext<Image>, at: Point, size: Size): void {
+  const radius = SPOT.radius * size.height
+  for (const { colour, alpha, reach } of SPOT.discs) {
+    ctx.save()
+    ctx.globalAlpha = alpha
+    ctx.fillStyle = colour
+    ctx.beginPath()
+    ctx.ellipse(at.x * size.width, at.y * size.height, radius * reach, radius * reach, 0, 0, Math.PI * 2)
+    ctx.fill()
+    ctx.restore()
+  }
 }
 
 /** Slide and ink, into a part of the frame. */
@@ -69,6 +92,7 @@ function paintView<Image>(ctx: PaintContext<Image>, view: SlideView, size: Size,
   }
   paintPicture(ctx, view.shown.picture, inner, shelf, view.coming)
   for (const drawn of view.ink) paintStroke(ctx, drawn, inner)
+  if (view.spot !== null) paintSpot(ctx, view.spot, inner)
   ctx.restore()
 }
 

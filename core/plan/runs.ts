@@ -29,7 +29,7 @@ function nameOfPicture(picture: Picture): readonly unknown[] {
 const nameOfView = (view: SlideView): readonly unknown[] => [
   view.shown === null ? 'blank' : nameOfPicture(view.shown.picture),
   view.ink.map(({ stroke, elapsed }) => [stroke.id, pointsDue(stroke, elapsed)]),
-  view.stage, view.coming,
+  view.stage, view.coming, view.spot,
 ]
 
 /** Names what a scene looks like, camera picture aside. Strokes are named by id: their shape is told once, in the key. */

@@ -54,14 +54,15 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   const { slide } = piece
   const ink = track.growing(slide).flatMap((lying) => [lying.from, lying.whole])
   const reveal = reveals(slideOf(index.film, slide)) ? track.shows.map((at) => at + REVEAL) : []
-  const inside = [...[...track.turns, ...ink, ...reveal].map(into), face, comes].filter((at) => at > 0 && at < length)
+  const spots = track.spots.flatMap((spot) => [spot.from, spot.to])
+  const inside = [...[...track.turns, ...ink, ...spots, ...reveal].map(into), face, comes].filter((at) => at > 0 && at < length)
   return [...new Set([0, ...inside, length])].sort((a, b) => a - b)
 }
 
 function partOf(index: FilmIndex, number: number, from: Ms, to: Ms): Part {
   // One moment inside says it for the whole part: boundaries are wherever anything begins or ends.
   const scene = sceneIn(index, number, (from + to) / 2)
-  const moves = scene.ink.some((drawn) => drawn.elapsed !== null) || scene.transition !== null || scene.coming < 1
+  const moves = scene.ink.some((drawn) => drawn.elapsed !== null) || scene.transition !== null || scene.coming < 1 || scene.spot !== null
   const inset = scene.inset === null ? null : (sceneIn(index, number, from).inset ?? scene.inset)
   const drawn = inset !== null && to <= changesAt(index, number).face
   return { from, to, kind: drawn ? 'drawn' : moves || inset !== null ? 'moving' : 'still', inset }

@@ -1,6 +1,6 @@
 import { framingOf, stageRect } from '@core/layout'
 import { pieceLength, pieceStarts } from '@core/programme'
-import type { Film, Framing, Ms, Piece, Rect, Slide, SlideId, Step, Stretch, StretchId, Stroke, Transition } from '@core/model'
+import type { Film, Framing, Ms, Piece, Point, Rect, Slide, SlideId, Step, Stretch, StretchId, Stroke, Transition } from '@core/model'
 import { EASE, REVEAL, TRANSITION, eased, framingBetween, rectBetween, sameFraming } from './change'
 import { lastNotAfter } from './search'
 import { trackOf } from './track'
@@ -24,6 +24,8 @@ export interface SlideView {
   /** null: the screen is blanked. */
   readonly shown: Step | null
   readonly ink: readonly DrawnStroke[]
+  /** The pointer's spot, in fractions of the slide. */
+  readonly spot: Point | null
   /** The part of the frame that the slide has; all of it unless it shares with the face. */
   readonly stage: Rect
   /** How far the newest part of a slide made here has come in, 0 to 1. */
@@ -115,7 +117,7 @@ const WHOLE: Rect = { x: 0, y: 0, w: 1, h: 1 }
 function momentIn(index: FilmIndex, piece: Piece, into: Ms): Scene {
   if (piece.kind === 'still') {
     const shown = stepOf(slideOf(index.film, piece.slide), piece.step)
-    return { slide: piece.slide, step: piece.step, shown, ink: [], stage: WHOLE, coming: 1, inset: null, voice: null, transition: null }
+    return { slide: piece.slide, step: piece.step, shown, ink: [], spot: null, stage: WHOLE, coming: 1, inset: null, voice: null, transition: null }
   }
   const elapsed = (into * piece.rate.num) / piece.rate.den
   const at = piece.show.from + elapsed
@@ -133,6 +135,7 @@ function momentIn(index: FilmIndex, piece: Piece, into: Ms): Scene {
     step,
     shown: blank ? null : stepOf(slideOf(index.film, slide), step),
     ink: blank ? [] : track.inkAt(slide, at).map(({ stroke, from, whole }) => ({ stroke, elapsed: at >= whole ? null : at - from })),
+    spot: blank ? null : track.spotAt(at),
     stage: insetOn ? stageRect(framing) : WHOLE,
     coming: revealed && reveals(slideOf(index.film, slide)) ? eased(Math.max(0, at - since) / REVEAL) : 1,
     inset: insetOn && piece.camera !== null

@@ -8,10 +8,12 @@ import { indexFilm, sceneAt } from '.'
 /** What is on screen, found the slow way: from the opening on, every cue in turn. */
 function replay(of: Stretch, at: number) {
   let { slide: on, step, blank, inset } = of.opening
+  let spot: Extract<Cue, { kind: 'point' }> | null = null
   const lying = new Map<StrokeId, Extract<Cue, { kind: 'ink' }>>()
   for (const cue of of.cues) {
     if (cue.at > at) break
     if (cue.kind === 'show') [on, step] = [cue.slide, cue.step]
+    if (cue.kind === 'point') spot = cue
     if (cue.kind === 'blank') blank = cue.on
     if (cue.kind === 'inset') inset = cue.on
     if (cue.kind === 'ink') lying.set(cue.stroke.id, cue)
@@ -22,7 +24,11 @@ function replay(of: Stretch, at: number) {
     const length = cue.stroke.points.at(-1)?.dt ?? 0
     return { id: cue.stroke.id, elapsed: at >= cue.at + length ? null : at - cue.at }
   })
-  return { slide: on, step, blank, inset: inset && !blank, ink: blank ? [] : ink }
+  const [from, to] = [spot?.path[0], spot?.path.at(-1)]
+  const lasts = spot !== null && from !== undefined && to !== undefined && at <= spot.at + to.dt
+  const share = spot === null || to === undefined || to.dt === 0 ? 0 : (at - spot.at) / to.dt
+  const x = lasts && !blank ? Math.round((from.x + (to.x - from.x) * share) * 1e6) : null
+  return { slide: on, step, blank, inset: inset && !blank, ink: blank ? [] : ink, spot: x }
 }
 
 describe('sceneAt', () => {
@@ -35,6 +41,7 @@ describe('sceneAt', () => {
       expect({
         slide: scene?.slide, step: scene?.step, blank: scene?.shown === null, inset: scene?.inset !== null,
         ink: scene?.ink.map((drawn) => ({ id: drawn.stroke.id, elapsed: drawn.elapsed })),
+        spot: scene?.spot == null ? null : Math.round(scene.spot.x * 1e6),
       }).toEqual(slow)
     }), { numRuns: 500 })
   })

@@ -1,4 +1,4 @@
-import type { Cue, Ms, SlideId, Stretch, Stroke } from '@core/model'
+import type { Cue, Ms, PathPoint, Point, SlideId, Stretch, Stroke } from '@core/model'
 import { lastNotAfter } from './search'
 
 /** A stroke in a stretch's time: it grows from `from` to `whole` and lies there until it is gone. */
@@ -22,6 +22,10 @@ export interface Track {
   shownAt: (at: Ms) => Shown
   blankAt: (at: Ms) => boolean
   insetAt: (at: Ms) => boolean
+  /** Where the pointer's spot is; null while there is none. */
+  spotAt: (at: Ms) => Point | null
+  /** When each spot appears and when it is gone, ascending. */
+  readonly spots: readonly { readonly from: Ms, readonly to: Ms }[]
   /** Strokes on a slide that have begun and are not gone, in the order they were begun. */
   inkAt: (slide: SlideId, at: Ms) => readonly LyingStroke[]
   /** Times, ascending, at which something other than growing ink or the camera changes. */
@@ -46,6 +50,9 @@ function switches<Value>(opening: Value, events: readonly { readonly at: Ms, rea
   }
   return { times, values }
 }
+
+/** Cues that change nothing to be seen at one moment: ink and the spot move, muting and stumbles are not seen. */
+const SILENT: ReadonlySet<Cue['kind']> = new Set(['ink', 'point', 'mute', 'stumble'])
 
 const valueAt = <Value>(line: Switch<Value>, at: Ms): Value => line.values[lastNotAfter(line.times, at)] as Value
 
@@ -93,23 +100,39 @@ function inkOf(list: readonly LyingStroke[]): (at: Ms) => readonly LyingStroke[]
   }
 }
 
+interface Spot { readonly from: Ms, readonly to: Ms, readonly path: readonly PathPoint[] }
+
+/** Where a spot is on its way: between the points it passed, in proportion to the time. */
+function along({ from, path }: Spot, at: Ms): Point | null {
+  const index = lastNotAfter(path.map((point) => from + point.dt), at)
+  const here = path[Math.max(0, index)]
+  if (here === undefined) return null
+  const next = path[index + 1]
+  if (next === undefined || index < 0) return { x: here.x, y: here.y }
+  const share = next.dt === here.dt ? 0 : (at - from - here.dt) / (next.dt - here.dt)
+  return { x: here.x + (next.x - here.x) * share, y: here.y + (next.y - here.y) * share }
+}
+
 /** Prepares a stretch: cues sorted and split by what they switch. Costs one pass over the cues. */
 export function trackOf(stretch: Stretch): Track {
   const shows: { at: Ms, value: { slide: SlideId, step: number } }[] = []
   const blanks: { at: Ms, value: boolean }[] = []
   const insets: { at: Ms, value: boolean }[] = []
   const turns: Ms[] = []
+  const spots: Spot[] = []
   const cues = [...stretch.cues].sort((a, b) => a.at - b.at)
   for (const cue of cues) {
     if (cue.kind === 'show') shows.push({ at: cue.at, value: { slide: cue.slide, step: cue.step } })
     if (cue.kind === 'blank') blanks.push({ at: cue.at, value: cue.on })
     if (cue.kind === 'inset') insets.push({ at: cue.at, value: cue.on })
-    if (cue.kind !== 'ink') turns.push(cue.at)
+    if (cue.kind === 'point') spots.push({ from: cue.at, to: cue.at + (cue.path.at(-1)?.dt ?? 0), path: cue.path })
+    if (!SILENT.has(cue.kind)) turns.push(cue.at)
   }
   const showLine = switches({ slide: stretch.opening.slide, step: stretch.opening.step }, shows)
   const blankLine = switches(stretch.opening.blank, blanks)
   const insetLine = switches(stretch.opening.inset, insets)
   const strokes = layInk({ ...stretch, cues })
+  const spotStarts = spots.map((spot) => spot.from)
   const ink = new Map([...strokes].map(([slide, list]) => [slide, inkOf(list)]))
   return {
     shownAt: (at) => {
@@ -119,6 +142,11 @@ export function trackOf(stretch: Stretch): Track {
     blankAt: (at) => valueAt(blankLine, at),
     insetAt: (at) => valueAt(insetLine, at),
     inkAt: (slide, at) => ink.get(slide)?.(at) ?? [],
+    spotAt: (at) => {
+      const spot = spots[lastNotAfter(spotStarts, at)]
+      return spot === undefined || at > spot.to ? null : along(spot, at)
+    },
+    spots,
     turns,
     shows: shows.map((show) => show.at),
     growing: (slide) => (strokes.get(slide) ?? []).filter((lying) => lying.from > -Infinity),

@@ -18,6 +18,9 @@ const cueAt = (at: number, n: number): fc.Arbitrary<Cue> => fc.oneof(
   someSlide.map((on): Cue => ({ kind: 'wipe', at, slide: on })),
   fc.boolean().map((on): Cue => ({ kind: 'blank', at, on })),
   fc.boolean().map((on): Cue => ({ kind: 'inset', at, on })),
+  fc.nat(800).map((length): Cue => ({ kind: 'point', at, path: [{ dt: 0, x: 0.1, y: 0.1 }, { dt: length, x: 0.9, y: 0.4 }] })),
+  fc.boolean().map((on): Cue => ({ kind: 'mute', at, on })),
+  fc.constant<Cue>({ kind: 'stumble', at }),
 )
 
 /** A stretch with up to 25 cues in order. */

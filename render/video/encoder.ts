@@ -6,7 +6,7 @@ export const GROUP = 120
 const CRF: Readonly<Record<Quality, number>> = { small: 27, good: 22, fine: 18 }
 
 /** Grows whenever the same plan would give other pixels, so that nothing made before is used again. */
-const PAINTER = 2
+const PAINTER = 3
 
 /** What all segments of a delivery share, as part of their keys. */
 export const settingOf = (size: Size, rate: number, quality: Quality): string =>

@@ -1,11 +1,11 @@
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas, SKRSContext2D } from '@napi-rs/canvas'
-import { strokeBounds } from '@core/ink'
+import { SPOT, strokeBounds } from '@core/ink'
 import { paintInset, paintScene } from '@core/paint'
 import type { Drawable, PaintContext, PixelBox } from '@core/paint'
 import type { Run } from '@core/plan'
-import type { DrawnStroke, Scene } from '@core/scene'
-import type { Rect, Size } from '@core/model'
+import type { Scene } from '@core/scene'
+import type { Point, Size } from '@core/model'
 import type { Drawn, PictureSource } from './picture-source'
 import { convert, yuvFrame } from './yuv'
 
@@ -16,14 +16,22 @@ const sameButInk = (a: Scene, b: Scene): boolean =>
 
 const whole = (size: Size): PixelBox => ({ x: 0, y: 0, width: size.width, height: size.height })
 
-/** Where two scenes of the same slide differ: around the strokes that are not alike in both. Null when nowhere. */
-function changedBox(before: readonly DrawnStroke[], after: readonly DrawnStroke[], stage: Rect, size: Size): PixelBox | null {
+/** What the pointer's spot covers, in fractions of the slide, on slides up to five times as high as wide. */
+const boundsOfSpot = (at: Point): { readonly left: number, readonly top: number, readonly right: number, readonly bottom: number } => {
+  const reach = SPOT.radius * Math.max(...SPOT.discs.map((disc) => disc.reach))
+  return { left: at.x - reach * 5, top: at.y - reach, right: at.x + reach * 5, bottom: at.y + reach }
+}
+
+/** Where two scenes of the same slide differ: around the strokes and the spot that are not alike in both. Null when nowhere. */
+function changedBox(last: Scene, now: Scene, size: Size): PixelBox | null {
+  const [before, after, stage] = [last.ink, now.ink, now.stage]
   const was = new Map(before.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
   const is = new Map(after.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
   const changed = [...before, ...after].filter(({ stroke }) =>
     was.get(stroke.id) !== is.get(stroke.id) || was.has(stroke.id) !== is.has(stroke.id))
-  if (changed.length === 0) return null
-  const bounds = changed.map(({ stroke }) => strokeBounds(stroke))
+  const spots = JSON.stringify(last.spot) === JSON.stringify(now.spot) ? [] : [last.spot, now.spot].flatMap((spot) => (spot === null ? [] : [boundsOfSpot(spot)]))
+  if (changed.length === 0 && spots.length === 0) return null
+  const bounds = [...changed.map(({ stroke }) => strokeBounds(stroke)), ...spots]
   const edge = (values: readonly number[], pick: (...of: number[]) => number): number => pick(...values)
   const across = (x: number): number => (stage.x + x * stage.w) * size.width
   const down = (y: number): number => (stage.y + y * stage.h) * size.height
@@ -62,7 +70,7 @@ export class FilmPainter {
   async paint(run: Run): Promise<Buffer> {
     const { scene } = run
     const box = this.#last !== null && sameButInk(this.#last, scene)
-      ? changedBox(this.#last.ink, scene.ink, scene.stage, this.#size)
+      ? changedBox(this.#last, scene, this.#size)
       : whole(this.#size)
     this.#last = scene
     if (box === null || box.width <= 0 || box.height <= 0) return this.#frame.bytes

@@ -125,7 +125,7 @@ describe('a lesson written as text', () => {
       const { width, height } = await shown()
       const canvas = createCanvas(width, height)
       const ctx: PaintContext<Drawn> = canvas.getContext('2d')
-      const scene = { shown: slide.steps.at(-1) ?? null, ink: [], stage: { x: 0, y: 0, w: 1, h: 1 }, coming: 1, transition: null }
+      const scene = { shown: slide.steps.at(-1) ?? null, ink: [], spot: null, stage: { x: 0, y: 0, w: 1, h: 1 }, coming: 1, transition: null }
       paintPicture(ctx, picture, { width, height }, await source.shelfFor(scene, { width, height }))
       const made = canvas.getContext('2d').getImageData(0, 0, width, height).data
       // Pictures and fonts may still be loading when the slide is turned to.

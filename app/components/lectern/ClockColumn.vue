@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { plannedTime } from '@core/pace'
+import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
 
 const lectern = useLectern()
 const talk = useTalk()
+const devices = useDevices()
 const limit = computed(() => talk.talk?.limit ?? null)
 const over = computed(() => (limit.value === null ? 0 : lectern.landing - limit.value))
 const slidePlan = computed(() => (lectern.slide === null ? 0 : plannedTime(lectern.slide, talk.speaker)))
@@ -13,6 +15,20 @@ const underWay = computed(() => ['recording', 'paused', 'stopping'].includes(lec
 const state = computed(() => ({
   idle: 'Ready', countdown: 'Starting', recording: 'Recording', paused: 'Paused', stopping: 'Saving', after: 'Done',
 })[lectern.phase])
+/** Somebody who speaks is louder than this, dBFS, for as long as this, ms. */
+const SPEECH = -32
+const LASTING = 700
+const speaking = ref(false)
+let loudSince: number | null = null
+watch(() => devices.level, (level) => {
+  if (!lectern.muted || level.peak < SPEECH) {
+    if (!lectern.muted || (loudSince !== null && performance.now() - loudSince > 3000)) speaking.value = false
+    if (level.peak < SPEECH - 12) loudSince = null
+    return
+  }
+  loudSince ??= performance.now()
+  if (performance.now() - loudSince > LASTING) speaking.value = true
+})
 const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.picture)
 </script>
 
@@ -38,7 +54,9 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
     <div class="mic">
       <p class="soft">Microphone</p>
       <LevelBar />
+      <p v-if="lectern.muted" class="mute" role="status"><b>Muted.</b> {{ speaking ? 'You are speaking, and nothing of it is kept. M unmutes.' : 'Nothing you say is kept.' }}</p>
     </div>
+    <p v-if="lectern.stumbles > 0 && underWay" class="soft" role="status">{{ lectern.stumbles }} {{ lectern.stumbles === 1 ? 'stumble' : 'stumbles' }} marked for Review</p>
     <p v-if="lectern.unsent && underWay" class="net">The network is away. The recording is kept on this computer and sent later.</p>
   </aside>
 </template>
@@ -60,5 +78,5 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
 .next { min-height: 140px; }
 .next .coming { width: 100%; border: 1px solid var(--line); display: block; margin-top: 4px; }
 .mic { display: grid; gap: 4px; }
-.net { color: var(--accent); font-size: 14px; }
+.net, .mute { color: var(--accent); font-size: 14px; }
 </style>

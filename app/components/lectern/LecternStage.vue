@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { paintScene, paintStroke } from '@core/paint'
+import { paintScene, paintSpot, paintStroke } from '@core/paint'
 import { faceRect, framingOf, stageRect } from '@core/layout'
 import type { Scene } from '@core/scene'
 import type { Size } from '@core/model'
@@ -59,22 +59,24 @@ function paint(): void {
   const shown = slide.steps[Math.min(lectern.step, slide.steps.length - 1)] ?? null
   const scene: Scene = {
     slide: slide.id, step: lectern.step, shown: lectern.blank ? null : shown,
-    ink: lectern.shownInk.map((stroke) => ({ stroke, elapsed: null })), inset: null, voice: null, transition: null, stage: stage.value, coming: 1,
+    ink: lectern.shownInk.map((stroke) => ({ stroke, elapsed: null })), inset: null, voice: null, transition: null, spot: null, stage: stage.value, coming: 1,
   }
   paintScene<CanvasImageSource>(ctx, scene, pixels.value, shelf)
   const next = lectern.coming?.slide.steps[lectern.coming.step]?.picture
   if (next !== undefined && next.kind !== 'composed') shelf.ofStep(next)
 }
 
-const drawing = useDrawing(wet, (stroke) => {
+const drawing = useDrawing(wet, (stroke, spot) => {
   const ctx = wet.value?.getContext('2d')
   if (ctx == null) return
   ctx.clearRect(0, 0, pixels.value.width, pixels.value.height)
-  if (stroke !== null) paintStroke<CanvasImageSource>(ctx, { stroke, elapsed: null }, { width: pixels.value.width * stage.value.w, height: pixels.value.height * stage.value.h })
+  const size = { width: pixels.value.width * stage.value.w, height: pixels.value.height * stage.value.h }
+  if (stroke !== null) paintStroke<CanvasImageSource>(ctx, { stroke, elapsed: null }, size)
+  if (spot !== null) paintSpot<CanvasImageSource>(ctx, spot, size)
 })
 
 function clicked(event: MouseEvent): void {
-  if (lectern.tool === 'point' && event.button === 0) lectern.forward(event.timeStamp)
+  if (lectern.tool === 'hand' && event.button === 0) lectern.forward(event.timeStamp)
 }
 
 watch([pixels, page, () => lectern.slide, () => lectern.step, () => lectern.blank, () => lectern.shownInk, stage], () => { void nextTick(paint) }, { immediate: true })
@@ -90,7 +92,7 @@ onBeforeUnmount(() => { lectern.endStroke = null })
 
 <template>
   <div ref="room" class="room">
-    <div class="stage" :style="{ width: `${box.width}px`, height: `${box.height}px` }" :class="{ pen: lectern.tool === 'pen' }" @click="clicked">
+    <div class="stage" :style="{ width: `${box.width}px`, height: `${box.height}px` }" :class="lectern.tool" @click="clicked">
       <canvas ref="page" :width="pixels.width" :height="pixels.height" role="img" :aria-label="lectern.slide?.title ?? ''" />
       <canvas ref="wet" class="wet" :width="Math.max(1, Math.round(pixels.width * stage.w))" :height="Math.max(1, Math.round(pixels.height * stage.h))" :style="inPercent(stage)" aria-hidden="true" v-on="drawing.listeners" />
       <div v-show="faceOn" class="face" :class="{ hidden: !lectern.preview }" :style="place">
@@ -104,7 +106,9 @@ onBeforeUnmount(() => { lectern.endStroke = null })
 <style scoped>
 .room { position: relative; display: grid; place-items: center; min-width: 0; min-height: 0; overflow: hidden; }
 .stage { position: relative; touch-action: none; user-select: none; }
-.stage.pen { cursor: crosshair; }
+.stage.pen, .stage.marker { cursor: crosshair; }
+.stage.eraser { cursor: cell; }
+.stage.spot { cursor: none; }
 canvas { position: absolute; left: 0; top: 0; width: 100%; height: 100%; }
 .face { position: absolute; overflow: hidden; pointer-events: none; outline: 3px solid #FFFDF8; }
 .face.hidden { outline: 2px dashed #FFFDF8; background: rgb(16 28 26 / 35%); }

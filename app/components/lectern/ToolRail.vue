@@ -1,23 +1,27 @@
 <script setup lang="ts">
-import { Delete, EditPen, Pointer, RefreshLeft } from '@element-plus/icons-vue'
+import { Aim, Brush, Delete, EditPen, Pointer, RefreshLeft, Scissor } from '@element-plus/icons-vue'
 import { INK_HEX } from '@core/ink'
 import { INK_COLOURS, INK_WIDTHS } from '@core/model'
 import type { InkColour, InkWidth } from '@core/model'
 import { useLectern } from '~/stores/lectern'
+import type { Tool } from '~/stores/lectern'
 
 const lectern = useLectern()
+const tools: readonly { readonly tool: Tool, readonly name: string, readonly key: string, readonly icon: typeof Pointer }[] = [
+  { tool: 'hand', name: 'Click to go on', key: 'V', icon: Pointer }, { tool: 'spot', name: 'Pointer spot', key: 'O', icon: Aim },
+  { tool: 'pen', name: 'Pen', key: 'D', icon: EditPen }, { tool: 'marker', name: 'Marker', key: 'L', icon: Brush }, { tool: 'eraser', name: 'Eraser', key: 'E', icon: Scissor },
+]
 const widths = Object.keys(INK_WIDTHS) as InkWidth[]
 
 function pick(colour: InkColour): void {
   lectern.colour = colour
-  lectern.tool = 'pen'
+  if (lectern.tool !== 'marker') lectern.tool = 'pen'
 }
 </script>
 
 <template>
   <div class="rail" role="toolbar" aria-label="Drawing" aria-orientation="vertical">
-    <button :class="{ on: lectern.tool === 'point' }" :aria-pressed="lectern.tool === 'point'" title="Click to go on (V)" aria-label="Click to go on" @click="lectern.tool = 'point'"><Pointer /></button>
-    <button :class="{ on: lectern.tool === 'pen' }" :aria-pressed="lectern.tool === 'pen'" title="Pen (D)" aria-label="Pen" @click="lectern.tool = 'pen'"><EditPen /></button>
+    <button v-for="one in tools" :key="one.tool" :class="{ on: lectern.tool === one.tool }" :aria-pressed="lectern.tool === one.tool" :title="`${one.name} (${one.key})`" :aria-label="one.name" @click="lectern.tool = one.tool"><component :is="one.icon" /></button>
     <hr>
     <button
       v-for="(colour, n) in INK_COLOURS" :key="colour" class="ink" :class="{ on: lectern.colour === colour }" :aria-pressed="lectern.colour === colour"
@@ -35,13 +39,13 @@ function pick(colour: InkColour): void {
 </template>
 
 <style scoped>
-.rail { display: grid; gap: 4px; align-content: start; padding: 8px 6px; border-right: 1px solid var(--line); }
-button { display: grid; place-items: center; width: 40px; height: 38px; padding: 0; border: 2px solid transparent; border-radius: 6px; background: transparent; color: var(--text); cursor: pointer; }
+.rail { display: grid; gap: 2px; align-content: start; padding: 6px; overflow-y: auto; border-right: 1px solid var(--line); }
+button { display: grid; place-items: center; width: 40px; height: 32px; padding: 0; border: 2px solid transparent; border-radius: 6px; background: transparent; color: var(--text); cursor: pointer; }
 button:hover:not(:disabled) { background: var(--card); }
 button.on { border-color: var(--brand); background: var(--card); }
 button:disabled { opacity: 0.35; cursor: default; }
 button svg { width: 20px; }
 .ink i { width: 20px; height: 20px; border-radius: 50%; border: 2px solid var(--text); }
 .line { width: 22px; border-radius: 4px; background: var(--text); }
-hr { width: 100%; border: 0; border-top: 1px solid var(--line); margin: 4px 0; }
+hr { width: 100%; border: 0; border-top: 1px solid var(--line); margin: 2px 0; }
 </style>

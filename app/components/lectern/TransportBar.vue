@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Microphone, QuestionFilled, VideoCamera, VideoPause, VideoPlay } from '@element-plus/icons-vue'
+import { Flag, Microphone, Mute, QuestionFilled, VideoCamera, VideoPause, VideoPlay } from '@element-plus/icons-vue'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
@@ -30,9 +30,11 @@ const waits = computed(() => lectern.phase === 'idle' || lectern.phase === 'afte
       <button v-else class="press main" :disabled="lectern.phase !== 'paused'" @click="lectern.resume()"><VideoPlay />Go on <kbd>P</kbd></button>
       <button class="press" :disabled="lectern.phase === 'stopping'" @click="$emit('stop')"><i class="square" />Stop <kbd>Esc</kbd></button>
       <button class="press" :aria-pressed="!lectern.inset" @click="lectern.setInset(!lectern.inset, $event.timeStamp)"><VideoCamera />{{ lectern.inset ? 'Hide face from viewers' : 'Show face to viewers' }} <kbd>I</kbd></button>
+      <button class="press" :class="{ muted: lectern.muted }" :aria-pressed="lectern.muted" @click="lectern.setMuted(!lectern.muted, $event.timeStamp)"><Mute v-if="lectern.muted" /><Microphone v-else />{{ lectern.muted ? 'Unmute' : 'Mute' }} <kbd>M</kbd></button>
+      <button class="press" :disabled="lectern.phase !== 'recording'" @click="lectern.stumble($event.timeStamp)"><Flag />Stumble <kbd>S</kbd></button>
       <span class="gap" />
     </template>
-    <span class="keys soft"><kbd>→</kbd> on <kbd>←</kbd> back <kbd>D</kbd> pen <kbd>N</kbd> notes</span>
+    <span v-if="waits" class="keys soft"><kbd>→</kbd> on <kbd>←</kbd> back <kbd>D</kbd> pen <kbd>N</kbd> notes</span>
     <button class="press quiet small" aria-label="All keys" title="All keys (?)" @click="$emit('keys')"><QuestionFilled /></button>
   </footer>
 </template>
@@ -41,6 +43,7 @@ const waits = computed(() => lectern.phase === 'idle' || lectern.phase === 'afte
 .transport { display: flex; align-items: center; gap: 10px; padding: 8px 16px; border-top: 1px solid var(--line); background: var(--card); }
 .gap { flex: 1; }
 .record { border-color: var(--alarm); }
+.muted { border-color: var(--accent); color: var(--accent); }
 .record i { width: 13px; height: 13px; border-radius: 50%; background: var(--alarm); }
 .square { width: 11px; height: 11px; background: currentcolor; }
 kbd { padding: 0 5px; border: 1px solid var(--line); border-radius: 4px; font: 12px var(--clock); color: var(--soft); }

@@ -1,13 +1,15 @@
 <script setup lang="ts">
+import { Flag } from '@element-plus/icons-vue'
 import { plannedTime } from '@core/pace'
+import { pieceLength } from '@core/programme'
 import type { Visit } from '@core/programme'
-import type { Slide } from '@core/model'
+import type { Ms, Slide } from '@core/model'
 import { useTalk } from '~/stores/talk'
 import { duration, preciseDuration } from '~/words'
 
 /** One showing of one slide: its picture, its voice, what was written for it, how long it is. */
 const props = defineProps<{ visit: Visit, number: number, slide: Slide | undefined, talkId: string, at: number, current: boolean }>()
-defineEmits<{ play: [] }>()
+defineEmits<{ play: [], go: [at: Ms] }>()
 const talk = useTalk()
 
 const parts = computed(() => talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => {
@@ -20,6 +22,18 @@ const strokes = computed(() => {
   const spans = talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => (piece.kind === 'still' ? [] : [piece.show]))
   return spans.reduce((sum, span) => sum + (talk.film?.stretches.find((one) => one.id === span.stretch)?.cues
     .filter((cue) => cue.kind === 'ink' && cue.at >= span.from && cue.at < span.to).length ?? 0), 0)
+})
+/** Where the presenter stumbled, in ms from the visit's beginning. */
+const stumbles = computed(() => {
+  let at = 0
+  return talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => {
+    const from = at
+    at += pieceLength(piece)
+    if (piece.kind === 'still') return []
+    const cues = talk.film?.stretches.find((one) => one.id === piece.show.stretch)?.cues ?? []
+    return cues.flatMap((cue) => (cue.kind === 'stumble' && cue.at >= piece.show.from && cue.at < piece.show.to
+      ? [from + Math.round(((cue.at - piece.show.from) * piece.rate.den) / piece.rate.num)] : []))
+  })
 })
 const planned = computed(() => (props.slide === undefined ? 0 : plannedTime({ ...props.slide, skip: false }, talk.speaker)))
 const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.start) / props.visit.length)))
@@ -34,6 +48,9 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
     <div class="sound">
       <div class="head"><h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3><span class="clock soft">{{ preciseDuration(visit.start) }}</span></div>
       <WaveLine :parts="parts" :played="played" />
+      <p v-if="stumbles.length > 0" class="stumbles">
+        <button v-for="place in stumbles" :key="place" class="press quiet small" title="Play from three seconds before" @click="$emit('go', Math.max(0, place - 3000))"><Flag />stumble at <span class="clock">{{ preciseDuration(visit.start + place) }}</span></button>
+      </p>
       <p class="marks soft">
         <span class="clock" :class="{ long: visit.length > planned * 1.25 }">{{ preciseDuration(visit.length) }}</span> of {{ duration(planned) }} planned<template v-if="strokes > 0">, {{ strokes }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</template><template v-if="pauses > 0">, {{ pauses }} {{ pauses === 1 ? 'pause' : 'pauses' }}</template>
       </p>
@@ -51,6 +68,8 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
 .head { display: flex; justify-content: space-between; gap: 10px; font-size: 14px; }
 h3 { font: 600 15px var(--read); overflow: hidden; white-space: nowrap; text-overflow: ellipsis; }
 .marks { font-size: 13.5px; }
+.stumbles { display: flex; flex-wrap: wrap; gap: 4px; }
+.stumbles .press { color: var(--accent-text); }
 .marks .long { color: var(--accent-text); font-weight: 700; }
 .written { font-size: 14px; max-height: 84px; overflow-y: auto; white-space: pre-line; }
 </style>

@@ -106,7 +106,7 @@ watch(current, (id) => {
       <section class="sheet" aria-label="Visits">
         <VisitRow
           v-for="(visit, n) in talk.visits" :id="`visit-${visit.id}`" :key="visit.id" :visit="visit" :number="n + 1" :slide="slides.get(visit.slide)" :talk-id="talk.talk!.id"
-          :at="player.at.value" :current="visit.id === current" @play="playFrom(visit.start)"
+          :at="player.at.value" :current="visit.id === current" @play="playFrom(visit.start)" @go="playFrom(visit.start + $event)"
         />
       </section>
     </div>

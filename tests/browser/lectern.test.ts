@@ -1,0 +1,150 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { frameAt } from '@core/plan'
+import { pieceStarts } from '@core/programme'
+import type { Cue, Ms } from '@core/model'
+import type { FilmView } from '@contracts'
+import { run } from '@render/process'
+import { accessFaults } from '../harness/access'
+import { beginTake, drawWave, endTake, makeFile, newTalk, spoken, startBrowser } from '../harness/browser'
+import type { TestBrowser } from '../harness/browser'
+import { Client } from '../harness/client'
+import { KNOTS } from '../harness/decks'
+import { colourGap, frameOf, meanColour } from '../harness/film-file'
+import { startProduct } from '../harness/product'
+import type { Product } from '../harness/product'
+
+let product: Product
+let browser: TestBrowser
+
+beforeAll(async () => {
+  product = await startProduct()
+  browser = await startBrowser()
+})
+afterAll(async () => {
+  await browser.close()
+  await product.stop()
+})
+
+const WIDTH = 854
+
+/** Every cue of a kind with its time in the programme. */
+function timed<Kind extends Cue['kind']>(film: FilmView, kind: Kind): readonly { readonly at: Ms, readonly cue: Extract<Cue, { kind: Kind }> }[] {
+  const starts = pieceStarts(film.programme)
+  return film.programme.pieces.flatMap((piece, n) => {
+    if (piece.kind === 'still') return []
+    const cues = film.stretches.find((stretch) => stretch.id === piece.show.stretch)?.cues ?? []
+    return cues.flatMap((cue) => (cue.kind === kind && cue.at >= piece.show.from && cue.at < piece.show.to
+      ? [{ at: (starts[n] ?? 0) + cue.at - piece.show.from, cue: cue as Extract<Cue, { kind: Kind }> }]
+      : []))
+  })
+}
+
+/** Mean level of a part of a file's sound, in dBFS. */
+async function levelOf(file: string, from: Ms, length: Ms): Promise<number> {
+  const { stderr } = await run('ffmpeg', ['-hide_banner', '-nostats', '-ss', String(from / 1000), '-t', String(length / 1000), '-i', file, '-af', 'volumedetect', '-f', 'null', '-'])
+  return Number(/mean_volume: (-?[\d.]+|-inf) dB/.exec(stderr)?.[1]?.replace('-inf', '-120') ?? 0)
+}
+
+describe('a take with everything a hand can do', () => {
+  it('shows each at its time in the file: marker, eraser, spot, mute, face off, blank, going back, pauses', async () => {
+    const page = await browser.page()
+    const talk = await newTalk(page, product.url, 'Everything')
+    await beginTake(page)
+    const box = await page.locator('.stage').boundingBox()
+    if (box === null) throw new Error('no stage')
+    const at = (x: number, y: number): [number, number] => [box.x + box.width * x, box.y + box.height * y]
+    const drag = async (from: readonly [number, number], to: readonly [number, number]): Promise<void> => {
+      await page.mouse.move(...at(...from))
+      await page.mouse.down()
+      for (let n = 1; n <= 20; n += 1) await page.mouse.move(...at(from[0] + ((to[0] - from[0]) * n) / 20, from[1] + ((to[1] - from[1]) * n) / 20))
+      await page.mouse.up()
+    }
+    await spoken(page, 1)
+    await drawWave(page)
+    await page.keyboard.press('l')
+    await drag([0.3, 0.7], [0.7, 0.7])
+    await spoken(page, 3)
+    await page.keyboard.press('e')
+    await drag([0.5, 0.42], [0.5, 0.58])
+    await spoken(page, 4)
+    await page.keyboard.press('o')
+    for (let n = 0; n <= 10; n += 1) await page.mouse.move(...at(0.3 + n * 0.02, 0.85))
+    await spoken(page, 6)
+    await page.keyboard.press('v')
+    await page.keyboard.press('m')
+    await page.getByText('Muted.').waitFor()
+    await page.getByText('You are speaking, and nothing of it is kept.').waitFor()
+    await spoken(page, 9)
+    await page.keyboard.press('m')
+    await page.keyboard.press('i')
+    await spoken(page, 11)
+    await page.keyboard.press('i')
+    await page.keyboard.press('b')
+    await spoken(page, 13)
+    await page.keyboard.press('b')
+    for (const seconds of [14, 15]) {
+      await page.keyboard.press('p')
+      await page.getByRole('status').filter({ hasText: 'Paused' }).waitFor()
+      await page.keyboard.press('p')
+      await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
+      await spoken(page, seconds)
+    }
+    expect(await accessFaults(page)).toEqual([])
+    await page.keyboard.press('s')
+    await page.getByText('1 stumble marked for Review').waitFor()
+    await page.keyboard.press('ArrowRight')
+    await spoken(page, 16)
+    await page.keyboard.press('ArrowLeft')
+    await spoken(page, 18)
+    await endTake(page)
+    await page.getByRole('link', { name: 'Listen in Review' }).click()
+    await page.getByRole('button', { name: /^stumble at/ }).waitFor()
+    const file = await makeFile(page, 480)
+    expect(browser.faults).toEqual([])
+
+    const film = await new Client(product.url).get<FilmView>('GET', `/talks/${talk}/film`)
+    const [one, two] = [KNOTS[0]?.colour ?? [], KNOTS[1]?.colour ?? []]
+    const seen = async (when: Ms, x: number, y: number): Promise<[number, number, number]> => meanColour(await frameOf(file, frameAt(when, 30)), WIDTH, { x: x - 0.004, y: y - 0.004, w: 0.008, h: 0.008 })
+    const gap = async (when: Ms, x: number, y: number, colour: readonly number[] = one): Promise<number> => colourGap(await seen(when, x, y), colour)
+
+    const ink = timed(film, 'ink')
+    expect(ink.map(({ cue }) => cue.stroke.tool)).toEqual(['pen', 'marker'])
+    const [wave, marker] = ink
+    const [erased] = timed(film, 'erase')
+    expect(await gap((erased?.at ?? 0) - 150, 0.5, 0.5)).toBeGreaterThan(60)
+    expect(await gap((erased?.at ?? 0) + 150, 0.5, 0.5)).toBeLessThan(8)
+    expect(erased?.cue.stroke).toBe(wave?.cue.stroke.id)
+    // A marker tints, and is not as dark as the pen: what is under it can be read.
+    const tint = await gap((erased?.at ?? 0) + 150, 0.5, 0.7)
+    expect(tint).toBeGreaterThan(25)
+    expect(tint).toBeLessThan(110)
+    expect(await gap((marker?.at ?? 0) - 100, 0.5, 0.7)).toBeLessThan(8)
+
+    const spots = timed(film, 'point')
+    const rest = spots.find(({ cue }) => (cue.path.at(-1)?.dt ?? 0) > 300 && cue.path.length <= 3)
+    if (rest === undefined) throw new Error('the spot was never still')
+    const { x, y } = rest.cue.path[0] ?? { x: 0, y: 0 }
+    expect(await gap(rest.at + 150, x, y)).toBeGreaterThan(60)
+    const last = spots.at(-1)
+    expect(await gap((last?.at ?? 0) + (last?.cue.path.at(-1)?.dt ?? 0) + 150, x, y)).toBeLessThan(8)
+
+    const [muted, unmuted] = timed(film, 'mute')
+    expect(await levelOf(file, (muted?.at ?? 0) + 300, (unmuted?.at ?? 0) - (muted?.at ?? 0) - 600)).toBeLessThan(-60)
+    expect(await levelOf(file, (muted?.at ?? 0) - 4000, 3500)).toBeGreaterThan(-35)
+
+    const [off, on] = timed(film, 'inset')
+    expect(await gap((off?.at ?? 0) - 200, 0.905, 0.9)).toBeGreaterThan(40)
+    expect(await gap(((off?.at ?? 0) + (on?.at ?? 0)) / 2, 0.905, 0.9)).toBeLessThan(8)
+
+    const blanks = timed(film, 'blank')
+    expect(await gap(((blanks[0]?.at ?? 0) + (blanks[1]?.at ?? 0)) / 2, 0.5, 0.85, [16, 28, 26])).toBeLessThan(8)
+
+    expect(film.stretches.length).toBe(3)
+    const [forward, back] = timed(film, 'show')
+    expect(await gap((forward?.at ?? 0) + 300, 0.5, 0.85, two)).toBeLessThan(8)
+    // Back on the first slide its marker still lies there, over both pauses, and its wave is still gone.
+    expect(await gap((back?.at ?? 0) + 300, 0.5, 0.7)).toBeGreaterThan(25)
+    expect(await gap((back?.at ?? 0) + 300, 0.5, 0.5)).toBeLessThan(8)
+    expect(timed(film, 'stumble').length).toBe(1)
+  })
+})
