@@ -194,3 +194,8 @@ export const credentials = Joi.object({
 export const signUp = credentials.keys({ name: Joi.string().trim().min(1).max(100).required() })
 
 export const notesKind = Joi.object({ kind: Joi.valid('notes', 'viewerNotes').required() })
+
+export const newRehearsal = Joi.object({
+  started: Joi.date().iso().required(),
+  visits: Joi.array().items(Joi.object({ slide: uuid, length: ms.required() })).min(1).max(5000).required(),
+})

@@ -1,6 +1,7 @@
 import type {
   DeliveryFacts, DeliveryState, Intent, Ms, Picture, Programme, Recipe, Size, Slide, SlideId, Stretch, TakeKind,
 } from '@core/model'
+import type { RunThrough } from '@core/pace'
 
 /** Somebody who is signed in, or the one person of a machine without accounts. */
 export interface PersonView {
@@ -54,6 +55,12 @@ export interface TakeView {
   readonly sentence: string | null
 }
 
+/** One run-through, by when it was begun. */
+export interface RehearsalView extends RunThrough {
+  readonly id: string
+  readonly started: string
+}
+
 export interface TalkView {
   readonly id: string
   readonly name: string
@@ -66,6 +73,8 @@ export interface TalkView {
   readonly slides: readonly Slide[]
   readonly takes: readonly TakeView[]
   readonly imports: readonly ImportView[]
+  /** The newest first. */
+  readonly rehearsals: readonly RehearsalView[]
   readonly recipe: Recipe
   readonly changed: string
 }

@@ -36,7 +36,7 @@ export function useLecternKeys(to: LecternKeys): void {
     '+': () => { to.grow(2) },
     '-': () => { to.grow(-2) },
     n: to.notes,
-    p: () => { void (lectern.phase === 'recording' ? lectern.pause() : lectern.resume()) },
+    p: () => { void (lectern.live ? lectern.pause() : lectern.resume()) },
     Escape: () => { if (lectern.phase === 'countdown') lectern.cancelCountdown(); else to.stop() },
     F5: to.record,
     r: to.record,

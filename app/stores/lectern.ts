@@ -1,15 +1,16 @@
 import { defineStore } from 'pinia'
 import { landing as landingOf } from '@core/pace'
+import type { RunThrough } from '@core/pace'
 import { Refusal } from '@core/model'
 import type { Cue, InkColour, InkWidth, Intent, Ms, PathPoint, Point, Slide, SlideId, Snapshot, Stroke } from '@core/model'
 import { touchesStroke } from '@core/ink'
 import { StretchRecorder, keepLocally, recordingType, sendTake, takeLock } from '~/capture'
 import type { LocalStretch, LocalTake } from '~/capture'
-import { sentenceOf } from '~/client'
+import { api, sentenceOf } from '~/client'
 import { useDevices } from './devices'
 import { useTalk } from './talk'
 
-export type Phase = 'idle' | 'countdown' | 'recording' | 'paused' | 'stopping' | 'after'
+export type Phase = 'idle' | 'countdown' | 'recording' | 'paused' | 'stopping' | 'after' | 'rehearsing' | 'rehearsed'
 /** `hand` goes on with a click; `spot` follows the hand and leaves nothing. */
 export type Tool = 'hand' | 'pen' | 'marker' | 'eraser' | 'spot'
 
@@ -42,6 +43,8 @@ export const useLectern = defineStore('lectern', () => {
   const onSlide = ref<Ms>(0)
   const unsent = ref(false)
   const trouble = ref<string | null>(null)
+  /** The run-through that was just ended. */
+  const lastRun = shallowRef<RunThrough | null>(null)
   const lastTake = shallowRef<{ readonly id: string, readonly length: Ms } | null>(null)
 
   /** Has whoever draws end the stroke under way before the stretch closes. */
@@ -54,6 +57,9 @@ export const useLectern = defineStore('lectern', () => {
   let before: Ms = 0
   let slideSince: Ms = 0
   let recorder: StretchRecorder | null = null
+  let run: (RunThrough & { readonly id: string, readonly started: string }) | null = null
+  let clockFrom = 0
+  let closing: Promise<void> | null = null
   let release: (() => void) | null = null
   let ticking: ReturnType<typeof setInterval> | undefined
   let sending = false
@@ -62,7 +68,9 @@ export const useLectern = defineStore('lectern', () => {
   const running = computed(() => talk.slides.filter((slide) => !slide.skip))
   const slide = computed<Slide | null>(() => running.value.find((one) => one.id === slideId.value) ?? running.value[0] ?? null)
   const place = computed(() => (slide.value === null ? -1 : running.value.indexOf(slide.value)))
-  const live = computed(() => phase.value === 'recording')
+  const live = computed(() => phase.value === 'recording' || phase.value === 'rehearsing')
+  /** A run-through is on, under way or paused. */
+  const rehearsing = computed(() => phase.value === 'rehearsing' || (phase.value === 'paused' && take === null))
   const landing = computed<Ms>(() => (slide.value === null ? 0 : landingOf(running.value, slide.value.id, spent.value, onSlide.value, talk.speaker)))
   /** What the next press shows: a further step, the next slide, or nothing. */
   const coming = computed<{ readonly slide: Slide, readonly step: number } | null>(() => {
@@ -96,6 +104,7 @@ export const useLectern = defineStore('lectern', () => {
   function show(target: { readonly slide: Slide, readonly step: number } | null, stamp: number): void {
     if (target === null) return
     if (target.slide.id !== slide.value?.id) {
+      endVisit()
       slideSince = now()
       onSlide.value = 0
     }
@@ -171,7 +180,45 @@ export const useLectern = defineStore('lectern', () => {
     cue((at) => ({ kind: 'wipe', at, slide: id }), stamp)
   }
 
-  const now = (): Ms => before + (phase.value === 'recording' ? recorder?.now() ?? 0 : 0)
+  const now = (): Ms => before + (phase.value === 'recording' ? recorder?.now() ?? 0 : phase.value === 'rehearsing' ? Math.round(performance.now() - clockFrom) : 0)
+
+  /** Notes how long the slide was up that is about to go, while rehearsing. */
+  function endVisit(): void {
+    if (run === null || slide.value === null) return
+    const length = now() - slideSince
+    if (length > 0) run = { ...run, visits: [...run.visits, { slide: slide.value.id, length }] }
+  }
+
+  /** Runs through the talk: everything as when recording, but nothing is kept but the timings. */
+  function rehearse(): void {
+    if (phase.value !== 'idle' && phase.value !== 'after' && phase.value !== 'rehearsed') return
+    const [first] = running.value
+    if (first === undefined) return
+    rest()
+    goTo(first.id, performance.now())
+    blank.value = false
+    run = { id: crypto.randomUUID(), started: new Date().toISOString(), visits: [] }
+    clockFrom = performance.now()
+    phase.value = 'rehearsing'
+    ticking = setInterval(tick, 100)
+  }
+
+  async function endRehearsal(): Promise<void> {
+    endVisit()
+    before = now()
+    clearInterval(ticking)
+    phase.value = 'rehearsed'
+    const ended = run
+    run = null
+    lastRun.value = ended
+    if (ended === null || ended.visits.length === 0 || talk.talk === null) return
+    try {
+      await api.put(`/talks/${talk.talk.id}/rehearsals/${ended.id}`, { started: ended.started, visits: ended.visits })
+      await talk.refresh()
+    } catch (error) {
+      fail(error)
+    }
+  }
 
   function tick(): void {
     spent.value = now()
@@ -272,7 +319,7 @@ export const useLectern = defineStore('lectern', () => {
 
   /** Counts down, then records from the slide that is up. */
   function record(intent: Intent): void {
-    if (phase.value !== 'idle' && phase.value !== 'after') return
+    if (phase.value !== 'idle' && phase.value !== 'after' && phase.value !== 'rehearsed') return
     if (devices.stream === null || slide.value === null) return
     phase.value = 'countdown'
     count.value = COUNTDOWN
@@ -295,19 +342,36 @@ export const useLectern = defineStore('lectern', () => {
   }
 
   async function pause(): Promise<void> {
+    if (phase.value === 'rehearsing') {
+      before = now()
+      phase.value = 'paused'
+      return
+    }
     if (phase.value !== 'recording') return
     endStroke.value?.()
     phase.value = 'paused'
-    await closeStretch()
+    closing = closeStretch()
+    await closing
     tick()
   }
 
   async function resume(): Promise<void> {
+    if (phase.value === 'paused' && run !== null) {
+      clockFrom = performance.now()
+      phase.value = 'rehearsing'
+      return
+    }
+    // Going on at once waits until what was said before is closed.
+    await closing
     if (phase.value !== 'paused' || stretch !== null) return
     await openStretch()
   }
 
   async function stop(): Promise<void> {
+    if (run !== null) {
+      await endRehearsal()
+      return
+    }
     if ((phase.value !== 'recording' && phase.value !== 'paused') || take === null) return
     endStroke.value?.()
     phase.value = 'stopping'
@@ -323,7 +387,8 @@ export const useLectern = defineStore('lectern', () => {
 
   /** Back to before a take. */
   function rest(): void {
-    if (phase.value === 'after') phase.value = 'idle'
+    if (phase.value === 'after' || phase.value === 'rehearsed') phase.value = 'idle'
+    lastRun.value = null
     spent.value = 0
     onSlide.value = 0
     before = 0
@@ -332,8 +397,8 @@ export const useLectern = defineStore('lectern', () => {
   }
 
   return {
-    phase, count, tool, colour, width, step, blank, inset, preview, muted, stumbles, ink, spent, onSlide, unsent, trouble, lastTake, endStroke,
-    running, slide, place, live, landing, coming, shownInk,
-    forward, back, goTo, setBlank, setInset, setMuted, draw, eraseAt, point, stumble, undoStroke, wipe, record, cancelCountdown, pause, resume, stop, rest,
+    phase, count, tool, colour, width, step, blank, inset, preview, muted, stumbles, ink, spent, onSlide, unsent, trouble, lastTake, lastRun, endStroke,
+    running, slide, place, live, rehearsing, landing, coming, shownInk,
+    forward, back, goTo, setBlank, setInset, setMuted, draw, eraseAt, point, stumble, undoStroke, wipe, record, rehearse, cancelCountdown, pause, resume, stop, rest,
   }
 })

@@ -3,8 +3,8 @@ import { applyDeckEdit, invertDeckEdit } from '@core/deck'
 import type { DeckEdit } from '@core/deck'
 import { EMPTY_PROGRAMME, Refusal } from '@core/model'
 import type { Ms, Size, Slide, SlideId } from '@core/model'
-import { ANYBODY } from '@core/pace'
-import type { Speaker } from '@core/pace'
+import { ANYBODY, rehearsedTimes } from '@core/pace'
+import type { Rehearsed, Speaker } from '@core/pace'
 import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { recordedBySlide, visitsOf } from '@core/programme'
@@ -71,6 +71,8 @@ export const useTalk = defineStore('talk', () => {
     done.value = [...done.value, { kind: 'deck', edit, inverse: { kind: 'remove', slides: inserted.map((slide) => slide.id) } }]
     undone.value = []
   }
+
+  const rehearsed = computed<ReadonlyMap<SlideId, Rehearsed>>(() => rehearsedTimes(talk.value?.rehearsals ?? []))
 
   async function loadTalk(id: string): Promise<void> {
     const view = await api.get<TalkView>(`/talks/${id}`)
@@ -244,7 +246,7 @@ export const useTalk = defineStore('talk', () => {
 
   return {
     talk, film, ledger, selected, missing, trouble, saved, waiting, done, undone,
-    slides, slide, speaker, programme, index, visits, recorded,
+    slides, slide, speaker, programme, index, visits, recorded, rehearsed,
     open, close, edit, undo, redo, save, change, noteInserted, refresh, report,
   }
 })

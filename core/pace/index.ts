@@ -1,4 +1,5 @@
 export * from './landing'
 export * from './planned'
+export * from './rehearsed'
 export * from './share-out'
 export * from './words'

@@ -32,7 +32,8 @@ describe('sharing out time', () => {
       const { times } = after(shares, seconds * 1000)
       for (const [a, one] of shares.entries()) {
         for (const [b, other] of shares.entries()) {
-          if (one.planned >= other.planned && one.least >= other.least) expect(times[a]).toBeGreaterThanOrEqual(times[b] ?? 0)
+          // Of two that were alike one may get the second that is left over.
+          if (one.planned > other.planned && one.least >= other.least) expect(times[a]).toBeGreaterThanOrEqual(times[b] ?? 0)
         }
       }
     }))

@@ -146,6 +146,13 @@ export interface DeliveryTable {
   created: Moment
 }
 
+export interface RehearsalTable {
+  id: string
+  talk: string
+  started: Date
+  visits: Json<readonly { readonly slide: string, readonly length: number }[]>
+}
+
 export interface WorkerTable {
   id: string
   seen: Moment
@@ -165,5 +172,6 @@ export interface Tables {
   cue: CueTable
   programme: ProgrammeTable
   delivery: DeliveryTable
+  rehearsal: RehearsalTable
   worker: WorkerTable
 }

@@ -8,6 +8,7 @@ import type { ImportView, TakeView, TalkCard, TalkView } from '@contracts'
 import type { Queries } from '@server/database'
 import { saveDeck, slidesOf, slidesOfMany } from './decks'
 import { tell } from './events'
+import { rehearsalsOf } from './rehearsals'
 
 /** A name that every file system takes. */
 export const fileName = (name: string): string =>
@@ -40,11 +41,12 @@ const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[
 
 /** A talk with its deck, as its stations show it. */
 export async function talkView(q: Queries, id: string): Promise<TalkView> {
-  const [talk, slides, takes, imports] = await Promise.all([
+  const [talk, slides, takes, imports, rehearsals] = await Promise.all([
     q.selectFrom('talk').selectAll().where('id', '=', id).executeTakeFirstOrThrow(),
     slidesOf(q, id),
     takesOf(q, id),
     importsOf(q, id),
+    rehearsalsOf(q, id),
   ])
   return {
     id,
@@ -56,6 +58,7 @@ export async function talkView(q: Queries, id: string): Promise<TalkView> {
     slides,
     takes: takes.map(takeView),
     imports,
+    rehearsals,
     recipe: talk.recipe,
     changed: talk.changed.toISOString(),
   }

@@ -82,13 +82,19 @@ export async function beginTake(page: Page): Promise<void> {
   await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
 }
 
+/** Seconds on the talk clock. */
+async function onClock(page: Page): Promise<number> {
+  const [minutes, rest] = (await page.locator('.clock.big').textContent() ?? '0:00').split(':').map(Number)
+  return (minutes ?? 0) * 60 + (rest ?? 0)
+}
+
 /** Waits until the talk clock shows so many seconds. */
 export async function spoken(page: Page, seconds: number): Promise<void> {
-  await until(`${String(seconds)} s on the clock`, async () => {
-    const [minutes, rest] = (await page.locator('.clock.big').textContent() ?? '0:00').split(':').map(Number)
-    return (minutes ?? 0) * 60 + (rest ?? 0) >= seconds
-  }, 60_000)
+  await until(`${String(seconds)} s on the clock`, async () => await onClock(page) >= seconds, 60_000)
 }
+
+/** Waits until so many seconds more are on the talk clock. */
+export const spokenMore = async (page: Page, seconds: number): Promise<void> => { await spoken(page, await onClock(page) + seconds) }
 
 /** Stops the take and waits until it is ready to be heard. */
 export async function endTake(page: Page): Promise<void> {

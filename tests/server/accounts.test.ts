@@ -54,7 +54,7 @@ describe('with accounts on', () => {
     const delivery = randomUUID()
     const routes: readonly (readonly [string, string, unknown?])[] = [
       ['GET', `/talks/${talk}`], ['PATCH', `/talks/${talk}`, { name: 'Mine' }], ['DELETE', `/talks/${talk}`], ['POST', `/talks/${talk}/restore`],
-      ['POST', `/talks/${talk}/duplicate`], ['GET', `/talks/${talk}/film`], ['GET', `/talks/${talk}/notes.md?kind=notes`], ['GET', `/talks/${talk}/handout.pdf?kind=notes`], ['POST', `/talks/${talk}/pictures`], ['POST', `/talks/${talk}/imports/${randomUUID()}/settle`],
+      ['POST', `/talks/${talk}/duplicate`], ['GET', `/talks/${talk}/film`], ['GET', `/talks/${talk}/notes.md?kind=notes`], ['GET', `/talks/${talk}/handout.pdf?kind=notes`], ['POST', `/talks/${talk}/pictures`], ['PUT', `/talks/${talk}/rehearsals/${randomUUID()}`, { started: new Date().toISOString(), visits: [{ slide: view.slides[0]?.id, length: 1000 }] }], ['DELETE', `/talks/${talk}/rehearsals/${randomUUID()}`], ['POST', `/talks/${talk}/imports/${randomUUID()}/settle`],
       ['POST', `/talks/${talk}/copies`, { from: talk, slides: [view.slides[0]?.id], at: 0 }], ['GET', `/talks/${talk}/assets/${digest}`],
       ['POST', `/talks/${talk}/deck`, { revision: 99, edit: { kind: 'remove', slides: [view.slides[0]?.id] } }], ['POST', `/talks/${talk}/imports`],
       ['PUT', `/talks/${talk}/recipe`, view.recipe], ['POST', `/talks/${talk}/estimate`, view.recipe],

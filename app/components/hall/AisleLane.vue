@@ -70,6 +70,9 @@ function hit(slab: Drawn, event: MouseEvent): void {
 <template>
   <section class="aisle" aria-label="Aisle">
     <svg ref="lane" class="lane" role="group" aria-label="Slides along the limit">
+      <defs>
+        <pattern id="hatched" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="paper" width="6" height="6" /><line class="hatch" x1="0" y1="0" x2="0" y2="6" /></pattern>
+      </defs>
       <line class="floor" x1="0" :x2="width" :y1="TOP + HEIGHT + 0.5" :y2="TOP + HEIGHT + 0.5" />
       <g v-for="at in ticks" :key="at" class="tick">
         <line :x1="scale(at)" :x2="scale(at)" :y1="TOP + HEIGHT" :y2="TOP + HEIGHT + 5" />
@@ -105,6 +108,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
       </p>
       <p class="legend soft">
         <span v-if="kinds.has('planned')"><i class="key planned" />planned</span>
+        <span v-if="kinds.has('rehearsed')"><i class="key rehearsed" />rehearsed</span>
         <span v-if="kinds.has('recorded')"><i class="key recorded" />recorded</span>
         <span v-if="over > 0"><i class="key past" />past the limit</span>
         <span v-if="landing > 0"><i class="key land" />landing</span>
@@ -123,6 +127,10 @@ function hit(slab: Drawn, event: MouseEvent): void {
 .slab rect, .slab path { fill: var(--card); stroke: var(--brand); stroke-width: 1.5; }
 .slab text { font: 600 13px var(--read); fill: var(--text); pointer-events: none; }
 .slab.recorded rect { fill: var(--brand); }
+.slab.rehearsed rect { fill: url('#hatched'); }
+.paper { fill: var(--card); }
+.hatch { stroke: var(--brand); stroke-width: 2.5; opacity: 0.55; }
+.slab.rehearsed text { paint-order: stroke; stroke: var(--card); stroke-width: 4px; }
 .slab.recorded text { fill: var(--brand-ink); }
 .slab.mixed rect { fill: color-mix(in srgb, var(--brand) 35%, var(--card)); }
 .slab.over path { fill: var(--alarm); stroke: var(--alarm); }
@@ -141,6 +149,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
 .legend span { display: inline-flex; align-items: center; gap: 5px; }
 .key { width: 12px; height: 10px; border: 1.5px solid var(--brand); border-radius: 2px; background: var(--card); }
 .key.recorded { background: var(--brand); }
+.key.rehearsed { background: repeating-linear-gradient(45deg, var(--brand) 0 1.5px, var(--card) 1.5px 4px); }
 .key.past { background: var(--alarm); border-color: var(--alarm); clip-path: polygon(0 0, 30% 0, 50% 40%, 70% 0, 100% 0, 100% 100%, 0 100%); }
 .key.land { width: 0; height: 0; border: 5px solid transparent; border-bottom: 8px solid var(--accent); border-top: 0; background: none; border-radius: 0; }
 </style>

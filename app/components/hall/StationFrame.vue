@@ -17,7 +17,7 @@ const emit = defineEmits<{ seek: [at: Ms], broken: [] }>()
 
 const talk = useTalk()
 const lectern = useLectern()
-const underWay = computed(() => ['countdown', 'recording', 'paused', 'stopping'].includes(lectern.phase))
+const underWay = computed(() => ['countdown', 'recording', 'rehearsing', 'paused', 'stopping'].includes(lectern.phase))
 const route = useRoute()
 const id = computed(() => String(route.params['talk']))
 watch(id, (value) => { void talk.open(value) }, { immediate: true })
@@ -31,7 +31,7 @@ const slabs = computed<readonly Slab[]>(() => {
     const recorded = talk.recorded.get(slide.id) ?? 0
     return {
       id: slide.id, title: slide.title, number: talk.slides.indexOf(slide) + 1,
-      length: recorded > 0 ? recorded : plannedTime(slide, talk.speaker), state: recorded > 0 ? 'recorded' : 'planned',
+      length: recorded > 0 ? recorded : plannedTime(slide, talk.speaker), state: recorded > 0 ? 'recorded' : talk.rehearsed.has(slide.id) ? 'rehearsed' : 'planned',
     }
   })
 })

@@ -6,7 +6,7 @@ export interface Slab {
   readonly title: string
   readonly number: number
   readonly length: Ms
-  readonly state: 'planned' | 'recorded'
+  readonly state: 'planned' | 'rehearsed' | 'recorded'
 }
 
 /** A slab, or several that are too narrow to be drawn apart, with its place in px. */

@@ -11,9 +11,14 @@ const devices = useDevices()
 const limit = computed(() => talk.talk?.limit ?? null)
 const over = computed(() => (limit.value === null ? 0 : lectern.landing - limit.value))
 const slidePlan = computed(() => (lectern.slide === null ? 0 : plannedTime(lectern.slide, talk.speaker)))
-const underWay = computed(() => ['recording', 'paused', 'stopping'].includes(lectern.phase))
+/** How far the talk is ahead of its plan, in ms: what the slides until now were planned for, less what they took. */
+const ahead = computed(() => {
+  const done = lectern.running.slice(0, Math.max(0, lectern.place)).reduce((sum, slide) => sum + plannedTime(slide, talk.speaker), 0)
+  return done + Math.min(slidePlan.value, lectern.onSlide) - lectern.spent
+})
+const underWay = computed(() => ['recording', 'rehearsing', 'paused', 'stopping'].includes(lectern.phase))
 const state = computed(() => ({
-  idle: 'Ready', countdown: 'Starting', recording: 'Recording', paused: 'Paused', stopping: 'Saving', after: 'Done',
+  idle: 'Ready', countdown: 'Starting', recording: 'Recording', paused: 'Paused', stopping: 'Saving', after: 'Done', rehearsing: 'Rehearsing', rehearsed: 'Rehearsed',
 })[lectern.phase])
 /** Somebody who speaks is louder than this, dBFS, for as long as this, ms. */
 const SPEECH = -32
@@ -40,6 +45,7 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
       <p :class="{ late: lectern.onSlide > slidePlan && underWay }">
         <span class="soft">slide {{ lectern.place + 1 }} of {{ lectern.running.length }}</span>
         <span><b class="clock mid">{{ duration(lectern.onSlide) }}</b> <span class="clock soft">of {{ duration(slidePlan) }}</span></span>
+        <span v-if="underWay" class="clock soft">{{ ahead >= 0 ? `${duration(ahead)} ahead of the plan` : `${duration(-ahead)} behind the plan` }}</span>
       </p>
       <p :class="{ late: over > 0 }">
         <span class="soft">landing</span>
@@ -67,6 +73,8 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
 .state i { width: 14px; height: 14px; border-radius: 3px; border: 2px solid var(--soft); }
 .state.recording { color: var(--alarm); }
 .state.recording i { background: var(--alarm); border-color: var(--alarm); border-radius: 50%; animation: glow 1.6s ease-in-out infinite; }
+.state.rehearsing { color: var(--brand); }
+.state.rehearsing i { border-radius: 50%; border: 3px dashed var(--brand); background: none; }
 .state.paused { color: var(--accent); }
 .state.paused i { border: 0; width: 14px; background: linear-gradient(90deg, var(--accent) 35%, transparent 35% 65%, var(--accent) 65%); border-radius: 0; }
 @keyframes glow { 50% { opacity: 0.35; } }

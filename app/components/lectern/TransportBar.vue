@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Flag, Microphone, Mute, QuestionFilled, VideoCamera, VideoPause, VideoPlay } from '@element-plus/icons-vue'
+import { Flag, Microphone, Mute, QuestionFilled, Timer, VideoCamera, VideoPause, VideoPlay } from '@element-plus/icons-vue'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
@@ -9,13 +9,14 @@ const lectern = useLectern()
 const devices = useDevices()
 const talk = useTalk()
 const ready = computed(() => devices.stream !== null && lectern.slide !== null)
-const waits = computed(() => lectern.phase === 'idle' || lectern.phase === 'after')
+const waits = computed(() => ['idle', 'after', 'rehearsed'].includes(lectern.phase))
 </script>
 
 <template>
   <footer class="transport" aria-label="Transport">
     <template v-if="waits">
       <button class="press" @click="$emit('check')"><Microphone />Room check</button>
+      <button class="press" :disabled="lectern.slide === null" title="Everything as when recording; only the timings are kept" @click="lectern.rehearse()"><Timer />Rehearse</button>
       <button class="press record" :disabled="!ready" @click="$emit('record', true)"><i />{{ talk.visits.length > 0 ? 'Record everything again' : 'Record from the start' }}</button>
       <button v-if="lectern.place > 0" class="press" :disabled="!ready" @click="$emit('record', false)">Record from slide {{ lectern.place + 1 }}</button>
       <span class="gap" />
@@ -26,12 +27,12 @@ const waits = computed(() => lectern.phase === 'idle' || lectern.phase === 'afte
       <span class="soft">Recording begins after the count. The count is not in the video.</span><span class="gap" />
     </template>
     <template v-else>
-      <button v-if="lectern.phase === 'recording'" class="press" @click="lectern.pause()"><VideoPause />Pause <kbd>P</kbd></button>
+      <button v-if="lectern.live" class="press" @click="lectern.pause()"><VideoPause />Pause <kbd>P</kbd></button>
       <button v-else class="press main" :disabled="lectern.phase !== 'paused'" @click="lectern.resume()"><VideoPlay />Go on <kbd>P</kbd></button>
       <button class="press" :disabled="lectern.phase === 'stopping'" @click="$emit('stop')"><i class="square" />Stop <kbd>Esc</kbd></button>
-      <button class="press" :aria-pressed="!lectern.inset" @click="lectern.setInset(!lectern.inset, $event.timeStamp)"><VideoCamera />{{ lectern.inset ? 'Hide face from viewers' : 'Show face to viewers' }} <kbd>I</kbd></button>
-      <button class="press" :class="{ muted: lectern.muted }" :aria-pressed="lectern.muted" @click="lectern.setMuted(!lectern.muted, $event.timeStamp)"><Mute v-if="lectern.muted" /><Microphone v-else />{{ lectern.muted ? 'Unmute' : 'Mute' }} <kbd>M</kbd></button>
-      <button class="press" :disabled="lectern.phase !== 'recording'" @click="lectern.stumble($event.timeStamp)"><Flag />Stumble <kbd>S</kbd></button>
+      <button v-if="!lectern.rehearsing" class="press" :aria-pressed="!lectern.inset" @click="lectern.setInset(!lectern.inset, $event.timeStamp)"><VideoCamera />{{ lectern.inset ? 'Hide face from viewers' : 'Show face to viewers' }} <kbd>I</kbd></button>
+      <button v-if="!lectern.rehearsing" class="press" :class="{ muted: lectern.muted }" :aria-pressed="lectern.muted" @click="lectern.setMuted(!lectern.muted, $event.timeStamp)"><Mute v-if="lectern.muted" /><Microphone v-else />{{ lectern.muted ? 'Unmute' : 'Mute' }} <kbd>M</kbd></button>
+      <button v-if="!lectern.rehearsing" class="press" :disabled="lectern.phase !== 'recording'" @click="lectern.stumble($event.timeStamp)"><Flag />Stumble <kbd>S</kbd></button>
       <span class="gap" />
     </template>
     <span v-if="waits" class="keys soft"><kbd>→</kbd> on <kbd>←</kbd> back <kbd>D</kbd> pen <kbd>N</kbd> notes</span>

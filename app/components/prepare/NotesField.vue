@@ -48,7 +48,7 @@ const addPause = (): void => {
 .notes :deep(textarea) { box-shadow: none; background: transparent; padding: 2px 8px; line-height: 1.5; border-radius: 4px; }
 .notes :deep(textarea:hover) { box-shadow: 0 0 0 1px var(--line); }
 .notes :deep(textarea:focus-visible) { outline: 2px solid var(--focus); }
-.tools { display: none; align-items: center; gap: 2px; padding: 2px 4px 0; }
+.tools { position: absolute; z-index: 3; left: 8px; right: 0; top: 100%; display: none; align-items: center; gap: 2px; padding: 2px 6px; border: 1px solid var(--line); border-radius: 6px; background: var(--card); }
 .field:focus-within .tools { display: flex; }
 .tools .press { min-height: 24px; }
 </style>

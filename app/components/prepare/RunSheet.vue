@@ -60,7 +60,6 @@ onBeforeUnmount(() => { ends?.() })
 <template>
   <section class="sheet" aria-label="Run sheet">
     <SheetHeader />
-    <SelectionBar v-if="sheet.chosen.length > 0" />
     <div ref="scroller" class="rows">
       <ImportState v-for="one in imports" :key="one.id" :imported="one" class="import" @close="closed = new Set([...closed, one.id])" />
       <BuildsOffer />
@@ -74,7 +73,7 @@ onBeforeUnmount(() => { ends?.() })
         >
           <ScriptRow
             :slide="slide" :number="sheet.numbers.get(slide.id) ?? 0" :talk-id="talk.talk!.id" :shape="sheet.shape" :speaker="talk.speaker" :movable="sheet.view === 'all'"
-            :current="slide.id === talk.slide?.id" :picked="sheet.picked.has(slide.id)" :recorded="talk.recorded.get(slide.id) ?? 0"
+            :current="slide.id === talk.slide?.id" :picked="sheet.picked.has(slide.id)" :recorded="talk.recorded.get(slide.id) ?? 0" :rehearsed="talk.rehearsed.get(slide.id) ?? null"
             @select="sheet.pick(slide.id, $event)" @open="talk.selected = slide.id" @set="talk.edit({ kind: 'set', slides: [slide.id], fields: $event })" @remove="talk.edit({ kind: 'remove', slides: [slide.id] })"
             @keydown.alt.up.prevent="shift(slide, -1)" @keydown.alt.down.prevent="shift(slide, 1)"
           />
@@ -88,8 +87,8 @@ onBeforeUnmount(() => { ends?.() })
 </template>
 
 <style scoped>
-.sheet { display: grid; grid-template-rows: auto auto minmax(0, 1fr); border-right: 1px solid var(--line); min-height: 0; }
-.rows { grid-row: 3; overflow-y: auto; }
+.sheet { display: grid; grid-template-rows: auto minmax(0, 1fr); border-right: 1px solid var(--line); min-height: 0; }
+.rows { grid-row: 2; overflow-y: auto; }
 .all { position: relative; }
 .place { position: absolute; inset: 0 0 auto; }
 .place.before::before, .place.after::after { content: ''; position: absolute; left: 0; right: 0; z-index: 2; height: 3px; background: var(--accent); }

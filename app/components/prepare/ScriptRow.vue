@@ -1,20 +1,23 @@
 <script setup lang="ts">
 import { Delete, Hide, Rank, View } from '@element-plus/icons-vue'
 import { plannedTime, proposedTime, spokenWords } from '@core/pace'
-import type { Speaker } from '@core/pace'
+import type { Rehearsed, Speaker } from '@core/pace'
 import type { Ms, Size, Slide } from '@core/model'
 import type { SlideFields } from '@core/deck'
 import { duration, readDuration } from '~/words'
 
 /** A slide as a row of a script: its picture on the left, what is said on the right, its times behind. */
-const props = defineProps<{ slide: Slide, number: number, talkId: string, shape: Size, speaker: Speaker, current: boolean, picked: boolean, movable: boolean, recorded: Ms }>()
+const props = defineProps<{ slide: Slide, number: number, talkId: string, shape: Size, speaker: Speaker, current: boolean, picked: boolean, movable: boolean, recorded: Ms, rehearsed: Rehearsed | null }>()
 const emit = defineEmits<{ set: [fields: SlideFields], remove: [], open: [], select: [how: { more: boolean, range: boolean }] }>()
 
 const picture = computed(() => props.slide.steps.at(-1)?.picture)
 const words = computed(() => spokenWords(props.slide.notes, props.speaker.language))
 const planned = computed(() => plannedTime({ ...props.slide, skip: false }, props.speaker))
 const name = computed(() => props.slide.title || `Slide ${String(props.number)}`)
-const viewerShown = computed(() => props.current || props.slide.viewerNotes !== '')
+/** Once it was open it stays: a row that shrinks would move what is under the hand. */
+const opened = ref(false)
+watch(() => props.current, (now) => { opened.value ||= now }, { immediate: true })
+const viewerShown = computed(() => opened.value || props.slide.viewerNotes !== '')
 
 function setPlanned(event: Event): void {
   const field = event.target as HTMLInputElement
@@ -60,6 +63,7 @@ const setTitle = (event: Event): void => { emit('set', { title: (event.target as
         <span class="soft">planned</span>
         <input class="clock" :value="duration(planned)" :class="{ own: slide.planned !== null }" :aria-label="`Planned time of slide ${number}`" @change="setPlanned">
       </label>
+      <p v-if="rehearsed" :title="`Median of all run-throughs: ${duration(rehearsed.median)}`"><span class="soft">rehearsed</span><span class="clock">{{ duration(rehearsed.last) }}</span></p>
       <p v-if="recorded > 0"><span class="soft">recorded</span><span class="clock">{{ duration(recorded) }}</span></p>
       <p v-if="words > 0"><span class="soft">words</span><span class="clock">{{ words }}</span></p>
       <div class="foot">

@@ -41,7 +41,7 @@ function merge(): void {
     <button class="press quiet small" @click="sheet.pickNone()">None</button>
     <span class="gap" />
     <label class="time"><span class="soft">each</span><input v-model="time" class="clock" placeholder="m:ss" aria-label="Planned time of each picked slide" @change="setTime" @keydown.enter="setTime"></label>
-    <button class="press small" @click="set({ planned: null })">Time as proposed</button>
+    <button class="press small" @click="set({ planned: null })">As proposed</button>
     <button class="press small" @click="set({ skip: !allSkipped })">{{ allSkipped ? 'Use again' : 'Skip' }}</button>
     <button class="press small" @click="setOff(!allOff)">{{ allOff ? 'Face on' : 'Face off' }}</button>
     <button v-if="together" class="press small" @click="merge">Make steps</button>
@@ -50,7 +50,7 @@ function merge(): void {
 </template>
 
 <style scoped>
-.bar { display: flex; align-items: center; gap: 6px; padding: 6px 16px; border-bottom: 1px solid var(--line); background: var(--brand-wash); }
+.bar { display: flex; align-items: center; gap: 6px; margin: 0 -10px; padding: 0 10px; border-radius: 6px; background: var(--brand-wash); white-space: nowrap; }
 .gap { flex: 1; }
 .time { display: flex; align-items: center; gap: 6px; font-size: 14px; }
 .time input { width: 56px; padding: 2px 6px; border: 1px solid var(--line); border-radius: 4px; background: var(--card); text-align: right; }

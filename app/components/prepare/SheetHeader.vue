@@ -24,7 +24,8 @@ const planned = computed(() => plannedTotal(talk.slides, talk.speaker))
       <button class="press quiet small" :disabled="talk.done.length === 0" aria-label="Undo" title="Undo (Ctrl+Z)" @click="talk.undo()"><RefreshLeft /></button>
       <button class="press quiet small" :disabled="talk.undone.length === 0" aria-label="Redo" title="Redo (Ctrl+Shift+Z)" @click="talk.redo()"><RefreshRight /></button>
     </div>
-    <div class="line">
+    <SelectionBar v-if="sheet.chosen.length > 0" class="second" />
+    <div v-else class="line second">
       <AddSlides />
       <el-select v-model="sheet.view" class="view" aria-label="Which slides" size="small">
         <el-option v-for="one in VIEWS" :key="one" :value="one" :label="NAMES[one]" />
@@ -43,5 +44,7 @@ header { display: grid; gap: 6px; padding: 8px 16px; border-bottom: 1px solid va
 .line { display: flex; align-items: center; gap: 10px; }
 h1 { font-size: 19px; }
 .gap { flex: 1; }
+/* One takes the other's place, so that nothing below moves. */
+.second { height: 30px; }
 .view { width: 138px; }
 </style>

@@ -1,9 +1,11 @@
 import type { Migration } from 'kysely'
 import { first } from './0001-first'
 import { prepare } from './0002-prepare'
+import { rehearse } from './0003-rehearse'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
   '0001-first': first,
   '0002-prepare': prepare,
+  '0003-rehearse': rehearse,
 }

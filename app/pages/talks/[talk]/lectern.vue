@@ -18,7 +18,7 @@ const band = ref<{ move: (by: number) => void, grow: (by: number) => void } | nu
 
 useHead({ title: () => `Lectern · ${talk.talk?.name ?? 'Aisle Talk'}` })
 
-const underWay = computed(() => ['recording', 'paused', 'stopping'].includes(lectern.phase))
+const underWay = computed(() => ['recording', 'rehearsing', 'paused', 'stopping'].includes(lectern.phase))
 
 function start(fromStart: boolean): void {
   const first = lectern.running[0]
@@ -46,7 +46,7 @@ async function stop(): Promise<void> {
 
 useLecternKeys({
   record: () => { record(true) },
-  stop: () => { if (lectern.phase === 'recording' || lectern.phase === 'paused') asking.value = true },
+  stop: () => { if (lectern.live || lectern.phase === 'paused') asking.value = true },
   notes: () => { whole.value = !whole.value },
   line: (by) => { band.value?.move(by) },
   grow: (by) => { band.value?.grow(by) },
@@ -84,6 +84,7 @@ onBeforeRouteLeave(() => {
       <ToolRail class="tools" />
       <div class="middle">
         <AfterTake v-if="lectern.phase === 'after' || lectern.phase === 'stopping'" />
+        <AfterRehearsal v-else-if="lectern.phase === 'rehearsed'" />
         <template v-else-if="talk.talk && lectern.slide">
           <LecternStage :talk-id="talk.talk.id" :shape="talk.talk.shape" />
         </template>
@@ -96,11 +97,12 @@ onBeforeRouteLeave(() => {
       <TransportBar class="foot" @check="checking = true" @record="record" @stop="asking = true" @keys="help = true" />
     </div>
     <RoomCheck v-model="checking" />
-    <el-dialog v-model="asking" title="Stop this take?" width="460" class="dark-hall" append-to-body>
-      <p>{{ lectern.phase === 'recording' ? 'Recording goes on while this is open.' : 'The take is paused.' }} What was recorded is kept.</p>
+    <el-dialog v-model="asking" :title="lectern.rehearsing ? 'End this run-through?' : 'Stop this take?'" width="460" class="dark-hall" append-to-body>
+      <p v-if="lectern.rehearsing">The timings until now are kept.</p>
+      <p v-else>{{ lectern.phase === 'recording' ? 'Recording goes on while this is open.' : 'The take is paused.' }} What was recorded is kept.</p>
       <template #footer>
         <button class="press" @click="asking = false">Go on</button>
-        <button class="press main" @click="stop">Stop and keep</button>
+        <button class="press main" @click="stop">{{ lectern.rehearsing ? 'End it' : 'Stop and keep' }}</button>
       </template>
     </el-dialog>
     <el-dialog :model-value="again !== null" title="Record again?" width="480" class="dark-hall" append-to-body @close="again = null">
@@ -125,7 +127,7 @@ onBeforeRouteLeave(() => {
 .clocks { grid-row: 1 / 3; grid-column: 3; }
 .foot { grid-row: 3; grid-column: 1 / -1; transition: opacity 0.3s; }
 .tools { transition: opacity 0.3s; }
-.live .foot:not(:hover, :focus-within), .live .tools:not(:hover, :focus-within) { opacity: 0.55; }
+.live .foot:not(:hover, :focus-within), .live .tools:not(:hover, :focus-within) { opacity: 0.8; }
 .none { display: grid; gap: 14px; justify-items: center; }
 .keylist { display: grid; grid-template-columns: max-content 1fr; gap: 6px 18px; margin: 0; }
 dd { margin: 0; }

@@ -1,0 +1,11 @@
+import type { RunThrough } from '@core/pace'
+import { schemas } from '@contracts'
+import { database } from '@server/database'
+import { keepRehearsal } from '@server/domain'
+import { answerForTalk, bodyOf, idOf } from '@server/http'
+
+export default answerForTalk(async (event, talk) => {
+  const run = await bodyOf<RunThrough & { started: Date }>(event, schemas.newRehearsal)
+  await keepRehearsal(database(), talk, idOf(event, 'rehearsal'), run)
+  return { ok: true }
+})
