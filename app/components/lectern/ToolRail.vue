@@ -23,15 +23,15 @@ function pick(colour: InkColour): void {
   <div class="rail" role="toolbar" aria-label="Drawing" aria-orientation="vertical">
     <button v-for="one in tools" :key="one.tool" :class="{ on: lectern.tool === one.tool }" :aria-pressed="lectern.tool === one.tool" :title="`${one.name} (${one.key})`" :aria-label="one.name" @click="lectern.tool = one.tool"><component :is="one.icon" /></button>
     <hr>
-    <button
+    <div class="two"><button
       v-for="(colour, n) in INK_COLOURS" :key="colour" class="ink" :class="{ on: lectern.colour === colour }" :aria-pressed="lectern.colour === colour"
       :title="`${colour} (${n + 1})`" :aria-label="`Ink: ${colour}`" @click="pick(colour)"
-    ><i :style="{ background: INK_HEX[colour] }" /></button>
+    ><i :style="{ background: INK_HEX[colour] }" /></button></div>
     <hr>
-    <button
+    <div class="two"><button
       v-for="width in widths" :key="width" :class="{ on: lectern.width === width }" :aria-pressed="lectern.width === width"
       :title="width" :aria-label="`Width: ${width}`" @click="lectern.width = width"
-    ><i class="line" :style="{ height: width === 'fine' ? '3px' : '7px' }" /></button>
+    ><i class="line" :style="{ height: width === 'fine' ? '3px' : '7px' }" /></button></div>
     <hr>
     <button title="Take back the last stroke (Z)" aria-label="Take back the last stroke" :disabled="lectern.shownInk.length === 0" @click="lectern.undoStroke($event.timeStamp)"><RefreshLeft /></button>
     <button title="Wipe this slide (X)" aria-label="Wipe this slide" :disabled="lectern.shownInk.length === 0" @click="lectern.wipe($event.timeStamp)"><Delete /></button>
@@ -39,13 +39,15 @@ function pick(colour: InkColour): void {
 </template>
 
 <style scoped>
-.rail { display: grid; gap: 2px; align-content: start; padding: 6px; overflow-y: auto; border-right: 1px solid var(--line); }
+.rail { display: grid; gap: 2px; align-content: start; padding: 6px 2px; justify-items: center; overflow-y: auto; border-right: 1px solid var(--line); }
 button { display: grid; place-items: center; width: 40px; height: 32px; padding: 0; border: 2px solid transparent; border-radius: 6px; background: transparent; color: var(--text); cursor: pointer; }
 button:hover:not(:disabled) { background: var(--card); }
 button.on { border-color: var(--brand); background: var(--card); }
 button:disabled { opacity: 0.35; cursor: default; }
 button svg { width: 20px; }
-.ink i { width: 20px; height: 20px; border-radius: 50%; border: 2px solid var(--text); }
-.line { width: 22px; border-radius: 4px; background: var(--text); }
+.two { display: grid; grid-template-columns: 24px 24px; justify-content: center; }
+.two button { width: 24px; height: 30px; }
+.ink i { width: 16px; height: 16px; border-radius: 50%; border: 2px solid var(--text); }
+.line { width: 14px; border-radius: 4px; background: var(--text); }
 hr { width: 100%; border: 0; border-top: 1px solid var(--line); margin: 2px 0; }
 </style>
