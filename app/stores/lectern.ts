@@ -8,6 +8,7 @@ import { StretchRecorder, keepLocally, recordingType, sendTake, takeLock } from 
 import type { LocalStretch, LocalTake } from '~/capture'
 import { api, sentenceOf } from '~/client'
 import { useDevices } from './devices'
+import { RunClock } from './run-clock'
 import { useTalk } from './talk'
 
 export type Phase = 'idle' | 'countdown' | 'recording' | 'paused' | 'stopping' | 'after' | 'rehearsing' | 'rehearsed'
@@ -57,8 +58,7 @@ export const useLectern = defineStore('lectern', () => {
   let before: Ms = 0
   let slideSince: Ms = 0
   let recorder: StretchRecorder | null = null
-  let run: (RunThrough & { readonly id: string, readonly started: string }) | null = null
-  let clockFrom = 0
+  let run: RunClock | null = null
   let closing: Promise<void> | null = null
   let release: (() => void) | null = null
   let ticking: ReturnType<typeof setInterval> | undefined
@@ -180,13 +180,11 @@ export const useLectern = defineStore('lectern', () => {
     cue((at) => ({ kind: 'wipe', at, slide: id }), stamp)
   }
 
-  const now = (): Ms => before + (phase.value === 'recording' ? recorder?.now() ?? 0 : phase.value === 'rehearsing' ? Math.round(performance.now() - clockFrom) : 0)
+  const now = (): Ms => run?.now() ?? before + (phase.value === 'recording' ? recorder?.now() ?? 0 : 0)
 
   /** Notes how long the slide was up that is about to go, while rehearsing. */
   function endVisit(): void {
-    if (run === null || slide.value === null) return
-    const length = now() - slideSince
-    if (length > 0) run = { ...run, visits: [...run.visits, { slide: slide.value.id, length }] }
+    if (slide.value !== null) run?.left(slide.value.id, now() - slideSince)
   }
 
   /** Runs through the talk: everything as when recording, but nothing is kept but the timings. */
@@ -197,8 +195,7 @@ export const useLectern = defineStore('lectern', () => {
     rest()
     goTo(first.id, performance.now())
     blank.value = false
-    run = { id: crypto.randomUUID(), started: new Date().toISOString(), visits: [] }
-    clockFrom = performance.now()
+    run = new RunClock()
     phase.value = 'rehearsing'
     ticking = setInterval(tick, 100)
   }
@@ -210,10 +207,10 @@ export const useLectern = defineStore('lectern', () => {
     phase.value = 'rehearsed'
     const ended = run
     run = null
-    lastRun.value = ended
-    if (ended === null || ended.visits.length === 0 || talk.talk === null) return
+    lastRun.value = ended?.run ?? null
+    if (ended === null || ended.run.visits.length === 0 || talk.talk === null) return
     try {
-      await api.put(`/talks/${talk.talk.id}/rehearsals/${ended.id}`, { started: ended.started, visits: ended.visits })
+      await api.put(`/talks/${talk.talk.id}/rehearsals/${ended.id}`, { started: ended.started, ...ended.run })
       await talk.refresh()
     } catch (error) {
       fail(error)
@@ -343,7 +340,7 @@ export const useLectern = defineStore('lectern', () => {
 
   async function pause(): Promise<void> {
     if (phase.value === 'rehearsing') {
-      before = now()
+      run?.pause()
       phase.value = 'paused'
       return
     }
@@ -357,7 +354,7 @@ export const useLectern = defineStore('lectern', () => {
 
   async function resume(): Promise<void> {
     if (phase.value === 'paused' && run !== null) {
-      clockFrom = performance.now()
+      run.goOn()
       phase.value = 'rehearsing'
       return
     }

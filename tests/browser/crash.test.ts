@@ -80,7 +80,7 @@ describe('what survives', () => {
     const done = await until('the file', async () => {
       const now = await delivery()
       return now !== undefined && ['done', 'failed'].includes(now.state) && now
-    }, 150_000)
+    }, 400_000)
     expect(done).toMatchObject({ state: 'done', facts: { width: 3840, height: 2160, frames: done.framesTotal } })
   })
 })

@@ -33,7 +33,7 @@ describe('from a deck to a file', () => {
     const page = await browser.page()
     const talk = await newTalk(page, product.url, 'Knots for the harbour')
     await page.getByRole('textbox', { name: 'Notes of slide 1' }).fill('The bowline makes a loop that holds.')
-    await expect.poll(async () => (await new Client(product.url).get<{ slides: { notes: string }[] }>('GET', `/talks/${talk}`)).slides[0]?.notes, { timeout: 10_000 }).toBe('The bowline makes a loop that holds.')
+    await expect.poll(async () => (await new Client(product.url).get<{ slides: { notes: string }[] }>('GET', `/talks/${talk}`)).slides[0]?.notes, { timeout: 40_000 }).toBe('The bowline makes a loop that holds.')
 
     await beginTake(page)
     await spoken(page, 2)
@@ -55,7 +55,7 @@ describe('from a deck to a file', () => {
 
     await page.getByRole('link', { name: 'Listen in Review' }).click()
     await page.getByRole('button', { name: 'Play', exact: true }).click()
-    await expect.poll(() => page.locator('.time').textContent(), { timeout: 20_000 }).toMatch(/^0:0[1-9]\.\d/)
+    await expect.poll(() => page.locator('.time').textContent(), { timeout: 40_000 }).toMatch(/^0:0[1-9]\.\d/)
 
     const file = await makeFile(page, 720)
     expect(browser.faults).toEqual([])
@@ -140,7 +140,7 @@ describe('every screen', () => {
     const page = await browser.page()
     await newTalk(page, product.url, 'Order')
     const titles = () => page.getByRole('textbox', { name: /^Title of slide/ }).evaluateAll((fields) => fields.map((field) => (field as unknown as { value: string }).value))
-    const inOrder = (...order: string[]) => until(order.join(), async () => (await titles()).join() === order.join(), 10_000)
+    const inOrder = (...order: string[]) => until(order.join(), async () => (await titles()).join() === order.join(), 60_000)
     await page.locator('.handle').nth(2).dragTo(page.locator('.handle').nth(0))
     await inOrder('Reef knot', 'Bowline', 'Clove hitch')
     await page.getByRole('button', { name: 'Undo' }).click()

@@ -35,7 +35,7 @@ export async function startBrowser(): Promise<TestBrowser> {
     page: async () => {
       const page = await until('a new page', () => freshPage(context), 60_000)
       page.on('pageerror', (error) => { faults.push(error.message) })
-      page.setDefaultTimeout(25_000)
+      page.setDefaultTimeout(60_000)
       return page
     },
     killPage: async (page) => {
@@ -76,7 +76,7 @@ export async function newTalk(page: Page, url: string, name: string): Promise<st
 export async function beginTake(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Lectern', exact: true }).click()
   const use = page.getByRole('button', { name: 'Use these' })
-  await until('the devices', () => use.isEnabled(), 30_000)
+  await until('the devices', () => use.isEnabled(), 120_000)
   await use.click()
   await page.getByRole('button', { name: /^Record (from the start|everything again)/ }).click()
   await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
@@ -90,7 +90,7 @@ async function onClock(page: Page): Promise<number> {
 
 /** Waits until the talk clock shows so many seconds. */
 export async function spoken(page: Page, seconds: number): Promise<void> {
-  await until(`${String(seconds)} s on the clock`, async () => await onClock(page) >= seconds, 60_000)
+  await until(`${String(seconds)} s on the clock`, async () => await onClock(page) >= seconds, 240_000)
 }
 
 /** Waits until so many seconds more are on the talk clock. */
@@ -125,7 +125,7 @@ export async function makeFile(page: Page, lines: number): Promise<string> {
   await page.getByRole('button', { name: /^Resolution: / }).filter({ hasText: String(lines) }).waitFor()
   await page.getByRole('button', { name: 'Make this file' }).click()
   const link = page.getByRole('link', { name: 'Download' }).first()
-  await link.waitFor({ timeout: 120_000 })
+  await link.waitFor({ timeout: 400_000 })
   const [download] = await Promise.all([page.waitForEvent('download'), link.click()])
   return await download.path()
 }

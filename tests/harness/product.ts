@@ -31,7 +31,7 @@ const freePort = (): Promise<number> => new Promise((resolve) => {
 })
 
 /** Waits for something to become true. @throws Error when it has not after `most` ms */
-export async function until<Value>(what: string, look: () => Promise<Value | undefined | false>, most = 90_000): Promise<Value> {
+export async function until<Value>(what: string, look: () => Promise<Value | undefined | false>, most = 240_000): Promise<Value> {
   const end = Date.now() + most
   for (;;) {
     const found = await look()
@@ -65,7 +65,7 @@ export async function startProduct(settings: Readonly<Record<string, string>> = 
     const args = which === 'server' ? ['.output/server/index.mjs'] : ['--import', 'tsx', 'server/worker/main.ts']
     const child = spawn(process.execPath, args, { env, stdio: ['ignore', process.env['AISLE_TEST_LOG'] === undefined ? 'ignore' : 'inherit', 'inherit'] })
     running.set(which, child)
-    if (which === 'server') await until('the server to answer', () => fetch(`${url}/api/health`).then((answer) => answer.ok, () => false), 60_000)
+    if (which === 'server') await until('the server to answer', () => fetch(`${url}/api/health`).then((answer) => answer.ok, () => false), 240_000)
   }
   const kill = async (which: 'server' | 'worker', signal: NodeJS.Signals = 'SIGKILL'): Promise<void> => {
     const child = running.get(which)

@@ -85,7 +85,7 @@ describe('with accounts on', () => {
     const theirs = (await stranger.get<{ id: string }>('POST', '/talks', { name: 'Mine', limit: null })).id
     await owner.get('PATCH', `/talks/${talk}`, { name: 'Knots' })
     await stranger.get('PATCH', `/talks/${theirs}`, { name: 'Still mine' })
-    const heard = await Promise.all([own, other].map((line) => until('an event', () => Promise.resolve(line.heard[0] !== undefined && line.heard), 10_000)))
+    const heard = await Promise.all([own, other].map((line) => until('an event', () => Promise.resolve(line.heard[0] !== undefined && line.heard), 60_000)))
     own.end()
     other.end()
     expect(heard.map((events) => [...new Set(events.map((event) => event.talk))])).toEqual([[talk], [theirs]])

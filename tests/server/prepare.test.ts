@@ -85,7 +85,7 @@ describe('decks from texts and archives', () => {
       expect(said).toMatch(sentence)
     }
     expect((await talkOf(talk)).slides).toEqual(before)
-  }, 120_000)
+  }, 300_000)
 
   it('reads turned pages and other sizes as they are seen, and titles from the outline', async () => {
     const { slides, shape } = await talkOf(await talkWith(fileForm('awkward.pdf', await awkwardPdf())))
