@@ -43,8 +43,8 @@ describe('what survives', () => {
       return view.programme.pieces.length > 0 && view
     })
     const length = programmeLength(film.programme)
-    // Six seconds were on the clock; at most the last one may be gone.
-    expect(length).toBeGreaterThan(5000)
+    // Six seconds were on the clock, which rounds them from five and a half; at most the last one may be gone.
+    expect(length).toBeGreaterThan(4500)
     expect(length).toBeLessThan(8000)
     expect(film.stretches[0]?.cues.map((cue) => cue.kind)).toEqual(['ink', 'show'])
     const file = await makeFile(again, 480)

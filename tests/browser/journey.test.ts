@@ -4,7 +4,7 @@ import { frameAt } from '@core/plan'
 import type { FilmView } from '@contracts'
 import { probe } from '@render/probe'
 import { accessFaults } from '../harness/access'
-import { beginTake, drawWave, endTake, makeFile, newTalk, spoken, startBrowser } from '../harness/browser'
+import { beginTake, drawWave, endTake, makeFile, newTalk, spoken, spokenMore, startBrowser } from '../harness/browser'
 import type { TestBrowser } from '../harness/browser'
 import { Client } from '../harness/client'
 import { KNOTS } from '../harness/decks'
@@ -45,12 +45,12 @@ describe('from a deck to a file', () => {
     await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
     await spoken(page, 6)
     await page.keyboard.press('ArrowRight')
-    await spoken(page, 7)
+    await spokenMore(page, 2)
     await page.keyboard.press('PageDown')
-    await spoken(page, 9)
+    await spokenMore(page, 2)
     await page.keyboard.press('v')
     await page.locator('.stage').click({ position: { x: 200, y: 300 } })
-    await spoken(page, 11)
+    await spokenMore(page, 2)
     await endTake(page)
 
     await page.getByRole('link', { name: 'Listen in Review' }).click()

@@ -15,7 +15,7 @@ import { probe } from '@render/probe'
 import { PictureSource } from '@render/video'
 import type { Drawn } from '@render/video'
 import { accessFaults } from '../harness/access'
-import { beginTake, endTake, makeFile, spoken, startBrowser } from '../harness/browser'
+import { beginTake, endTake, makeFile, spokenMore, startBrowser } from '../harness/browser'
 import type { TestBrowser } from '../harness/browser'
 import { Client } from '../harness/client'
 import { LESSON, makePdf, makeZip, plainPng } from '../harness/decks'
@@ -71,11 +71,11 @@ describe('a lesson written as text', () => {
     await page.getByRole('option', { name: 'fades in' }).click()
     await saved(page)
     await beginTake(page)
-    await spoken(page, 2)
-    for (const seconds of [4, 5, 7, 9]) {
+    for (let n = 0; n < 4; n += 1) {
+      await spokenMore(page, 2)
       await page.keyboard.press('ArrowRight')
-      await spoken(page, seconds)
     }
+    await spokenMore(page, 2)
     await endTake(page)
     const file = await makeFile(page, 480)
     const film = await filmOf(talk)
@@ -159,11 +159,11 @@ describe('the face', () => {
     await expect.poll(async () => (await view(talk)).slides.every((slide) => slide.framing?.placing === 'beside'), { timeout: 40_000 }).toBe(true)
 
     await beginTake(page)
-    for (const seconds of [2, 3, 4, 5]) {
-      await spoken(page, seconds)
+    for (let n = 0; n < 4; n += 1) {
+      await spokenMore(page, 2)
       await page.keyboard.press('ArrowRight')
     }
-    await spoken(page, 7)
+    await spokenMore(page, 2)
     await endTake(page)
     const file = await makeFile(page, 480)
     const { programme, stretches } = await filmOf(talk)
