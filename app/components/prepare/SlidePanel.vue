@@ -61,7 +61,7 @@ const split = (): void => { talk.edit({ kind: 'split', slide: props.slide.id, ke
       <button class="press quiet small" :aria-label="`Take picture ${n + 1} off`" @click="removePicture(n)"><Delete /></button>
     </li>
   </ul>
-  <button v-if="slide.composition === null && step > 0" class="press small split" @click="split">Make steps {{ step + 1 }} to {{ slide.steps.length }} a slide of their own</button>
+  <button v-if="slide.composition === null && step > 0" class="press small split" @click="split">{{ step + 1 === slide.steps.length ? `Make step ${step + 1} a slide of its own` : `Make steps ${step + 1} to ${slide.steps.length} a slide of their own` }}</button>
 </template>
 
 <style scoped>
@@ -70,5 +70,5 @@ label { display: grid; gap: 3px; font-size: 14px; color: var(--soft); }
 .pictures { display: grid; gap: 6px; margin: 0; padding: 0; list-style: none; }
 .pictures li { display: grid; grid-template-columns: auto 1fr auto; gap: 8px; align-items: center; font-size: 13.5px; }
 .pictures input { padding: 3px 8px; border: 1px solid var(--line); border-radius: 4px; background: var(--card); }
-.split { justify-self: start; }
+.split { align-self: start; }
 </style>
