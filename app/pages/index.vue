@@ -1,33 +1,20 @@
 <script setup lang="ts">
 import type { Ms } from '@core/model'
 import type { TalkCard } from '@contracts'
-import { api, bringIn, sentenceOf } from '~/client'
+import { api, bringIn } from '~/client'
 import { useTalk } from '~/stores/talk'
 
 const talks = ref<readonly TalkCard[] | null>(null)
-const trouble = ref<string | null>(null)
+const { busy, trouble, attempt } = useAttempt()
 const dropped = shallowRef<readonly File[]>([])
 const name = ref('')
 const limit = ref<Ms | null>(10 * 60_000)
-const busy = ref(false)
 const gone = ref<TalkCard | null>(null)
 
 useHead({ title: 'Talks · Aisle Talk' })
 
 async function load(): Promise<void> {
   talks.value = await api.get<readonly TalkCard[]>('/talks')
-}
-
-async function attempt(work: () => Promise<void>): Promise<void> {
-  trouble.value = null
-  busy.value = true
-  try {
-    await work()
-  } catch (error) {
-    trouble.value = sentenceOf(error)
-  } finally {
-    busy.value = false
-  }
 }
 
 async function blank(): Promise<void> {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SlideId } from '@core/model'
 import type { TalkCard, TalkView } from '@contracts'
-import { api, sentenceOf } from '~/client'
+import { api } from '~/client'
 import { useTalk } from '~/stores/talk'
 
 /** Takes slides out of another talk, with their notes, times and pictures. */
@@ -12,20 +12,8 @@ const others = ref<readonly TalkCard[]>([])
 const from = ref('')
 const source = shallowRef<TalkView | null>(null)
 const picked = ref<SlideId[]>([])
-const trouble = ref<string | null>(null)
-const busy = ref(false)
+const { busy, trouble, attempt } = useAttempt()
 
-async function attempt(work: () => Promise<void>): Promise<void> {
-  busy.value = true
-  trouble.value = null
-  try {
-    await work()
-  } catch (error) {
-    trouble.value = sentenceOf(error)
-  } finally {
-    busy.value = false
-  }
-}
 void attempt(async () => { others.value = (await api.get<readonly TalkCard[]>('/talks')).filter((card) => card.id !== talk.talk?.id) })
 watch(from, (id) => attempt(async () => {
   picked.value = []
