@@ -1,28 +1,16 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { pieceStarts, programmeLength } from '@core/programme'
 import { frameAt } from '@core/plan'
 import type { FilmView } from '@contracts'
 import { probe } from '@render/probe'
 import { accessFaults } from '../harness/access'
-import { beginTake, drawWave, endTake, makeFile, newTalk, spoken, spokenMore, startBrowser } from '../harness/browser'
-import type { TestBrowser } from '../harness/browser'
-import { Client } from '../harness/client'
+import { beginTake, drawWave, endTake, makeFile, newTalk, spokenMore } from '../harness/browser'
 import { KNOTS } from '../harness/decks'
 import { colourGap, decodesClean, frameOf, meanColour, meanLevel } from '../harness/film-file'
-import { startProduct, until } from '../harness/product'
-import type { Product } from '../harness/product'
+import { until } from '../harness/product'
+import { inBrowser } from '../harness/stand'
 
-let product: Product
-let browser: TestBrowser
-
-beforeAll(async () => {
-  product = await startProduct()
-  browser = await startBrowser()
-})
-afterAll(async () => {
-  await browser.close()
-  await product.stop()
-})
+const stand = inBrowser()
 
 /** A place on every test slide that neither title nor face ever covers. */
 const GROUND = { x: 0.3, y: 0.75, w: 0.3, h: 0.1 }
@@ -30,20 +18,20 @@ const WIDTH = 1280
 
 describe('from a deck to a file', () => {
   it('records voice, face and pen over three slides and delivers them as they were', async () => {
-    const page = await browser.page()
-    const talk = await newTalk(page, product.url, 'Knots for the harbour')
+    const page = await stand.browser.page()
+    const talk = await newTalk(page, stand.product.url, 'Knots for the harbour')
     await page.getByRole('textbox', { name: 'Notes of slide 1' }).fill('The bowline makes a loop that holds.')
-    await expect.poll(async () => (await new Client(product.url).get<{ slides: { notes: string }[] }>('GET', `/talks/${talk}`)).slides[0]?.notes, { timeout: 40_000 }).toBe('The bowline makes a loop that holds.')
+    await expect.poll(async () => (await stand.client.get<{ slides: { notes: string }[] }>('GET', `/talks/${talk}`)).slides[0]?.notes, { timeout: 40_000 }).toBe('The bowline makes a loop that holds.')
 
     await beginTake(page)
-    await spoken(page, 2)
+    await spokenMore(page, 2)
     await drawWave(page)
-    await spoken(page, 4)
+    await spokenMore(page, 2)
     await page.keyboard.press('p')
     await page.getByRole('status').filter({ hasText: 'Paused' }).waitFor()
     await page.getByRole('button', { name: /^Go on/ }).click()
     await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
-    await spoken(page, 6)
+    await spokenMore(page, 2)
     await page.keyboard.press('ArrowRight')
     await spokenMore(page, 2)
     await page.keyboard.press('PageDown')
@@ -58,9 +46,9 @@ describe('from a deck to a file', () => {
     await expect.poll(() => page.locator('.time').textContent(), { timeout: 40_000 }).toMatch(/^0:0[1-9]\.\d/)
 
     const file = await makeFile(page, 720)
-    expect(browser.faults).toEqual([])
+    expect(stand.browser.faults).toEqual([])
 
-    const film = await new Client(product.url).get<FilmView>('GET', `/talks/${talk}/film`)
+    const film = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
     const length = programmeLength(film.programme)
     const found = await probe(file)
     const video = found.streams.find((stream) => stream.codec_type === 'video')
@@ -115,8 +103,8 @@ describe('from a deck to a file', () => {
 
 describe('every screen', () => {
   it('can be used by everybody, as far as a program can tell', async () => {
-    const page = await browser.page()
-    await page.goto(product.url)
+    const page = await stand.browser.page()
+    await page.goto(stand.product.url)
     await page.getByRole('heading', { name: 'Knots for the harbour' }).waitFor()
     expect(await accessFaults(page)).toEqual([])
     await page.getByRole('link', { name: 'Open Knots for the harbour' }).click()
@@ -137,8 +125,8 @@ describe('every screen', () => {
   })
 
   it('has its run sheet ordered by dragging and by keys, and taken back', async () => {
-    const page = await browser.page()
-    await newTalk(page, product.url, 'Order')
+    const page = await stand.browser.page()
+    await newTalk(page, stand.product.url, 'Order')
     const titles = () => page.getByRole('textbox', { name: /^Title of slide/ }).evaluateAll((fields) => fields.map((field) => (field as unknown as { value: string }).value))
     const inOrder = (...order: string[]) => until(order.join(), async () => (await titles()).join() === order.join(), 60_000)
     await page.locator('.handle').nth(2).dragTo(page.locator('.handle').nth(0))
@@ -161,6 +149,6 @@ describe('every screen', () => {
     await page.reload()
     await page.getByRole('article', { name: 'Slide 3' }).waitFor()
     await inOrder('Bowline', 'Clove hitch', 'Reef knot')
-    expect(browser.faults).toEqual([])
+    expect(stand.browser.faults).toEqual([])
   })
 })

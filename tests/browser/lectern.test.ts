@@ -1,29 +1,16 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { frameAt } from '@core/plan'
 import { pieceStarts } from '@core/programme'
 import type { Cue, Ms } from '@core/model'
 import type { FilmView } from '@contracts'
 import { run } from '@render/process'
 import { accessFaults } from '../harness/access'
-import { beginTake, drawWave, endTake, makeFile, newTalk, spoken, spokenMore, startBrowser } from '../harness/browser'
-import type { TestBrowser } from '../harness/browser'
-import { Client } from '../harness/client'
+import { beginTake, drawWave, endTake, makeFile, newTalk, spokenMore } from '../harness/browser'
 import { KNOTS } from '../harness/decks'
 import { colourGap, frameOf, meanColour } from '../harness/film-file'
-import { startProduct } from '../harness/product'
-import type { Product } from '../harness/product'
+import { inBrowser } from '../harness/stand'
 
-let product: Product
-let browser: TestBrowser
-
-beforeAll(async () => {
-  product = await startProduct()
-  browser = await startBrowser()
-})
-afterAll(async () => {
-  await browser.close()
-  await product.stop()
-})
+const stand = inBrowser()
 
 const WIDTH = 854
 
@@ -47,8 +34,8 @@ async function levelOf(file: string, from: Ms, length: Ms): Promise<number> {
 
 describe('a take with everything a hand can do', () => {
   it('shows each at its time in the file: marker, eraser, spot, mute, face off, blank, going back, pauses', async () => {
-    const page = await browser.page()
-    const talk = await newTalk(page, product.url, 'Everything')
+    const page = await stand.browser.page()
+    const talk = await newTalk(page, stand.product.url, 'Everything')
     await beginTake(page)
     const box = await page.locator('.stage').boundingBox()
     if (box === null) throw new Error('no stage')
@@ -59,35 +46,35 @@ describe('a take with everything a hand can do', () => {
       for (let n = 1; n <= 20; n += 1) await page.mouse.move(...at(from[0] + ((to[0] - from[0]) * n) / 20, from[1] + ((to[1] - from[1]) * n) / 20))
       await page.mouse.up()
     }
-    await spoken(page, 1)
+    await spokenMore(page, 1)
     await drawWave(page)
     await page.keyboard.press('l')
     await drag([0.3, 0.7], [0.7, 0.7])
-    await spoken(page, 3)
+    await spokenMore(page, 2)
     await page.keyboard.press('e')
     await drag([0.5, 0.42], [0.5, 0.58])
-    await spoken(page, 4)
+    await spokenMore(page, 1)
     await page.keyboard.press('o')
     for (let n = 0; n <= 10; n += 1) await page.mouse.move(...at(0.3 + n * 0.02, 0.85))
-    await spoken(page, 6)
+    await spokenMore(page, 2)
     await page.keyboard.press('v')
     await page.keyboard.press('m')
     await page.getByText('Muted.').waitFor()
     await page.getByText('You are speaking, and nothing of it is kept.').waitFor()
-    await spoken(page, 9)
+    await spokenMore(page, 3)
     await page.keyboard.press('m')
     await page.keyboard.press('i')
-    await spoken(page, 11)
+    await spokenMore(page, 2)
     await page.keyboard.press('i')
     await page.keyboard.press('b')
-    await spoken(page, 13)
+    await spokenMore(page, 2)
     await page.keyboard.press('b')
-    for (const seconds of [14, 15]) {
+    for (const pause of [1, 2]) {
       await page.keyboard.press('p')
       await page.getByRole('status').filter({ hasText: 'Paused' }).waitFor()
       await page.keyboard.press('p')
       await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
-      await spoken(page, seconds)
+      await spokenMore(page, pause)
     }
     expect(await accessFaults(page)).toEqual([])
     await page.keyboard.press('s')
@@ -100,9 +87,9 @@ describe('a take with everything a hand can do', () => {
     await page.getByRole('link', { name: 'Listen in Review' }).click()
     await page.getByRole('button', { name: /^stumble at/ }).waitFor()
     const file = await makeFile(page, 480)
-    expect(browser.faults).toEqual([])
+    expect(stand.browser.faults).toEqual([])
 
-    const film = await new Client(product.url).get<FilmView>('GET', `/talks/${talk}/film`)
+    const film = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
     const [one, two] = [KNOTS[0]?.colour ?? [], KNOTS[1]?.colour ?? []]
     const seen = async (when: Ms, x: number, y: number): Promise<[number, number, number]> => meanColour(await frameOf(file, frameAt(when, 30)), WIDTH, { x: x - 0.004, y: y - 0.004, w: 0.008, h: 0.008 })
     const gap = async (when: Ms, x: number, y: number, colour: readonly number[] = one): Promise<number> => colourGap(await seen(when, x, y), colour)

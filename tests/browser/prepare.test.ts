@@ -15,37 +15,24 @@ import { probe } from '@render/probe'
 import { PictureSource } from '@render/video'
 import type { Drawn } from '@render/video'
 import { accessFaults } from '../harness/access'
-import { beginTake, endTake, makeFile, spokenMore, startBrowser } from '../harness/browser'
-import type { TestBrowser } from '../harness/browser'
-import { Client } from '../harness/client'
+import { beginTake, endTake, makeFile, spokenMore } from '../harness/browser'
 import { LESSON, makePdf, makeZip, plainPng } from '../harness/decks'
 import { colourGap, decodesClean, frameOf, meanColour, meanLevel } from '../harness/film-file'
 import { likeness } from '../harness/likeness'
-import { startProduct, until } from '../harness/product'
-import type { Product } from '../harness/product'
+import { until } from '../harness/product'
+import { inBrowser } from '../harness/stand'
 
-let product: Product
-let browser: TestBrowser
-let client: Client
+const stand = inBrowser()
 let folder: string
 
-beforeAll(async () => {
-  product = await startProduct()
-  browser = await startBrowser()
-  client = new Client(product.url)
-  folder = await mkdtemp(join(tmpdir(), 'aisle-decks-'))
-})
-afterAll(async () => {
-  await browser.close()
-  await product.stop()
-  await rm(folder, { recursive: true })
-})
+beforeAll(async () => { folder = await mkdtemp(join(tmpdir(), 'aisle-decks-')) })
+afterAll(async () => { await rm(folder, { recursive: true }) })
 
 /** Makes a talk of one file on the Talks page. */
 async function talkOf(page: Page, name: string, bytes: Uint8Array, slides: number): Promise<string> {
   const file = join(folder, name)
   await writeFile(file, bytes)
-  await page.goto(product.url)
+  await page.goto(stand.product.url)
   await page.setInputFiles('input[type=file]', file)
   await page.getByRole('button', { name: 'Make this talk' }).click()
   await page.getByRole('article', { name: new RegExp(`^Slide ${String(slides)}:`) }).waitFor()
@@ -57,14 +44,14 @@ function pixelsOf(image: Image): { readonly width: number, readonly height: numb
   ctx.drawImage(image, 0, 0)
   return { width: image.width, height: image.height, pixels: ctx.getImageData(0, 0, image.width, image.height).data }
 }
-const view = (talk: string): Promise<TalkView> => client.get('GET', `/talks/${talk}`)
-const filmOf = (talk: string): Promise<FilmView> => client.get('GET', `/talks/${talk}/film`)
+const view = (talk: string): Promise<TalkView> => stand.client.get('GET', `/talks/${talk}`)
+const filmOf = (talk: string): Promise<FilmView> => stand.client.get('GET', `/talks/${talk}/film`)
 const row = (page: Page, n: number) => page.getByRole('article', { name: new RegExp(`^Slide ${String(n)}:`) })
 const saved = async (page: Page): Promise<void> => { await page.getByText(/^Saved/).waitFor() }
 
 describe('a lesson written as text', () => {
   it('is recorded point by point and delivered with its picture, words and fades', async () => {
-    const page = await browser.page()
+    const page = await stand.browser.page()
     const talk = await talkOf(page, 'lesson.zip', await makeZip({ 'lesson/tides.md': LESSON, 'lesson/pier.png': plainPng(400, 300, '#c03020') }), 3)
     await row(page, 3).locator('.left').click()
     await page.locator('.el-select').filter({ has: page.getByRole('combobox', { name: 'Transition' }) }).click()
@@ -104,15 +91,15 @@ describe('a lesson written as text', () => {
   })
 
   it('looks the same in the browser and where the file is made', async () => {
-    const [card] = await client.get<{ id: string }[]>('GET', '/talks')
+    const [card] = await stand.client.get<{ id: string }[]>('GET', '/talks')
     const talk = await view(card?.id ?? '')
-    const page = await browser.page()
-    await page.goto(`${product.url}/talks/${talk.id}/lectern`)
+    const page = await stand.browser.page()
+    await page.goto(`${stand.product.url}/talks/${talk.id}/lectern`)
     const use = page.getByRole('button', { name: 'Use these' })
     await until('the devices', () => use.isEnabled(), 120_000)
     await use.click()
     await page.getByRole('button', { name: /^Record (from the start|everything again)/ }).waitFor()
-    const source = new PictureSource((digest) => join(product.data, 'store', 'assets', digest.slice(0, 2), digest))
+    const source = new PictureSource((digest) => join(stand.product.data, 'store', 'assets', digest.slice(0, 2), digest))
     for (const [n, slide] of talk.slides.entries()) {
       if (n > 0) for (const _ of talk.slides[n - 1]?.steps ?? []) await page.keyboard.press('ArrowRight')
       for (const __ of slide.steps.slice(1)) await page.keyboard.press('ArrowRight')
@@ -143,7 +130,7 @@ describe('a lesson written as text', () => {
 
 describe('the face', () => {
   it('is put beside five slides in one action, and stands there in the file', async () => {
-    const page = await browser.page()
+    const page = await stand.browser.page()
     const colours = [[240, 200, 190], [190, 235, 195], [190, 205, 245], [245, 240, 180], [220, 190, 240]] as const
     const talk = await talkOf(page, 'five.pdf', await makePdf(colours.map((colour, n) => ({ colour, title: `Tower ${String(n + 1)}` }))), 5)
     await row(page, 1).getByRole('checkbox').click()
@@ -180,7 +167,7 @@ describe('the face', () => {
   })
 
   it('is cleared off everything it covers, and what was done is said', async () => {
-    const page = await browser.page()
+    const page = await stand.browser.page()
     const talk = await talkOf(page, 'covered.pdf', await makePdf([{ colour: [250, 250, 250], title: 'Harbour' }, { colour: [250, 250, 250], title: 'Pier' }]), 2)
     await page.getByRole('tab', { name: 'Face' }).click()
     const face = page.getByRole('button', { name: /^The face: drag it/ })
@@ -195,13 +182,13 @@ describe('the face', () => {
     const [first, second] = (await view(talk)).slides
     expect(first?.framing?.rect.x).toBeGreaterThan(0.5)
     expect(second?.framing).toBeNull()
-    expect(browser.faults).toEqual([])
+    expect(stand.browser.faults).toEqual([])
   })
 })
 
 describe('the plan', () => {
   it('is shortened to its limit, and the notes are found and exchanged', async () => {
-    const page = await browser.page()
+    const page = await stand.browser.page()
     const talk = await talkOf(page, 'plan.pdf', await makePdf([{ colour: [250, 250, 250], title: 'One' }, { colour: [250, 250, 250], title: 'Two' }, { colour: [250, 250, 250], title: 'Three' }]), 3)
     const notes = ['swift '.repeat(130), 'swift '.repeat(65), 'one swift']
     for (const [n, text] of notes.entries()) await page.getByRole('textbox', { name: `Notes of slide ${String(n + 1)}` }).fill(text)
@@ -227,11 +214,11 @@ describe('the plan', () => {
   })
 
   it('stays quick to use with three hundred slides, of which only those in sight are there', async () => {
-    const page = await browser.page()
+    const page = await stand.browser.page()
     const talk = await talkOf(page, 'one.md', Buffer.from('## First\n'), 1)
     const { revision } = await view(talk)
     const composition = (n: number) => ({ layout: 'points', theme: 'paper', heading: `Count ${String(n)}`, body: '- one\n- two', second: '', pictures: [], reveal: 'together' })
-    await client.get('POST', `/talks/${talk}/deck`, {
+    await stand.client.get('POST', `/talks/${talk}/deck`, {
       revision,
       edit: { kind: 'all', edits: Array.from({ length: 299 }, (_, n) => ({ kind: 'compose', at: n + 1, slide: { id: crypto.randomUUID(), title: '', notes: '', viewerNotes: '', planned: null, skip: false, framing: null, transition: 'cut', composition: composition(n + 2) } })) },
     })
@@ -242,6 +229,6 @@ describe('the plan', () => {
     await row(page, 300).waitFor()
     await page.getByRole('textbox', { name: 'Notes of slide 300' }).fill('the last one')
     await expect.poll(async () => (await view(talk)).slides.at(-1)?.notes, { timeout: 40_000 }).toBe('the last one')
-    expect(browser.faults).toEqual([])
+    expect(stand.browser.faults).toEqual([])
   })
 })

@@ -83,18 +83,16 @@ export async function beginTake(page: Page): Promise<void> {
 }
 
 /** Seconds on the talk clock. */
-async function onClock(page: Page): Promise<number> {
+export async function onClock(page: Page): Promise<number> {
   const [minutes, rest] = (await page.locator('.clock.big').textContent() ?? '0:00').split(':').map(Number)
   return (minutes ?? 0) * 60 + (rest ?? 0)
 }
 
-/** Waits until the talk clock shows so many seconds. */
-export async function spoken(page: Page, seconds: number): Promise<void> {
-  await until(`${String(seconds)} s on the clock`, async () => await onClock(page) >= seconds, 240_000)
-}
-
 /** Waits until so many seconds more are on the talk clock. */
-export const spokenMore = async (page: Page, seconds: number): Promise<void> => { await spoken(page, await onClock(page) + seconds) }
+export async function spokenMore(page: Page, seconds: number): Promise<void> {
+  const end = await onClock(page) + seconds
+  await until(`${String(end)} s on the clock`, async () => await onClock(page) >= end, 240_000)
+}
 
 /** Stops the take and waits until it is ready to be heard. */
 export async function endTake(page: Page): Promise<void> {
