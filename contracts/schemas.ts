@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { BORDERS, INK_COLOURS, INK_TOOLS, INK_WIDTHS, LAYOUTS, LINES, MOST_PICTURES, MOST_ZOOM, OUTLINES, PLACINGS, QUALITIES, REVEALS, TAKE_KINDS, THEMES, TRANSITIONS } from '@core/model'
+import { BORDERS, INK_COLOURS, INK_TOOLS, INK_WIDTHS, LAYOUTS, LINES, LONGEST_LABEL, MOST_PICTURES, MOST_ZOOM, OUTLINES, PLACINGS, QUALITIES, REVEALS, TAKE_KINDS, THEMES, TRANSITIONS } from '@core/model'
 
 /** Longest time anything here can have: a day. */
 const DAY = 86_400_000
@@ -114,6 +114,8 @@ export const stroke = Joi.object({
   id: uuid,
   slide: uuid,
   tool: Joi.valid(...INK_TOOLS).optional(),
+  clean: Joi.boolean().optional(),
+  text: Joi.string().max(LONGEST_LABEL).optional(),
   colour: Joi.valid(...INK_COLOURS),
   width: Joi.valid(...Object.keys(INK_WIDTHS)),
   pressure: Joi.boolean(),
@@ -147,8 +149,11 @@ export const snapshot = Joi.object({
   ink: Joi.array().items(stroke).max(5000).required(),
 })
 
-export const intent = Joi.object({ kind: Joi.valid('replaceAll', 'append', 'replaceFrom').required() }).when('.kind', {
-  is: 'replaceFrom', then: Joi.object({ at }),
+export const intent = Joi.object({ kind: Joi.valid('replaceAll', 'append', 'replaceFrom', 'retake', 'dub').required() }).when('.kind', {
+  switch: [
+    { is: Joi.valid('replaceFrom', 'dub'), then: Joi.object({ at }) },
+    { is: 'retake', then: Joi.object({ visit: Joi.string().min(1).max(200).required() }) },
+  ],
 })
 
 export const newTake = Joi.object({
@@ -160,6 +165,7 @@ export const newStretch = Joi.object({
   take: uuid,
   number: Joi.number().integer().min(0).max(10_000).required(),
   camera: Joi.boolean().required(),
+  voice: Joi.boolean().required(),
   mime: Joi.string().pattern(/^(video|audio)\/[a-z0-9-]+(;\s?codecs=[a-z0-9.,"-]+)?$/i).max(80).required(),
   opening: snapshot.required(),
 })
@@ -169,6 +175,9 @@ export const closing = Joi.object({
   cues: Joi.number().integer().min(0).max(1_000_000).required(),
   length: ms.required(),
 })
+
+/** How much of a stretch counts, in ms. */
+export const kept = Joi.object({ kept: ms.required() })
 
 /** Where in the recorded file the stretch's time begins, in ms, for picture and sound; see docs/architecture.md. */
 export const offsets = Joi.object({ picture: Joi.number().min(-5000).max(5000), sound: Joi.number().min(-5000).max(5000) })
@@ -197,5 +206,5 @@ export const notesKind = Joi.object({ kind: Joi.valid('notes', 'viewerNotes').re
 
 export const newRehearsal = Joi.object({
   started: Joi.date().iso().required(),
-  visits: Joi.array().items(Joi.object({ slide: uuid, length: ms.required() })).min(1).max(5000).required(),
+  visits: Joi.array().items(Joi.object({ slide: uuid, length: ms.required(), spoken: ms })).min(1).max(5000).required(),
 })

@@ -1,4 +1,5 @@
 import type { Point, Size, Stroke } from '@core/model'
+import { labelBox } from './label'
 import { strokeBreadth } from './outline'
 
 /** Distance of a point from the line between two others, in the units they are given in. */
@@ -17,6 +18,10 @@ function fromLine(px: number, py: number, ax: number, ay: number, bx: number, by
  */
 export function touchesStroke(stroke: Stroke, at: Point, reach: number, shape: Size): boolean {
   const ratio = shape.width / shape.height
+  if (stroke.tool === 'label') {
+    const { x, y, w, h } = labelBox(stroke, shape)
+    return at.x > x - reach / ratio && at.x < x + w + reach / ratio && at.y > y - reach && at.y < y + h + reach
+  }
   const most = reach + strokeBreadth(stroke) / 2
   const [px, py] = [at.x * ratio, at.y]
   return stroke.points.some((point, n) => {

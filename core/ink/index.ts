@@ -1,3 +1,5 @@
 export * from './colours'
 export * from './hit'
+export * from './label'
 export * from './outline'
+export * from './shapes'

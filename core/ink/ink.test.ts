@@ -31,7 +31,7 @@ describe('an eraser', () => {
 describe('a stroke', () => {
   it('grows with its time, within the bounds it has when whole', () => {
     const size = { width: 1600, height: 900 }
-    const bounds = strokeBounds(line)
+    const bounds = strokeBounds(line, WIDE)
     const right = (elapsed: number | null) => Math.max(-Infinity, ...strokeOutline(line, elapsed, size).map(([x]) => x))
     expect(strokeOutline(line, -1, size)).toEqual([])
     expect(right(0)).toBeLessThan(right(null))

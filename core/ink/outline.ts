@@ -1,6 +1,7 @@
 import { getStroke } from 'perfect-freehand'
 import { INK_WIDTHS, MARKER_BREADTH } from '@core/model'
 import type { Ms, Size, Stroke } from '@core/model'
+import { labelBox } from './label'
 
 /** Corners of a closed shape, in pixels. */
 export type Outline2D = readonly (readonly [number, number])[]
@@ -22,15 +23,19 @@ export function strokeOutline(stroke: Stroke, elapsed: Ms | null, size: Size): O
   return getStroke(points, {
     size: strokeBreadth(stroke) * size.height,
     thinning: stroke.pressure ? 0.5 : 0,
-    smoothing: 0.5,
-    streamline: 0.3,
+    smoothing: stroke.clean === true ? 0 : 0.5,
+    streamline: stroke.clean === true ? 0 : 0.3,
     simulatePressure: false,
     last: elapsed === null,
   }) as [number, number][]
 }
 
-/** Bounds of what a stroke can cover when whole, in fractions of the slide, widened by its width. */
-export function strokeBounds(stroke: Stroke): { readonly left: number, readonly top: number, readonly right: number, readonly bottom: number } {
+/** Bounds of what a stroke can cover when whole, in fractions of the slide, widened by its width. @param shape of the slide */
+export function strokeBounds(stroke: Stroke, shape: Size): { readonly left: number, readonly top: number, readonly right: number, readonly bottom: number } {
+  if (stroke.tool === 'label') {
+    const { x, y, w, h } = labelBox(stroke, shape)
+    return { left: x, top: y, right: x + w, bottom: y + h }
+  }
   const margin = strokeBreadth(stroke)
   const xs = stroke.points.map((point) => point.x)
   const ys = stroke.points.map((point) => point.y)

@@ -16,9 +16,12 @@ export type InkColour = (typeof INK_COLOURS)[number]
 export const INK_WIDTHS = { fine: 0.006, broad: 0.014 } as const
 export type InkWidth = keyof typeof INK_WIDTHS
 
-export const INK_TOOLS = ['pen', 'marker'] as const
-/** `marker` is broad and lets what it lies on be read through it. */
+export const INK_TOOLS = ['pen', 'marker', 'label'] as const
+/** `marker` is broad and lets what it lies on be read through it. `label` is typed words. */
 export type InkTool = (typeof INK_TOOLS)[number]
+
+/** Signs of the longest label. */
+export const LONGEST_LABEL = 120
 
 /** A marker's line is this many times a pen's of the same width. */
 export const MARKER_BREADTH = 3.2
@@ -27,6 +30,10 @@ export interface Stroke {
   readonly id: StrokeId
   /** Absent: a pen. */
   readonly tool?: InkTool
+  /** What a label says; its only point is its left edge, half way up. */
+  readonly text?: string
+  /** Drawn with straight edges and sharp corners: what was drawn by hand was taken for a line, arrow, box or ellipse. */
+  readonly clean?: boolean
   readonly slide: SlideId
   readonly colour: InkColour
   readonly width: InkWidth

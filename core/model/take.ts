@@ -1,5 +1,5 @@
 import type { Cue } from './cue'
-import type { SlideId, StretchId, TakeId } from './id'
+import type { SlideId, StretchId, TakeId, VisitId } from './id'
 import type { Stroke } from './stroke'
 import type { Ms } from './time'
 
@@ -17,7 +17,11 @@ export interface Snapshot {
 export interface Stretch {
   readonly id: StretchId
   readonly length: Ms
+  /** How much of it counts: less than all when its presenter went back and said the rest again. */
+  readonly kept: Ms
   readonly camera: boolean
+  /** Without a voice it holds timings and ink alone. */
+  readonly voice: boolean
   readonly opening: Snapshot
   /** In order of `at`. */
   readonly cues: readonly Cue[]
@@ -31,6 +35,10 @@ export type Intent =
   | { readonly kind: 'replaceAll' }
   | { readonly kind: 'append' }
   | { readonly kind: 'replaceFrom', readonly at: Ms }
+  /** It takes the place of one visit; what came before and after it stays. */
+  | { readonly kind: 'retake', readonly visit: VisitId }
+  /** Its voice, and its camera if it has one, take the place of those from `at` on; what is shown stays. */
+  | { readonly kind: 'dub', readonly at: Ms }
 
 /** One recording from start to stop. */
 export interface Take {

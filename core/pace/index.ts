@@ -1,5 +1,7 @@
 export * from './landing'
 export * from './planned'
+export * from './prompter'
+export * from './rate'
 export * from './rehearsed'
 export * from './share-out'
 export * from './words'

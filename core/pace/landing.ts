@@ -2,17 +2,73 @@ import type { Ms, Slide, SlideId } from '@core/model'
 import { ANYBODY, plannedTime } from './planned'
 import type { Speaker } from './planned'
 
-/**
- * Where a talk under way will end: what is spent, what the current slide still has of its plan, and the plan of the
- * slides that come after it.
- * @param slides the deck in order
- * @param current the slide that is up
- * @param spent ms since the talk began
- * @param onSlide ms of these on the current slide
- */
-export function landing(slides: readonly Slide[], current: SlideId, spent: Ms, onSlide: Ms, speaker: Speaker = ANYBODY): Ms {
-  const at = slides.findIndex((slide) => slide.id === current)
-  const slide = slides[at]
-  const left = slide === undefined ? 0 : Math.max(0, plannedTime(slide, speaker) - onSlide)
-  return spent + left + slides.slice(at + 1).reduce((sum, later) => sum + plannedTime(later, speaker), 0)
+/** A run-through or a take while it goes on. */
+export interface Underway {
+  /** The deck in order. */
+  readonly slides: readonly Slide[]
+  /** The slide that is up. */
+  readonly current: SlideId
+  /** How long each slide has been up in this run until now, the current one included, in ms. */
+  readonly on: ReadonlyMap<SlideId, Ms>
+  /** What stands before this run in the finished talk, in ms. */
+  readonly before: Ms
 }
+
+/** How a run stands against its plan. */
+export interface Course {
+  /** Where the talk will end, in ms. */
+  readonly landing: Ms
+  /** How much earlier than planned this slide began, less what it has been up too long; negative when behind. */
+  readonly ahead: Ms
+  /** What the current slide still has of its plan; negative when it is over. */
+  readonly aheadOnSlide: Ms
+  /** How much longer than planned slides take in this run: 1 as planned, bounded by `LEAST_TEMPO` and `MOST_TEMPO`. */
+  readonly tempo: number
+}
+
+/** Time in which a run is taken to go as planned before it has shown anything, in ms: one slide alone says little. */
+const BENEFIT: Ms = 60_000
+export const LEAST_TEMPO = 0.7
+export const MOST_TEMPO = 1.5
+
+const within = (value: number, least: number, most: number): number => Math.max(least, Math.min(most, value))
+
+/** How this run compares with its plan, by the slides that are done. One slide never counts for more than twice its plan, or less than half of it. */
+function tempoOf(done: readonly Slide[], on: Underway['on'], speaker: Speaker): number {
+  let planned = BENEFIT
+  let taken = BENEFIT
+  for (const slide of done) {
+    const plan = plannedTime(slide, speaker)
+    planned += plan
+    taken += within(on.get(slide.id) ?? 0, plan / 2, plan * 2)
+  }
+  return within(taken / planned, LEAST_TEMPO, MOST_TEMPO)
+}
+
+/**
+ * How a run stands: what is done, what is still planned, and how this run compares with its plan so far. It is the plan
+ * itself for a run that is on it; it grows with every delay; and within a slide it stands still until that slide is over
+ * its time, since until then there is nothing new to know.
+ */
+export function courseOf({ slides, current, on, before }: Underway, speaker: Speaker = ANYBODY): Course {
+  const at = slides.findIndex((slide) => slide.id === current)
+  const done = slides.filter((slide) => slide.id !== current && on.has(slide.id) && !slide.skip)
+  const tempo = tempoOf(done, on, speaker)
+  const spent = before + [...on.values()].reduce((sum, time) => sum + time, 0)
+  const toCome = at < 0 ? [] : slides.slice(at)
+  const left = (rate: number): Ms => toCome.reduce((sum, slide) => sum + Math.max(0, plannedTime(slide, speaker) * rate - (on.get(slide.id) ?? 0)), 0)
+  const total = before + slides.reduce((sum, slide) => sum + plannedTime(slide, speaker), 0)
+  const plan = slides[at] === undefined ? 0 : plannedTime(slides[at], speaker)
+  return {
+    landing: Math.round(spent + left(tempo)),
+    ahead: total - spent - left(1),
+    aheadOnSlide: plan - (on.get(current) ?? 0),
+    tempo,
+  }
+}
+
+/** A landing that moves by less than this is not shown anew, in ms. */
+export const CALM: Ms = 5000
+
+/** The landing to show: the one that is shown until a fresh one is clearly another. */
+export const calmLanding = (shown: Ms, fresh: Ms): Ms => (Math.abs(fresh - shown) < CALM ? shown : fresh)

@@ -1,7 +1,6 @@
-import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { slide, step } from '@core/testing'
-import { SHORTEST_SHOWING, countWords, landing, plannedTime, plannedTotal, proposedTime } from '.'
+import { SHORTEST_SHOWING, countWords, plannedTime, proposedTime } from '.'
 
 const words = (count: number): string => Array.from({ length: count }, (_, n) => `word${String(n)}`).join(' ')
 
@@ -26,23 +25,5 @@ describe('planned time', () => {
     expect(countWords('Low water: 0.8 m, it\'s early – really.')).toBe(7)
     expect(countWords('  ')).toBe(0)
     expect(countWords('Ебб и прилив')).toBe(3)
-  })
-})
-
-describe('the landing', () => {
-  const deck = [slide('a', 1, { planned: 10_000 }), slide('b', 1, { planned: 20_000 }), slide('c', 1, { planned: 30_000 })]
-  const [a, b] = deck
-
-  it('is the plan when on plan', () => {
-    expect(landing(deck, a!.id, 4000, 4000)).toBe(plannedTotal(deck))
-    expect(landing(deck, b!.id, 15_000, 5000)).toBe(plannedTotal(deck))
-  })
-
-  it('grows with every delay and never lies before what is already spent', () => {
-    fc.assert(fc.property(fc.nat(100_000), fc.nat(100_000), (spent, more) => {
-      const now = landing(deck, b!.id, spent, spent)
-      expect(landing(deck, b!.id, spent + more, spent + more)).toBeGreaterThanOrEqual(now)
-      expect(now).toBeGreaterThanOrEqual(spent)
-    }))
   })
 })

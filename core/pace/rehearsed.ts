@@ -2,7 +2,8 @@ import type { Ms, SlideId } from '@core/model'
 
 /** One run-through: how long each slide was up, in the order in which they were shown. */
 export interface RunThrough {
-  readonly visits: readonly { readonly slide: SlideId, readonly length: Ms }[]
+  /** `spoken`: for how long speech was heard, when somebody listened. */
+  readonly visits: readonly { readonly slide: SlideId, readonly length: Ms, readonly spoken?: Ms }[]
 }
 
 /** What run-throughs say of a slide. */

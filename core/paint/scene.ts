@@ -1,7 +1,7 @@
-import { INK_HEX, SPOT, strokeOutline } from '@core/ink'
+import { INK_HEX, SPOT, labelBox, labelFont, labelPlate, strokeOutline } from '@core/ink'
 import type { DrawnStroke, Scene, SlideView } from '@core/scene'
 import { unreachable } from '@core/model'
-import type { Picture, Point, Rect, Size } from '@core/model'
+import type { Picture, Point, Rect, Size, Stroke } from '@core/model'
 import { paintComposed } from './composed'
 import type { Drawable, FiledPicture, PaintContext, PictureShelf } from './context'
 import { paintInsetGround } from './inset'
@@ -33,8 +33,24 @@ export function paintPicture<Image>(ctx: PaintContext<Image>, picture: Picture, 
   else paintFiled(ctx, shelf.ofStep(picture), picture, size)
 }
 
+function paintLabel<Image>(ctx: PaintContext<Image>, label: Stroke, size: Size): void {
+  const { x, y, w, h, textX, letters } = labelBox(label, size)
+  ctx.fillStyle = labelPlate(label.colour)
+  ctx.fillRect(x * size.width, y * size.height, w * size.width, h * size.height)
+  ctx.fillStyle = INK_HEX[label.colour]
+  ctx.font = labelFont(label, size.height)
+  ctx.textBaseline = 'alphabetic'
+  ctx.textAlign = 'left'
+  // Letters stand on a line somewhat below the middle: capitals of the shipped face are 0.68 of its size.
+  ctx.fillText(label.text ?? '', textX * size.width, (y + h / 2 + letters * 0.34) * size.height)
+}
+
 /** Draws one stroke, as much of it as is due. */
 export function paintStroke<Image>(ctx: PaintContext<Image>, drawn: DrawnStroke, size: Size): void {
+  if (drawn.stroke.tool === 'label') {
+    paintLabel(ctx, drawn.stroke, size)
+    return
+  }
   const outline = strokeOutline(drawn.stroke, drawn.elapsed, size)
   const [first] = outline
   if (first === undefined) return

@@ -1,6 +1,9 @@
 import { unreachable } from '@core/model'
-import type { Intent, Ms, Piece, Programme, Slide, SlideId } from '@core/model'
-import { pieceLength, pieceStarts } from './length'
+import type { Intent, Ms, Piece, Programme, Slide, SlideId, Take, VisitId } from '@core/model'
+import { dub } from './dub'
+import { headOf } from './halves'
+import { pieceStarts } from './length'
+import { piecesOfTake } from './pieces-of-take'
 
 type Versions = Readonly<Record<SlideId, number>>
 
@@ -20,22 +23,6 @@ export const append = (programme: Programme, pieces: readonly Piece[], slides: V
 export const replaceAll = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme =>
   next(programme, pieces, slides)
 
-/** The first `length` ms of a piece, or null when nothing is left of it. */
-function headOf(piece: Piece, length: Ms): Piece | null {
-  if (length <= 0) return null
-  if (length >= pieceLength(piece)) return piece
-  if (piece.kind === 'still') return { ...piece, length }
-  const source = Math.round((length * piece.rate.num) / piece.rate.den)
-  const shorten = <Span extends { readonly from: Ms, readonly to: Ms }>(span: Span): Span =>
-    ({ ...span, to: Math.min(span.to, span.from + source) })
-  return {
-    ...piece,
-    show: shorten(piece.show),
-    voice: piece.voice && shorten(piece.voice),
-    camera: piece.camera && shorten(piece.camera),
-  }
-}
-
 /**
  * Keeps what comes before `at` and puts `pieces` in place of all that came after.
  * @param at programme time in ms; a piece that it falls inside keeps its head
@@ -49,21 +36,38 @@ export function replaceFrom(programme: Programme, at: Ms, pieces: readonly Piece
   return next(programme, [...kept, ...pieces], slides)
 }
 
-/** Removes every piece that shows, plays or films one of these stretches, as when their take is discarded. */
+/** Puts pieces in place of one visit. Where that visit is gone, they go to the end, so that nothing recorded is lost. */
+export function retakeVisit(programme: Programme, visit: VisitId, pieces: readonly Piece[], slides: Versions): Programme {
+  const at = programme.pieces.findIndex((piece) => piece.visit === visit)
+  if (at < 0) return append(programme, pieces, slides)
+  const before = programme.pieces.slice(0, at)
+  const after = programme.pieces.slice(at).filter((piece, n, rest) => piece.visit !== visit || rest.slice(0, n).some((one) => one.visit !== visit))
+  return next(programme, [...before, ...pieces, ...after], slides)
+}
+
+/** Takes these stretches out, as when their take is discarded: pieces that show one go; those that only play or film one fall silent. */
 export function withoutStretches(programme: Programme, stretches: ReadonlySet<string>): Programme {
-  const names = (piece: Piece): readonly (string | undefined)[] => (piece.kind === 'still'
-    ? []
-    : [piece.show.stretch, piece.voice?.stretch, piece.camera?.stretch])
-  const kept = programme.pieces.filter((piece) => !names(piece).some((id) => id !== undefined && stretches.has(id)))
+  const without = <Part extends { readonly stretch: string }>(part: Part | null): Part | null => (part !== null && stretches.has(part.stretch) ? null : part)
+  const kept = programme.pieces.flatMap((piece): Piece[] => {
+    if (piece.kind === 'still') return [piece]
+    return stretches.has(piece.show.stretch) ? [] : [{ ...piece, voice: without(piece.voice), camera: without(piece.camera) }]
+  })
   return next(programme, kept, {})
 }
 
-/** Does with a finished take's pieces what its presenter meant to. */
-export function placeTake(programme: Programme, intent: Intent, pieces: readonly Piece[], slides: Versions): Programme {
+/** Does with a finished take what its presenter meant to. @param slides the deck as it is now; the versions of those that the take shows are named by the programme */
+export function placeTake(programme: Programme, intent: Intent, take: Take, slides: readonly Slide[]): Programme {
+  if (intent.kind === 'dub') {
+    return dub(programme, intent.at, take.stretches.map(({ id, kept, camera }) => ({ id, length: kept, camera })))
+  }
+  const pieces = piecesOfTake(take)
+  const shown = new Set(pieces.map((piece) => piece.slide))
+  const versions = versionsOf(slides.filter((slide) => shown.has(slide.id)))
   switch (intent.kind) {
-    case 'replaceAll': return replaceAll(programme, pieces, slides)
-    case 'append': return append(programme, pieces, slides)
-    case 'replaceFrom': return replaceFrom(programme, intent.at, pieces, slides)
+    case 'replaceAll': return replaceAll(programme, pieces, versions)
+    case 'append': return append(programme, pieces, versions)
+    case 'replaceFrom': return replaceFrom(programme, intent.at, pieces, versions)
+    case 'retake': return retakeVisit(programme, intent.visit, pieces, versions)
     default: return unreachable(intent)
   }
 }

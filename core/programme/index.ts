@@ -1,4 +1,6 @@
+export * from './dub'
 export * from './edit'
 export * from './length'
 export * from './pieces-of-take'
+export * from './take-report'
 export * from './visits'

@@ -10,7 +10,7 @@ interface Showing {
 export function showingsOf(stretch: Stretch): readonly Showing[] {
   const showings: Showing[] = [{ slide: stretch.opening.slide, from: 0 }]
   for (const cue of stretch.cues) {
-    if (cue.kind !== 'show' || cue.at >= stretch.length) continue
+    if (cue.kind !== 'show' || cue.at >= stretch.kept) continue
     const last = showings.at(-1)
     if (last === undefined || last.slide === cue.slide) continue
     // Two turns in the same millisecond: the earlier slide was never seen.
@@ -21,7 +21,7 @@ export function showingsOf(stretch: Stretch): readonly Showing[] {
 }
 
 /**
- * The pieces of a take as it was recorded: one for each showing in each stretch. A slide that stays up over a pause
+ * The pieces of a take as it was recorded: one for each showing in what counts of each stretch. A slide that stays up over a pause
  * makes two pieces of one visit.
  */
 export function piecesOfTake(take: Take): readonly Piece[] {
@@ -31,7 +31,7 @@ export function piecesOfTake(take: Take): readonly Piece[] {
   for (const stretch of take.stretches) {
     const showings = showingsOf(stretch)
     for (const [index, showing] of showings.entries()) {
-      const to = showings[index + 1]?.from ?? stretch.length
+      const to = showings[index + 1]?.from ?? stretch.kept
       if (to <= showing.from) continue
       const name = `${stretch.id}.${String(showing.from)}`
       if (slide !== showing.slide) visit = asId(name)
@@ -43,7 +43,7 @@ export function piecesOfTake(take: Take): readonly Piece[] {
         visit,
         slide: showing.slide,
         show: span,
-        voice: span,
+        voice: stretch.voice ? span : null,
         camera: stretch.camera ? span : null,
         rate: AS_RECORDED,
       })

@@ -1,4 +1,5 @@
 export * from './change'
 export * from './scene-at'
 export * from './search'
+export * from './snapshot'
 export * from './track'

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { PLAIN_FRAMING, asId } from '@core/model'
 import type { Cue, Stretch, StrokeId } from '@core/model'
 import { SLIDES, anyStretch, film, slide, step, stretch, stroke } from '@core/testing'
-import { indexFilm, sceneAt } from '.'
+import { indexFilm, sceneAt, snapshotAt } from '.'
 
 /** What is on screen, found the slow way: from the opening on, every cue in turn. */
 function replay(of: Stretch, at: number) {
@@ -43,6 +43,20 @@ describe('sceneAt', () => {
         ink: scene?.ink.map((drawn) => ({ id: drawn.stroke.id, elapsed: drawn.elapsed })),
         spot: scene?.spot == null ? null : Math.round(scene.spot.x * 1e6),
       }).toEqual(slow)
+    }), { numRuns: 500 })
+  })
+
+  it('goes on from a snapshot as it would have gone on by itself', () => {
+    fc.assert(fc.property(anyStretch('s'), fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (of, share, later) => {
+      const cut = Math.floor(share * (of.length - 1))
+      const drawing = of.cues.some((cue) => cue.kind === 'ink' && cue.at <= cut && cue.at + (cue.stroke.points.at(-1)?.dt ?? 0) > cut)
+      fc.pre(!drawing)
+      // What was pointed at before the cut has no place in what follows.
+      const rest = { ...of, opening: snapshotAt(of, cut), length: of.length - cut, kept: of.length - cut, cues: of.cues.filter((cue) => cue.at > cut).map((cue) => ({ ...cue, at: cue.at - cut })) }
+      const at = Math.floor(later * (rest.length - 1))
+      const [whole, part] = [sceneAt(indexFilm(film(SLIDES, [of])), cut + at), sceneAt(indexFilm(film(SLIDES, [rest])), at)]
+      expect([part?.slide, part?.step, part?.shown, part?.ink.map(({ stroke }) => stroke.id)]).toEqual([whole?.slide, whole?.step, whole?.shown, whole?.ink.map(({ stroke }) => stroke.id)])
+      expect(part?.inset === null).toBe(whole?.inset === null)
     }), { numRuns: 500 })
   })
 

@@ -22,7 +22,7 @@ export const stroke = (name: string, on: SlideId, length: Ms = 0): Stroke => ({
 })
 
 export const stretch = (name: string, length: Ms, opening: SlideId, cues: readonly Cue[] = [], more: Partial<Stretch> = {}): Stretch => ({
-  id: asId(name), length, camera: true, opening: { slide: opening, step: 0, blank: false, inset: true, ink: [] }, cues, ...more,
+  id: asId(name), length, kept: length, camera: true, voice: true, opening: { slide: opening, step: 0, blank: false, inset: true, ink: [] }, cues, ...more,
 })
 
 /** A film of stretches one after the other. */

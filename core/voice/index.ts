@@ -1,2 +1,5 @@
+export * from './hearing'
 export * from './level'
 export * from './peaks'
+export * from './silences'
+export * from './verdict'

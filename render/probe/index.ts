@@ -1,2 +1,3 @@
+export * from './camera-gaps'
 export * from './check-film'
 export * from './probe'

@@ -31,6 +31,14 @@ export async function measureSamples(blocks: AsyncIterable<Int16Array>): Promise
   return readMeter((await done).stderr)
 }
 
+/** Measures a voice as it is kept: bare samples. */
+export async function measureVoice(path: string): Promise<Loudness> {
+  const { stderr } = await run('ffmpeg', [
+    '-hide_banner', '-nostats', '-protocol_whitelist', 'file,pipe', '-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', path, ...meterOutput('sample'),
+  ])
+  return readMeter(stderr)
+}
+
 /** Measures a file of ours. */
 export async function measureFile(path: string): Promise<Loudness> {
   const { stderr } = await run('ffmpeg', ['-hide_banner', '-nostats', '-protocol_whitelist', 'file,pipe', '-i', path, ...meterOutput('true')])

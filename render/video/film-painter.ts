@@ -31,7 +31,7 @@ function changedBox(last: Scene, now: Scene, size: Size): PixelBox | null {
     was.get(stroke.id) !== is.get(stroke.id) || was.has(stroke.id) !== is.has(stroke.id))
   const spots = JSON.stringify(last.spot) === JSON.stringify(now.spot) ? [] : [last.spot, now.spot].flatMap((spot) => (spot === null ? [] : [boundsOfSpot(spot)]))
   if (changed.length === 0 && spots.length === 0) return null
-  const bounds = [...changed.map(({ stroke }) => strokeBounds(stroke)), ...spots]
+  const bounds = [...changed.map(({ stroke }) => strokeBounds(stroke, { width: size.width * stage.w, height: size.height * stage.h })), ...spots]
   const edge = (values: readonly number[], pick: (...of: number[]) => number): number => pick(...values)
   const across = (x: number): number => (stage.x + x * stage.w) * size.width
   const down = (y: number): number => (stage.y + y * stage.h) * size.height

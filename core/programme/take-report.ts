@@ -1,0 +1,89 @@
+import type { Ms, SlideId, Stretch } from '@core/model'
+import { PEAKS_A_SECOND, silencesOf } from '@core/voice'
+import { showingsOf } from './pieces-of-take'
+
+/** A stretch with what its sound and camera turned out to be. */
+export interface HeardStretch extends Stretch {
+  readonly peaks: readonly number[]
+  /** LUFS; null when it is too quiet to say. */
+  readonly loudness: number | null
+  /** For how long the camera gave no pictures, in ms. */
+  readonly cameraLost: Ms
+}
+
+/** A part of a take, in its own time: pauses left out, and what was said again left out. */
+export interface TakePart {
+  readonly at: Ms
+  readonly length: Ms
+}
+
+/** What a presenter has after a take. */
+export interface TakeReport {
+  readonly length: Ms
+  readonly loudness: number | null
+  /** How long the voice was louder than can be recorded, in ms. */
+  readonly clipped: Ms
+  readonly silences: readonly TakePart[]
+  readonly muted: readonly TakePart[]
+  readonly shown: readonly SlideId[]
+  readonly cameraLost: Ms
+  readonly stumbles: number
+}
+
+/** A longer silence is one that a listener notices, in ms. */
+export const LONG_SILENCE: Ms = 5000
+/** A peak as high as this touches full scale. */
+const FULL = 255
+
+function mutedParts(stretch: Stretch): readonly TakePart[] {
+  const parts: TakePart[] = []
+  let since: Ms | null = null
+  for (const cue of stretch.cues) {
+    if (cue.kind !== 'mute' || cue.at >= stretch.kept) continue
+    if (cue.on) since ??= cue.at
+    else if (since !== null) {
+      parts.push({ at: since, length: cue.at - since })
+      since = null
+    }
+  }
+  return since === null ? parts : [...parts, { at: since, length: stretch.kept - since }]
+}
+
+/** Silences of what counts of a stretch, without those that muting made. */
+function silentParts(stretch: HeardStretch, muted: readonly TakePart[]): readonly TakePart[] {
+  if (!stretch.voice) return []
+  const kept = stretch.peaks.slice(0, Math.ceil((stretch.kept / 1000) * PEAKS_A_SECOND))
+  return silencesOf(kept, LONG_SILENCE).map(({ from, to }) => ({ at: from, length: Math.min(to, stretch.kept) - from }))
+    .filter((silence) => !muted.some((part) => part.at < silence.at + silence.length && silence.at < part.at + part.length))
+}
+
+/** Mean of loudnesses by power, each for as long as it lasted. */
+function meanLoudness(parts: readonly { readonly loudness: number | null, readonly length: Ms }[]): number | null {
+  const heard = parts.flatMap(({ loudness, length }) => (loudness === null || length === 0 ? [] : [{ loudness, length }]))
+  const time = heard.reduce((sum, part) => sum + part.length, 0)
+  if (time === 0) return null
+  return Math.round(10 * Math.log10(heard.reduce((sum, part) => sum + part.length * 10 ** (part.loudness / 10), 0) / time) * 10) / 10
+}
+
+/** Says what a take holds. @param stretches in order */
+export function reportOf(stretches: readonly HeardStretch[]): TakeReport {
+  let before = 0
+  const placed = stretches.map((stretch) => {
+    const at = before
+    before += stretch.kept
+    const later = (part: TakePart): TakePart => ({ at: Math.round(part.at + at), length: Math.round(part.length) })
+    const muted = mutedParts(stretch)
+    return { stretch, muted: muted.map(later), silences: silentParts(stretch, muted).map(later) }
+  })
+  const counted = stretches.map((stretch) => stretch.peaks.slice(0, Math.ceil((stretch.kept / 1000) * PEAKS_A_SECOND)))
+  return {
+    length: before,
+    loudness: meanLoudness(stretches.map(({ loudness, kept }) => ({ loudness, length: kept }))),
+    clipped: counted.reduce((sum, peaks) => sum + peaks.filter((peak) => peak >= FULL).length, 0) * (1000 / PEAKS_A_SECOND),
+    silences: placed.flatMap((one) => one.silences),
+    muted: placed.flatMap((one) => one.muted),
+    shown: [...new Set(stretches.filter((stretch) => stretch.kept > 0).flatMap((stretch) => showingsOf(stretch).map((showing) => showing.slide)))],
+    cameraLost: stretches.reduce((sum, stretch) => sum + stretch.cameraLost, 0),
+    stumbles: stretches.reduce((sum, stretch) => sum + stretch.cues.filter((cue) => cue.kind === 'stumble' && cue.at < stretch.kept).length, 0),
+  }
+}

@@ -1,0 +1,52 @@
+import type { Ms } from '@core/model'
+
+/** A microphone's level over a twentieth of a second, in dBFS. */
+export interface LevelBlock {
+  readonly at: Ms
+  readonly peak: number
+  readonly rms: number
+}
+
+export const LEVEL_VERDICTS = ['waiting', 'nothing', 'quiet', 'good', 'clipping'] as const
+export type LevelVerdict = (typeof LEVEL_VERDICTS)[number]
+
+/** Time that a level is judged by, in ms. */
+export const JUDGED: Ms = 3000
+const NOTHING = -58
+const QUIET = -30
+const CLIPPING = -0.5
+
+/** The blocks that a level is judged by once another is heard: those of the last `JUDGED` ms. */
+export const heard = (blocks: readonly LevelBlock[], block: LevelBlock): readonly LevelBlock[] =>
+  [...blocks.filter((one) => one.at > block.at - JUDGED), block]
+
+/** What a level means, by its loudest moments of the last seconds. Nothing is called nothing before it was listened to for that long. */
+export function levelVerdict(blocks: readonly LevelBlock[]): LevelVerdict {
+  const peak = blocks.reduce((most, block) => Math.max(most, block.peak), -Infinity)
+  if (peak >= CLIPPING) return 'clipping'
+  if (peak >= QUIET) return 'good'
+  const [first] = blocks
+  const long = first !== undefined && (blocks.at(-1)?.at ?? 0) - first.at >= JUDGED * 0.8
+  if (!long) return 'waiting'
+  return peak < NOTHING ? 'nothing' : 'quiet'
+}
+
+export const ROOM_VERDICTS = ['still', 'usual', 'noisy', 'loud'] as const
+export type RoomVerdict = (typeof ROOM_VERDICTS)[number]
+
+/** A room that was listened to while nobody spoke. */
+export interface Room {
+  /** dBFS, the mean level of its quieter three quarters: a cough or a chair does not count. */
+  readonly level: number
+  readonly verdict: RoomVerdict
+}
+
+const mean = (levels: readonly number[]): number =>
+  10 * Math.log10(levels.reduce((sum, level) => sum + 10 ** (level / 10), 0) / Math.max(1, levels.length))
+
+/** How noisy a room is. @param blocks of a few seconds in which nobody spoke */
+export function roomOf(blocks: readonly LevelBlock[]): Room {
+  const levels = blocks.map((block) => block.rms).sort((a, b) => a - b)
+  const level = levels.length === 0 ? -Infinity : mean(levels.slice(0, Math.max(1, Math.ceil(levels.length * 0.75))))
+  return { level, verdict: level < -60 ? 'still' : level < -48 ? 'usual' : level < -38 ? 'noisy' : 'loud' }
+}
