@@ -68,6 +68,8 @@ export interface TalkView {
   readonly shape: Size
   /** BCP 47 tag of the language it is given in. */
   readonly language: string
+  /** Words a minute at which its presenter speaks, as far as known. */
+  readonly rate: number
   /** Of the deck; every change names the one that it was made on. */
   readonly revision: number
   readonly slides: readonly Slide[]

@@ -25,7 +25,7 @@ async function seedStretch(take: string, number: number, stretch: DemoStretch, f
   const db = database()
   const id = randomUUID()
   const opening = { slide: slides[stretch.opening]?.id ?? asId<'slide'>(''), step: 0, blank: false, inset: true, ink: lying }
-  await openStretch(db, id, { take, number, camera: true, mime: 'video/webm;codecs=vp8,opus', opening })
+  await openStretch(db, id, { take, number, camera: true, voice: true, mime: 'video/webm;codecs=vp8,opus', opening })
   const media = await readFile(join(folder, stretch.file))
   const slices = Array.from({ length: Math.ceil(media.length / SLICE) }, (_, n) => media.subarray(n * SLICE, (n + 1) * SLICE))
   await keepSlices(db, id, slices.map((bytes, n) => ({ n, bytes, digest: digestOf(bytes) })))

@@ -94,15 +94,22 @@ export interface StretchTable {
   take: string
   number: number
   camera: boolean
+  /** Without a voice it has no recording, only cues. */
+  voice: boolean
   mime: string
   opening: Json<Snapshot>
   length_ms: number | null
+  /** How much of it counts; null: all. */
+  kept_ms: number | null
   slices: number | null
   cues: number | null
   offset_picture: number
   offset_sound: number
   state: 'open' | 'closing' | 'ready' | 'failed'
   peaks: Json<readonly number[]> | null
+  /** LUFS; null when it is too quiet to say. */
+  loudness: number | null
+  camera_lost_ms: Generated<number>
 }
 
 export interface SliceTable {
@@ -150,14 +157,24 @@ export interface RehearsalTable {
   id: string
   talk: string
   started: Date
-  visits: Json<readonly { readonly slide: string, readonly length: number }[]>
+  visits: Json<readonly { readonly slide: string, readonly length: number, readonly spoken?: number }[]>
+}
+
+export interface SpeechTable {
+  /** The rehearsal or take that was heard. */
+  source: string
+  n: number
+  talk: string
+  words: number
+  /** Pauses apart. */
+  spoken_ms: number
+  heard: Moment
 }
 
 export interface WorkerTable {
   id: string
   seen: Moment
 }
-
 
 export interface Tables {
   person: PersonTable
@@ -173,5 +190,6 @@ export interface Tables {
   programme: ProgrammeTable
   delivery: DeliveryTable
   rehearsal: RehearsalTable
+  speech: SpeechTable
   worker: WorkerTable
 }

@@ -1,6 +1,7 @@
 import { group } from 'd3'
 import { asId } from '@core/model'
-import type { Programme, Stretch, StretchId } from '@core/model'
+import type { Programme, StretchId } from '@core/model'
+import type { HeardStretch } from '@core/programme'
 import type { FilmView } from '@contracts'
 import type { Queries } from '@server/database'
 import { slidesAsShown } from './decks'
@@ -10,20 +11,24 @@ const stretchIds = (programme: Programme): readonly StretchId[] => [...new Set(p
   (piece.kind === 'still' ? [] : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? []))))]
 
 /** Recorded stretches with their cues, in three questions whatever their number. */
-export async function loadStretches(q: Queries, ids: readonly string[]): Promise<readonly (Stretch & { readonly peaks: readonly number[] })[]> {
+export async function loadStretches(q: Queries, ids: readonly string[]): Promise<readonly HeardStretch[]> {
   if (ids.length === 0) return []
   const [rows, cues] = await Promise.all([
-    q.selectFrom('stretch').select(['id', 'length_ms', 'camera', 'opening', 'peaks']).where('id', 'in', [...ids]).execute(),
+    q.selectFrom('stretch').select(['id', 'length_ms', 'kept_ms', 'camera', 'voice', 'opening', 'peaks', 'loudness', 'camera_lost_ms']).where('id', 'in', [...ids]).execute(),
     q.selectFrom('cue').select(['stretch', 'cue']).where('stretch', 'in', [...ids]).orderBy('stretch').orderBy('n').execute(),
   ])
   const byStretch = group(cues, (cue) => cue.stretch)
   return rows.map((row) => ({
     id: asId(row.id),
     length: row.length_ms ?? 0,
+    kept: Math.min(row.kept_ms ?? row.length_ms ?? 0, row.length_ms ?? 0),
     camera: row.camera,
+    voice: row.voice,
     opening: row.opening,
     cues: (byStretch.get(row.id) ?? []).map((cue) => cue.cue).sort((a, b) => a.at - b.at),
     peaks: row.peaks ?? [],
+    loudness: row.loudness,
+    cameraLost: row.camera_lost_ms,
   }))
 }
 
@@ -39,7 +44,7 @@ export async function filmView(q: Queries, talk: string, revision?: number): Pro
     programme,
     shape,
     slides,
-    stretches: stretches.map(({ peaks: _, ...stretch }) => stretch),
+    stretches: stretches.map(({ peaks: _, loudness: __, cameraLost: ___, ...stretch }) => stretch),
     peaks: Object.fromEntries(stretches.map((stretch) => [stretch.id, stretch.peaks])),
   }
 }

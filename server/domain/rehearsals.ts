@@ -2,7 +2,9 @@ import { Refusal, asId } from '@core/model'
 import type { RunThrough } from '@core/pace'
 import type { RehearsalView } from '@contracts'
 import type { Queries } from '@server/database'
+import { slidesOf } from './decks'
 import { tell } from './events'
+import { forgetSpeech, rememberSpeech, unheard } from './speech'
 
 /** The newest run-throughs that are shown; older ones stay. */
 const SHOWN = 20
@@ -15,11 +17,16 @@ export async function keepRehearsal(q: Queries, talk: string, id: string, run: R
     const there = await q.selectFrom('rehearsal').select('talk').where('id', '=', id).executeTakeFirst()
     if (there?.talk !== talk) throw new Refusal('conflict', 'This run-through belongs to another talk.')
   }
+  const { language } = await q.selectFrom('talk').select('language').where('id', '=', talk).executeTakeFirstOrThrow()
+  const slides = await slidesOf(q, talk)
+  const bySlide = new Map(slides.map((slide) => [slide.id, slide]))
+  await rememberSpeech(q, talk, id, language, slides, run.visits.map(({ slide, length, spoken }) => ({ slide, spoken: spoken ?? unheard(bySlide.get(slide), length) })))
   await tell(q, { talk, kind: 'talk', id: null })
 }
 
 /** Forgets a run-through; its timings no longer count. */
 export async function forgetRehearsal(q: Queries, talk: string, id: string): Promise<void> {
+  await forgetSpeech(q, id)
   await q.deleteFrom('rehearsal').where('id', '=', id).where('talk', '=', talk).execute()
   await tell(q, { talk, kind: 'talk', id: null })
 }
@@ -27,5 +34,5 @@ export async function forgetRehearsal(q: Queries, talk: string, id: string): Pro
 /** A talk's run-throughs, the newest first. */
 export async function rehearsalsOf(q: Queries, talk: string): Promise<readonly RehearsalView[]> {
   const rows = await q.selectFrom('rehearsal').selectAll().where('talk', '=', talk).orderBy('started', 'desc').limit(SHOWN).execute()
-  return rows.map((row) => ({ id: row.id, started: row.started.toISOString(), visits: row.visits.map(({ slide, length }) => ({ slide: asId<'slide'>(slide), length })) }))
+  return rows.map((row) => ({ id: row.id, started: row.started.toISOString(), visits: row.visits.map(({ slide, ...times }) => ({ slide: asId<'slide'>(slide), ...times })) }))
 }

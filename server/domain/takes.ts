@@ -1,7 +1,9 @@
 import { sql } from 'kysely'
 import { Refusal, asId } from '@core/model'
-import type { Cue, Intent, Ms, Programme, Snapshot, TakeKind } from '@core/model'
-import { placeTake, piecesOfTake, versionsOf, withoutStretches } from '@core/programme'
+import type { Cue, Intent, Ms, Programme, SlideId, Snapshot, TakeKind } from '@core/model'
+import { piecesOfTake, placeTake, reportOf, withoutStretches } from '@core/programme'
+import type { TakeReport } from '@core/programme'
+import { spokenTime } from '@core/voice'
 import type { Database, Queries } from '@server/database'
 import { digestOf, slicePath, writeWhole } from '@server/store'
 import { slidesOf } from './decks'
@@ -9,6 +11,8 @@ import { tell } from './events'
 import { loadStretches } from './films'
 import { addJob } from './jobs'
 import { currentProgramme, saveProgramme } from './programmes'
+import { forgetSpeech, rememberSpeech } from './speech'
+import type { Spoken } from './speech'
 
 /** Opens a take under an id that the page chose, so that asking again does no harm. */
 export async function openTake(q: Queries, talk: string, id: string, kind: TakeKind, intent: Intent): Promise<void> {
@@ -26,13 +30,14 @@ export interface NewStretch {
   readonly take: string
   readonly number: number
   readonly camera: boolean
+  readonly voice: boolean
   readonly mime: string
   readonly opening: Snapshot
 }
 
 export async function openStretch(q: Queries, id: string, stretch: NewStretch): Promise<void> {
   const added = await q.insertInto('stretch').values({
-    id, ...stretch, opening: JSON.stringify(stretch.opening), state: 'open', length_ms: null, slices: null, cues: null, peaks: null,
+    id, ...stretch, opening: JSON.stringify(stretch.opening), state: 'open', length_ms: null, kept_ms: null, slices: null, cues: null, peaks: null, loudness: null,
     offset_picture: 0, offset_sound: 0,
   }).onConflict((conflict) => conflict.column('id').doNothing()).executeTakeFirst()
   if (added.numInsertedOrUpdatedRows === 0n) {
@@ -44,6 +49,12 @@ export async function openStretch(q: Queries, id: string, stretch: NewStretch): 
 export async function setOffsets(q: Queries, stretch: string, offsets: { readonly picture: number, readonly sound: number }): Promise<void> {
   await q.updateTable('stretch').set({ offset_picture: offsets.picture, offset_sound: offsets.sound })
     .where('id', '=', stretch).where('state', '=', 'open').execute()
+}
+
+/** Says how much of a stretch counts: its presenter went back and said the rest again. */
+export async function keepStretch(q: Queries, stretch: string, kept: Ms): Promise<void> {
+  await q.updateTable('stretch').set({ kept_ms: kept }).where('id', '=', stretch)
+    .where('take', 'in', (build) => build.selectFrom('take').select('id').where('state', '=', 'open')).execute()
 }
 
 export interface Slice {
@@ -143,19 +154,40 @@ export async function placeFinishedTake(db: Database, take: string): Promise<voi
     if (row.state !== 'closing') return
     const ids = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'ready').where('length_ms', '>', 0).orderBy('number').execute()
     if (row.kind !== 'rehearsal' && ids.length > 0) {
-      const order = new Map(ids.map(({ id }, index) => [id, index]))
-      const stretches = [...await loadStretches(q, ids.map(({ id }) => id))].sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0))
-      const pieces = piecesOfTake({ id: asId(take), kind: row.kind, stretches })
+      const stretches = await stretchesInOrder(q, ids.map(({ id }) => id))
       // Take the talk's lock first, so that two takes finished at once are placed one after the other.
-      await q.selectFrom('talk').select('id').where('id', '=', row.talk).forUpdate().execute()
-      const shown = new Set(pieces.map((piece) => piece.slide))
-      const versions = versionsOf((await slidesOf(q, row.talk)).filter((slide) => shown.has(slide.id)))
-      const programme = placeTake(await currentProgramme(q, row.talk), row.intent, pieces, versions)
+      const { language } = await q.selectFrom('talk').select('language').where('id', '=', row.talk).forUpdate().executeTakeFirstOrThrow()
+      const slides = await slidesOf(q, row.talk)
+      const programme = placeTake(await currentProgramme(q, row.talk), row.intent, { id: asId(take), kind: row.kind, stretches }, slides)
       await saveProgramme(q, row.talk, programme, placedBy(take))
+      if (row.kind !== 'dub') await rememberSpeech(q, row.talk, take, language, slides, spokenOn(take, stretches))
     }
     await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()
     await tell(q, { talk: row.talk, kind: 'take', id: take })
   })
+}
+
+async function stretchesInOrder(q: Queries, ids: readonly string[]): Promise<Awaited<ReturnType<typeof loadStretches>>> {
+  const order = new Map(ids.map((id, index) => [id, index]))
+  return [...await loadStretches(q, ids)].sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0))
+}
+
+/** How long was spoken on each slide that a take shows. */
+function spokenOn(take: string, stretches: Awaited<ReturnType<typeof loadStretches>>): readonly Spoken[] {
+  const peaks = new Map(stretches.map((stretch) => [stretch.id, stretch.peaks]))
+  const times = new Map<SlideId, Ms>()
+  for (const piece of piecesOfTake({ id: asId(take), kind: 'full', stretches })) {
+    if (piece.kind === 'still' || piece.voice === null) continue
+    const spoken = spokenTime(peaks.get(piece.voice.stretch) ?? [], piece.voice.from, piece.voice.to)
+    times.set(piece.slide, (times.get(piece.slide) ?? 0) + spoken)
+  }
+  return [...times].map(([slide, spoken]) => ({ slide, spoken }))
+}
+
+/** What a take holds, for who has just recorded it. */
+export async function takeReport(q: Queries, take: string): Promise<TakeReport> {
+  const ids = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'ready').orderBy('number').execute()
+  return reportOf(await stretchesInOrder(q, ids.map(({ id }) => id)))
 }
 
 const placedBy = (take: string): string => `take ${take}`
@@ -174,6 +206,7 @@ export async function discardTake(q: Queries, talk: string, take: string): Promi
   const changed = await q.updateTable('take').set({ state: 'discarded', discarded: new Date() })
     .where('id', '=', take).where('state', '<>', 'discarded').executeTakeFirst()
   if (changed.numUpdatedRows === 0n) return
+  await forgetSpeech(q, take)
   const stretches = new Set((await q.selectFrom('stretch').select('id').where('take', '=', take).execute()).map((row) => row.id))
   const programme = await currentProgramme(q, talk)
   const without = await beforeTake(q, talk, take, programme) ?? withoutStretches(programme, stretches)

@@ -9,6 +9,7 @@ import type { Queries } from '@server/database'
 import { saveDeck, slidesOf, slidesOfMany } from './decks'
 import { tell } from './events'
 import { rehearsalsOf } from './rehearsals'
+import { rateOfOwner } from './speech'
 
 /** A name that every file system takes. */
 export const fileName = (name: string): string =>
@@ -31,7 +32,7 @@ const takeView = (row: { id: string, kind: Take['kind'], intent: TakeView['inten
 
 const takesOf = (q: Queries, talk: string) => q.selectFrom('take').leftJoin('stretch', 'stretch.take', 'take.id')
   .select(['take.id', 'take.kind', 'take.intent', 'take.state', 'take.started', 'take.sentence'])
-  .select((build) => build.fn.sum<number>('stretch.length_ms').as('length'))
+  .select((build) => build.fn.sum<number>(build.fn.coalesce('stretch.kept_ms', 'stretch.length_ms')).as('length'))
   .where('take.talk', '=', talk).groupBy('take.id').orderBy('take.started', 'desc').execute()
 
 const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[]> =>
@@ -41,12 +42,13 @@ const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[
 
 /** A talk with its deck, as its stations show it. */
 export async function talkView(q: Queries, id: string): Promise<TalkView> {
-  const [talk, slides, takes, imports, rehearsals] = await Promise.all([
+  const [talk, slides, takes, imports, rehearsals, rate] = await Promise.all([
     q.selectFrom('talk').selectAll().where('id', '=', id).executeTakeFirstOrThrow(),
     slidesOf(q, id),
     takesOf(q, id),
     importsOf(q, id),
     rehearsalsOf(q, id),
+    rateOfOwner(q, id),
   ])
   return {
     id,
@@ -54,6 +56,7 @@ export async function talkView(q: Queries, id: string): Promise<TalkView> {
     limit: talk.limit_ms,
     shape: talk.shape,
     language: talk.language,
+    rate,
     revision: talk.revision,
     slides,
     takes: takes.map(takeView),

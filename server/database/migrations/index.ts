@@ -2,10 +2,12 @@ import type { Migration } from 'kysely'
 import { first } from './0001-first'
 import { prepare } from './0002-prepare'
 import { rehearse } from './0003-rehearse'
+import { lectern } from './0004-lectern'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
   '0001-first': first,
   '0002-prepare': prepare,
   '0003-rehearse': rehearse,
+  '0004-lectern': lectern,
 }

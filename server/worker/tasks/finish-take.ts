@@ -1,10 +1,16 @@
 import { rename } from 'node:fs/promises'
 import { join } from 'node:path'
-import { closeStretch, concatenate } from '@render/sound'
-import { lengthOfRecording } from '@render/probe'
+import { closeStretch, concatenate, measureVoice } from '@render/sound'
+import { cameraLost, lengthOfRecording } from '@render/probe'
 import { database } from '@server/database'
+import type { Database } from '@server/database'
 import { placeFinishedTake, tell } from '@server/domain'
 import { recordingPath, removeTree, sizeOf, slicePath, stretchFolder, voicePath } from '@server/store'
+
+async function lastCueOf(db: Database, stretch: string): Promise<number> {
+  const cues = await db.selectFrom('cue').select('cue').where('stretch', '=', stretch).execute()
+  return cues.reduce((last, { cue }) => Math.max(last, cue.at), 0)
+}
 
 /** Makes each stretch of a take ready to be played, then puts the take into the programme. Can be repeated at any point. */
 export async function finishTakeTask(take: string): Promise<void> {
@@ -15,7 +21,9 @@ export async function finishTakeTask(take: string): Promise<void> {
     const raw = join(folder, 'raw.webm')
     const count = stretch.slices ?? 0
     if (count === 0) {
-      await db.updateTable('stretch').set({ state: 'ready', length_ms: 0 }).where('id', '=', stretch.id).execute()
+      // Timings and ink alone: it lasts until it was closed, or until the last thing that happened in it.
+      const length = stretch.voice ? 0 : stretch.length_ms ?? await lastCueOf(db, stretch.id)
+      await db.updateTable('stretch').set({ state: 'ready', length_ms: length }).where('id', '=', stretch.id).execute()
       continue
     }
     if (await sizeOf(raw) === null) {
@@ -27,7 +35,9 @@ export async function finishTakeTask(take: string): Promise<void> {
       raw, recording: recordingPath(stretch.id), voice: voicePath(stretch.id), length,
       offsets: { picture: stretch.offset_picture, sound: stretch.offset_sound },
     })
-    await db.updateTable('stretch').set({ state: 'ready', length_ms: length, peaks: JSON.stringify(peaks) }).where('id', '=', stretch.id).execute()
+    const { integrated } = await measureVoice(voicePath(stretch.id))
+    const lost = stretch.camera && length > 0 ? await cameraLost(recordingPath(stretch.id), length) : 0
+    await db.updateTable('stretch').set({ state: 'ready', length_ms: length, peaks: JSON.stringify(peaks), loudness: integrated, camera_lost_ms: lost }).where('id', '=', stretch.id).execute()
     // The recording as it came is in one file now; the slices it came in are no longer needed.
     await removeTree(join(folder, 'slices'))
   }
