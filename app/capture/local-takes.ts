@@ -18,10 +18,14 @@ export interface LocalStretch {
   readonly take: string
   readonly number: number
   readonly camera: boolean
+  /** Without a voice there is no recording, only cues. */
+  readonly voice: boolean
   readonly mime: string
   readonly opening: Snapshot
   readonly offsets: { readonly picture: number, readonly sound: number } | null
   readonly closing: { readonly slices: number, readonly cues: number, readonly length: Ms } | null
+  /** How much of it counts when not all does. */
+  readonly kept: Ms | null
 }
 
 interface Schema extends DBSchema {

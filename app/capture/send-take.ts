@@ -10,6 +10,17 @@ const MOST_BYTES = 8_000_000
 /** Numbers of slices that this page knows the server has, by stretch, so that it does not ask again. */
 const opened = new Set<string>()
 
+/** What the server was told last of a stretch, so that it is not told again every second. */
+const told = new Map<string, string>()
+
+async function once(stretch: string, what: string, value: unknown, send: () => Promise<unknown>): Promise<void> {
+  const key = `${stretch}:${what}`
+  const now = JSON.stringify(value)
+  if (told.get(key) === now) return
+  await send()
+  told.set(key, now)
+}
+
 async function sendSlices(stretch: string): Promise<void> {
   const db = await localTakes()
   for (;;) {
@@ -52,14 +63,16 @@ async function sendCues(stretch: string): Promise<void> {
 
 async function sendStretch(stretch: LocalStretch): Promise<void> {
   if (!opened.has(stretch.id)) {
-    const { id, offsets: _, closing: __, ...body } = stretch
+    const { id, offsets: _, closing: __, kept: ___, ...body } = stretch
     await api.put(`/stretches/${id}`, body)
     opened.add(id)
   }
-  if (stretch.offsets !== null) await api.put(`/stretches/${stretch.id}/offsets`, stretch.offsets)
+  const { offsets, kept, closing } = stretch
+  if (offsets !== null) await once(stretch.id, 'offsets', offsets, () => api.put(`/stretches/${stretch.id}/offsets`, offsets))
   await sendSlices(stretch.id)
   await sendCues(stretch.id)
-  if (stretch.closing !== null) await api.post(`/stretches/${stretch.id}/close`, stretch.closing)
+  if (kept !== null) await once(stretch.id, 'kept', kept, () => api.put(`/stretches/${stretch.id}/kept`, { kept }))
+  if (closing !== null) await once(stretch.id, 'closing', closing, () => api.post(`/stretches/${stretch.id}/close`, closing))
 }
 
 /**

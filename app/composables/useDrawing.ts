@@ -1,10 +1,16 @@
 import type { Ref } from 'vue'
 import type { Point, Stroke } from '@core/model'
+import { tidied } from '@core/ink'
 import { inkPoint, newStroke } from '~/capture'
+import { useHabits } from '~/stores/habits'
 import { useLectern } from '~/stores/lectern'
+import { useTalk } from '~/stores/talk'
 
 /** Time after a pen was felt during which touches are taken for a palm, in ms. */
 const PALM = 2500
+/** How long a hand holds still for its stroke to become the shape it resembles, in ms, and how far it may shake, as a fraction of the slide. */
+const HOLD = 600
+const SHAKE = 0.006
 /** Wait after which what the spot did so far is noted, in ms. */
 const SPOT_EVERY = 400
 
@@ -13,16 +19,24 @@ interface Where extends Point { readonly p: number }
 /**
  * Turns pointer events on a canvas into strokes, erasures and the spot's path.
  * @param canvas where is drawn
+ * @param label asks for the words of a label at a place
  * @param paint draws the stroke under way and the spot, or nothing; called at most once a frame
  */
-export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke: Stroke | null, spot: Point | null) => void) {
+export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke: Stroke | null, spot: Point | null) => void, label: (at: Point) => void) {
   const lectern = useLectern()
+  const habits = useHabits()
+  const talk = useTalk()
   let stroke: Stroke | null = null
   let began = 0
   let pointer = -1
   let penSeen = -Infinity
   let asked = false
   let erasing = false
+  /** Where the hand came to rest last, and what waits for it to have rested. */
+  let rest: Point = { x: 0, y: 0 }
+  let resting: ReturnType<typeof setTimeout> | undefined
+  /** What the stroke under way was taken for; it grows no more. */
+  let clean = false
   let spot: { readonly at: Point, readonly from: number, readonly path: readonly (Point & { readonly dt: number })[] } | null = null
 
   const whereIs = (event: PointerEvent): Where | null => {
@@ -38,6 +52,23 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
       asked = false
       paint(stroke, spot?.at ?? null)
     })
+  }
+
+  /** The hand has held still: what it drew becomes the shape that it resembles. */
+  function settle(): void {
+    if (stroke === null || lectern.tool !== 'pen') return
+    const meant = tidied(stroke, talk.talk?.shape ?? { width: 16, height: 9 })
+    if (meant === null) return
+    stroke = meant
+    clean = true
+    repaint()
+  }
+
+  function waitForRest(at: Point): void {
+    if (!habits.now.tidy || Math.hypot(at.x - rest.x, at.y - rest.y) < SHAKE) return
+    rest = { x: at.x, y: at.y }
+    clearTimeout(resting)
+    resting = setTimeout(settle, HOLD)
   }
 
   /** Notes where the spot was until now; it goes on from there. */
@@ -65,6 +96,10 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
     if (lectern.slide === null || lectern.blank || palm || event.button !== 0 || at === null || stroke !== null) return
     if (lectern.tool === 'hand' || lectern.tool === 'spot') return
     event.preventDefault()
+    if (lectern.tool === 'label') {
+      label({ x: at.x, y: at.y })
+      return
+    }
     canvas.value?.setPointerCapture(event.pointerId)
     pointer = event.pointerId
     if (lectern.tool === 'eraser') {
@@ -73,6 +108,8 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
       return
     }
     began = event.timeStamp
+    clean = false
+    rest = { x: at.x, y: at.y }
     const first = inkPoint(0, at.x, at.y, at.p)
     stroke = newStroke(lectern.slide.id, lectern.tool, lectern.colour, lectern.width, event.pointerType === 'pen', first)
     repaint()
@@ -84,7 +121,8 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
     if (lectern.tool === 'spot' && !lectern.blank && here !== null) moveSpot(event, here)
     if (event.pointerId !== pointer) return
     if (erasing && here !== null) lectern.eraseAt(here, event.timeStamp)
-    if (stroke === null) return
+    if (stroke === null || clean) return
+    if (here !== null) waitForRest(here)
     const gathered = event.getCoalescedEvents()
     const fresh = (gathered.length > 0 ? gathered : [event]).flatMap((one) => {
       const at = whereIs(one)
@@ -99,6 +137,7 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
     noteSpot(performance.now(), true)
     erasing = false
     pointer = -1
+    clearTimeout(resting)
     if (stroke === null) return
     const whole = stroke
     stroke = null
@@ -113,7 +152,10 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
 
   const timer = setInterval(() => { noteSpot(performance.now(), false) }, SPOT_EVERY)
   watch(() => [lectern.tool, lectern.blank, lectern.slide?.id], () => { noteSpot(performance.now(), true) })
-  onBeforeUnmount(() => { clearInterval(timer) })
+  onBeforeUnmount(() => {
+    clearInterval(timer)
+    clearTimeout(resting)
+  })
 
   return { finish, listeners: { pointerdown: down, pointermove: move, pointerup: up, pointercancel: up, pointerleave: leave } }
 }

@@ -1,5 +1,6 @@
 import { useEventListener } from '@vueuse/core'
 import { INK_COLOURS } from '@core/model'
+import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
 
 export interface LecternKeys {
@@ -9,6 +10,8 @@ export interface LecternKeys {
   readonly line: (by: number) => void
   readonly grow: (by: number) => void
   readonly help: () => void
+  readonly jump: () => void
+  readonly moves: () => void
   /** Whether a dialog is open that takes the keys. */
   readonly busy: () => boolean
 }
@@ -16,14 +19,18 @@ export interface LecternKeys {
 /** Our keys at the Lectern, listed for the person. */
 export const KEY_WORDS: readonly (readonly [string, string])[] = [
   ['→ or Space', 'next step or slide'], ['←', 'back'], ['↑ ↓', 'move the notes by a line'], ['+ −', 'notes larger or smaller'],
-  ['N', 'all the notes, and back'], ['P', 'pause and go on'], ['Esc', 'stop (asks first)'], ['D', 'pen'], ['L', 'marker'], ['E', 'eraser'], ['O', 'pointer spot'], ['V', 'click to go on'],
-  ['1 to 6', 'ink colour'], ['W', 'pen width'], ['Z', 'take back the last stroke'], ['X', 'wipe this slide'], ['B', 'blank the screen'],
-  ['I', 'hide or show your face for viewers'], ['H', 'hide or show your face for yourself alone'], ['M', 'mute and unmute'], ['S', 'mark a stumble'], ['R', 'record'],
+  ['A', 'notes move by hand, at your pace or with your voice'], ['N', 'all the notes, and back'], ['G', 'all slides, to go to any'], ['P', 'pause and go on'], ['Esc', 'stop (asks first)'], ['D', 'pen'], ['L', 'marker'], ['E', 'eraser'], ['O', 'pointer spot'], ['V', 'click to go on'],
+  ['T', 'label: click, then type'], ['1 to 6', 'ink colour'], ['W', 'pen width'], ['Z', 'take back the last stroke'], ['X', 'wipe this slide'], ['B', 'blank the screen'],
+  ['I', 'hide or show your face for viewers'], ['C', 'stop or start the camera itself'], ['H', 'hide or show your face for yourself alone'], ['M', 'mute and unmute'], ['S', 'mark a stumble'], ['R', 'record'],
 ]
+
+/** Keys of presenters' remotes. */
+const CLICKER: ReadonlySet<string> = new Set(['PageDown', 'PageUp'])
 
 /** Listens for keys and clickers, wherever the focus is. */
 export function useLecternKeys(to: LecternKeys): void {
   const lectern = useLectern()
+  const devices = useDevices()
 
   const actions: Readonly<Record<string, (stamp: number) => void>> = {
     ArrowRight: (stamp) => { lectern.forward(stamp) },
@@ -46,7 +53,11 @@ export function useLecternKeys(to: LecternKeys): void {
     o: () => { lectern.tool = 'spot' },
     m: (stamp) => { lectern.setMuted(!lectern.muted, stamp) },
     s: (stamp) => { lectern.stumble(stamp) },
+    t: () => { lectern.tool = 'label' },
     v: () => { lectern.tool = 'hand' },
+    a: to.moves,
+    g: to.jump,
+    c: () => { void lectern.setCamera(!devices.cameraOn) },
     w: () => { lectern.width = lectern.width === 'fine' ? 'broad' : 'fine' },
     z: (stamp) => { lectern.undoStroke(stamp) },
     x: (stamp) => { lectern.wipe(stamp) },
@@ -60,12 +71,14 @@ export function useLecternKeys(to: LecternKeys): void {
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     const { target } = event
     const typing = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
-    if (typing || to.busy() || event.altKey || event.metaKey || (event.ctrlKey && event.key !== 'z')) return
+    // A clicker's keys go on whatever is open or being typed: they are no text.
+    const clicker = CLICKER.has(event.key) && lectern.live
+    if ((!clicker && (typing || to.busy())) || event.altKey || event.metaKey || (event.ctrlKey && event.key !== 'z')) return
     const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
     const colour = INK_COLOURS[Number(key) - 1]
     const action = colour === undefined ? actions[key] : () => {
       lectern.colour = colour
-      if (lectern.tool !== 'marker') lectern.tool = 'pen'
+      if (lectern.tool !== 'marker' && lectern.tool !== 'label') lectern.tool = 'pen'
     }
     if (action === undefined || (event.repeat && !key.startsWith('Arrow'))) return
     // A button that still has the focus must not be pressed by the key that advances the slide.

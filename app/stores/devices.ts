@@ -1,88 +1,100 @@
 import { defineStore } from 'pinia'
-import { FLOOR_DB } from '@core/voice'
-import { NO_CAMERA, PRACTICE, deviceTrouble, listDevices, openPracticeCamera, openPracticeMic, watchLevel } from '~/capture'
-import type { DeviceChoice, Level } from '~/capture'
+import { FLOOR_DB, heard, levelVerdict } from '@core/voice'
+import type { LevelBlock } from '@core/voice'
+import { NO_CAMERA, PRACTICE, listDevices, openCamera, openMic, watchCamera, watchLevel } from '~/capture'
+import type { CameraState, DeviceChoice, Level, OpenTrack } from '~/capture'
 import { sentenceOf } from '~/client'
+import { useHabits } from './habits'
 
-const MEMORY = 'aisle-devices'
-const CAMERA_SIZE = { width: { ideal: 1280 }, height: { ideal: 720 }, frameRate: { ideal: 30 } }
-
-const remembered = (): { camera: string, mic: string } | null => {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(MEMORY) ?? 'null')
-    if (typeof kept !== 'object' || kept === null || !('camera' in kept) || !('mic' in kept)) return null
-    return { camera: String(kept.camera), mic: String(kept.mic) }
-  } catch {
-    return null
-  }
-}
+/** A camera that gave no picture for longer than this is dead, in ms. */
+const DEAD = 2500
 
 /** The camera and microphone that were chosen, open and watched. */
 export const useDevices = defineStore('devices', () => {
+  const habits = useHabits()
   const cameras = shallowRef<readonly DeviceChoice[]>([])
   const mics = shallowRef<readonly DeviceChoice[]>([])
   const camera = ref('')
   const mic = ref('')
   const stream = shallowRef<MediaStream | null>(null)
-  const level = ref<Level>({ peak: FLOOR_DB, rms: FLOOR_DB })
-  /** The highest level of the last seconds, in dBFS. */
-  const held = ref(FLOOR_DB)
+  const level = shallowRef<Level>({ peak: FLOOR_DB, rms: FLOOR_DB })
+  const blocks = shallowRef<readonly LevelBlock[]>([])
+  const seen = shallowRef<CameraState>({ seen: null, dark: false })
   const trouble = ref<string | null>(null)
+  /** What became of a device that was used last. */
+  const missing = ref<string | null>(null)
   const opening = ref(false)
+  /** Somebody who wants to know of every block of sound. */
+  const listeners = new Set<(block: LevelBlock) => void>()
+  let voice: (OpenTrack & { readonly loudness: () => number }) | null = null
+  let picture: OpenTrack | null = null
   let stops: (() => void)[] = []
-  let heldSince = 0
   let muted = false
+  /** A device that ended by itself, and what to do then; told while a take runs. */
+  const lost = shallowRef<((what: 'camera' | 'mic') => void) | null>(null)
+
+  const verdict = computed(() => levelVerdict(blocks.value))
+  /** The highest level of the last seconds, in dBFS. */
+  const held = computed(() => blocks.value.reduce((most, block) => Math.max(most, block.peak), FLOOR_DB))
+  const cameraOn = computed(() => (stream.value?.getVideoTracks().length ?? 0) > 0)
+  const nameOf = (id: string, from: readonly DeviceChoice[]): string => from.find((device) => device.id === id)?.label ?? 'the device'
 
   async function list(): Promise<void> {
     cameras.value = await listDevices('camera')
     mics.value = await listDevices('mic')
   }
 
-  function close(): void {
+  function shut(): void {
     for (const stop of stops) stop()
     stops = []
+    voice?.stop()
+    picture?.stop()
+    voice = null
+    picture = null
+  }
+
+  function close(): void {
+    shut()
     stream.value = null
     level.value = { peak: FLOOR_DB, rms: FLOOR_DB }
-    held.value = FLOOR_DB
-  }
-
-  async function openMic(): Promise<{ readonly tracks: readonly MediaStreamTrack[], readonly loudness: () => number }> {
-    if (mic.value === PRACTICE) {
-      const practice = await openPracticeMic()
-      stops.push(practice.stop)
-      return { tracks: practice.stream.getAudioTracks(), loudness: practice.loudness }
-    }
-    try {
-      const opened = await navigator.mediaDevices.getUserMedia({ audio: { deviceId: mic.value === 'default' ? undefined : { exact: mic.value } } })
-      stops.push(() => { for (const track of opened.getTracks()) track.stop() })
-      return { tracks: opened.getAudioTracks(), loudness: () => 0 }
-    } catch (error) {
-      throw deviceTrouble(error, 'microphone')
-    }
-  }
-
-  async function openCamera(loudness: () => number): Promise<readonly MediaStreamTrack[]> {
-    if (camera.value === NO_CAMERA) return []
-    if (camera.value === PRACTICE) {
-      const practice = openPracticeCamera(loudness)
-      stops.push(practice.stop)
-      return practice.stream.getVideoTracks()
-    }
-    try {
-      const opened = await navigator.mediaDevices.getUserMedia({ video: { ...CAMERA_SIZE, deviceId: camera.value === 'default' ? undefined : { exact: camera.value } } })
-      stops.push(() => { for (const track of opened.getTracks()) track.stop() })
-      return opened.getVideoTracks()
-    } catch (error) {
-      throw deviceTrouble(error, 'camera')
-    }
+    blocks.value = []
   }
 
   function hear(now: Level): void {
     level.value = now
-    if (now.peak >= held.value || performance.now() - heldSince > 1500) {
-      held.value = now.peak
-      heldSince = performance.now()
+    const block = { at: performance.now(), ...now }
+    blocks.value = heard(blocks.value, block)
+    for (const listener of listeners) listener(block)
+  }
+
+  /** Puts what is open together, and watches it. */
+  async function gather(): Promise<void> {
+    if (voice === null) return
+    const { track } = voice
+    stream.value = new MediaStream([track, ...(picture === null ? [] : [picture.track])])
+    track.enabled = !muted
+    track.onended = () => { lost.value?.('mic') }
+    if (picture !== null) {
+      const { track: film } = picture
+      film.onended = () => { lost.value?.('camera') }
+      seen.value = { seen: performance.now(), dark: false }
+      stops.push(watchCamera(film, (state) => { if (picture?.track === film) seen.value = state }))
     }
+    // A clone of its own, so that the level is still seen while the voice is muted.
+    const watched = track.clone()
+    watched.enabled = true
+    stops.push(await watchLevel(new MediaStream([watched]), hear), () => { watched.stop() })
+  }
+
+  /** What was used last if it is here, else the first there is. */
+  function pick(what: 'camera' | 'mic', from: readonly DeviceChoice[], now: string): string {
+    if (now !== '') return now
+    const last = habits.now[what]
+    const here = from.find((device) => device.id === last?.id) ?? from.find((device) => device.label === last?.label)
+    if (last !== null && here === undefined) {
+      missing.value = `${last.label}, which you used last, is not here. ${nameOf(from[0]?.id ?? '', from)} is chosen instead.`
+    }
+    return here?.id ?? from[0]?.id ?? PRACTICE
   }
 
   /** Opens what is chosen; at first what was used last, or the practice devices where there is nothing else. */
@@ -93,20 +105,15 @@ export const useDevices = defineStore('devices', () => {
     close()
     try {
       await list()
-      const last = remembered()
-      const pick = (wanted: string | undefined, from: readonly DeviceChoice[], now: string): string =>
-        now !== '' ? now : from.find((device) => device.id === wanted)?.id ?? from[0]?.id ?? PRACTICE
-      camera.value = pick(last?.camera, cameras.value, camera.value)
-      mic.value = pick(last?.mic, mics.value, mic.value)
-      const voice = await openMic()
-      const picture = await openCamera(voice.loudness)
-      stream.value = new MediaStream([...voice.tracks, ...picture])
-      for (const track of voice.tracks) track.enabled = !muted
-      // A clone of its own, so that the level is still seen while the voice is muted.
-      const watched = voice.tracks.map((track) => track.clone())
-      stops.push(await watchLevel(new MediaStream(watched), hear), () => { for (const track of watched) track.stop() })
-      localStorage.setItem(MEMORY, JSON.stringify({ camera: camera.value, mic: mic.value }))
+      camera.value = pick('camera', cameras.value, camera.value)
+      mic.value = pick('mic', mics.value, mic.value)
+      const opened = await openMic(mic.value, habits.now)
+      voice = opened
+      if (camera.value !== NO_CAMERA) picture = await openCamera(camera.value, opened.loudness)
+      await gather()
+      // Names of real devices are known only once one was allowed.
       await list()
+      habits.set({ camera: { id: camera.value, label: nameOf(camera.value, cameras.value) }, mic: { id: mic.value, label: nameOf(mic.value, mics.value) } })
     } catch (error) {
       close()
       trouble.value = sentenceOf(error)
@@ -116,16 +123,50 @@ export const useDevices = defineStore('devices', () => {
   }
 
   async function choose(what: 'camera' | 'mic', id: string): Promise<void> {
+    missing.value = null
     if (what === 'camera') camera.value = id
     else mic.value = id
     await open()
   }
 
+  /** Stops the camera itself, or starts it again. The microphone goes on. @throws Refusal when it does not open */
+  async function setCamera(on: boolean): Promise<void> {
+    if (voice === null || on === (picture !== null)) return
+    if (on && camera.value === NO_CAMERA) camera.value = cameras.value[0]?.id ?? PRACTICE
+    const opened = on ? await openCamera(camera.value, voice.loudness) : null
+    const before = picture
+    picture = opened
+    for (const stop of stops) stop()
+    stops = []
+    await gather()
+    before?.stop()
+  }
+
   /** Whether the voice is kept out of what is recorded. */
   function setMuted(on: boolean): void {
     muted = on
-    for (const track of stream.value?.getAudioTracks() ?? []) track.enabled = !on
+    if (voice !== null) voice.track.enabled = !on
   }
 
-  return { cameras, mics, camera, mic, stream, level, held, trouble, opening, open, choose, close, setMuted }
+  /** What speaks against starting a take now, in words. @param silently no voice is wanted */
+  function doubts(silently: boolean): readonly string[] {
+    const said: string[] = []
+    if (!silently) {
+      if (voice === null || voice.track.readyState === 'ended') said.push('The microphone is gone. Nothing of what you say would be kept.')
+      else if (verdict.value === 'nothing') said.push(`Nothing is heard from ${nameOf(mic.value, mics.value)}. Is it the right one, and switched on?`)
+      if (picture !== null) {
+        const { seen: last, dark } = seen.value
+        if (picture.track.readyState === 'ended' || last === null || performance.now() - last > DEAD) said.push(`${nameOf(camera.value, cameras.value)} gives no picture.`)
+        else if (dark) said.push(`The picture of ${nameOf(camera.value, cameras.value)} is black. Is its cover open?`)
+      }
+    }
+    return said
+  }
+
+  function listen(listener: (block: LevelBlock) => void): () => void {
+    listeners.add(listener)
+    return () => { listeners.delete(listener) }
+  }
+
+  return { cameras, mics, camera, mic, stream, level, held, verdict, cameraOn, trouble, missing, opening, lost, open, choose, close, setCamera, setMuted, doubts, listen }
 })

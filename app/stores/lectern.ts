@@ -1,36 +1,34 @@
 import { defineStore } from 'pinia'
-import { landing as landingOf } from '@core/pace'
+import { unreachable } from '@core/model'
+import type { Cue, Intent, Ms, Slide, SlideId, Snapshot, TakeKind } from '@core/model'
 import type { RunThrough } from '@core/pace'
-import { Refusal } from '@core/model'
-import type { Cue, InkColour, InkWidth, Intent, Ms, PathPoint, Point, Slide, SlideId, Snapshot, Stroke } from '@core/model'
-import { touchesStroke } from '@core/ink'
-import { StretchRecorder, keepLocally, recordingType, sendTake, takeLock } from '~/capture'
-import type { LocalStretch, LocalTake } from '~/capture'
+import { programmeLength } from '@core/programme'
+import { sceneAt } from '@core/scene'
+import { DEAF, listened } from '@core/voice'
+import { TakeRecorder } from '~/capture'
+import type { HeardPart, Source } from '~/capture'
 import { api, sentenceOf } from '~/client'
+import { countDown } from '~/lectern/count-down'
+import { inkLayer } from '~/lectern/ink-layer'
+import { RunClock } from '~/lectern/run-clock'
+import { slideClock } from '~/lectern/slide-clock'
 import { useDevices } from './devices'
-import { RunClock } from './run-clock'
+import { useHabits } from './habits'
 import { useTalk } from './talk'
 
 export type Phase = 'idle' | 'countdown' | 'recording' | 'paused' | 'stopping' | 'after' | 'rehearsing' | 'rehearsed'
-/** `hand` goes on with a click; `spot` follows the hand and leaves nothing. */
-export type Tool = 'hand' | 'pen' | 'marker' | 'eraser' | 'spot'
+/** What is recorded: everything; timings and ink without a voice; a voice over what is there. */
+export type Manner = 'full' | 'silent' | 'dub'
 
-/** How often what is not on the server yet is sent, in ms. */
-const SEND_EVERY = 1000
-const COUNTDOWN = 3
-/** Reach of the eraser, as a fraction of the slide's height. */
-const ERASER = 0.018
-
-/** A take under way: what is on screen, what was said to the recorder, and the clocks. */
+/** A take or run-through under way, and all that is on screen with it. */
 export const useLectern = defineStore('lectern', () => {
   const talk = useTalk()
   const devices = useDevices()
+  const habits = useHabits()
 
   const phase = ref<Phase>('idle')
-  const count = ref(0)
-  const tool = ref<Tool>('hand')
-  const colour = ref<InkColour>('brick')
-  const width = ref<InkWidth>('fine')
+  const manner = ref<Manner>('full')
+  const intent = shallowRef<Intent>({ kind: 'replaceAll' })
   const slideId = ref<SlideId | null>(null)
   const step = ref(0)
   const blank = ref(false)
@@ -39,44 +37,33 @@ export const useLectern = defineStore('lectern', () => {
   const muted = ref(false)
   /** Places that were marked to be mended, in this take. */
   const stumbles = ref(0)
-  const ink = shallowRef<readonly Stroke[]>([])
-  const spent = ref<Ms>(0)
-  const onSlide = ref<Ms>(0)
   const unsent = ref(false)
   const trouble = ref<string | null>(null)
   /** The run-through that was just ended. */
   const lastRun = shallowRef<RunThrough | null>(null)
   const lastTake = shallowRef<{ readonly id: string, readonly length: Ms } | null>(null)
-
   /** Has whoever draws end the stroke under way before the stretch closes. */
   const endStroke = shallowRef<(() => void) | null>(null)
 
-  let take: LocalTake | null = null
-  let stretch: LocalStretch | null = null
-  let stretches = 0
-  let cues = 0
-  let before: Ms = 0
-  let slideSince: Ms = 0
-  let recorder: StretchRecorder | null = null
+  const take = shallowRef<TakeRecorder | null>(null)
   let run: RunClock | null = null
   let closing: Promise<void> | null = null
-  let release: (() => void) | null = null
   let ticking: ReturnType<typeof setInterval> | undefined
-  let sending = false
-  let counting: ReturnType<typeof setInterval> | undefined
+  let deaf: (() => void) | null = null
+  const counting = countDown()
 
   const running = computed(() => talk.slides.filter((slide) => !slide.skip))
   const slide = computed<Slide | null>(() => running.value.find((one) => one.id === slideId.value) ?? running.value[0] ?? null)
   const place = computed(() => (slide.value === null ? -1 : running.value.indexOf(slide.value)))
   const live = computed(() => phase.value === 'recording' || phase.value === 'rehearsing')
   /** A run-through is on, under way or paused. */
-  const rehearsing = computed(() => phase.value === 'rehearsing' || (phase.value === 'paused' && take === null))
-  const landing = computed<Ms>(() => (slide.value === null ? 0 : landingOf(running.value, slide.value.id, spent.value, onSlide.value, talk.speaker)))
+  const rehearsing = computed(() => phase.value === 'rehearsing' || (phase.value === 'paused' && take.value === null))
+  const dubbing = computed(() => manner.value === 'dub' && ['countdown', 'recording', 'paused'].includes(phase.value))
   /** What the next press shows: a further step, the next slide, or nothing. */
   const coming = computed<{ readonly slide: Slide, readonly step: number } | null>(() => {
     if (slide.value === null) return null
     if (step.value < slide.value.steps.length - 1) return { slide: slide.value, step: step.value + 1 }
-    const next = running.value[place.value + 1]
+    const next = intent.value.kind === 'retake' && manner.value !== 'dub' && take.value !== null ? undefined : running.value[place.value + 1]
     return next === undefined ? null : { slide: next, step: 0 }
   })
   const going = computed<{ readonly slide: Slide, readonly step: number } | null>(() => {
@@ -85,7 +72,25 @@ export const useLectern = defineStore('lectern', () => {
     const last = running.value[place.value - 1]
     return last === undefined ? null : { slide: last, step: last.steps.length - 1 }
   })
-  const shownInk = computed(() => ink.value.filter((stroke) => stroke.slide === slide.value?.id))
+  /** What stands before this take in the finished talk. */
+  const before = computed<Ms>(() => {
+    const { value } = intent
+    switch (value.kind) {
+      case 'replaceAll': return 0
+      case 'append': return programmeLength(talk.programme)
+      case 'replaceFrom':
+      case 'dub': return value.at
+      case 'retake': return talk.visits.find((visit) => visit.id === value.visit)?.start ?? 0
+      default: return unreachable(value)
+    }
+  })
+  /** How long this take may still be, in ms; null when nothing ends it. */
+  const left = computed<Ms | null>(() => {
+    if (phase.value !== 'recording' && phase.value !== 'paused') return null
+    if (manner.value === 'dub') return talk.index === null ? null : talk.index.length - clock.spent.value
+    const limit = talk.talk?.limit ?? null
+    return habits.now.endAtLimit && limit !== null && intent.value.kind !== 'retake' && take.value !== null ? limit - clock.spent.value : null
+  })
 
   function fail(error: unknown): void {
     trouble.value = error instanceof DOMException && error.name === 'QuotaExceededError'
@@ -94,28 +99,37 @@ export const useLectern = defineStore('lectern', () => {
   }
 
   /** Notes an event of the take. @param stamp when it happened, on the page's clock */
-  function cue(make: (at: Ms) => Cue, stamp: number): void {
-    if (phase.value !== 'recording' || stretch === null || recorder === null) return
-    const n = cues
-    cues += 1
-    void keepLocally('cues', { stretch: stretch.id, n, cue: make(recorder.now(stamp)) }).catch(fail)
+  const cue = (make: (at: Ms) => Cue, stamp: number): void => { take.value?.cue(make, stamp) }
+  const layer = inkLayer(cue, () => slide.value?.id ?? null, () => talk.talk?.shape ?? { width: 16, height: 9 })
+
+  /** Time of this take or run, what stands before it left out. */
+  const now = (): Ms => run?.now() ?? take.value?.now() ?? 0
+
+  const clock = slideClock({ running, slide, before, now, on: () => live.value || phase.value === 'paused' || phase.value === 'stopping', speaker: () => talk.speaker })
+
+  /** Notes how long the slide was up that is about to go. */
+  function endVisit(): void {
+    const length = clock.endVisit()
+    if (slide.value !== null) run?.left(slide.value.id, length)
   }
 
   function show(target: { readonly slide: Slide, readonly step: number } | null, stamp: number): void {
-    if (target === null) return
-    if (target.slide.id !== slide.value?.id) {
-      endVisit()
-      slideSince = now()
-      onSlide.value = 0
-    }
+    if (target === null || dubbing.value) return
+    const turns = target.slide.id !== slide.value?.id
+    if (turns && live.value) endVisit()
     slideId.value = target.slide.id
     step.value = target.step
     talk.selected = target.slide.id
     cue((at) => ({ kind: 'show', at, slide: target.slide.id, step: target.step }), stamp)
     if (blank.value) setBlank(false, stamp)
+    if (turns) clock.reckon(true)
   }
 
-  const forward = (stamp: number): void => { show(coming.value, stamp) }
+  /** On, or the end: after the last step of a take that is to end there, or of the slide that is retaken. */
+  function forward(stamp: number): void {
+    if (coming.value === null && phase.value === 'recording' && (habits.now.endAfterLast || intent.value.kind === 'retake')) void stop(stamp)
+    else show(coming.value, stamp)
+  }
   const back = (stamp: number): void => { show(going.value, stamp) }
   const goTo = (id: SlideId, stamp: number): void => {
     const target = running.value.find((one) => one.id === id)
@@ -132,31 +146,21 @@ export const useLectern = defineStore('lectern', () => {
     cue((at) => ({ kind: 'inset', at, on }), stamp)
   }
 
-  /** Lays down a finished stroke. @param began when the pen came down, on the page's clock */
-  function draw(stroke: Stroke, began: number): void {
-    ink.value = [...ink.value, stroke]
-    cue((at) => ({ kind: 'ink', at, stroke }), began)
-  }
-
-  /** Erases whatever strokes an eraser touches. @param at in fractions of the slide */
-  function eraseAt(at: Point, stamp: number): void {
-    const shape = talk.talk?.shape ?? { width: 16, height: 9 }
-    const touched = shownInk.value.filter((stroke) => touchesStroke(stroke, at, ERASER, shape))
-    if (touched.length === 0) return
-    ink.value = ink.value.filter((stroke) => !touched.includes(stroke))
-    for (const stroke of touched) cue((when) => ({ kind: 'erase', at: when, stroke: stroke.id }), stamp)
-  }
-
-  /** Notes where the spot was. @param began when its path begins, on the page's clock */
-  function point(path: readonly PathPoint[], began: number): void {
-    cue((at) => ({ kind: 'point', at, path }), began)
-  }
-
   /** While muted the voice is not stored; the stretch has silence there. */
   function setMuted(on: boolean, stamp: number): void {
     muted.value = on
     devices.setMuted(on)
     cue((at) => ({ kind: 'mute', at, on }), stamp)
+  }
+
+  /** Stops the camera itself or starts it again; a take goes on without a gap. */
+  async function setCamera(on: boolean): Promise<void> {
+    try {
+      await devices.setCamera(on)
+      if (phase.value === 'recording' && manner.value !== 'silent') await openStretch()
+    } catch (error) {
+      fail(error)
+    }
   }
 
   /** Marks a place to be mended later. */
@@ -166,25 +170,25 @@ export const useLectern = defineStore('lectern', () => {
     cue((at) => ({ kind: 'stumble', at }), stamp)
   }
 
-  function undoStroke(stamp: number): void {
-    const last = shownInk.value.at(-1)
-    if (last === undefined) return
-    ink.value = ink.value.filter((stroke) => stroke !== last)
-    cue((at) => ({ kind: 'erase', at, stroke: last.id }), stamp)
+  /** While a voice is recorded over it, the programme says which slide is up. */
+  function followFilm(): void {
+    const scene = talk.index === null ? null : sceneAt(talk.index, before.value + now())
+    if (scene === null) return
+    if (scene.slide !== slide.value?.id && live.value) endVisit()
+    slideId.value = scene.slide
+    step.value = scene.step
   }
 
-  function wipe(stamp: number): void {
-    const id = slide.value?.id
-    if (id === undefined || shownInk.value.length === 0) return
-    ink.value = ink.value.filter((stroke) => stroke.slide !== id)
-    cue((at) => ({ kind: 'wipe', at, slide: id }), stamp)
+  function tick(): void {
+    if (dubbing.value) followFilm()
+    clock.reckon(false)
+    if (phase.value !== 'recording' || left.value === null || left.value > 0) return
+    // What came after the end is not part of it, to the millisecond.
+    void stop(performance.now() + left.value)
   }
-
-  const now = (): Ms => run?.now() ?? before + (phase.value === 'recording' ? recorder?.now() ?? 0 : 0)
-
-  /** Notes how long the slide was up that is about to go, while rehearsing. */
-  function endVisit(): void {
-    if (slide.value !== null) run?.left(slide.value.id, now() - slideSince)
+  function startTicking(): void {
+    clearInterval(ticking)
+    ticking = setInterval(tick, 100)
   }
 
   /** Runs through the talk: everything as when recording, but nothing is kept but the timings. */
@@ -193,20 +197,31 @@ export const useLectern = defineStore('lectern', () => {
     const [first] = running.value
     if (first === undefined) return
     rest()
+    manner.value = 'full'
     goTo(first.id, performance.now())
     blank.value = false
-    run = new RunClock()
+    const begun = new RunClock()
+    run = begun
     phase.value = 'rehearsing'
-    ticking = setInterval(tick, 100)
+    let hearing = DEAF
+    let heardAt = performance.now()
+    deaf = devices.listen((block) => {
+      hearing = listened(hearing, block.rms, block.at)
+      begun.hear(block.at - heardAt, hearing.speaking)
+      heardAt = block.at
+    })
+    clock.set()
+    startTicking()
   }
 
   async function endRehearsal(): Promise<void> {
+    if (phase.value === 'rehearsing') run?.pause()
     endVisit()
-    before = now()
+    deaf?.()
     clearInterval(ticking)
-    phase.value = 'rehearsed'
     const ended = run
     run = null
+    phase.value = 'rehearsed'
     lastRun.value = ended?.run ?? null
     if (ended === null || ended.run.visits.length === 0 || talk.talk === null) return
     try {
@@ -217,125 +232,78 @@ export const useLectern = defineStore('lectern', () => {
     }
   }
 
-  function tick(): void {
-    spent.value = now()
-    onSlide.value = Math.max(0, now() - slideSince)
-  }
-
-  async function pump(): Promise<void> {
-    if (sending || take === null) return
-    sending = true
-    try {
-      const finished = await sendTake(take)
-      unsent.value = false
-      if (finished) letGo()
-    } catch (error) {
-      // Nothing is lost: it is kept here and sent as soon as the server answers.
-      unsent.value = true
-      if (error instanceof Refusal && error.code !== 'unavailable' && error.code !== 'conflict') fail(error)
-    } finally {
-      sending = false
-    }
-  }
-
-  /** Keeps other pages from taking this take for a broken one, and the clocks going. */
-  function hold(id: string): void {
-    void navigator.locks.request(takeLock(id), () => new Promise<void>((resolve) => { release = resolve }))
-    let beats = 0
-    ticking = setInterval(() => {
-      tick()
-      beats += 1
-      if (beats % (SEND_EVERY / 100) === 0) void pump()
-    }, 100)
-  }
-
-  function letGo(): void {
-    clearInterval(ticking)
-    release?.()
-    release = null
-    take = null
-    if (phase.value === 'stopping') phase.value = 'after'
-  }
+  const source = (): Source => (manner.value === 'silent' ? { stream: null, camera: false } : { stream: devices.stream, camera: devices.cameraOn })
+  const onScreen = (id: SlideId): Snapshot => ({ slide: id, step: step.value, blank: blank.value, inset: inset.value, ink: layer.ink.value })
 
   async function openStretch(): Promise<void> {
-    const { stream } = devices
     const current = slide.value
-    if (stream === null || take === null || current === null) return
-    const camera = stream.getVideoTracks().length > 0
-    const opening: Snapshot = { slide: current.id, step: step.value, blank: blank.value, inset: inset.value, ink: ink.value }
-    const fresh: LocalStretch = {
-      id: crypto.randomUUID(), take: take.id, number: stretches, camera, mime: recordingType(camera), opening, offsets: null, closing: null,
-    }
-    stretches += 1
-    cues = 0
-    await keepLocally('stretches', fresh)
-    stretch = fresh
-    recorder = new StretchRecorder(stream, camera, {
-      onSlice: (n, bytes, digest) => keepLocally('slices', { stretch: fresh.id, n, bytes, digest }),
-      onOffsets: (offsets) => {
-        if (stretch?.id !== fresh.id) return
-        stretch = { ...stretch, offsets }
-        void keepLocally('stretches', stretch).catch(fail)
-      },
-      onEnded: () => {
-        if (phase.value === 'recording') void pause().then(() => { fail(new Refusal('unavailable', 'The camera or microphone stopped, so the take was paused. What was said is kept. Choose another device in the room check and go on.')) })
-      },
-      onTrouble: fail,
-    })
-    recorder.start()
+    if (take.value === null || current === null) return
+    if (manner.value !== 'silent' && devices.stream === null) await devices.open()
+    await take.value.open(source(), () => onScreen(current.id))
     phase.value = 'recording'
     // A stretch says for itself that its voice is missing from the first.
     if (muted.value) cue((at) => ({ kind: 'mute', at, on: true }), performance.now())
   }
 
-  async function closeStretch(): Promise<void> {
-    if (recorder === null || stretch === null) return
-    const ending = recorder
-    const { length, slices } = await ending.stop()
-    before += length
-    stretch = { ...stretch, closing: { slices, cues, length } }
-    recorder = null
-    await keepLocally('stretches', stretch)
-    stretch = null
+  function finished(): void {
+    clearInterval(ticking)
+    take.value = null
+    if (phase.value === 'stopping') phase.value = 'after'
   }
 
-  async function begin(intent: Intent): Promise<void> {
-    take = { id: crypto.randomUUID(), talk: talk.talk?.id ?? '', kind: 'full', intent, stopped: false, began: Date.now() }
-    stretches = 0
-    before = 0
-    slideSince = 0
-    ink.value = []
+  /** A device ended by itself: what can go on goes on, and it is said at once. */
+  async function deviceLost(what: 'camera' | 'mic'): Promise<void> {
+    if (phase.value !== 'recording') return
+    if (what === 'mic') {
+      await pause()
+      trouble.value = 'The microphone stopped, so the take was paused. What was said is kept. Choose another one in the room check and go on.'
+      return
+    }
+    await setCamera(false)
+    trouble.value = 'The camera stopped. The take goes on with your voice alone; C brings the camera back when it is there again.'
+  }
+
+  async function begin(kind: TakeKind): Promise<void> {
+    layer.ink.value = []
     blank.value = false
     stumbles.value = 0
     lastTake.value = null
     trouble.value = null
-    await keepLocally('takes', take)
-    hold(take.id)
+    devices.lost = (what) => { void deviceLost(what) }
+    take.value = await TakeRecorder.begin(talk.talk?.id ?? '', kind, intent.value, {
+      onTrouble: fail, onFinished: finished, onUnsent: (is) => { unsent.value = is },
+      onLost: () => { void deviceLost('mic') },
+    })
     await openStretch()
+    clock.set()
+    startTicking()
   }
 
-  /** Counts down, then records from the slide that is up. */
-  function record(intent: Intent): void {
+  /**
+   * Counts down, then records from the slide that is up.
+   * @param meant what becomes of the programme
+   * @param how a dub shows the programme from where it begins, and is over when that is
+   */
+  function record(meant: Intent, how: Manner = 'full'): void {
     if (phase.value !== 'idle' && phase.value !== 'after' && phase.value !== 'rehearsed') return
-    if (devices.stream === null || slide.value === null) return
-    phase.value = 'countdown'
-    count.value = COUNTDOWN
+    if (slide.value === null || (how !== 'silent' && devices.stream === null)) return
+    intent.value = meant
+    manner.value = how
     step.value = 0
-    counting = setInterval(() => {
-      count.value -= 1
-      if (count.value > 0) return
-      clearInterval(counting)
-      begin(intent).catch((error: unknown) => {
+    phase.value = 'countdown'
+    if (how === 'dub') followFilm()
+    counting.start(habits.now.countdown, () => {
+      begin(how === 'dub' ? 'dub' : meant.kind === 'retake' ? 'retake' : 'full').catch((error: unknown) => {
         phase.value = 'idle'
         fail(error)
       })
-    }, 1000)
+    })
   }
 
   function cancelCountdown(): void {
     if (phase.value !== 'countdown') return
-    clearInterval(counting)
-    phase.value = 'idle'
+    counting.stop()
+    phase.value = take.value === null ? 'idle' : 'paused'
   }
 
   async function pause(): Promise<void> {
@@ -347,7 +315,7 @@ export const useLectern = defineStore('lectern', () => {
     if (phase.value !== 'recording') return
     endStroke.value?.()
     phase.value = 'paused'
-    closing = closeStretch()
+    closing = take.value?.close() ?? null
     await closing
     tick()
   }
@@ -360,42 +328,75 @@ export const useLectern = defineStore('lectern', () => {
     }
     // Going on at once waits until what was said before is closed.
     await closing
-    if (phase.value !== 'paused' || stretch !== null) return
-    await openStretch()
+    if (phase.value !== 'paused' || take.value === null || take.value.running) return
+    await openStretch().catch(fail)
   }
 
-  async function stop(): Promise<void> {
+  /** Goes back to a time of the paused take, whose rest will be said again, and counts down to it. @param at time of the take */
+  async function goOnFrom(at: Ms): Promise<void> {
+    await closing
+    if (phase.value !== 'paused' || take.value === null) return
+    try {
+      const there = await take.value.backTo(at)
+      slideId.value = there.slide
+      talk.selected = there.slide
+      step.value = there.step
+      blank.value = there.blank
+      inset.value = there.inset
+      layer.ink.value = there.ink
+      clock.set(take.value.times())
+      phase.value = 'countdown'
+      counting.start(habits.now.countdown, () => {
+        phase.value = 'paused'
+        void resume()
+      })
+    } catch (error) {
+      fail(error)
+    }
+  }
+
+  /** What of the paused take can be heard, how long it is, and when the slide that is up came. */
+  async function soFar(): Promise<{ readonly parts: readonly HeardPart[], readonly length: Ms, readonly slideSince: Ms }> {
+    await closing
+    return { parts: take.value?.parts() ?? [], length: now(), slideSince: take.value?.times().since ?? 0 }
+  }
+
+  /** @param stamp when it ends, on the page's clock; now when left out */
+  async function stop(stamp?: number): Promise<void> {
     if (run !== null) {
       await endRehearsal()
       return
     }
-    if ((phase.value !== 'recording' && phase.value !== 'paused') || take === null) return
+    if ((phase.value !== 'recording' && phase.value !== 'paused') || take.value === null) return
     endStroke.value?.()
     phase.value = 'stopping'
-    await closeStretch()
-    tick()
-    lastTake.value = { id: take.id, length: before }
+    devices.lost = null
+    const ending = take.value
+    await closing
+    await ending.close(stamp)
+    clock.reckon(true)
+    lastTake.value = { id: ending.id, length: ending.now() }
     muted.value = false
     devices.setMuted(false)
-    take = { ...take, stopped: true }
-    await keepLocally('takes', take)
-    await pump()
+    await ending.stop()
   }
 
   /** Back to before a take. */
   function rest(): void {
     if (phase.value === 'after' || phase.value === 'rehearsed') phase.value = 'idle'
     lastRun.value = null
-    spent.value = 0
-    onSlide.value = 0
-    before = 0
-    slideSince = 0
-    ink.value = []
+    intent.value = { kind: 'replaceAll' }
+    manner.value = 'full'
+    layer.ink.value = []
+    clock.set()
   }
 
+  watch([running, slide, () => talk.speaker], () => { if (!live.value && phase.value !== 'paused') clock.reckon(true) }, { immediate: true })
+
   return {
-    phase, count, tool, colour, width, step, blank, inset, preview, muted, stumbles, ink, spent, onSlide, unsent, trouble, lastTake, lastRun, endStroke,
-    running, slide, place, live, rehearsing, landing, coming, shownInk,
-    forward, back, goTo, setBlank, setInset, setMuted, draw, eraseAt, point, stumble, undoStroke, wipe, record, rehearse, cancelCountdown, pause, resume, stop, rest,
+    phase, manner, intent, count: counting.count, ...layer, step, blank, inset, preview, muted, stumbles, spent: clock.spent, onSlide: clock.onSlide, landing: clock.landing, ahead: clock.ahead, left, unsent, trouble, lastTake, lastRun, endStroke,
+    running, slide, place, live, rehearsing, dubbing, coming, before,
+    time: (): Ms => before.value + now(),
+    forward, back, goTo, setBlank, setInset, setMuted, setCamera, stumble, record, rehearse, cancelCountdown, pause, resume, goOnFrom, soFar, stop, rest,
   }
 })

@@ -53,7 +53,7 @@ export const useTalk = defineStore('talk', () => {
   let deaf: (() => void) | null = null
 
   /** Who speaks, for planning: rate and language. */
-  const speaker = computed<Speaker>(() => ({ ...ANYBODY, language: talk.value?.language ?? ANYBODY.language }))
+  const speaker = computed<Speaker>(() => ({ rate: talk.value?.rate ?? ANYBODY.rate, language: talk.value?.language ?? ANYBODY.language }))
   const slides = computed<readonly Slide[]>(() => talk.value?.slides ?? [])
   const slide = computed<Slide | null>(() => slides.value.find((one) => one.id === selected.value) ?? slides.value[0] ?? null)
   const programme = computed(() => film.value?.programme ?? EMPTY_PROGRAMME)

@@ -2,18 +2,21 @@
 import { discardBrokenTake, findBrokenTakes, recoverTake } from '~/capture'
 import type { BrokenTake } from '~/capture'
 import { sentenceOf } from '~/client'
+import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 import { duration, moment } from '~/words'
 
 /** Takes that were broken off, offered with what is there of them. */
 const emit = defineEmits<{ found: [] }>()
 const talk = useTalk()
+const lectern = useLectern()
 const broken = shallowRef<readonly BrokenTake[]>([])
 const busy = ref<string | null>(null)
 const trouble = ref<string | null>(null)
 
 async function look(): Promise<void> {
-  if (talk.talk !== null) broken.value = await findBrokenTakes(talk.talk)
+  // The take that was just stopped here is not broken off, even while the page does not know yet that it is closed.
+  if (talk.talk !== null) broken.value = (await findBrokenTakes(talk.talk)).filter((take) => take.id !== lectern.lastTake?.id)
   if (broken.value.length > 0) emit('found')
 }
 

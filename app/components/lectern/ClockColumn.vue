@@ -11,14 +11,9 @@ const devices = useDevices()
 const limit = computed(() => talk.talk?.limit ?? null)
 const over = computed(() => (limit.value === null ? 0 : lectern.landing - limit.value))
 const slidePlan = computed(() => (lectern.slide === null ? 0 : plannedTime(lectern.slide, talk.speaker)))
-/** How far the talk is ahead of its plan, in ms: what the slides until now were planned for, less what they took. */
-const ahead = computed(() => {
-  const done = lectern.running.slice(0, Math.max(0, lectern.place)).reduce((sum, slide) => sum + plannedTime(slide, talk.speaker), 0)
-  return done + Math.min(slidePlan.value, lectern.onSlide) - lectern.spent
-})
 const underWay = computed(() => ['recording', 'rehearsing', 'paused', 'stopping'].includes(lectern.phase))
 const state = computed(() => ({
-  idle: 'Ready', countdown: 'Starting', recording: 'Recording', paused: 'Paused', stopping: 'Saving', after: 'Done', rehearsing: 'Rehearsing', rehearsed: 'Rehearsed',
+  idle: 'Ready', countdown: 'Starting', recording: lectern.manner === 'dub' ? 'Voice over' : 'Recording', paused: 'Paused', stopping: 'Saving', after: 'Done', rehearsing: 'Rehearsing', rehearsed: 'Rehearsed',
 })[lectern.phase])
 /** Somebody who speaks is louder than this, dBFS, for as long as this, ms. */
 const SPEECH = -32
@@ -34,18 +29,21 @@ watch(() => devices.level, (level) => {
   loudSince ??= performance.now()
   if (performance.now() - loudSince > LASTING) speaking.value = true
 })
+/** Seconds until the take ends by itself, once there are no more than sixty. */
+const ending = computed(() => (lectern.left === null || lectern.left > 60_000 || !underWay.value ? null : Math.max(0, Math.ceil(lectern.left / 1000))))
 const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.picture)
 </script>
 
 <template>
   <aside class="column" aria-label="Clocks">
     <p class="state" :class="lectern.phase" role="status"><i aria-hidden="true" />{{ state }}</p>
+    <p v-if="ending !== null" class="ending" :class="{ near: ending <= 10 }" role="status">Ends in <b class="clock">{{ duration(ending * 1000) }}</b></p>
     <div class="times">
       <p><span class="soft">talk</span><b class="clock big">{{ duration(lectern.spent) }}</b></p>
       <p :class="{ late: lectern.onSlide > slidePlan && underWay }">
         <span class="soft">slide {{ lectern.place + 1 }} of {{ lectern.running.length }}</span>
         <span><b class="clock mid">{{ duration(lectern.onSlide) }}</b> <span class="clock soft">of {{ duration(slidePlan) }}</span></span>
-        <span v-if="underWay" class="clock soft">{{ ahead >= 0 ? `${duration(ahead)} ahead of the plan` : `${duration(-ahead)} behind the plan` }}</span>
+        <span v-if="underWay && !lectern.dubbing" class="clock soft" :class="{ late: lectern.ahead < -10000 }">{{ lectern.ahead >= 0 ? `${duration(lectern.ahead)} ahead of the plan` : `${duration(-lectern.ahead)} behind the plan` }}</span>
       </p>
       <p :class="{ late: over > 0 }">
         <span class="soft">landing</span>
@@ -59,7 +57,8 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
     </div>
     <div class="mic">
       <p class="soft">Microphone</p>
-      <LevelBar />
+      <LevelBar v-if="lectern.manner !== 'silent' || !underWay" />
+      <p v-else class="soft">No voice is recorded in this take.</p>
       <p v-if="lectern.muted" class="mute" role="status"><b>Muted.</b> {{ speaking ? 'You are speaking, and nothing of it is kept. M unmutes.' : 'Nothing you say is kept.' }}</p>
     </div>
     <p v-if="lectern.stumbles > 0 && underWay" class="soft" role="status">{{ lectern.stumbles }} {{ lectern.stumbles === 1 ? 'stumble' : 'stumbles' }} marked for Review</p>
@@ -78,6 +77,8 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
 .state.paused { color: var(--accent); }
 .state.paused i { border: 0; width: 14px; background: linear-gradient(90deg, var(--accent) 35%, transparent 35% 65%, var(--accent) 65%); border-radius: 0; }
 @keyframes glow { 50% { opacity: 0.35; } }
+.ending { padding: 6px 10px; border: 1px solid var(--accent); border-radius: 6px; color: var(--accent); font-size: 18px; }
+.ending.near { border-color: var(--alarm); background: var(--alarm); color: var(--ground); }
 .times { display: grid; gap: 12px; }
 .times p { display: grid; }
 .big { font-size: 46px; line-height: 1; font-weight: 700; }

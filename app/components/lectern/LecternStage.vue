@@ -3,11 +3,13 @@ import { useElementSize } from '@vueuse/core'
 import { paintScene, paintSpot, paintStroke } from '@core/paint'
 import { faceRect, framingOf, stageRect } from '@core/layout'
 import type { Scene } from '@core/scene'
-import type { Size } from '@core/model'
+import type { Point, Size, Stroke } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
 import { useDrawing } from '~/composables/useDrawing'
+import { useDubPicture } from '~/composables/useDubPicture'
 import { usePictures } from '~/composables/usePictures'
+import { useProjecting } from '~/composables/useProjector'
 
 /** The slide as viewers will see it: its ink, and the live face in its framing. */
 const props = defineProps<{ talkId: string, shape: Size }>()
@@ -55,7 +57,7 @@ const within = computed(() => {
 function paint(): void {
   const ctx = page.value?.getContext('2d')
   const { slide } = lectern
-  if (ctx == null || slide === null) return
+  if (ctx == null || slide === null || lectern.dubbing) return
   const shown = slide.steps[Math.min(lectern.step, slide.steps.length - 1)] ?? null
   const scene: Scene = {
     slide: slide.id, step: lectern.step, shown: lectern.blank ? null : shown,
@@ -66,20 +68,30 @@ function paint(): void {
   if (next !== undefined && next.kind !== 'composed') shelf.ofStep(next)
 }
 
+/** The stroke and the spot under way, for the window that shows the slide alone. */
+let underWay: { readonly wet: Stroke | null, readonly spot: Point | null } = { wet: null, spot: null }
+const projecting = useProjecting(props.talkId, () => ({ slide: lectern.slide?.id ?? null, step: lectern.step, blank: lectern.blank, ink: lectern.shownInk, ...underWay }))
+watch(() => [lectern.slide, lectern.step, lectern.blank, lectern.shownInk], projecting.tell)
+useDubPicture(page, pixels, shelf)
+/** Where a label is being typed. */
+const labelAt = ref<Point | null>(null)
+
 const drawing = useDrawing(wet, (stroke, spot) => {
+  underWay = { wet: stroke, spot }
+  projecting.tell()
   const ctx = wet.value?.getContext('2d')
   if (ctx == null) return
   ctx.clearRect(0, 0, pixels.value.width, pixels.value.height)
   const size = { width: pixels.value.width * stage.value.w, height: pixels.value.height * stage.value.h }
   if (stroke !== null) paintStroke<CanvasImageSource>(ctx, { stroke, elapsed: null }, size)
   if (spot !== null) paintSpot<CanvasImageSource>(ctx, spot, size)
-})
+}, (at) => { labelAt.value = at })
 
 function clicked(event: MouseEvent): void {
   if (lectern.tool === 'hand' && event.button === 0) lectern.forward(event.timeStamp)
 }
 
-watch([pixels, page, () => lectern.slide, () => lectern.step, () => lectern.blank, () => lectern.shownInk, stage], () => { void nextTick(paint) }, { immediate: true })
+watch([pixels, page, () => lectern.slide, () => lectern.step, () => lectern.blank, () => lectern.shownInk, () => lectern.dubbing, stage], () => { void nextTick(paint) }, { immediate: true })
 watch([face, () => devices.stream], () => {
   if (face.value === null) return
   const tracks = devices.stream?.getVideoTracks() ?? []
@@ -98,6 +110,7 @@ onBeforeUnmount(() => { lectern.endStroke = null })
       <div v-show="faceOn" class="face" :class="{ hidden: !lectern.preview }" :style="place">
         <video ref="face" muted playsinline :style="within" />
       </div>
+      <div v-if="labelAt" class="typing" :style="inPercent(stage)"><LabelField :at="labelAt" @done="labelAt = null" /></div>
       <div v-if="lectern.phase === 'countdown'" class="count clock" role="status">{{ lectern.count }}</div>
     </div>
   </div>
@@ -106,7 +119,10 @@ onBeforeUnmount(() => { lectern.endStroke = null })
 <style scoped>
 .room { position: relative; display: grid; place-items: center; min-width: 0; min-height: 0; overflow: hidden; }
 .stage { position: relative; touch-action: none; user-select: none; }
+.typing { position: absolute; pointer-events: none; }
+.typing > * { pointer-events: auto; }
 .stage.pen, .stage.marker { cursor: crosshair; }
+.stage.label { cursor: text; }
 .stage.eraser { cursor: cell; }
 .stage.spot { cursor: none; }
 canvas { position: absolute; left: 0; top: 0; width: 100%; height: 100%; }

@@ -5,17 +5,16 @@ import { useDevices } from '~/stores/devices'
 /** The microphone's level in dBFS with its peak, and what it means in words. */
 const devices = useDevices()
 const scale = scaleLinear([-60, 0], [0, 100]).clamp(true)
-const verdict = computed(() => {
-  if (devices.stream === null) return { say: 'No microphone', bad: true }
-  if (devices.held < -60) return { say: 'Nothing heard', bad: true }
-  if (devices.held < -34) return { say: 'Quiet', bad: false }
-  return devices.held > -1 ? { say: 'Too loud', bad: true } : { say: 'Good', bad: false }
-})
+const VERDICTS = {
+  waiting: { say: 'Listening …', bad: false }, nothing: { say: 'Nothing heard', bad: true }, quiet: { say: 'Too quiet: come nearer', bad: true },
+  good: { say: 'Good', bad: false }, clipping: { say: 'Too loud: it clips', bad: true },
+} as const
+const verdict = computed(() => (devices.stream === null ? { say: 'No microphone', bad: true } : VERDICTS[devices.verdict]))
 </script>
 
 <template>
   <div class="level" :class="{ bad: verdict.bad }">
-    <div class="track" role="meter" aria-label="Microphone level" aria-valuemin="-60" aria-valuemax="0" :aria-valuenow="Math.round(devices.level.peak)">
+    <div class="track" role="meter" aria-label="Microphone level" aria-valuemin="-60" aria-valuemax="0" :aria-valuenow="Math.max(-60, Math.round(devices.level.peak))">
       <i :style="{ width: `${scale(devices.level.peak)}%` }" />
       <b :style="{ left: `${scale(devices.held)}%` }" />
     </div>

@@ -1,21 +1,23 @@
 <script setup lang="ts">
-import { Aim, Brush, Delete, EditPen, Pointer, RefreshLeft, Scissor } from '@element-plus/icons-vue'
+import { Aim, Brush, Delete, EditPen, MagicStick, Pointer, RefreshLeft, Scissor, Tickets } from '@element-plus/icons-vue'
 import { INK_HEX } from '@core/ink'
 import { INK_COLOURS, INK_WIDTHS } from '@core/model'
 import type { InkColour, InkWidth } from '@core/model'
+import { useHabits } from '~/stores/habits'
 import { useLectern } from '~/stores/lectern'
-import type { Tool } from '~/stores/lectern'
+import type { Tool } from '~/lectern/ink-layer'
 
 const lectern = useLectern()
+const habits = useHabits()
 const tools: readonly { readonly tool: Tool, readonly name: string, readonly key: string, readonly icon: typeof Pointer }[] = [
   { tool: 'hand', name: 'Click to go on', key: 'V', icon: Pointer }, { tool: 'spot', name: 'Pointer spot', key: 'O', icon: Aim },
-  { tool: 'pen', name: 'Pen', key: 'D', icon: EditPen }, { tool: 'marker', name: 'Marker', key: 'L', icon: Brush }, { tool: 'eraser', name: 'Eraser', key: 'E', icon: Scissor },
+  { tool: 'pen', name: 'Pen', key: 'D', icon: EditPen }, { tool: 'marker', name: 'Marker', key: 'L', icon: Brush }, { tool: 'label', name: 'Label: click, then type', key: 'T', icon: Tickets }, { tool: 'eraser', name: 'Eraser', key: 'E', icon: Scissor },
 ]
 const widths = Object.keys(INK_WIDTHS) as InkWidth[]
 
 function pick(colour: InkColour): void {
   lectern.colour = colour
-  if (lectern.tool !== 'marker') lectern.tool = 'pen'
+  if (lectern.tool !== 'marker' && lectern.tool !== 'label') lectern.tool = 'pen'
 }
 </script>
 
@@ -33,6 +35,7 @@ function pick(colour: InkColour): void {
       :title="width" :aria-label="`Width: ${width}`" @click="lectern.width = width"
     ><i class="line" :style="{ height: width === 'fine' ? '3px' : '7px' }" /></button></div>
     <hr>
+    <button :class="{ on: habits.now.tidy }" :aria-pressed="habits.now.tidy" title="Holding still makes a clean line, arrow, box or ellipse" aria-label="Holding still makes clean shapes" @click="habits.set({ tidy: !habits.now.tidy })"><MagicStick /></button>
     <button title="Take back the last stroke (Z)" aria-label="Take back the last stroke" :disabled="lectern.shownInk.length === 0" @click="lectern.undoStroke($event.timeStamp)"><RefreshLeft /></button>
     <button title="Wipe this slide (X)" aria-label="Wipe this slide" :disabled="lectern.shownInk.length === 0" @click="lectern.wipe($event.timeStamp)"><Delete /></button>
   </div>

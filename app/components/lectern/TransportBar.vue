@@ -1,15 +1,30 @@
 <script setup lang="ts">
-import { Flag, Microphone, Mute, QuestionFilled, Timer, VideoCamera, VideoPause, VideoPlay } from '@element-plus/icons-vue'
+import { Flag, Grid, Hide, Microphone, Monitor, Mute, QuestionFilled, Timer, VideoCamera, VideoPause, VideoPlay, View } from '@element-plus/icons-vue'
+import type { Intent } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
+import type { Manner } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 
-defineEmits<{ check: [], record: [fromStart: boolean], stop: [], keys: [] }>()
+/** `wanted`: a visit that is to be retaken. */
+defineProps<{ wanted: string | null }>()
+const emit = defineEmits<{ retake: [visit: string], check: [], record: [intent: Intent, manner: Manner, fromStart: boolean], stop: [], keys: [], jump: [] }>()
 const lectern = useLectern()
 const devices = useDevices()
 const talk = useTalk()
 const ready = computed(() => devices.stream !== null && lectern.slide !== null)
 const waits = computed(() => ['idle', 'after', 'rehearsed'].includes(lectern.phase))
+const recorded = computed(() => talk.visits.length > 0)
+
+/** From the slide that is up: what the programme shows before its first visit stays. */
+function fromHere(): void {
+  const visit = talk.visits.find((one) => one.slide === lectern.slide?.id)
+  const intent: Intent = !recorded.value ? { kind: 'replaceAll' } : visit === undefined ? { kind: 'append' } : { kind: 'replaceFrom', at: visit.start }
+  emit('record', intent, 'full', false)
+}
+function project(): void {
+  if (talk.talk !== null) window.open(`/talks/${talk.talk.id}/projector`, `projector-${talk.talk.id}`, 'popup,width=1280,height=720')
+}
 </script>
 
 <template>
@@ -17,8 +32,10 @@ const waits = computed(() => ['idle', 'after', 'rehearsed'].includes(lectern.pha
     <template v-if="waits">
       <button class="press" @click="$emit('check')"><Microphone />Room check</button>
       <button class="press" :disabled="lectern.slide === null" title="Everything as when recording; only the timings are kept" @click="lectern.rehearse()"><Timer />Rehearse</button>
-      <button class="press record" :disabled="!ready" @click="$emit('record', true)"><i />{{ talk.visits.length > 0 ? 'Record everything again' : 'Record from the start' }}</button>
-      <button v-if="lectern.place > 0" class="press" :disabled="!ready" @click="$emit('record', false)">Record from slide {{ lectern.place + 1 }}</button>
+      <button v-if="wanted" class="press record" :disabled="!ready" @click="$emit('retake', wanted)"><i />Retake this slide</button>
+      <button class="press" :class="{ record: !wanted }" :disabled="!ready" @click="$emit('record', { kind: 'replaceAll' }, 'full', true)"><i v-if="!wanted" />{{ recorded ? 'Record everything again' : 'Record from the start' }}</button>
+      <button v-if="lectern.place > 0" class="press" :disabled="!ready" :title="recorded ? 'What comes before this slide stays' : ''" @click="fromHere">From slide {{ lectern.place + 1 }} on</button>
+      <TakeChoices @record="(intent, manner) => $emit('record', intent, manner, manner !== 'full')" />
       <span class="gap" />
       <span v-if="!ready" class="soft">{{ lectern.slide === null ? 'Bring in a deck first.' : 'Check camera and mic first.' }}</span>
     </template>
@@ -30,23 +47,30 @@ const waits = computed(() => ['idle', 'after', 'rehearsed'].includes(lectern.pha
       <button v-if="lectern.live" class="press" @click="lectern.pause()"><VideoPause />Pause <kbd>P</kbd></button>
       <button v-else class="press main" :disabled="lectern.phase !== 'paused'" @click="lectern.resume()"><VideoPlay />Go on <kbd>P</kbd></button>
       <button class="press" :disabled="lectern.phase === 'stopping'" @click="$emit('stop')"><i class="square" />Stop <kbd>Esc</kbd></button>
-      <button v-if="!lectern.rehearsing" class="press" :aria-pressed="!lectern.inset" @click="lectern.setInset(!lectern.inset, $event.timeStamp)"><VideoCamera />{{ lectern.inset ? 'Hide face from viewers' : 'Show face to viewers' }} <kbd>I</kbd></button>
-      <button v-if="!lectern.rehearsing" class="press" :class="{ muted: lectern.muted }" :aria-pressed="lectern.muted" @click="lectern.setMuted(!lectern.muted, $event.timeStamp)"><Mute v-if="lectern.muted" /><Microphone v-else />{{ lectern.muted ? 'Unmute' : 'Mute' }} <kbd>M</kbd></button>
+      <template v-if="!lectern.rehearsing && lectern.manner !== 'silent'">
+        <span class="bar" />
+        <button class="press" :class="{ off: lectern.muted }" :aria-pressed="lectern.muted" title="While muted, your voice is not kept" @click="lectern.setMuted(!lectern.muted, $event.timeStamp)"><Mute v-if="lectern.muted" /><Microphone v-else />{{ lectern.muted ? 'Unmute' : 'Mute' }} <kbd>M</kbd></button>
+        <button class="press" :class="{ off: !lectern.inset }" :aria-pressed="!lectern.inset" title="Viewers do not see your face; it is recorded all the same" :disabled="lectern.dubbing" @click="lectern.setInset(!lectern.inset, $event.timeStamp)"><component :is="lectern.inset ? View : Hide" />{{ lectern.inset ? 'Hide face' : 'Face hidden' }} <kbd>I</kbd></button>
+        <button class="press" :class="{ off: !devices.cameraOn }" :aria-pressed="!devices.cameraOn" title="Stops the camera itself; nothing of you is recorded" @click="lectern.setCamera(!devices.cameraOn)"><VideoCamera />{{ devices.cameraOn ? 'Camera off' : 'Camera is off' }} <kbd>C</kbd></button>
+      </template>
       <button v-if="!lectern.rehearsing" class="press" :disabled="lectern.phase !== 'recording'" @click="lectern.stumble($event.timeStamp)"><Flag />Stumble <kbd>S</kbd></button>
       <span class="gap" />
     </template>
-    <span v-if="waits" class="keys soft"><kbd>→</kbd> on <kbd>←</kbd> back <kbd>D</kbd> pen <kbd>N</kbd> notes</span>
+    <button class="press quiet small" aria-label="All slides" title="All slides (G)" @click="$emit('jump')"><Grid /></button>
+    <button class="press quiet small" aria-label="Slides in a second window" title="Slides alone in a second window, for a projector" @click="project"><Monitor /></button>
     <button class="press quiet small" aria-label="All keys" title="All keys (?)" @click="$emit('keys')"><QuestionFilled /></button>
   </footer>
 </template>
 
 <style scoped>
-.transport { display: flex; align-items: center; gap: 10px; padding: 8px 16px; border-top: 1px solid var(--line); background: var(--card); }
+.transport { display: flex; align-items: center; gap: 8px; padding: 8px 16px; border-top: 1px solid var(--line); background: var(--card); }
+.press { white-space: nowrap; }
 .gap { flex: 1; }
+.bar { width: 1px; height: 22px; background: var(--line); }
 .record { border-color: var(--alarm); }
-.muted { border-color: var(--accent); color: var(--accent); }
+.off { border-color: var(--accent); color: var(--accent); }
 .record i { width: 13px; height: 13px; border-radius: 50%; background: var(--alarm); }
 .square { width: 11px; height: 11px; background: currentcolor; }
 kbd { padding: 0 5px; border: 1px solid var(--line); border-radius: 4px; font: 12px var(--clock); color: var(--soft); }
-.keys { display: flex; gap: 6px; align-items: center; font-size: 14px; white-space: nowrap; }
+.main kbd { color: inherit; border-color: currentcolor; }
 </style>

@@ -51,7 +51,7 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
       <p v-if="stumbles.length > 0" class="stumbles">
         <button v-for="place in stumbles" :key="place" class="press quiet small" title="Play from three seconds before" @click="$emit('go', Math.max(0, place - 3000))"><Flag />stumble at <span class="clock">{{ preciseDuration(visit.start + place) }}</span></button>
       </p>
-      <p class="marks soft">
+      <p class="marks soft"><NuxtLink class="retake" :to="`/talks/${talkId}/lectern?retake=${encodeURIComponent(visit.id)}`">Retake</NuxtLink>
         <span class="clock" :class="{ long: visit.length > planned * 1.25 }">{{ preciseDuration(visit.length) }}</span> of {{ duration(planned) }} planned<template v-if="strokes > 0">, {{ strokes }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</template><template v-if="pauses > 0">, {{ pauses }} {{ pauses === 1 ? 'pause' : 'pauses' }}</template>
       </p>
     </div>
@@ -68,6 +68,7 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
 .head { display: flex; justify-content: space-between; gap: 10px; font-size: 14px; }
 h3 { font: 600 15px var(--read); overflow: hidden; white-space: nowrap; text-overflow: ellipsis; }
 .marks { font-size: 13.5px; }
+.retake { float: right; color: var(--brand); font-weight: 600; }
 .stumbles { display: flex; flex-wrap: wrap; gap: 4px; }
 .stumbles .press { color: var(--accent-text); }
 .marks .long { color: var(--accent-text); font-weight: 700; }

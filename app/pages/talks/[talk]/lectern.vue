@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
+import type { Intent } from '@core/model'
 import { KEY_WORDS, useLecternKeys } from '~/composables/useLecternKeys'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
+import type { Manner } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
 
@@ -11,32 +13,54 @@ const lectern = useLectern()
 const devices = useDevices()
 const checking = ref(false)
 const asking = ref(false)
-const again = ref<boolean | null>(null)
 const help = ref(false)
 const whole = ref(false)
-const band = ref<{ move: (by: number) => void, grow: (by: number) => void } | null>(null)
+const jumping = ref(false)
+const band = ref<{ move: (by: number) => void, grow: (by: number) => void, nextMoves: () => void } | null>(null)
 
 useHead({ title: () => `Lectern · ${talk.talk?.name ?? 'Aisle Talk'}` })
 
 const underWay = computed(() => ['recording', 'rehearsing', 'paused', 'stopping'].includes(lectern.phase))
 
-function start(fromStart: boolean): void {
+/** A take that waits for an answer: what speaks against it, and what would go from the programme. */
+interface Asked { readonly intent: Intent, readonly manner: Manner, readonly fromStart: boolean, readonly doubts: readonly string[] }
+const asked = shallowRef<Asked | null>(null)
+const replaces = computed(() => asked.value?.intent.kind === 'replaceAll' && talk.visits.length > 0)
+
+function start({ intent, manner, fromStart }: Pick<Asked, 'intent' | 'manner' | 'fromStart'>): void {
+  asked.value = null
   const first = lectern.running[0]
   if (fromStart && first !== undefined) lectern.goTo(first.id, performance.now())
-  lectern.record({ kind: 'replaceAll' })
+  lectern.record(intent, manner)
 }
 
-/** Recording again asks first: what is there goes out of the programme. */
-function record(fromStart: boolean): void {
-  if (devices.stream === null) checking.value = true
-  else if (talk.visits.length > 0) again.value = fromStart
-  else start(fromStart)
+/** Asks first when nothing would be heard or seen, or when what is there would go out of the programme. */
+function record(intent: Intent, manner: Manner, fromStart: boolean): void {
+  const doubts = devices.doubts(manner === 'silent')
+  if (devices.stream === null && manner !== 'silent') checking.value = true
+  else if (doubts.length > 0 || (intent.kind === 'replaceAll' && talk.visits.length > 0)) asked.value = { intent, manner, fromStart, doubts }
+  else start({ intent, manner, fromStart })
 }
 
-function sure(): void {
-  const fromStart = again.value ?? true
-  again.value = null
-  start(fromStart)
+/** The visit that Review sent here to be said again. */
+const route = useRoute()
+const wanted = computed(() => talk.visits.find((visit) => visit.id === route.query['retake']) ?? null)
+watch(wanted, (visit) => { if (visit !== null && !underWay.value) lectern.goTo(visit.slide, performance.now()) }, { immediate: true })
+
+/** Says one visit again: its slide comes up, and the take ends when it is gone on from. */
+function retake(id: string): void {
+  const visit = talk.visits.find((one) => one.id === id)
+  if (visit === undefined) return
+  lectern.goTo(visit.slide, performance.now())
+  record({ kind: 'retake', visit: visit.id }, 'full', false)
+}
+
+/** The first slide that was not shown yet comes up, and what is said follows at the end. */
+function goOnAtEnd(): void {
+  const seen = new Set(talk.visits.map((visit) => visit.slide))
+  const next = lectern.running.find((slide) => !seen.has(slide.id))
+  if (next !== undefined) lectern.goTo(next.id, performance.now())
+  record({ kind: 'append' }, 'full', false)
 }
 
 async function stop(): Promise<void> {
@@ -45,13 +69,15 @@ async function stop(): Promise<void> {
 }
 
 useLecternKeys({
-  record: () => { record(true) },
+  record: () => { record({ kind: 'replaceAll' }, 'full', true) },
   stop: () => { if (lectern.live || lectern.phase === 'paused') asking.value = true },
   notes: () => { whole.value = !whole.value },
   line: (by) => { band.value?.move(by) },
   grow: (by) => { band.value?.grow(by) },
   help: () => { help.value = true },
-  busy: () => checking.value || asking.value || help.value || again.value !== null,
+  jump: () => { jumping.value = !jumping.value },
+  moves: () => { band.value?.nextMoves() },
+  busy: () => checking.value || asking.value || help.value || jumping.value || asked.value !== null,
 })
 watch(() => talk.talk?.id, (id) => {
   if (id === undefined) return
@@ -83,10 +109,12 @@ onBeforeRouteLeave(() => {
       </div>
       <ToolRail class="tools" />
       <div class="middle">
-        <AfterTake v-if="lectern.phase === 'after' || lectern.phase === 'stopping'" />
+        <AfterTake v-if="lectern.phase === 'after' || lectern.phase === 'stopping'" @go-on="goOnAtEnd" @retake="retake" />
         <AfterRehearsal v-else-if="lectern.phase === 'rehearsed'" />
         <template v-else-if="talk.talk && lectern.slide">
           <LecternStage :talk-id="talk.talk.id" :shape="talk.talk.shape" />
+          <ListenBack v-if="lectern.phase === 'paused' && !lectern.rehearsing" />
+          <JumpGrid v-model="jumping" />
         </template>
         <div v-else class="none">
           <h2>No slides yet</h2>
@@ -94,7 +122,7 @@ onBeforeRouteLeave(() => {
         </div>
       </div>
       <ClockColumn class="clocks" />
-      <TransportBar class="foot" @check="checking = true" @record="record" @stop="asking = true" @keys="help = true" />
+      <TransportBar class="foot" :wanted="wanted?.id ?? null" @check="checking = true" @record="record" @stop="asking = true" @keys="help = true" @jump="jumping = true" @retake="retake" />
     </div>
     <RoomCheck v-model="checking" />
     <el-dialog v-model="asking" :title="lectern.rehearsing ? 'End this run-through?' : 'Stop this take?'" width="460" class="dark-hall" append-to-body>
@@ -105,11 +133,13 @@ onBeforeRouteLeave(() => {
         <button class="press main" @click="stop">{{ lectern.rehearsing ? 'End it' : 'Stop and keep' }}</button>
       </template>
     </el-dialog>
-    <el-dialog :model-value="again !== null" title="Record again?" width="480" class="dark-hall" append-to-body @close="again = null">
-      <p>The new take replaces the {{ duration(talk.index?.length ?? 0) }} that Review plays now. The old recording is kept; discarding the new one brings it back.</p>
+    <el-dialog :model-value="asked !== null" :title="asked?.doubts.length ? 'Before you start' : 'Record again?'" width="500" class="dark-hall" append-to-body @close="asked = null">
+      <p v-for="doubt in asked?.doubts" :key="doubt" class="doubt" role="alert">{{ doubt }}</p>
+      <p v-if="replaces">The new take replaces the {{ duration(talk.index?.length ?? 0) }} that Review plays now. The old recording is kept; discarding the new one brings it back.</p>
       <template #footer>
-        <button class="press" @click="again = null">Not now</button>
-        <button class="press main" @click="sure">Record again</button>
+        <button v-if="asked?.doubts.length" class="press" @click="asked = null; checking = true">Room check</button>
+        <button v-else class="press" @click="asked = null">Not now</button>
+        <button class="press" :class="{ main: !asked?.doubts.length }" @click="asked && start(asked)">{{ asked?.doubts.length ? 'Record all the same' : 'Record again' }}</button>
       </template>
     </el-dialog>
     <el-dialog v-model="help" title="Keys" width="520" class="dark-hall" append-to-body>
@@ -122,13 +152,15 @@ onBeforeRouteLeave(() => {
 .lectern { display: grid; grid-template: auto minmax(0, 1fr) auto / 54px minmax(0, 1fr) 250px; height: 100%; }
 .top { grid-column: 1 / 3; display: grid; gap: 6px; padding: 4px 12px 0; min-width: 0; }
 .tools { grid-row: 2; grid-column: 1; }
-.middle { grid-row: 2; grid-column: 2; display: grid; place-items: stretch; padding: 8px 12px 12px; min-height: 0; min-width: 0; }
+.middle { position: relative; grid-row: 2; grid-column: 2; display: grid; grid-template-rows: minmax(0, 1fr) auto; gap: 8px; place-items: stretch; padding: 8px 12px 12px; min-height: 0; min-width: 0; }
 .middle > .after, .none { place-self: center; }
 .clocks { grid-row: 1 / 3; grid-column: 3; }
 .foot { grid-row: 3; grid-column: 1 / -1; transition: opacity 0.3s; }
 .tools { transition: opacity 0.3s; }
 .live .foot:not(:hover, :focus-within), .live .tools:not(:hover, :focus-within) { opacity: 0.8; }
 .none { display: grid; gap: 14px; justify-items: center; }
+.doubt { color: var(--accent); font-weight: 600; }
+.doubt + p { margin-top: 10px; }
 .keylist { display: grid; grid-template-columns: max-content 1fr; gap: 6px 18px; margin: 0; }
 dd { margin: 0; }
 </style>

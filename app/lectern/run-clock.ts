@@ -1,7 +1,7 @@
 import type { RunThrough } from '@core/pace'
 import type { Ms, SlideId } from '@core/model'
 
-/** A run-through under way: its clock, and how long each slide was up until now. */
+/** A run-through under way: its clock, how long each slide was up until now, and how long was spoken on it. */
 export class RunClock {
   readonly id = crypto.randomUUID()
   /** When it was begun, by the wall's clock. */
@@ -9,6 +9,7 @@ export class RunClock {
   #visits: RunThrough['visits'] = []
   #before: Ms = 0
   #since: number | null = performance.now()
+  #spoken: Ms | null = null
 
   /** Time since it was begun, pauses left out. */
   now(): Ms {
@@ -24,9 +25,15 @@ export class RunClock {
     this.#since ??= performance.now()
   }
 
+  /** Notes that somebody listened for a while, and whether speech was heard. @param dt ms */
+  hear(dt: Ms, speaking: boolean): void {
+    if (this.#since !== null) this.#spoken = (this.#spoken ?? 0) + (speaking ? dt : 0)
+  }
+
   /** Notes how long a slide was up that is about to go; one that was not seen is left out. */
   left(slide: SlideId, length: Ms): void {
-    if (length > 0) this.#visits = [...this.#visits, { slide, length }]
+    if (length > 0) this.#visits = [...this.#visits, { slide, length, ...(this.#spoken === null ? {} : { spoken: Math.min(length, Math.round(this.#spoken)) }) }]
+    if (this.#spoken !== null) this.#spoken = 0
   }
 
   get run(): RunThrough {

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { paintScene, paintStroke } from '@core/paint'
+import type { Scene } from '@core/scene'
+import { usePictures } from '~/composables/usePictures'
+import { useProjected } from '~/composables/useProjector'
+import { useTalk } from '~/stores/talk'
+
+/** The slide alone, clean, with its ink: for a projector or a shared screen. */
+const route = useRoute()
+const talk = useTalk()
+const id = String(route.params['talk'])
+void talk.open(id)
+useHead({ title: () => `${talk.talk?.name ?? 'Aisle Talk'} · slides` })
+
+const shown = useProjected(id)
+const room = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
+const { width, height } = useElementSize(room)
+const size = computed(() => {
+  const shape = talk.talk?.shape ?? { width: 16, height: 9 }
+  const scale = Math.min(width.value / shape.width, height.value / shape.height)
+  const ratio = window.devicePixelRatio
+  const box = { width: Math.floor(shape.width * scale), height: Math.floor(shape.height * scale) }
+  return { box, pixels: { width: Math.max(1, Math.round(box.width * ratio)), height: Math.max(1, Math.round(box.height * ratio)) } }
+})
+const shelf = usePictures(() => id, () => { paint() })
+const slide = computed(() => talk.slides.find((one) => one.id === shown.value?.slide) ?? null)
+
+function paint(): void {
+  const ctx = canvas.value?.getContext('2d')
+  const step = slide.value?.steps[shown.value?.step ?? 0]
+  if (ctx == null || slide.value === null || shown.value === null || step === undefined) return
+  const { blank, ink, wet, spot } = shown.value
+  const scene: Scene = {
+    slide: slide.value.id, step: shown.value.step, shown: blank ? null : step, ink: ink.map((stroke) => ({ stroke, elapsed: null })),
+    inset: null, voice: null, transition: null, spot, stage: { x: 0, y: 0, w: 1, h: 1 }, coming: 1,
+  }
+  paintScene<CanvasImageSource>(ctx, scene, size.value.pixels, shelf)
+  if (wet !== null && !blank) paintStroke<CanvasImageSource>(ctx, { stroke: wet, elapsed: null }, size.value.pixels)
+  const [next] = talk.slides.slice(talk.slides.indexOf(slide.value) + 1)
+  const coming = next?.steps[0]?.picture
+  if (coming !== undefined && coming.kind !== 'composed') shelf.ofStep(coming)
+}
+watch([shown, slide, size, canvas], () => { void nextTick(paint) })
+const full = (): void => { void document.documentElement.requestFullscreen().catch(() => undefined) }
+</script>
+
+<template>
+  <main ref="room" class="room" @dblclick="full">
+    <canvas v-show="slide" ref="canvas" :width="size.pixels.width" :height="size.pixels.height" :style="{ width: `${size.box.width}px`, height: `${size.box.height}px` }" role="img" :aria-label="slide?.title ?? ''" />
+    <p v-if="!slide" class="waits">Open the Lectern of this talk in the other window. What it shows is shown here.</p>
+  </main>
+</template>
+
+<style scoped>
+.room { display: grid; place-items: center; width: 100vw; height: 100vh; overflow: hidden; background: #000; }
+.waits { max-width: 32ch; color: #A9B7B0; font-size: 20px; text-align: center; }
+</style>

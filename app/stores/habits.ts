@@ -1,0 +1,42 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { useSession } from './session'
+
+export const PROMPTER_MOVES = ['hand', 'rate', 'voice'] as const
+/** What moves the notes: keys, the presenter's own rate, or the voice. */
+export type PrompterMoves = (typeof PROMPTER_MOVES)[number]
+
+/** How somebody likes to work at the Lectern in this browser. */
+export interface Habits {
+  /** Seconds counted before a recording, 0 to 10. */
+  readonly countdown: number
+  readonly endAtLimit: boolean
+  readonly endAfterLast: boolean
+  /** Whether a stroke that ends with the hand held still becomes the shape it resembles. */
+  readonly tidy: boolean
+  /** Size of the notes, in pixels, 22 to 48. */
+  readonly letters: number
+  readonly moves: PrompterMoves
+  /** The devices used last, by the browser's ids for them, with the names they had. */
+  readonly camera: { readonly id: string, readonly label: string } | null
+  readonly mic: { readonly id: string, readonly label: string } | null
+  /** The browser's own work on the voice. */
+  readonly echo: boolean
+  readonly noise: boolean
+  readonly gain: boolean
+}
+
+const USUAL: Habits = {
+  countdown: 3, endAtLimit: false, endAfterLast: false, tidy: true, letters: 28, moves: 'hand', camera: null, mic: null, echo: false, noise: true, gain: false,
+}
+
+/** Each person's habits, remembered in this browser. */
+export const useHabits = defineStore('habits', () => {
+  const session = useSession()
+  const kept = useLocalStorage<Habits>(`aisle-habits:${session.person?.id ?? 'here'}`, USUAL, { mergeDefaults: true })
+  const now = computed(() => kept.value)
+  function set(change: Partial<Habits>): void {
+    kept.value = { ...kept.value, ...change }
+  }
+  return { now, set }
+})
