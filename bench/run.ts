@@ -14,6 +14,8 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   'export-still': () => import('./export-still'),
   import: () => import('./import'),
   start: () => import('./start'),
+  ink: () => import('./ink'),
+  prompter: () => import('./prompter'),
   scene: () => import('./scene'),
 }
 

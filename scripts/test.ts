@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -9,10 +9,14 @@ let passed = 0
 let failed = 0
 let skipped = 0
 
-function check(name: string, args: readonly string[]): void {
-  console.log(`\n── ${name}`)
-  const ended = spawnSync(process.execPath, [...args], { stdio: 'inherit' })
-  if (ended.status === 0) passed += 1
+/** Runs a check and prints what it said once it is over, so that two at a time can be read. */
+async function check(name: string, args: readonly string[]): Promise<void> {
+  const child = spawn(process.execPath, [...args], { stdio: ['ignore', 'pipe', 'pipe'] })
+  let said = ''
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (part: Buffer) => { said += part.toString() })
+  const status = await new Promise<number | null>((resolve) => { child.once('close', resolve) })
+  console.log(`\n── ${name}\n${said}`)
+  if (status === 0) passed += 1
   else failed += 1
 }
 
@@ -40,8 +44,10 @@ function tests(project: string): void {
 }
 
 spawnSync(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], { stdio: 'ignore', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
-check('lint', ['node_modules/eslint/bin/eslint.js', '.'])
-check('types', ['--import', 'tsx', 'scripts/types.ts'])
+await Promise.all([
+  check('lint', ['node_modules/eslint/bin/eslint.js', '.']),
+  check('types', ['--import', 'tsx', 'scripts/types.ts']),
+])
 for (const project of ['unit', 'server', 'browser']) tests(project)
 rmSync(scratch, { recursive: true, force: true })
 console.log(`\n${String(passed)} passed, ${String(failed)} failed${skipped > 0 ? `, ${String(skipped)} skipped` : ''}`)

@@ -25,7 +25,7 @@ export async function say(text: string, folder: string): Promise<Int16Array> {
   return new Int16Array(stdout.buffer.slice(stdout.byteOffset, stdout.byteOffset + stdout.byteLength))
 }
 
-const quiet = (ms: number): Int16Array => {
+export const quiet = (ms: number): Int16Array => {
   // Room tone, so that silence is a room's and not a machine's.
   let seed = 7
   return Int16Array.from({ length: samplesOf(ms) }, () => {

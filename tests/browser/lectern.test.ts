@@ -1,36 +1,17 @@
 import { describe, expect, it } from 'vitest'
 import { frameAt } from '@core/plan'
-import { pieceStarts } from '@core/programme'
-import type { Cue, Ms } from '@core/model'
+import type { Ms } from '@core/model'
 import type { FilmView } from '@contracts'
-import { run } from '@render/process'
 import { accessFaults } from '../harness/access'
 import { beginTake, drawWave, endTake, makeFile, newTalk, spokenMore } from '../harness/browser'
 import { KNOTS } from '../harness/decks'
-import { colourGap, frameOf, meanColour } from '../harness/film-file'
+import { colourGap, frameOf, levelOf, meanColour } from '../harness/film-file'
 import { inBrowser } from '../harness/stand'
+import { timed } from '../harness/turns'
 
 const stand = inBrowser()
 
 const WIDTH = 854
-
-/** Every cue of a kind with its time in the programme. */
-function timed<Kind extends Cue['kind']>(film: FilmView, kind: Kind): readonly { readonly at: Ms, readonly cue: Extract<Cue, { kind: Kind }> }[] {
-  const starts = pieceStarts(film.programme)
-  return film.programme.pieces.flatMap((piece, n) => {
-    if (piece.kind === 'still') return []
-    const cues = film.stretches.find((stretch) => stretch.id === piece.show.stretch)?.cues ?? []
-    return cues.flatMap((cue) => (cue.kind === kind && cue.at >= piece.show.from && cue.at < piece.show.to
-      ? [{ at: (starts[n] ?? 0) + cue.at - piece.show.from, cue: cue as Extract<Cue, { kind: Kind }> }]
-      : []))
-  })
-}
-
-/** Mean level of a part of a file's sound, in dBFS. */
-async function levelOf(file: string, from: Ms, length: Ms): Promise<number> {
-  const { stderr } = await run('ffmpeg', ['-hide_banner', '-nostats', '-ss', String(from / 1000), '-t', String(length / 1000), '-i', file, '-af', 'volumedetect', '-f', 'null', '-'])
-  return Number(/mean_volume: (-?[\d.]+|-inf) dB/.exec(stderr)?.[1]?.replace('-inf', '-120') ?? 0)
-}
 
 describe('a take with everything a hand can do', () => {
   it('shows each at its time in the file: marker, eraser, spot, mute, face off, blank, going back, pauses', async () => {

@@ -16,8 +16,8 @@ export interface TestBrowser {
   readonly close: () => Promise<void>
 }
 
-/** Starts Debian's Chromium with a profile of its own, so that what it stores survives its pages. */
-export async function startBrowser(): Promise<TestBrowser> {
+/** Starts Debian's Chromium with a profile of its own, so that what it stores survives its pages. @param more switches for it */
+export async function startBrowser(more: readonly string[] = []): Promise<TestBrowser> {
   const profile = await mkdtemp(join(tmpdir(), 'aisle-profile-'))
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: '/usr/bin/chromium',
@@ -25,7 +25,7 @@ export async function startBrowser(): Promise<TestBrowser> {
     acceptDownloads: true,
     args: [
       '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
-      '--autoplay-policy=no-user-gesture-required',
+      '--autoplay-policy=no-user-gesture-required', ...more,
     ],
   })
   const faults: string[] = []
@@ -72,14 +72,33 @@ export async function newTalk(page: Page, url: string, name: string): Promise<st
   return /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
 }
 
-/** Goes to the Lectern, takes the practice devices, and records from the start. */
-export async function beginTake(page: Page): Promise<void> {
-  await page.getByRole('link', { name: 'Lectern', exact: true }).click()
+/** Takes the devices that the room check offers. */
+export async function takeDevices(page: Page): Promise<void> {
   const use = page.getByRole('button', { name: 'Use these' })
   await until('the devices', () => use.isEnabled(), 120_000)
   await use.click()
+}
+
+/** Goes to the Lectern and through its room check. */
+export async function checkRoom(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Lectern', exact: true }).click()
+  await takeDevices(page)
+}
+
+export const isRecording = async (page: Page): Promise<void> => { await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor() }
+export const isPaused = async (page: Page): Promise<void> => { await page.getByRole('status').filter({ hasText: 'Paused' }).waitFor() }
+
+/** Goes to the Lectern, takes the practice devices, and records from the start. */
+export async function beginTake(page: Page): Promise<void> {
+  await checkRoom(page)
   await page.getByRole('button', { name: /^Record (from the start|everything again)/ }).click()
-  await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
+  await isRecording(page)
+}
+
+/** Chooses one of the other ways to record. */
+export async function recordOtherwise(page: Page, way: string): Promise<void> {
+  await page.getByRole('button', { name: 'More ways to record' }).click()
+  await page.getByRole('button', { name: way }).click()
 }
 
 /** Seconds on the talk clock. */

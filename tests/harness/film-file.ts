@@ -1,3 +1,4 @@
+import type { Ms } from '@core/model'
 import { run } from '@render/process'
 
 /** A frame of a video as RGB bytes, row by row. @param number counted from 0 */
@@ -31,3 +32,9 @@ export async function meanLevel(file: string): Promise<number> {
 
 /** Whether every packet of a file can be decoded. */
 export const decodesClean = async (file: string): Promise<boolean> => (await run('ffmpeg', ['-v', 'error', '-xerror', '-i', file, '-f', 'null', '-'])).stderr === ''
+
+/** Mean level of a part of a file's sound, in dBFS. */
+export async function levelOf(file: string, from: Ms, length: Ms): Promise<number> {
+  const { stderr } = await run('ffmpeg', ['-hide_banner', '-nostats', '-ss', String(from / 1000), '-t', String(length / 1000), '-i', file, '-af', 'volumedetect', '-f', 'null', '-'])
+  return Number(/mean_volume: (-?[\d.]+|-inf) dB/.exec(stderr)?.[1]?.replace('-inf', '-120') ?? 0)
+}

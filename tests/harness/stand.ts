@@ -13,8 +13,8 @@ export interface Stand {
   readonly client: Client
 }
 
-/** Sets up a product and a browser before the tests of a file, and ends both after them. */
-export function inBrowser(): Stand {
+/** Sets up a product and a browser before the tests of a file, and ends both after them. @param switches for the browser */
+export function inBrowser(switches: readonly string[] = []): Stand {
   const stand: { product?: Product, browser?: TestBrowser, client?: Client } = {}
   const there = <Value>(value: Value | undefined): Value => {
     if (value === undefined) throw new Error('the stand is not set up yet')
@@ -22,7 +22,7 @@ export function inBrowser(): Stand {
   }
   beforeAll(async () => {
     stand.product = await startProduct()
-    stand.browser = await startBrowser()
+    stand.browser = await startBrowser(switches)
     stand.client = new Client(stand.product.url)
   })
   afterAll(async () => {

@@ -30,7 +30,7 @@ beforeAll(async () => {
   })
   await owner.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
   await owner.get('PUT', `/stretches/${stretch}`, {
-    take, number: 0, camera: false, mime: 'audio/webm;codecs=opus', opening: { slide: view.slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
+    take, number: 0, camera: false, voice: true, mime: 'audio/webm;codecs=opus', opening: { slide: view.slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
   })
 })
 afterAll(async () => { await product.stop() })
@@ -60,9 +60,9 @@ describe('with accounts on', () => {
       ['PUT', `/talks/${talk}/recipe`, view.recipe], ['POST', `/talks/${talk}/estimate`, view.recipe],
       ['GET', `/talks/${talk}/deliveries`], ['POST', `/talks/${talk}/deliveries`, view.recipe],
       ['PUT', `/talks/${talk}/takes/${randomUUID()}`, { kind: 'full', intent: { kind: 'append' } }],
-      ['POST', `/takes/${take}/finish`], ['POST', `/takes/${take}/recover`], ['DELETE', `/takes/${take}`], ['POST', `/takes/${take}/restore`],
-      ['PUT', `/stretches/${randomUUID()}`, { take, number: 1, camera: false, mime: 'audio/webm', opening: { slide: view.slides[0]?.id, step: 0, blank: false, inset: true, ink: [] } }],
-      ['GET', `/stretches/${stretch}`], ['PUT', `/stretches/${stretch}/offsets`, { picture: 0, sound: 0 }], ['PUT', `/stretches/${stretch}/cues`, { first: 0, cues: [{ kind: 'blank', at: 0, on: true }] }],
+      ['POST', `/takes/${take}/finish`], ['POST', `/takes/${take}/recover`], ['DELETE', `/takes/${take}`], ['POST', `/takes/${take}/restore`], ['GET', `/takes/${take}/report`],
+      ['PUT', `/stretches/${randomUUID()}`, { take, number: 1, camera: false, voice: true, mime: 'audio/webm', opening: { slide: view.slides[0]?.id, step: 0, blank: false, inset: true, ink: [] } }],
+      ['GET', `/stretches/${stretch}`], ['PUT', `/stretches/${stretch}/offsets`, { picture: 0, sound: 0 }], ['PUT', `/stretches/${stretch}/kept`, { kept: 0 }], ['PUT', `/stretches/${stretch}/cues`, { first: 0, cues: [{ kind: 'blank', at: 0, on: true }] }],
       ['PUT', `/stretches/${stretch}/slices/0`], ['POST', `/stretches/${stretch}/close`, { slices: 0, cues: 0, length: 0 }], ['GET', `/stretches/${stretch}/recording`],
       ['GET', `/deliveries/${delivery}/file`], ['GET', `/deliveries/${delivery}/look`], ['POST', `/deliveries/${delivery}/cancel`], ['POST', `/deliveries/${delivery}/retry`],
     ]

@@ -1,12 +1,12 @@
-import { createHash, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
-import { run } from '@render/process'
 import { Client, sentenceOf } from '../harness/client'
 import { KNOTS, fileForm, makePdf } from '../harness/decks'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
+import { digestOf as digest, toneRecording } from '../harness/recording'
 
 let product: Product
 let client: Client
@@ -14,13 +14,10 @@ let talk: string
 let slides: TalkView['slides']
 let media: Buffer
 
-const digest = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex')
-
 beforeAll(async () => {
   product = await startProduct()
   client = new Client(product.url)
-  const { stdout } = await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'sine=frequency=440:duration=3', '-c:a', 'libopus', '-f', 'webm', 'pipe:1'])
-  media = stdout
+  media = await toneRecording(3)
   talk = (await client.get<{ id: string }>('POST', '/talks', { name: 'Knots', limit: 2000 })).id
   await client.get('POST', `/talks/${talk}/imports`, fileForm('knots.pdf', await makePdf(KNOTS)))
   slides = (await until('the deck', async () => {
@@ -35,7 +32,7 @@ async function openStretch(): Promise<{ take: string, stretch: string, slices: r
   const stretch = randomUUID()
   await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
   await client.get('PUT', `/stretches/${stretch}`, {
-    take, number: 0, camera: false, mime: 'audio/webm;codecs=opus', opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
+    take, number: 0, camera: false, voice: true, mime: 'audio/webm;codecs=opus', opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
   })
   const third = Math.ceil(media.length / 3)
   return { take, stretch, slices: [0, 1, 2].map((n) => media.subarray(n * third, (n + 1) * third)) }

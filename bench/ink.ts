@@ -1,0 +1,75 @@
+import { join } from 'node:path'
+import type { FilmView } from '@contracts'
+import { run } from '@render/process'
+import { beginTake, openPage, startRunning } from './running-product'
+import type { Figure } from './run'
+
+/** How long is drawn, in ms. */
+const DRAWING = 20_000
+const FRAME = 1000 / 60
+
+/** Watches each move of the pointer over the slide, from when the browser felt it until the frame that shows it was handed over. */
+const WATCH = `(() => {
+  window.seen = []
+  window.long = 0
+  new PerformanceObserver((list) => { for (const entry of list.getEntries()) window.long += entry.duration }).observe({ entryTypes: ['longtask'] })
+  document.querySelector('.stage .wet').addEventListener('pointermove', (event) => {
+    const first = event.getCoalescedEvents()[0] ?? event
+    requestAnimationFrame(() => {
+      const channel = new MessageChannel()
+      channel.port1.onmessage = () => { window.seen.push(performance.now() - first.timeStamp) }
+      channel.port2.postMessage(0)
+    })
+  })
+})()`
+
+const quantile = (sorted: readonly number[], share: number): number => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? 0
+
+/** Pointer to paint at the Lectern while recording with camera, the main thread's time meanwhile, and the camera's frames that were lost. */
+export async function measure(): Promise<Figure> {
+  const product = await startRunning(4392)
+  try {
+    const { page, close } = await openPage()
+    const talk = await beginTake(page, product.url)
+    await page.keyboard.press('d')
+    const box = await page.locator('.stage').boundingBox()
+    if (box === null) throw new Error('no stage')
+    await page.evaluate(WATCH)
+    const session = await page.context().newCDPSession(page)
+    await session.send('Performance.enable')
+    const busy = async (): Promise<number> => (await session.send('Performance.getMetrics')).metrics.find((metric) => metric.name === 'TaskDuration')?.value ?? 0
+    const [busyBefore, began] = [await busy(), performance.now()]
+    for (let n = 0; performance.now() - began < DRAWING; n += 1) {
+      const [x, y] = [0.5 + 0.35 * Math.cos(n / 23), 0.5 + 0.35 * Math.sin(n / 31)]
+      await page.mouse.move(box.x + box.width * x, box.y + box.height * y)
+      // A stroke of some seconds, then the next one.
+      if (n % 400 === 0) await page.mouse.down()
+      if (n % 400 === 399) await page.mouse.up()
+    }
+    await page.mouse.up()
+    const wall = (performance.now() - began) / 1000
+    const main = (await busy() - busyBefore) / wall
+    const seen = (await page.evaluate('window.seen') as number[]).sort((a, b) => a - b)
+    const long = await page.evaluate('window.long') as number
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'Stop and keep' }).click()
+    await page.getByRole('link', { name: 'Listen in Review' }).waitFor()
+    const film = await (await fetch(`${product.url}/api/talks/${talk}/film`)).json() as FilmView
+    await close()
+    const [stretch] = film.stretches
+    if (stretch === undefined) throw new Error('nothing was recorded')
+    const { stdout } = await run('ffprobe', ['-v', 'error', '-select_streams', 'v', '-count_packets', '-show_entries', 'stream=nb_read_packets', '-of', 'csv=p=0', join(product.data, 'store', 'stretches', stretch.id, 'recording.webm')])
+    const frames = Number.parseInt(stdout.toString(), 10)
+    const expected = (stretch.length / 1000) * 30
+    const value = Number(quantile(seen, 0.95).toFixed(1))
+    return {
+      value, unit: 'ms', target: `p95 within one frame, ${FRAME.toFixed(1)}`, ok: value <= FRAME,
+      detail: {
+        moves: seen.length, medianMs: Number(quantile(seen, 0.5).toFixed(1)), worstMs: Number((seen.at(-1) ?? 0).toFixed(1)), mainThreadShare: Number(main.toFixed(2)), longTasksMs: Math.round(long),
+        cameraFrames: frames, cameraFramesLost: Number(Math.max(0, 1 - frames / expected).toFixed(3)), recordedMs: stretch.length,
+      },
+    }
+  } finally {
+    await product.stop()
+  }
+}

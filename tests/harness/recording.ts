@@ -1,0 +1,52 @@
+import { createHash, randomUUID } from 'node:crypto'
+import type { Cue, Intent, Ms, TakeKind } from '@core/model'
+import type { TalkView } from '@contracts'
+import { run } from '@render/process'
+import type { Client } from './client'
+import { until } from './product'
+
+export const digestOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex')
+
+/** A recording of a tone, as a browser's recorder makes one. @param silence in seconds, between two halves of it */
+export async function toneRecording(seconds: number, silence = 0): Promise<Buffer> {
+  const half = `sine=frequency=440:duration=${String(seconds / 2)},volume=8dB`
+  const { stdout } = await run('ffmpeg', [
+    '-v', 'error', '-f', 'lavfi', '-i', half, '-f', 'lavfi', '-i', `anullsrc=r=44100:cl=mono:d=${String(Math.max(0.01, silence))}`, '-f', 'lavfi', '-i', half,
+    '-filter_complex', '[0][1][2]concat=n=3:v=0:a=1', '-c:a', 'libopus', '-f', 'webm', 'pipe:1',
+  ])
+  return stdout
+}
+
+export interface SentStretch {
+  /** None: timings and ink alone. */
+  readonly media: Buffer | null
+  readonly length: Ms
+  readonly slide: string
+  readonly cues?: readonly (Cue | Record<string, unknown>)[]
+  /** How much of it counts; all when left out. */
+  readonly kept?: Ms
+}
+
+/** Sends a take as the Lectern does, and waits until it is in the programme. @returns the talk then, and the take's id */
+export async function sendTake(client: Client, talk: string, kind: TakeKind, intent: Intent, stretches: readonly SentStretch[]): Promise<{ readonly take: string, readonly view: TalkView }> {
+  const take = randomUUID()
+  await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind, intent })
+  for (const [number, { media, length, slide, cues = [], kept }] of stretches.entries()) {
+    const stretch = randomUUID()
+    await client.get('PUT', `/stretches/${stretch}`, {
+      take, number, camera: false, voice: media !== null, mime: 'audio/webm;codecs=opus', opening: { slide, step: 0, blank: false, inset: true, ink: [] },
+    })
+    if (media !== null) {
+      await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(media), { 'x-aisle-slices': `${String(media.length)}:${digestOf(media)}`, 'content-type': 'application/octet-stream' })
+    }
+    if (cues.length > 0) await client.get('PUT', `/stretches/${stretch}/cues`, { first: 0, cues })
+    await client.get('POST', `/stretches/${stretch}/close`, { slices: media === null ? 0 : 1, cues: cues.length, length })
+    if (kept !== undefined) await client.get('PUT', `/stretches/${stretch}/kept`, { kept })
+  }
+  await client.get('POST', `/takes/${take}/finish`)
+  const view = await until('the take', async () => {
+    const now = await client.get<TalkView>('GET', `/talks/${talk}`)
+    return now.takes.find((one) => one.id === take)?.state === 'closed' && now
+  })
+  return { take, view }
+}
