@@ -159,6 +159,7 @@ export const intent = Joi.object({ kind: Joi.valid('replaceAll', 'append', 'repl
 export const newTake = Joi.object({
   kind: Joi.valid(...TAKE_KINDS).required(),
   intent: intent.required(),
+  place: Joi.object({ browser: uuid, name: Joi.string().min(1).max(100).required() }),
 })
 
 export const newStretch = Joi.object({
@@ -175,6 +176,9 @@ export const closing = Joi.object({
   cues: Joi.number().integer().min(0).max(1_000_000).required(),
   length: ms.required(),
 })
+
+/** When a print of the voice was captured, in ms of its stretch, and its samples a second. */
+export const print = Joi.object({ at: Joi.number().min(0).max(DAY).required(), rate: Joi.number().integer().min(8000).max(192_000).required() })
 
 /** How much of a stretch counts, in ms. */
 export const kept = Joi.object({ kept: ms.required() })

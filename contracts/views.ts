@@ -44,6 +44,12 @@ export interface ImportView {
   readonly slides: readonly SlideId[]
 }
 
+/** A browser that records: its own id, and what a person would call it. */
+export interface TakePlace {
+  readonly browser: string
+  readonly name: string
+}
+
 export const TAKE_STATES = ['open', 'closing', 'closed', 'failed', 'discarded'] as const
 export interface TakeView {
   readonly id: string

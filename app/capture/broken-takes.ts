@@ -1,6 +1,7 @@
 import type { TalkView } from '@contracts'
 import { api } from '~/client'
 import { localTakes } from './local-takes'
+import { SLICE } from './recorder'
 
 /** A take that was begun and never stopped. */
 export interface BrokenTake {
@@ -12,7 +13,6 @@ export interface BrokenTake {
 }
 
 export const takeLock = (id: string): string => `aisle-take:${id}`
-const SLICE = 250
 
 /** Takes of a talk that stopped without being stopped: those this browser knows of, and those only the server does. */
 export async function findBrokenTakes(talk: TalkView): Promise<readonly BrokenTake[]> {

@@ -7,6 +7,8 @@ export interface DeviceChoice {
 }
 
 export const PRACTICE = 'practice'
+/** Practice devices that flash and click together, for seeing how well picture and sound meet. */
+export const CLAP = 'practice-clap'
 export const NO_CAMERA = 'none'
 
 /** What can be chosen now. Names of real devices are known only once one of them was allowed. */
@@ -16,8 +18,8 @@ export async function listDevices(kind: 'camera' | 'mic'): Promise<readonly Devi
   const real = found.filter((device) => device.kind === wanted && device.deviceId !== 'communications')
     .map((device, n) => ({ id: device.deviceId === '' ? 'default' : device.deviceId, label: device.label || `${kind === 'camera' ? 'Camera' : 'Microphone'} ${String(n + 1)}` }))
   return kind === 'camera'
-    ? [...real, { id: PRACTICE, label: 'Practice camera' }, { id: NO_CAMERA, label: 'No camera' }]
-    : [...real, { id: PRACTICE, label: 'Practice mic' }]
+    ? [...real, { id: PRACTICE, label: 'Practice camera' }, { id: CLAP, label: 'Practice flash (to test timing)' }, { id: NO_CAMERA, label: 'No camera' }]
+    : [...real, { id: PRACTICE, label: 'Practice mic' }, { id: CLAP, label: 'Practice click (to test timing)' }]
 }
 
 /** Says in words why a device did not open. */

@@ -1,6 +1,8 @@
 import { Refusal } from '@core/model'
+import type { Ms } from '@core/model'
 import { localTakes } from './local-takes'
-import { sendTake } from './send-take'
+import { SLICE } from './recorder'
+import { sendTake, slicesWaiting } from './send-take'
 import { takeLock } from './broken-takes'
 
 /** How often what is not on the server yet is sent, in ms. */
@@ -12,8 +14,25 @@ export interface HeldTake {
   readonly release: () => void
 }
 
+/**
+ * Takes a talk for this page alone, as far as this browser goes.
+ * @returns what gives it back
+ * @throws Refusal `conflict` when another tab is recording it
+ */
+export async function claimTalk(talk: string): Promise<() => void> {
+  return await new Promise((resolve, reject) => {
+    void navigator.locks.request(`aisle-talk:${talk}`, { ifAvailable: true }, (lock) => {
+      if (lock === null) {
+        reject(new Refusal('conflict', 'This talk is being recorded in another tab of this browser. Stop that take there first.'))
+        return undefined
+      }
+      return new Promise<void>((free) => { resolve(free) })
+    })
+  })
+}
+
 /** Keeps other pages from taking a take under way for a broken one, and sends it as it grows. */
-export function holdTake(id: string, events: { readonly onUnsent: (unsent: boolean) => void, readonly onTrouble: (error: unknown) => void, readonly onFinished: () => void }): HeldTake {
+export function holdTake(id: string, events: { readonly safeTo: () => Ms, readonly onUnsent: (unsent: boolean, to: Ms, waiting: Ms) => void, readonly onTrouble: (error: unknown) => void, readonly onFinished: () => void }): HeldTake {
   let free: (() => void) | null = null
   void navigator.locks.request(takeLock(id), () => new Promise<void>((resolve) => { free = resolve }))
   let sending: Promise<void> | null = null
@@ -21,13 +40,14 @@ export function holdTake(id: string, events: { readonly onUnsent: (unsent: boole
   async function pump(): Promise<void> {
     const take = await (await localTakes()).get('takes', id)
     if (take === undefined) return
+    const to = events.safeTo()
     try {
       const finished = await sendTake(take)
-      events.onUnsent(false)
+      events.onUnsent(false, to, 0)
       if (finished) events.onFinished()
     } catch (error) {
       // Nothing is lost: it is kept here and sent as soon as the server answers.
-      events.onUnsent(true)
+      events.onUnsent(true, events.safeTo(), await slicesWaiting(id) * SLICE)
       if (error instanceof Refusal && error.code !== 'unavailable' && error.code !== 'conflict') events.onTrouble(error)
     }
   }

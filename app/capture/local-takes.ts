@@ -32,14 +32,17 @@ interface Schema extends DBSchema {
   takes: { key: string, value: LocalTake, indexes: { talk: string } }
   stretches: { key: string, value: LocalStretch, indexes: { take: string } }
   slices: { key: [string, number], value: { stretch: string, n: number, bytes: ArrayBuffer, digest: string }, indexes: { stretch: string } }
+  prints: { key: [string, number], value: { stretch: string, n: number, at: number, rate: number, samples: ArrayBuffer }, indexes: { stretch: string } }
   cues: { key: [string, number], value: { stretch: string, n: number, cue: Cue }, indexes: { stretch: string } }
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined
 
 /** This browser's own store of takes. */
-export const localTakes = (): Promise<IDBPDatabase<Schema>> => (opened ??= openDB<Schema>('aisle-takes', 1, {
-  upgrade(db) {
+export const localTakes = (): Promise<IDBPDatabase<Schema>> => (opened ??= openDB<Schema>('aisle-takes', 2, {
+  upgrade(db, before) {
+    db.createObjectStore('prints', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+    if (before > 0) return
     db.createObjectStore('takes', { keyPath: 'id' }).createIndex('talk', 'talk')
     db.createObjectStore('stretches', { keyPath: 'id' }).createIndex('take', 'take')
     db.createObjectStore('slices', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
@@ -48,7 +51,7 @@ export const localTakes = (): Promise<IDBPDatabase<Schema>> => (opened ??= openD
 }))
 
 /** Keeps a record; when this returns it is on the disk, as far as the browser can tell. */
-export async function keepLocally<Name extends 'takes' | 'stretches' | 'slices' | 'cues'>(store: Name, value: Schema[Name]['value']): Promise<void> {
+export async function keepLocally<Name extends 'takes' | 'stretches' | 'slices' | 'cues' | 'prints'>(store: Name, value: Schema[Name]['value']): Promise<void> {
   const transaction = (await localTakes()).transaction(store, 'readwrite', { durability: 'strict' })
   await transaction.store.put(value)
   await transaction.done
@@ -58,11 +61,11 @@ export async function keepLocally<Name extends 'takes' | 'stretches' | 'slices' 
 export async function forgetTake(id: string): Promise<void> {
   const db = await localTakes()
   const stretches = await db.getAllKeysFromIndex('stretches', 'take', id)
-  const transaction = db.transaction(['takes', 'stretches', 'slices', 'cues'], 'readwrite')
+  const transaction = db.transaction(['takes', 'stretches', 'slices', 'cues', 'prints'], 'readwrite')
   await transaction.objectStore('takes').delete(id)
   for (const stretch of stretches) {
     await transaction.objectStore('stretches').delete(stretch)
-    for (const name of ['slices', 'cues'] as const) {
+    for (const name of ['slices', 'cues', 'prints'] as const) {
       for (const key of await transaction.objectStore(name).index('stretch').getAllKeys(stretch)) await transaction.objectStore(name).delete(key)
     }
   }

@@ -1,4 +1,5 @@
-import { PRACTICE, deviceTrouble } from './devices'
+import { CLAP, PRACTICE, deviceTrouble } from './devices'
+import { openClapCamera, openClapMic } from './practice-clap'
 import { openPracticeCamera, openPracticeMic } from './practice-devices'
 
 const CAMERA_SIZE = { width: { ideal: 1280 }, height: { ideal: 720 }, frameRate: { ideal: 30 } }
@@ -24,8 +25,8 @@ const exactly = (id: string): { exact: string } | undefined => (id === 'default'
 
 /** Opens a microphone. `loudness`: 0 to 1, as it is now, of the practice mic. @throws Refusal saying what to do */
 export async function openMic(id: string, care: VoiceCare): Promise<OpenTrack & { readonly loudness: () => number }> {
-  if (id === PRACTICE) {
-    const { stream, loudness, stop } = await openPracticeMic()
+  if (id === PRACTICE || id === CLAP) {
+    const { stream, loudness, stop } = await (id === CLAP ? openClapMic() : openPracticeMic())
     return { ...only(stream, 'audio'), loudness, stop }
   }
   try {
@@ -38,8 +39,8 @@ export async function openMic(id: string, care: VoiceCare): Promise<OpenTrack & 
 
 /** Opens a camera. @param loudness moves the mouth of the practice camera @throws Refusal saying what to do */
 export async function openCamera(id: string, loudness: () => number): Promise<OpenTrack> {
-  if (id === PRACTICE) {
-    const { stream, stop } = openPracticeCamera(loudness)
+  if (id === PRACTICE || id === CLAP) {
+    const { stream, stop } = id === CLAP ? openClapCamera() : openPracticeCamera(loudness)
     return { ...only(stream, 'video'), stop }
   }
   try {

@@ -1,7 +1,8 @@
 import { paintSpeaker } from '@core/practice'
 import type { PaintContext } from '@core/paint'
+import type { Ms, Size } from '@core/model'
 
-const SIZE = { width: 1280, height: 720 }
+const SIZE = { width: 960, height: 540 }
 const RATE = 30
 
 export interface PracticeMic {
@@ -35,19 +36,23 @@ export async function openPracticeMic(): Promise<PracticeMic> {
   }
 }
 
-/** The practice camera: a drawn speaker. @param loudness moves the mouth */
-export function openPracticeCamera(loudness: () => number): { readonly stream: MediaStream, readonly stop: () => void } {
+export interface PracticeCamera {
+  readonly stream: MediaStream
+  readonly stop: () => void
+}
+
+/** A camera whose pictures are drawn. @param draw one picture, `at` ms after it was opened */
+export function drawnCamera(draw: (ctx: CanvasRenderingContext2D, size: Size, at: Ms) => void): PracticeCamera {
   const canvas = document.createElement('canvas')
   canvas.width = SIZE.width
   canvas.height = SIZE.height
   const context = canvas.getContext('2d')
   if (context === null) throw new Error('this browser draws no canvas')
-  const paint: PaintContext<CanvasImageSource> = context
   const began = performance.now()
-  const draw = (): void => { paintSpeaker(paint, SIZE, performance.now() - began, loudness()) }
-  draw()
+  const next = (): void => { draw(context, SIZE, performance.now() - began) }
+  next()
   const stream = canvas.captureStream(RATE)
-  const timer = setInterval(draw, 1000 / RATE)
+  const timer = setInterval(next, 1000 / RATE)
   return {
     stream,
     stop: () => {
@@ -56,3 +61,9 @@ export function openPracticeCamera(loudness: () => number): { readonly stream: M
     },
   }
 }
+
+/** The practice camera: a drawn speaker. @param loudness moves the mouth */
+export const openPracticeCamera = (loudness: () => number): PracticeCamera => drawnCamera((ctx, size, at) => {
+  const paint: PaintContext<CanvasImageSource> = ctx
+  paintSpeaker(paint, size, at, loudness())
+})

@@ -1,8 +1,10 @@
 import type { Ms } from '@core/model'
-import { firstFrame } from './first-frame'
+import { firstFrame } from './camera-times'
+import type { Print } from './print-worker'
+import { takePrints } from './voice-prints'
 
 /** Length of a slice, in ms: what is lost at worst when the page is killed, and a little more. */
-const SLICE = 250
+export const SLICE = 250
 const VIDEO_BITS = 2_500_000
 const VOICE_BITS = 96_000
 
@@ -12,6 +14,8 @@ export interface RecorderEvents {
   /** A slice, numbered from 0 on. Those that come while it is being kept wait their turn. */
   readonly onSlice: (n: number, slice: Blob, bytes: ArrayBuffer, digest: string) => Promise<void>
   readonly onOffsets: (offsets: { readonly picture: number, readonly sound: number }) => void
+  /** A piece of the voice with the time at which it was captured. */
+  readonly onPrint: (print: Print) => void
   /** The recorder stopped, asked to or not. */
   readonly onEnded: () => void
   /** A slice could not be kept. */
@@ -60,12 +64,15 @@ export function runRecording(stream: MediaStream, camera: boolean, events: Recor
 
   const began = performance.now()
   recorder.start(SLICE)
-  if (camera) {
-    void firstFrame(stream, began).then((taken) => {
+  const [film] = stream.getVideoTracks()
+  if (camera && film !== undefined) {
+    void firstFrame(film, began).then((taken) => {
       // The file's time begins with its first frame.
       if (taken !== null) events.onOffsets({ picture: began - taken, sound: 0 })
     })
   }
+  const [voice] = stream.getAudioTracks()
+  const endPrints = voice === undefined ? null : takePrints(voice, began, events.onPrint)
   const now = (stamp: number = performance.now()): Ms => since(began, stamp)
   return {
     began, now,
@@ -76,7 +83,7 @@ export function runRecording(stream: MediaStream, camera: boolean, events: Recor
         recorder.stop()
         await ended
       }
-      await keeping
+      await Promise.all([keeping, endPrints?.()])
       return { length, slices: kept }
     },
   }

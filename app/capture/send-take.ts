@@ -2,6 +2,7 @@ import { Refusal } from '@core/model'
 import { api } from '~/client'
 import { forgetTake, localTakes } from './local-takes'
 import type { LocalStretch, LocalTake } from './local-takes'
+import { thisBrowser } from './this-browser'
 
 /** Most slices and bytes that go in one request. */
 const MOST_SLICES = 60
@@ -61,6 +62,24 @@ async function sendCues(stretch: string): Promise<void> {
   }
 }
 
+/** How often the server is told that a take goes on, in ms, so that no other browser begins one; and when it was told last. */
+const ANNOUNCE_EVERY = 5000
+const announced = new Map<string, number>()
+
+/** Tells the server of a take, or that it goes on. @throws Refusal `conflict` when the talk is being recorded elsewhere */
+export async function announceTake(take: LocalTake): Promise<void> {
+  await api.put(`/talks/${take.talk}/takes/${take.id}`, { kind: take.kind, intent: take.intent, place: thisBrowser() })
+  announced.set(take.id, performance.now())
+}
+
+async function sendPrints(stretch: string): Promise<void> {
+  const db = await localTakes()
+  for (const { n, at, rate, samples } of await db.getAllFromIndex('prints', 'stretch', stretch)) {
+    await api.put(`/stretches/${stretch}/prints/${String(n)}?at=${String(at)}&rate=${String(rate)}`, new Blob([samples]), { 'content-type': 'application/octet-stream' })
+    await db.delete('prints', [stretch, n])
+  }
+}
+
 async function sendStretch(stretch: LocalStretch): Promise<void> {
   if (!opened.has(stretch.id)) {
     const { id, offsets: _, closing: __, kept: ___, ...body } = stretch
@@ -71,6 +90,7 @@ async function sendStretch(stretch: LocalStretch): Promise<void> {
   if (offsets !== null) await once(stretch.id, 'offsets', offsets, () => api.put(`/stretches/${stretch.id}/offsets`, offsets))
   await sendSlices(stretch.id)
   await sendCues(stretch.id)
+  await sendPrints(stretch.id)
   if (kept !== null) await once(stretch.id, 'kept', kept, () => api.put(`/stretches/${stretch.id}/kept`, { kept }))
   if (closing !== null) await once(stretch.id, 'closing', closing, () => api.post(`/stretches/${stretch.id}/close`, closing))
 }
@@ -83,10 +103,7 @@ async function sendStretch(stretch: LocalStretch): Promise<void> {
  */
 export async function sendTake(take: LocalTake): Promise<boolean> {
   const db = await localTakes()
-  if (!opened.has(take.id)) {
-    await api.put(`/talks/${take.talk}/takes/${take.id}`, { kind: take.kind, intent: take.intent })
-    opened.add(take.id)
-  }
+  if (performance.now() - (announced.get(take.id) ?? -Infinity) > ANNOUNCE_EVERY) await announceTake(take)
   const stretches = (await db.getAllFromIndex('stretches', 'take', take.id)).sort((a, b) => a.number - b.number)
   for (const stretch of stretches) {
     await sendStretch(stretch)
@@ -96,6 +113,14 @@ export async function sendTake(take: LocalTake): Promise<boolean> {
   await api.post(`/takes/${take.id}/finish`)
   await forgetTake(take.id)
   return true
+}
+
+/** Slices of a take that are on this machine alone. */
+export async function slicesWaiting(take: string): Promise<number> {
+  const db = await localTakes()
+  const stretches = await db.getAllKeysFromIndex('stretches', 'take', take)
+  const counts = await Promise.all(stretches.map((stretch) => db.countFromIndex('slices', 'stretch', stretch)))
+  return counts.reduce((sum, count) => sum + count, 0)
 }
 
 /** Finishes a take that was broken off, with all that was kept of it here and there. */

@@ -4,20 +4,24 @@ import { showingsOf } from '@core/programme'
 import { snapshotAt } from '@core/scene'
 import { keepLocally } from './local-takes'
 import type { LocalStretch, LocalTake } from './local-takes'
-import { recordingType, runRecording, runSilently } from './recorder'
+import { SLICE, recordingType, runRecording, runSilently } from './recorder'
 import type { StretchRun } from './recorder'
-import { holdTake } from './hold-take'
+import { claimTalk, holdTake } from './hold-take'
+import { announceTake } from './send-take'
 
 export interface TakeEvents {
   /** Something could not be kept or sent. */
   readonly onTrouble: (error: unknown) => void
-  /** Whether what was said last is here alone. */
-  readonly onUnsent: (unsent: boolean) => void
+  /** Whether what was said last is here alone; until when the take is safe, there or here; and how much of it is here alone, in ms. */
+  readonly onUnsent: (unsent: boolean, to: Ms, waiting: Ms) => void
   /** All of it is on the server. */
   readonly onFinished: () => void
   /** The recording ended without being asked to. */
   readonly onLost: () => void
 }
+
+/** Bytes that a second of camera and voice takes until it was measured. */
+const USUAL_BYTES = 330_000
 
 /** What a stretch is recorded from; no stream: timings and ink alone. */
 export interface Source {
@@ -33,6 +37,8 @@ interface Held {
   readonly run: StretchRun
   length: Ms
   kept: Ms
+  /** Slices that are on the disk. */
+  safe: number
 }
 
 /** A part of what counts of a take, to be heard. */
@@ -63,13 +69,24 @@ export class TakeRecorder {
     this.#events = events
   }
 
-  /** Begins a take. @throws whatever the browser's store throws */
+  /** Begins a take. @throws Refusal `conflict` when the talk is being recorded elsewhere; whatever the browser's store throws */
   static async begin(talk: string, kind: TakeKind, intent: Intent, events: TakeEvents): Promise<TakeRecorder> {
     const take: LocalTake = { id: crypto.randomUUID(), talk, kind, intent, stopped: false, began: Date.now() }
-    await keepLocally('takes', take)
+    const giveBack = await claimTalk(talk)
+    try {
+      // A server that does not answer is no reason not to record; one that says no is.
+      await announceTake(take).catch((error: unknown) => { if (!(error instanceof Refusal && error.code === 'unavailable')) throw error })
+      await keepLocally('takes', take)
+    } catch (error) {
+      giveBack()
+      throw error
+    }
     const recorder = new TakeRecorder(take, events)
-    const held = holdTake(take.id, { ...events, onFinished: () => { recorder.#release?.(); events.onFinished() } })
-    recorder.#release = held.release
+    const held = holdTake(take.id, { ...events, safeTo: () => recorder.safeTo, onFinished: () => { recorder.#release?.(); events.onFinished() } })
+    recorder.#release = () => {
+      held.release()
+      giveBack()
+    }
     recorder.#flush = held.flush
     return recorder
   }
@@ -97,16 +114,27 @@ export class TakeRecorder {
     return this.#before(this.#open) + (this.#open?.run.now(stamp) ?? 0)
   }
 
+  /** When the take will be so long, on the page's clock. @param length of the take, in ms */
+  stampAt(length: Ms): number {
+    return (this.#open?.run.began ?? performance.now()) + length - this.#before(this.#open)
+  }
+
   /** Opens a stretch. If one is open, the new one takes over without a gap. @param opening what is on screen then */
   async open(source: Source, opening: () => Snapshot): Promise<void> {
     const last = this.#open
     const id = crypto.randomUUID()
     let stored: Promise<void> = Promise.resolve()
+    let prints = 0
     const run = source.stream === null ? runSilently() : runRecording(source.stream, source.camera, {
       onSlice: async (n, slice, bytes, digest) => {
         await stored
         held.slices.push(slice)
         await keepLocally('slices', { stretch: id, n, bytes, digest })
+        held.safe += 1
+      },
+      onPrint: (print) => {
+        prints += 1
+        void keepLocally('prints', { stretch: id, n: prints - 1, ...print }).catch(this.#events.onTrouble)
       },
       onOffsets: (offsets) => { void this.#note(held, { offsets }).catch(this.#events.onTrouble) },
       onEnded: () => { if (this.#open === held) this.#events.onLost() },
@@ -117,7 +145,7 @@ export class TakeRecorder {
         id, take: this.#take.id, number: this.#stretches.length, camera: source.camera, voice: source.stream !== null,
         mime: recordingType(source.camera), opening: opening(), offsets: null, closing: null, kept: null,
       },
-      cues: [], slices: [], run, length: 0, kept: 0,
+      cues: [], slices: [], run, length: 0, kept: 0, safe: 0,
     }
     this.#stretches.push(held)
     this.#open = held
@@ -154,6 +182,19 @@ export class TakeRecorder {
     const n = held.cues.length
     held.cues.push(cue)
     void keepLocally('cues', { stretch: held.local.id, n, cue }).catch(this.#events.onTrouble)
+  }
+
+  /** Until which time of the take everything is on this machine's disk, at least. */
+  get safeTo(): Ms {
+    const held = this.#open
+    return this.#before(held) + (held === null ? 0 : held.local.voice ? Math.min(held.run.now(), held.safe * SLICE) : held.run.now())
+  }
+
+  /** Bytes that a second of this take needs, as far as seen. */
+  get perSecond(): number {
+    const bytes = this.#stretches.flatMap((held) => held.slices).reduce((sum, slice) => sum + slice.size, 0)
+    const time = this.now() / 1000
+    return time > 10 && bytes > 0 ? bytes / time : USUAL_BYTES
   }
 
   /** What of the take is there to be heard; while it is paused. */

@@ -1,3 +1,5 @@
+import { noteFrame } from './camera-times'
+
 /** How often a camera is looked at, in ms. */
 const LOOK_EVERY = 500
 /** Darker than this on average, 0 to 255, a picture shows nothing. */
@@ -22,8 +24,10 @@ export function watchCamera(track: MediaStreamTrack, tell: (state: CameraState) 
   const ctx = canvas.getContext('2d', { willReadFrequently: true })
   let seen: number | null = null
   let frame = 0
-  const look = (now: number): void => {
+  const look: VideoFrameRequestCallback = (now, { captureTime, presentationTime }) => {
     seen = now
+    // Pictures that are drawn here have no capture time; they are shown a moment after they were drawn.
+    noteFrame(track, captureTime ?? presentationTime)
     frame = video.requestVideoFrameCallback(look)
   }
   frame = video.requestVideoFrameCallback(look)

@@ -9,7 +9,7 @@ const two = asId<'slide'>('two')
 /** A voice of parts: how loud, for how many seconds. */
 const voice = (...parts: readonly (readonly [number, number])[]): readonly number[] => parts.flatMap(([value, seconds]) => Array.from({ length: seconds * 20 }, () => value))
 const heard = (name: string, length: number, peaks: readonly number[], more: Partial<HeardStretch> = {}): HeardStretch =>
-  ({ ...stretch(name, length, one), peaks, loudness: -18, cameraLost: 0, ...more })
+  ({ ...stretch(name, length, one), peaks, loudness: -18, cameraLost: 0, timing: 'measured', ...more })
 
 describe('what you have after a take', () => {
   it('names long silences and muted parts where they are in the take, and a muted part is no silence', () => {

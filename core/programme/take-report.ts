@@ -9,6 +9,8 @@ export interface HeardStretch extends Stretch {
   readonly loudness: number | null
   /** For how long the camera gave no pictures, in ms. */
   readonly cameraLost: Ms
+  /** Whether its sound was placed by measure; null when there is none. */
+  readonly timing: 'measured' | 'approximate' | null
 }
 
 /** A part of a take, in its own time: pauses left out, and what was said again left out. */
@@ -28,6 +30,8 @@ export interface TakeReport {
   readonly shown: readonly SlideId[]
   readonly cameraLost: Ms
   readonly stumbles: number
+  /** Whether what was said is placed to the moment by measure; null when nothing was said. */
+  readonly timing: 'measured' | 'approximate' | null
 }
 
 /** A longer silence is one that a listener notices, in ms. */
@@ -84,6 +88,7 @@ export function reportOf(stretches: readonly HeardStretch[]): TakeReport {
     muted: placed.flatMap((one) => one.muted),
     shown: [...new Set(stretches.filter((stretch) => stretch.kept > 0).flatMap((stretch) => showingsOf(stretch).map((showing) => showing.slide)))],
     cameraLost: stretches.reduce((sum, stretch) => sum + stretch.cameraLost, 0),
+    timing: stretches.some((stretch) => stretch.timing === 'approximate') ? 'approximate' : stretches.find((stretch) => stretch.timing !== null)?.timing ?? null,
     stumbles: stretches.reduce((sum, stretch) => sum + stretch.cues.filter((cue) => cue.kind === 'stumble' && cue.at < stretch.kept).length, 0),
   }
 }

@@ -1,3 +1,4 @@
+export * from './anchor'
 export * from './hearing'
 export * from './level'
 export * from './peaks'

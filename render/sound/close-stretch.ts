@@ -1,7 +1,7 @@
 import { open, readFile, rename } from 'node:fs/promises'
 import { peaksOf } from '@core/voice'
 import { run } from '@render/process'
-import { BYTES_A_SAMPLE, SAMPLE_RATE, samplesOf } from './pcm'
+import { BYTES_A_SAMPLE, DECODE, SAMPLE_RATE, samplesOf } from './pcm'
 
 export interface CloseOrder {
   /** The slices one after the other, as they came. */
@@ -13,10 +13,9 @@ export interface CloseOrder {
   readonly length: number
   /** Into the raw file at which the stretch's time begins. */
   readonly offsets: { readonly picture: number, readonly sound: number }
+  /** How much longer the sound's time is than the stretch's, as a part of it: the microphone's clock ran fast. */
+  readonly drift: number
 }
-
-/** Gaps in the sound are kept as silence and its first time stamp is obeyed: plain decoding would close both up. */
-const DECODE = 'aresample=48000:async=1:min_hard_comp=0.03:first_pts=0'
 
 const seconds = (ms: number): string => (ms / 1000).toFixed(4)
 
@@ -30,14 +29,15 @@ export async function closeStretch(order: CloseOrder): Promise<readonly number[]
   await run('ffmpeg', [
     ...quiet, '-itsoffset', seconds(-order.offsets.picture), '-i', order.raw,
     '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', '-itsoffset', seconds(-order.offsets.sound), '-i', order.raw,
-    '-map', '0:v?', '-map', '1:a?', '-c', 'copy', '-f', 'webm', '-cues_to_front', '1', '-y', parts,
+    // What lies before the stretch's beginning is left out, or all else would be moved to make room for it.
+    '-map', '0:v?', '-map', '1:a?', '-c', 'copy', '-copypriorss', '0', '-f', 'webm', '-cues_to_front', '1', '-y', parts,
   ])
   await rename(parts, order.recording)
   const samples = samplesOf(order.length)
   const voice = `${order.voice}.part`
   await run('ffmpeg', [
     ...quiet, '-i', order.raw, '-map', '0:a:0', '-af',
-    `${DECODE},${shift(order.offsets.sound)}apad=whole_len=${String(samples)},atrim=end_sample=${String(samples)}`,
+    `${DECODE},${shift(order.offsets.sound)}${undrift(order.drift)}apad=whole_len=${String(samples)},atrim=end_sample=${String(samples)}`,
     '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', '-y', voice,
   ])
   await rename(voice, order.voice)
@@ -51,6 +51,16 @@ function shift(offset: number): string {
   if (offset > 0) return `atrim=start_sample=${String(samplesOf(offset))},asetpts=PTS-STARTPTS,`
   return offset < 0 ? `adelay=delays=${String(Math.round(-offset))}:all=1,` : ''
 }
+
+/** Rate at which drift is taken out: a step of it is 5 parts in a million. */
+const FINE = 192_000
+/** Less drift than this is not heard of, as a part of the time. */
+const NO_DRIFT = 0.000_004
+
+/** Plays sound as much faster as its microphone's clock ran fast, and back at the usual rate. */
+const undrift = (drift: number): string => (Math.abs(drift) < NO_DRIFT
+  ? ''
+  : `aresample=${String(FINE)},asetrate=${String(Math.round(FINE * (1 + drift)))},aresample=${String(SAMPLE_RATE)},`)
 
 /** Puts files one after the other. */
 export async function concatenate(files: readonly string[], out: string): Promise<void> {

@@ -1,3 +1,4 @@
+export * from './align-sound'
 export * from './assemble'
 export * from './close-stretch'
 export * from './loudness'

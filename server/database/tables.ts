@@ -1,5 +1,5 @@
 import type { Composition, Cue, DeliveryFacts, DeliveryState, Framing, Intent, Programme, Recipe, Size, Snapshot, Step, TakeKind, Transition } from '@core/model'
-import type { ImportView, TakeView } from '@contracts'
+import type { ImportView, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 
 /** A column that is JSON in the database and a typed value here. */
@@ -87,6 +87,9 @@ export interface TakeTable {
   sentence: string | null
   started: Moment
   discarded: Date | null
+  /** The browser that records it. */
+  place: Json<TakePlace> | null
+  seen: Moment
 }
 
 export interface StretchTable {
@@ -110,6 +113,12 @@ export interface StretchTable {
   /** LUFS; null when it is too quiet to say. */
   loudness: number | null
   camera_lost_ms: Generated<number>
+  /** Prints of the voice that arrived, by number. */
+  prints: Json<Readonly<Record<string, { readonly at: number, readonly rate: number }>>> | null
+  /** Whether its sound was matched with a print, or only taken to begin where the recorder began; null before that. */
+  timing: 'measured' | 'approximate' | null
+  /** How much faster the microphone's clock ran than the page's, in parts of a million. */
+  drift_ppm: number | null
 }
 
 export interface SliceTable {

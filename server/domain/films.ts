@@ -14,7 +14,7 @@ const stretchIds = (programme: Programme): readonly StretchId[] => [...new Set(p
 export async function loadStretches(q: Queries, ids: readonly string[]): Promise<readonly HeardStretch[]> {
   if (ids.length === 0) return []
   const [rows, cues] = await Promise.all([
-    q.selectFrom('stretch').select(['id', 'length_ms', 'kept_ms', 'camera', 'voice', 'opening', 'peaks', 'loudness', 'camera_lost_ms']).where('id', 'in', [...ids]).execute(),
+    q.selectFrom('stretch').select(['id', 'length_ms', 'kept_ms', 'camera', 'voice', 'opening', 'peaks', 'loudness', 'camera_lost_ms', 'timing']).where('id', 'in', [...ids]).execute(),
     q.selectFrom('cue').select(['stretch', 'cue']).where('stretch', 'in', [...ids]).orderBy('stretch').orderBy('n').execute(),
   ])
   const byStretch = group(cues, (cue) => cue.stretch)
@@ -29,6 +29,7 @@ export async function loadStretches(q: Queries, ids: readonly string[]): Promise
     peaks: row.peaks ?? [],
     loudness: row.loudness,
     cameraLost: row.camera_lost_ms,
+    timing: row.timing,
   }))
 }
 
@@ -44,7 +45,7 @@ export async function filmView(q: Queries, talk: string, revision?: number): Pro
     programme,
     shape,
     slides,
-    stretches: stretches.map(({ peaks: _, loudness: __, cameraLost: ___, ...stretch }) => stretch),
+    stretches: stretches.map(({ peaks: _, loudness: __, cameraLost: ___, timing: ____, ...stretch }) => stretch),
     peaks: Object.fromEntries(stretches.map((stretch) => [stretch.id, stretch.peaks])),
   }
 }

@@ -3,9 +3,10 @@ import { Refusal, asId } from '@core/model'
 import type { Cue, Intent, Ms, Programme, SlideId, Snapshot, TakeKind } from '@core/model'
 import { piecesOfTake, placeTake, reportOf, withoutStretches } from '@core/programme'
 import type { TakeReport } from '@core/programme'
+import type { TakePlace } from '@contracts'
 import { spokenTime } from '@core/voice'
 import type { Database, Queries } from '@server/database'
-import { digestOf, slicePath, writeWhole } from '@server/store'
+import { digestOf, printPath, slicePath, writeWhole } from '@server/store'
 import { slidesOf } from './decks'
 import { tell } from './events'
 import { loadStretches } from './films'
@@ -14,15 +15,34 @@ import { currentProgramme, saveProgramme } from './programmes'
 import { forgetSpeech, rememberSpeech } from './speech'
 import type { Spoken } from './speech'
 
-/** Opens a take under an id that the page chose, so that asking again does no harm. */
-export async function openTake(q: Queries, talk: string, id: string, kind: TakeKind, intent: Intent): Promise<void> {
-  const added = await q.insertInto('take').values({ id, talk, kind, intent: JSON.stringify(intent), state: 'open', sentence: null, discarded: null })
-    .onConflict((conflict) => conflict.doNothing()).executeTakeFirst()
-  if (added.numInsertedOrUpdatedRows === 0n) {
-    const there = await q.selectFrom('take').select('talk').where('id', '=', id).executeTakeFirst()
-    if (there?.talk !== talk) throw new Refusal('conflict', 'This take belongs to another talk.')
+export interface NewTake {
+  readonly kind: TakeKind
+  readonly intent: Intent
+  /** The browser that records it; left out, it stands in nobody's way. */
+  readonly place?: TakePlace | null
+}
+
+/** A take that was not heard of for longer than this is no longer being recorded, in ms. */
+const HEARD_OF = 20_000
+
+/** Opens a take under an id that the page chose, so that asking again does no harm: it says that the take goes on. In one transaction. @throws Refusal `conflict` when another browser is recording this talk */
+export async function openTake(q: Queries, talk: string, id: string, { kind, intent, place = null }: NewTake): Promise<void> {
+  // Two browsers that begin at the same moment take turns.
+  await q.selectFrom('talk').select('id').where('id', '=', talk).forUpdate().execute()
+  const there = await q.selectFrom('take').select('talk').where('id', '=', id).executeTakeFirst()
+  if (there !== undefined) {
+    if (there.talk !== talk) throw new Refusal('conflict', 'This take belongs to another talk.')
+    await q.updateTable('take').set({ seen: new Date() }).where('id', '=', id).execute()
     return
   }
+  const elsewhere = place === null ? undefined : await q.selectFrom('take').select('place').where('talk', '=', talk).where('state', '=', 'open')
+    .where('seen', '>', sql<Date>`now() - make_interval(secs => ${HEARD_OF / 1000})`).where(sql<string>`place ->> 'browser'`, '<>', place.browser).executeTakeFirst()
+  if (elsewhere !== undefined) {
+    throw new Refusal('conflict', `This talk is being recorded on ${elsewhere.place?.name ?? 'another machine'}. Stop that take there first; nothing of it is touched.`, { elsewhere: true })
+  }
+  await q.insertInto('take').values({
+    id, talk, kind, intent: JSON.stringify(intent), state: 'open', sentence: null, discarded: null, place: place === null ? null : JSON.stringify(place),
+  }).execute()
   await tell(q, { talk, kind: 'take', id })
 }
 
@@ -37,7 +57,7 @@ export interface NewStretch {
 
 export async function openStretch(q: Queries, id: string, stretch: NewStretch): Promise<void> {
   const added = await q.insertInto('stretch').values({
-    id, ...stretch, opening: JSON.stringify(stretch.opening), state: 'open', length_ms: null, kept_ms: null, slices: null, cues: null, peaks: null, loudness: null,
+    id, ...stretch, opening: JSON.stringify(stretch.opening), state: 'open', length_ms: null, kept_ms: null, slices: null, cues: null, peaks: null, loudness: null, prints: null, timing: null, drift_ppm: null,
     offset_picture: 0, offset_sound: 0,
   }).onConflict((conflict) => conflict.column('id').doNothing()).executeTakeFirst()
   if (added.numInsertedOrUpdatedRows === 0n) {
@@ -55,6 +75,13 @@ export async function setOffsets(q: Queries, stretch: string, offsets: { readonl
 export async function keepStretch(q: Queries, stretch: string, kept: Ms): Promise<void> {
   await q.updateTable('stretch').set({ kept_ms: kept }).where('id', '=', stretch)
     .where('take', 'in', (build) => build.selectFrom('take').select('id').where('state', '=', 'open')).execute()
+}
+
+/** Keeps a print of the voice, by which its place in time is found. */
+export async function keepPrint(q: Queries, stretch: string, n: number, print: { readonly at: number, readonly rate: number }, samples: Uint8Array): Promise<void> {
+  await writeWhole(printPath(stretch, n), samples)
+  const added = JSON.stringify({ [String(n)]: { at: print.at, rate: print.rate } })
+  await q.updateTable('stretch').set({ prints: sql`coalesce(prints, '{}'::jsonb) || ${added}::jsonb` }).where('id', '=', stretch).where('state', '=', 'open').execute()
 }
 
 export interface Slice {

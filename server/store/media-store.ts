@@ -15,6 +15,8 @@ function place(...parts: readonly string[]): string {
 export const assetPath = (digest: string): string => place('assets', digest.slice(0, 2), digest)
 export const stretchFolder = (stretch: string): string => place('stretches', stretch)
 export const slicePath = (stretch: string, n: number): string => place('stretches', stretch, 'slices', String(n).padStart(7, '0'))
+/** A short print of its microphone. */
+export const printPath = (stretch: string, n: number): string => place('stretches', stretch, `print-${String(n)}.pcm`)
 /** The recording as it came, with an index so that it can be sought in. */
 export const recordingPath = (stretch: string): string => place('stretches', stretch, 'recording.webm')
 /** Its voice: 48 kHz mono samples of 16 bits that begin where the stretch begins. */

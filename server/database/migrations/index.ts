@@ -3,6 +3,7 @@ import { first } from './0001-first'
 import { prepare } from './0002-prepare'
 import { rehearse } from './0003-rehearse'
 import { lectern } from './0004-lectern'
+import { anchor } from './0005-anchor'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -10,4 +11,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0002-prepare': prepare,
   '0003-rehearse': rehearse,
   '0004-lectern': lectern,
+  '0005-anchor': anchor,
 }

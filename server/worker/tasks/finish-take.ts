@@ -1,11 +1,11 @@
 import { rename } from 'node:fs/promises'
 import { join } from 'node:path'
-import { closeStretch, concatenate, measureVoice } from '@render/sound'
+import { alignSound, closeStretch, concatenate, measureVoice } from '@render/sound'
 import { cameraLost, lengthOfRecording } from '@render/probe'
 import { database } from '@server/database'
 import type { Database } from '@server/database'
 import { placeFinishedTake, tell } from '@server/domain'
-import { recordingPath, removeTree, sizeOf, slicePath, stretchFolder, voicePath } from '@server/store'
+import { printPath, recordingPath, removeTree, sizeOf, slicePath, stretchFolder, voicePath } from '@server/store'
 
 async function lastCueOf(db: Database, stretch: string): Promise<number> {
   const cues = await db.selectFrom('cue').select('cue').where('stretch', '=', stretch).execute()
@@ -31,13 +31,15 @@ export async function finishTakeTask(take: string): Promise<void> {
       await rename(`${raw}.part`, raw)
     }
     const length = stretch.length_ms ?? Math.max(0, await lengthOfRecording(raw) - Math.round(stretch.offset_sound))
+    const aligned = await alignSound(raw, Object.entries(stretch.prints ?? {}).sort().map(([n, print]) => ({ ...print, path: printPath(stretch.id, Number(n)) })))
+    const sound = aligned?.offset ?? stretch.offset_sound
     const peaks = length === 0 ? [] : await closeStretch({
       raw, recording: recordingPath(stretch.id), voice: voicePath(stretch.id), length,
-      offsets: { picture: stretch.offset_picture, sound: stretch.offset_sound },
+      offsets: { picture: stretch.offset_picture, sound }, drift: aligned?.drift ?? 0,
     })
     const { integrated } = await measureVoice(voicePath(stretch.id))
     const lost = stretch.camera && length > 0 ? await cameraLost(recordingPath(stretch.id), length) : 0
-    await db.updateTable('stretch').set({ state: 'ready', length_ms: length, peaks: JSON.stringify(peaks), loudness: integrated, camera_lost_ms: lost }).where('id', '=', stretch.id).execute()
+    await db.updateTable('stretch').set({ state: 'ready', length_ms: length, peaks: JSON.stringify(peaks), loudness: integrated, camera_lost_ms: lost, offset_sound: sound, timing: aligned === null ? 'approximate' : 'measured', drift_ppm: aligned === null ? null : Math.round(aligned.drift * 1e6) }).where('id', '=', stretch.id).execute()
     // The recording as it came is in one file now; the slices it came in are no longer needed.
     await removeTree(join(folder, 'slices'))
   }
