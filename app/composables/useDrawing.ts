@@ -11,6 +11,7 @@ const PALM = 2500
 /** How long a hand holds still for its stroke to become the shape it resembles, in ms, and how far it may shake, as a fraction of the slide. */
 const HOLD = 600
 const SHAKE = 0.006
+const GOES_ON = 0.02
 /** Wait after which what the spot did so far is noted, in ms. */
 const SPOT_EVERY = 400
 
@@ -35,8 +36,8 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
   /** Where the hand came to rest last, and what waits for it to have rested. */
   let rest: Point = { x: 0, y: 0 }
   let resting: ReturnType<typeof setTimeout> | undefined
-  /** What the stroke under way was taken for; it grows no more. */
-  let clean = false
+  /** What the hand drew, while the stroke under way is shown as the shape that it was taken for. */
+  let drawn: Stroke | null = null
   let spot: { readonly at: Point, readonly from: number, readonly path: readonly (Point & { readonly dt: number })[] } | null = null
 
   const whereIs = (event: PointerEvent): Where | null => {
@@ -59,8 +60,8 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
     if (stroke === null || lectern.tool !== 'pen') return
     const meant = tidied(stroke, talk.talk?.shape ?? { width: 16, height: 9 })
     if (meant === null) return
+    drawn = stroke
     stroke = meant
-    clean = true
     repaint()
   }
 
@@ -108,7 +109,7 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
       return
     }
     began = event.timeStamp
-    clean = false
+    drawn = null
     rest = { x: at.x, y: at.y }
     const first = inkPoint(0, at.x, at.y, at.p)
     stroke = newStroke(lectern.slide.id, lectern.tool, lectern.colour, lectern.width, event.pointerType === 'pen', first)
@@ -121,7 +122,13 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
     if (lectern.tool === 'spot' && !lectern.blank && here !== null) moveSpot(event, here)
     if (event.pointerId !== pointer) return
     if (erasing && here !== null) lectern.eraseAt(here, event.timeStamp)
-    if (stroke === null || clean) return
+    if (stroke === null) return
+    if (drawn !== null) {
+      // A hand that goes on after resting had not finished: its own stroke goes on.
+      if (here === null || Math.hypot(here.x - rest.x, here.y - rest.y) < GOES_ON) return
+      stroke = drawn
+      drawn = null
+    }
     if (here !== null) waitForRest(here)
     const gathered = event.getCoalescedEvents()
     const fresh = (gathered.length > 0 ? gathered : [event]).flatMap((one) => {

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { unreachable } from '@core/model'
-import type { Cue, Intent, Ms, Slide, SlideId, Snapshot, TakeKind } from '@core/model'
+import type { Cue, Intent, Ms, SlideId, Snapshot, TakeKind } from '@core/model'
 import type { RunThrough } from '@core/pace'
 import { programmeLength } from '@core/programme'
 import { sceneAt } from '@core/scene'
@@ -9,9 +9,12 @@ import { TakeRecorder } from '~/capture'
 import type { HeardPart, Source } from '~/capture'
 import { api, sentenceOf } from '~/client'
 import { countDown } from '~/lectern/count-down'
+import { deckPlace } from '~/lectern/deck-place'
+import type { Stand } from '~/lectern/deck-place'
 import { inkLayer } from '~/lectern/ink-layer'
 import { RunClock } from '~/lectern/run-clock'
 import { slideClock } from '~/lectern/slide-clock'
+import { takeSafety } from '~/lectern/take-safety'
 import { useDevices } from './devices'
 import { useHabits } from './habits'
 import { useTalk } from './talk'
@@ -29,15 +32,12 @@ export const useLectern = defineStore('lectern', () => {
   const phase = ref<Phase>('idle')
   const manner = ref<Manner>('full')
   const intent = shallowRef<Intent>({ kind: 'replaceAll' })
-  const slideId = ref<SlideId | null>(null)
-  const step = ref(0)
   const blank = ref(false)
   const inset = ref(true)
   const preview = ref(true)
   const muted = ref(false)
   /** Places that were marked to be mended, in this take. */
   const stumbles = ref(0)
-  const unsent = ref(false)
   const trouble = ref<string | null>(null)
   /** The run-through that was just ended. */
   const lastRun = shallowRef<RunThrough | null>(null)
@@ -51,27 +51,15 @@ export const useLectern = defineStore('lectern', () => {
   let ticking: ReturnType<typeof setInterval> | undefined
   let deaf: (() => void) | null = null
   const counting = countDown()
+  const safety = takeSafety()
 
   const running = computed(() => talk.slides.filter((slide) => !slide.skip))
-  const slide = computed<Slide | null>(() => running.value.find((one) => one.id === slideId.value) ?? running.value[0] ?? null)
-  const place = computed(() => (slide.value === null ? -1 : running.value.indexOf(slide.value)))
+  /** A retake stays on its slide. */
+  const { slideId, step, slide, place, coming, going } = deckPlace(running, () => intent.value.kind === 'retake' && take.value !== null)
   const live = computed(() => phase.value === 'recording' || phase.value === 'rehearsing')
   /** A run-through is on, under way or paused. */
   const rehearsing = computed(() => phase.value === 'rehearsing' || (phase.value === 'paused' && take.value === null))
   const dubbing = computed(() => manner.value === 'dub' && ['countdown', 'recording', 'paused'].includes(phase.value))
-  /** What the next press shows: a further step, the next slide, or nothing. */
-  const coming = computed<{ readonly slide: Slide, readonly step: number } | null>(() => {
-    if (slide.value === null) return null
-    if (step.value < slide.value.steps.length - 1) return { slide: slide.value, step: step.value + 1 }
-    const next = intent.value.kind === 'retake' && manner.value !== 'dub' && take.value !== null ? undefined : running.value[place.value + 1]
-    return next === undefined ? null : { slide: next, step: 0 }
-  })
-  const going = computed<{ readonly slide: Slide, readonly step: number } | null>(() => {
-    if (slide.value === null) return null
-    if (step.value > 0) return { slide: slide.value, step: step.value - 1 }
-    const last = running.value[place.value - 1]
-    return last === undefined ? null : { slide: last, step: last.steps.length - 1 }
-  })
   /** What stands before this take in the finished talk. */
   const before = computed<Ms>(() => {
     const { value } = intent
@@ -93,9 +81,11 @@ export const useLectern = defineStore('lectern', () => {
   })
 
   function fail(error: unknown): void {
-    trouble.value = error instanceof DOMException && error.name === 'QuotaExceededError'
-      ? 'This computer has no room left for the recording. What was said until now is kept; stop here, free some space and go on.'
+    const full = error instanceof DOMException && error.name === 'QuotaExceededError'
+    trouble.value = full
+      ? 'This computer has no room left for the recording, so the take was paused. What was said until now is kept; stop here, free some space and go on.'
       : sentenceOf(error)
+    if (full) void pause()
   }
 
   /** Notes an event of the take. @param stamp when it happened, on the page's clock */
@@ -113,7 +103,7 @@ export const useLectern = defineStore('lectern', () => {
     if (slide.value !== null) run?.left(slide.value.id, length)
   }
 
-  function show(target: { readonly slide: Slide, readonly step: number } | null, stamp: number): void {
+  function show(target: Stand | null, stamp: number): void {
     if (target === null || dubbing.value) return
     const turns = target.slide.id !== slide.value?.id
     if (turns && live.value) endVisit()
@@ -184,11 +174,16 @@ export const useLectern = defineStore('lectern', () => {
     clock.reckon(false)
     if (phase.value !== 'recording' || left.value === null || left.value > 0) return
     // What came after the end is not part of it, to the millisecond.
-    void stop(performance.now() + left.value)
+    void stop(take.value?.stampAt(clock.spent.value + left.value - before.value))
   }
   function startTicking(): void {
     clearInterval(ticking)
-    ticking = setInterval(tick, 100)
+    let beats = 0
+    ticking = setInterval(() => {
+      tick()
+      beats += 1
+      if (beats % 50 === 1) void safety.lookForRoom(take.value?.perSecond ?? null)
+    }, 100)
   }
 
   /** Runs through the talk: everything as when recording, but nothing is kept but the timings. */
@@ -271,7 +266,7 @@ export const useLectern = defineStore('lectern', () => {
     trouble.value = null
     devices.lost = (what) => { void deviceLost(what) }
     take.value = await TakeRecorder.begin(talk.talk?.id ?? '', kind, intent.value, {
-      onTrouble: fail, onFinished: finished, onUnsent: (is) => { unsent.value = is },
+      onTrouble: fail, onFinished: finished, onUnsent: (is, to, waiting) => { safety.note(is, before.value + to, waiting) },
       onLost: () => { void deviceLost('mic') },
     })
     await openStretch()
@@ -394,7 +389,7 @@ export const useLectern = defineStore('lectern', () => {
   watch([running, slide, () => talk.speaker], () => { if (!live.value && phase.value !== 'paused') clock.reckon(true) }, { immediate: true })
 
   return {
-    phase, manner, intent, count: counting.count, ...layer, step, blank, inset, preview, muted, stumbles, spent: clock.spent, onSlide: clock.onSlide, landing: clock.landing, ahead: clock.ahead, left, unsent, trouble, lastTake, lastRun, endStroke,
+    phase, manner, intent, count: counting.count, ...layer, step, blank, inset, preview, muted, stumbles, spent: clock.spent, onSlide: clock.onSlide, landing: computed(() => (dubbing.value ? talk.index?.length ?? 0 : clock.landing.value)), ahead: clock.ahead, left, unsent: safety.unsent, safe: safety.safe, roomFor: safety.roomFor, trouble, lastTake, lastRun, endStroke,
     running, slide, place, live, rehearsing, dubbing, coming, before,
     time: (): Ms => before.value + now(),
     forward, back, goTo, setBlank, setInset, setMuted, setCamera, stumble, record, rehearse, cancelCountdown, pause, resume, goOnFrom, soFar, stop, rest,

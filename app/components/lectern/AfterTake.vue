@@ -43,6 +43,7 @@ const facts = computed(() => {
     ...(it.muted.length > 0 ? [{ name: 'Muted', say: places(it.muted), bad: false }] : []),
     ...(it.cameraLost > 0 ? [{ name: 'Camera', say: `gave no picture for ${duration(it.cameraLost)}`, bad: true }] : []),
     ...(unseen.value.length > 0 ? [{ name: 'Not shown', say: `${unseen.value.length === 1 ? 'slide' : 'slides'} ${unseen.value.slice(0, 8).map((slide) => String(slide.number)).join(', ')}${unseen.value.length > 8 ? ' …' : ''}`, bad: true }] : []),
+    ...(it.timing === 'approximate' ? [{ name: 'Timing', say: 'approximate: too little was said to measure it by', bad: false }] : []),
     ...(it.stumbles > 0 ? [{ name: 'Stumbles', say: `${String(it.stumbles)} marked; Review lists them`, bad: false }] : []),
   ].sort((a, b) => Number(b.bad) - Number(a.bad))
 })

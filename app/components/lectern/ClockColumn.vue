@@ -62,7 +62,9 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
       <p v-if="lectern.muted" class="mute" role="status"><b>Muted.</b> {{ speaking ? 'You are speaking, and nothing of it is kept. M unmutes.' : 'Nothing you say is kept.' }}</p>
     </div>
     <p v-if="lectern.stumbles > 0 && underWay" class="soft" role="status">{{ lectern.stumbles }} {{ lectern.stumbles === 1 ? 'stumble' : 'stumbles' }} marked for Review</p>
-    <p v-if="lectern.unsent && underWay" class="net">The network is away. The recording is kept on this computer and sent later.</p>
+    <p v-if="lectern.unsent && underWay" class="net" role="status">The network is away. Safe on this computer to <span class="clock">{{ duration(lectern.safe.to) }}</span>; <span class="clock">{{ duration(lectern.safe.waiting) }}</span> of it is sent later.</p>
+    <p v-else-if="lectern.safe.to > 0 && underWay && !lectern.rehearsing" class="soft small">Safe on the server to <span class="clock">{{ duration(lectern.safe.to) }}</span></p>
+    <p v-if="lectern.roomFor !== null && underWay" class="net" role="status">This computer has room for {{ lectern.roomFor }} min more.</p>
   </aside>
 </template>
 
@@ -87,5 +89,6 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
 .next { min-height: 140px; }
 .next .coming { width: 100%; border: 1px solid var(--line); display: block; margin-top: 4px; }
 .mic { display: grid; gap: 4px; }
+.small { font-size: 14px; }
 .net, .mute { color: var(--accent); font-size: 14px; }
 </style>

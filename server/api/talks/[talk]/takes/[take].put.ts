@@ -1,11 +1,11 @@
-import type { Intent, TakeKind } from '@core/model'
 import { schemas } from '@contracts'
 import { database } from '@server/database'
 import { openTake } from '@server/domain'
+import type { NewTake } from '@server/domain'
 import { answerForTalk, bodyOf, idOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
-  const { kind, intent } = await bodyOf<{ kind: TakeKind, intent: Intent }>(event, schemas.newTake)
-  await openTake(database(), talk, idOf<'take'>(event, 'take'), kind, intent)
+  const take = await bodyOf<NewTake>(event, schemas.newTake)
+  await database().transaction().execute((q) => openTake(q, talk, idOf<'take'>(event, 'take'), take))
   return { ok: true }
 })
