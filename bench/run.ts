@@ -15,6 +15,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   import: () => import('./import'),
   start: () => import('./start'),
   ink: () => import('./ink'),
+  lips: () => import('./lips'),
   prompter: () => import('./prompter'),
   scene: () => import('./scene'),
 }

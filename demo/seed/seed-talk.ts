@@ -53,7 +53,7 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
   }))
   if (demo.stretches.length === 0) return
   const take = randomUUID()
-  await openTake(db, talk, take, 'full', { kind: 'replaceAll' })
+  await openTake(db, talk, take, { kind: 'full', intent: { kind: 'replaceAll' } })
   let lying: readonly Stroke[] = []
   for (const [number, stretch] of demo.stretches.entries()) lying = await seedStretch(take, number, stretch, folder, await slidesOf(db, talk), lying)
   await finishTake(db, talk, take)

@@ -18,9 +18,9 @@ describe('a take with everything a hand can do', () => {
     const page = await stand.browser.page()
     const talk = await newTalk(page, stand.product.url, 'Everything')
     await beginTake(page)
-    const box = await page.locator('.stage').boundingBox()
-    if (box === null) throw new Error('no stage')
-    const at = (x: number, y: number): [number, number] => [box.x + box.width * x, box.y + box.height * y]
+    const stage = await page.locator('.stage').boundingBox()
+    if (stage === null) throw new Error('no stage')
+    const at = (x: number, y: number): [number, number] => [stage.x + stage.width * x, stage.y + stage.height * y]
     const drag = async (from: readonly [number, number], to: readonly [number, number]): Promise<void> => {
       await page.mouse.move(...at(...from))
       await page.mouse.down()
@@ -38,6 +38,24 @@ describe('a take with everything a hand can do', () => {
     await page.keyboard.press('o')
     for (let n = 0; n <= 10; n += 1) await page.mouse.move(...at(0.3 + n * 0.02, 0.85))
     await spokenMore(page, 2)
+    // A box drawn with its corners cut, and held still: it gets its corners. A label is typed beside it.
+    await page.keyboard.press('2')
+    const [left, top, right, bottom, cut] = [0.1, 0.4, 0.26, 0.62, 0.025]
+    const corners = [[left, top + cut], [left, bottom - cut], [left + cut, bottom], [right - cut, bottom], [right, bottom - cut], [right, top + cut], [right - cut, top], [left + cut, top], [left, top + cut]] as const
+    await page.mouse.move(...at(left, top + cut))
+    await page.mouse.down()
+    for (const [x, y] of corners.slice(1)) await page.mouse.move(...at(x, y), { steps: 8 })
+    const inked = (x: number, y: number): Promise<number> => page.evaluate(`(() => {
+      const canvas = document.querySelector('.stage .wet')
+      return canvas.getContext('2d').getImageData(Math.round(canvas.width * ${String(x)}), Math.round(canvas.height * ${String(y)}), 1, 1).data[3]
+    })()`)
+    await expect.poll(() => inked(right, bottom), { timeout: 20_000 }).toBeGreaterThan(0)
+    await page.mouse.up()
+    await page.keyboard.press('t')
+    await page.mouse.click(...at(0.72, 0.3))
+    await page.getByRole('textbox', { name: 'Label' }).fill('a loop')
+    await page.keyboard.press('Enter')
+    await spokenMore(page, 1)
     await page.keyboard.press('v')
     await page.keyboard.press('m')
     await page.getByText('Muted.').waitFor()
@@ -76,8 +94,8 @@ describe('a take with everything a hand can do', () => {
     const gap = async (when: Ms, x: number, y: number, colour: readonly number[] = one): Promise<number> => colourGap(await seen(when, x, y), colour)
 
     const ink = timed(film, 'ink')
-    expect(ink.map(({ cue }) => cue.stroke.tool)).toEqual(['pen', 'marker'])
-    const [wave, marker] = ink
+    expect(ink.map(({ cue }) => cue.stroke.tool)).toEqual(['pen', 'marker', 'pen', 'label'])
+    const [wave, marker, box, label] = ink
     const [erased] = timed(film, 'erase')
     expect(await gap((erased?.at ?? 0) - 150, 0.5, 0.5)).toBeGreaterThan(60)
     expect(await gap((erased?.at ?? 0) + 150, 0.5, 0.5)).toBeLessThan(8)
@@ -87,6 +105,14 @@ describe('a take with everything a hand can do', () => {
     expect(tint).toBeGreaterThan(25)
     expect(tint).toBeLessThan(110)
     expect(await gap((marker?.at ?? 0) - 100, 0.5, 0.7)).toBeLessThan(8)
+
+    expect(box?.cue.stroke.clean).toBe(true)
+    const boxed = (box?.at ?? 0) + (box?.cue.stroke.points.at(-1)?.dt ?? 0)
+    expect(await gap(boxed + 150, right, bottom)).toBeGreaterThan(25)
+    expect(await gap((box?.at ?? 0) - 100, right, bottom)).toBeLessThan(8)
+    // Its plate, just inside the left edge, is there when it was set down and not before.
+    expect(await gap((label?.at ?? 0) + 150, 0.7245, 0.3, [255, 253, 248])).toBeLessThan(12)
+    expect(await gap((label?.at ?? 0) - 100, 0.7245, 0.3)).toBeLessThan(8)
 
     const spots = timed(film, 'point')
     // Where the hand rested, the spot stayed: between the last two points of some cue nothing moved for a while.

@@ -1,15 +1,17 @@
 import { randomUUID } from 'node:crypto'
+import { readFile } from 'node:fs/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { asId } from '@core/model'
 import { SPEAKING_RATE } from '@core/pace'
 import type { TakeReport } from '@core/programme'
 import { programmeLength, visitsOf } from '@core/programme'
 import type { FilmView, TalkView } from '@contracts'
-import { Client } from '../harness/client'
+import { feed, run, start } from '@render/process'
+import { Client, sentenceOf } from '../harness/client'
 import { KNOTS, fileForm, makePdf } from '../harness/decks'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
-import { sendTake, toneRecording } from '../harness/recording'
+import { digestOf, sendTake, toneRecording } from '../harness/recording'
 
 let product: Product
 let client: Client
@@ -29,6 +31,14 @@ beforeAll(async () => {
   })).slides.map((slide) => slide.id)
 })
 afterAll(async () => { await product.stop() })
+
+/** Puts bytes through ffmpeg. */
+async function runWith(bytes: Buffer, args: readonly string[]): Promise<Buffer> {
+  const { child, done } = start('ffmpeg', ['-v', 'error', ...args])
+  await feed(child, bytes)
+  child.stdin?.end()
+  return (await done).stdout
+}
 
 const film = (): Promise<FilmView> => client.get<FilmView>('GET', `/talks/${talk}/film`)
 const [full, replaceAll] = ['full' as const, { kind: 'replaceAll' as const }]
@@ -132,5 +142,61 @@ describe('a presenter\'s own rate', () => {
     expect((await client.get<TalkView>('GET', `/talks/${other}`)).rate).toBe(learnt)
     await client.get('DELETE', `/talks/${talk}/rehearsals/${run}`)
     expect(await rate()).toBe(SPEAKING_RATE)
+  })
+})
+
+describe('one recording a talk at a time', () => {
+  it('is told where the talk is being recorded, until that take ends', async () => {
+    const other = (await client.get<{ id: string }>('POST', '/talks', { name: 'Weather', limit: null })).id
+    const open = (take: string, browser: string, name: string) => client.ask('PUT', `/talks/${other}/takes/${take}`, { kind: 'full', intent: { kind: 'append' }, place: { browser, name } })
+    const [laptop, desk, take] = [randomUUID(), randomUUID(), randomUUID()]
+    expect((await open(take, laptop, 'Chromium on Linux')).status).toBe(200)
+    expect((await open(take, laptop, 'Chromium on Linux')).status).toBe(200)
+    const second = await open(randomUUID(), desk, 'Firefox on Windows')
+    expect([second.status, sentenceOf(second.body)]).toEqual([409, expect.stringMatching(/being recorded on Chromium on Linux/)])
+    // A take that broke off in the same browser stands in nobody's way there.
+    expect((await open(randomUUID(), laptop, 'Chromium on Linux')).status).toBe(200)
+    await product.db.updateTable('take').set({ seen: new Date(Date.now() - 60_000) }).where('talk', '=', other).execute()
+    expect((await open(randomUUID(), desk, 'Firefox on Windows')).status).toBe(200)
+  })
+})
+
+describe('sound in time', () => {
+  it('is put where its print says it was captured, whatever the recorder said, and is told to be measured', async () => {
+    // A voice whose every moment can be told from any other: tones that wander.
+    const { stdout: wandering } = await run('ffmpeg', [
+      '-v', 'error', '-f', 'lavfi', '-i', 'aevalsrc=0.4*sin(2*PI*(200*t+30*sin(3*t)))*(0.6+0.4*sin(5*t))+0.2*sin(2*PI*900*t+4*sin(11*t)):s=48000:d=6', '-f', 's16le', 'pipe:1',
+    ])
+    const media = await runWith(wandering, ['-f', 's16le', '-ar', '48000', '-ac', '1', '-i', 'pipe:0', '-c:a', 'libopus', '-b:a', '96k', '-f', 'webm', 'pipe:1'])
+    const [take, stretch] = [randomUUID(), randomUUID()]
+    await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: replaceAll })
+    await client.get('PUT', `/stretches/${stretch}`, {
+      take, number: 0, camera: false, voice: true, mime: 'audio/webm;codecs=opus', opening: { slide: ids[0], step: 0, blank: false, inset: true, ink: [] },
+    })
+    await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(media), { 'x-aisle-slices': `${String(media.length)}:${digestOf(media)}`, 'content-type': 'application/octet-stream' })
+    // What stands at 1.2 s in the file was captured 1 s after the stretch began: the sound lies 200 ms late in it.
+    const print = wandering.subarray(115_200, 307_200)
+    await client.ask('PUT', `/stretches/${stretch}/prints/0?at=1000&rate=48000`, new Uint8Array(print), { 'content-type': 'application/octet-stream' })
+    expect((await client.ask('PUT', `/stretches/${stretch}/prints/7?at=0&rate=48000`, new Uint8Array(4))).status).toBe(400)
+    await client.get('POST', `/stretches/${stretch}/close`, { slices: 1, cues: 0, length: 5000 })
+    await client.get('POST', `/takes/${take}/finish`)
+    await until('the take', async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed')
+    expect((await client.get<TakeReport>('GET', `/takes/${take}/report`)).timing).toBe('measured')
+    const voice = await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)
+    // The stretch's third second holds what the file has from 2.2 s on.
+    const at = (bytes: Buffer, sample: number): number => bytes.readInt16LE(sample * 2)
+    let [dot, own, other] = [0, 0, 0]
+    for (let n = 0; n < 9600; n += 1) {
+      const [a, b] = [at(voice, 96_000 + n), at(wandering, 105_600 + n)]
+      dot += a * b
+      own += a * a
+      other += b * b
+    }
+    expect(dot / Math.sqrt(own * other)).toBeGreaterThan(0.95)
+  })
+
+  it('is told to be approximate without a print', async () => {
+    const { take } = await sendTake(client, talk, full, replaceAll, [{ media: tone, length: 3000, slide: slideAt(0) }])
+    expect((await client.get<TakeReport>('GET', `/takes/${take}/report`)).timing).toBe('approximate')
   })
 })
