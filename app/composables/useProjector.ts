@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core'
 import type { Point, SlideId, Stroke } from '@core/model'
 
 /** What the window for the audience shows. */
@@ -11,14 +12,23 @@ export interface Projected {
   readonly spot: Point | null
 }
 
+const [OPENED, CLOSED, THERE] = ['opened', 'closed', 'there?'] as const
 const channelOf = (talk: string): string => `aisle-projector:${talk}`
 
 /** Tells a second window what is on screen, and tells it again when one is opened. @param shown asked anew for each telling */
 export function useProjecting(talk: string, shown: () => Projected) {
   const channel = new BroadcastChannel(channelOf(talk))
+  /** Windows that listen: while there is none, nothing is put together for them, least of all at every move of a pen. */
+  let windows = 0
   // Values are sent bare: what is reactive cannot be.
-  const tell = (): void => { channel.postMessage(JSON.stringify(shown())) }
-  channel.onmessage = tell
+  const tell = (): void => { if (windows > 0) channel.postMessage(JSON.stringify(shown())) }
+  channel.onmessage = (message: MessageEvent<unknown>) => {
+    if (message.data === OPENED) windows += 1
+    if (message.data === CLOSED) windows = Math.max(0, windows - 1)
+    tell()
+  }
+  // A window that was open before this page asks again when it is asked whether it is there.
+  channel.postMessage(THERE)
   onBeforeUnmount(() => { channel.close() })
   return { tell }
 }
@@ -27,8 +37,17 @@ export function useProjecting(talk: string, shown: () => Projected) {
 export function useProjected(talk: string) {
   const shown = shallowRef<Projected | null>(null)
   const channel = new BroadcastChannel(channelOf(talk))
-  channel.onmessage = (message: MessageEvent<string>) => { shown.value = JSON.parse(message.data) as Projected }
-  onMounted(() => { channel.postMessage('opened') })
-  onBeforeUnmount(() => { channel.close() })
+  const open = (): void => { channel.postMessage(OPENED) }
+  const close = (): void => { channel.postMessage(CLOSED) }
+  channel.onmessage = (message: MessageEvent<string>) => {
+    if (message.data === THERE) open()
+    else if (message.data !== OPENED && message.data !== CLOSED) shown.value = JSON.parse(message.data) as Projected
+  }
+  onMounted(open)
+  useEventListener(window, 'pagehide', close)
+  onBeforeUnmount(() => {
+    close()
+    channel.close()
+  })
   return shown
 }
