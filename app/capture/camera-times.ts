@@ -2,6 +2,18 @@
 const times = new WeakMap<MediaStreamTrack, number[]>()
 const REMEMBERED = 300
 
+/** A picture's own stamp that is farther than this from when it was shown is on another clock, in ms. */
+const SAME_CLOCK = 300
+
+/**
+ * When a picture was taken, in ms of the page's clock. Pictures that a script gives have no capture time: those that are stamped on the page's clock
+ * have it in their stamp, others are shown a moment after they were drawn.
+ */
+export function timeOfFrame({ captureTime, presentationTime, mediaTime }: VideoFrameCallbackMetadata): number {
+  const stamp = mediaTime * 1000
+  return captureTime ?? (Math.abs(stamp - presentationTime) < SAME_CLOCK ? stamp : presentationTime)
+}
+
 /** Notes that a camera took a picture. */
 export function noteFrame(track: MediaStreamTrack, taken: number): void {
   const known = times.get(track) ?? []
@@ -22,3 +34,6 @@ export async function firstFrame(track: MediaStreamTrack, since: number): Promis
   }
   return null
 }
+
+/** How many pictures a camera took between two times. */
+export const framesSince = (track: MediaStreamTrack, from: number, to: number): number => times.get(track)?.filter((taken) => taken >= from && taken < to).length ?? 0

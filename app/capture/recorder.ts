@@ -1,4 +1,5 @@
 import type { Ms } from '@core/model'
+import type { Lateness } from '@core/voice'
 import { firstFrame } from './camera-times'
 import type { Print } from './print-worker'
 import { takePrints } from './voice-prints'
@@ -16,6 +17,8 @@ export interface RecorderEvents {
   readonly onOffsets: (offsets: { readonly picture: number, readonly sound: number }) => void
   /** A piece of the voice with the time at which it was captured. */
   readonly onPrint: (print: Print) => void
+  /** The microphone now gives another number of samples a second; see `takePrints`. */
+  readonly onRate: () => void
   /** The recorder stopped, asked to or not. */
   readonly onEnded: () => void
   /** A slice could not be kept. */
@@ -43,8 +46,11 @@ export function runSilently(): StretchRun {
   return { began, now, stop: (stamp) => Promise.resolve({ length: now(stamp), slices: 0 }) }
 }
 
-/** Records one stretch: voice and camera in one file, so that lips stay with the voice. All its times count from here, by the page's steady clock. */
-export function runRecording(stream: MediaStream, camera: boolean, events: RecorderEvents): StretchRun {
+/**
+ * Records one stretch: voice and camera in one file, so that lips stay with the voice. All its times count from here, by the page's steady clock.
+ * @param late how late its devices are known to be; taken off when the stretch is closed
+ */
+export function runRecording(stream: MediaStream, camera: boolean, late: Lateness, events: RecorderEvents): StretchRun {
   let count = 0
   let kept = 0
   let keeping = Promise.resolve()
@@ -68,11 +74,11 @@ export function runRecording(stream: MediaStream, camera: boolean, events: Recor
   if (camera && film !== undefined) {
     void firstFrame(film, began).then((taken) => {
       // The file's time begins with its first frame.
-      if (taken !== null) events.onOffsets({ picture: began - taken, sound: 0 })
+      events.onOffsets({ picture: (taken === null ? 0 : began - taken) + late.camera, sound: late.mic })
     })
-  }
+  } else if (late.mic > 0) events.onOffsets({ picture: 0, sound: late.mic })
   const [voice] = stream.getAudioTracks()
-  const endPrints = voice === undefined ? null : takePrints(voice, began, events.onPrint)
+  const endPrints = voice === undefined ? null : takePrints(voice, began, events)
   const now = (stamp: number = performance.now()): Ms => since(began, stamp)
   return {
     began, now,
@@ -87,4 +93,20 @@ export function runRecording(stream: MediaStream, camera: boolean, events: Recor
       return { length, slices: kept }
     },
   }
+}
+
+/** Records a moment, only to see how that goes. @param length in ms @param stop ends it early @returns null when it was ended early */
+export async function recordTrial(stream: MediaStream, length: number, stop: AbortSignal): Promise<Uint8Array | null> {
+  if (stop.aborted) return null
+  const recorder = new MediaRecorder(stream, { mimeType: recordingType(true), videoBitsPerSecond: VIDEO_BITS, audioBitsPerSecond: VOICE_BITS })
+  const parts: Blob[] = []
+  recorder.ondataavailable = (event) => { parts.push(event.data) }
+  const ended = new Promise((resolve) => { recorder.onstop = resolve })
+  const end = (): void => { if (recorder.state !== 'inactive') recorder.stop() }
+  stop.addEventListener('abort', end, { once: true })
+  recorder.start(SLICE)
+  const timer = setTimeout(end, length)
+  await ended
+  clearTimeout(timer)
+  return stop.aborted ? null : new Uint8Array(await new Blob(parts).arrayBuffer())
 }

@@ -4,9 +4,9 @@ import { forgetTake, localTakes } from './local-takes'
 import type { LocalStretch, LocalTake } from './local-takes'
 import { thisBrowser } from './this-browser'
 
-/** Most slices and bytes that go in one request. */
+/** Most slices and bytes that go in one request, so that a slow line has carried it before it is given up. */
 const MOST_SLICES = 60
-const MOST_BYTES = 8_000_000
+const MOST_BYTES = 2_000_000
 
 /** Numbers of slices that this page knows the server has, by stretch, so that it does not ask again. */
 const opened = new Set<string>()

@@ -2,6 +2,7 @@ import { Refusal, asId } from '@core/model'
 import type { Cue, Intent, Ms, SlideId, Snapshot, Stretch, TakeKind } from '@core/model'
 import { showingsOf } from '@core/programme'
 import { snapshotAt } from '@core/scene'
+import type { Lateness } from '@core/voice'
 import { keepLocally } from './local-takes'
 import type { LocalStretch, LocalTake } from './local-takes'
 import { SLICE, recordingType, runRecording, runSilently } from './recorder'
@@ -16,6 +17,8 @@ export interface TakeEvents {
   readonly onUnsent: (unsent: boolean, to: Ms, waiting: Ms) => void
   /** All of it is on the server. */
   readonly onFinished: () => void
+  /** The microphone changed its rate: the stretch that is open should give way to a new one. */
+  readonly onRate: () => void
   /** The recording ended without being asked to. */
   readonly onLost: () => void
 }
@@ -27,6 +30,8 @@ const USUAL_BYTES = 330_000
 export interface Source {
   readonly stream: MediaStream | null
   readonly camera: boolean
+  /** How late its devices are known to be. */
+  readonly late: Lateness
 }
 
 /** A stretch of this take with all that is needed to go back into it. */
@@ -125,7 +130,7 @@ export class TakeRecorder {
     const id = crypto.randomUUID()
     let stored: Promise<void> = Promise.resolve()
     let prints = 0
-    const run = source.stream === null ? runSilently() : runRecording(source.stream, source.camera, {
+    const run = source.stream === null ? runSilently() : runRecording(source.stream, source.camera, source.late, {
       onSlice: async (n, slice, bytes, digest) => {
         await stored
         held.slices.push(slice)
@@ -137,6 +142,7 @@ export class TakeRecorder {
         void keepLocally('prints', { stretch: id, n: prints - 1, ...print }).catch(this.#events.onTrouble)
       },
       onOffsets: (offsets) => { void this.#note(held, { offsets }).catch(this.#events.onTrouble) },
+      onRate: () => { if (this.#open === held) this.#events.onRate() },
       onEnded: () => { if (this.#open === held) this.#events.onLost() },
       onTrouble: this.#events.onTrouble,
     })

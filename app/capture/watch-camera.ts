@@ -1,4 +1,4 @@
-import { noteFrame } from './camera-times'
+import { noteFrame, timeOfFrame } from './camera-times'
 
 /** How often a camera is looked at, in ms. */
 const LOOK_EVERY = 500
@@ -24,10 +24,9 @@ export function watchCamera(track: MediaStreamTrack, tell: (state: CameraState) 
   const ctx = canvas.getContext('2d', { willReadFrequently: true })
   let seen: number | null = null
   let frame = 0
-  const look: VideoFrameRequestCallback = (now, { captureTime, presentationTime }) => {
+  const look: VideoFrameRequestCallback = (now, about) => {
     seen = now
-    // Pictures that are drawn here have no capture time; they are shown a moment after they were drawn.
-    noteFrame(track, captureTime ?? presentationTime)
+    noteFrame(track, timeOfFrame(about))
     frame = video.requestVideoFrameCallback(look)
   }
   frame = video.requestVideoFrameCallback(look)

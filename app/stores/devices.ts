@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia'
-import { FLOOR_DB, heard, levelVerdict } from '@core/voice'
-import type { LevelBlock } from '@core/voice'
-import { NO_CAMERA, PRACTICE, listDevices, openCamera, openMic, watchCamera, watchLevel } from '~/capture'
-import type { CameraState, DeviceChoice, Level, OpenTrack } from '~/capture'
+import type { Ms } from '@core/model'
+import { FLOOR_DB, heard, latenessOf, levelVerdict } from '@core/voice'
+import type { LevelBlock, Lateness } from '@core/voice'
+import { NO_CAMERA, PRACTICE, fitCamera, listDevices, openCamera, openMic, watchCamera, watchLevel } from '~/capture'
+import type { CameraState, DeviceChoice, FittedCamera, Level, OpenTrack } from '~/capture'
 import { sentenceOf } from '~/client'
 import { useHabits } from './habits'
 
@@ -24,12 +25,16 @@ export const useDevices = defineStore('devices', () => {
   /** What became of a device that was used last. */
   const missing = ref<string | null>(null)
   const opening = ref(false)
+  /** What the camera is recorded at, once that was tried. */
+  const fitted = shallowRef<FittedCamera | null>(null)
+  let trial = new AbortController()
   /** Somebody who wants to know of every block of sound. */
   const listeners = new Set<(block: LevelBlock) => void>()
   let voice: (OpenTrack & { readonly loudness: () => number }) | null = null
   let picture: OpenTrack | null = null
   let stops: (() => void)[] = []
   let muted = false
+  let watchedSince = 0
   /** A device that ended by itself, and what to do then; told while a take runs. */
   const lost = shallowRef<((what: 'camera' | 'mic') => void) | null>(null)
 
@@ -44,7 +49,33 @@ export const useDevices = defineStore('devices', () => {
     mics.value = await listDevices('mic')
   }
 
+  /** Tries whether this machine keeps up with the camera. */
+  async function fit(): Promise<void> {
+    trial.abort()
+    trial = new AbortController()
+    fitted.value = null
+    if (picture === null || voice === null) return
+    const { signal } = trial
+    const found = await fitCamera(picture.track, voice.track, signal).catch(() => null)
+    if (!signal.aborted) fitted.value = found
+  }
+  /** Ends that trial: a take begins. */
+  const endFit = (): void => { trial.abort() }
+
+  /** How late the devices that are open are known to be, by claps before them. */
+  const late = computed<Lateness>(() => {
+    const { claps } = habits.now
+    const here = cameraOn.value ? claps.find((pair) => pair.camera === camera.value && pair.mic === mic.value) : claps.find((pair) => pair.mic === mic.value)
+    return latenessOf(here === undefined ? [] : [here.late])
+  })
+  /** Notes what claps said of the devices that are open; null: forgets it. */
+  function setLate(ms: Ms | null): void {
+    const others = habits.now.claps.filter((pair) => pair.camera !== camera.value || pair.mic !== mic.value)
+    habits.set({ claps: ms === null ? others : [{ camera: camera.value, mic: mic.value, late: ms }, ...others] })
+  }
+
   function shut(): void {
+    trial.abort()
     for (const stop of stops) stop()
     stops = []
     voice?.stop()
@@ -77,7 +108,8 @@ export const useDevices = defineStore('devices', () => {
     if (picture !== null) {
       const { track: film } = picture
       film.onended = () => { lost.value?.('camera') }
-      seen.value = { seen: performance.now(), dark: false }
+      watchedSince = performance.now()
+      seen.value = { seen: null, dark: false }
       stops.push(watchCamera(film, (state) => { if (picture?.track === film) seen.value = state }))
     }
     // A clone of its own, so that the level is still seen while the voice is muted.
@@ -113,6 +145,7 @@ export const useDevices = defineStore('devices', () => {
       await gather()
       // Names of real devices are known only once one was allowed.
       await list()
+      void fit()
       habits.set({ camera: { id: camera.value, label: nameOf(camera.value, cameras.value) }, mic: { id: mic.value, label: nameOf(mic.value, mics.value) } })
     } catch (error) {
       close()
@@ -142,6 +175,9 @@ export const useDevices = defineStore('devices', () => {
     before?.stop()
   }
 
+  /** Whether what is open still gives sound, and pictures if it should. */
+  const alive = (): boolean => stream.value !== null && stream.value.getTracks().every((track) => track.readyState === 'live')
+
   /** Whether the voice is kept out of what is recorded. */
   function setMuted(on: boolean): void {
     muted = on
@@ -156,7 +192,8 @@ export const useDevices = defineStore('devices', () => {
       else if (verdict.value === 'nothing') said.push(`Nothing is heard from ${nameOf(mic.value, mics.value)}. Is it the right one, and switched on?`)
       if (picture !== null) {
         const { seen: last, dark } = seen.value
-        if (picture.track.readyState === 'ended' || last === null || performance.now() - last > DEAD) said.push(`${nameOf(camera.value, cameras.value)} gives no picture.`)
+        // One that was opened a moment ago is given its time.
+        if (picture.track.readyState === 'ended' || performance.now() - (last ?? watchedSince) > DEAD) said.push(`${nameOf(camera.value, cameras.value)} gives no picture.`)
         else if (dark) said.push(`The picture of ${nameOf(camera.value, cameras.value)} is black. Is its cover open?`)
       }
     }
@@ -168,5 +205,5 @@ export const useDevices = defineStore('devices', () => {
     return () => { listeners.delete(listener) }
   }
 
-  return { cameras, mics, camera, mic, stream, level, held, verdict, cameraOn, trouble, missing, opening, lost, open, choose, close, setCamera, setMuted, doubts, listen }
+  return { cameras, mics, camera, mic, stream, level, held, verdict, cameraOn, fitted, endFit, late, setLate, trouble, missing, opening, lost, open, alive, choose, close, setCamera, setMuted, doubts, listen }
 })

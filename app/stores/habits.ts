@@ -24,10 +24,19 @@ export interface Habits {
   readonly echo: boolean
   readonly noise: boolean
   readonly gain: boolean
+  /** What claps said of pairs of devices, the newest first. */
+  readonly claps: readonly ClappedPair[]
+}
+
+/** How much later than heard a clap was seen with these devices, in ms. */
+export interface ClappedPair {
+  readonly camera: string
+  readonly mic: string
+  readonly late: number
 }
 
 const USUAL: Habits = {
-  countdown: 3, endAtLimit: false, endAfterLast: false, tidy: true, letters: 28, moves: 'hand', camera: null, mic: null, echo: false, noise: true, gain: false,
+  countdown: 3, endAtLimit: false, endAfterLast: false, tidy: true, letters: 28, moves: 'hand', camera: null, mic: null, echo: false, noise: true, gain: false, claps: [],
 }
 
 /** Each person's habits, remembered in this browser. */

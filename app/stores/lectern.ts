@@ -5,13 +5,14 @@ import type { RunThrough } from '@core/pace'
 import { programmeLength } from '@core/programme'
 import { sceneAt } from '@core/scene'
 import { DEAF, listened } from '@core/voice'
-import { TakeRecorder } from '~/capture'
+import { TakeRecorder, watchSleep } from '~/capture'
 import type { HeardPart, Source } from '~/capture'
 import { api, sentenceOf } from '~/client'
 import { countDown } from '~/lectern/count-down'
 import { deckPlace } from '~/lectern/deck-place'
 import type { Stand } from '~/lectern/deck-place'
 import { inkLayer } from '~/lectern/ink-layer'
+import { interruptions } from '~/lectern/interruptions'
 import { RunClock } from '~/lectern/run-clock'
 import { slideClock } from '~/lectern/slide-clock'
 import { takeSafety } from '~/lectern/take-safety'
@@ -50,6 +51,7 @@ export const useLectern = defineStore('lectern', () => {
   let closing: Promise<void> | null = null
   let ticking: ReturnType<typeof setInterval> | undefined
   let deaf: (() => void) | null = null
+  let awake: (() => void) | null = null
   const counting = countDown()
   const safety = takeSafety()
 
@@ -227,13 +229,14 @@ export const useLectern = defineStore('lectern', () => {
     }
   }
 
-  const source = (): Source => (manner.value === 'silent' ? { stream: null, camera: false } : { stream: devices.stream, camera: devices.cameraOn })
+  const source = (): Source => (manner.value === 'silent' ? { stream: null, camera: false, late: devices.late } : { stream: devices.stream, camera: devices.cameraOn, late: devices.late })
   const onScreen = (id: SlideId): Snapshot => ({ slide: id, step: step.value, blank: blank.value, inset: inset.value, ink: layer.ink.value })
 
   async function openStretch(): Promise<void> {
     const current = slide.value
     if (take.value === null || current === null) return
-    if (manner.value !== 'silent' && devices.stream === null) await devices.open()
+    devices.endFit()
+    if (manner.value !== 'silent' && !devices.alive()) await devices.open()
     await take.value.open(source(), () => onScreen(current.id))
     phase.value = 'recording'
     // A stretch says for itself that its voice is missing from the first.
@@ -242,21 +245,14 @@ export const useLectern = defineStore('lectern', () => {
 
   function finished(): void {
     clearInterval(ticking)
+    awake?.()
     take.value = null
     if (phase.value === 'stopping') phase.value = 'after'
   }
 
-  /** A device ended by itself: what can go on goes on, and it is said at once. */
-  async function deviceLost(what: 'camera' | 'mic'): Promise<void> {
-    if (phase.value !== 'recording') return
-    if (what === 'mic') {
-      await pause()
-      trouble.value = 'The microphone stopped, so the take was paused. What was said is kept. Choose another one in the room check and go on.'
-      return
-    }
-    await setCamera(false)
-    trouble.value = 'The camera stopped. The take goes on with your voice alone; C brings the camera back when it is there again.'
-  }
+  const interrupted = interruptions({
+    recording: () => phase.value === 'recording', pause, renew: () => openStretch().catch(fail), cameraOff: () => setCamera(false), say: (sentence) => { trouble.value = sentence },
+  })
 
   async function begin(kind: TakeKind): Promise<void> {
     layer.ink.value = []
@@ -264,11 +260,13 @@ export const useLectern = defineStore('lectern', () => {
     stumbles.value = 0
     lastTake.value = null
     trouble.value = null
-    devices.lost = (what) => { void deviceLost(what) }
+    devices.lost = (what) => { void (what === 'mic' ? interrupted.micLost() : interrupted.cameraLost()) }
     take.value = await TakeRecorder.begin(talk.talk?.id ?? '', kind, intent.value, {
       onTrouble: fail, onFinished: finished, onUnsent: (is, to, waiting) => { safety.note(is, before.value + to, waiting) },
-      onLost: () => { void deviceLost('mic') },
+      onRate: () => { void interrupted.newRate() },
+      onLost: () => { void interrupted.micLost() },
     })
+    awake = watchSleep((last, asleep) => { void interrupted.slept(last, asleep) })
     await openStretch()
     clock.set()
     startTicking()
@@ -301,7 +299,8 @@ export const useLectern = defineStore('lectern', () => {
     phase.value = take.value === null ? 'idle' : 'paused'
   }
 
-  async function pause(): Promise<void> {
+  /** @param stamp when it was paused, on the page's clock; now when left out */
+  async function pause(stamp?: number): Promise<void> {
     if (phase.value === 'rehearsing') {
       run?.pause()
       phase.value = 'paused'
@@ -310,7 +309,7 @@ export const useLectern = defineStore('lectern', () => {
     if (phase.value !== 'recording') return
     endStroke.value?.()
     phase.value = 'paused'
-    closing = take.value?.close() ?? null
+    closing = take.value?.close(stamp) ?? null
     await closing
     tick()
   }

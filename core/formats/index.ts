@@ -1,2 +1,3 @@
 export * from './markdown-deck'
 export * from './notes-file'
+export * from './webm-frames'

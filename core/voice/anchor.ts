@@ -21,7 +21,7 @@ export interface MediaPart {
 /** A print is matched in windows of this length; each says for itself where it lies. */
 const WINDOW: Ms = 400
 /** Farthest that sound is looked for from where it should be. */
-export const REACH: Ms = 400
+export const REACH: Ms = 1500
 /** Windows that are less like what was found are not believed, 0 to 1. */
 const LIKE = 0.7
 /** Sound is compared at this rate first, to find roughly where it lies. */

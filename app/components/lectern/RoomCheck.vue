@@ -52,6 +52,7 @@ function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
           <button class="press" :disabled="devices.stream === null || testing !== null" @click="record">{{ testing === 'test' ? `Speak … ${Math.ceil(10 - progress * 10)}` : played ? 'Test again' : 'Record a ten-second test' }}</button>
           <button v-if="played" class="press quiet" @click="reset">Back to the camera</button>
         </div>
+        <ClapTest v-if="devices.cameraOn && testing === null" />
       </div>
       <div class="choices">
         <p v-if="devices.trouble" class="notice bad" role="alert">{{ devices.trouble }}</p>
@@ -63,6 +64,7 @@ function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
             </el-select>
             <button v-if="devices.camera !== NO_CAMERA" class="press small" @click="devices.choose('camera', NO_CAMERA)">Voice only</button>
           </span>
+          <span v-if="devices.fitted?.stepped && devices.fitted.size" class="soft small plain">Recorded at {{ devices.fitted.size.width }} × {{ devices.fitted.size.height }}: this computer does not keep up with more.</span>
         </label>
         <label>Microphone
           <el-select :model-value="devices.mic" aria-label="Microphone" @update:model-value="devices.choose('mic', $event)">
@@ -103,4 +105,5 @@ label { display: grid; gap: 4px; font-weight: 600; }
 fieldset { display: grid; gap: 8px; margin: 0; padding: 8px 12px 12px; border: 1px solid var(--line); border-radius: 6px; }
 .care { display: grid; grid-template-columns: max-content 1fr; gap: 10px; align-items: start; font-weight: 400; }
 .small { font-size: 14px; }
+.plain { font-weight: 400; }
 </style>

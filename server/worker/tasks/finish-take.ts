@@ -32,7 +32,8 @@ export async function finishTakeTask(take: string): Promise<void> {
     }
     const length = stretch.length_ms ?? Math.max(0, await lengthOfRecording(raw) - Math.round(stretch.offset_sound))
     const aligned = await alignSound(raw, Object.entries(stretch.prints ?? {}).sort().map(([n, print]) => ({ ...print, path: printPath(stretch.id, Number(n)) })))
-    const sound = aligned?.offset ?? stretch.offset_sound
+    // What the page sent is how late the microphone itself is known to be; where its samples lie is measured.
+    const sound = (aligned?.offset ?? 0) + stretch.offset_sound
     const peaks = length === 0 ? [] : await closeStretch({
       raw, recording: recordingPath(stretch.id), voice: voicePath(stretch.id), length,
       offsets: { picture: stretch.offset_picture, sound }, drift: aligned?.drift ?? 0,

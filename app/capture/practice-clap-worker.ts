@@ -1,0 +1,65 @@
+/** What a practice device is told: where its blocks or pictures go, and where the page's clock began, on the clock on the wall. */
+export type ClapDevice =
+  | { readonly kind: 'mic', readonly writable: WritableStream<AudioData>, readonly origin: number }
+  | { readonly kind: 'camera', readonly writable: WritableStream<VideoFrame>, readonly origin: number }
+
+/** Time from one clap to the next, and how long each is heard and seen, in ms of the page's clock. */
+const EVERY = 2000
+const HEARD = 20
+const SEEN = 130
+const BEAT = 4
+const SOUND_RATE = 48_000
+const PICTURE = { width: 960, height: 540, rate: 30 }
+
+const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
+
+/** Noise that does not repeat (Marsaglia's xorshift), -1 to 1. */
+function noise(): () => number {
+  let state = 0x2545f491
+  return () => {
+    state ^= state << 13
+    state ^= state >>> 17
+    state ^= state << 5
+    return state / 2_147_483_648
+  }
+}
+
+/** Gives blocks of 10 ms, each when it has been heard: a click every two seconds in the sound of a room. */
+async function mic(writer: WritableStreamDefaultWriter<AudioData>, younger: number): Promise<void> {
+  const hiss = noise()
+  const frames = SOUND_RATE / 100
+  const began = performance.now()
+  let room = 0
+  for (let block = 0; ; block += 1) {
+    const at = began + block * 10
+    while (at + 10 > performance.now()) await sleep(BEAT)
+    const data = Float32Array.from({ length: frames }, (_, n) => {
+      // As low as a voice: what is found again after coding is the shape of the wave.
+      room += (hiss() - room) * 0.06
+      return (at + younger + (n / SOUND_RATE) * 1000) % EVERY < HEARD ? hiss() * 0.7 : room * 0.2
+    })
+    await writer.write(new AudioData({ format: 'f32-planar', sampleRate: SOUND_RATE, numberOfFrames: frames, numberOfChannels: 1, timestamp: Math.round(at * 1000), data }))
+  }
+}
+
+/** Gives thirty pictures a second, bright while that click is heard and a little longer. */
+async function camera(writer: WritableStreamDefaultWriter<VideoFrame>, younger: number): Promise<void> {
+  const canvas = new OffscreenCanvas(PICTURE.width, PICTURE.height)
+  const ctx = canvas.getContext('2d')
+  if (ctx === null) throw new Error('this browser draws no canvas')
+  const began = performance.now()
+  for (let frame = 0; ; frame += 1) {
+    const at = began + (frame * 1000) / PICTURE.rate
+    while (at > performance.now()) await sleep(BEAT)
+    ctx.fillStyle = (at + younger) % EVERY < SEEN ? '#FFFFFF' : '#20406E'
+    ctx.fillRect(0, 0, canvas.width, canvas.height)
+    await writer.write(new VideoFrame(canvas, { timestamp: Math.round((at + younger) * 1000) }))
+  }
+}
+
+self.onmessage = ({ data }: MessageEvent<ClapDevice>) => {
+  const younger = performance.timeOrigin - data.origin
+  // A track that is stopped takes nothing more: that ends its device.
+  if (data.kind === 'mic') void mic(data.writable.getWriter(), younger).catch(() => undefined)
+  else void camera(data.writable.getWriter(), younger).catch(() => undefined)
+}
