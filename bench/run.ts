@@ -12,11 +12,14 @@ export interface Figure {
 const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => Promise<Figure> }>>> = {
   'export-inset': () => import('./export-inset'),
   'export-still': () => import('./export-still'),
+  drift: () => import('./drift'),
   import: () => import('./import'),
   start: () => import('./start'),
+  uploads: () => import('./uploads'),
   ink: () => import('./ink'),
   lips: () => import('./lips'),
   prompter: () => import('./prompter'),
+  sync: () => import('./sync'),
   scene: () => import('./scene'),
 }
 

@@ -8,6 +8,7 @@ if (!existsSync('.nuxt/tsconfig.app.json')) npx('node_modules/nuxt/bin/nuxt.mjs'
 const checks: readonly (readonly string[])[] = [
   ['node_modules/typescript/bin/tsc', '--noEmit', '-p', 'core'],
   ['node_modules/typescript/bin/tsc', '--noEmit', '-p', 'tsconfig.node.json'],
+  ['node_modules/typescript/bin/tsc', '--noEmit', '-p', 'tests/stand-in'],
   ['node_modules/typescript/bin/tsc', '--noEmit', '-p', '.nuxt/tsconfig.server.json'],
   ['node_modules/vue-tsc/bin/vue-tsc.js', '--noEmit', '-p', '.nuxt/tsconfig.app.json'],
 ]

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { chromium } from 'playwright-core'
 import type { BrowserContext, Page } from 'playwright-core'
 import { KNOTS, makePdf } from './decks'
-import { until } from './product'
+import { until } from './run-product'
 
 export interface TestBrowser {
   readonly context: BrowserContext
@@ -13,12 +13,14 @@ export interface TestBrowser {
   readonly faults: string[]
   /** Ends a page's process, as a crash would. */
   readonly killPage: (page: Page) => Promise<void>
+  /** Ends all of its processes at once. */
+  readonly killBrowser: () => Promise<void>
   readonly close: () => Promise<void>
 }
 
-/** Starts Debian's Chromium with a profile of its own, so that what it stores survives its pages. @param more switches for it */
-export async function startBrowser(more: readonly string[] = []): Promise<TestBrowser> {
-  const profile = await mkdtemp(join(tmpdir(), 'aisle-profile-'))
+/** Starts Debian's Chromium with a profile of its own, so that what it stores survives its pages. @param more switches for it @param kept a profile that is there already, and stays */
+export async function startBrowser(more: readonly string[] = [], kept?: string): Promise<TestBrowser> {
+  const profile = kept ?? await mkdtemp(join(tmpdir(), 'aisle-profile-'))
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: '/usr/bin/chromium',
     viewport: { width: 1280, height: 800 },
@@ -39,18 +41,29 @@ export async function startBrowser(more: readonly string[] = []): Promise<TestBr
       return page
     },
     killPage: async (page) => {
-      const session = await context.browser()?.newBrowserCDPSession()
-      if (session === undefined) throw new Error('no browser to ask for its processes')
-      const { processInfo } = await session.send('SystemInfo.getProcessInfo')
+      const renderers = await processesOf(context, 'renderer')
       const crashed = page.waitForEvent('crash')
-      for (const one of processInfo) if (one.type === 'renderer') process.kill(one.id, 'SIGKILL')
+      for (const id of renderers) process.kill(id, 'SIGKILL')
       await crashed
+    },
+    killBrowser: async () => {
+      const gone = new Promise((resolve) => { context.once('close', resolve) })
+      for (const id of await processesOf(context, 'browser')) process.kill(id, 'SIGKILL')
+      await gone
     },
     close: async () => {
       await context.close()
-      await rm(profile, { recursive: true, force: true })
+      if (kept === undefined) await rm(profile, { recursive: true, force: true })
     },
   }
+}
+
+/** Ids of a browser's processes of a type. */
+export async function processesOf(context: BrowserContext, type: 'renderer' | 'browser'): Promise<readonly number[]> {
+  const session = await context.browser()?.newBrowserCDPSession()
+  if (session === undefined) throw new Error('no browser to ask for its processes')
+  const { processInfo } = await session.send('SystemInfo.getProcessInfo')
+  return processInfo.filter((one) => one.type === type).map((one) => one.id)
 }
 
 /** A page, or nothing when the browser gave it a process that has just been killed. */

@@ -3,7 +3,7 @@ import type { Cue, Intent, Ms, TakeKind } from '@core/model'
 import type { TalkView } from '@contracts'
 import { run } from '@render/process'
 import type { Client } from './client'
-import { until } from './product'
+import { until } from './run-product'
 
 export const digestOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex')
 
@@ -13,6 +13,23 @@ export async function toneRecording(seconds: number, silence = 0): Promise<Buffe
   const { stdout } = await run('ffmpeg', [
     '-v', 'error', '-f', 'lavfi', '-i', half, '-f', 'lavfi', '-i', `anullsrc=r=44100:cl=mono:d=${String(Math.max(0.01, silence))}`, '-f', 'lavfi', '-i', half,
     '-filter_complex', '[0][1][2]concat=n=3:v=0:a=1', '-c:a', 'libopus', '-f', 'webm', 'pipe:1',
+  ])
+  return stdout
+}
+
+/** A recording of words, here tones in the noise of a still room, with pauses after them. @param parts in seconds; a cough is a burst of noise as long as the word */
+export async function spokenRecording(parts: readonly { readonly word: number, readonly pause: number, readonly cough?: boolean }[]): Promise<Buffer> {
+  const whole = parts.reduce((sum, part) => sum + part.word + part.pause, 0)
+  let at = 0
+  const spans = parts.map((part) => {
+    const from = at
+    at += part.word + part.pause
+    return { from, to: from + part.word, cough: part.cough === true }
+  })
+  const during = (which: boolean): string => spans.filter((span) => span.cough === which).map((span) => `between(t,${String(span.from)},${String(span.to)})`).join('+') || '0'
+  const { stdout } = await run('ffmpeg', [
+    '-v', 'error', '-f', 'lavfi', '-i', `aevalsrc='0.3*sin(2*PI*220*t)*(${during(false)})+0.5*(random(0)*2-1)*(${during(true)})+0.002*(random(1)*2-1)':d=${String(whole)}:s=48000`,
+    '-c:a', 'libopus', '-b:a', '96k', '-f', 'webm', 'pipe:1',
   ])
   return stdout
 }

@@ -8,10 +8,10 @@ import { programmeLength, visitsOf } from '@core/programme'
 import type { FilmView, TalkView } from '@contracts'
 import { feed, run, start } from '@render/process'
 import { Client, sentenceOf } from '../harness/client'
-import { KNOTS, fileForm, makePdf } from '../harness/decks'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
 import { digestOf, sendTake, toneRecording } from '../harness/recording'
+import { knotsTalk } from '../harness/talks'
 
 let product: Product
 let client: Client
@@ -23,12 +23,7 @@ beforeAll(async () => {
   product = await startProduct()
   client = new Client(product.url)
   tone = await toneRecording(4)
-  talk = (await client.get<{ id: string }>('POST', '/talks', { name: 'Knots', limit: null })).id
-  await client.get('POST', `/talks/${talk}/imports`, fileForm('knots.pdf', await makePdf(KNOTS)))
-  ids = (await until('the deck', async () => {
-    const now = await client.get<TalkView>('GET', `/talks/${talk}`)
-    return now.imports[0]?.state === 'done' && now
-  })).slides.map((slide) => slide.id)
+  ;({ talk, slides: ids } = await knotsTalk(client))
 })
 afterAll(async () => { await product.stop() })
 

@@ -1,0 +1,92 @@
+import { spawn } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
+import { randomBytes } from 'node:crypto'
+import { mkdtemp, rm } from 'node:fs/promises'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { runMigrations } from 'graphile-worker'
+import pg from 'pg'
+import { connect, migrate } from '@server/database/connect'
+import type { Database } from '@server/database/connect'
+import { READER } from '../../scripts/start/build'
+
+export interface Product {
+  readonly url: string
+  readonly data: string
+  readonly db: Database
+  readonly start: (which: 'server' | 'worker') => Promise<void>
+  /** Ends a process the hard way, as a power cut would. */
+  readonly kill: (which: 'server' | 'worker') => Promise<void>
+  readonly stop: () => Promise<void>
+}
+
+const freePort = (): Promise<number> => new Promise((resolve) => {
+  const probe = createServer()
+  probe.listen(0, '127.0.0.1', () => {
+    const address = probe.address()
+    probe.close(() => { resolve(typeof address === 'object' && address !== null ? address.port : 0) })
+  })
+})
+
+/** Waits for something to become true. @throws Error when it has not after `most` ms */
+export async function until<Value>(what: string, look: () => Promise<Value | undefined | false>, most = 240_000): Promise<Value> {
+  const end = Date.now() + most
+  for (;;) {
+    const found = await look()
+    if (found !== undefined && found !== false) return found
+    if (Date.now() > end) throw new Error(`waited too long for: ${what}`)
+    await new Promise((resolve) => { setTimeout(resolve, 100) })
+  }
+}
+
+/**
+ * Starts the built product with a database and a data folder of its own.
+ * @param cluster address of a database server
+ * @param settings as environment; with AISLE_DATA, that folder is used and is there afterwards
+ */
+export async function runProduct(cluster: string, settings: Readonly<Record<string, string>> = {}): Promise<Product> {
+  const data = settings['AISLE_DATA'] ?? await mkdtemp(join(tmpdir(), 'aisle-product-'))
+  const name = `aisle_${randomBytes(6).toString('hex')}`
+  const admin = new pg.Client({ connectionString: cluster })
+  await admin.connect()
+  await admin.query(`create database ${name}`)
+  await admin.end()
+  const databaseUrl = cluster.replace(/\/aisle$/, `/${name}`)
+  const { db } = connect(databaseUrl, () => undefined)
+  await migrate(db)
+  await runMigrations({ connectionString: databaseUrl })
+  const port = await freePort()
+  const url = `http://127.0.0.1:${String(port)}`
+  const env = {
+    ...process.env, NODE_ENV: 'production', AISLE_DATA: data, AISLE_PORT: String(port), DATABASE_URL: databaseUrl, NITRO_PORT: String(port), NITRO_HOST: '127.0.0.1',
+    PORT: String(port), NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'), AISLE_WORKER_GRACE_MS: '2000', AISLE_READER: resolve(READER), AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error', ...settings,
+  }
+  const running = new Map<string, ChildProcess>()
+
+  const start = async (which: 'server' | 'worker'): Promise<void> => {
+    const args = which === 'server' ? ['.output/server/index.mjs'] : ['--import', 'tsx', 'server/worker/main.ts']
+    const child = spawn(process.execPath, args, { env, stdio: ['ignore', process.env['AISLE_TEST_LOG'] === undefined ? 'ignore' : 'inherit', 'inherit'] })
+    running.set(which, child)
+    if (which === 'server') await until('the server to answer', () => fetch(`${url}/api/health`).then((answer) => answer.ok, () => false), 240_000)
+  }
+  const kill = async (which: 'server' | 'worker', signal: NodeJS.Signals = 'SIGKILL'): Promise<void> => {
+    const child = running.get(which)
+    if (child === undefined || child.exitCode !== null || child.signalCode !== null) return
+    const gone = new Promise((resolve) => { child.once('exit', resolve) })
+    child.kill(signal)
+    await gone
+  }
+
+  await start('server')
+  await start('worker')
+  return {
+    url, data, db, start, kill: (which) => kill(which),
+    stop: async () => {
+      await kill('server', 'SIGTERM')
+      await kill('worker', 'SIGTERM')
+      await db.destroy()
+      if (settings['AISLE_DATA'] === undefined) await rm(data, { recursive: true, force: true })
+    },
+  }
+}

@@ -1,0 +1,19 @@
+import { buildSync } from 'esbuild'
+import type { BrowserContext, Page } from 'playwright-core'
+import type { StandIn } from '../stand-in/plan'
+
+export type { StandIn } from '../stand-in/plan'
+
+/** A stand-in that does as it should. */
+export const FAITHFUL: StandIn = {
+  every: 1517,
+  mic: { rate: 48_000, channels: 1, ppm: 0, late: 0, jitter: 2 },
+  camera: { width: 640, height: 360, rate: 30, late: 0, starts: 200 },
+}
+
+const built = (file: string): string => buildSync({ entryPoints: [`tests/stand-in/${file}`], bundle: true, write: false, format: 'iife', target: 'es2022' }).outputFiles[0]?.text ?? ''
+
+/** Gives pages a camera and a microphone of which it is known when they flash and click. */
+export async function standIn(page: Page | BrowserContext, plan: StandIn): Promise<void> {
+  await page.addInitScript(`window.standIn = ${JSON.stringify(plan)}; window.standInWorker = ${JSON.stringify(built('worker.ts'))};\n${built('page.ts')}`)
+}
