@@ -17,6 +17,9 @@ function asRefusal(error: unknown): Refusal {
   return new Refusal('unavailable', 'The server does not answer. What you did last is kept on this page and tried again when it is back.')
 }
 
+/** A request that has no answer after so long never gets one, in ms: a line may be dead without saying so. */
+const PATIENCE = 120_000
+
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
 
 async function ask<Answer>(method: Method, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answer> {
@@ -24,6 +27,8 @@ async function ask<Answer>(method: Method, path: string, body?: unknown, headers
     return await ofetch<Answer>(`/api${path}`, {
       method,
       retry: 0,
+      // A deck may take as long as its line takes.
+      ...(body instanceof FormData ? {} : { timeout: PATIENCE }),
       ...(body === undefined ? {} : { body: body as Record<string, unknown> }),
       ...(headers === undefined ? {} : { headers }),
     })

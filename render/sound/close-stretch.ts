@@ -1,4 +1,4 @@
-import { open, readFile, rename } from 'node:fs/promises'
+import { open, readFile, rename, stat } from 'node:fs/promises'
 import { peaksOf } from '@core/voice'
 import { run } from '@render/process'
 import { BYTES_A_SAMPLE, DECODE, SAMPLE_RATE, samplesOf } from './pcm'
@@ -41,9 +41,27 @@ export async function closeStretch(order: CloseOrder): Promise<readonly number[]
     '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', '-y', voice,
   ])
   await rename(voice, order.voice)
-  const bytes = await readFile(order.voice)
-  if (bytes.length !== samples * BYTES_A_SAMPLE) throw new Error(`the voice has ${String(bytes.length)} bytes instead of ${String(samples * BYTES_A_SAMPLE)}`)
-  return peaksOf(new Int16Array(bytes.buffer, bytes.byteOffset, samples), SAMPLE_RATE)
+  const { size } = await stat(order.voice)
+  if (size !== samples * BYTES_A_SAMPLE) throw new Error(`the voice has ${String(size)} bytes instead of ${String(samples * BYTES_A_SAMPLE)}`)
+  return await peaksOfFile(order.voice)
+}
+
+/** Sound that is looked at together, in samples: whole peaks, and little memory however long the file. */
+const AT_ONCE = SAMPLE_RATE * 60
+
+async function peaksOfFile(path: string): Promise<readonly number[]> {
+  const peaks: number[] = []
+  const file = await open(path)
+  try {
+    const buffer = Buffer.alloc(AT_ONCE * BYTES_A_SAMPLE)
+    for (;;) {
+      const { bytesRead } = await file.read(buffer, 0, buffer.length)
+      if (bytesRead === 0) return peaks
+      peaks.push(...peaksOf(new Int16Array(buffer.buffer, buffer.byteOffset, bytesRead / BYTES_A_SAMPLE), SAMPLE_RATE))
+    }
+  } finally {
+    await file.close()
+  }
 }
 
 /** Moves sound so that what stands at `offset` ms comes to stand at zero. */

@@ -11,6 +11,8 @@ export interface Cluster {
   readonly url: string
   /** Stops the server if this process started it. */
   readonly stop: () => void
+  /** Breaks off whatever it does, as a crash would, and starts it again. */
+  readonly restart: () => void
 }
 
 const asRoot = (): boolean => process.getuid?.() === 0
@@ -94,6 +96,9 @@ export async function startCluster(data: string): Promise<Cluster> {
     url,
     stop: () => {
       if (found === null) command(join(bin, 'pg_ctl'), ['-D', folder, '-m', 'fast', '-w', 'stop'], { quiet: true })
+    },
+    restart: () => {
+      command(join(bin, 'pg_ctl'), ['-D', folder, '-m', 'immediate', '-w', '-t', '60', '-l', join(folder, 'server.log'), 'restart'])
     },
   }
 }

@@ -12,6 +12,12 @@ function faultOf(event: H3Event, error: unknown): FaultBody {
     setResponseStatus(event, STATUS_OF[error.code])
     return { error: { code: error.code, sentence: error.message, detail: error.detail } }
   }
+  // ENOSPC is the file system's word for it, 53100 the database's.
+  if (error instanceof Error && 'code' in error && (error.code === 'ENOSPC' || error.code === '53100')) {
+    log.error({ err: error, path: event.path }, 'disk full')
+    setResponseStatus(event, STATUS_OF.internal)
+    return { error: { code: 'internal', sentence: 'The server\'s disk is full. Nothing was lost: what is on this computer stays here and is sent once there is room. Tell whoever runs the server.', detail: {} } }
+  }
   const unreachable = error instanceof Error && /ECONNREFUSED|terminat|timeout exceeded|Connection/.test(error.message)
   log.error({ err: error, path: event.path }, 'request failed')
   setResponseStatus(event, unreachable ? 503 : 500)

@@ -28,6 +28,8 @@ export interface Settings {
   readonly encoderThreads: number
   /** Milliseconds after which a worker that gives no sign of life is taken for dead and its jobs are done again. */
   readonly workerGrace: number
+  /** Days for which what was thrown away can be brought back, before its space is reclaimed. */
+  readonly graceDays: number
   readonly logLevel: string
 }
 
@@ -46,6 +48,7 @@ interface Environment {
   readonly AISLE_WORKERS: number
   readonly AISLE_ENCODER_THREADS: number
   readonly AISLE_WORKER_GRACE_MS: number
+  readonly AISLE_GRACE_DAYS: number
   readonly AISLE_LOG: string
 }
 
@@ -64,6 +67,7 @@ const schema = Joi.object<Environment>({
   AISLE_WORKERS: Joi.number().integer().min(1).max(64).default(2),
   AISLE_ENCODER_THREADS: Joi.number().integer().min(1).max(64).default(Math.max(1, cpus().length)),
   AISLE_WORKER_GRACE_MS: Joi.number().integer().min(1000).max(600_000).default(15_000),
+  AISLE_GRACE_DAYS: Joi.number().min(0).max(3650).default(14),
   AISLE_LOG: Joi.valid('silent', 'error', 'warn', 'info', 'debug').default('info'),
 })
 
@@ -90,6 +94,7 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     workers: value.AISLE_WORKERS,
     encoderThreads: value.AISLE_ENCODER_THREADS,
     workerGrace: value.AISLE_WORKER_GRACE_MS,
+    graceDays: value.AISLE_GRACE_DAYS,
     logLevel: value.AISLE_LOG,
   }
 }

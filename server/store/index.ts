@@ -1,1 +1,2 @@
+export * from './leavings'
 export * from './media-store'

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
-import { mkdir, open, rename, rm, stat } from 'node:fs/promises'
+import { mkdir, open, rename, rm, stat, utimes } from 'node:fs/promises'
 import { dirname, join, sep } from 'node:path'
 import { settings } from '@server/settings'
 
@@ -54,7 +54,9 @@ export async function digestOfFile(path: string): Promise<string> {
 /** Keeps bytes under their digest. Keeping the same bytes twice is keeping them once. */
 export async function keepAsset(bytes: Uint8Array): Promise<string> {
   const digest = digestOf(bytes)
-  if (await sizeOf(assetPath(digest)) === null) await writeWhole(assetPath(digest), bytes)
+  // Touched, so that what nobody referred to until now does not go just when somebody does.
+  const touched = await utimes(assetPath(digest), new Date(), new Date()).then(() => true, () => false)
+  if (!touched) await writeWhole(assetPath(digest), bytes)
   return digest
 }
 
@@ -63,6 +65,7 @@ export async function keepFile(path: string): Promise<string> {
   const digest = await digestOfFile(path)
   const target = assetPath(digest)
   await mkdir(dirname(target), { recursive: true })
+  await utimes(path, new Date(), new Date())
   await rename(path, target)
   return digest
 }

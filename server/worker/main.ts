@@ -8,6 +8,7 @@ import { settings } from '@server/settings'
 import { Heartbeat } from './heartbeat'
 import { deliverGivenUp, deliverTask } from './tasks/deliver'
 import { finishTakeGivenUp, finishTakeTask } from './tasks/finish-take'
+import { reclaimTask } from './tasks/reclaim'
 import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
 
 /** A job: what it is given, how it is done, and what is said when it has failed as often as it may. */
@@ -53,7 +54,10 @@ const runner = await run({
     'read-deck': task('id', readDeckTask, readDeckGivenUp),
     'finish-take': task('take', finishTakeTask, finishTakeGivenUp),
     deliver: task('delivery', deliverTask, deliverGivenUp),
+    reclaim: reclaimTask,
   },
+  // At night, and once more when the machine was off then.
+  crontab: '23 3 * * * reclaim ?fill=1d',
 })
 heartbeat.start()
 log.info({ concurrency: workers }, 'worker ready')

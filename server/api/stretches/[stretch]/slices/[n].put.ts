@@ -23,6 +23,8 @@ export default answerForStretch(async (event, stretch) => {
   }))
   const expected = parts.reduce((sum, part) => sum + part.bytes, 0)
   if (expected > MOST) throw new Refusal('too-large', 'Too much of the recording at once.')
+  // Told before it is read: nobody may fill the server's memory.
+  if (Number(getRequestHeader(event, 'content-length') ?? NaN) !== expected) throw new Refusal('malformed', 'A part of the recording was cut short on the way. It is still on this computer and is sent again.')
   const body = await readRawBody(event, false) ?? Buffer.alloc(0)
   if (body.length !== expected) throw new Refusal('malformed', 'A part of the recording was cut short on the way. It is still on this computer and is sent again.')
   let at = 0

@@ -1,0 +1,48 @@
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { ensureBuilt } from '../../scripts/start/build'
+import { startCluster } from '../../scripts/start/postgres'
+import type { Cluster } from '../../scripts/start/postgres'
+import { startBrowser } from '../harness/browser'
+import type { TestBrowser } from '../harness/browser'
+import { Client } from '../harness/client'
+import { runProduct } from '../harness/run-product'
+import type { Product } from '../harness/run-product'
+
+/** What a fault is done to. */
+export interface FaultStand {
+  readonly cluster: Cluster
+  readonly product: Product
+  readonly client: Client
+  readonly browser: TestBrowser
+  /** Ends this browser and starts another on the same profile. */
+  readonly newBrowser: () => Promise<void>
+  readonly close: () => Promise<void>
+}
+
+/** Sets up database, built product and browser. @param settings for the product */
+export async function setUp(settings: Readonly<Record<string, string>> = {}): Promise<FaultStand> {
+  ensureBuilt()
+  const data = mkdtempSync(join(tmpdir(), 'aisle-faults-'))
+  // The service's user must be able to enter it.
+  chmodSync(data, 0o755)
+  const profile = join(data, 'profile')
+  const cluster = await startCluster(data)
+  const product = await runProduct(cluster.url, settings)
+  let browser = await startBrowser([], profile)
+  return {
+    cluster, product, client: new Client(product.url),
+    get browser() { return browser },
+    newBrowser: async () => {
+      await browser.close().catch(() => undefined)
+      browser = await startBrowser([], profile)
+    },
+    close: async () => {
+      await browser.close().catch(() => undefined)
+      await product.stop()
+      cluster.stop()
+      rmSync(data, { recursive: true, force: true })
+    },
+  }
+}

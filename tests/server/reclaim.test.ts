@@ -1,0 +1,71 @@
+import { randomUUID } from 'node:crypto'
+import { access, mkdir, utimes, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { sql } from 'kysely'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { Client, sentenceOf } from '../harness/client'
+import { startProduct, until } from '../harness/product'
+import type { Product } from '../harness/product'
+import { digestOf, sendTake, toneRecording } from '../harness/recording'
+import { knotsTalk } from '../harness/talks'
+
+let product: Product
+let client: Client
+beforeAll(async () => {
+  product = await startProduct({ AISLE_GRACE_DAYS: '0' })
+  client = new Client(product.url)
+})
+afterAll(async () => { await product.stop() })
+
+const there = (...parts: readonly string[]): Promise<boolean> => access(join(product.data, 'store', ...parts)).then(() => true, () => false)
+const LONG_AGO = new Date(Date.now() - 3 * 86_400_000)
+
+/** Has the worker reclaim space now, and waits until it has. */
+async function reclaimNow(): Promise<void> {
+  const { rows: [job] } = await sql<{ id: string }>`select (graphile_worker.add_job('reclaim')).id`.execute(product.db)
+  await until('the job', async () => (await sql`select 1 from graphile_worker.jobs where id = ${job?.id}`.execute(product.db)).rows.length === 0)
+}
+
+describe('space that nothing refers to', () => {
+  it('is reclaimed, and what something refers to is not touched', async () => {
+    const { talk, slides: [slide = ''] } = await knotsTalk(client, 'Swifts at dusk')
+    const media = await toneRecording(2)
+    const kept = await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media, length: 2000, slide }])
+    const thrown = await sendTake(client, talk, 'full', { kind: 'append' }, [{ media, length: 2000, slide }])
+    const [keptStretch, thrownStretch] = await Promise.all([kept, thrown].map(async ({ take }) =>
+      (await product.db.selectFrom('stretch').select('id').where('take', '=', take).executeTakeFirstOrThrow()).id))
+    await client.get('DELETE', `/takes/${thrown.take}`)
+    // One that is said to be discarded while the programme still names it.
+    await product.db.updateTable('take').set({ state: 'discarded', discarded: LONG_AGO }).where('id', '=', kept.take).execute()
+
+    const [stray, fresh] = [randomUUID(), randomUUID()]
+    for (const name of [stray, fresh]) await mkdir(join(product.data, 'store', 'stretches', name, 'slices'), { recursive: true })
+    const asset = digestOf(new TextEncoder().encode('a picture that no slide shows'))
+    await mkdir(join(product.data, 'store', 'assets', asset.slice(0, 2)), { recursive: true })
+    await writeFile(join(product.data, 'store', 'assets', asset.slice(0, 2), asset), 'a picture that no slide shows')
+    const { digest: shown } = await product.db.selectFrom('asset').select('digest').where('talk', '=', talk).executeTakeFirstOrThrow()
+    for (const path of [['stretches', stray], ['assets', asset.slice(0, 2), asset], ['assets', shown.slice(0, 2), shown], ['stretches', keptStretch ?? ''], ['stretches', thrownStretch ?? '']]) {
+      await utimes(join(product.data, 'store', ...path), LONG_AGO, LONG_AGO)
+    }
+    await reclaimNow()
+
+    expect(await there('stretches', thrownStretch ?? '')).toBe(false)
+    expect(await there('stretches', stray)).toBe(false)
+    expect(await there('assets', asset.slice(0, 2), asset)).toBe(false)
+    expect(await there('stretches', fresh)).toBe(true)
+    expect(await there('assets', shown.slice(0, 2), shown)).toBe(true)
+    expect(await there('stretches', keptStretch ?? '', 'recording.webm')).toBe(true)
+    const gone = await client.ask('POST', `/takes/${thrown.take}/restore`)
+    expect(gone.status).toBe(404)
+    expect(sentenceOf(gone.body)).not.toBe('')
+    expect((await client.ask('GET', `/stretches/${keptStretch ?? ''}/recording`)).status).toBe(200)
+  })
+
+  it('goes with a deleted talk once that can no longer be brought back', async () => {
+    const { talk } = await knotsTalk(client, 'Swifts at noon')
+    await client.get('DELETE', `/talks/${talk}`)
+    await reclaimNow()
+    expect((await client.ask('POST', `/talks/${talk}/restore`)).status).toBe(404)
+    expect(await product.db.selectFrom('slide').select('id').where('talk', '=', talk).execute()).toEqual([])
+  })
+})
