@@ -187,6 +187,31 @@ export const kept = Joi.object({ kept: ms.required() })
 export const offsets = Joi.object({ picture: Joi.number().min(-5000).max(5000), sound: Joi.number().min(-5000).max(5000) })
   .options({ presence: 'required' })
 
+const visit = Joi.string().min(1).max(200)
+const visits = Joi.array().items(visit).max(2000).required()
+
+/** What Review may do with a programme; see ProgrammeEdit. */
+export const programmeEdit = Joi.object({ kind: Joi.valid('cut', 'reopen', 'move', 'repeat', 'tempo', 'hold', 'hush', 'all').required() }).when('.kind', {
+  switch: [
+    { is: 'cut', then: Joi.object({ parts: Joi.array().items(Joi.object({ from: ms, to: ms }).options({ presence: 'required' })).min(1).max(2000).required() }) },
+    { is: 'reopen', then: Joi.object({ seam: Joi.string().min(1).max(300).required() }) },
+    { is: 'move', then: Joi.object({ visit: visit.required(), before: visit.allow(null).required() }) },
+    { is: 'repeat', then: Joi.object({ visit: visit.required(), before: visit.allow(null).required(), name: Joi.string().pattern(/^[0-9a-z]{1,12}$/).required() }) },
+    { is: 'tempo', then: Joi.object({ visits, rate: Joi.object({ num: Joi.number().integer().min(1).max(10_000), den: Joi.number().integer().min(1).max(10_000) }).options({ presence: 'required' }).required() }) },
+    { is: 'hold', then: Joi.object({ visit: visit.required(), length: ms.required() }) },
+    { is: 'hush', then: Joi.object({ visits }) },
+    { is: 'all', then: Joi.object({ edits: Joi.array().items(Joi.link('#programmeEdit')).min(1).max(200).required() }) },
+  ],
+}).id('programmeEdit')
+
+const programmeRevision = Joi.number().integer().min(0).required()
+/** An edit, the revision it was made on, and the browser that made it. */
+export const programmeChange = Joi.object({ revision: programmeRevision, author: uuid, edit: programmeEdit.required() })
+/** Takes the asking browser's last change back, or takes that back. */
+export const programmeBack = Joi.object({ author: uuid, role: Joi.valid('undo', 'redo').required() })
+export const programmeReturn = Joi.object({ author: uuid, revision: Joi.number().integer().min(1).required() })
+export const versionName = Joi.object({ revision: Joi.number().integer().min(1).required(), name: Joi.string().trim().min(1).max(80).required() })
+
 export const recipe = Joi.object({
   lines: Joi.valid(...LINES).required(),
   quality: Joi.valid(...QUALITIES).required(),

@@ -87,6 +87,33 @@ export interface TalkView {
   readonly changed: string
 }
 
+/** How a programme came about: by a change, by taking one back, or by taking that back. */
+export const CHANGE_ROLES = ['edit', 'undo', 'redo'] as const
+export type ChangeRole = (typeof CHANGE_ROLES)[number]
+
+/** One change of a programme. */
+export interface ChangeView {
+  readonly revision: number
+  readonly made: string
+  /** What was done, in a few words. */
+  readonly reason: string
+  readonly role: ChangeRole
+  readonly length: Ms
+  /** What this version was named. */
+  readonly name: string | null
+}
+
+/** How a programme came to be as it is. */
+export interface HistoryView {
+  /** The newest first. */
+  readonly changes: readonly ChangeView[]
+  /** What the one who asks can take back next, and what they can do again. */
+  readonly undo: string | null
+  readonly redo: string | null
+  /** Visits that differ from what was delivered last; null when nothing was. */
+  readonly sinceDelivery: number | null
+}
+
 /** A film as it travels: maps become lists. */
 export interface FilmView {
   readonly programme: Programme

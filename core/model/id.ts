@@ -11,6 +11,7 @@ export type StretchId = Id<'stretch'>
 export type StrokeId = Id<'stroke'>
 export type PieceId = Id<'piece'>
 export type VisitId = Id<'visit'>
+export type SeamId = Id<'seam'>
 export type DeliveryId = Id<'delivery'>
 /** SHA-256 of the bytes it names, in lower-case hex: the media store is addressed by content. */
 export type AssetId = Id<'asset'>

@@ -1,4 +1,6 @@
+export * from './fit'
 export * from './landing'
+export * from './pauses'
 export * from './planned'
 export * from './prompter'
 export * from './rate'

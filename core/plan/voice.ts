@@ -20,8 +20,7 @@ export function voiceParts(programme: Programme): readonly VoicePart[] {
     const at = starts[index] ?? 0
     const length = (starts[index + 1] ?? at) - at
     const last = parts.at(-1)
-    const asRecorded = piece.rate.num === piece.rate.den
-    if (last !== undefined && asRecorded && last.rate.num === last.rate.den
+    if (last !== undefined && last.rate.num * piece.rate.den === piece.rate.num * last.rate.den
       && last.stretch === piece.voice.stretch && last.to === piece.voice.from && last.at + last.length === at) {
       parts[parts.length - 1] = { ...last, to: piece.voice.to, length: last.length + length }
     } else {

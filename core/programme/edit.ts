@@ -1,5 +1,5 @@
 import { unreachable } from '@core/model'
-import type { Intent, Ms, Piece, Programme, Slide, SlideId, Take, VisitId } from '@core/model'
+import type { Intent, Ms, Piece, PieceId, Programme, Slide, SlideId, Take, VisitId } from '@core/model'
 import { dub } from './dub'
 import { headOf } from './halves'
 import { pieceStarts } from './length'
@@ -11,9 +11,11 @@ type Versions = Readonly<Record<SlideId, number>>
 export const versionsOf = (slides: readonly Slide[]): Versions =>
   Object.fromEntries(slides.map((slide) => [slide.id, slide.version]))
 
-const next = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme => ({
-  pieces, slides: { ...programme.slides, ...slides }, revision: programme.revision + 1,
-})
+/** The next programme, of these pieces. A seam goes with the piece that it stood behind. */
+function next(programme: Programme, pieces: readonly Piece[], slides: Versions): Programme {
+  const there = new Set<PieceId | null>([null, ...pieces.map((piece) => piece.id)])
+  return { pieces, seams: programme.seams.filter((seam) => there.has(seam.after)), slides: { ...programme.slides, ...slides }, revision: programme.revision + 1 }
+}
 
 /** Adds pieces at the end. */
 export const append = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme =>
@@ -21,7 +23,7 @@ export const append = (programme: Programme, pieces: readonly Piece[], slides: V
 
 /** Starts over with these pieces. */
 export const replaceAll = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme =>
-  next(programme, pieces, slides)
+  next({ ...programme, seams: [] }, pieces, slides)
 
 /**
  * Keeps what comes before `at` and puts `pieces` in place of all that came after.
@@ -48,11 +50,12 @@ export function retakeVisit(programme: Programme, visit: VisitId, pieces: readon
 /** Takes these stretches out, as when their take is discarded: pieces that show one go; those that only play or film one fall silent. */
 export function withoutStretches(programme: Programme, stretches: ReadonlySet<string>): Programme {
   const without = <Part extends { readonly stretch: string }>(part: Part | null): Part | null => (part !== null && stretches.has(part.stretch) ? null : part)
-  const kept = programme.pieces.flatMap((piece): Piece[] => {
+  const kept = (pieces: readonly Piece[]): readonly Piece[] => pieces.flatMap((piece): Piece[] => {
     if (piece.kind === 'still') return [piece]
     return stretches.has(piece.show.stretch) ? [] : [{ ...piece, voice: without(piece.voice), camera: without(piece.camera) }]
   })
-  return next(programme, kept, {})
+  const seams = programme.seams.map((seam) => ({ ...seam, pieces: kept(seam.pieces) })).filter((seam) => seam.pieces.length > 0)
+  return next({ ...programme, seams }, kept(programme.pieces), {})
 }
 
 /** Does with a finished take what its presenter meant to. @param slides the deck as it is now; the versions of those that the take shows are named by the programme */

@@ -27,7 +27,7 @@ export const stretch = (name: string, length: Ms, opening: SlideId, cues: readon
 
 /** A film of stretches one after the other. */
 export function film(slides: readonly Slide[], stretches: readonly Stretch[]): Film {
-  const programme: Programme = { pieces: piecesOfTake({ id: asId('take'), kind: 'full', stretches }), slides: versionsOf(slides), revision: 1 }
+  const programme: Programme = { pieces: piecesOfTake({ id: asId('take'), kind: 'full', stretches }), seams: [], slides: versionsOf(slides), revision: 1 }
   return {
     programme, shape: { width: 16, height: 9 },
     slides: new Map(slides.map((one) => [one.id, one])), stretches: new Map(stretches.map((one) => [one.id, one])),

@@ -1,5 +1,5 @@
 import type { Composition, Cue, DeliveryFacts, DeliveryState, Framing, Intent, Programme, Recipe, Size, Snapshot, Step, TakeKind, Transition } from '@core/model'
-import type { ImportView, TakePlace, TakeView } from '@contracts'
+import type { ChangeRole, ImportView, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 
 /** A column that is JSON in the database and a typed value here. */
@@ -140,6 +140,18 @@ export interface ProgrammeTable {
   value: Json<Programme>
   reason: string
   made: Moment
+  /** The browser that made it; null when nobody did, or before that was noted. */
+  author: string | null
+  role: Generated<ChangeRole>
+  /** The revision that an undo or redo took back. */
+  takes_back: number | null
+}
+
+export interface NamedVersionTable {
+  talk: string
+  revision: number
+  name: string
+  made: Moment
 }
 
 export interface DeliveryTable {
@@ -197,6 +209,7 @@ export interface Tables {
   slice: SliceTable
   cue: CueTable
   programme: ProgrammeTable
+  named_version: NamedVersionTable
   delivery: DeliveryTable
   rehearsal: RehearsalTable
   speech: SpeechTable

@@ -1,14 +1,18 @@
 import { group } from 'd3'
 import { asId } from '@core/model'
-import type { Programme, StretchId } from '@core/model'
+import type { Piece, Programme, Seam, StretchId } from '@core/model'
 import type { HeardStretch } from '@core/programme'
 import type { FilmView } from '@contracts'
 import type { Queries } from '@server/database'
 import { slidesAsShown } from './decks'
 import { currentProgramme, programmeAt } from './programmes'
 
-const stretchIds = (programme: Programme): readonly StretchId[] => [...new Set(programme.pieces.flatMap((piece) =>
-  (piece.kind === 'still' ? [] : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? []))))]
+const stretchesIn = (pieces: readonly Piece[]): readonly StretchId[] => pieces.flatMap((piece) =>
+  (piece.kind === 'still' ? [] : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? [])))
+const stretchesBehind = (seams: readonly Seam[]): readonly StretchId[] => seams.flatMap((seam) => [...stretchesIn(seam.pieces), ...stretchesBehind(seam.seams)])
+
+/** Every stretch that a programme names, also in what was cut and can be opened again. */
+export const stretchIdsOf = (programme: Programme): readonly StretchId[] => [...new Set([...stretchesIn(programme.pieces), ...stretchesBehind(programme.seams)])]
 
 /** Recorded stretches with their cues, in three questions whatever their number. */
 export async function loadStretches(q: Queries, ids: readonly string[]): Promise<readonly HeardStretch[]> {
@@ -39,7 +43,7 @@ export async function filmView(q: Queries, talk: string, revision?: number): Pro
   const [{ shape }, slides, stretches] = await Promise.all([
     q.selectFrom('talk').select('shape').where('id', '=', talk).executeTakeFirstOrThrow(),
     slidesAsShown(q, talk, programme.slides),
-    loadStretches(q, stretchIds(programme)),
+    loadStretches(q, stretchIdsOf(programme)),
   ])
   return {
     programme,

@@ -1,21 +1,32 @@
 import { EMPTY_PROGRAMME, Refusal } from '@core/model'
 import type { Programme } from '@core/model'
+import type { ChangeRole } from '@contracts'
 import type { Queries } from '@server/database'
 import { tell } from './events'
+
+/** A programme as the database has it: those that were kept before there were seams have none. */
+const whole = (value: Programme): Programme => ({ ...value, seams: (value as Partial<Programme>).seams ?? [] })
 
 /** The talk's programme as it is now; an empty one before anything was recorded. */
 export async function currentProgramme(q: Queries, talk: string): Promise<Programme> {
   const row = await q.selectFrom('talk')
     .leftJoin('programme', (join) => join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'))
     .select('programme.value').where('talk.id', '=', talk).executeTakeFirst()
-  return row?.value ?? EMPTY_PROGRAMME
+  return row?.value == null ? EMPTY_PROGRAMME : whole(row.value)
 }
 
 /** A programme as it once was. */
 export async function programmeAt(q: Queries, talk: string, revision: number): Promise<Programme> {
   const row = await q.selectFrom('programme').select('value').where('talk', '=', talk).where('revision', '=', revision).executeTakeFirst()
   if (row === undefined) throw new Refusal('not-found', 'There is no such version of this programme.')
-  return row.value
+  return whole(row.value)
+}
+
+/** Who made a revision, and what it took back. */
+export interface Making {
+  readonly author?: string | null
+  readonly role?: ChangeRole
+  readonly takesBack?: number
 }
 
 /**
@@ -23,10 +34,10 @@ export async function programmeAt(q: Queries, talk: string, revision: number): P
  * @param reason what was done, in a few words
  * @throws Refusal `conflict` when somebody else made the same revision first
  */
-export async function saveProgramme(q: Queries, talk: string, programme: Programme, reason: string): Promise<void> {
+export async function saveProgramme(q: Queries, talk: string, programme: Programme, reason: string, { author = null, role = 'edit', takesBack }: Making = {}): Promise<void> {
   const moved = await q.updateTable('talk').set({ programme_revision: programme.revision, changed: new Date() })
     .where('id', '=', talk).where('programme_revision', '=', programme.revision - 1).executeTakeFirst()
   if (moved.numUpdatedRows !== 1n) throw new Refusal('conflict', 'The programme was changed on another page in the meantime. Nothing was overwritten; try again.')
-  await q.insertInto('programme').values({ talk, revision: programme.revision, value: JSON.stringify(programme), reason }).execute()
+  await q.insertInto('programme').values({ talk, revision: programme.revision, value: JSON.stringify(programme), reason, author, role, takes_back: takesBack ?? null }).execute()
   await tell(q, { talk, kind: 'programme', id: String(programme.revision) })
 }

@@ -177,7 +177,7 @@ export async function recoverTake(q: Queries, talk: string, take: string): Promi
 /** Puts a finished take's pieces where its presenter meant them. Everything in one transaction. */
 export async function placeFinishedTake(db: Database, take: string): Promise<void> {
   await db.transaction().execute(async (q) => {
-    const row = await q.selectFrom('take').select(['talk', 'kind', 'intent', 'state']).where('id', '=', take).forUpdate().executeTakeFirstOrThrow()
+    const row = await q.selectFrom('take').select(['talk', 'kind', 'intent', 'state', 'place']).where('id', '=', take).forUpdate().executeTakeFirstOrThrow()
     if (row.state !== 'closing') return
     const ids = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'ready').where('length_ms', '>', 0).orderBy('number').execute()
     if (row.kind !== 'rehearsal' && ids.length > 0) {
@@ -186,7 +186,7 @@ export async function placeFinishedTake(db: Database, take: string): Promise<voi
       const { language } = await q.selectFrom('talk').select('language').where('id', '=', row.talk).forUpdate().executeTakeFirstOrThrow()
       const slides = await slidesOf(q, row.talk)
       const programme = placeTake(await currentProgramme(q, row.talk), row.intent, { id: asId(take), kind: row.kind, stretches }, slides)
-      await saveProgramme(q, row.talk, programme, placedBy(take))
+      await saveProgramme(q, row.talk, programme, placedBy(take), { author: row.place?.browser ?? null })
       if (row.kind !== 'dub') await rememberSpeech(q, row.talk, take, language, slides, spokenOn(take, stretches))
     }
     await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()

@@ -1,0 +1,102 @@
+import type { Cue, Film, Ms, Piece, VisitId } from '@core/model'
+import { pieceStarts, visitsOf } from '@core/programme'
+import { speechFree } from '@core/voice'
+
+/** A part of the finished talk in which nobody speaks and nothing is drawn, in programme time. */
+export interface Pause {
+  readonly from: Ms
+  readonly to: Ms
+  readonly visit: VisitId
+  /** Whether it begins or ends its visit: what can go there is slack, not a pause for effect. */
+  readonly edge: 'begin' | 'end' | null
+}
+
+/** Loudness outlines by stretch; see `peaksOf`. */
+export type Outlines = Readonly<Record<string, readonly number[]>>
+
+/** Nothing shorter is a pause, in ms. */
+export const SHORTEST_PAUSE: Ms = 300
+/** What happens on the slide is given this much on either side. */
+const AROUND: Ms = 200
+/** A pause this near to a visit's end is at its end. */
+const NEAR: Ms = 60
+
+/** When something happens on the slide by the presenter's hand. */
+function busy(cue: Cue): { readonly from: Ms, readonly to: Ms } | null {
+  switch (cue.kind) {
+    case 'ink': return { from: cue.at, to: cue.at + (cue.stroke.points.at(-1)?.dt ?? 0) }
+    case 'point': return { from: cue.at, to: cue.at + (cue.path.at(-1)?.dt ?? 0) }
+    case 'show':
+    case 'erase':
+    case 'wipe':
+    case 'blank': return { from: cue.at, to: cue.at }
+    case 'inset':
+    case 'mute':
+    case 'stumble': return null
+  }
+}
+
+interface Part { readonly from: Ms, readonly to: Ms }
+
+/** What is left of parts when others are taken away. */
+function without(parts: readonly Part[], taken: readonly Part[]): readonly Part[] {
+  return taken.reduce<readonly Part[]>((left, hole) => left.flatMap((part) => (hole.to <= part.from || hole.from >= part.to
+    ? [part]
+    : [{ from: part.from, to: hole.from }, { from: hole.to, to: part.to }].filter(({ from, to }) => to > from))), parts)
+}
+
+/** Pauses of a piece in the time of what it shows. */
+function pausesIn(piece: Piece & { kind: 'recorded' }, film: Film, free: (stretch: string) => readonly Part[]): readonly Part[] {
+  const { show, voice } = piece
+  const silent = voice === null
+    ? [{ from: show.from, to: show.to }]
+    // Of a dub the voice lies elsewhere than what is shown.
+    : free(voice.stretch).map(({ from, to }) => ({ from: Math.max(from, voice.from) - voice.from + show.from, to: Math.min(to, voice.to) - voice.from + show.from })).filter(({ from, to }) => to > from)
+  const cues = film.stretches.get(show.stretch)?.cues ?? []
+  // The cue that brings a slide up stands at its piece's beginning and is no work of the hand in it.
+  const holes = cues.filter((cue) => cue.at > show.from && cue.at < show.to).flatMap((cue) => busy(cue) ?? []).map(({ from, to }) => ({ from: from - AROUND, to: to + AROUND }))
+  return without(silent, holes)
+}
+
+/** Where a talk pauses. @returns in order, none overlapping, none shorter than `SHORTEST_PAUSE` */
+export function pausesOf(film: Film, outlines: Outlines): readonly Pause[] {
+  const known = new Map<string, readonly Part[]>()
+  const free = (stretch: string): readonly Part[] => {
+    const found = known.get(stretch) ?? speechFree(outlines[stretch] ?? [], SHORTEST_PAUSE)
+    known.set(stretch, found)
+    return found
+  }
+  const starts = pieceStarts(film.programme)
+  const parts: { from: Ms, to: Ms, visit: VisitId }[] = []
+  for (const [n, piece] of film.programme.pieces.entries()) {
+    if (piece.kind === 'still') continue
+    const inTalk = (at: Ms): Ms => (starts[n] ?? 0) + Math.round(((at - piece.show.from) * piece.rate.den) / piece.rate.num)
+    for (const part of pausesIn(piece, film, free)) {
+      const [from, to] = [Math.ceil(inTalk(part.from)), Math.floor(inTalk(part.to))]
+      const last = parts.at(-1)
+      if (last?.visit === piece.visit && from <= last.to) last.to = Math.max(last.to, to)
+      else if (to > from) parts.push({ from, to, visit: piece.visit })
+    }
+  }
+  const visits = new Map(visitsOf(film.programme).map((visit) => [visit.id, visit]))
+  return parts.filter(({ from, to }) => to - from >= SHORTEST_PAUSE).map((part): Pause => {
+    const visit = visits.get(part.visit)
+    const ends = visit !== undefined && visit.start + visit.length - part.to <= NEAR
+    const begins = visit !== undefined && part.from - visit.start <= NEAR
+    return { ...part, edge: ends ? 'end' : begins ? 'begin' : null }
+  })
+}
+
+/**
+ * What to cut so that a pause is only as long as `rest`.
+ * @returns null when it is no longer than that
+ */
+export function tightened({ from, to, edge }: Pause, rest: Ms): Part | null {
+  if (to - from <= rest) return null
+  switch (edge) {
+    // What is kept stands beside the words.
+    case 'begin': return { from, to: to - rest }
+    case 'end': return { from: from + rest, to }
+    case null: return { from: from + Math.round(rest / 2), to: to - (rest - Math.round(rest / 2)) }
+  }
+}

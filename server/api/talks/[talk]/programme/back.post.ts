@@ -1,0 +1,9 @@
+import { schemas } from '@contracts'
+import { database } from '@server/database'
+import { takeBack } from '@server/domain'
+import { answerForTalk, bodyOf } from '@server/http'
+
+export default answerForTalk(async (event, talk) => {
+  const { author, role } = await bodyOf<{ author: string, role: 'undo' | 'redo' }>(event, schemas.programmeBack)
+  return await database().transaction().execute((q) => takeBack(q, talk, author, role))
+})

@@ -1,0 +1,7 @@
+import { getQuery } from 'h3'
+import { schemas } from '@contracts'
+import { database } from '@server/database'
+import { historyOf } from '@server/domain'
+import { answerForTalk, parse } from '@server/http'
+
+export default answerForTalk(async (event, talk) => await historyOf(database(), talk, parse<string>(schemas.uuid, getQuery(event)['browser'])))

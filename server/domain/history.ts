@@ -1,0 +1,125 @@
+import { Refusal } from '@core/model'
+import type { Programme } from '@core/model'
+import { applyProgrammeEdit, changedVisits, merged, nameOfEdit, programmeLength } from '@core/programme'
+import type { ProgrammeEdit } from '@core/programme'
+import type { ChangeRole, HistoryView } from '@contracts'
+import type { Queries } from '@server/database'
+import { stretchIdsOf } from './films'
+import { currentProgramme, programmeAt, saveProgramme } from './programmes'
+
+/** Changes that are listed. */
+const LISTED = 200
+
+/** A programme whose talk nobody else changes until the transaction ends. */
+async function held(q: Queries, talk: string): Promise<Programme> {
+  await q.selectFrom('talk').select('id').where('id', '=', talk).forUpdate().execute()
+  return await currentProgramme(q, talk)
+}
+
+/** @throws Refusal `not-found` when a programme names a recording that was discarded for good */
+async function allThere(q: Queries, programme: Programme): Promise<void> {
+  const named = stretchIdsOf(programme)
+  if (named.length === 0) return
+  const { count } = await q.selectFrom('stretch').select((build) => build.fn.countAll<number>().as('count')).where('id', 'in', [...named]).executeTakeFirstOrThrow()
+  if (Number(count) < named.length) throw new Refusal('not-found', 'This would bring back a take that was discarded for good. The talk stays as it is.')
+}
+
+/**
+ * Changes a talk's programme. What was changed elsewhere since `revision` is kept, if it was of other visits. In one transaction.
+ * @param revision that the edit was made on
+ * @param author the browser that made it
+ * @throws Refusal `conflict` when the same visit was changed elsewhere; then nothing is changed
+ */
+export async function editProgramme(q: Queries, talk: string, revision: number, author: string, edit: ProgrammeEdit): Promise<Programme> {
+  const now = await held(q, talk)
+  const base = revision === now.revision ? now : await programmeAt(q, talk, revision)
+  const mine = applyProgrammeEdit(base, edit)
+  const next = base === now ? mine : merged(base, mine, now)
+  await allThere(q, next)
+  await saveProgramme(q, talk, next, nameOfEdit(edit), { author })
+  return next
+}
+
+interface Step {
+  readonly revision: number
+  readonly reason: string
+}
+
+/** What a browser can take back, and what it can do again, the next last. */
+async function stacksOf(q: Queries, talk: string, author: string): Promise<Readonly<Record<'undo' | 'redo', readonly Step[]>>> {
+  const rows = await q.selectFrom('programme').select(['revision', 'reason', 'role']).where('talk', '=', talk).where('author', '=', author).orderBy('revision').execute()
+  let undo: readonly Step[] = []
+  let redo: readonly Step[] = []
+  for (const { revision, reason, role } of rows) {
+    const step = { revision, reason }
+    switch (role) {
+      case 'edit':
+        undo = [...undo, step]
+        redo = []
+        break
+      case 'undo':
+        undo = undo.slice(0, -1)
+        redo = [...redo, step]
+        break
+      case 'redo':
+        redo = redo.slice(0, -1)
+        undo = [...undo, step]
+        break
+    }
+  }
+  return { undo, redo }
+}
+
+/**
+ * Takes back what a browser did last, or does it again. What others did since stays. In one transaction.
+ * @throws Refusal `not-found` when there is nothing to take back, `conflict` when others have changed the same visit since
+ */
+export async function takeBack(q: Queries, talk: string, author: string, role: Exclude<ChangeRole, 'edit'>): Promise<Programme> {
+  const now = await held(q, talk)
+  const step = (await stacksOf(q, talk, author))[role].at(-1)
+  if (step === undefined) throw new Refusal('not-found', role === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.')
+  const before = step.revision === 1 ? { ...now, pieces: [], seams: [] } : await programmeAt(q, talk, step.revision - 1)
+  const after = await programmeAt(q, talk, step.revision)
+  const next = merged(after, before, now)
+  await allThere(q, next)
+  await saveProgramme(q, talk, next, step.reason, { author, role, takesBack: step.revision })
+  return next
+}
+
+/** Makes the programme what it was at an earlier revision; that can be taken back like any change. @throws Refusal `not-found` */
+export async function returnTo(q: Queries, talk: string, author: string, revision: number): Promise<Programme> {
+  const now = await held(q, talk)
+  const then = await programmeAt(q, talk, revision)
+  await allThere(q, then)
+  const next = { ...then, slides: { ...now.slides, ...then.slides }, revision: now.revision + 1 }
+  await saveProgramme(q, talk, next, 'went back to an earlier version', { author })
+  return next
+}
+
+/** Gives a revision a name, or another one. @throws Refusal `not-found` */
+export async function nameVersion(q: Queries, talk: string, revision: number, name: string): Promise<void> {
+  await programmeAt(q, talk, revision)
+  await q.insertInto('named_version').values({ talk, revision, name })
+    .onConflict((conflict) => conflict.columns(['talk', 'revision']).doUpdateSet({ name })).execute()
+}
+
+const said = (reason: string): string => (reason.startsWith('take ') ? 'recorded a take' : reason.startsWith('discarded take') ? 'discarded a take' : reason)
+
+/** How a programme came to be as it is. @param author the browser that asks */
+export async function historyOf(q: Queries, talk: string, author: string): Promise<HistoryView> {
+  const [rows, stacks, now, delivered] = await Promise.all([
+    q.selectFrom('programme').leftJoin('named_version', (join) => join.onRef('named_version.talk', '=', 'programme.talk').onRef('named_version.revision', '=', 'programme.revision'))
+      .select(['programme.revision', 'programme.made', 'programme.reason', 'programme.role', 'programme.value', 'named_version.name'])
+      .where('programme.talk', '=', talk).orderBy('programme.revision', 'desc').limit(LISTED).execute(),
+    stacksOf(q, talk, author),
+    currentProgramme(q, talk),
+    q.selectFrom('delivery').select('programme_revision').where('talk', '=', talk).where('state', '=', 'done').orderBy('created', 'desc').executeTakeFirst(),
+  ])
+  const last = delivered === undefined ? null : await programmeAt(q, talk, delivered.programme_revision)
+  return {
+    changes: rows.map(({ revision, made, reason, role, value, name }) => ({ revision, made: made.toISOString(), reason: said(reason), role, length: programmeLength(value), name })),
+    undo: stacks.undo.at(-1) === undefined ? null : said(stacks.undo.at(-1)?.reason ?? ''),
+    redo: stacks.redo.at(-1) === undefined ? null : said(stacks.redo.at(-1)?.reason ?? ''),
+    sinceDelivery: last === null ? null : changedVisits(last, now).size,
+  }
+}
