@@ -24,6 +24,10 @@ interface Slot {
 export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanvasElement | null>, size: Ref<Size>, shelf: PictureShelf<CanvasImageSource>) {
   const at = ref<Ms>(0)
   const playing = ref(false)
+  /** How fast it is played, 0.5 to 2; the pitch stays. */
+  const speed = ref(1)
+  /** A part that is played over and over. */
+  const loop = shallowRef<{ readonly from: Ms, readonly to: Ms } | null>(null)
   const trouble = ref<string | null>(null)
   const slots: Slot[] = []
   let current: Slot | null = null
@@ -68,12 +72,26 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     }
   }
 
-  /** Gets the recording of what comes after the current piece ready, so that going on does not wait. */
+  /** Whether what is heard in a piece goes on from what is heard in the one before it. */
+  const goesOn = (before: Piece | undefined, piece: Piece): boolean => before?.kind === 'recorded' && piece.kind === 'recorded'
+    && before.voice !== null && piece.voice !== null && before.voice.stretch === piece.voice.stretch && before.voice.to === piece.voice.from
+
+  /** Gets what is heard after the next join ready, so that going on does not wait: also when it is another place of the same recording. */
   function prepare(film: FilmIndex): void {
-    const next = film.film.programme.pieces.slice(number + 1).find((piece) => piece.kind === 'recorded' && piece.voice !== null && piece.voice.stretch !== current?.stretch)
-    if (next === undefined || next.kind === 'still' || next.voice === null) return
-    const slot = slotFor(next.voice.stretch, current)
-    if (Math.abs(slot.video.currentTime - next.voice.from / 1000) > SLIP) slot.video.currentTime = next.voice.from / 1000
+    const { pieces } = film.film.programme
+    for (let n = number + 1; n < pieces.length; n += 1) {
+      const piece = pieces[n]
+      if (piece === undefined || piece.kind === 'still' || piece.voice === null || goesOn(pieces[n - 1], piece)) continue
+      const slot = slotFor(piece.voice.stretch, current)
+      if (Math.abs(slot.video.currentTime - piece.voice.from / 1000) > SLIP) slot.video.currentTime = piece.voice.from / 1000
+      return
+    }
+  }
+
+  /** The slot that stands nearest to a place of a recording, or one that is made to. */
+  function slotAt(stretch: string, time: number): Slot {
+    const [nearest] = slots.filter((slot) => slot.stretch === stretch).sort((a, b) => Math.abs(a.video.currentTime - time) - Math.abs(b.video.currentTime - time))
+    return nearest ?? slotFor(stretch, null)
   }
 
   /** Goes to a time: the right recording at the right place. */
@@ -89,9 +107,9 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
       current = null
       clock = { since: performance.now(), from: found.into }
     } else {
-      current = slotFor(found.piece.voice.stretch, null)
+      current = slotAt(found.piece.voice.stretch, time)
       const { video } = current
-      video.playbackRate = found.piece.rate.num / found.piece.rate.den
+      video.playbackRate = (found.piece.rate.num / found.piece.rate.den) * speed.value
       if (Math.abs(video.currentTime - time) > SLIP) video.currentTime = time
       if (playing.value) void video.play().catch(() => undefined)
     }
@@ -107,9 +125,15 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
       const start = film.starts[number] ?? 0
       const end = film.starts[number + 1] ?? film.length
       const into = current === null || piece.kind === 'still' || piece.voice === null
-        ? clock.from + performance.now() - clock.since
+        ? clock.from + (performance.now() - clock.since) * speed.value
         : ((current.video.currentTime * 1000 - piece.voice.from) * piece.rate.den) / piece.rate.num
       const ended = current !== null && current.video.ended
+      if (loop.value !== null && start + into >= loop.value.to) {
+        at.value = loop.value.from
+        enter(at.value)
+        frame = requestAnimationFrame(step)
+        return
+      }
       at.value = Math.max(start, Math.min(end, start + into))
       if (at.value >= end - 1 || ended) {
         if (number >= film.film.programme.pieces.length - 1) {
@@ -147,12 +171,9 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     draw()
   }
 
+  watch(speed, () => { if (playing.value) enter(at.value) })
   watch(index, () => {
     pause()
-    for (const slot of slots) {
-      slot.stretch = ''
-      slot.video.removeAttribute('src')
-    }
     current = null
     if (index.value !== null) seek(Math.min(at.value, index.value.length))
   })
@@ -161,5 +182,5 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     pause()
     for (const slot of slots) slot.video.removeAttribute('src')
   })
-  return { at, playing, trouble, play, pause, seek, draw }
+  return { at, playing, speed, loop, trouble, play, pause, seek, draw }
 }

@@ -239,6 +239,12 @@ export const useTalk = defineStore('talk', () => {
     await send(fields)
   }
 
+  /** Asks for the film anew, as after a change of its programme. */
+  async function refreshFilm(): Promise<void> {
+    const id = talk.value?.id
+    if (id !== undefined) await loadFilm(id)
+  }
+
   async function refresh(): Promise<void> {
     const id = talk.value?.id
     if (id !== undefined) await Promise.all([loadTalk(id), loadFilm(id), loadLedger(id)])
@@ -247,6 +253,6 @@ export const useTalk = defineStore('talk', () => {
   return {
     talk, film, ledger, selected, missing, trouble, saved, waiting, done, undone,
     slides, slide, speaker, programme, index, visits, recorded, rehearsed,
-    open, close, edit, undo, redo, save, change, noteInserted, refresh, report,
+    open, close, edit, undo, redo, save, change, noteInserted, refresh, refreshFilm, report,
   }
 })

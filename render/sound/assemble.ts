@@ -3,17 +3,24 @@ import type { VoicePart } from '@core/plan'
 import { start } from '@render/process'
 import { BYTES_A_SAMPLE, SAMPLE_RATE, samplesOf } from './pcm'
 
-/** Length of the fade at each end of a part: long enough that no step is heard, too short to swallow a sound. */
-const FADE_MS = 8
+/** Length of a fade, or of the passage from one part to the next: long enough that no step is heard, too short to swallow a sound. */
+const FADE_MS = 12
 
-function fadeEnds(samples: Int16Array): void {
-  const fade = Math.min(samplesOf(FADE_MS), Math.floor(samples.length / 2))
+/** Fades a block in from what comes before it: silence, or the part before, as it would have gone on. Equal power, so that the room keeps its level. */
+function fadeIn(samples: Int16Array, before: Int16Array | null): void {
+  const fade = Math.min(samplesOf(FADE_MS), samples.length)
   for (let n = 0; n < fade; n += 1) {
-    // Equal power: two parts that meet keep the room's level.
-    const gain = Math.sin((Math.PI / 2) * (n / fade))
+    const angle = (Math.PI / 2) * (n / fade)
+    samples[n] = Math.max(-32_768, Math.min(32_767, Math.round((samples[n] ?? 0) * Math.sin(angle) + (before?.[n] ?? 0) * Math.cos(angle))))
+  }
+}
+
+/** Fades a block out into silence. */
+function fadeOut(samples: Int16Array): void {
+  const fade = Math.min(samplesOf(FADE_MS), samples.length)
+  for (let n = 0; n < fade; n += 1) {
     const last = samples.length - 1 - n
-    samples[n] = Math.round((samples[n] ?? 0) * gain)
-    samples[last] = Math.round((samples[last] ?? 0) * gain)
+    samples[last] = Math.round((samples[last] ?? 0) * Math.sin((Math.PI / 2) * (n / fade)))
   }
 }
 
@@ -55,31 +62,35 @@ export async function* assembleVoice(parts: readonly VoicePart[], voiceOf: (stre
       yield block
     }
   }
-  for (const part of parts) {
+  /** How the part before would have gone on past its end; null after silence. */
+  let goingOn: Int16Array | null = null
+  for (const [n, part] of parts.entries()) {
+    if (written < Math.min(samplesOf(part.at), samples)) goingOn = null
     yield* silence(Math.min(samplesOf(part.at), samples))
     const tempo = part.rate.num / part.rate.den
     const end = Math.min(samplesOf(part.at + part.length), samples)
+    const next = parts[n + 1]
+    // What follows at once takes over in a passage of its own; else this part fades out.
+    const meets = next !== undefined && samplesOf(next.at) === end
+    const begin = samplesOf(part.at)
+    const source = samplesOf(part.from)
     if (tempo === 1) {
       for (let from = written; from < end; from = written) {
-        const length = Math.min(end - from, samplesOf(BLOCK_MS))
-        const block = await readSamples(voiceOf(part.stretch), samplesOf(part.from) + from - samplesOf(part.at), length)
-        const first = from === samplesOf(part.at)
-        const last = from + length === end
-        const whole = new Int16Array(block)
-        fadeEnds(whole)
-        // Only the part's own ends fade, not those of the blocks it is read in.
-        const half = Math.floor(block.length / 2)
-        if (!first) whole.set(block.subarray(0, half), 0)
-        if (!last) whole.set(block.subarray(half), half)
-        written += length
-        yield whole
+        const block = await readSamples(voiceOf(part.stretch), source + from - begin, Math.min(end - from, samplesOf(BLOCK_MS)))
+        if (from === begin) fadeIn(block, goingOn)
+        if (from + block.length === end && !meets) fadeOut(block)
+        written += block.length
+        yield block
       }
+      goingOn = meets ? await readSamples(voiceOf(part.stretch), source + end - begin, samplesOf(FADE_MS)) : null
     } else {
-      const source = await readSamples(voiceOf(part.stretch), samplesOf(part.from), samplesOf(part.to - part.from))
+      const whole = await changeTempo(await readSamples(voiceOf(part.stretch), source, samplesOf(part.to - part.from + FADE_MS * 2)), tempo)
       const played = new Int16Array(Math.max(0, end - written))
-      played.set((await changeTempo(source, tempo)).subarray(0, played.length))
-      fadeEnds(played)
+      played.set(whole.subarray(0, played.length))
+      fadeIn(played, goingOn)
+      if (!meets) fadeOut(played)
       written += played.length
+      goingOn = meets ? whole.subarray(played.length, played.length + samplesOf(FADE_MS)) : null
       yield played
     }
   }

@@ -1,23 +1,29 @@
 <script setup lang="ts">
 import { Flag } from '@element-plus/icons-vue'
 import { plannedTime } from '@core/pace'
-import { pieceLength } from '@core/programme'
+import { pieceLength, seamsOf } from '@core/programme'
 import type { Visit } from '@core/programme'
 import type { Ms, Slide } from '@core/model'
+import { useMending } from '~/stores/mending'
 import { useTalk } from '~/stores/talk'
 import { duration, preciseDuration } from '~/words'
 
 /** One showing of one slide: its picture, its voice, what was written for it, how long it is. */
 const props = defineProps<{ visit: Visit, number: number, slide: Slide | undefined, talkId: string, at: number, current: boolean }>()
-defineEmits<{ play: [], go: [at: Ms] }>()
+const emit = defineEmits<{ play: [], go: [at: Ms], loop: [] }>()
 const talk = useTalk()
+const mending = useMending()
 
 const parts = computed(() => talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => {
   if (piece.kind === 'still' || piece.voice === null) return []
   return [{ peaks: talk.film?.peaks[piece.voice.stretch] ?? [], from: piece.voice.from, to: piece.voice.to }]
 }))
 const picture = computed(() => props.slide?.steps.at(-1)?.picture)
-const pauses = computed(() => props.visit.pieces[1] - props.visit.pieces[0] - 1)
+/** Where one stretch ended and the next began while the slide was up; a cut is no pause. */
+const pauses = computed(() => talk.programme.pieces.slice(...props.visit.pieces).filter((piece, n, all) => {
+  const before = all[n - 1]
+  return piece.kind === 'recorded' && before?.kind === 'recorded' && before.show.stretch !== piece.show.stretch
+}).length)
 const strokes = computed(() => {
   const spans = talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => (piece.kind === 'still' ? [] : [piece.show]))
   return spans.reduce((sum, span) => sum + (talk.film?.stretches.find((one) => one.id === span.stretch)?.cues
@@ -35,6 +41,21 @@ const stumbles = computed(() => {
       ? [from + Math.round(((cue.at - piece.show.from) * piece.rate.den) / piece.rate.num)] : []))
   })
 })
+/** The chosen part, as far as it lies in this visit, from its beginning on. */
+const range = computed(() => {
+  const chosen = mending.range
+  if (chosen === null || chosen.from < props.visit.start || chosen.from >= props.visit.start + props.visit.length) return null
+  return { from: chosen.from - props.visit.start, to: Math.min(chosen.to - props.visit.start, props.visit.length) }
+})
+const seams = computed(() => seamsOf(talk.programme).filter(({ seam, at }) => (seam.after === null
+  ? props.visit.start === 0
+  : talk.programme.pieces.slice(...props.visit.pieces).some((piece) => piece.id === seam.after)) && at >= props.visit.start).map(({ seam, at }) => ({ seam, at: at - props.visit.start })))
+function choose(from: Ms, to: Ms): void {
+  if (to > from) mending.range = { from: props.visit.start + from, to: props.visit.start + to }
+}
+function playChosen(): void {
+  if (range.value !== null) emit('go', range.value.from)
+}
 const planned = computed(() => (props.slide === undefined ? 0 : plannedTime({ ...props.slide, skip: false }, talk.speaker)))
 const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.start) / props.visit.length)))
 </script>
@@ -47,13 +68,14 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
     </button>
     <div class="sound">
       <div class="head"><h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3><span class="clock soft">{{ preciseDuration(visit.start) }}</span></div>
-      <WaveLine :parts="parts" :played="played" />
+      <RangeWave :parts="parts" :played="played" :length="visit.length" :range="range" :seams="seams" @range="choose" @go="$emit('go', $event)" @reopen="mending.edit({ kind: 'reopen', seam: $event })" />
+      <RangeBar v-if="range && mending.range" :range="mending.range" @play="playChosen" @loop="$emit('loop')" />
       <p v-if="stumbles.length > 0" class="stumbles">
         <button v-for="place in stumbles" :key="place" class="press quiet small" title="Play from three seconds before" @click="$emit('go', Math.max(0, place - 3000))"><Flag />stumble at <span class="clock">{{ preciseDuration(visit.start + place) }}</span></button>
       </p>
-      <p class="marks soft"><NuxtLink class="retake" :to="`/talks/${talkId}/lectern?retake=${encodeURIComponent(visit.id)}`">Retake</NuxtLink>
+      <div class="marks soft"><span class="acts"><NuxtLink class="retake" :to="`/talks/${talkId}/lectern?retake=${encodeURIComponent(visit.id)}`">Retake</NuxtLink><VisitMenu :visit="visit" /></span>
         <span class="clock" :class="{ long: visit.length > planned * 1.25 }">{{ preciseDuration(visit.length) }}</span> of {{ duration(planned) }} planned<template v-if="strokes > 0">, {{ strokes }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</template><template v-if="pauses > 0">, {{ pauses }} {{ pauses === 1 ? 'pause' : 'pauses' }}</template>
-      </p>
+      </div>
     </div>
     <p class="written soft">{{ slide?.notes || 'Nothing was written for this slide.' }}</p>
   </article>
@@ -68,7 +90,8 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
 .head { display: flex; justify-content: space-between; gap: 10px; font-size: 14px; }
 h3 { font: 600 15px var(--read); overflow: hidden; white-space: nowrap; text-overflow: ellipsis; }
 .marks { font-size: 13.5px; }
-.retake { float: right; color: var(--brand); font-weight: 600; }
+.acts { float: right; display: flex; gap: 2px; align-items: center; }
+.retake { color: var(--brand); font-weight: 600; }
 .stumbles { display: flex; flex-wrap: wrap; gap: 4px; }
 .stumbles .press { color: var(--accent-text); }
 .marks .long { color: var(--accent-text); font-weight: 700; }

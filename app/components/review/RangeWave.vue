@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { Scissor } from '@element-plus/icons-vue'
+import { seamLength } from '@core/programme'
+import type { Ms, Seam } from '@core/model'
+import { preciseDuration } from '~/words'
+
+/** A visit's voice as a waveform on which a part is chosen by two brackets, with the seams of what was cut. All times count from the visit's beginning. */
+const props = defineProps<{
+  parts: readonly { readonly peaks: readonly number[], readonly from: number, readonly to: number }[]
+  played: number
+  length: Ms
+  range: { readonly from: Ms, readonly to: Ms } | null
+  seams: readonly { readonly seam: Seam, readonly at: Ms }[]
+}>()
+const emit = defineEmits<{ range: [from: Ms, to: Ms], go: [at: Ms], reopen: [id: Seam['id']] }>()
+const place = ref<HTMLElement | null>(null)
+const { width } = useElementSize(place)
+/** A drag that is shorter than this is a click, in pixels. */
+const CLICK = 4
+let pressed: { readonly x: number, readonly at: Ms, readonly moves: 'from' | 'to' | 'new' } | null = null
+
+function timeAt(event: PointerEvent): Ms {
+  const box = place.value?.getBoundingClientRect()
+  return box === undefined ? 0 : Math.round(Math.max(0, Math.min(1, (event.clientX - box.left) / box.width)) * props.length)
+}
+function press(event: PointerEvent, moves: 'from' | 'to' | 'new'): void {
+  event.preventDefault()
+  place.value?.setPointerCapture(event.pointerId)
+  pressed = { x: event.clientX, at: timeAt(event), moves }
+}
+function drag(event: PointerEvent): void {
+  if (pressed === null || (pressed.moves === 'new' && Math.abs(event.clientX - pressed.x) < CLICK)) return
+  const at = timeAt(event)
+  const fixed = pressed.moves === 'new' ? pressed.at : pressed.moves === 'from' ? props.range?.to ?? at : props.range?.from ?? at
+  emit('range', Math.min(fixed, at), Math.max(fixed, at))
+}
+function lift(event: PointerEvent): void {
+  if (pressed?.moves === 'new' && Math.abs(event.clientX - pressed.x) < CLICK) emit('go', pressed.at)
+  pressed = null
+}
+/** Moves a bracket by keys. */
+function nudge(which: 'from' | 'to', event: KeyboardEvent): void {
+  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  if (by === undefined || props.range === null) return
+  event.preventDefault()
+  event.stopPropagation()
+  const step = by * (event.shiftKey ? 10 : 100)
+  const from = which === 'from' ? Math.max(0, Math.min(props.range.to - 10, props.range.from + step)) : props.range.from
+  const to = which === 'to' ? Math.min(props.length, Math.max(props.range.from + 10, props.range.to + step)) : props.range.to
+  emit('range', from, to)
+}
+const left = (at: Ms): string => `${String((at / Math.max(1, props.length)) * 100)}%`
+</script>
+
+<template>
+  <div class="ranged">
+    <div ref="place" class="place" @pointerdown="press($event, 'new')" @pointermove="drag" @pointerup="lift">
+      <WaveLine :parts="parts" :played="played" />
+      <template v-if="range">
+        <i class="chosen" :style="{ left: left(range.from), right: `calc(100% - ${left(range.to)})` }" />
+        <button v-for="which in ['from', 'to'] as const" :key="which" class="bracket" :class="which" :style="{ left: left(range[which]) }" :aria-label="`${which === 'from' ? 'Beginning' : 'End'} of the chosen part, ${preciseDuration(range[which])}; arrow keys move it`" @pointerdown.stop="press($event, which)" @keydown="nudge(which, $event)" />
+      </template>
+      <button v-for="{ seam, at } in seams" :key="seam.id" class="seam" :style="{ left: `clamp(0px, calc(${left(at)} - 8px), ${String(Math.max(0, width - 16))}px)` }" :title="`${preciseDuration(seamLength(seam))} was cut here. Click to open it again.`" :aria-label="`Open the cut of ${preciseDuration(seamLength(seam))} again`" @pointerdown.stop @click="$emit('reopen', seam.id)"><Scissor /></button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.place { position: relative; padding: 10px 0 4px; cursor: text; touch-action: pan-y; }
+.chosen { position: absolute; top: 8px; bottom: 2px; background: color-mix(in srgb, var(--accent) 26%, transparent); pointer-events: none; }
+.bracket { position: absolute; top: 6px; bottom: 0; width: 9px; padding: 0; border: 2px solid var(--accent); background: none; cursor: ew-resize; }
+.bracket.from { border-right: 0; }
+.bracket.to { border-left: 0; transform: translateX(-100%); }
+.seam { position: absolute; top: 0; bottom: 0; width: 16px; padding: 0; border: 0; background: repeating-linear-gradient(var(--accent) 0 4px, transparent 4px 7px) center / 2px 100% no-repeat; cursor: pointer; color: var(--accent-text); }
+.seam svg { position: absolute; top: -3px; left: 2px; width: 12px; height: 12px; background: var(--card); border-radius: 50%; }
+</style>

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { MoreFilled } from '@element-plus/icons-vue'
+import { AS_RECORDED } from '@core/model'
+import type { ProgrammeEdit, Visit } from '@core/programme'
+import { useMending } from '~/stores/mending'
+import { useTalk } from '~/stores/talk'
+
+/** What can be done with a whole visit. */
+const props = defineProps<{ visit: Visit }>()
+const talk = useTalk()
+const mending = useMending()
+const place = computed(() => talk.visits.findIndex((one) => one.id === props.visit.id))
+const pieces = computed(() => talk.programme.pieces.slice(...props.visit.pieces))
+const voiced = computed(() => pieces.value.some((piece) => piece.kind === 'recorded' && piece.voice !== null))
+const changed = computed(() => pieces.value.some((piece) => piece.kind === 'recorded' && piece.rate.num !== piece.rate.den))
+const FASTER = { num: 21, den: 20 }
+
+interface Choice { readonly name: string, readonly edit: ProgrammeEdit, readonly off: boolean }
+const choices = computed<readonly Choice[]>(() => {
+  const { id } = props.visit
+  const at = (n: number) => talk.visits[n]?.id ?? null
+  return [
+    { name: 'Move up', edit: { kind: 'move', visit: id, before: at(place.value - 1) }, off: place.value === 0 },
+    { name: 'Move down', edit: { kind: 'move', visit: id, before: at(place.value + 2) }, off: place.value >= talk.visits.length - 1 },
+    { name: 'Show it once more after this', edit: { kind: 'repeat', visit: id, before: at(place.value + 1), name: Date.now().toString(36) }, off: false },
+    { name: 'Take its voice off', edit: { kind: 'hush', visits: [id] }, off: !voiced.value },
+    { name: 'Play it 5% faster', edit: { kind: 'tempo', visits: [id], rate: FASTER }, off: changed.value },
+    { name: 'Play it as recorded', edit: { kind: 'tempo', visits: [id], rate: AS_RECORDED }, off: !changed.value },
+    { name: 'Cut all of it', edit: { kind: 'cut', parts: [{ from: props.visit.start, to: props.visit.start + props.visit.length }] }, off: talk.visits.length < 2 },
+  ]
+})
+</script>
+
+<template>
+  <el-dropdown trigger="click" :disabled="mending.busy" @command="mending.edit($event)">
+    <button class="press quiet small" :aria-label="`More for visit ${place + 1}`" title="More"><MoreFilled /></button>
+    <template #dropdown>
+      <el-dropdown-menu><el-dropdown-item v-for="choice in choices" :key="choice.name" :command="choice.edit" :disabled="choice.off">{{ choice.name }}</el-dropdown-item></el-dropdown-menu>
+    </template>
+  </el-dropdown>
+</template>

@@ -1,0 +1,56 @@
+import { defineStore } from 'pinia'
+import type { Ms } from '@core/model'
+import type { ProgrammeEdit } from '@core/programme'
+import type { HistoryView } from '@contracts'
+import { thisBrowser } from '~/capture'
+import { api, sentenceOf } from '~/client'
+import { useTalk } from './talk'
+
+/** Changes of the programme in Review: each is kept on the server at once, and can be taken back, today or days later. */
+export const useMending = defineStore('mending', () => {
+  const talk = useTalk()
+  const history = shallowRef<HistoryView | null>(null)
+  const busy = ref(false)
+  const trouble = ref<string | null>(null)
+  /** What was chosen on the waveforms, in programme time. */
+  const range = shallowRef<{ readonly from: Ms, readonly to: Ms } | null>(null)
+
+  async function loadHistory(): Promise<void> {
+    const id = talk.talk?.id
+    if (id !== undefined) history.value = await api.get<HistoryView>(`/talks/${id}/programme/history?browser=${thisBrowser().browser}`)
+  }
+
+  /** One change at a time; what the server refuses is said, and nothing has changed. */
+  async function change(path: string, body: object): Promise<boolean> {
+    const id = talk.talk?.id
+    if (id === undefined || busy.value) return false
+    busy.value = true
+    trouble.value = null
+    try {
+      await api.post(`/talks/${id}/programme${path}`, body)
+      return true
+    } catch (error) {
+      trouble.value = sentenceOf(error)
+      return false
+    } finally {
+      // Also what was refused may have been changed elsewhere.
+      await Promise.all([talk.refreshFilm(), loadHistory()]).catch((error: unknown) => { trouble.value ??= sentenceOf(error) })
+      busy.value = false
+    }
+  }
+
+  const author = (): string => thisBrowser().browser
+  async function edit(what: ProgrammeEdit): Promise<void> {
+    if (await change('', { revision: talk.programme.revision, author: author(), edit: what })) range.value = null
+  }
+  const back = (role: 'undo' | 'redo'): Promise<boolean> => change('/back', { author: author(), role })
+  const returnTo = (revision: number): Promise<boolean> => change('/return', { author: author(), revision })
+  const name = (revision: number, called: string): Promise<boolean> => change('/names', { revision, name: called })
+
+  watch(() => [talk.talk?.id, talk.programme.revision], () => {
+    range.value = null
+    void loadHistory().catch(() => undefined)
+  }, { immediate: true })
+
+  return { history, busy, trouble, range, edit, back, returnTo, name }
+})

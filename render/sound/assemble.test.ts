@@ -1,0 +1,72 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { AS_RECORDED, asId } from '@core/model'
+import type { VoicePart } from '@core/plan'
+import { SAMPLE_RATE, samplesOf } from './pcm'
+import { assembleVoice } from './assemble'
+
+let folder: string
+const voiceOf = (stretch: string): string => join(folder, stretch)
+const LENGTH = 6000
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'aisle-voice-'))
+  let state = 7
+  const noise = (): number => {
+    state = (state * 48_271) % 2_147_483_647
+    return (state / 2_147_483_647) * 2 - 1
+  }
+  // The tone of a room, the same from beginning to end.
+  await writeFile(voiceOf('room'), Buffer.from(Int16Array.from({ length: samplesOf(LENGTH) }, () => Math.round(noise() * 600)).buffer))
+  await writeFile(voiceOf('tone'), Buffer.from(Int16Array.from({ length: samplesOf(LENGTH) }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 200 * n) / SAMPLE_RATE))).buffer))
+})
+afterAll(async () => { await rm(folder, { recursive: true }) })
+
+const part = (stretch: string, at: number, from: number, to: number, rate = AS_RECORDED): VoicePart =>
+  ({ at, length: Math.round(((to - from) * rate.den) / rate.num), stretch: asId(stretch), from, to, rate })
+
+async function whole(parts: readonly VoicePart[], length: number): Promise<Int16Array> {
+  const out = new Int16Array(samplesOf(length))
+  let at = 0
+  for await (const block of assembleVoice(parts, voiceOf, out.length)) {
+    out.set(block, at)
+    at += block.length
+  }
+  expect(at).toBe(out.length)
+  return out
+}
+const decibels = (samples: Int16Array, from: number, to: number): number => {
+  const some = samples.subarray(samplesOf(from), samplesOf(to))
+  return 10 * Math.log10(some.reduce((sum, value) => sum + value * value, 0) / some.length + 1e-9)
+}
+const steepest = (samples: Int16Array, from: number, to: number): number => {
+  let most = 0
+  for (let n = samplesOf(from); n < samplesOf(to); n += 1) most = Math.max(most, Math.abs((samples[n + 1] ?? 0) - (samples[n] ?? 0)))
+  return most
+}
+
+describe('a join in the voice', () => {
+  it('keeps the room\'s level within a decibel, also in the moment of the join', async () => {
+    const samples = await whole([part('room', 0, 0, 2000), part('room', 2000, 3500, 5500)], 4000)
+    const usual = decibels(samples, 500, 1500)
+    for (const [from, to] of [[1960, 2000], [1994, 2018], [2000, 2012], [2000, 2040]] as const) expect(Math.abs(decibels(samples, from, to) - usual)).toBeLessThan(1)
+  })
+
+  it('does not click where a tone is cut anywhere in its wave', async () => {
+    for (const from of [3000.7, 3001.3, 3002.9].map(Math.round)) {
+      const samples = await whole([part('tone', 0, 0, 2001), part('tone', 2001, from, from + 1500)], 3501)
+      // A tone is as steep as its own wave; a click would be many times that.
+      expect(steepest(samples, 1980, 2040)).toBeLessThan(steepest(samples, 500, 1500) * 1.8)
+    }
+  })
+
+  it('fades where silence follows, and plays a part that is faster to its end', async () => {
+    const samples = await whole([part('tone', 0, 0, 1000), part('tone', 2000, 1000, 3160, { num: 27, den: 25 })], 4500)
+    expect(Math.abs(samples[samplesOf(1000) - 1] ?? 9999)).toBeLessThan(400)
+    expect(decibels(samples, 1100, 1900)).toBeLessThan(0)
+    expect(Math.abs(decibels(samples, 3700, 3950) - decibels(samples, 200, 800))).toBeLessThan(1)
+    expect(decibels(samples, 4010, 4490)).toBeLessThan(0)
+  })
+})

@@ -1,0 +1,110 @@
+import { describe, expect, it } from 'vitest'
+import type { Page } from 'playwright-core'
+import type { FilmView } from '@contracts'
+import { programmeLength } from '@core/programme'
+import { probe } from '@render/probe'
+import { makeFile } from '../harness/browser'
+import { levelOf } from '../harness/film-file'
+import { until } from '../harness/product'
+import { sendTake, spokenRecording } from '../harness/recording'
+import { inBrowser } from '../harness/stand'
+import { knotsTalk } from '../harness/talks'
+
+const stand = inBrowser()
+const FRAME = 1000 / 30
+
+/** A talk whose three slides are spoken over, the second one with a cough at 5.0 s, and long pauses in the last. */
+async function spokenTalk(name: string): Promise<string> {
+  const { talk, slides } = await knotsTalk(stand.client, name)
+  const media = await spokenRecording([
+    { word: 2.5, pause: 0.5 }, { word: 1.6, pause: 0.4 }, { word: 0.6, pause: 0.4, cough: true }, { word: 2, pause: 0 },
+    { word: 1, pause: 3 }, { word: 1, pause: 3 }, { word: 1, pause: 0 },
+  ])
+  await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [{
+    media, length: 17_000, slide: slides[0] ?? '', cues: [{ kind: 'show', at: 3000, slide: slides[1], step: 0 }, { kind: 'show', at: 8000, slide: slides[2], step: 0 }],
+  }])
+  return talk
+}
+const lengthOf = async (talk: string): Promise<number> => programmeLength((await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)).programme)
+
+/** Drags over a part of a visit's waveform. @param from share of it */
+async function choose(page: Page, visit: number, from: number, to: number): Promise<void> {
+  const box = await page.locator('.visit').nth(visit).locator('.place').boundingBox()
+  if (box === null) throw new Error('no waveform')
+  await page.mouse.move(box.x + box.width * from, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width * ((from + to) / 2), box.y + box.height / 2)
+  await page.mouse.move(box.x + box.width * to, box.y + box.height / 2)
+  await page.mouse.up()
+}
+
+describe('mending in Review', () => {
+  it('cuts a cough by its waveform; it is not in the file, its seam opens again, and the history knows', async () => {
+    const talk = await spokenTalk('Coughs')
+    const page = await stand.browser.page()
+    await page.goto(`${stand.product.url}/talks/${talk}/review`)
+    await page.locator('.visit').nth(2).waitFor()
+    // The cough lies from 5.0 to 5.6 s, which is from 0.4 to 0.52 of the second visit.
+    await choose(page, 1, 0.37, 0.58)
+    await page.getByRole('button', { name: 'Cut', exact: true }).click()
+    const seam = page.getByRole('button', { name: /^Open the cut of/ })
+    await seam.waitFor()
+    const after = await lengthOf(talk)
+    expect(17_000 - after).toBeGreaterThan(900)
+    expect(17_000 - after).toBeLessThan(1200)
+
+    const file = await makeFile(page, 480)
+    expect(Math.abs(Number((await probe(file)).format.duration) * 1000 - after)).toBeLessThanOrEqual(FRAME + 1)
+    // Words before and after it are there; where they meet is no louder than they are.
+    const join = 3000 + 0.37 * 5000
+    expect(await levelOf(file, 3100, 1200)).toBeGreaterThan(-30)
+    expect(await levelOf(file, join + 100, 1500)).toBeGreaterThan(-30)
+    expect(await levelOf(file, join - 60, 120)).toBeLessThanOrEqual(await levelOf(file, 3100, 1200) + 1)
+
+    await page.getByRole('link', { name: 'Review', exact: true }).click()
+    await seam.click()
+    await until('the cut to be open again', async () => await lengthOf(talk) === 17_000)
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await until('the cut again', async () => await lengthOf(talk) === after)
+    await page.keyboard.press('Control+z')
+    await until('nothing cut', async () => await lengthOf(talk) === 17_000)
+    await page.getByRole('tab', { name: 'History' }).click()
+    await page.getByText('Took back: cut a part').first().waitFor()
+    await page.getByLabel('A name for the talk as it is now').fill('with the cough')
+    await page.getByRole('button', { name: 'Name it' }).click()
+    await page.getByText('with the cough:').waitFor()
+  })
+
+  it('fits a talk to its limit by its pauses alone, and the file keeps to it', async () => {
+    const talk = await spokenTalk('Too long')
+    await stand.client.get('PATCH', `/talks/${talk}`, { limit: 13_000 })
+    const page = await stand.browser.page()
+    await page.goto(`${stand.product.url}/talks/${talk}/review`)
+    const plan = page.getByRole('region', { name: 'Fit to the limit' })
+    await plan.getByText('over the limit of 0:13').waitFor()
+    await plan.getByText(/^Pauses down to/).waitFor()
+    await plan.getByRole('button', { name: /^Do (all of )?this:/ }).click()
+    await plan.getByText('Nothing needs to go.').waitFor()
+    const after = await lengthOf(talk)
+    expect(after).toBeLessThanOrEqual(13_000)
+    expect(after).toBeGreaterThan(12_000)
+    const file = await makeFile(page, 480)
+    expect(Number((await probe(file)).format.duration) * 1000).toBeLessThanOrEqual(13_000)
+  })
+
+  it('refuses to overwrite what another page has changed, and says so', async () => {
+    const talk = await spokenTalk('Twice open')
+    const page = await stand.browser.page()
+    await page.goto(`${stand.product.url}/talks/${talk}/review`)
+    await page.locator('.visit').nth(2).waitFor()
+    // The other page's change is not told here, as when the line was away for a moment.
+    await page.route('**/api/talks/*/film', (route) => route.abort())
+    const { programme } = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
+    await stand.client.get('POST', `/talks/${talk}/programme`, { revision: programme.revision, author: crypto.randomUUID(), edit: { kind: 'cut', parts: [{ from: 3500, to: 4000 }] } })
+    await choose(page, 1, 0.5, 0.7)
+    await page.unroute('**/api/talks/*/film')
+    await page.getByRole('button', { name: 'Cut', exact: true }).click()
+    await page.getByText(/changed elsewhere in the meantime\. Nothing was overwritten/).waitFor()
+    expect(await lengthOf(talk)).toBe(16_500)
+  })
+})
