@@ -5,11 +5,14 @@ const REMEMBERED = 300
 /** A picture's own stamp that is farther than this from when it was shown is on another clock, in ms. */
 const SAME_CLOCK = 300
 
+/** When a picture came to whoever records it, in ms of the page's clock: recorders go by the capture time where there is one, and else by that. */
+export const arrivalOf = ({ captureTime, presentationTime }: VideoFrameCallbackMetadata): number => captureTime ?? presentationTime
+
 /**
  * When a picture was taken, in ms of the page's clock. Pictures that a script gives have no capture time: those that are stamped on the page's clock
  * have it in their stamp, others are shown a moment after they were drawn.
  */
-export function timeOfFrame({ captureTime, presentationTime, mediaTime }: VideoFrameCallbackMetadata): number {
+export function takenAt({ captureTime, presentationTime, mediaTime }: VideoFrameCallbackMetadata): number {
   const stamp = mediaTime * 1000
   return captureTime ?? (Math.abs(stamp - presentationTime) < SAME_CLOCK ? stamp : presentationTime)
 }

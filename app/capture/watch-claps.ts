@@ -2,7 +2,7 @@ import { CLAP_REACH } from '@core/voice'
 import type { SeenFrame } from '@core/voice'
 import { Refusal } from '@core/model'
 import type { ClapOrder } from './clap-worker'
-import { timeOfFrame } from './camera-times'
+import { takenAt } from './camera-times'
 import { rawBlocks } from './raw-blocks'
 
 const SIZE = { width: 160, height: 90 }
@@ -50,7 +50,7 @@ export function watchClaps(camera: MediaStreamTrack, mic: MediaStreamTrack, tell
     if (ctx !== null) {
       ctx.drawImage(video, 0, 0, SIZE.width, SIZE.height)
       const picture = ctx.getImageData(0, 0, SIZE.width, SIZE.height)
-      frames = [...frames, { at: timeOfFrame(about), change: changeBetween(frames.at(-1)?.picture, picture), picture }].slice(-REMEMBERED)
+      frames = [...frames, { at: takenAt(about), change: changeBetween(frames.at(-1)?.picture, picture), picture }].slice(-REMEMBERED)
     }
     frame = video.requestVideoFrameCallback(look)
   }
