@@ -1,5 +1,5 @@
 import type { Film, Ms, Programme, Slide, SlideId, VisitId } from '@core/model'
-import { applyProgrammeEdit, programmeLength, visitsOf } from '@core/programme'
+import { applyProgrammeEdit, programmeLength, recordedBySlide, visitsOf } from '@core/programme'
 import type { ProgrammeEdit, Stay } from '@core/programme'
 import { pausesOf, tightened } from './pauses'
 import type { Outlines, Pause } from './pauses'
@@ -71,8 +71,7 @@ export function fitTo(film: Film, outlines: Outlines, limit: Ms, leastOf: (slide
   const { programme } = film
   const visits = visitsOf(programme)
   const slideOf = new Map(visits.map((visit) => [visit.id, visit.slide]))
-  const total = new Map<SlideId, Ms>()
-  for (const visit of visits) total.set(visit.slide, (total.get(visit.slide) ?? 0) + visit.length)
+  const total = recordedBySlide(visits)
   const room = (): Room => new Map([...total].map(([slide, length]) => {
     const known = film.slides.get(slide)
     return [slide, known === undefined ? 0 : Math.max(0, length - leastOf(known))]
@@ -117,8 +116,7 @@ export function fitTo(film: Film, outlines: Outlines, limit: Ms, leastOf: (slide
 /** The least tempo that is enough, or the most that is allowed; visits whose slide would be up too briefly stay as they are. */
 function tempoFor(programme: Programme, film: Film, limit: Ms, leastOf: (slide: Slide) => Ms): FitStep | null {
   const visits = visitsOf(programme)
-  const total = new Map<SlideId, Ms>()
-  for (const visit of visits) total.set(visit.slide, (total.get(visit.slide) ?? 0) + visit.length)
+  const total = recordedBySlide(visits)
   const asRecorded = visits.filter((visit) => programme.pieces.slice(...visit.pieces).every((piece) => piece.kind === 'recorded' && piece.rate.num === piece.rate.den))
   const length = programmeLength(programme)
   let best: FitStep | null = null

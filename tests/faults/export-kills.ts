@@ -1,12 +1,12 @@
 import type { DeliveryView } from '@contracts'
 import { decodesClean } from '../harness/film-file'
 import { until } from '../harness/run-product'
+import { sleep } from '../harness/timed-take'
 import type { Row } from './row'
 import { setUp } from './stand'
 import { beginWatched, openLectern, stopWatched } from './watched-take'
 import { join } from 'node:path'
 
-const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
 
 /** A worker is killed again and again while it makes a file; the file comes all the same, whole. */
 export async function workerKilled(times: number): Promise<Row> {

@@ -1,18 +1,17 @@
 import { spawn } from 'node:child_process'
 import type { Page } from 'playwright-core'
 import { FAITHFUL } from '../harness/stand-in'
+import { median, sleep } from '../harness/timed-take'
 import { SPOKEN_LAST } from './row'
 import type { Row } from './row'
 import { setUp } from './stand'
 import type { FaultStand } from './stand'
 import { beginWatched, lostOf, openLectern } from './watched-take'
 
-const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
 /** A camera as laptops have it. */
 const LAPTOP = { ...FAITHFUL, camera: { ...FAITHFUL.camera, width: 1280, height: 720 } }
 /** Times in a take at which something is killed, in ms: at random, and not before something was said. */
 const someTime = (): number => 3000 + Math.random() * 5000
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0
 
 /** Comes back as a person does, and keeps what is offered. @returns what was said of it */
 async function comeBack(stand: FaultStand, talk: string): Promise<string> {

@@ -4,12 +4,12 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { processesOf } from '../harness/browser'
 import { FAITHFUL } from '../harness/stand-in'
+import { sleep } from '../harness/timed-take'
 import type { Row } from './row'
 import { during } from './server-away'
 import { setUp } from './stand'
 import { beginWatched, lostOf, openLectern, stopWatched, told } from './watched-take'
 
-const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
 const HOUR = 3_600_000
 
 /** The data folder is a small disk of its own, which fills up in the middle of a take. */

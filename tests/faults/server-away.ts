@@ -1,3 +1,4 @@
+import { sleep } from '../harness/timed-take'
 import type { Row } from './row'
 import { setUp } from './stand'
 import type { FaultStand } from './stand'
@@ -6,7 +7,6 @@ import type { WatchedTake } from './watched-take'
 import type { StandIn } from '../harness/stand-in'
 import { FAITHFUL } from '../harness/stand-in'
 
-const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
 /** What stands for five minutes here, in seconds; `AISLE_FAULTS_AWAY` sets it. */
 const AWAY = Number(process.env['AISLE_FAULTS_AWAY'] ?? 20)
 
