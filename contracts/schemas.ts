@@ -191,9 +191,10 @@ const visit = Joi.string().min(1).max(200)
 const visits = Joi.array().items(visit).max(2000).required()
 
 /** What Review may do with a programme; see ProgrammeEdit. */
-export const programmeEdit = Joi.object({ kind: Joi.valid('cut', 'reopen', 'move', 'repeat', 'tempo', 'hold', 'hush', 'all').required() }).when('.kind', {
+export const programmeEdit = Joi.object({ kind: Joi.valid('cut', 'drop', 'reopen', 'move', 'repeat', 'tempo', 'hold', 'hush', 'all').required() }).when('.kind', {
   switch: [
     { is: 'cut', then: Joi.object({ parts: Joi.array().items(Joi.object({ from: ms, to: ms }).options({ presence: 'required' })).min(1).max(2000).required() }) },
+    { is: 'drop', then: Joi.object({ visits: visits.min(1) }) },
     { is: 'reopen', then: Joi.object({ seam: Joi.string().min(1).max(300).required() }) },
     { is: 'move', then: Joi.object({ visit: visit.required(), before: visit.allow(null).required() }) },
     { is: 'repeat', then: Joi.object({ visit: visit.required(), before: visit.allow(null).required(), name: Joi.string().pattern(/^[0-9a-z]{1,12}$/).required() }) },

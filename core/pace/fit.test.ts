@@ -73,6 +73,9 @@ describe('fitting to a limit', () => {
     const plan = fitTo(made, outlines, 2100, nothing, new Set([two]))
     expect(plan.steps.map((step) => step.kind)).toEqual(['tempo', 'skipped'])
     expect(plan.fits).toBe(true)
+    // Each step can be done alone, on the talk as it is.
+    const alone = applyProgrammeEdit(made.programme, plan.steps[1]!.edit)
+    expect(visitsOf(alone).map((visit) => [visit.slide, visit.length])).toEqual([[one, length / 2]])
     expect(fitTo(made, outlines, 2100, nothing)).toMatchObject({ fits: false })
   })
 })

@@ -105,10 +105,9 @@ export function fitTo(film: Film, outlines: Outlines, limit: Ms, leastOf: (slide
   }
   const gone = over() > 0 ? visitsOf(now).filter((visit) => skipped.has(visit.slide)) : []
   if (gone.length > 0 && gone.length < visitsOf(now).length) {
-    const parts = gone.map((visit) => ({ from: visit.start, to: visit.start + visit.length }))
-    const edit: ProgrammeEdit = { kind: 'cut', parts }
+    const edit: ProgrammeEdit = { kind: 'drop', visits: gone.map((visit) => visit.id) }
     now = applyProgrammeEdit(now, edit)
-    steps.push({ kind: 'skipped', won: lengthOf(parts), places: parts.length, to: 0, edit })
+    steps.push({ kind: 'skipped', won: gone.reduce((sum, visit) => sum + visit.length, 0), places: gone.length, to: 0, edit })
   }
   return { steps, length: programmeLength(now), fits: programmeLength(now) <= limit }
 }
@@ -136,9 +135,9 @@ function tempoFor(programme: Programme, film: Film, limit: Ms, leastOf: (slide: 
 
 /** All steps of a plan as one edit, to be taken back as one. Steps that cut name times of the talk as it is, so they go together. */
 export function wholeFit(steps: readonly FitStep[]): ProgrammeEdit {
-  const parts = steps.filter((step) => step.kind !== 'skipped').flatMap((step) => (step.edit.kind === 'cut' ? step.edit.parts : []))
+  const parts = steps.flatMap(({ edit }) => (edit.kind === 'cut' ? edit.parts : []))
   const cuts: readonly ProgrammeEdit[] = parts.length === 0 ? [] : [{ kind: 'cut', parts }]
-  return { kind: 'all', edits: [...cuts, ...steps.filter((step) => step.kind === 'tempo' || step.kind === 'skipped').map((step) => step.edit)] }
+  return { kind: 'all', edits: [...cuts, ...steps.map((step) => step.edit).filter((edit) => edit.kind !== 'cut')] }
 }
 
 /** Silence kept before the first word and after the last when a talk is trimmed, in ms. */

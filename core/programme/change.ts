@@ -2,6 +2,7 @@ import { Refusal, asId, unreachable } from '@core/model'
 import type { Ms, Piece, Programme, Ratio, SeamId, VisitId } from '@core/model'
 import { cut, reopen } from './cut'
 import { visitsOf } from './visits'
+import type { Visit } from './visits'
 
 /** A part of the finished talk, in programme time. */
 export interface Stay {
@@ -13,6 +14,8 @@ export interface Stay {
 export type ProgrammeEdit =
   /** Parts that go, in order and apart from each other. */
   | { readonly kind: 'cut', readonly parts: readonly Stay[] }
+  /** Whole visits that go, wherever they are by now. */
+  | { readonly kind: 'drop', readonly visits: readonly VisitId[] }
   | { readonly kind: 'reopen', readonly seam: SeamId }
   /** Puts a visit before another, or at the end. */
   | { readonly kind: 'move', readonly visit: VisitId, readonly before: VisitId | null }
@@ -31,15 +34,16 @@ export const TEMPO_RANGE = { least: 0.5, most: 2 } as const
 /** A visit without a recording is held for at least and at most this long, in ms. */
 export const HOLD_RANGE = { least: 200, most: 3_600_000 } as const
 
-function visitIn(programme: Programme, id: VisitId): { readonly from: number, readonly to: number } {
+/** @throws Refusal `not-found` */
+function visitIn(programme: Programme, id: VisitId): Visit {
   const visit = visitsOf(programme).find((one) => one.id === id)
   if (visit === undefined) throw new Refusal('not-found', 'This part of the talk is not there any more.')
-  return { from: visit.pieces[0], to: visit.pieces[1] }
+  return visit
 }
 
 /** Puts pieces before a visit; null: at the end. */
 function laidBefore(programme: Programme, pieces: readonly Piece[], rest: Programme, before: VisitId | null): readonly Piece[] {
-  const at = before === null ? rest.pieces.length : visitIn(rest, before).from
+  const at = before === null ? rest.pieces.length : visitIn(rest, before).pieces[0]
   return [...rest.pieces.slice(0, at), ...pieces, ...rest.pieces.slice(at)]
 }
 
@@ -57,15 +61,19 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
       if (parts.length === 0) throw new Refusal('malformed', 'Nothing was chosen to be cut.')
       return { ...parts.reduce((now, part) => cut(now, part.from, part.to), programme), revision: programme.revision + 1 }
     }
+    case 'drop': return applyProgrammeEdit(programme, { kind: 'cut', parts: edit.visits.map((id) => {
+      const { start, length } = visitIn(programme, id)
+      return { from: start, to: start + length }
+    }) })
     case 'reopen': return reopen(programme, edit.seam)
     case 'move': {
-      const { from, to } = visitIn(programme, edit.visit)
+      const [from, to] = visitIn(programme, edit.visit).pieces
       if (edit.before === edit.visit) return withPieces(programme, programme.pieces)
       const rest = { ...programme, pieces: [...programme.pieces.slice(0, from), ...programme.pieces.slice(to)] }
       return withPieces(programme, laidBefore(programme, programme.pieces.slice(from, to), rest, edit.before))
     }
     case 'repeat': {
-      const { from, to } = visitIn(programme, edit.visit)
+      const [from, to] = visitIn(programme, edit.visit).pieces
       const again = programme.pieces.slice(from, to).map((piece): Piece => ({ ...piece, id: asId(`${piece.id}^${edit.name}`), visit: asId(`${piece.visit}^${edit.name}`) }))
       return withPieces(programme, laidBefore(programme, again, programme, edit.before))
     }
@@ -76,7 +84,7 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
       return withPieces(programme, programme.pieces.map((piece) => (piece.kind === 'recorded' && (edit.visits.length === 0 || edit.visits.includes(piece.visit)) ? { ...piece, rate: edit.rate } : piece)))
     }
     case 'hold': {
-      const { from, to } = visitIn(programme, edit.visit)
+      const [from, to] = visitIn(programme, edit.visit).pieces
       if (edit.length < HOLD_RANGE.least || edit.length > HOLD_RANGE.most) throw new Refusal('malformed', 'A slide can be held for 0.2 seconds to an hour.')
       const [piece] = programme.pieces.slice(from, to)
       if (piece === undefined || to - from !== 1 || piece.kind !== 'still') throw new Refusal('conflict', 'This slide was recorded; it is as long as its recording.')
@@ -95,6 +103,7 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
 export function nameOfEdit(edit: ProgrammeEdit): string {
   switch (edit.kind) {
     case 'cut': return edit.parts.length === 1 ? 'cut a part' : `cut ${String(edit.parts.length)} parts`
+    case 'drop': return 'cut a slide'
     case 'reopen': return 'opened a cut again'
     case 'move': return 'moved a slide'
     case 'repeat': return 'repeated a slide'

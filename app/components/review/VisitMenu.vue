@@ -26,7 +26,7 @@ const choices = computed<readonly Choice[]>(() => {
     { name: 'Take its voice off', edit: { kind: 'hush', visits: [id] }, off: !voiced.value },
     { name: 'Play it 5% faster', edit: { kind: 'tempo', visits: [id], rate: FASTER }, off: changed.value },
     { name: 'Play it as recorded', edit: { kind: 'tempo', visits: [id], rate: AS_RECORDED }, off: !changed.value },
-    { name: 'Cut all of it', edit: { kind: 'cut', parts: [{ from: props.visit.start, to: props.visit.start + props.visit.length }] }, off: talk.visits.length < 2 },
+    { name: 'Cut all of it', edit: { kind: 'drop', visits: [id] }, off: talk.visits.length < 2 },
   ]
 })
 </script>
