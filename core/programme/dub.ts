@@ -1,7 +1,6 @@
 import type { Ms, Piece, Programme, Span, StretchId } from '@core/model'
-import { asId } from '@core/model'
-import { headOf, tailOf } from './halves'
-import { pieceLength } from './length'
+import { dividedAt } from './cut'
+import { pieceStarts } from './length'
 
 /** A voice that was recorded over what a programme shows. */
 export interface DubStretch {
@@ -14,21 +13,6 @@ export interface DubStretch {
 const over = (piece: Piece & { kind: 'recorded' }, stretch: StretchId, into: Ms): Span =>
   ({ stretch, from: into, to: into + piece.show.to - piece.show.from })
 
-/** Cuts pieces in two where they pass a time. */
-function cutAt(pieces: readonly Piece[], at: Ms): readonly [readonly Piece[], readonly Piece[]] {
-  const before: Piece[] = []
-  const after: Piece[] = []
-  let start = 0
-  for (const piece of pieces) {
-    const head = headOf(piece, at - start)
-    const tail = tailOf(piece, at - start)
-    if (head !== null) before.push(head)
-    if (tail !== null) after.push(head === null ? tail : { ...tail, id: asId(`${tail.id}+${String(at - start)}`) })
-    start += pieceLength(piece)
-  }
-  return [before, after]
-}
-
 /**
  * Puts a new voice over what is shown already. Pictures, steps, ink and their times stay; the old camera goes from that
  * part unless a new one was recorded with the voice, so that no mouth moves to other words. A part that is held without
@@ -36,19 +20,20 @@ function cutAt(pieces: readonly Piece[], at: Ms): readonly [readonly Piece[], re
  * @param at programme time in ms at which the first stretch begins; the next one follows where it ends
  */
 export function dub(programme: Programme, at: Ms, stretches: readonly DubStretch[]): Programme {
-  let [done, rest] = cutAt(programme.pieces, at)
+  let now = programme
+  let from = at
   for (const stretch of stretches) {
-    const [under, later] = cutAt(rest, stretch.length)
-    let into = 0
-    const voiced = under.map((piece): Piece => {
-      const from = into
-      into += pieceLength(piece)
-      if (piece.kind === 'still') return piece
-      const voice = over(piece, stretch.id, from)
+    const end = from + stretch.length
+    now = dividedAt(dividedAt(now, from), end)
+    const starts = pieceStarts(now)
+    const pieces = now.pieces.map((piece, n): Piece => {
+      const start = starts[n] ?? 0
+      if (piece.kind === 'still' || start < from || start >= end) return piece
+      const voice = over(piece, stretch.id, start - from)
       return { ...piece, voice, camera: stretch.camera ? voice : null }
     })
-    done = [...done, ...voiced]
-    rest = later
+    now = { ...now, pieces }
+    from = end
   }
-  return { ...programme, pieces: [...done, ...rest], revision: programme.revision + 1 }
+  return { ...now, revision: programme.revision + 1 }
 }

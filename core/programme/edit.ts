@@ -1,7 +1,7 @@
 import { unreachable } from '@core/model'
 import type { Intent, Ms, Piece, PieceId, Programme, Slide, SlideId, Take, VisitId } from '@core/model'
+import { dividedAt } from './cut'
 import { dub } from './dub'
-import { headOf } from './halves'
 import { pieceStarts } from './length'
 import { piecesOfTake } from './pieces-of-take'
 
@@ -30,12 +30,10 @@ export const replaceAll = (programme: Programme, pieces: readonly Piece[], slide
  * @param at programme time in ms; a piece that it falls inside keeps its head
  */
 export function replaceFrom(programme: Programme, at: Ms, pieces: readonly Piece[], slides: Versions): Programme {
-  const starts = pieceStarts(programme)
-  const kept = programme.pieces.flatMap((piece, index) => {
-    const head = headOf(piece, at - (starts[index] ?? 0))
-    return head === null ? [] : [head]
-  })
-  return next(programme, [...kept, ...pieces], slides)
+  const divided = dividedAt(programme, at)
+  const starts = pieceStarts(divided)
+  const kept = divided.pieces.filter((_, index) => (starts[index] ?? 0) < at)
+  return next(divided, [...kept, ...pieces], slides)
 }
 
 /** Puts pieces in place of one visit. Where that visit is gone, they go to the end, so that nothing recorded is lost. */
