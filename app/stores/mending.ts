@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import type { Ms } from '@core/model'
+import { seamsOf } from '@core/programme'
 import type { ProgrammeEdit } from '@core/programme'
 import type { HistoryView } from '@contracts'
 import { thisBrowser } from '~/capture'
@@ -14,6 +15,8 @@ export const useMending = defineStore('mending', () => {
   const trouble = ref<string | null>(null)
   /** What was chosen on the waveforms, in programme time. */
   const range = shallowRef<{ readonly from: Ms, readonly to: Ms } | null>(null)
+
+  const seams = computed(() => seamsOf(talk.programme))
 
   async function loadHistory(): Promise<void> {
     const id = talk.talk?.id
@@ -33,8 +36,8 @@ export const useMending = defineStore('mending', () => {
       trouble.value = sentenceOf(error)
       return false
     } finally {
-      // Also what was refused may have been changed elsewhere.
-      await Promise.all([talk.refreshFilm(), loadHistory()]).catch((error: unknown) => { trouble.value ??= sentenceOf(error) })
+      // Also what was refused may have been changed elsewhere. A new revision brings its history along.
+      await talk.refreshFilm().catch((error: unknown) => { trouble.value ??= sentenceOf(error) })
       busy.value = false
     }
   }
@@ -45,12 +48,16 @@ export const useMending = defineStore('mending', () => {
   }
   const back = (role: 'undo' | 'redo'): Promise<boolean> => change('/back', { author: author(), role })
   const returnTo = (revision: number): Promise<boolean> => change('/return', { author: author(), revision })
-  const name = (revision: number, called: string): Promise<boolean> => change('/names', { revision, name: called })
+  async function name(revision: number, called: string): Promise<boolean> {
+    const named = await change('/names', { revision, name: called })
+    if (named) await loadHistory().catch((error: unknown) => { trouble.value = sentenceOf(error) })
+    return named
+  }
 
   watch(() => [talk.talk?.id, talk.programme.revision], () => {
     range.value = null
     void loadHistory().catch(() => undefined)
   }, { immediate: true })
 
-  return { history, busy, trouble, range, edit, back, returnTo, name }
+  return { history, busy, trouble, range, seams, edit, back, returnTo, name }
 })

@@ -103,7 +103,10 @@ export const useTalk = defineStore('talk', () => {
     deaf = hearTalks((told) => {
       if (told.talk !== id) return
       if (told.kind === 'delivery') void loadLedger(id).catch(report)
-      else if (told.kind === 'programme') void loadFilm(id).catch(report)
+      else if (told.kind === 'programme') {
+        // What was changed here has been asked for already.
+        if (told.id !== String(film.value?.programme.revision)) void loadFilm(id).catch(report)
+      }
       else if (sending === null && waiting.value.length === 0) void loadTalk(id).catch(report)
     }, () => { void Promise.all([loadTalk(id), loadFilm(id), loadLedger(id)]).catch(report) })
   }

@@ -143,6 +143,8 @@ export interface ProgrammeTable {
   /** The browser that made it; null when nobody did, or before that was noted. */
   author: string | null
   role: Generated<ChangeRole>
+  /** Of the whole talk. */
+  length_ms: number
   /** The revision that an undo or redo took back. */
   takes_back: number | null
 }

@@ -1,6 +1,6 @@
 import { Refusal } from '@core/model'
 import type { Programme } from '@core/model'
-import { applyProgrammeEdit, changedVisits, merged, nameOfEdit, programmeLength } from '@core/programme'
+import { applyProgrammeEdit, changedVisits, merged, nameOfEdit } from '@core/programme'
 import type { ProgrammeEdit } from '@core/programme'
 import type { ChangeRole, HistoryView } from '@contracts'
 import type { Queries } from '@server/database'
@@ -109,7 +109,7 @@ const said = (reason: string): string => (reason.startsWith('take ') ? 'recorded
 export async function historyOf(q: Queries, talk: string, author: string): Promise<HistoryView> {
   const [rows, stacks, now, delivered] = await Promise.all([
     q.selectFrom('programme').leftJoin('named_version', (join) => join.onRef('named_version.talk', '=', 'programme.talk').onRef('named_version.revision', '=', 'programme.revision'))
-      .select(['programme.revision', 'programme.made', 'programme.reason', 'programme.role', 'programme.value', 'named_version.name'])
+      .select(['programme.revision', 'programme.made', 'programme.reason', 'programme.role', 'programme.length_ms', 'named_version.name'])
       .where('programme.talk', '=', talk).orderBy('programme.revision', 'desc').limit(LISTED).execute(),
     stacksOf(q, talk, author),
     currentProgramme(q, talk),
@@ -117,7 +117,7 @@ export async function historyOf(q: Queries, talk: string, author: string): Promi
   ])
   const last = delivered === undefined ? null : await programmeAt(q, talk, delivered.programme_revision)
   return {
-    changes: rows.map(({ revision, made, reason, role, value, name }) => ({ revision, made: made.toISOString(), reason: said(reason), role, length: programmeLength(value), name })),
+    changes: rows.map(({ revision, made, reason, role, length_ms: length, name }) => ({ revision, made: made.toISOString(), reason: said(reason), role, length, name })),
     undo: stacks.undo.at(-1) === undefined ? null : said(stacks.undo.at(-1)?.reason ?? ''),
     redo: stacks.redo.at(-1) === undefined ? null : said(stacks.redo.at(-1)?.reason ?? ''),
     sinceDelivery: last === null ? null : changedVisits(last, now).size,

@@ -1,5 +1,6 @@
 import { EMPTY_PROGRAMME, Refusal } from '@core/model'
 import type { Programme } from '@core/model'
+import { programmeLength } from '@core/programme'
 import type { ChangeRole } from '@contracts'
 import type { Queries } from '@server/database'
 import { tell } from './events'
@@ -38,6 +39,6 @@ export async function saveProgramme(q: Queries, talk: string, programme: Program
   const moved = await q.updateTable('talk').set({ programme_revision: programme.revision, changed: new Date() })
     .where('id', '=', talk).where('programme_revision', '=', programme.revision - 1).executeTakeFirst()
   if (moved.numUpdatedRows !== 1n) throw new Refusal('conflict', 'The programme was changed on another page in the meantime. Nothing was overwritten; try again.')
-  await q.insertInto('programme').values({ talk, revision: programme.revision, value: JSON.stringify(programme), reason, author, role, takes_back: takesBack ?? null }).execute()
+  await q.insertInto('programme').values({ talk, revision: programme.revision, value: JSON.stringify(programme), length_ms: programmeLength(programme), reason, author, role, takes_back: takesBack ?? null }).execute()
   await tell(q, { talk, kind: 'programme', id: String(programme.revision) })
 }

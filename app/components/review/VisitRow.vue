@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Flag } from '@element-plus/icons-vue'
 import { plannedTime } from '@core/pace'
-import { pieceLength, seamsOf } from '@core/programme'
+import { pieceLength } from '@core/programme'
 import type { Visit } from '@core/programme'
 import type { Ms, Slide } from '@core/model'
 import { useMending } from '~/stores/mending'
@@ -47,7 +47,7 @@ const range = computed(() => {
   if (chosen === null || chosen.from < props.visit.start || chosen.from >= props.visit.start + props.visit.length) return null
   return { from: chosen.from - props.visit.start, to: Math.min(chosen.to - props.visit.start, props.visit.length) }
 })
-const seams = computed(() => seamsOf(talk.programme).filter(({ seam, at }) => (seam.after === null
+const seams = computed(() => mending.seams.filter(({ seam, at }) => (seam.after === null
   ? props.visit.start === 0
   : talk.programme.pieces.slice(...props.visit.pieces).some((piece) => piece.id === seam.after)) && at >= props.visit.start).map(({ seam, at }) => ({ seam, at: at - props.visit.start })))
 function choose(from: Ms, to: Ms): void {
