@@ -1,3 +1,5 @@
+import { hiss } from './hiss'
+
 /** What a practice device is told: where its blocks or pictures go, and where the page's clock began, on the clock on the wall. */
 export type ClapDevice =
   | { readonly kind: 'mic', readonly writable: WritableStream<AudioData>, readonly origin: number }
@@ -14,20 +16,9 @@ const PICTURE = { width: 640, height: 360, rate: 30 }
 
 const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
 
-/** Noise that does not repeat (Marsaglia's xorshift), -1 to 1. */
-function noise(): () => number {
-  let state = 0x2545f491
-  return () => {
-    state ^= state << 13
-    state ^= state >>> 17
-    state ^= state << 5
-    return state / 2_147_483_648
-  }
-}
-
 /** Gives blocks of 10 ms, each when it has been heard: a click every two seconds in the sound of a room. */
 async function mic(writer: WritableStreamDefaultWriter<AudioData>, younger: number): Promise<void> {
-  const hiss = noise()
+  const noise = hiss()
   const frames = SOUND_RATE / 100
   const began = performance.now()
   let room = 0
@@ -36,8 +27,8 @@ async function mic(writer: WritableStreamDefaultWriter<AudioData>, younger: numb
     while (at + 10 > performance.now()) await sleep(BEAT)
     const data = Float32Array.from({ length: frames }, (_, n) => {
       // As low as a voice: what is found again after coding is the shape of the wave.
-      room += (hiss() - room) * 0.06
-      return (at + younger + (n / SOUND_RATE) * 1000) % EVERY < HEARD ? hiss() * 0.7 : room * 0.2
+      room += (noise() - room) * 0.06
+      return (at + younger + (n / SOUND_RATE) * 1000) % EVERY < HEARD ? noise() * 0.7 : room * 0.2
     })
     await writer.write(new AudioData({ format: 'f32-planar', sampleRate: SOUND_RATE, numberOfFrames: frames, numberOfChannels: 1, timestamp: Math.round(at * 1000), data }))
   }

@@ -1,3 +1,4 @@
+import { hiss } from './hiss'
 import type { ClapDevice } from './practice-clap-worker'
 import { drawnCamera } from './practice-devices'
 import type { PracticeCamera, PracticeMic } from './practice-devices'
@@ -40,14 +41,9 @@ export async function openClapMic(): Promise<PracticeMic> {
   await context.resume()
   const buffer = new AudioBuffer({ length: EVERY * context.sampleRate, sampleRate: context.sampleRate })
   const samples = buffer.getChannelData(0)
-  let seed = 0x2545f491
-  for (let n = 0; n < samples.length; n += 1) {
-    // Noise that does not repeat (Marsaglia's xorshift), loud at the click and like a room after it.
-    seed ^= seed << 13
-    seed ^= seed >>> 17
-    seed ^= seed << 5
-    samples[n] = (seed / 2_147_483_648) * (n < HEARD * context.sampleRate ? 0.7 : 0.02)
-  }
+  const noise = hiss()
+  // Loud at the click and like a room after it.
+  for (let n = 0; n < samples.length; n += 1) samples[n] = noise() * (n < HEARD * context.sampleRate ? 0.7 : 0.02)
   const source = new AudioBufferSourceNode(context, { buffer, loop: true })
   const out = new MediaStreamAudioDestinationNode(context, { channelCount: 1 })
   source.connect(out)

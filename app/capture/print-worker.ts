@@ -1,5 +1,5 @@
-import { CaptureClock } from './capture-clock'
-import { pageStamp } from './page-stamp'
+import { heardBlocks } from './heard-blocks'
+import type { BlockSource } from './heard-blocks'
 
 /** Time of a print, and time after the beginning before which none is taken, in ms. */
 const LENGTH = 2000
@@ -15,9 +15,8 @@ export interface Print {
   readonly samples: ArrayBuffer
 }
 
-/** `origin`: where the page's clock began, on the clock on the wall. */
 export type PrintOrder =
-  | { readonly kind: 'begin', readonly readable: ReadableStream<AudioData>, readonly began: number, readonly origin: number }
+  | { readonly kind: 'begin', readonly source: BlockSource, readonly began: number }
   | { readonly kind: 'end' }
 
 /** What the worker says: a print; that the microphone's rate has changed; that there are no more prints. */
@@ -41,27 +40,17 @@ function printOf(parts: readonly Float32Array[], at: number, rate: number): Prin
 let last: Print | null = null
 
 /** Takes the first two seconds in which somebody speaks, and keeps the last two for when the stretch ends. */
-async function listen(readable: ReadableStream<AudioData>, began: number, origin: number): Promise<void> {
-  const clock = new CaptureClock()
-  const reader = readable.getReader()
+async function listen(source: BlockSource, began: number): Promise<void> {
   let parts: Float32Array[] = []
   let from = 0
   let first = false
   let usual: number | null = null
-  for (;;) {
-    const { value: block } = await reader.read()
-    if (block === undefined) return
-    const { numberOfFrames: frames, sampleRate: rate } = block
+  for await (const { at, rate, samples, lost } of heardBlocks(source)) {
     if (usual !== null && rate !== usual) {
-      block.close()
       tell({ kind: 'rate' })
       return
     }
     usual = rate
-    const { at, lost } = clock.take(pageStamp(block.timestamp / 1000, performance.now(), performance.timeOrigin - origin), frames, rate)
-    const samples = new Float32Array(frames)
-    block.copyTo(samples, { planeIndex: 0, format: 'f32-planar' })
-    block.close()
     if (lost || at - began < SETTLED) {
       parts = []
       continue
@@ -79,7 +68,7 @@ async function listen(readable: ReadableStream<AudioData>, began: number, origin
 }
 
 self.onmessage = (message: MessageEvent<PrintOrder>) => {
-  if (message.data.kind === 'begin') void listen(message.data.readable, message.data.began, message.data.origin)
+  if (message.data.kind === 'begin') void listen(message.data.source, message.data.began)
   else {
     // The last one, and then the word that there are no more.
     if (last !== null) tell({ kind: 'print', print: last })

@@ -29,7 +29,7 @@ export function takePrints(track: MediaStreamTrack, began: number, heard: PrintE
     else ended?.()
   }
   const tell = (order: PrintOrder, transfer: Transferable[] = []): void => { worker.postMessage(order, transfer) }
-  tell({ kind: 'begin', readable, began, origin: performance.timeOrigin }, [readable])
+  tell({ kind: 'begin', source: { readable, origin: performance.timeOrigin }, began }, [readable])
   return async () => {
     const done = new Promise<void>((resolve) => { ended = resolve })
     tell({ kind: 'end' })

@@ -1,8 +1,8 @@
 import { CLAP_REACH } from '@core/voice'
 import type { SeenFrame } from '@core/voice'
 import { Refusal } from '@core/model'
-import type { ClapOrder } from './clap-worker'
 import { takenAt } from './camera-times'
+import type { BlockSource } from './heard-blocks'
 import { rawBlocks } from './raw-blocks'
 
 const SIZE = { width: 160, height: 90 }
@@ -61,7 +61,7 @@ export function watchClaps(camera: MediaStreamTrack, mic: MediaStreamTrack, tell
       if (!ended) tell({ heard, frames: frames.filter((one) => Math.abs(one.at - heard) <= CLAP_REACH) })
     }, Math.max(0, heard + CLAP_REACH + SETTLE - performance.now()))
   }
-  const order: ClapOrder = { readable: raw.readable, origin: performance.timeOrigin }
+  const order: BlockSource = { readable: raw.readable, origin: performance.timeOrigin }
   worker.postMessage(order, [raw.readable])
   return () => {
     ended = true

@@ -1,3 +1,4 @@
+import { hiss } from '../../app/capture/hiss'
 import type { StandIn } from './plan'
 
 /** A device that is opened: where its blocks or pictures go. */
@@ -6,17 +7,6 @@ export type Opened = { readonly plan: StandIn, readonly origin: number, readonly
 const HEARD = 20
 const SEEN = 130
 const BEAT = 4
-
-/** Noise that does not repeat (Marsaglia's xorshift), -1 to 1. */
-function noise(seed: number): () => number {
-  let state = seed
-  return () => {
-    state ^= state << 13
-    state ^= state >>> 17
-    state ^= state << 5
-    return state / 2_147_483_648
-  }
-}
 
 const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
 
@@ -27,7 +17,7 @@ async function mic({ plan, origin, writable }: Opened): Promise<void> {
   // The browser takes a block's stamp to be on the clock of whoever wrote it, which began later than the page's.
   const ahead = performance.timeOrigin - origin
   const writer = writable.getWriter()
-  const hiss = noise(0x2545f491)
+  const noise = hiss()
   let voice = 0
   let { rate } = plan.mic
   let began = now()
@@ -46,11 +36,11 @@ async function mic({ plan, origin, writable }: Opened): Promise<void> {
       const samples = new Float32Array(frames * channels)
       for (let n = 0; n < frames; n += 1) {
         // Low as a voice is between clicks: what is found again after coding is the shape of the wave.
-        voice += (hiss() - voice) * 0.06
-        const sample = (at + (n / real) * 1000) % plan.every < HEARD ? hiss() * 0.7 : voice * 0.3
+        voice += (noise() - voice) * 0.06
+        const sample = (at + (n / real) * 1000) % plan.every < HEARD ? noise() * 0.7 : voice * 0.3
         for (let channel = 0; channel < channels; channel += 1) samples[channel * frames + n] = sample
       }
-      const timestamp = Math.round((at + late + hiss() * jitter - ahead) * 1000)
+      const timestamp = Math.round((at + late + noise() * jitter - ahead) * 1000)
       await writer.write(new AudioData({ format: 'f32-planar', sampleRate: rate, numberOfFrames: frames, numberOfChannels: channels, timestamp, data: samples }))
       count += frames
     }
