@@ -23,11 +23,10 @@ export const useMending = defineStore('mending', () => {
     if (id !== undefined) history.value = await api.get<HistoryView>(`/talks/${id}/programme/history?browser=${thisBrowser().browser}`)
   }
 
-  /** One change at a time; what the server refuses is said, and nothing has changed. */
-  async function change(path: string, body: object): Promise<boolean> {
-    const id = talk.talk?.id
-    if (id === undefined || busy.value) return false
-    busy.value = true
+  let last: Promise<unknown> = Promise.resolve()
+  let waiting = 0
+
+  async function send(id: string, path: string, body: object): Promise<boolean> {
     trouble.value = null
     try {
       await api.post(`/talks/${id}/programme${path}`, body)
@@ -38,8 +37,21 @@ export const useMending = defineStore('mending', () => {
     } finally {
       // Also what was refused may have been changed elsewhere. A new revision brings its history along.
       await talk.refreshFilm().catch((error: unknown) => { trouble.value ??= sentenceOf(error) })
-      busy.value = false
     }
+  }
+
+  /** One change after the other: a key that is pressed meanwhile waits its turn. What the server refuses is said, and nothing has changed. */
+  async function change(path: string, body: object): Promise<boolean> {
+    const id = talk.talk?.id
+    if (id === undefined) return false
+    waiting += 1
+    busy.value = true
+    const mine = last.then(() => send(id, path, body))
+    last = mine
+    const done = await mine
+    waiting -= 1
+    busy.value = waiting > 0
+    return done
   }
 
   const author = (): string => thisBrowser().browser

@@ -67,15 +67,15 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
       <b class="clock">{{ number }}</b>
     </button>
     <div class="sound">
-      <div class="head"><h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3><span class="clock soft">{{ preciseDuration(visit.start) }}</span></div>
+      <div class="head"><h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3><span class="clock soft">{{ preciseDuration(visit.start) }}</span><VisitMenu :visit="visit" /></div>
       <RangeWave :parts="parts" :played="played" :length="visit.length" :range="range" :seams="seams" @range="choose" @go="$emit('go', $event)" @reopen="mending.edit({ kind: 'reopen', seam: $event })" />
       <RangeBar v-if="range && mending.range" :range="mending.range" @play="playChosen" @loop="$emit('loop')" />
       <p v-if="stumbles.length > 0" class="stumbles">
         <button v-for="place in stumbles" :key="place" class="press quiet small" title="Play from three seconds before" @click="$emit('go', Math.max(0, place - 3000))"><Flag />stumble at <span class="clock">{{ preciseDuration(visit.start + place) }}</span></button>
       </p>
-      <div class="marks soft"><span class="acts"><NuxtLink class="retake" :to="`/talks/${talkId}/lectern?retake=${encodeURIComponent(visit.id)}`">Retake</NuxtLink><VisitMenu :visit="visit" /></span>
+      <p class="marks soft"><NuxtLink class="retake" :to="`/talks/${talkId}/lectern?retake=${encodeURIComponent(visit.id)}`">Retake</NuxtLink>
         <span class="clock" :class="{ long: visit.length > planned * 1.25 }">{{ preciseDuration(visit.length) }}</span> of {{ duration(planned) }} planned<template v-if="strokes > 0">, {{ strokes }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</template><template v-if="pauses > 0">, {{ pauses }} {{ pauses === 1 ? 'pause' : 'pauses' }}</template>
-      </div>
+      </p>
     </div>
     <p class="written soft">{{ slide?.notes || 'Nothing was written for this slide.' }}</p>
   </article>
@@ -87,11 +87,11 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
 .picture { position: relative; padding: 0; border: 1px solid var(--line); background: none; cursor: pointer; align-self: start; }
 .picture b { position: absolute; left: 3px; bottom: 3px; padding: 0 5px; border-radius: 3px; background: var(--card); font-size: 13px; }
 .sound { display: grid; gap: 3px; align-content: start; }
-.head { display: flex; justify-content: space-between; gap: 10px; font-size: 14px; }
+.head { display: flex; gap: 8px; align-items: center; font-size: 14px; }
+.head h3 { flex: 1; }
 h3 { font: 600 15px var(--read); overflow: hidden; white-space: nowrap; text-overflow: ellipsis; }
 .marks { font-size: 13.5px; }
-.acts { float: right; display: flex; gap: 2px; align-items: center; }
-.retake { color: var(--brand); font-weight: 600; }
+.retake { float: right; color: var(--brand); font-weight: 600; }
 .stumbles { display: flex; flex-wrap: wrap; gap: 4px; }
 .stumbles .press { color: var(--accent-text); }
 .marks .long { color: var(--accent-text); font-weight: 700; }
