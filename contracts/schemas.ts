@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { BORDERS, INK_COLOURS, INK_TOOLS, INK_WIDTHS, LAYOUTS, LINES, LONGEST_LABEL, MOST_PICTURES, MOST_ZOOM, OUTLINES, PLACINGS, QUALITIES, REVEALS, TAKE_KINDS, THEMES, TRANSITIONS } from '@core/model'
+import { BORDERS, FORMATS, FRAME_RATES, INK_COLOURS, INK_TOOLS, INK_WIDTHS, LAYOUTS, LINES, LONGEST_LABEL, LOUDNESSES, MOST_PICTURES, MOST_ZOOM, OUTLINES, PLACINGS, QUALITIES, REVEALS, TAKE_KINDS, THEMES, TIMINGS, TRANSITIONS, USUAL_RECIPE } from '@core/model'
 
 /** Longest time anything here can have: a day. */
 const DAY = 86_400_000
@@ -67,6 +67,7 @@ export const deckEdit = Joi.object({
           ...slideTexts,
           planned: ms.allow(null),
           skip: Joi.boolean(),
+          optional: Joi.boolean(),
           framing: framing.allow(null),
           transition: Joi.valid(...TRANSITIONS),
           composition,
@@ -80,7 +81,7 @@ export const deckEdit = Joi.object({
       then: Joi.object({
         at: place,
         slide: Joi.object({
-          id: uuid, title: Joi.string().max(200).allow('').required(), ...slideTexts, planned: ms.allow(null).required(), skip: Joi.boolean().required(),
+          id: uuid, title: Joi.string().max(200).allow('').required(), ...slideTexts, planned: ms.allow(null).required(), skip: Joi.boolean().required(), optional: Joi.boolean().default(false),
           framing: framing.allow(null).required(), transition: Joi.valid(...TRANSITIONS).required(), composition: composition.required(),
         }).required(),
       }),
@@ -149,10 +150,13 @@ export const snapshot = Joi.object({
   ink: Joi.array().items(stroke).max(5000).required(),
 })
 
-export const intent = Joi.object({ kind: Joi.valid('replaceAll', 'append', 'replaceFrom', 'retake', 'dub').required() }).when('.kind', {
+const visit = Joi.string().min(1).max(200)
+
+export const intent = Joi.object({ kind: Joi.valid('replaceAll', 'append', 'replaceFrom', 'retake', 'range', 'dub').required() }).when('.kind', {
   switch: [
     { is: Joi.valid('replaceFrom', 'dub'), then: Joi.object({ at }) },
-    { is: 'retake', then: Joi.object({ visit: Joi.string().min(1).max(200).required() }) },
+    { is: 'retake', then: Joi.object({ visit: visit.required() }) },
+    { is: 'range', then: Joi.object({ visit: visit.required(), from: ms.required(), to: ms.required().greater(Joi.ref('from')) }) },
   ],
 })
 
@@ -161,6 +165,9 @@ export const newTake = Joi.object({
   intent: intent.required(),
   place: Joi.object({ browser: uuid, name: Joi.string().min(1).max(100).required() }),
 })
+
+/** Which visit a voice from a file is for, and who brings it. */
+export const voiceFor = Joi.object({ visit: visit.required(), browser: uuid, name: Joi.string().min(1).max(100).required() })
 
 export const newStretch = Joi.object({
   take: uuid,
@@ -187,20 +194,34 @@ export const kept = Joi.object({ kept: ms.required() })
 export const offsets = Joi.object({ picture: Joi.number().min(-5000).max(5000), sound: Joi.number().min(-5000).max(5000) })
   .options({ presence: 'required' })
 
-const visit = Joi.string().min(1).max(200)
 const visits = Joi.array().items(visit).max(2000).required()
 
+/** Tells a showing from another of the same recording. */
+const shortName = Joi.string().pattern(/^[0-9a-z]{1,12}$/).required()
+
+const inkChange = Joi.object({ kind: Joi.valid('delete', 'colour', 'shift').required() }).when('.kind', {
+  switch: [
+    { is: 'colour', then: Joi.object({ colour: Joi.valid(...INK_COLOURS).required() }) },
+    { is: 'shift', then: Joi.object({ by: Joi.number().integer().min(-DAY).max(DAY).required() }) },
+  ],
+})
+
 /** What Review may do with a programme; see ProgrammeEdit. */
-export const programmeEdit = Joi.object({ kind: Joi.valid('cut', 'drop', 'reopen', 'move', 'repeat', 'tempo', 'hold', 'hush', 'all').required() }).when('.kind', {
+export const programmeEdit = Joi.object({ kind: Joi.valid('cut', 'drop', 'reopen', 'move', 'repeat', 'tempo', 'hold', 'hush', 'linger', 'insert', 'framing', 'ink', 'draw', 'all').required() }).when('.kind', {
   switch: [
     { is: 'cut', then: Joi.object({ parts: Joi.array().items(Joi.object({ from: ms, to: ms }).options({ presence: 'required' })).min(1).max(2000).required() }) },
     { is: 'drop', then: Joi.object({ visits: visits.min(1) }) },
     { is: 'reopen', then: Joi.object({ seam: Joi.string().min(1).max(300).required() }) },
     { is: 'move', then: Joi.object({ visit: visit.required(), before: visit.allow(null).required() }) },
-    { is: 'repeat', then: Joi.object({ visit: visit.required(), before: visit.allow(null).required(), name: Joi.string().pattern(/^[0-9a-z]{1,12}$/).required() }) },
+    { is: 'repeat', then: Joi.object({ visit: visit.required(), before: visit.allow(null).required(), name: shortName }) },
     { is: 'tempo', then: Joi.object({ visits, rate: Joi.object({ num: Joi.number().integer().min(1).max(10_000), den: Joi.number().integer().min(1).max(10_000) }).options({ presence: 'required' }).required() }) },
     { is: 'hold', then: Joi.object({ visit: visit.required(), length: ms.required() }) },
     { is: 'hush', then: Joi.object({ visits }) },
+    { is: 'linger', then: Joi.object({ visit: visit.required(), length: ms.required(), step: Joi.number().integer().min(0).max(500).required(), of: Joi.object({ stretch: uuid, at: ms.required() }) }) },
+    { is: 'insert', then: Joi.object({ slide: uuid, version: Joi.number().integer().min(1).required(), length: ms.required(), before: visit.allow(null).required(), name: uuid }) },
+    { is: 'framing', then: Joi.object({ visits: visits.min(1), framing: framing.allow(null).required() }) },
+    { is: 'ink', then: Joi.object({ visit: visit.required(), strokes: Joi.array().items(uuid.optional()).min(1).max(5000).required(), change: inkChange.required() }) },
+    { is: 'draw', then: Joi.object({ ink: Joi.object({ visit: visit.required(), stretch: uuid.allow(null), at, stroke: stroke.required() }).required() }) },
     { is: 'all', then: Joi.object({ edits: Joi.array().items(Joi.link('#programmeEdit')).min(1).max(200).required() }) },
   ],
 }).id('programmeEdit')
@@ -208,19 +229,58 @@ export const programmeEdit = Joi.object({ kind: Joi.valid('cut', 'drop', 'reopen
 const programmeRevision = Joi.number().integer().min(0).required()
 /** An edit, the revision it was made on, and the browser that made it. */
 export const programmeChange = Joi.object({ revision: programmeRevision, author: uuid, edit: programmeEdit.required() })
+/** Takes another recording of a visit's slide; see UseRequest. */
+export const programmeUse = Joi.object({ revision: programmeRevision, author: uuid, visit: visit.required(), take: uuid, showing: visit.required(), name: shortName })
 /** Takes the asking browser's last change back, or takes that back. */
 export const programmeBack = Joi.object({ author: uuid, role: Joi.valid('undo', 'redo').required() })
 export const programmeReturn = Joi.object({ author: uuid, revision: Joi.number().integer().min(1).required() })
 export const versionName = Joi.object({ revision: Joi.number().integer().min(1).required(), name: Joi.string().trim().min(1).max(80).required() })
 
-export const recipe = Joi.object({
+/** A file's name without its ending, as every file system takes it. */
+const plainFile = Joi.string().trim().min(1).max(120).pattern(/^[^/\\:*?"<>|\p{Cc}]+$/u).required()
+  .messages({ 'string.pattern.base': 'A file name cannot hold / \\ : * ? " < > or |.' })
+export const deliveryName = Joi.object({ name: plainFile })
+
+const fieldName = Joi.string().pattern(/^[a-z]{1,20}$/)
+/** What of a recipe does not belong to one talk. */
+const anyTalk = {
+  format: Joi.valid(...FORMATS).default(USUAL_RECIPE.format),
   lines: Joi.valid(...LINES).required(),
+  size: Joi.object({
+    width: Joi.number().integer().multiple(2).min(160).max(3840).required(), height: Joi.number().integer().multiple(2).min(160).max(3840).required(), fit: Joi.valid('bars', 'fill').required(),
+  }).allow(null).default(USUAL_RECIPE.size),
+  rate: Joi.valid(...FRAME_RATES).default(USUAL_RECIPE.rate),
   quality: Joi.valid(...QUALITIES).required(),
-  name: Joi.string().trim().min(1).max(120).pattern(/^[^/\\:*?"<>|\p{Cc}]+$/u).required()
-    .messages({ 'string.pattern.base': 'A file name cannot hold / \\ : * ? " < > or |.' }),
+  bits: Joi.alternatives(
+    Joi.object({ kind: Joi.valid('free').required() }),
+    Joi.object({ kind: Joi.valid('rate').required(), most: Joi.number().integer().min(100).max(50_000).required() }),
+    Joi.object({ kind: Joi.valid('size').required(), most: Joi.number().integer().min(50_000).max(20_000_000_000).required() }),
+  ).default(USUAL_RECIPE.bits),
+  loudness: Joi.valid(...LOUDNESSES).default(USUAL_RECIPE.loudness),
+  timing: Joi.valid(...TIMINGS).default(USUAL_RECIPE.timing),
+  each: Joi.valid('talk', 'slide').default(USUAL_RECIPE.each),
+  without: Joi.object({ face: Joi.boolean().required(), ink: Joi.boolean().required(), voice: Joi.boolean().required() }).default(USUAL_RECIPE.without),
+  name: plainFile,
+}
+export const recipe = Joi.object({
+  ...anyTalk,
+  part: Joi.alternatives(
+    Joi.object({ kind: Joi.valid('all').required() }),
+    Joi.object({ kind: Joi.valid('range').required(), from: ms.required(), to: ms.greater(Joi.ref('from')).required() }),
+    Joi.object({ kind: Joi.valid('slides').required(), slides: Joi.array().items(uuid).min(1).max(5000).unique().required() }),
+  ).default(USUAL_RECIPE.part),
+  fields: Joi.object().pattern(fieldName, Joi.string().trim().allow('').max(80)).max(20).default(USUAL_RECIPE.fields),
   limit: Joi.object({ kind: Joi.valid('none', 'warn', 'hold').required() }).when('.kind', {
     not: 'none', then: Joi.object({ limit: ms.min(1000).required() }),
   }).required(),
+})
+
+/** A recipe to be made, now or at a time. */
+export const order = recipe.keys({ starts: Joi.date().iso().allow(null).default(null) })
+
+export const preset = Joi.object({
+  name: Joi.string().trim().min(1).max(60).required(),
+  preset: Joi.object({ ...anyTalk, limit: Joi.valid('none', 'warn', 'hold').required() }).required(),
 })
 
 export const credentials = Joi.object({

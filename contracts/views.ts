@@ -1,6 +1,4 @@
-import type {
-  DeliveryFacts, DeliveryState, Intent, Ms, Picture, Programme, Recipe, Size, Slide, SlideId, Stretch, TakeKind,
-} from '@core/model'
+import type { DeliveryFacts, DeliveryState, Intent, Ms, Picture, Preset, Programme, Recipe, Size, Slide, SlideId, Stretch, TakeKind, VisitId } from '@core/model'
 import type { RunThrough } from '@core/pace'
 
 /** Somebody who is signed in, or the one person of a machine without accounts. */
@@ -91,6 +89,27 @@ export interface TalkView {
 export const CHANGE_ROLES = ['edit', 'undo', 'redo'] as const
 export type ChangeRole = (typeof CHANGE_ROLES)[number]
 
+/** Takes another recording of a visit's slide: the page names it, and the server knows its pieces. */
+export interface UseRequest {
+  readonly visit: VisitId
+  readonly take: string
+  readonly showing: VisitId
+  /** Tells it from another showing of the same recording. */
+  readonly name: string
+}
+
+/** One recording of a slide: what a visit could be made of. */
+export interface RecordingView {
+  readonly take: string
+  readonly kind: TakeKind
+  readonly started: string
+  /** The visit that it is when it is taken into the talk. */
+  readonly showing: VisitId
+  readonly length: Ms
+  /** Where it lies in its stretches, and what it sounds like. */
+  readonly parts: readonly { readonly stretch: string, readonly from: Ms, readonly to: Ms, readonly voice: boolean, readonly peaks: readonly number[] }[]
+}
+
 /** One change of a programme. */
 export interface ChangeView {
   readonly revision: number
@@ -127,6 +146,8 @@ export interface FilmView {
 export interface EstimateView {
   readonly bytes: number
   readonly time: Ms
+  /** How far both may be off, as parts of what comes. */
+  readonly within: { readonly size: number, readonly time: number }
   readonly length: Ms
   readonly width: number
   readonly height: number
@@ -148,12 +169,24 @@ export interface DeliveryView {
   readonly sentence: string | null
   readonly facts: DeliveryFacts | null
   readonly created: string
-  readonly revision: number
+  /** Of the programme that it is made from; null: of planned times. */
+  readonly revision: number | null
+  /** Not begun before; null: as soon as can be. */
+  readonly starts: string | null
+  /** Of those that wait, lower ones are made first. */
+  readonly place: number
+}
+
+/** A recipe that a person keeps for other talks. */
+export interface PresetView {
+  readonly id: string
+  readonly name: string
+  readonly preset: Preset
 }
 
 /** Told to every page that has the talk open; the page then asks for what it shows. */
 export interface TalkEvent {
   readonly talk: string
-  readonly kind: 'deck' | 'import' | 'take' | 'programme' | 'delivery' | 'talk'
+  readonly kind: 'deck' | 'import' | 'take' | 'programme' | 'delivery' | 'estimate' | 'talk'
   readonly id: string | null
 }

@@ -3,7 +3,7 @@ import type { Composition, Slide, SlideId } from '@core/model'
 import type { DeckEdit } from '@core/deck'
 
 /** A slide that was made here, as it travels: its steps follow from what it is made of. */
-export type ComposedSlide = Pick<Slide, 'id' | 'title' | 'notes' | 'viewerNotes' | 'planned' | 'skip' | 'framing' | 'transition'> & { readonly composition: Composition }
+export type ComposedSlide = Pick<Slide, 'id' | 'title' | 'notes' | 'viewerNotes' | 'planned' | 'skip' | 'optional' | 'framing' | 'transition'> & { readonly composition: Composition }
 
 /** A deck edit as it travels: slides that came from files are named, never sent, so that no page can bring in foreign ones. */
 export type WireEdit =
@@ -13,10 +13,10 @@ export type WireEdit =
   | { readonly kind: 'all', readonly edits: readonly WireEdit[] }
 
 function insertToWire(slide: Slide, at: number): WireEdit {
-  const { id, title, notes, viewerNotes, planned, skip, framing, transition, composition } = slide
+  const { id, title, notes, viewerNotes, planned, skip, optional, framing, transition, composition } = slide
   return composition === null
     ? { kind: 'restore', at, slides: [id] }
-    : { kind: 'compose', at, slide: { id, title, notes, viewerNotes, planned, skip, framing, transition, composition } }
+    : { kind: 'compose', at, slide: { id, title, notes, viewerNotes, planned, skip, optional, framing, transition, composition } }
 }
 
 export function toWire(edit: DeckEdit): WireEdit {

@@ -9,6 +9,7 @@ export interface SlideFields {
   readonly viewerNotes?: string
   readonly planned?: Ms | null
   readonly skip?: boolean
+  readonly optional?: boolean
   readonly framing?: Framing | null
   readonly transition?: Transition
   /** Only of slides that were made here. */

@@ -9,8 +9,8 @@ const fieldsBefore = (slide: Slide, changed: SlideFields): SlideFields => {
 }
 
 /** All that a slide has besides its steps. */
-const ownFields = ({ title, notes, viewerNotes, planned, skip, framing, transition }: Slide): SlideFields =>
-  ({ title, notes, viewerNotes, planned, skip, framing, transition })
+const ownFields = ({ title, notes, viewerNotes, planned, skip, optional, framing, transition }: Slide): SlideFields =>
+  ({ title, notes, viewerNotes, planned, skip, optional, framing, transition })
 
 const placesOf = (deck: Deck, ids: ReadonlySet<SlideId>): readonly { slide: Slide, at: number }[] =>
   deck.slides.map((slide, at) => ({ slide, at })).filter(({ slide }) => ids.has(slide.id))

@@ -1,6 +1,7 @@
-import type { Framing, Size, Slide } from '@core/model'
+import type { Framing, Size, Slide, Stroke } from '@core/model'
 import { coverage, fitContent, mergeContent } from './content-grid'
 import type { ContentGrid } from './content-grid'
+import { contentOfInk } from './ink-content'
 import { composedFraming, faceRect } from './inset-place'
 import { placeInset } from './place-inset'
 
@@ -23,8 +24,9 @@ export function proposedFraming(slide: Slide, shape: Size): Framing {
 /** Framing of a slide: its own, else the one that is proposed. */
 export const framingOf = (slide: Slide, shape: Size): Framing => slide.framing ?? proposedFraming(slide, shape)
 
-/** The share of a slide's content, all its steps together, that the face lies on: 0 to 1. */
-export function coveredShare(slide: Slide, framing: Framing, shape: Size): number {
+/** The share of a slide's content, all its steps together, that the face lies on: 0 to 1. @param ink that lies on it too */
+export function coveredShare(slide: Slide, framing: Framing, shape: Size, ink: readonly Stroke[] = []): number {
   if (framing.off || framing.placing === 'beside') return 0
-  return coverage(mergeContent(contentOfSteps(slide, shape)), faceRect(framing))
+  const drawn = ink.length === 0 ? [] : [contentOfInk(ink)]
+  return coverage(mergeContent([...contentOfSteps(slide, shape), ...drawn]), faceRect(framing))
 }

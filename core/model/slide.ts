@@ -70,6 +70,8 @@ export interface Slide {
   /** null: proposed from notes and what is on the slide. */
   readonly planned: Ms | null
   readonly skip: boolean
+  /** May go when the talk is too long. */
+  readonly optional: boolean
   readonly transition: Transition
 }
 

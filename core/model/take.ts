@@ -22,6 +22,10 @@ export interface Stretch {
   readonly camera: boolean
   /** Without a voice it holds timings and ink alone. */
   readonly voice: boolean
+  /** Integrated loudness of its voice in LUFS; null or absent when that is not known, or it is too quiet to say. */
+  readonly loudness?: number | null
+  /** For how long its camera gave no pictures, in ms; absent when that is not known. */
+  readonly cameraLost?: Ms
   readonly opening: Snapshot
   /** In order of `at`. */
   readonly cues: readonly Cue[]
@@ -37,6 +41,8 @@ export type Intent =
   | { readonly kind: 'replaceFrom', readonly at: Ms }
   /** It takes the place of one visit; what came before and after it stays. */
   | { readonly kind: 'retake', readonly visit: VisitId }
+  /** It takes the place of a part of one visit, in ms from the visit's beginning. */
+  | { readonly kind: 'range', readonly visit: VisitId, readonly from: Ms, readonly to: Ms }
   /** Its voice, and its camera if it has one, take the place of those from `at` on; what is shown stays. */
   | { readonly kind: 'dub', readonly at: Ms }
 

@@ -67,11 +67,11 @@ describe('fitting to a limit', () => {
     }))
   })
 
-  it('takes away what the run sheet skips only when nothing gentler is enough', () => {
+  it('takes away what is optional only when nothing gentler is enough', () => {
     const { film: made, outlines, length } = talkOf([{ word: 2000, pause: 0 }, { word: 2000, pause: 0 }], 0.5)
     expect(fitTo(made, outlines, length - 100, nothing, new Set([two])).steps.map((step) => step.kind)).toEqual(['tempo'])
     const plan = fitTo(made, outlines, 2100, nothing, new Set([two]))
-    expect(plan.steps.map((step) => step.kind)).toEqual(['tempo', 'skipped'])
+    expect(plan.steps.map((step) => step.kind)).toEqual(['tempo', 'optional'])
     expect(plan.fits).toBe(true)
     // Each step can be done alone, on the talk as it is.
     const alone = applyProgrammeEdit(made.programme, plan.steps[1]!.edit)

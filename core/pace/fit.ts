@@ -6,7 +6,7 @@ import type { Outlines, Pause } from './pauses'
 
 /** A way to win time, with what it wins and how it is done. The gentlest come first. */
 export interface FitStep {
-  readonly kind: 'pauses' | 'ends' | 'tempo' | 'skipped'
+  readonly kind: 'pauses' | 'ends' | 'tempo' | 'optional'
   readonly won: Ms
   /** Places that change. */
   readonly places: number
@@ -62,12 +62,12 @@ function restFor(wanted: Ms, least: Ms, cutsAt: (rest: Ms) => readonly Stay[]): 
 
 /**
  * How a talk is brought to its limit, from the gentlest on: pauses are shortened, then slack where slides begin and end,
- * then all is played a hair faster, and last the slides go that the run sheet skips by now. Each only as far as is needed. Speech is never cut,
+ * then all is played a hair faster, and last the slides go that are optional. Each only as far as is needed. Speech is never cut,
  * and no slide is left up for less than it takes to read it.
  * @param limit ms; the talk is never longer afterwards when the plan says that it fits
  * @param leastOf the least time that a slide must be up in all, in ms
  */
-export function fitTo(film: Film, outlines: Outlines, limit: Ms, leastOf: (slide: Slide) => Ms, skipped: ReadonlySet<SlideId> = new Set()): FitPlan {
+export function fitTo(film: Film, outlines: Outlines, limit: Ms, leastOf: (slide: Slide) => Ms, optional: ReadonlySet<SlideId> = new Set()): FitPlan {
   const { programme } = film
   const visits = visitsOf(programme)
   const slideOf = new Map(visits.map((visit) => [visit.id, visit.slide]))
@@ -103,11 +103,11 @@ export function fitTo(film: Film, outlines: Outlines, limit: Ms, leastOf: (slide
     now = applyProgrammeEdit(now, faster.edit)
     steps.push(faster)
   }
-  const gone = over() > 0 ? visitsOf(now).filter((visit) => skipped.has(visit.slide)) : []
+  const gone = over() > 0 ? visitsOf(now).filter((visit) => optional.has(visit.slide)) : []
   if (gone.length > 0 && gone.length < visitsOf(now).length) {
     const edit: ProgrammeEdit = { kind: 'drop', visits: gone.map((visit) => visit.id) }
     now = applyProgrammeEdit(now, edit)
-    steps.push({ kind: 'skipped', won: gone.reduce((sum, visit) => sum + visit.length, 0), places: gone.length, to: 0, edit })
+    steps.push({ kind: 'optional', won: gone.reduce((sum, visit) => sum + visit.length, 0), places: gone.length, to: 0, edit })
   }
   return { steps, length: programmeLength(now), fits: programmeLength(now) <= limit }
 }

@@ -1,5 +1,6 @@
 export * from './fit'
 export * from './landing'
+export * from './pad'
 export * from './pauses'
 export * from './planned'
 export * from './prompter'

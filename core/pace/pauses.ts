@@ -1,5 +1,5 @@
 import type { Cue, Film, Ms, Piece, VisitId } from '@core/model'
-import { pieceStarts, visitsOf } from '@core/programme'
+import { intoPiece, pieceStarts, visitsOf } from '@core/programme'
 import { speechFree } from '@core/voice'
 
 /** A part of the finished talk in which nobody speaks and nothing is drawn, in programme time. */
@@ -70,7 +70,7 @@ export function pausesOf(film: Film, outlines: Outlines): readonly Pause[] {
   const parts: { from: Ms, to: Ms, visit: VisitId }[] = []
   for (const [n, piece] of film.programme.pieces.entries()) {
     if (piece.kind === 'still') continue
-    const inTalk = (at: Ms): Ms => (starts[n] ?? 0) + Math.round(((at - piece.show.from) * piece.rate.den) / piece.rate.num)
+    const inTalk = (at: Ms): Ms => (starts[n] ?? 0) + intoPiece(at, piece.show.from, piece.rate)
     for (const part of pausesIn(piece, film, free)) {
       const [from, to] = [Math.ceil(inTalk(part.from)), Math.floor(inTalk(part.to))]
       const last = parts.at(-1)

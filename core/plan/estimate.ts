@@ -1,8 +1,9 @@
 import { faceRect } from '@core/layout'
-import { unreachable } from '@core/model'
-import type { Ms, Quality } from '@core/model'
+import { GROUP } from './frame-grid'
+import { isVideo, unreachable } from '@core/model'
+import type { Format, Ms, Quality } from '@core/model'
 import type { RenderPlan } from './render-plan'
-import type { Segment } from './segment'
+import type { Segment, SegmentKind } from './segment'
 
 /** What a delivery is likely to cost. */
 export interface Estimate {
@@ -10,10 +11,23 @@ export interface Estimate {
   readonly time: Ms
 }
 
-/** How fast this machine has been, against the one the figures below were measured on; 1 until it is known. */
+/** How fast this machine has been with files of one format, against the one the figures below were measured on; null until it is known. */
 export interface MachineRecord {
-  readonly slowness: number
+  readonly slowness: number | null
 }
+
+/** What some of a talk's own pictures took when they were made on trial, against what was reckoned for them. */
+export interface Probe {
+  /** By kind; those that the talk has none of are missing. */
+  readonly bits: Readonly<Partial<Record<SegmentKind, number>>>
+  /** Null when all of them were there already. */
+  readonly time: number | null
+}
+/** Before anything was tried. */
+const UNTRIED: Probe = { bits: {}, time: null }
+
+/** How far an estimate may be off, as a part of what comes: with a probe, and with the figures below alone. */
+export const STATED_ERROR = { tried: { size: 0.25, time: 0.5 }, untried: { size: 1, time: 1 } } as const
 
 /** Bits a pixel of the inset and frame, and of a still page each time it is stored, by quality. Measured on the demo talk. */
 const BITS: Readonly<Record<Quality, { readonly moving: number, readonly page: number }>> = {
@@ -21,9 +35,13 @@ const BITS: Readonly<Record<Quality, { readonly moving: number, readonly page: n
   good: { moving: 0.06, page: 0.2 },
   fine: { moving: 0.12, page: 0.32 },
 }
-const VOICE_BITS_A_SECOND = 132_000
-/** A page is stored whole once for every so many seconds. */
-const GROUP_SECONDS = 4
+const VOICE_BITS_A_SECOND: Readonly<Record<Format, number>> = { mp4: 132_000, m4a: 132_000, webm: 70_000, mp3: 129_000, wav: 768_000 }
+/** A size is found by making the pictures about so often. */
+const TRIES_FOR_SIZE = 2
+/** Pictures as fine as is of any use take about so much of what good ones take. */
+const FINEST = 4
+/** Of a size to stay under this much is used, about. */
+const OF_SIZE = 0.95
 /** Milliseconds to make a second of moving film of one megapixel, or a still group; a fixed part for a segment and a delivery. */
 const MOVING_COST = 165
 const STILL_COST = 200
@@ -31,6 +49,8 @@ const STILL_COST = 200
 const DRAWN_COST = 22
 const SEGMENT_COST = 140
 const DELIVERY_COST = 900
+/** Milliseconds that a second of voice takes. */
+const VOICE_COST = 10
 
 /** What making a segment is likely to cost, in ms on the machine the figures were measured on. */
 export function costOfSegment(segment: Segment, plan: RenderPlan): Ms {
@@ -44,23 +64,32 @@ export function costOfSegment(segment: Segment, plan: RenderPlan): Ms {
   }
 }
 
-function bitsOfSegment(segment: Segment, plan: RenderPlan): number {
+/** What a segment's pictures are likely to take, in bits. */
+export function bitsOfSegment(segment: Segment, plan: RenderPlan): number {
   const pixels = plan.size.width * plan.size.height
-  const seconds = segment.frames / plan.rate
   const { page, moving } = BITS[plan.quality]
-  const groups = Math.max(1, seconds / GROUP_SECONDS)
+  // A page is stored whole once for every group.
+  const groups = Math.max(1, segment.frames / GROUP)
   const rect = segment.inset === null ? undefined : faceRect(segment.inset.framing)
   const inset = rect === undefined ? 0 : rect.w * rect.h * pixels
   return groups * pixels * page + segment.frames * inset * moving
 }
 
-/** Rough size and time of a delivery before it is made. */
-export function estimate(plan: RenderPlan, machine: MachineRecord = { slowness: 1 }): Estimate {
-  const sum = (of: (segment: Segment, plan: RenderPlan) => number): number =>
-    plan.segments.reduce((total, segment) => total + of(segment, plan), 0)
-  const sound = (plan.length / 1000) * VOICE_BITS_A_SECOND
+/**
+ * Size and time of a delivery before it is made.
+ * @param probe of the talk's own pictures made as this plan has them
+ */
+export function estimate(plan: RenderPlan, machine: MachineRecord = { slowness: null }, probe: Probe = UNTRIED): Estimate {
+  const sum = (of: (segment: Segment) => number): number => plan.segments.reduce((total, segment) => total + of(segment), 0)
+  const { format, bits } = plan
+  const seconds = plan.length / 1000
+  const pictures = sum((segment) => bitsOfSegment(segment, plan) * (probe.bits[segment.kind] ?? 1))
+  const free = pictures + seconds * VOICE_BITS_A_SECOND[format]
+  const bounded = bits.kind === 'rate' ? Math.min(free, seconds * (bits.most * 1000 + VOICE_BITS_A_SECOND[format])) : free
+  // What the last files took says it all together; without any, what the trial took is all that is known of this machine.
+  const slowness = machine.slowness ?? probe.time ?? 1
   return {
-    bytes: Math.round((sum(bitsOfSegment) + sound) / 8),
-    time: Math.round((DELIVERY_COST + sum(costOfSegment)) * machine.slowness),
+    bytes: Math.round(bits.kind === 'size' && isVideo(format) ? Math.min(bits.most * OF_SIZE, (pictures * FINEST + seconds * VOICE_BITS_A_SECOND[format]) / 8) : bounded / 8),
+    time: Math.round((DELIVERY_COST + seconds * VOICE_COST + sum((segment) => costOfSegment(segment, plan)) * (bits.kind === 'size' ? TRIES_FOR_SIZE : 1)) * slowness),
   }
 }

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { PLAIN_FRAMING, asId } from '@core/model'
+import { PLAIN_FRAMING, USUAL_RECIPE, asId } from '@core/model'
 import type { Film } from '@core/model'
 import { programmeLength, replaceFrom } from '@core/programme'
 import { indexFilm } from '@core/scene'
 import { SLIDES, anyStretches, film, slide, stretch, stroke } from '@core/testing'
-import { contentOfSegment, estimate, frameAt, renderPlan, runsOf, segmentsOf, voiceParts } from '.'
+import { GROUP, bitsOfSegment, contentOfSegment, costOfSegment, estimate, frameAt, probeOf, probeSamples, renderPlan, runsOf, segmentsOf, voiceParts } from '.'
 
 const RATE = 30
 const one = asId<'slide'>('one')
@@ -122,17 +122,44 @@ describe('the voice', () => {
 describe('the plan', () => {
   it('names chapters after slides, one a visit', () => {
     const index = indexFilm(film(SLIDES, [stretch('a', 9000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }, { kind: 'show', at: 5000, slide: two, step: 1 }, { kind: 'show', at: 7000, slide: one, step: 0 }])]))
-    expect(renderPlan(index, { lines: 720, quality: 'good' }).chapters).toEqual([
+    expect(renderPlan(index, { ...USUAL_RECIPE, lines: 720 }).chapters).toEqual([
       { title: 'one', start: 0, end: 4000 }, { title: 'two', start: 4000, end: 7000 }, { title: 'one', start: 7000, end: 9000 },
     ])
   })
 
   it('keeps the deck\'s shape in even pixels and expects more of larger and finer files', () => {
     const index = indexFilm({ ...film([slide('one')], [stretch('s', 20_000, one)]), shape: { width: 4, height: 3 } })
-    const at = (lines: 480 | 1080, quality: 'small' | 'fine') => estimate(renderPlan(index, { lines, quality }))
-    expect(renderPlan(index, { lines: 480, quality: 'good' }).size).toEqual({ width: 640, height: 480 })
+    const at = (lines: 480 | 1080, quality: 'small' | 'fine') => estimate(renderPlan(index, { ...USUAL_RECIPE, lines, quality }))
+    expect(renderPlan(index, { ...USUAL_RECIPE, lines: 480 }).size).toEqual({ width: 640, height: 480 })
     expect(at(1080, 'fine').bytes).toBeGreaterThan(at(1080, 'small').bytes)
     expect(at(1080, 'small').time).toBeGreaterThan(at(480, 'small').time)
+  })
+
+  it('says what a file takes by what some of its pictures took, and how long by what this machine is known for', () => {
+    const index = indexFilm(film(SLIDES, [stretch('a', 60_000, one, [{ kind: 'show', at: 20_000, slide: two, step: 0 }])]))
+    const plan = renderPlan(index, { ...USUAL_RECIPE, lines: 720 })
+    const samples = probeSamples(plan)
+    expect(samples.length).toBeGreaterThan(0)
+    for (const sample of samples) expect(sample.kind === 'still' || sample.drawn <= GROUP).toBe(true)
+    // Twice the bits that were reckoned, in three times the time.
+    const made = samples.map((segment) => ({ bytes: bitsOfSegment(segment, plan) / 4, took: costOfSegment(segment, plan) * 3 * 2 }))
+    const probe = probeOf(plan, samples, made, 2)
+    for (const ratio of Object.values(probe.bits)) expect(ratio).toBeCloseTo(2)
+    expect(probe.time).toBeCloseTo(3)
+    const plain = estimate(plan)
+    expect(estimate(plan, { slowness: null }, probe).bytes).toBeGreaterThan(plain.bytes * 1.3)
+    expect(estimate(plan, { slowness: null }, probe).time / plain.time).toBeCloseTo(3, 2)
+    // What its last files took counts for more.
+    expect(estimate(plan, { slowness: 0.5 }, probe).time / plain.time).toBeCloseTo(0.5, 2)
+    expect(probeOf(plan, samples, made.map(({ bytes }) => ({ bytes, took: 0 })), 2).time).toBeNull()
+  })
+
+  it('takes few samples, from all over the film, however long it is', () => {
+    const index = indexFilm(film(SLIDES, [stretch('a', 600_000, one, Array.from({ length: 100 }, (_, n) => ({ kind: 'show' as const, at: 5000 + n * 5000, slide: n % 2 === 0 ? two : one, step: 0 })))]))
+    const plan = renderPlan(index, { ...USUAL_RECIPE, lines: 720 })
+    const samples = probeSamples(plan)
+    expect(samples.length).toBeLessThanOrEqual(9)
+    expect((samples.at(-1)?.firstFrame ?? 0) - (samples[0]?.firstFrame ?? 0)).toBeGreaterThan(plan.frames / 2)
   })
 
   it('of a talk recorded again from a time on keeps what came before', () => {

@@ -1,6 +1,6 @@
-import type { Lines, Ms, Quality, Recipe, Size } from '@core/model'
-import { FRAME_RATE } from '@core/model'
-import { visitsOf } from '@core/programme'
+import { isVideo } from '@core/model'
+import type { Lines, Ms, OwnSize, Recipe, Size } from '@core/model'
+import { gainsOf, visitsOf } from '@core/programme'
 import { slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { frameAt } from './frame-grid'
@@ -16,12 +16,15 @@ export interface Chapter {
 }
 
 /** Everything that has to be made for one file. */
-export interface RenderPlan {
+export interface RenderPlan extends Pick<Recipe, 'format' | 'quality' | 'bits' | 'loudness'> {
+  /** Of what is drawn. */
   readonly size: Size
+  /** Of the file's picture: larger, with bars, or smaller, with the edges gone, where that has another shape. */
+  readonly frame: Size
   readonly rate: number
-  readonly quality: Quality
   readonly frames: number
   readonly length: Ms
+  /** None when the sound alone is wanted. */
   readonly segments: readonly Segment[]
   readonly voice: readonly VoicePart[]
   readonly chapters: readonly Chapter[]
@@ -31,20 +34,37 @@ export interface RenderPlan {
 export const videoSize = (shape: Size, lines: Lines): Size =>
   ({ width: Math.round((lines * shape.width) / shape.height / 2) * 2, height: lines })
 
+const even = (pixels: number): number => Math.max(2, Math.round(pixels / 2) * 2)
+
+/** What is drawn of a deck for a picture of some size. */
+function drawnFor(shape: Size, { width, height, fit }: OwnSize): Size {
+  const [across, down] = [width / shape.width, height / shape.height]
+  const scale = fit === 'bars' ? Math.min(across, down) : Math.max(across, down)
+  const drawn = { width: even(shape.width * scale), height: even(shape.height * scale) }
+  return fit === 'bars'
+    ? { width: Math.min(width, drawn.width), height: Math.min(height, drawn.height) }
+    : { width: Math.max(width, drawn.width), height: Math.max(height, drawn.height) }
+}
+
 /**
  * Says what has to be made for a film by a recipe.
  * @param index a film that has pieces
  */
-export function renderPlan(index: FilmIndex, recipe: Pick<Recipe, 'lines' | 'quality'>): RenderPlan {
+export function renderPlan(index: FilmIndex, recipe: Pick<Recipe, 'format' | 'lines' | 'size' | 'rate' | 'quality' | 'bits' | 'loudness'>): RenderPlan {
   const { film } = index
+  const whole = videoSize(film.shape, recipe.lines)
   return {
-    size: videoSize(film.shape, recipe.lines),
-    rate: FRAME_RATE,
+    size: recipe.size === null ? whole : drawnFor(film.shape, recipe.size),
+    frame: recipe.size === null ? whole : { width: recipe.size.width, height: recipe.size.height },
+    rate: recipe.rate,
+    format: recipe.format,
     quality: recipe.quality,
-    frames: frameAt(index.length, FRAME_RATE),
+    bits: recipe.bits,
+    loudness: recipe.loudness,
+    frames: frameAt(index.length, recipe.rate),
     length: index.length,
-    segments: segmentsOf(index, FRAME_RATE),
-    voice: voiceParts(film.programme),
+    segments: isVideo(recipe.format) ? segmentsOf(index, recipe.rate) : [],
+    voice: voiceParts(film.programme, gainsOf(film.programme, film.stretches)),
     chapters: visitsOf(film.programme).map((visit) => ({
       title: slideOf(film, visit.slide).title,
       start: visit.start,

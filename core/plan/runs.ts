@@ -62,6 +62,7 @@ export function contentOfSegment(segment: Segment, runs: readonly Run[], setting
   const strokes = new Map(runs.flatMap((run) => inkIn(run.scene).map((stroke) => [stroke.id, stroke] as const)))
   // However long a still picture stays, the same few frames of it are repeated.
   if (segment.kind === 'still') return JSON.stringify(['still', setting, runs[0]?.look, [...strokes.values()]])
-  const camera = segment.inset && [segment.inset.stretch, segment.inset.at]
+  const { num, den } = segment.tempo
+  const camera = segment.inset && [segment.inset.stretch, segment.inset.at, ...(num === den ? [] : [num, den])]
   return JSON.stringify([segment.kind, setting, runs.map((run) => [run.look, run.frames]), [...strokes.values()], camera])
 }

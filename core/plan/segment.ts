@@ -1,11 +1,14 @@
-import { pieceLength } from '@core/programme'
-import { REVEAL, changesAt, reveals, sceneIn, slideOf } from '@core/scene'
+import { intoPiece, pieceLength } from '@core/programme'
+import { REVEAL, changesAt, reveals, sceneIn, slideOf, trackIn } from '@core/scene'
 import type { FilmIndex, InsetScene } from '@core/scene'
-import type { Ms } from '@core/model'
+import { AS_RECORDED } from '@core/model'
+import type { Ms, Ratio } from '@core/model'
 import { frameAt, mostFrames } from './frame-grid'
 
 /** No segment is longer, so that none costs much to make again. */
 const LONGEST: Ms = 20_000
+/** Parts of a long one begin after whole seconds of it, which are whole frames at any rate: so none lies between two frames of the first. */
+const WHOLE: Ms = 1000
 /** A still run shorter than this is drawn with its moving neighbours rather than encoded apart. */
 const SHORTEST_STILL: Ms = 400
 
@@ -27,6 +30,8 @@ export interface Segment {
    */
   readonly kind: SegmentKind
   readonly inset: InsetScene | null
+  /** How much of the recording plays in the film's time. */
+  readonly tempo: Ratio
   /** Its place on the film's grid. */
   readonly firstFrame: number
   readonly frames: number
@@ -48,9 +53,10 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   const piece = index.film.programme.pieces[number]
   if (piece === undefined) return [0, length]
   const { face, slide: comes } = changesAt(index, number)
-  const track = piece.kind === 'still' ? undefined : index.tracks.get(piece.show.stretch)
-  if (piece.kind === 'still' || track === undefined) return [...new Set([0, face, comes, length])].sort((a, b) => a - b)
-  const into = (at: Ms): Ms => Math.round(((at - piece.show.from) * piece.rate.den) / piece.rate.num)
+  const found = trackIn(index, number)
+  if (found === null) return [...new Set([0, face, comes, length])].sort((a, b) => a - b)
+  const { track, from, rate } = found
+  const into = (at: Ms): Ms => intoPiece(at, from, rate)
   const { slide } = piece
   const ink = track.growing(slide).flatMap((lying) => [lying.from, lying.whole])
   const reveal = reveals(slideOf(index.film, slide)) ? track.shows.map((at) => at + REVEAL) : []
@@ -84,15 +90,15 @@ function joinParts(parts: readonly Part[]): readonly Part[] {
   return joined
 }
 
-function splitLong(part: Part): readonly Part[] {
+function splitLong(part: Part, tempo: Ratio): readonly Part[] {
   if (part.kind === 'still') return [part]
-  const count = Math.ceil((part.to - part.from) / LONGEST)
-  const edge = (n: number): Ms => part.from + Math.round(((part.to - part.from) * n) / count)
+  const count = Math.ceil((part.to - part.from) / (LONGEST - WHOLE))
+  const edge = (n: number): Ms => (n === count ? part.to : part.from + Math.round(((part.to - part.from) * n) / count / WHOLE) * WHOLE)
   return Array.from({ length: count }, (_, n) => ({
     ...part,
     from: edge(n),
     to: edge(n + 1),
-    inset: part.inset && { ...part.inset, at: part.inset.at + (edge(n) - part.from) },
+    inset: part.inset && { ...part.inset, at: part.inset.at + ((edge(n) - part.from) * tempo.num) / tempo.den },
   }))
 }
 
@@ -107,10 +113,12 @@ export function segmentsOf(index: FilmIndex, rate: number): readonly Segment[] {
     const length = pieceLength(piece)
     const edges = boundaries(index, number, length)
     const parts = edges.slice(1).map((to, n) => partOf(index, number, edges[n] ?? 0, to))
-    return joinParts(parts).flatMap(splitLong).map((part): Segment => {
+    const tempo = piece.kind === 'still' ? AS_RECORDED : piece.rate
+    return joinParts(parts).flatMap((part) => splitLong(part, tempo)).map((part): Segment => {
       const firstFrame = frameAt(start + part.from, rate)
       return {
         ...part,
+        tempo,
         piece: number,
         firstFrame,
         frames: frameAt(start + part.to, rate) - firstFrame,

@@ -9,10 +9,12 @@ export interface VoicePart {
   readonly from: Ms
   readonly to: Ms
   readonly rate: Ratio
+  /** How much louder it is played than it was recorded, in dB. */
+  readonly gain: number
 }
 
-/** What is heard, in order. Pieces that continue each other in one stretch are one part: nothing is joined there. */
-export function voiceParts(programme: Programme): readonly VoicePart[] {
+/** What is heard, in order. @param gains of recordings, in dB; see `gainsOf`. Pieces that continue each other in one stretch are one part: nothing is joined there. */
+export function voiceParts(programme: Programme, gains: ReadonlyMap<StretchId, number> = new Map()): readonly VoicePart[] {
   const starts = pieceStarts(programme)
   const parts: VoicePart[] = []
   for (const [index, piece] of programme.pieces.entries()) {
@@ -24,7 +26,7 @@ export function voiceParts(programme: Programme): readonly VoicePart[] {
       && last.stretch === piece.voice.stretch && last.to === piece.voice.from && last.at + last.length === at) {
       parts[parts.length - 1] = { ...last, to: piece.voice.to, length: last.length + length }
     } else {
-      parts.push({ at, length, ...piece.voice, rate: piece.rate })
+      parts.push({ at, length, ...piece.voice, rate: piece.rate, gain: gains.get(piece.voice.stretch) ?? 0 })
     }
   }
   return parts

@@ -1,6 +1,9 @@
 import { Refusal, asId, unreachable } from '@core/model'
-import type { Ms, Piece, Programme, Ratio, SeamId, VisitId } from '@core/model'
+import type { AddedInk, Framing, Ms, Piece, Programme, Ratio, SeamId, SlideId, StretchId, StrokeId, VisitId } from '@core/model'
 import { cut, reopen } from './cut'
+import { retakeVisit } from './edit'
+import { changeInk } from './ink-edits'
+import type { InkChange } from './ink-edits'
 import { visitsOf } from './visits'
 import type { Visit } from './visits'
 
@@ -27,12 +30,25 @@ export type ProgrammeEdit =
   | { readonly kind: 'hold', readonly visit: VisitId, readonly length: Ms }
   /** Takes the voice off visits; what is shown stays. */
   | { readonly kind: 'hush', readonly visits: readonly VisitId[] }
+  /** Keeps the last picture of a visit for longer. `of`: the moment whose ink stays on it. */
+  | { readonly kind: 'linger', readonly visit: VisitId, readonly length: Ms, readonly step: number, readonly of?: { readonly stretch: StretchId, readonly at: Ms } }
+  /** Shows a slide that nobody spoke over, before a visit or at the end. `name` is that of its visit. */
+  | { readonly kind: 'insert', readonly slide: SlideId, readonly version: number, readonly length: Ms, readonly before: VisitId | null, readonly name: string }
+  /** Where the face is in visits; null: where it is on their slide. */
+  | { readonly kind: 'framing', readonly visits: readonly VisitId[], readonly framing: Framing | null }
+  | { readonly kind: 'ink', readonly visit: VisitId, readonly strokes: readonly StrokeId[], readonly change: InkChange }
+  | { readonly kind: 'draw', readonly ink: AddedInk }
   | { readonly kind: 'all', readonly edits: readonly ProgrammeEdit[] }
 
 /** Slowest and fastest that a visit may be played. */
 export const TEMPO_RANGE = { least: 0.5, most: 2 } as const
 /** A visit without a recording is held for at least and at most this long, in ms. */
 export const HOLD_RANGE = { least: 200, most: 3_600_000 } as const
+
+/** @throws Refusal `malformed` when a slide cannot be held for so long */
+function held(length: Ms): void {
+  if (length < HOLD_RANGE.least || length > HOLD_RANGE.most) throw new Refusal('malformed', 'A slide can be held for 0.2 seconds to an hour.')
+}
 
 /** @throws Refusal `not-found` */
 function visitIn(programme: Programme, id: VisitId): Visit {
@@ -41,11 +57,21 @@ function visitIn(programme: Programme, id: VisitId): Visit {
   return visit
 }
 
+/** Visits that are all there, as a set. @throws Refusal `not-found` */
+function visitsIn(programme: Programme, ids: readonly VisitId[]): ReadonlySet<VisitId> {
+  const there = new Set(programme.pieces.map((piece) => piece.visit))
+  if (ids.some((id) => !there.has(id))) throw new Refusal('not-found', 'This part of the talk is not there any more.')
+  return new Set(ids)
+}
+
 /** Puts pieces before a visit; null: at the end. */
 function laidBefore(programme: Programme, pieces: readonly Piece[], rest: Programme, before: VisitId | null): readonly Piece[] {
   const at = before === null ? rest.pieces.length : visitIn(rest, before).pieces[0]
   return [...rest.pieces.slice(0, at), ...pieces, ...rest.pieces.slice(at)]
 }
+
+/** A piece that is shown once more, under a name of its own. */
+const named = (name: string) => (piece: Piece): Piece => ({ ...piece, id: asId(`${piece.id}^${name}`), visit: asId(`${piece.visit}^${name}`) })
 
 const withPieces = (programme: Programme, pieces: readonly Piece[]): Programme => ({ ...programme, pieces, revision: programme.revision + 1 })
 
@@ -74,29 +100,74 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
     }
     case 'repeat': {
       const [from, to] = visitIn(programme, edit.visit).pieces
-      const again = programme.pieces.slice(from, to).map((piece): Piece => ({ ...piece, id: asId(`${piece.id}^${edit.name}`), visit: asId(`${piece.visit}^${edit.name}`) }))
-      return withPieces(programme, laidBefore(programme, again, programme, edit.before))
+      const again = programme.pieces.slice(from, to).map(named(edit.name))
+      const name: VisitId = asId(`${edit.visit}^${edit.name}`)
+      const framing = programme.framings[edit.visit]
+      const framings = framing === undefined ? programme.framings : { ...programme.framings, [name]: framing }
+      return withPieces({ ...programme, framings }, laidBefore(programme, again, programme, edit.before))
     }
     case 'tempo': {
       const ratio = edit.rate.num / edit.rate.den
       if (ratio < TEMPO_RANGE.least || ratio > TEMPO_RANGE.most) throw new Refusal('malformed', 'A talk can be played at half to twice its tempo.')
-      for (const visit of edit.visits) visitIn(programme, visit)
-      return withPieces(programme, programme.pieces.map((piece) => (piece.kind === 'recorded' && (edit.visits.length === 0 || edit.visits.includes(piece.visit)) ? { ...piece, rate: edit.rate } : piece)))
+      const wanted = visitsIn(programme, edit.visits)
+      return withPieces(programme, programme.pieces.map((piece) => (piece.kind === 'recorded' && (wanted.size === 0 || wanted.has(piece.visit)) ? { ...piece, rate: edit.rate } : piece)))
     }
     case 'hold': {
       const [from, to] = visitIn(programme, edit.visit).pieces
-      if (edit.length < HOLD_RANGE.least || edit.length > HOLD_RANGE.most) throw new Refusal('malformed', 'A slide can be held for 0.2 seconds to an hour.')
+      held(edit.length)
       const [piece] = programme.pieces.slice(from, to)
       if (piece === undefined || to - from !== 1 || piece.kind !== 'still') throw new Refusal('conflict', 'This slide was recorded; it is as long as its recording.')
       return withPieces(programme, programme.pieces.map((one) => (one === piece ? { ...piece, length: edit.length } : one)))
     }
     case 'hush': {
-      for (const visit of edit.visits) visitIn(programme, visit)
-      return withPieces(programme, programme.pieces.map((piece) => (piece.kind === 'recorded' && edit.visits.includes(piece.visit) ? { ...piece, voice: null } : piece)))
+      const wanted = visitsIn(programme, edit.visits)
+      return withPieces(programme, programme.pieces.map((piece) => (piece.kind === 'recorded' && wanted.has(piece.visit) ? { ...piece, voice: null } : piece)))
+    }
+    case 'linger': {
+      held(edit.length)
+      const visit = visitIn(programme, edit.visit)
+      const last = programme.pieces[visit.pieces[1] - 1]
+      if (last?.kind === 'still') return withPieces(programme, programme.pieces.map((piece) => (piece === last ? { ...last, length: last.length + edit.length } : piece)))
+      const still: Piece = { kind: 'still', id: asId(`${String(last?.id)}=${String(edit.length)}`), visit: visit.id, slide: visit.slide, step: edit.step, length: edit.length, ...(edit.of === undefined ? {} : { of: edit.of }) }
+      return withPieces(programme, [...programme.pieces.slice(0, visit.pieces[1]), still, ...programme.pieces.slice(visit.pieces[1])])
+    }
+    case 'insert': {
+      held(edit.length)
+      const still: Piece = { kind: 'still', id: asId(edit.name), visit: asId(edit.name), slide: edit.slide, step: 0, length: edit.length }
+      return withPieces({ ...programme, slides: { ...programme.slides, [edit.slide]: edit.version } }, laidBefore(programme, [still], programme, edit.before))
+    }
+    case 'framing': {
+      const wanted = visitsIn(programme, edit.visits)
+      const others = Object.entries(programme.framings).filter(([visit]) => !wanted.has(asId(visit)))
+      const { framing } = edit
+      const own = framing === null ? [] : edit.visits.map((visit) => [visit, framing] as const)
+      return { ...programme, framings: Object.fromEntries([...others, ...own]), revision: programme.revision + 1 }
+    }
+    case 'ink': {
+      visitIn(programme, edit.visit)
+      return changeInk(programme, edit.visit, edit.strokes, edit.change)
+    }
+    case 'draw': {
+      visitIn(programme, edit.ink.visit)
+      return { ...programme, inkAdded: [...programme.inkAdded, edit.ink], revision: programme.revision + 1 }
     }
     case 'all': return { ...edit.edits.reduce(applyProgrammeEdit, programme), revision: programme.revision + 1 }
     default: return unreachable(edit)
   }
+}
+
+/**
+ * Takes another recording of a visit's slide in its place.
+ * @param pieces of that recording
+ * @param name tells it from another showing of the same recording
+ * @throws Refusal `not-found`
+ */
+export function useRecording(programme: Programme, visit: VisitId, pieces: readonly Piece[], name: string): Programme {
+  visitIn(programme, visit)
+  if (pieces.length === 0) throw new Refusal('not-found', 'This recording is not there any more.')
+  const there = new Set(programme.pieces.filter((piece) => piece.visit !== visit).map((piece) => piece.visit))
+  const shown = pieces.some((piece) => there.has(piece.visit))
+  return retakeVisit(programme, visit, shown ? pieces.map(named(name)) : pieces, {})
 }
 
 /** What an edit does, in a few words, for the history. */
@@ -110,6 +181,11 @@ export function nameOfEdit(edit: ProgrammeEdit): string {
     case 'tempo': return 'changed the tempo'
     case 'hold': return 'changed how long a slide is held'
     case 'hush': return 'took the voice off a slide'
+    case 'linger': return 'held a slide for longer'
+    case 'insert': return 'put in a slide'
+    case 'framing': return edit.framing?.off === true ? 'took the face off' : 'moved the face'
+    case 'ink': return edit.change.kind === 'delete' ? 'deleted ink' : edit.change.kind === 'colour' ? 'recoloured ink' : 'moved ink in time'
+    case 'draw': return 'drew ink'
     case 'all': return edit.edits.length === 1 && edit.edits[0] !== undefined ? nameOfEdit(edit.edits[0]) : 'fitted the talk'
     default: return unreachable(edit)
   }

@@ -96,7 +96,7 @@ function joined(pieces: readonly Piece[], seams: readonly Seam[]): Pick<Programm
 
 function joinedPiece(a: Piece, b: Piece): Piece | null {
   if (a.visit !== b.visit) return null
-  if (a.kind === 'still' && b.kind === 'still') return a.step === b.step ? { ...a, length: a.length + b.length } : null
+  if (a.kind === 'still' && b.kind === 'still') return a.step === b.step && JSON.stringify(a.of) === JSON.stringify(b.of) ? { ...a, length: a.length + b.length } : null
   if (a.kind === 'still' || b.kind === 'still') return null
   if (a.rate.num !== b.rate.num || a.rate.den !== b.rate.den) return null
   const parts = (['show', 'voice', 'camera'] as const).map((part) => [a[part], b[part]] as const)

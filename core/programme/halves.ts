@@ -1,8 +1,8 @@
 import type { Ms, Piece, Span } from '@core/model'
-import { pieceLength } from './length'
+import { pieceLength, sourceAt } from './length'
 
 /** How much of what is recorded plays in `length` ms of the talk. */
-const sourceOf = (piece: Piece & { kind: 'recorded' }, length: Ms): Ms => Math.round((length * piece.rate.num) / piece.rate.den)
+const sourceOf = (piece: Piece & { kind: 'recorded' }, length: Ms): Ms => Math.round(sourceAt(length, 0, piece.rate))
 
 /** The first `length` ms of a piece, or null when nothing is left of it. */
 export function headOf(piece: Piece, length: Ms): Piece | null {

@@ -1,43 +1,82 @@
-import { Refusal } from '@core/model'
-import type { Piece, PieceId, Programme, Seam, VisitId } from '@core/model'
+import { Refusal, asId } from '@core/model'
+import type { AddedInk, Framing, InkEdit, Piece, PieceId, Programme, Seam, VisitId } from '@core/model'
 
 /** All that a programme says of one visit. */
 interface VisitPart {
   readonly visit: VisitId | null
   readonly pieces: readonly Piece[]
   readonly seams: readonly Seam[]
+  readonly framings: readonly (readonly [VisitId, Framing])[]
+  readonly inkEdits: readonly InkEdit[]
+  readonly inkAdded: readonly AddedInk[]
 }
 
+type Growing = { -readonly [Key in keyof VisitPart]: VisitPart[Key] extends readonly (infer One)[] ? One[] : VisitPart[Key] }
+const empty = (visit: VisitId | null): Growing => ({ visit, pieces: [], seams: [], framings: [], inkEdits: [], inkAdded: [] })
+const LISTS = ['pieces', 'seams', 'framings', 'inkEdits', 'inkAdded'] as const
+
 /** A programme visit by visit; the first part holds what was cut at the very beginning. A visit that is interrupted counts once. */
-function partsOf(programme: Programme): ReadonlyMap<VisitId | null, VisitPart> {
-  const parts = new Map<VisitId | null, { visit: VisitId | null, pieces: Piece[], seams: Seam[] }>([[null, { visit: null, pieces: [], seams: [] }]])
+function partsOf(programme: Programme): Parts {
+  const parts = new Map<VisitId | null, Growing>([[null, empty(null)]])
   const visitOf = new Map<PieceId, VisitId>()
   for (const piece of programme.pieces) {
     visitOf.set(piece.id, piece.visit)
-    const part = parts.get(piece.visit)
-    if (part === undefined) parts.set(piece.visit, { visit: piece.visit, pieces: [piece], seams: [] })
-    else part.pieces.push(piece)
+    let part = parts.get(piece.visit)
+    if (part === undefined) {
+      part = empty(piece.visit)
+      parts.set(piece.visit, part)
+    }
+    part.pieces.push(piece)
   }
   for (const seam of programme.seams) parts.get(seam.after === null ? null : visitOf.get(seam.after) ?? null)?.seams.push(seam)
+  // What is said of a visit that was cut away waits with what was cut at the beginning.
+  const of = (visit: VisitId): Growing | undefined => parts.get(visit) ?? parts.get(null)
+  for (const [visit, framing] of Object.entries(programme.framings)) of(asId(visit))?.framings.push([asId(visit), framing])
+  for (const edit of programme.inkEdits) of(edit.visit)?.inkEdits.push(edit)
+  for (const ink of programme.inkAdded) of(ink.visit)?.inkAdded.push(ink)
   return parts
 }
 
-const same = (a: VisitPart | undefined, b: VisitPart | undefined): boolean => JSON.stringify(a) === JSON.stringify(b)
+type Parts = ReadonlyMap<VisitId | null, VisitPart>
 
-/** Visits that differ between two programmes, those that only one of them has included. */
-export function changedVisits(a: Programme, b: Programme): ReadonlySet<VisitId | null> {
-  const [left, right] = [partsOf(a), partsOf(b)]
-  return new Set([...left.keys(), ...right.keys()].filter((visit) => !same(left.get(visit), right.get(visit))))
+/** Whether two plain values say the same. Edits share what they leave alone, so most of it is seen at a glance. */
+function same(a: unknown, b: unknown): boolean {
+  if (a === b) return true
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
+  if (Array.isArray(a)) return Array.isArray(b) && sameList(a, b)
+  const keys = Object.keys(a)
+  return keys.length === Object.keys(b).length && keys.every((key) => key in b && same((a as Readonly<Record<string, unknown>>)[key], (b as Readonly<Record<string, unknown>>)[key]))
 }
 
-const common = (order: readonly (VisitId | null)[], others: ReadonlyMap<VisitId | null, VisitPart>): string => JSON.stringify(order.filter((visit) => others.has(visit)))
+function sameList(a: readonly unknown[], b: readonly unknown[]): boolean {
+  if (a.length !== b.length) return false
+  for (let n = 0; n < a.length; n += 1) if (!same(a[n], b[n])) return false
+  return true
+}
+
+/** Visits that two programmes, seen visit by visit, say differently of. */
+function differing(left: Parts, right: Parts): ReadonlySet<VisitId | null> {
+  const found = new Set<VisitId | null>()
+  for (const [visit, part] of left) {
+    const other = right.get(visit)
+    if (other === undefined || LISTS.some((list) => !sameList(part[list], other[list]))) found.add(visit)
+  }
+  for (const visit of right.keys()) if (!left.has(visit)) found.add(visit)
+  return found
+}
+
+/** Visits that differ between two programmes, those that only one of them has included. */
+export const changedVisits = (a: Programme, b: Programme): ReadonlySet<VisitId | null> => differing(partsOf(a), partsOf(b))
+
+const common = (order: readonly (VisitId | null)[], others: Parts): readonly (VisitId | null)[] => order.filter((visit) => others.has(visit))
+const sameOrder = (a: readonly (VisitId | null)[], b: readonly (VisitId | null)[]): boolean => a.length === b.length && a.every((visit, n) => visit === b[n])
 
 /** Lays what one order adds into another, each behind what it stands behind there, and takes out what it lacks. */
-function woven(into: readonly (VisitId | null)[], from: readonly (VisitId | null)[], base: ReadonlyMap<VisitId | null, VisitPart>): readonly (VisitId | null)[] {
+function woven(into: readonly (VisitId | null)[], from: readonly (VisitId | null)[], base: Parts): readonly (VisitId | null)[] {
   const wanted = new Set(from)
   const order = into.filter((visit) => wanted.has(visit) || !base.has(visit))
   for (const [n, visit] of from.entries()) {
-    if (order.includes(visit) || base.has(visit)) continue
+    if (base.has(visit) || order.includes(visit)) continue
     const before = from.slice(0, n).findLast((one) => order.includes(one))
     order.splice(before === undefined ? 0 : order.indexOf(before) + 1, 0, visit)
   }
@@ -54,7 +93,7 @@ function woven(into: readonly (VisitId | null)[], from: readonly (VisitId | null
  */
 export function merged(base: Programme, mine: Programme, theirs: Programme): Programme {
   const [from, left, right] = [partsOf(base), partsOf(mine), partsOf(theirs)]
-  const changed = [...changedVisits(base, mine)]
+  const changed = [...differing(from, left)]
   for (const visit of changed) {
     if (!same(from.get(visit), right.get(visit)) && !same(left.get(visit), right.get(visit))) {
       throw new Refusal('conflict', 'This part was changed elsewhere in the meantime. Nothing was overwritten; look at how it is now, and change that.')
@@ -62,16 +101,28 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
   }
   const [first, second] = [[...left.keys()], [...right.keys()]]
   const baseOrder = [...from.keys()]
-  const moved = (order: readonly (VisitId | null)[], parts: ReadonlyMap<VisitId | null, VisitPart>): boolean => common(order, from) !== common(baseOrder, parts)
-  if (moved(first, left) && moved(second, right) && common(first, right) !== common(second, left)) {
+  const moved = (order: readonly (VisitId | null)[], parts: Parts): boolean => !sameOrder(common(order, from), common(baseOrder, parts))
+  if (moved(first, left) && moved(second, right) && !sameOrder(common(first, right), common(second, left))) {
     throw new Refusal('conflict', 'The order was changed elsewhere in the meantime. Nothing was overwritten; look at how it is now, and change that.')
   }
   const order = moved(first, left) ? woven(first, second, from) : woven(second, first, from)
   const mineChanged = new Set(changed)
-  const parts = order.flatMap((visit) => (mineChanged.has(visit) ? left.get(visit) : right.get(visit)) ?? [])
+  const all = empty(null)
+  for (const visit of order) {
+    const part = mineChanged.has(visit) ? left.get(visit) : right.get(visit)
+    if (part === undefined) continue
+    for (const piece of part.pieces) all.pieces.push(piece)
+    for (const seam of part.seams) all.seams.push(seam)
+    for (const framing of part.framings) all.framings.push(framing)
+    for (const edit of part.inkEdits) all.inkEdits.push(edit)
+    for (const ink of part.inkAdded) all.inkAdded.push(ink)
+  }
   return {
-    pieces: parts.flatMap((part) => part.pieces),
-    seams: parts.flatMap((part) => part.seams),
+    pieces: all.pieces,
+    seams: all.seams,
+    framings: Object.fromEntries(all.framings),
+    inkEdits: all.inkEdits,
+    inkAdded: all.inkAdded,
     slides: { ...theirs.slides, ...Object.fromEntries(Object.entries(mine.slides).filter(([slide, version]) => base.slides[slide as keyof typeof base.slides] !== version)) },
     revision: theirs.revision + 1,
   }

@@ -1,5 +1,7 @@
 export * from './change'
+export * from './ink-afterwards'
 export * from './scene-at'
 export * from './search'
 export * from './snapshot'
 export * from './track'
+export * from './visit-ink'

@@ -1,8 +1,11 @@
 import { framingOf, stageRect } from '@core/layout'
-import { pieceLength, pieceStarts } from '@core/programme'
-import type { Film, Framing, Ms, Piece, Point, Rect, Slide, SlideId, Step, Stretch, StretchId, Stroke, Transition } from '@core/model'
+import { pieceLength, pieceStarts, sourceAt } from '@core/programme'
+import type { AddedInk, Film, Framing, Ms, Piece, Point, Ratio, Rect, Slide, SlideId, Step, Stretch, StretchId, Stroke, Transition, VisitId } from '@core/model'
+import { AS_RECORDED, asId } from '@core/model'
 import { EASE, REVEAL, TRANSITION, eased, framingBetween, rectBetween, sameFraming } from './change'
 import { lastNotAfter } from './search'
+import { cueOfAdded, inkAfterwards, withInkAfterwards } from './ink-afterwards'
+import type { InkAfterwards } from './ink-afterwards'
 import { trackOf } from './track'
 import type { Track } from './track'
 
@@ -49,7 +52,33 @@ export interface FilmIndex {
   /** When each piece starts, and last the film's length. */
   readonly starts: readonly Ms[]
   readonly tracks: ReadonlyMap<StretchId, Track>
+  /** Ink on visits that are held without a recording, in time from the visit's beginning. */
+  readonly heldTracks: ReadonlyMap<VisitId, Track>
+  /** How far into its visit each piece begins. */
+  readonly intoVisit: readonly Ms[]
   readonly framings: ReadonlyMap<SlideId, Framing>
+}
+
+/** Stretches that a piece names, for what it shows, for its voice, its camera or its ink. */
+export const stretchesOf = (piece: Piece): readonly StretchId[] => (piece.kind === 'still'
+  ? piece.of === undefined ? [] : [piece.of.stretch]
+  : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? []))
+
+/** Whether a stroke that was added is wiped off again in the stretch it was drawn over. */
+const wipedIn = (film: Film) => ({ stretch, at, stroke }: AddedInk): boolean =>
+  stretch !== null && (film.stretches.get(stretch)?.cues ?? []).some((cue) => cue.kind === 'wipe' && cue.slide === stroke.slide && cue.at >= at)
+
+function heldTracksOf(film: Film, ink: InkAfterwards): ReadonlyMap<VisitId, Track> {
+  const tracks = new Map<VisitId, Track>()
+  for (const piece of film.programme.pieces) {
+    const added = ink.held.get(piece.visit)
+    if (piece.kind !== 'still' || added === undefined || tracks.has(piece.visit)) continue
+    const opening = { slide: piece.slide, step: piece.step, blank: false, inset: false, ink: [] }
+    tracks.set(piece.visit, trackOf(withInkAfterwards({
+      id: asId(''), length: Infinity, kept: Infinity, camera: false, voice: false, opening, cues: added.map(cueOfAdded),
+    }, { ...ink, added: new Map(), carried: new Map() })))
+  }
+  return tracks
 }
 
 /**
@@ -58,16 +87,27 @@ export interface FilmIndex {
  */
 export function indexFilm(film: Film): FilmIndex {
   const tracks = new Map<StretchId, Track>()
-  for (const piece of film.programme.pieces) {
-    if (piece.kind === 'still') continue
-    for (const span of [piece.show, piece.voice, piece.camera]) {
-      if (span === null || tracks.has(span.stretch)) continue
-      tracks.set(span.stretch, trackOf(stretchOf(film, span.stretch)))
+  const ink = inkAfterwards(film.programme, wipedIn(film))
+  const intoVisit: Ms[] = []
+  for (const [n, piece] of film.programme.pieces.entries()) {
+    const before = film.programme.pieces[n - 1]
+    intoVisit.push(before?.visit === piece.visit ? (intoVisit[n - 1] ?? 0) + pieceLength(before) : 0)
+    for (const stretch of stretchesOf(piece)) {
+      if (!tracks.has(stretch)) tracks.set(stretch, trackOf(withInkAfterwards(stretchOf(film, stretch), ink)))
     }
   }
   const starts = pieceStarts(film.programme)
   const framings = new Map([...film.slides.values()].map((slide) => [slide.id, framingOf(slide, film.shape)]))
-  return { film, length: starts.at(-1) ?? 0, starts, tracks, framings }
+  return { film, length: starts.at(-1) ?? 0, starts, tracks, heldTracks: heldTracksOf(film, ink), intoVisit, framings }
+}
+
+/** What a piece shows while it lasts: its track, where on that it begins, and at what rate it goes on; null when nothing changes on it. */
+export function trackIn(index: FilmIndex, number: number): { readonly track: Track, readonly from: Ms, readonly rate: Ratio } | null {
+  const piece = index.film.programme.pieces[number]
+  if (piece === undefined) return null
+  const track = piece.kind === 'still' ? index.heldTracks.get(piece.visit) : index.tracks.get(piece.show.stretch)
+  if (track === undefined) return null
+  return piece.kind === 'still' ? { track, from: index.intoVisit[number] ?? 0, rate: AS_RECORDED } : { track, from: piece.show.from, rate: piece.rate }
 }
 
 function stretchOf(film: Film, id: StretchId): Stretch {
@@ -113,13 +153,25 @@ export function sceneAt(index: FilmIndex, t: Ms): Scene | null {
 
 const WHOLE: Rect = { x: 0, y: 0, w: 1, h: 1 }
 
-/** A moment of a piece by itself, as if nothing came before it. */
-function momentIn(index: FilmIndex, piece: Piece, into: Ms): Scene {
-  if (piece.kind === 'still') {
-    const shown = stepOf(slideOf(index.film, piece.slide), piece.step)
-    return { slide: piece.slide, step: piece.step, shown, ink: [], spot: null, stage: WHOLE, coming: 1, inset: null, voice: null, transition: null }
+const drawnAt = (track: Track | undefined, slide: SlideId, at: Ms): readonly DrawnStroke[] =>
+  (track?.inkAt(slide, at) ?? []).map(({ stroke, from, whole }) => ({ stroke, elapsed: at >= whole ? null : at - from }))
+
+/** A slide that is held without a recording. */
+function heldMoment(index: FilmIndex, piece: Piece & { kind: 'still' }, at: Ms): Scene {
+  const lying = piece.of === undefined ? [] : drawnAt(index.tracks.get(piece.of.stretch), piece.slide, piece.of.at)
+  return {
+    slide: piece.slide, step: piece.step, shown: stepOf(slideOf(index.film, piece.slide), piece.step),
+    ink: [...lying, ...drawnAt(index.heldTracks.get(piece.visit), piece.slide, at)],
+    spot: null, stage: WHOLE, coming: 1, inset: null, voice: null, transition: null,
   }
-  const elapsed = (into * piece.rate.num) / piece.rate.den
+}
+
+/** A moment of a piece by itself, as if nothing came before it. */
+function momentIn(index: FilmIndex, number: number, into: Ms): Scene {
+  const piece = index.film.programme.pieces[number]
+  if (piece === undefined) throw new RangeError(`no piece ${String(number)}`)
+  if (piece.kind === 'still') return heldMoment(index, piece, (index.intoVisit[number] ?? 0) + into)
+  const elapsed = sourceAt(into, 0, piece.rate)
   const at = piece.show.from + elapsed
   const track = index.tracks.get(piece.show.stretch)
   if (track === undefined) throw new Error(`the film lacks stretch ${piece.show.stretch}`)
@@ -127,14 +179,14 @@ function momentIn(index: FilmIndex, piece: Piece, into: Ms): Scene {
   // A frame drawn a little past the piece's end still belongs to its slide.
   const { step, since, before } = track.shownAt(Math.min(at, piece.show.to - 1))
   const blank = track.blankAt(at)
-  const framing = index.framings.get(slide)
+  const framing = index.film.programme.framings[piece.visit] ?? index.framings.get(slide)
   const insetOn = piece.camera !== null && !blank && framing !== undefined && !framing.off && track.insetAt(at)
   const revealed = before !== null && before.slide === slide && before.step === step - 1 && at - since < REVEAL
   return {
     slide,
     step,
     shown: blank ? null : stepOf(slideOf(index.film, slide), step),
-    ink: blank ? [] : track.inkAt(slide, at).map(({ stroke, from, whole }) => ({ stroke, elapsed: at >= whole ? null : at - from })),
+    ink: blank ? [] : drawnAt(track, slide, at),
     spot: blank ? null : track.spotAt(at),
     stage: insetOn ? stageRect(framing) : WHOLE,
     coming: revealed && reveals(slideOf(index.film, slide)) ? eased(Math.max(0, at - since) / REVEAL) : 1,
@@ -154,7 +206,7 @@ function momentBefore(index: FilmIndex, number: number): Scene | null {
   const piece = index.film.programme.pieces[number]
   const before = index.film.programme.pieces[number - 1]
   if (piece === undefined || before === undefined || before.slide === piece.slide) return null
-  return momentIn(index, before, Math.max(0, pieceLength(before) - 1))
+  return momentIn(index, number - 1, Math.max(0, pieceLength(before) - 1))
 }
 
 /**
@@ -165,7 +217,7 @@ export function changesAt(index: FilmIndex, number: number): { readonly face: Ms
   const piece = index.film.programme.pieces[number]
   const before = momentBefore(index, number)
   if (piece === undefined || before === null) return { face: 0, slide: 0 }
-  const first = momentIn(index, piece, 0)
+  const first = momentIn(index, number, 0)
   const moves = before.inset !== null && first.inset !== null && !sameFraming(before.inset.framing, first.inset.framing)
   const comes = slideOf(index.film, piece.slide).transition !== 'cut' && before.shown !== null && first.shown !== null
   const length = pieceLength(piece)
@@ -180,7 +232,7 @@ export function changesAt(index: FilmIndex, number: number): { readonly face: Ms
 export function sceneIn(index: FilmIndex, number: number, into: Ms): Scene {
   const piece = index.film.programme.pieces[number]
   if (piece === undefined) throw new RangeError(`no piece ${String(number)}`)
-  const now = momentIn(index, piece, into)
+  const now = momentIn(index, number, into)
   if (into >= TRANSITION) return now
   const before = momentBefore(index, number)
   if (before === null) return now

@@ -1,4 +1,4 @@
-import { AS_RECORDED, asId } from '@core/model'
+import { AS_RECORDED, EMPTY_PROGRAMME, asId } from '@core/model'
 import type { Cue, Film, Ms, Piece, Programme, Slide, SlideId, Step, Stretch, Stroke } from '@core/model'
 import { piecesOfTake, versionsOf } from '@core/programme'
 import { EMPTY_CONTENT } from '@core/layout'
@@ -11,7 +11,7 @@ export const step = (page: number, content: string = EMPTY_CONTENT): Step => ({
 })
 
 export const slide = (name: string, steps = 1, more: Partial<Slide> = {}): Slide => ({
-  id: asId(name), version: 1, title: name, notes: '', viewerNotes: '', composition: null, framing: null, planned: null, skip: false, transition: 'cut',
+  id: asId(name), version: 1, title: name, notes: '', viewerNotes: '', composition: null, framing: null, planned: null, skip: false, optional: false, transition: 'cut',
   steps: Array.from({ length: steps }, (_, n) => step(n + 1)),
   ...more,
 })
@@ -27,7 +27,7 @@ export const stretch = (name: string, length: Ms, opening: SlideId, cues: readon
 
 /** A film of stretches one after the other. */
 export function film(slides: readonly Slide[], stretches: readonly Stretch[]): Film {
-  const programme: Programme = { pieces: piecesOfTake({ id: asId('take'), kind: 'full', stretches }), seams: [], slides: versionsOf(slides), revision: 1 }
+  const programme: Programme = { ...EMPTY_PROGRAMME, pieces: piecesOfTake({ id: asId('take'), kind: 'full', stretches }), slides: versionsOf(slides), revision: 1 }
   return {
     programme, shape: { width: 16, height: 9 },
     slides: new Map(slides.map((one) => [one.id, one])), stretches: new Map(stretches.map((one) => [one.id, one])),

@@ -75,7 +75,8 @@ function best(window: Float32Array, media: Float32Array, from: number, to: numbe
   return found
 }
 
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0
+/** The value in the middle, the upper one of two; 0 of none. */
+export const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0
 
 /**
  * Where a recording's own time and its stretch's time meet: a print, whose capture time is known, is found again in the

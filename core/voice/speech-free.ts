@@ -4,8 +4,8 @@ import { PEAKS_A_SECOND } from './peaks'
 import type { Silence } from './silences'
 
 const STEP = 1000 / PEAKS_A_SECOND
-/** Whatever the room, what is quieter than this is silence, dBFS of peaks. */
-const SURELY_SILENT = -52
+/** Whatever the room, what is no louder than this is silence, as a peak: one step of the outline, in which a still room comes and goes. */
+const SURELY_SILENT = 1
 /** No room is louder than this: whoever speaks without a pause is no room, dBFS of peaks. */
 const SURELY_HEARD = -18
 /** The room's own peaks stay within this of its usual one, dB; the softest speech may be little louder. */
@@ -24,7 +24,7 @@ export function speechFree(peaks: readonly number[], shortest: Ms): readonly Sil
   const heard = [...peaks].sort((a, b) => a - b)
   // What is quiet for a twentieth of the time is the room; a part of the time is spent breathing, whoever speaks.
   const room = heard[Math.floor(heard.length / 20)] ?? 0
-  const limit = 255 * 10 ** (Math.min(SURELY_HEARD, Math.max(SURELY_SILENT, toDb(room / 255) + OF_THE_ROOM)) / 20)
+  const limit = Math.max(SURELY_SILENT, 255 * 10 ** (Math.min(SURELY_HEARD, toDb(room / 255) + OF_THE_ROOM) / 20))
   const free: { from: Ms, to: Ms }[] = []
   for (const [n, value] of peaks.entries()) {
     if (value > limit) continue

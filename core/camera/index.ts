@@ -1,0 +1,2 @@
+export * from './face-print'
+export * from './picture-anchor'
