@@ -1,9 +1,11 @@
 import { stat } from 'node:fs/promises'
 import type { RenderPlan } from '@core/plan'
 import type { Loudness } from '@render/sound'
-import { MOST_PEAK, TARGET_LUFS } from '@render/sound'
-import type { DeliveryFacts, Ms } from '@core/model'
+import { MOST_PEAK, SOUND_CODECS } from '@render/sound'
+import { isVideo } from '@core/model'
+import type { DeliveryFacts, Ms, VideoFormat } from '@core/model'
 import { probe, ratio } from './probe'
+import type { Stream } from './probe'
 
 /** What a finished file is held against. */
 export interface Expected {
@@ -17,39 +19,63 @@ export type Checked =
   | { readonly kind: 'good', readonly facts: Omit<DeliveryFacts, 'madeIn' | 'encoded'> }
   | { readonly kind: 'bad', readonly sentence: string }
 
+/** A file may end so much before its plan or after it, in ms: a packet of sound and a frame. */
+const NEAR = 120
+
 const toMs = (seconds: string | undefined): number => Math.round(Number(seconds ?? 0) * 1000)
 
-/** Holds a finished film against its plan. What differs is said in words. */
+/** What the pictures of a format are to be. */
+const PICTURES: Readonly<Record<VideoFormat, { readonly codec: string, readonly profile: string, readonly said: string }>> = {
+  mp4: { codec: 'h264', profile: 'High', said: 'H.264 High' },
+  webm: { codec: 'vp9', profile: 'Profile 0', said: 'VP9' },
+}
+
+/** What is not as planned in a file's pictures, in words. */
+function pictureFaults(video: Stream | undefined, plan: RenderPlan): readonly (string | null)[] {
+  if (!isVideo(plan.format)) return []
+  if (video === undefined) return ['it has no picture']
+  const wanted = PICTURES[plan.format]
+  const frames = Number(video.nb_read_packets)
+  return [
+    frames === plan.frames ? null : `it has ${String(frames)} frames instead of ${String(plan.frames)}`,
+    video.width === plan.frame.width && video.height === plan.frame.height ? null : `its picture is ${String(video.width)} by ${String(video.height)}`,
+    video.codec_name === wanted.codec && video.profile === wanted.profile && video.pix_fmt === 'yuv420p' && video.color_space === 'bt709' ? null : 'its picture is stored in another format than planned',
+    ratio(video.avg_frame_rate) === plan.rate && ratio(video.r_frame_rate) === plan.rate ? null : 'its frames do not come at a constant rate',
+  ]
+}
+
+/** Holds a finished file against its plan. What differs is said in words. */
 export async function checkFilm(path: string, expected: Expected): Promise<Checked> {
   const { plan, loudness } = expected
   const found = await probe(path)
-  const video = found.streams.find((stream) => stream.codec_type === 'video')
+  // A cover is a stream of pictures as well.
+  const video = isVideo(plan.format) ? found.streams.find((stream) => stream.codec_type === 'video') : undefined
   const audio = found.streams.find((stream) => stream.codec_type === 'audio')
-  if (video === undefined || audio === undefined) return { kind: 'bad', sentence: 'The file lacks its picture or its sound.' }
-  const frames = Number(video.nb_read_packets)
-  const length = Math.max(toMs(found.format.duration), toMs(video.duration), toMs(audio.duration))
+  if (audio === undefined) return { kind: 'bad', sentence: 'The file lacks its sound.' }
+  const { size: bytes } = await stat(path)
+  const sound = SOUND_CODECS[plan.format]
+  const length = Math.max(toMs(found.format.duration), toMs(video?.duration), toMs(audio.duration))
   const faults = [
-    frames === plan.frames ? null : `it has ${String(frames)} frames instead of ${String(plan.frames)}`,
-    video.width === plan.size.width && video.height === plan.size.height ? null : `its picture is ${String(video.width)} by ${String(video.height)}`,
-    video.codec_name === 'h264' && video.profile === 'High' && video.pix_fmt === 'yuv420p' && video.color_space === 'bt709' ? null : 'its picture is stored in another format than planned',
-    audio.codec_name === 'aac' && audio.sample_rate === '48000' ? null : 'its sound is stored in another format than planned',
-    ratio(video.avg_frame_rate) === plan.rate && ratio(video.r_frame_rate) === plan.rate ? null : 'its frames do not come at a constant rate',
+    ...pictureFaults(video, plan),
+    audio.codec_name === sound.name && audio.sample_rate === '48000' ? null : 'its sound is stored in another format than planned',
+    Math.abs(length - plan.length) <= NEAR ? null : `it is ${String(length)} ms long instead of ${String(plan.length)}`,
     expected.limit !== null && length > expected.limit ? `it is ${String(length - expected.limit)} ms over the limit` : null,
+    plan.bits.kind === 'size' && isVideo(plan.format) && bytes > plan.bits.most ? `it has ${String(bytes - plan.bits.most)} bytes more than it may` : null,
     loudness.truePeak !== null && loudness.truePeak > MOST_PEAK ? `its loudest peak is ${String(loudness.truePeak)} dBTP` : null,
-    loudness.integrated !== null && loudness.integrated > TARGET_LUFS + 1 ? `it is too loud, ${String(loudness.integrated)} LUFS` : null,
+    loudness.integrated !== null && loudness.integrated > plan.loudness + 1 ? `it is too loud, ${String(loudness.integrated)} LUFS` : null,
   ].filter((fault) => fault !== null)
   if (faults.length > 0) return { kind: 'bad', sentence: `The finished file was checked and is not as planned: ${faults.join('; ')}.` }
   return {
     kind: 'good',
     facts: {
-      bytes: (await stat(path)).size,
+      bytes,
       length,
-      width: plan.size.width,
-      height: plan.size.height,
-      frames,
-      frameRate: plan.rate,
-      videoCodec: 'H.264 High',
-      audioCodec: 'AAC-LC, 48 kHz',
+      width: video === undefined ? 0 : plan.frame.width,
+      height: video === undefined ? 0 : plan.frame.height,
+      frames: video === undefined ? 0 : plan.frames,
+      frameRate: video === undefined ? 0 : plan.rate,
+      videoCodec: isVideo(plan.format) ? PICTURES[plan.format].said : '',
+      audioCodec: sound.said,
       loudness: loudness.integrated,
       truePeak: loudness.truePeak,
     },

@@ -1,3 +1,5 @@
+export * from './align-pictures'
 export * from './camera-gaps'
+export { pictureTimes } from './picture-times'
 export * from './check-film'
 export * from './probe'

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { run } from '@render/process'
 
-interface Stream {
+export interface Stream {
   readonly codec_type: string
   readonly codec_name: string
   readonly profile?: string

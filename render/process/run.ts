@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
+import { setPriority } from 'node:os'
 import { Readable } from 'node:stream'
 
 /** A helper program ended badly. `tail` is the last it said, for the log. */
@@ -26,6 +27,8 @@ export interface Running {
 export interface RunOptions {
   readonly signal?: AbortSignal | undefined
   readonly timeout?: number
+  /** How much others are let go first, 0 to 19. */
+  readonly niceness?: number
   /** Hands standard output over as it comes instead of collecting it. */
   readonly onOutput?: (stream: Readable) => void
   /** Hands over what the program writes to its file descriptor 3. */
@@ -46,6 +49,7 @@ export function start(program: string, args: readonly string[], options: RunOpti
     ...(options.signal === undefined ? {} : { signal: options.signal }),
     ...(options.timeout === undefined ? {} : { timeout: options.timeout, killSignal: 'SIGKILL' as const }),
   })
+  if (options.niceness !== undefined && options.niceness > 0 && child.pid !== undefined) stepBack(child.pid, options.niceness)
   const output: Buffer[] = []
   let tail = ''
   const third = child.stdio[3]
@@ -65,6 +69,15 @@ export function start(program: string, args: readonly string[], options: RunOpti
   // Whoever awaits it hears of a failure; until then it is not unhandled.
   done.catch(() => undefined)
   return { child, done }
+}
+
+/** Lets others go first; a program that is gone already needs nothing. */
+function stepBack(pid: number, niceness: number): void {
+  try {
+    setPriority(pid, niceness)
+  } catch {
+    // It ended before it could be asked.
+  }
 }
 
 /** Runs a program to its end with nothing on its standard input. */

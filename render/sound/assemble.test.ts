@@ -24,8 +24,8 @@ beforeAll(async () => {
 })
 afterAll(async () => { await rm(folder, { recursive: true }) })
 
-const part = (stretch: string, at: number, from: number, to: number, rate = AS_RECORDED): VoicePart =>
-  ({ at, length: Math.round(((to - from) * rate.den) / rate.num), stretch: asId(stretch), from, to, rate })
+const part = (stretch: string, at: number, from: number, to: number, rate = AS_RECORDED, gain = 0): VoicePart =>
+  ({ at, length: Math.round(((to - from) * rate.den) / rate.num), stretch: asId(stretch), from, to, rate, gain })
 
 async function whole(parts: readonly VoicePart[], length: number): Promise<Int16Array> {
   const out = new Int16Array(samplesOf(length))
@@ -52,6 +52,11 @@ describe('a join in the voice', () => {
     const samples = await whole([part('room', 0, 0, 2000), part('room', 2000, 3500, 5500)], 4000)
     const usual = decibels(samples, 500, 1500)
     for (const [from, to] of [[1960, 2000], [1994, 2018], [2000, 2012], [2000, 2040]] as const) expect(Math.abs(decibels(samples, from, to) - usual)).toBeLessThan(1)
+  })
+
+  it('meets its neighbours when one was recorded softer', async () => {
+    const samples = await whole([part('room', 0, 0, 2000), part('room', 2000, 2000, 4000, AS_RECORDED, -6)], 4000)
+    expect(decibels(samples, 500, 1500) - decibels(samples, 2500, 3500)).toBeCloseTo(6, 0)
   })
 
   it('does not click where a tone is cut anywhere in its wave', async () => {

@@ -24,7 +24,8 @@ function fadeOut(samples: Int16Array): void {
   }
 }
 
-async function readSamples(path: string, from: number, count: number): Promise<Int16Array> {
+/** @param gain in dB */
+async function readSamples(path: string, from: number, count: number, gain: number): Promise<Int16Array> {
   const samples = new Int16Array(count)
   const file = await open(path)
   try {
@@ -32,7 +33,9 @@ async function readSamples(path: string, from: number, count: number): Promise<I
   } finally {
     await file.close()
   }
-  return samples
+  if (gain === 0) return samples
+  const factor = 10 ** (gain / 20)
+  return samples.map((sample) => Math.max(-32_768, Math.min(32_767, Math.round(sample * factor))))
 }
 
 /** Plays samples faster or slower without changing the pitch. */
@@ -76,15 +79,15 @@ export async function* assembleVoice(parts: readonly VoicePart[], voiceOf: (stre
     const source = samplesOf(part.from)
     if (tempo === 1) {
       for (let from = written; from < end; from = written) {
-        const block = await readSamples(voiceOf(part.stretch), source + from - begin, Math.min(end - from, samplesOf(BLOCK_MS)))
+        const block = await readSamples(voiceOf(part.stretch), source + from - begin, Math.min(end - from, samplesOf(BLOCK_MS)), part.gain)
         if (from === begin) fadeIn(block, goingOn)
         if (from + block.length === end && !meets) fadeOut(block)
         written += block.length
         yield block
       }
-      goingOn = meets ? await readSamples(voiceOf(part.stretch), source + end - begin, samplesOf(FADE_MS)) : null
+      goingOn = meets ? await readSamples(voiceOf(part.stretch), source + end - begin, samplesOf(FADE_MS), part.gain) : null
     } else {
-      const whole = await changeTempo(await readSamples(voiceOf(part.stretch), source, samplesOf(part.to - part.from + FADE_MS * 2)), tempo)
+      const whole = await changeTempo(await readSamples(voiceOf(part.stretch), source, samplesOf(part.to - part.from + FADE_MS * 2), part.gain), tempo)
       const played = new Int16Array(Math.max(0, end - written))
       played.set(whole.subarray(0, played.length))
       fadeIn(played, goingOn)

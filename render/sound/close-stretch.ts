@@ -15,6 +15,19 @@ export interface CloseOrder {
   readonly offsets: { readonly picture: number, readonly sound: number }
   /** How much longer the sound's time is than the stretch's, as a part of it: the microphone's clock ran fast. */
   readonly drift: number
+  /** What was said last, where the recording's own sound ends too early; null when that has all of it. */
+  readonly tail: SoundTail | null
+}
+
+/** A piece of a stretch's voice beside its recording. */
+export interface SoundTail {
+  /** Samples of 16 bits. */
+  readonly path: string
+  readonly rate: number
+  /** When it begins, in ms of the stretch. */
+  readonly at: number
+  /** From when on it is the voice, in ms of the stretch: while the recording still has sound, so that one passes into the other. */
+  readonly join: number
 }
 
 const seconds = (ms: number): string => (ms / 1000).toFixed(4)
@@ -27,18 +40,20 @@ export async function closeStretch(order: CloseOrder): Promise<readonly number[]
   const quiet = ['-hide_banner', '-loglevel', 'error', '-nostats', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm']
   const parts = `${order.recording}.part`
   await run('ffmpeg', [
-    ...quiet, '-itsoffset', seconds(-order.offsets.picture), '-i', order.raw,
+    // Pictures were found by their own times in the file, wherever that begins.
+    ...quiet, '-seek_timestamp', '1', '-itsoffset', seconds(-order.offsets.picture), '-i', order.raw,
     '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', '-itsoffset', seconds(-order.offsets.sound), '-i', order.raw,
-    // What lies before the stretch's beginning is left out, or all else would be moved to make room for it.
-    '-map', '0:v?', '-map', '1:a?', '-c', 'copy', '-copypriorss', '0', '-f', 'webm', '-cues_to_front', '1', '-y', parts,
+    '-map', '0:v?', '-map', '1:a?', '-c', 'copy', ...FROM_ZERO, '-f', 'webm', '-cues_to_front', '1', '-y', parts,
   ])
   await rename(parts, order.recording)
   const samples = samplesOf(order.length)
   const voice = `${order.voice}.part`
+  const sound = `[0:a:0]${DECODE},${shift(order.offsets.sound)}${undrift(order.drift)}aformat=channel_layouts=mono,`
+  const { tail } = order
   await run('ffmpeg', [
-    ...quiet, '-i', order.raw, '-map', '0:a:0', '-af',
-    `${DECODE},${shift(order.offsets.sound)}${undrift(order.drift)}apad=whole_len=${String(samples)},atrim=end_sample=${String(samples)}`,
-    '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', '-y', voice,
+    ...quiet, '-i', order.raw, ...(tail === null ? [] : ['-f', 's16le', '-ar', String(tail.rate), '-ac', '1', '-i', tail.path]),
+    '-filter_complex', tail === null ? `${sound}${exactly(samples)}[voice]` : `${sound}${exactly(samplesOf(tail.join) + PASS)}[own];${after(tail)};[own][tail]acrossfade=ns=${String(PASS)}:c1=tri:c2=tri,${exactly(samples)}[voice]`,
+    '-map', '[voice]', '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', '-y', voice,
   ])
   await rename(voice, order.voice)
   const { size } = await stat(order.voice)
@@ -63,6 +78,18 @@ async function peaksOfFile(path: string): Promise<readonly number[]> {
     await file.close()
   }
 }
+
+/** Samples in which a recording's own sound passes into what was kept beside it: both are the same, but for how they were packed. */
+const PASS = 480
+
+const exactly = (samples: number): string => `apad=whole_len=${String(samples)},atrim=end_sample=${String(samples)}`
+const after = ({ at, join }: SoundTail): string => `[1:a:0]aresample=${String(SAMPLE_RATE)},atrim=start_sample=${String(samplesOf(Math.max(0, join - at)))},asetpts=PTS-STARTPTS[tail]`
+
+/**
+ * What lies before the stretch's beginning is packed into its first moments, a packet a ms: pictures cannot be read without the
+ * whole one that they begin with, and no file has times below zero.
+ */
+const FROM_ZERO: readonly string[] = ['-copypriorss', '1', '-bsf:v', 'setts=ts=max(TS\\,N)', '-bsf:a', 'setts=ts=max(TS\\,N)']
 
 /** Moves sound so that what stands at `offset` ms comes to stand at zero. */
 function shift(offset: number): string {

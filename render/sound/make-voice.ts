@@ -1,51 +1,60 @@
+import type { Format, LoudnessWanted } from '@core/model'
 import type { VoicePart } from '@core/plan'
 import { feed, start } from '@render/process'
 import { assembleVoice } from './assemble'
 import { measureFile, measureSamples } from './loudness'
 import type { Loudness } from './loudness'
 import { SAMPLE_RATE } from './pcm'
+import { SOUND_CODECS } from './sound-codec'
 
-/** Loudness of every delivery, in LUFS, and the most a peak may reach, in dBTP. */
-export const TARGET_LUFS = -16
+/** Most that a peak may reach, in dBTP. */
 export const MOST_PEAK = -1
 /** The limiter stays below the most, since encoding adds a little: how much is seen once it is done, and done again if need be. */
 const FIRST_CEILING = -3
 const TRIES = 4
 /** A voice this far below the target is mostly noise; it is not raised further. */
 const MOST_GAIN = 30
-/** Samples in a frame of AAC. */
-const AAC_FRAME = 1024
-
 /** Grows whenever the same parts would sound otherwise. */
 const MIX = 2
 
-/** All that decides the sound, as text to be hashed into its key. */
-export const contentOfVoice = (parts: readonly VoicePart[], frames: number, rate: number): string =>
-  JSON.stringify(['voice', MIX, parts, frames, rate, TARGET_LUFS])
-
-export interface VoiceOrder {
+/** What sound is wanted. */
+export interface VoiceWanted {
   readonly parts: readonly VoicePart[]
-  readonly voiceOf: (stretch: string) => string
   /** Length of the picture in frames, and frames a second: the sound never outlasts it. */
   readonly frames: number
   readonly rate: number
+  readonly format: Format
+  /** LUFS */
+  readonly loudness: LoudnessWanted
+}
+
+/** All that decides the sound, as text to be hashed into its key. */
+export const contentOfVoice = ({ parts, frames, rate, format, loudness }: VoiceWanted): string =>
+  JSON.stringify(['voice', MIX, parts, frames, rate, SOUND_CODECS[format].name, loudness])
+
+export interface VoiceOrder {
+  readonly wanted: VoiceWanted
+  readonly voiceOf: (stretch: string) => string
   readonly out: string
   readonly signal?: AbortSignal
 }
 
-/** Samples of sound for a picture: whole AAC frames, so that what the file declares is what it holds. */
-export const voiceSamples = (frames: number, rate: number): number =>
-  Math.max(1, Math.floor((frames * SAMPLE_RATE) / rate / AAC_FRAME)) * AAC_FRAME
+/** Samples of sound for a picture: whole packets of its codec, so that what the file declares is what it holds. */
+export function voiceSamples(frames: number, rate: number, format: Format): number {
+  const { packet, extra } = SOUND_CODECS[format]
+  return Math.max(1, Math.floor(((frames * SAMPLE_RATE) / rate - extra) / packet)) * packet
+}
 
 /**
  * Makes the sound of a film in one pass over the whole: parts joined, loudness brought to its target, peaks held.
  * @returns what was measured in the encoded sound
  */
 export async function makeVoice(order: VoiceOrder): Promise<Loudness> {
-  const samples = voiceSamples(order.frames, order.rate)
-  const blocks = (): AsyncGenerator<Int16Array> => assembleVoice(order.parts, order.voiceOf, samples)
+  const { wanted } = order
+  const samples = voiceSamples(wanted.frames, wanted.rate, wanted.format)
+  const blocks = (): AsyncGenerator<Int16Array> => assembleVoice(wanted.parts, order.voiceOf, samples)
   const raw = await measureSamples(blocks())
-  const gain = raw.integrated === null ? 0 : Math.min(MOST_GAIN, TARGET_LUFS - raw.integrated)
+  const gain = raw.integrated === null ? 0 : Math.min(MOST_GAIN, wanted.loudness - raw.integrated)
   const loudest = raw.truePeak === null ? -Infinity : raw.truePeak + gain
   let ceiling: number | null = loudest > FIRST_CEILING - 1 ? FIRST_CEILING : null
   for (let tries = 1; ; tries += 1) {
@@ -65,7 +74,7 @@ async function encode(order: VoiceOrder, blocks: AsyncIterable<Int16Array>, gain
   const { child, done } = start('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-nostats', '-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:0',
     '-af', `volume=${gain.toFixed(2)}dB${limiter}`,
-    '-ac', '1', '-c:a', 'aac', '-aac_coder', 'fast', '-b:a', '128k', '-f', 'ipod', '-y', order.out,
+    '-ac', '1', '-ar', String(SAMPLE_RATE), ...SOUND_CODECS[order.wanted.format].encoder, '-f', SOUND_CODECS[order.wanted.format].container, '-y', order.out,
   ], { signal: order.signal })
   for await (const block of blocks) {
     if (!await feed(child, Buffer.from(block.buffer, block.byteOffset, block.byteLength))) break

@@ -1,24 +1,54 @@
-import type { Quality, Size } from '@core/model'
-
-/** Frames between two places where a player can begin. Segments are joined at such places without encoding again. */
-export const GROUP = 120
-
-const CRF: Readonly<Record<Quality, number>> = { small: 27, good: 22, fine: 18 }
+import { GROUP } from '@core/plan'
+import type { BitsRule, Quality, Size, VideoFormat } from '@core/model'
 
 /** Grows whenever the same plan would give other pixels, so that nothing made before is used again. */
 const PAINTER = 3
 
+/** How pictures are encoded. */
+export interface Coding {
+  readonly format: VideoFormat
+  /** Constant quality on the encoder's own scale; less is finer. Need not be whole for H.264. */
+  readonly crf: number
+  /** Most that the pictures take, in kbit a second; null: whatever their quality takes. */
+  readonly most: number | null
+}
+
+const CRF: Readonly<Record<VideoFormat, Readonly<Record<Quality, number>>>> = {
+  mp4: { small: 27, good: 22, fine: 18 },
+  webm: { small: 44, good: 36, fine: 28 },
+}
+/** Where the scale is so fine, or so coarse, that going on would not be seen, or not be borne. */
+export const CRF_BOUNDS: Readonly<Record<VideoFormat, { readonly finest: number, readonly coarsest: number }>> = {
+  mp4: { finest: 12, coarsest: 36 },
+  webm: { finest: 16, coarsest: 58 },
+}
+
+/** How a recipe's pictures are encoded. Under a bound for the rate they are as fine as that allows. */
+export const codingOf = (format: VideoFormat, quality: Quality, bits: BitsRule): Coding =>
+  (bits.kind === 'rate' ? { format, crf: CRF[format].fine, most: bits.most } : { format, crf: CRF[format][quality], most: null })
+
 /** What all segments of a delivery share, as part of their keys. */
-export const settingOf = (size: Size, rate: number, quality: Quality): string =>
-  JSON.stringify({ painter: PAINTER, size, rate, crf: CRF[quality], group: GROUP })
+export const settingOf = (size: Size, frame: Size, rate: number, coding: Coding): string =>
+  JSON.stringify({ painter: PAINTER, size, rate, crf: coding.crf, group: GROUP, ...(frame.width === size.width && frame.height === size.height ? {} : { frame }), ...(coding.format === 'mp4' ? {} : { format: coding.format }), ...(coding.most === null ? {} : { most: coding.most }) })
+
+/** How the colours of all our pictures are meant (ITU-R BT.709). */
+export const COLOURS: readonly string[] = ['-color_range', 'tv', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709']
 
 /**
- * Arguments for H.264 that can be joined and cut at any frame: the same headers whatever the content (`stitchable`),
- * no frame that needs a later one (`bf 0`), and a mark before each frame (`aud`) to find it by.
+ * Arguments for a stream that can be joined and cut at any frame. H.264: the same headers whatever the content
+ * (`stitchable`), no frame that needs a later one (`bf 0`), and a mark before each frame (`aud`) to find it by. VP9: no
+ * frame that is not shown (`auto-alt-ref 0`) or waits for later ones.
  */
-export const encoderArgs = (quality: Quality, rate: number, threads: number): readonly string[] => [
-  '-an', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', String(CRF[quality]), '-profile:v', 'high',
-  '-pix_fmt', 'yuv420p', '-bf', '0', '-g', String(GROUP), '-threads', String(threads), '-r', String(rate),
-  '-x264-params', 'stitchable=1:aud=1:open-gop=0:colorprim=bt709:transfer=bt709:colormatrix=bt709:fullrange=off',
-  '-color_range', 'tv', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709',
-]
+export function encoderArgs({ format, crf, most }: Coding, rate: number, threads: number): readonly string[] {
+  const bound = most === null ? [] : ['-maxrate', `${String(most)}k`, '-bufsize', `${String(most * 2)}k`]
+  const common = ['-an', '-pix_fmt', 'yuv420p', '-g', String(GROUP), '-threads', String(threads), '-r', String(rate), ...COLOURS]
+  return format === 'mp4'
+    ? [
+        '-c:v', 'libx264', '-preset', 'veryfast', '-crf', String(crf), '-profile:v', 'high', '-bf', '0', ...bound, ...common,
+        '-x264-params', 'stitchable=1:aud=1:open-gop=0:colorprim=bt709:transfer=bt709:colormatrix=bt709:fullrange=off',
+      ]
+    : [
+        '-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '7', '-row-mt', '1', '-lag-in-frames', '0', '-auto-alt-ref', '0',
+        '-crf', String(Math.round(crf)), ...(most === null ? ['-b:v', '0'] : ['-b:v', `${String(most)}k`, ...bound]), ...common,
+      ]
+}

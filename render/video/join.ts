@@ -1,10 +1,8 @@
 import { readFile, writeFile } from 'node:fs/promises'
 import type { Chapter } from '@core/plan'
 import { feed, start } from '@render/process'
-import { firstFrames, frameOffsets } from './access-units'
-
-/** Ticks a second of the film's time stamps: a whole number for each frame at all usual rates. */
-const TIMESCALE = 90_000
+import type { VideoFormat } from '@core/model'
+import { CODECS } from './codec'
 
 /** A made segment and how many of the film's frames come from it. */
 export interface JoinPart {
@@ -14,12 +12,22 @@ export interface JoinPart {
   readonly frames: number
 }
 
-export interface JoinOrder {
-  readonly parts: readonly JoinPart[]
-  /** AAC in MP4, or null for a film without sound. */
-  readonly sound: string | null
-  readonly chapters: readonly Chapter[]
+/** What a file says of itself. */
+export interface FileNotes {
   readonly title: string
+  /** Who speaks; empty when that was not said. */
+  readonly artist: string
+  readonly chapters: readonly Chapter[]
+  /** A JPEG to be shown for it; null: none. */
+  readonly cover: string | null
+}
+
+export interface JoinOrder {
+  readonly format: VideoFormat
+  readonly parts: readonly JoinPart[]
+  /** A file of sound in the format's own codec, or null for a film without sound. */
+  readonly sound: string | null
+  readonly notes: FileNotes
   readonly rate: number
   readonly out: string
   readonly signal?: AbortSignal
@@ -37,35 +45,40 @@ export function repetitions(frames: number, group: number): readonly number[] {
 const escaped = (text: string): string => text.replace(/[=;#\\\n]/g, (sign) => `\\${sign}`)
 
 /** Chapters in ffmpeg's own metadata format (ffmpeg-formats, section Metadata). */
-function metadata(title: string, chapters: readonly Chapter[]): string {
+export function metadata({ title, artist, chapters }: FileNotes): string {
   const entries = chapters.map((chapter) =>
     `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${String(chapter.start)}\nEND=${String(chapter.end)}\ntitle=${escaped(chapter.title)}\n`)
-  return `;FFMETADATA1\ntitle=${escaped(title)}\n${entries.join('')}`
+  return `;FFMETADATA1\ntitle=${escaped(title)}\n${artist === '' ? '' : `artist=${escaped(artist)}\n`}${entries.join('')}`
 }
 
 /**
- * Joins made segments and sound into one MP4 without encoding again.
+ * Joins made segments and sound into one file without encoding again.
  * @throws ProcessFailed, or RangeError when a segment has fewer frames than are asked of it
  */
 export async function joinFilm(order: JoinOrder): Promise<void> {
+  const codec = CODECS[order.format]
   const notes = `${order.out}.chapters`
-  await writeFile(notes, metadata(order.title, order.chapters))
-  const sound = order.sound === null ? [] : ['-protocol_whitelist', 'file,pipe', '-f', 'mov,mp4,m4a,3gp,3g2,mj2', '-i', order.sound]
+  await writeFile(notes, metadata(order.notes))
+  const sound = order.sound === null ? [] : ['-protocol_whitelist', 'file,pipe', '-f', codec.sound, '-i', order.sound]
+  const cover = codec.cover ? order.notes.cover : null
   const { child, done } = start('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-nostats',
-    '-f', 'h264', '-framerate', String(order.rate), '-i', 'pipe:0',
-    '-protocol_whitelist', 'file,pipe', '-f', 'ffmetadata', '-i', notes, ...sound,
-    '-map', '0:v', ...(order.sound === null ? [] : ['-map', '2:a']), '-map_metadata', '1', '-map_chapters', '1',
-    '-c', 'copy', '-bsf:v', `setts=ts=N*${String(TIMESCALE / order.rate)}`, '-video_track_timescale', String(TIMESCALE),
-    '-movflags', '+faststart', '-f', 'mp4', '-y', order.out,
+    '-f', codec.stream, ...codec.input(order.rate), '-i', 'pipe:0',
+    '-protocol_whitelist', 'file,pipe', '-f', 'ffmetadata', '-i', notes, ...sound, ...(cover === null ? [] : ['-protocol_whitelist', 'file,pipe', '-f', 'mjpeg', '-i', cover]),
+    '-map', '0:v', ...(order.sound === null ? [] : ['-map', '2:a']), ...(cover === null ? [] : ['-map', order.sound === null ? '2:v' : '3:v', '-disposition:v:1', 'attached_pic']),
+    '-map_metadata', '1', '-map_chapters', '1', '-c', 'copy', ...codec.output(order.rate),
+    '-f', codec.container, '-y', order.out,
   ], { signal: order.signal })
+  let before = 0
   try {
     for (const part of order.parts) {
       const stream = await readFile(part.file)
-      const offsets = frameOffsets(stream)
+      const offsets = codec.offsets(stream)
+      if (before === 0 && !await feed(child, codec.head(stream, order.rate))) break
       const counts = part.still ? repetitions(part.frames, offsets.length) : [part.frames]
       for (const count of counts) {
-        if (!await feed(child, firstFrames(stream, offsets, count))) break
+        if (!await feed(child, codec.first(stream, offsets, count, before))) break
+        before += count
       }
     }
   } finally {

@@ -1,0 +1,61 @@
+import { open, rename } from 'node:fs/promises'
+import { Refusal } from '@core/model'
+import { lengthOfRecording } from '@render/probe'
+import { ProcessFailed, run } from '@render/process'
+import { SAMPLE_RATE } from './pcm'
+
+/** Kinds of sound that can be brought in: how a file of each begins, and the one demuxer that may read it. */
+const KINDS: readonly { readonly demuxer: string, readonly begins: (head: Buffer) => boolean }[] = [
+  { demuxer: 'wav', begins: (head) => head.toString('latin1', 0, 4) === 'RIFF' && head.toString('latin1', 8, 12) === 'WAVE' },
+  { demuxer: 'flac', begins: (head) => head.toString('latin1', 0, 4) === 'fLaC' },
+  { demuxer: 'ogg', begins: (head) => head.toString('latin1', 0, 4) === 'OggS' },
+  { demuxer: 'mov', begins: (head) => head.toString('latin1', 4, 8) === 'ftyp' },
+  { demuxer: 'mp3', begins: (head) => head.toString('latin1', 0, 3) === 'ID3' || (head[0] === 0xff && ((head[1] ?? 0) & 0xe0) === 0xe0) },
+]
+
+/** Shortest and longest voice that is taken, in ms. */
+const SHORTEST = 200
+const LONGEST = 3 * 3_600_000
+
+const unreadable = (): Refusal => new Refusal('unreadable', 'No sound could be read from this file. Bring WAV, MP3, M4A, Ogg or FLAC; the talk is as it was.')
+
+async function demuxerOf(path: string): Promise<string> {
+  const file = await open(path)
+  try {
+    const head = Buffer.alloc(16)
+    await file.read(head, 0, head.length, 0)
+    const kind = KINDS.find(({ begins }) => begins(head))
+    if (kind === undefined) throw unreadable()
+    return kind.demuxer
+  } finally {
+    await file.close()
+  }
+}
+
+/**
+ * Makes a recording of a sound file of any common kind, as if it had been spoken here: Opus in WebM, one channel. What
+ * the file says of itself is not believed, and nothing that it names is opened.
+ * @param out is there whole or not at all
+ * @param time it may take, in ms
+ * @returns how long it is, in ms
+ * @throws Refusal `unreadable` or `too-large` in words for the person
+ */
+export async function bringSound(path: string, out: string, time: number): Promise<number> {
+  const demuxer = await demuxerOf(path)
+  const part = `${out}.part`
+  try {
+    await run('ffmpeg', [
+      '-hide_banner', '-loglevel', 'error', '-nostats', '-max_alloc', '268435456', '-protocol_whitelist', 'file', '-f', demuxer, '-i', path,
+      '-map', '0:a:0', '-vn', '-sn', '-dn', '-map_metadata', '-1', '-map_chapters', '-1', '-t', String((LONGEST + 1000) / 1000),
+      '-ac', '1', '-ar', String(SAMPLE_RATE), '-c:a', 'libopus', '-b:a', '128k', '-f', 'webm', '-y', part,
+    ], { timeout: time })
+  } catch (error) {
+    if (error instanceof ProcessFailed) throw unreadable()
+    throw error
+  }
+  const length = await lengthOfRecording(part)
+  if (length > LONGEST) throw new Refusal('too-large', 'This voice is longer than three hours. Bring it in parts, slide by slide.')
+  if (length < SHORTEST) throw new Refusal('unreadable', 'There is hardly any sound in this file. The talk is as it was.')
+  await rename(part, out)
+  return length
+}

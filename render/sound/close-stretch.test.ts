@@ -1,0 +1,51 @@
+import { mkdtemp, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { AS_RECORDED } from '@core/model'
+import { pictureTimes } from '@render/probe'
+import { run } from '@render/process'
+import { cameraFrames } from '@render/video'
+import { closeStretch } from '.'
+
+let folder: string
+let raw: string
+
+const LENGTH = 6000
+/** One whole picture at its beginning and none after it, as a recorder gives them for seconds; it turns from dark to bright at 2 s, and is heard at 2 s. */
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'aisle-stretch-'))
+  raw = join(folder, 'raw.webm')
+  await run('ffmpeg', [
+    '-v', 'error', '-f', 'lavfi', '-i', 'color=black:s=64x36:r=30:d=6', '-f', 'lavfi', '-i', 'sine=frequency=600:d=6',
+    '-filter_complex', '[0:v]drawbox=color=white:t=fill:enable=gte(t\\,2)[v];[1:a]volume=0:enable=lt(t\\,2)[a]', '-map', '[v]', '-map', '[a]',
+    '-c:v', 'libvpx', '-g', '9999', '-deadline', 'realtime', '-lag-in-frames', '0', '-c:a', 'libopus', '-f', 'webm', raw,
+  ])
+})
+afterAll(() => rm(folder, { recursive: true }))
+
+async function closed(picture: number, sound: number): Promise<{ readonly recording: string, readonly turns: number | undefined, readonly heard: number }> {
+  const recording = join(folder, `recording-${String(picture)}.webm`)
+  const peaks = await closeStretch({ raw, recording, voice: join(folder, 'voice.pcm'), length: LENGTH, offsets: { picture, sound }, drift: 0, tail: null })
+  // As the export reads it: a frame for every thirtieth of a second from the stretch's zero on.
+  const frames = await cameraFrames({ path: recording, size: { width: 64, height: 36 } }, 0, AS_RECORDED, 150, 30)
+  const bright = frames.findIndex(({ image }) => ('getContext' in image ? (image.getContext('2d').getImageData(30, 16, 1, 1).data[0] ?? 0) : 0) > 128)
+  return { recording, turns: (bright * 1000) / 30, heard: (peaks.findIndex((peak) => peak > 10) * LENGTH) / peaks.length }
+}
+
+describe('a stretch that is closed', () => {
+  it('has its pictures from the first moment on, at their times, when what it begins with lies before it', async () => {
+    const { recording, turns, heard } = await closed(150, 40)
+    const times = await pictureTimes(recording)
+    expect(times[0]).toBe(0)
+    expect(times.filter((time) => time < 1000).length).toBeGreaterThan(28)
+    expect(Math.abs((turns ?? 0) - 1850)).toBeLessThanOrEqual(34)
+    expect(Math.abs(heard - 1960)).toBeLessThanOrEqual(40)
+  })
+
+  it('has them where they belong when its pictures begin later than it', async () => {
+    const { turns, heard } = await closed(-400, -90)
+    expect(Math.abs((turns ?? 0) - 2400)).toBeLessThanOrEqual(34)
+    expect(Math.abs(heard - 2090)).toBeLessThanOrEqual(40)
+  })
+})
