@@ -10,17 +10,25 @@ const alias = {
   '~': here('./app'),
 }
 
+/** What is held against a clock, or kills what it finds, has the machine to itself. */
+const ALONE = ['tests/browser/timing.test.ts', 'tests/browser/crash.test.ts']
+
 export default defineConfig({
   test: {
     projects: [
       { resolve: { alias }, test: { name: 'unit', testTimeout: 60_000, include: ['{core,contracts,render,server,app,scripts}/**/*.test.ts'] } },
       {
         resolve: { alias },
-        test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: 'tests/harness/global.ts', testTimeout: 240_000, hookTimeout: 300_000, fileParallelism: false },
+        test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: 'tests/harness/global.ts', testTimeout: 240_000, hookTimeout: 300_000, maxWorkers: 2 },
+      },
+      {
+        // Journeys wait for most of their time: two at once are what two processors can do. They hold on a machine that is busy besides.
+        resolve: { alias },
+        test: { name: 'browser', include: ['tests/browser/**/*.test.ts'], exclude: ALONE, globalSetup: 'tests/harness/global.ts', testTimeout: 600_000, hookTimeout: 300_000, maxWorkers: 2 },
       },
       {
         resolve: { alias },
-        test: { name: 'browser', include: ['tests/browser/**/*.test.ts'], globalSetup: 'tests/harness/global.ts', testTimeout: 600_000, hookTimeout: 300_000, fileParallelism: false },
+        test: { name: 'alone', include: ALONE, globalSetup: 'tests/harness/global.ts', testTimeout: 600_000, hookTimeout: 300_000, fileParallelism: false },
       },
     ],
   },

@@ -34,7 +34,7 @@ if (args.fresh) await startOver()
 mkdirSync(data, { recursive: true })
 
 const external = process.env['DATABASE_URL']
-const cluster = external === undefined ? await startCluster(data) : { url: external, stop: () => undefined, restart: () => undefined }
+const cluster = external === undefined ? await startCluster(data) : { url: external, ran: true, stop: () => undefined, restart: () => undefined }
 const children = new Children()
 let stopping = false
 const stop = (code: number): void => {

@@ -27,28 +27,30 @@ interface Report {
   readonly numFailedTestSuites: number
 }
 
-function tests(project: string): void {
+async function tests(project: string): Promise<void> {
   console.log(`\n── ${project} tests`)
   const out = join(scratch, `${project}.json`)
-  const ended = spawnSync(process.execPath, ['node_modules/vitest/vitest.mjs', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${out}`], { stdio: 'inherit' })
+  const child = spawn(process.execPath, ['node_modules/vitest/vitest.mjs', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${out}`], { stdio: 'inherit' })
+  const status = await new Promise<number | null>((resolve) => { child.once('close', resolve) })
   try {
     const report = JSON.parse(readFileSync(out, 'utf8')) as Report
     passed += report.numPassedTests
     failed += report.numFailedTests
     skipped += report.numPendingTests
     // A file that could not even be loaded has no failed test to count.
-    if (ended.status !== 0 && report.numFailedTests === 0) failed += 1
+    if (status !== 0 && report.numFailedTests === 0) failed += 1
   } catch {
     failed += 1
   }
 }
 
 spawnSync(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], { stdio: 'ignore', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+// Types take one processor for as long as lint and the unit tests take the other.
 await Promise.all([
-  check('lint', ['node_modules/eslint/bin/eslint.js', '.']),
   check('types', ['--import', 'tsx', 'scripts/types.ts']),
+  check('lint', ['node_modules/eslint/bin/eslint.js', '.']).then(() => tests('unit')),
 ])
-for (const project of ['unit', 'server', 'browser']) tests(project)
+for (const project of ['server', 'browser', 'alone']) await tests(project)
 rmSync(scratch, { recursive: true, force: true })
 console.log(`\n${String(passed)} passed, ${String(failed)} failed${skipped > 0 ? `, ${String(skipped)} skipped` : ''}`)
 process.exit(failed === 0 ? 0 : 1)

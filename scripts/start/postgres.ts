@@ -9,6 +9,8 @@ const SERVICE_USER = 'postgres'
 
 export interface Cluster {
   readonly url: string
+  /** Whether it ran already, and so others use it. */
+  readonly ran: boolean
   /** Stops the server if this process started it. */
   readonly stop: () => void
   /** Breaks off whatever it does, as a crash would, and starts it again. */
@@ -94,6 +96,7 @@ export async function startCluster(data: string): Promise<Cluster> {
   await ensureDatabase(url.replace(/\/aisle$/, '/postgres'))
   return {
     url,
+    ran: found !== null,
     stop: () => {
       if (found === null) command(join(bin, 'pg_ctl'), ['-D', folder, '-m', 'fast', '-w', 'stop'], { quiet: true })
     },

@@ -7,7 +7,10 @@ const ALIVE = 20_000
 /** What changes in the asker's talks, as it happens. */
 export default answerTo(async (event, person) => {
   const stream = createEventStream(event)
-  const deaf = hearTalksOf(person.id, (told) => { void stream.push(JSON.stringify(told)) })
+  const deaf = hearTalksOf(person.id, {
+    told: (told) => { void stream.push(JSON.stringify(told)) },
+    ready: () => { void stream.push({ event: 'ready', data: '' }) },
+  })
   const alive = setInterval(() => { void stream.push({ event: 'alive', data: '' }) }, ALIVE)
   stream.onClosed(async () => {
     deaf()

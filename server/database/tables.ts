@@ -1,4 +1,5 @@
-import type { Composition, Cue, DeliveryFacts, DeliveryState, Framing, Intent, Programme, Recipe, Size, Snapshot, Step, TakeKind, Transition } from '@core/model'
+import type { Composition, Cue, DeliveryFacts, DeliveryState, Framing, Intent, Preset, Programme, Recipe, Size, Snapshot, Step, TakeKind, Transition } from '@core/model'
+import type { Probe } from '@core/plan'
 import type { ChangeRole, ImportView, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 
@@ -40,6 +41,8 @@ export interface SlideTable {
   viewer_notes: Generated<string>
   planned_ms: number | null
   skip: boolean
+  /** May go when the talk is too long. */
+  optional: Generated<boolean>
   changed_revision: Generated<number>
 }
 
@@ -115,6 +118,8 @@ export interface StretchTable {
   camera_lost_ms: Generated<number>
   /** Prints of the voice that arrived, by number. */
   prints: Json<Readonly<Record<string, { readonly at: number, readonly rate: number }>>> | null
+  /** What was said last when it was cut off: when it begins, in ms of the stretch, and its samples a second. */
+  tail: Json<{ readonly at: number, readonly rate: number }> | null
   /** Whether its sound was matched with a print, or only taken to begin where the recorder began; null before that. */
   timing: 'measured' | 'approximate' | null
   /** How much faster the microphone's clock ran than the page's, in parts of a million. */
@@ -156,12 +161,22 @@ export interface NamedVersionTable {
   made: Moment
 }
 
+/** What was found out of a talk's pictures, by how they were to be made. */
+export interface ProbeTable {
+  talk: string
+  setting: string
+  programme_revision: number | null
+  found: Json<Probe>
+  made: Moment
+}
+
 export interface DeliveryTable {
   id: string
   talk: string
   number: GeneratedAlways<number>
   recipe: Json<Recipe>
-  programme_revision: number
+  /** Of what was recorded; null: of planned times. */
+  programme_revision: number | null
   file: string
   state: DeliveryState
   length_ms: number
@@ -170,10 +185,28 @@ export interface DeliveryTable {
   frames_done: Generated<number>
   frames_total: number
   time_left_ms: number | null
-  estimate: Json<{ bytes: number, time: number }>
+  /** `reckoned`: the time on a machine of the usual speed; not in those made before it was noted. */
+  estimate: Json<{ bytes: number, time: number, reckoned?: number }>
   sentence: string | null
   facts: Json<DeliveryFacts> | null
   created: Moment
+  /** Not before. */
+  starts: Date | null
+  /** Of those that wait, lower ones are made first. */
+  place: Generated<number>
+  /** Grows when it is told to stop: whoever makes it for an earlier turn is to end. */
+  turn: Generated<number>
+  /** Workers that make its pictures, the one whose it is first. */
+  helpers: JSONColumnType<readonly string[], string | undefined, string>
+}
+
+/** A recipe that a person keeps for other talks. */
+export interface PresetTable {
+  id: string
+  owner: string
+  name: string
+  preset: Json<Preset>
+  made: Moment
 }
 
 export interface RehearsalTable {
@@ -213,6 +246,8 @@ export interface Tables {
   programme: ProgrammeTable
   named_version: NamedVersionTable
   delivery: DeliveryTable
+  preset: PresetTable
+  probe: ProbeTable
   rehearsal: RehearsalTable
   speech: SpeechTable
   worker: WorkerTable

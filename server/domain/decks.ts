@@ -20,6 +20,7 @@ interface SlideRow {
   readonly viewer_notes: string
   readonly planned_ms: number | null
   readonly skip: boolean
+  readonly optional: boolean
   readonly steps: Slide['steps']
   readonly framing: Slide['framing']
   readonly composition: Slide['composition']
@@ -34,13 +35,14 @@ const toSlide = (row: SlideRow): Slide => ({
   viewerNotes: row.viewer_notes,
   planned: row.planned_ms,
   skip: row.skip,
+  optional: row.optional,
   steps: row.steps,
   framing: row.framing,
   composition: row.composition,
   transition: row.transition,
 })
 
-const OWN = ['slide.id', 'slide.title', 'slide.notes', 'slide.viewer_notes', 'slide.planned_ms', 'slide.skip'] as const
+const OWN = ['slide.id', 'slide.title', 'slide.notes', 'slide.viewer_notes', 'slide.planned_ms', 'slide.skip', 'slide.optional'] as const
 const OF_VERSION = ['slide_version.version', 'slide_version.steps', 'slide_version.framing', 'slide_version.composition', 'slide_version.transition'] as const
 const COLUMNS = [...OWN, ...OF_VERSION]
 
@@ -88,7 +90,7 @@ export async function saveDeck(q: Queries, talk: string, before: readonly Slide[
   if (changed.length > 0) {
     const kept = await q.insertInto('slide').values(changed.map(({ slide, position }) => ({
       id: slide.id, talk, position, version: slide.version, title: slide.title, notes: slide.notes, viewer_notes: slide.viewerNotes,
-      planned_ms: slide.planned, skip: slide.skip, changed_revision: revision,
+      planned_ms: slide.planned, skip: slide.skip, optional: slide.optional, changed_revision: revision,
     }))).onConflict((conflict) => conflict.column('id').doUpdateSet((set) => ({
       position: set.ref('excluded.position'),
       version: set.ref('excluded.version'),
@@ -97,9 +99,10 @@ export async function saveDeck(q: Queries, talk: string, before: readonly Slide[
       viewer_notes: set.ref('excluded.viewer_notes'),
       planned_ms: set.ref('excluded.planned_ms'),
       skip: set.ref('excluded.skip'),
+      optional: set.ref('excluded.optional'),
       // A slide that only stands elsewhere now has not changed.
-      changed_revision: sql<number>`case when (slide.version, slide.title, slide.notes, slide.viewer_notes, slide.planned_ms, slide.skip)
-        is distinct from (excluded.version, excluded.title, excluded.notes, excluded.viewer_notes, excluded.planned_ms, excluded.skip)
+      changed_revision: sql<number>`case when (slide.version, slide.title, slide.notes, slide.viewer_notes, slide.planned_ms, slide.skip, slide.optional)
+        is distinct from (excluded.version, excluded.title, excluded.notes, excluded.viewer_notes, excluded.planned_ms, excluded.skip, excluded.optional)
         then excluded.changed_revision else slide.changed_revision end`,
     })).where('slide.talk', '=', talk)).returning('slide.id').execute()
     // An id that a page made up and that is another talk's is refused by the condition above.

@@ -2,13 +2,13 @@ import { group } from 'd3'
 import { asId } from '@core/model'
 import type { Piece, Programme, Seam, StretchId } from '@core/model'
 import type { HeardStretch } from '@core/programme'
+import { stretchesOf } from '@core/scene'
 import type { FilmView } from '@contracts'
 import type { Queries } from '@server/database'
 import { slidesAsShown } from './decks'
 import { currentProgramme, programmeAt } from './programmes'
 
-const stretchesIn = (pieces: readonly Piece[]): readonly StretchId[] => pieces.flatMap((piece) =>
-  (piece.kind === 'still' ? [] : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? [])))
+const stretchesIn = (pieces: readonly Piece[]): readonly StretchId[] => pieces.flatMap(stretchesOf)
 const stretchesBehind = (seams: readonly Seam[]): readonly StretchId[] => seams.flatMap((seam) => [...stretchesIn(seam.pieces), ...stretchesBehind(seam.seams)])
 
 /** Every stretch that a programme names, also in what was cut and can be opened again. */
@@ -49,7 +49,7 @@ export async function filmView(q: Queries, talk: string, revision?: number): Pro
     programme,
     shape,
     slides,
-    stretches: stretches.map(({ peaks: _, loudness: __, cameraLost: ___, timing: ____, ...stretch }) => stretch),
+    stretches: stretches.map(({ peaks: _, timing: __, ...stretch }) => stretch),
     peaks: Object.fromEntries(stretches.map((stretch) => [stretch.id, stretch.peaks])),
   }
 }

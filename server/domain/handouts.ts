@@ -8,7 +8,7 @@ import type { Drawn } from '@render/video'
 import type { Queries } from '@server/database'
 import { assetPath } from '@server/store'
 import { slidesOf } from './decks'
-import { fileName } from './talks'
+import { firstName } from './talks'
 
 async function deckOf(q: Queries, talk: string): Promise<{ readonly name: string, readonly deck: Deck }> {
   const { name, shape } = await q.selectFrom('talk').select(['name', 'shape']).where('id', '=', talk).executeTakeFirstOrThrow()
@@ -18,7 +18,7 @@ async function deckOf(q: Queries, talk: string): Promise<{ readonly name: string
 /** A talk's notes as Markdown, of one kind. */
 export async function notesFile(q: Queries, talk: string, kind: NotesKind): Promise<{ readonly text: string, readonly file: string }> {
   const { name, deck } = await deckOf(q, talk)
-  return { text: notesAsMarkdown(name, deck, kind), file: `${fileName(name)}-${kind === 'notes' ? 'notes' : 'viewer-notes'}.md` }
+  return { text: notesAsMarkdown(name, deck, kind), file: `${firstName(name)}-${kind === 'notes' ? 'notes' : 'viewer-notes'}.md` }
 }
 
 /** Slides with their words, as a PDF. Pictures are those that were made for the browser when the deck was read. */
@@ -41,5 +41,5 @@ export async function handoutFile(q: Queries, talk: string, kind: NotesKind): Pr
       return { ofStep: () => undefined, ofAsset: (asset) => assets.get(asset) }
     },
   })
-  return { bytes, file: `${fileName(name)}-${kind === 'notes' ? 'notes' : 'handout'}.pdf` }
+  return { bytes, file: `${firstName(name)}-${kind === 'notes' ? 'notes' : 'handout'}.pdf` }
 }

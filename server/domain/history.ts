@@ -1,10 +1,10 @@
 import { Refusal } from '@core/model'
 import type { Programme } from '@core/model'
-import { applyProgrammeEdit, changedVisits, merged, nameOfEdit } from '@core/programme'
-import type { ProgrammeEdit } from '@core/programme'
+import { changedVisits, merged } from '@core/programme'
 import type { ChangeRole, HistoryView } from '@contracts'
 import type { Queries } from '@server/database'
 import { stretchIdsOf } from './films'
+import type { ProgrammeChange } from './recordings'
 import { currentProgramme, programmeAt, saveProgramme } from './programmes'
 
 /** Changes that are listed. */
@@ -30,13 +30,13 @@ async function allThere(q: Queries, programme: Programme): Promise<void> {
  * @param author the browser that made it
  * @throws Refusal `conflict` when the same visit was changed elsewhere; then nothing is changed
  */
-export async function editProgramme(q: Queries, talk: string, revision: number, author: string, edit: ProgrammeEdit): Promise<Programme> {
+export async function editProgramme(q: Queries, talk: string, revision: number, author: string, change: ProgrammeChange): Promise<Programme> {
   const now = await held(q, talk)
   const base = revision === now.revision ? now : await programmeAt(q, talk, revision)
-  const mine = applyProgrammeEdit(base, edit)
+  const mine = change.apply(base)
   const next = base === now ? mine : merged(base, mine, now)
   await allThere(q, next)
-  await saveProgramme(q, talk, next, nameOfEdit(edit), { author })
+  await saveProgramme(q, talk, next, change.name, { author })
   return next
 }
 
@@ -113,9 +113,10 @@ export async function historyOf(q: Queries, talk: string, author: string): Promi
       .where('programme.talk', '=', talk).orderBy('programme.revision', 'desc').limit(LISTED).execute(),
     stacksOf(q, talk, author),
     currentProgramme(q, talk),
-    q.selectFrom('delivery').select('programme_revision').where('talk', '=', talk).where('state', '=', 'done').orderBy('created', 'desc').executeTakeFirst(),
+    q.selectFrom('delivery').select('programme_revision').where('talk', '=', talk).where('state', '=', 'done').where('programme_revision', 'is not', null).orderBy('created', 'desc').executeTakeFirst(),
   ])
-  const last = delivered === undefined ? null : await programmeAt(q, talk, delivered.programme_revision)
+  const since = delivered?.programme_revision ?? null
+  const last = since === null ? null : await programmeAt(q, talk, since)
   return {
     changes: rows.map(({ revision, made, reason, role, length_ms: length, name }) => ({ revision, made: made.toISOString(), reason: said(reason), role, length, name })),
     undo: stacks.undo.at(-1) === undefined ? null : said(stacks.undo.at(-1)?.reason ?? ''),

@@ -5,13 +5,37 @@ import type { Queries } from '@server/database'
 export interface Jobs {
   readonly 'read-deck': { readonly id: string }
   readonly 'finish-take': { readonly take: string }
+  readonly 'bring-voice': { readonly take: string }
   readonly deliver: { readonly delivery: string }
+  /** A part of a delivery's pictures, for a worker that is not making it already. */
+  readonly 'help-deliver': { readonly delivery: string }
+  /** Some of a talk's pictures are made as its recipe wants them, to see what they take. */
+  readonly probe: { readonly talk: string }
+  readonly 'make-ahead': { readonly talk: string }
 }
 
 /** How often a job is tried before it has failed. */
 export const ATTEMPTS = 3
 
-/** Adds a job. Within a transaction it begins when that commits; asked for twice with one key, it is done once. */
-export async function addJob<Name extends keyof Jobs>(q: Queries, name: Name, payload: Jobs[Name], key: string): Promise<void> {
-  await sql`select graphile_worker.add_job(${name}, payload => ${JSON.stringify(payload)}::json, max_attempts => ${ATTEMPTS}, job_key => ${key})`.execute(q)
+/** When a job is done. */
+export interface JobTurn {
+  /** Not before; null: as soon as it can be. */
+  readonly starts: Date | null
+  /** Of jobs that wait, lower ones are done first. */
+  readonly place: number
+  /** What marks it: a worker may refuse jobs that are marked so. */
+  readonly flags?: readonly string[]
+}
+/** Place of what is done once no file waits to be begun. */
+export const AFTER_FILES = 10
+const AT_ONCE: JobTurn = { starts: null, place: 0 }
+
+/** Adds a job. Within a transaction it begins when that commits; asked for twice with one key, it is done once, at its last turn. */
+export async function addJob<Name extends keyof Jobs>(q: Queries, name: Name, payload: Jobs[Name], key: string, { starts, place, flags }: JobTurn = AT_ONCE): Promise<void> {
+  await sql`select graphile_worker.add_job(${name}, payload => ${JSON.stringify(payload)}::json, max_attempts => ${ATTEMPTS}, job_key => ${key}, run_at => coalesce(${starts}::timestamptz, now()), priority => ${place}, flags => ${flags ?? null}::text[])`.execute(q)
+}
+
+/** Takes jobs out of the queue; what is being done goes on. */
+export async function removeJob(q: Queries, ...keys: readonly string[]): Promise<void> {
+  await sql`select graphile_worker.remove_job(key) from unnest(${keys}::text[]) as key`.execute(q)
 }

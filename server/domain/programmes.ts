@@ -3,10 +3,11 @@ import type { Programme } from '@core/model'
 import { programmeLength } from '@core/programme'
 import type { ChangeRole } from '@contracts'
 import type { Queries } from '@server/database'
+import { wantAhead } from './ahead'
 import { tell } from './events'
 
-/** A programme as the database has it: those that were kept before there were seams have none. */
-const whole = (value: Programme): Programme => ({ ...value, seams: (value as Partial<Programme>).seams ?? [] })
+/** A programme as the database has it: those that were kept before there were seams, or ink drawn afterwards, have none. */
+const whole = (value: Partial<Programme>): Programme => ({ ...EMPTY_PROGRAMME, ...value })
 
 /** The talk's programme as it is now; an empty one before anything was recorded. */
 export async function currentProgramme(q: Queries, talk: string): Promise<Programme> {
@@ -41,4 +42,5 @@ export async function saveProgramme(q: Queries, talk: string, programme: Program
   if (moved.numUpdatedRows !== 1n) throw new Refusal('conflict', 'The programme was changed on another page in the meantime. Nothing was overwritten; try again.')
   await q.insertInto('programme').values({ talk, revision: programme.revision, value: JSON.stringify(programme), length_ms: programmeLength(programme), reason, author, role, takes_back: takesBack ?? null }).execute()
   await tell(q, { talk, kind: 'programme', id: String(programme.revision) })
+  await wantAhead(q, talk)
 }

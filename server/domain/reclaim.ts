@@ -1,4 +1,4 @@
-import { unreachable } from '@core/model'
+import { UNFINISHED, unreachable } from '@core/model'
 import type { Database } from '@server/database'
 import type { LeavingKind } from '@server/store'
 
@@ -10,7 +10,7 @@ export interface Reclaimed {
 
 /**
  * Forgets what was thrown away longer ago than it can be brought back: talks, and discarded takes that neither the
- * programme as it is nor a delivery under way names. What lies in the store goes afterwards, once no row refers to it.
+ * programme as it is nor an unfinished delivery names. What lies in the store goes afterwards, once no row refers to it.
  * @param grace in days
  */
 export async function forgetDiscarded(db: Database, grace: number): Promise<Reclaimed> {
@@ -24,7 +24,7 @@ export async function forgetDiscarded(db: Database, grace: number): Promise<Recl
       await q.selectFrom('talk').select('id').where('id', '=', take.talk).forUpdate().execute()
       const stretches = (await q.selectFrom('stretch').select('id').where('take', '=', take.id).execute()).map((row) => row.id)
       const named = await q.selectFrom('programme').innerJoin('talk', 'talk.id', 'programme.talk').leftJoin('delivery', (join) => join
-        .onRef('delivery.talk', '=', 'programme.talk').onRef('delivery.programme_revision', '=', 'programme.revision').on('delivery.state', 'in', ['queued', 'making', 'checking']))
+        .onRef('delivery.talk', '=', 'programme.talk').onRef('delivery.programme_revision', '=', 'programme.revision').on('delivery.state', 'in', UNFINISHED))
         .select('programme.value').where('programme.talk', '=', take.talk)
         .where((is) => is.or([is('programme.revision', '=', is.ref('talk.programme_revision')), is('delivery.id', 'is not', null)])).execute()
       const text = JSON.stringify(named.map((row) => row.value))

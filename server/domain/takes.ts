@@ -4,9 +4,10 @@ import type { Cue, Intent, Ms, Programme, SlideId, Snapshot, TakeKind } from '@c
 import { piecesOfTake, placeTake, reportOf, withoutStretches } from '@core/programme'
 import type { TakeReport } from '@core/programme'
 import type { TakePlace } from '@contracts'
-import { spokenTime } from '@core/voice'
+import { SHORTEST_PAUSE } from '@core/pace'
+import { speechFree, spokenTime } from '@core/voice'
 import type { Database, Queries } from '@server/database'
-import { digestOf, printPath, slicePath, writeWhole } from '@server/store'
+import { digestOf, facePath, printPath, slicePath, tailPath, writeWhole } from '@server/store'
 import { slidesOf } from './decks'
 import { tell } from './events'
 import { loadStretches } from './films'
@@ -57,7 +58,7 @@ export interface NewStretch {
 
 export async function openStretch(q: Queries, id: string, stretch: NewStretch): Promise<void> {
   const added = await q.insertInto('stretch').values({
-    id, ...stretch, opening: JSON.stringify(stretch.opening), state: 'open', length_ms: null, kept_ms: null, slices: null, cues: null, peaks: null, loudness: null, prints: null, timing: null, drift_ppm: null,
+    id, ...stretch, opening: JSON.stringify(stretch.opening), state: 'open', length_ms: null, kept_ms: null, slices: null, cues: null, peaks: null, loudness: null, prints: null, tail: null, timing: null, drift_ppm: null,
     offset_picture: 0, offset_sound: 0,
   }).onConflict((conflict) => conflict.column('id').doNothing()).executeTakeFirst()
   if (added.numInsertedOrUpdatedRows === 0n) {
@@ -82,6 +83,17 @@ export async function keepPrint(q: Queries, stretch: string, n: number, print: {
   await writeWhole(printPath(stretch, n), samples)
   const added = JSON.stringify({ [String(n)]: { at: print.at, rate: print.rate } })
   await q.updateTable('stretch').set({ prints: sql`coalesce(prints, '{}'::jsonb) || ${added}::jsonb` }).where('id', '=', stretch).where('state', '=', 'open').execute()
+}
+
+/** Keeps a stretch's first pictures, by which the place of its recorded ones is found. */
+export async function keepFacePrint(stretch: string, print: Uint8Array): Promise<void> {
+  await writeWhole(facePath(stretch), print)
+}
+
+/** Keeps what was said last in a stretch that was cut off, by which its voice goes on where its recording ends. */
+export async function keepTail(q: Queries, stretch: string, tail: { readonly at: number, readonly rate: number }, samples: Uint8Array): Promise<void> {
+  await writeWhole(tailPath(stretch), samples)
+  await q.updateTable('stretch').set({ tail: JSON.stringify({ at: tail.at, rate: tail.rate }) }).where('id', '=', stretch).where('state', '=', 'open').execute()
 }
 
 export interface Slice {
@@ -185,7 +197,7 @@ export async function placeFinishedTake(db: Database, take: string): Promise<voi
       // Take the talk's lock first, so that two takes finished at once are placed one after the other.
       const { language } = await q.selectFrom('talk').select('language').where('id', '=', row.talk).forUpdate().executeTakeFirstOrThrow()
       const slides = await slidesOf(q, row.talk)
-      const programme = placeTake(await currentProgramme(q, row.talk), row.intent, { id: asId(take), kind: row.kind, stretches }, slides)
+      const programme = placeTake(await currentProgramme(q, row.talk), row.intent, { id: asId(take), kind: row.kind, stretches }, slides, (id) => speechFree(stretches.find((stretch) => stretch.id === id)?.peaks ?? [], SHORTEST_PAUSE))
       await saveProgramme(q, row.talk, programme, placedBy(take), { author: row.place?.browser ?? null })
       if (row.kind !== 'dub') await rememberSpeech(q, row.talk, take, language, slides, spokenOn(take, stretches))
     }

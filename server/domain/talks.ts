@@ -1,22 +1,23 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { ANYBODY, plannedTime } from '@core/pace'
-import { EMPTY_PROGRAMME, Refusal, asId } from '@core/model'
+import { EMPTY_PROGRAMME, Refusal, USUAL_RECIPE, asId } from '@core/model'
 import type { Ms, Recipe, Slide, Take } from '@core/model'
 import { recordedBySlide, visitsOf } from '@core/programme'
 import type { ImportView, TakeView, TalkCard, TalkView } from '@contracts'
 import type { Queries } from '@server/database'
 import { saveDeck, slidesOf, slidesOfMany } from './decks'
+import { wantAhead } from './ahead'
 import { tell } from './events'
 import { rehearsalsOf } from './rehearsals'
 import { rateOfOwner } from './speech'
 
-/** A name that every file system takes. */
-export const fileName = (name: string): string =>
+/** What the files of a talk are called until somebody says otherwise. */
+export const firstName = (name: string): string =>
   `aisle-${name.normalize('NFC').toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '').slice(0, 80) || 'talk'}`
 
 const firstRecipe = (name: string, limit: Ms | null): Recipe => ({
-  lines: 1080, quality: 'good', name: fileName(name), limit: limit === null ? { kind: 'none' } : { kind: 'hold', limit },
+  ...USUAL_RECIPE, name: firstName(name), limit: limit === null ? { kind: 'none' } : { kind: 'hold', limit },
 })
 
 export async function createTalk(q: Queries, owner: string, name: string, limit: Ms | null): Promise<string> {
@@ -99,7 +100,7 @@ export async function talkCards(q: Queries, owner: string): Promise<readonly Tal
 export async function changeTalk(q: Queries, id: string, fields: { readonly name?: string, readonly limit?: Ms | null, readonly language?: string }): Promise<void> {
   const before = await q.selectFrom('talk').select(['name', 'recipe']).where('id', '=', id).forUpdate().executeTakeFirstOrThrow()
   // The recipe follows the talk until somebody gave it a name or limit of its own.
-  const named = fields.name !== undefined && before.recipe.name === fileName(before.name) ? { ...before.recipe, name: fileName(fields.name) } : before.recipe
+  const named = fields.name !== undefined && before.recipe.name === firstName(before.name) ? { ...before.recipe, name: firstName(fields.name) } : before.recipe
   const limited = fields.limit === undefined
     ? named
     : { ...named, limit: fields.limit === null ? { kind: 'none' } : { kind: named.limit.kind === 'warn' ? 'warn' : 'hold', limit: fields.limit } }
@@ -134,6 +135,7 @@ export async function duplicateTalk(q: Queries, owner: string, id: string): Prom
 
 export async function saveRecipe(q: Queries, id: string, recipe: Recipe): Promise<void> {
   await q.updateTable('talk').set({ recipe: JSON.stringify(recipe) }).where('id', '=', id).execute()
+  await wantAhead(q, id)
 }
 
 /** @throws Refusal `not-found` when the file is none of this talk's */

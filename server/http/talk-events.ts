@@ -5,12 +5,18 @@ import { database } from '@server/database'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 
-type Hearer = (event: TalkEvent) => void
+/** Who hears of a person's talks. */
+export interface TalkHearer {
+  readonly told: (event: TalkEvent) => void
+  /** From now on everything is heard. What happened before may have been missed: at the beginning, and whenever the line was lost. */
+  readonly ready: () => void
+}
 
-const hearers = new Map<string, Set<Hearer>>()
+const hearers = new Map<string, Set<TalkHearer>>()
 /** Whose each talk is; that never changes. */
 const owners = new Map<string, string | null>()
-let listening = false
+/** What listening has come to. */
+let line: 'none' | 'coming' | 'there' = 'none'
 /** Wait before a lost connection is made again, in ms. */
 const AGAIN = 1000
 
@@ -18,12 +24,13 @@ async function pass(told: TalkEvent): Promise<void> {
   if (hearers.size === 0) return
   const owner = owners.get(told.talk) ?? await ownerOf(database(), told.talk)
   owners.set(told.talk, owner)
-  if (owner !== null) for (const hear of hearers.get(owner) ?? []) hear(told)
+  if (owner !== null) for (const hearer of hearers.get(owner) ?? []) hearer.told(told)
 }
 
 async function listen(): Promise<void> {
   const client = new pg.Client({ connectionString: settings().databaseUrl })
   const again = (): void => {
+    line = 'coming'
     client.removeAllListeners()
     client.on('error', () => undefined)
     void client.end().catch(() => undefined)
@@ -40,6 +47,8 @@ async function listen(): Promise<void> {
   try {
     await client.connect()
     await client.query(`listen ${CHANNEL}`)
+    line = 'there'
+    for (const hearer of [...hearers.values()].flatMap((own) => [...own])) hearer.ready()
   } catch (error) {
     log.warn({ error: String(error) }, 'cannot listen for changes; trying again')
     again()
@@ -47,15 +56,16 @@ async function listen(): Promise<void> {
 }
 
 /** Hears what changes in any talk of a person, until the function that is returned is called. */
-export function hearTalksOf(person: string, hear: Hearer): () => void {
-  if (!listening) {
-    listening = true
+export function hearTalksOf(person: string, hearer: TalkHearer): () => void {
+  const own = hearers.get(person) ?? new Set()
+  hearers.set(person, own.add(hearer))
+  if (line === 'there') hearer.ready()
+  else if (line === 'none') {
+    line = 'coming'
     void listen()
   }
-  const own = hearers.get(person) ?? new Set()
-  hearers.set(person, own.add(hear))
   return () => {
-    own.delete(hear)
+    own.delete(hearer)
     if (own.size === 0) hearers.delete(person)
   }
 }

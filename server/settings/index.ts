@@ -30,6 +30,10 @@ export interface Settings {
   readonly workerGrace: number
   /** Days for which what was thrown away can be brought back, before its space is reclaimed. */
   readonly graceDays: number
+  /** Most that parts of films take on the disk that are kept for the next export, in bytes; those used longest ago go first. */
+  readonly segmentCache: number
+  /** How long nothing of a talk must have changed before parts of its file are made ahead, in ms; 0: nothing is made, or looked at, before it is asked for. */
+  readonly makeAhead: number
   readonly logLevel: string
 }
 
@@ -49,6 +53,8 @@ interface Environment {
   readonly AISLE_ENCODER_THREADS: number
   readonly AISLE_WORKER_GRACE_MS: number
   readonly AISLE_GRACE_DAYS: number
+  readonly AISLE_SEGMENT_CACHE_MB: number
+  readonly AISLE_MAKE_AHEAD_SECONDS: number
   readonly AISLE_LOG: string
 }
 
@@ -68,6 +74,8 @@ const schema = Joi.object<Environment>({
   AISLE_ENCODER_THREADS: Joi.number().integer().min(1).max(64).default(Math.max(1, cpus().length)),
   AISLE_WORKER_GRACE_MS: Joi.number().integer().min(1000).max(600_000).default(15_000),
   AISLE_GRACE_DAYS: Joi.number().min(0).max(3650).default(14),
+  AISLE_SEGMENT_CACHE_MB: Joi.number().integer().min(0).max(10_000_000).default(10_240),
+  AISLE_MAKE_AHEAD_SECONDS: Joi.number().integer().min(0).max(86_400).default(45),
   AISLE_LOG: Joi.valid('silent', 'error', 'warn', 'info', 'debug').default('info'),
 })
 
@@ -95,6 +103,8 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     encoderThreads: value.AISLE_ENCODER_THREADS,
     workerGrace: value.AISLE_WORKER_GRACE_MS,
     graceDays: value.AISLE_GRACE_DAYS,
+    segmentCache: value.AISLE_SEGMENT_CACHE_MB * 1_048_576,
+    makeAhead: value.AISLE_MAKE_AHEAD_SECONDS * 1000,
     logLevel: value.AISLE_LOG,
   }
 }

@@ -1,2 +1,3 @@
 export * from './leavings'
 export * from './media-store'
+export * from './segment-cache'

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
-import { mkdir, open, rename, rm, stat, utimes } from 'node:fs/promises'
+import { mkdir, open, rename, rm, stat, statfs, utimes } from 'node:fs/promises'
 import { dirname, join, sep } from 'node:path'
 import { settings } from '@server/settings'
 
@@ -17,10 +17,16 @@ export const stretchFolder = (stretch: string): string => place('stretches', str
 export const slicePath = (stretch: string, n: number): string => place('stretches', stretch, 'slices', String(n).padStart(7, '0'))
 /** A short print of its microphone. */
 export const printPath = (stretch: string, n: number): string => place('stretches', stretch, `print-${String(n)}.pcm`)
+/** What was said last in a stretch that was cut off, beyond what its recording holds. */
+/** A stretch's first pictures, small. */
+export const facePath = (stretch: string): string => place('stretches', stretch, 'face.bin')
+export const tailPath = (stretch: string): string => place('stretches', stretch, 'tail.pcm')
 /** The recording as it came, with an index so that it can be sought in. */
 export const recordingPath = (stretch: string): string => place('stretches', stretch, 'recording.webm')
 /** Its voice: 48 kHz mono samples of 16 bits that begin where the stretch begins. */
 export const voicePath = (stretch: string): string => place('stretches', stretch, 'voice.pcm')
+/** A sound file that was brought in as a stretch's voice, as it came. */
+export const broughtPath = (stretch: string): string => place('stretches', stretch, 'brought')
 export const segmentFolder = (): string => place('segments')
 export const deliveryFolder = (delivery: string): string => place('deliveries', delivery)
 export const deliveryPath = (delivery: string): string => place('deliveries', delivery, 'film.mp4')
@@ -83,3 +89,15 @@ export const removeTree = (path: string): Promise<void> => {
   if (!path.startsWith(join(settings().data, 'store') + sep)) throw new Error('outside the store')
   return rm(path, { recursive: true, force: true })
 }
+
+/** Less room than this is none, in bytes: whatever writes is about to fail. */
+const NO_ROOM = 4_000_000
+
+/** Room that is left where media are kept, in bytes. */
+export async function roomLeft(): Promise<number> {
+  const { bavail, bsize } = await statfs(settings().data)
+  return bavail * bsize
+}
+
+/** Whether there is none. */
+export const storeIsFull = async (): Promise<boolean> => await roomLeft() < NO_ROOM

@@ -6,8 +6,13 @@ import { database, databasePool } from '@server/database'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import { Heartbeat } from './heartbeat'
+import { WORKER, notFor } from './identity'
+import { bringVoiceGivenUp, bringVoiceTask } from './tasks/bring-voice'
 import { deliverGivenUp, deliverTask } from './tasks/deliver'
+import { helpDeliverGivenUp, helpDeliverTask } from './tasks/help-deliver'
 import { finishTakeGivenUp, finishTakeTask } from './tasks/finish-take'
+import { makeAheadGivenUp, makeAheadTask } from './tasks/make-ahead'
+import { probeGivenUp, probeTask } from './tasks/probe'
 import { reclaimTask } from './tasks/reclaim'
 import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
 
@@ -50,10 +55,15 @@ const runner = await run({
   noHandleSignals: true,
   logger,
   events,
+  forbiddenFlags: [notFor(WORKER)],
   taskList: {
     'read-deck': task('id', readDeckTask, readDeckGivenUp),
     'finish-take': task('take', finishTakeTask, finishTakeGivenUp),
+    'bring-voice': task('take', bringVoiceTask, bringVoiceGivenUp),
     deliver: task('delivery', deliverTask, deliverGivenUp),
+    'help-deliver': task('delivery', helpDeliverTask, helpDeliverGivenUp),
+    probe: task('talk', probeTask, probeGivenUp),
+    'make-ahead': task('talk', makeAheadTask, makeAheadGivenUp),
     reclaim: reclaimTask,
   },
   // At night, and once more when the machine was off then.

@@ -5,6 +5,11 @@ import { rehearse } from './0003-rehearse'
 import { lectern } from './0004-lectern'
 import { anchor } from './0005-anchor'
 import { history } from './0006-history'
+import { optional } from './0007-optional'
+import { recipes } from './0008-recipes'
+import { tails } from './0009-tails'
+import { widerRecipes } from './0010-wider-recipes'
+import { helpers } from './0011-helpers'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -14,4 +19,9 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0004-lectern': lectern,
   '0005-anchor': anchor,
   '0006-history': history,
+  '0007-optional': optional,
+  '0008-recipes': recipes,
+  '0009-tails': tails,
+  '0010-wider-recipes': widerRecipes,
+  '0011-helpers': helpers,
 }

@@ -1,136 +1,27 @@
-import { createHash } from 'node:crypto'
-import { mkdir, rename, rm } from 'node:fs/promises'
-import { join } from 'node:path'
+import { mkdir, rename, rm, stat, writeFile } from 'node:fs/promises'
 import { sum } from 'd3'
-import { contentOfSegment, costOfSegment, renderPlan, runsOf } from '@core/plan'
-import type { RenderPlan, Run, Segment } from '@core/plan'
-import { indexFilm, slideOf } from '@core/scene'
+import { costOfSegment, nextTry, renderPlan } from '@core/plan'
+import type { RenderPlan, SizeTry } from '@core/plan'
+import { Refusal, isUnderWay, isVideo } from '@core/model'
+import type { Format, VideoFormat } from '@core/model'
+import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
-import { toFilm } from '@contracts'
-import { checkFilm, probe } from '@render/probe'
-import { contentOfVoice, makeVoice, measureFile } from '@render/sound'
-import type { Loudness } from '@render/sound'
-import { FilmPainter, joinFilm, PictureSource, makeSegment, settingOf } from '@render/video'
-import type { CameraFile, JoinPart } from '@render/video'
+import { checkFilm } from '@render/probe'
+import { tagSound } from '@render/sound'
+import { CRF_BOUNDS, codingOf, joinFilm, metadata } from '@render/video'
+import type { Coding, FileNotes } from '@render/video'
 import { database } from '@server/database'
-import { filmView } from '@server/domain'
+import { filmOfRecipe } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { assetPath, deliveryFolder, deliveryPath, lookPath, recordingPath, segmentFolder, sizeOf, voicePath, writeWhole } from '@server/store'
+import { assetPath, storeIsFull, deliveryFolder, deliveryPath, lookPath, trimSegmentCache } from '@server/store'
+import { WORKER } from '../identity'
+import { askForHelp, needNoHelp } from './help-deliver'
+import { SegmentFailed, makePictures } from './make-pictures'
+import { makeSound } from './make-sound'
+import type { MadeSound } from './make-sound'
 import { Progress } from './progress'
-
-/** A segment could not be made; says where, for the person. */
-class SegmentFailed extends Error {
-  readonly slide: string
-
-  constructor(slide: string, cause: unknown) {
-    super(`the part on “${slide}” could not be made`, { cause })
-    this.slide = slide
-  }
-}
-
-const cameras = (): (stretch: string) => Promise<CameraFile> => {
-  const known = new Map<string, Promise<CameraFile>>()
-  const find = async (stretch: string): Promise<CameraFile> => {
-    const path = recordingPath(stretch)
-    const video = (await probe(path)).streams.find((stream) => stream.codec_type === 'video')
-    return { path, size: { width: video?.width ?? 2, height: video?.height ?? 2 } }
-  }
-  return (stretch) => {
-    const found = known.get(stretch) ?? find(stretch)
-    known.set(stretch, found)
-    return found
-  }
-}
-
-/** A part of the film that is there, and how many of its frames were encoded for it now. */
-interface MadePart extends JoinPart {
-  readonly encoded: number
-}
-
-/**
- * Makes the segments that are not there yet, one on each core: an encoder with one thread wastes less than one with
- * two, and while one segment begins or is checked the other goes on. What is finished stays, whatever happens to the rest.
- */
-async function makeSegments(index: FilmIndex, plan: RenderPlan, delivery: string, progress: Progress): Promise<readonly MadePart[]> {
-  const setting = settingOf(plan.size, plan.rate, plan.quality)
-  const pictures = new PictureSource(assetPath)
-  const cameraOf = cameras()
-  const todo = plan.segments.entries()
-  const parts: MadePart[] = []
-
-  const make = async (segment: Segment, runs: readonly Run[], file: string, painter: FilmPainter): Promise<void> => {
-    const part = `${file}.${delivery}.part`
-    try {
-      await makeSegment({
-        segment, runs, size: plan.size, rate: plan.rate, quality: plan.quality, threads: 1,
-        camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
-        out: part, signal: progress.signal,
-        onLook: (picture) => { void writeWhole(lookPath(delivery), picture).catch(() => undefined) },
-        onFrames: (frames) => { progress.within(segment, frames) },
-      }, painter)
-      await rename(part, file)
-    } catch (error) {
-      progress.throwIfCancelled()
-      throw new SegmentFailed(titleOf(index, segment), error)
-    } finally {
-      await Promise.all([rm(part, { force: true }), rm(`${part}.mask.png`, { force: true })])
-    }
-  }
-
-  // Parts of the film that look the same have one key; whoever comes second waits for the first.
-  const making = new Map<string, Promise<void>>()
-  const makeOne = async (segment: Segment, painter: FilmPainter): Promise<MadePart> => {
-    const runs = runsOf(index, segment, plan.rate)
-    const key = createHash('sha256').update(contentOfSegment(segment, runs, setting)).digest('hex')
-    const file = join(segmentFolder(), `${key}.h264`)
-    const found = making.has(key) || await sizeOf(file) !== null
-    if (!found) making.set(key, make(segment, runs, file, painter))
-    await making.get(key)
-    return { file, still: segment.kind === 'still', frames: segment.frames, encoded: found ? 0 : segment.frames }
-  }
-
-  const lane = async (): Promise<void> => {
-    const painter = new FilmPainter(plan.size, pictures)
-    for (const [number, segment] of todo) {
-      parts[number] = await makeOne(segment, painter)
-      await progress.finished(segment)
-    }
-  }
-
-  const lanes = Array.from({ length: settings().encoderThreads }, lane)
-  try {
-    await Promise.all(lanes)
-  } catch (error) {
-    // The other lanes end at their next step; pictures may go only then.
-    progress.halt()
-    await Promise.allSettled(lanes)
-    throw error
-  } finally {
-    await pictures.close()
-  }
-  return parts
-}
-
-/** Makes the film's sound, or finds it made. */
-async function makeSound(plan: RenderPlan, delivery: string, progress: Progress): Promise<{ readonly file: string, readonly loudness: Loudness }> {
-  const key = createHash('sha256').update(contentOfVoice(plan.voice, plan.frames, plan.rate)).digest('hex')
-  const file = join(segmentFolder(), `${key}.m4a`)
-  if (await sizeOf(file) !== null) return { file, loudness: await measureFile(file) }
-  const part = `${file}.${delivery}.part`
-  try {
-    const loudness = await makeVoice({ parts: plan.voice, voiceOf: voicePath, frames: plan.frames, rate: plan.rate, out: part, signal: progress.signal })
-    await rename(part, file)
-    return { file, loudness }
-  } finally {
-    await rm(part, { force: true })
-  }
-}
-
-function titleOf(index: FilmIndex, segment: Segment): string {
-  const piece = index.film.programme.pieces[segment.piece]
-  return piece === undefined ? '' : slideOf(index.film, piece.slide).title
-}
+import type { Turn } from './progress'
 
 /** Notes when parts of a job were done, in ms since it began. */
 function stopwatch(): { readonly notes: Readonly<Record<string, number>>, readonly note: (name: string) => void } {
@@ -139,55 +30,130 @@ function stopwatch(): { readonly notes: Readonly<Record<string, number>>, readon
   return { notes, note: (name) => { notes[name] = Math.round(performance.now() - began) } }
 }
 
+/** What making one file works with. */
+interface Making extends Turn {
+  readonly index: FilmIndex
+  readonly plan: RenderPlan
+  readonly notes: FileNotes
+  /** Where the file is put together. */
+  readonly out: string
+}
+
+/** Makes the pictures one way and puts the file together. @returns how many frames had to be encoded */
+async function makeOnce(making: Making, coding: Coding, sound: Promise<MadeSound>, progress: Progress): Promise<number> {
+  const { index, plan, notes, out } = making
+  const [made, parts] = await Promise.all([sound, makePictures(index, plan, coding, progress, {
+    label: `${making.id}.${String(making.turn)}`, look: lookPath(making.id), lanes: settings().encoderThreads, from: 'start', niceness: 0,
+  })])
+  await progress.enter('checking')
+  await joinFilm({ format: coding.format, parts, sound: made.file, notes, rate: plan.rate, out, signal: progress.signal })
+  return sum(parts, (part) => part.encoded)
+}
+
+/** Tries qualities until the file stays under its size and makes use of it. @throws Refusal `over-limit` when it would look bad */
+async function makeToSize(making: Making, first: Coding, most: number, sound: Promise<MadeSound>, progress: Progress): Promise<number> {
+  const tries: SizeTry[] = []
+  let encoded = 0
+  for (let crf = first.crf; ;) {
+    encoded += await makeOnce(making, { ...first, crf }, sound, progress)
+    tries.push({ crf, bytes: (await stat(making.out)).size })
+    const next = nextTry(tries, { most, ...CRF_BOUNDS[first.format] })
+    log.info({ delivery: making.id, tries, next }, 'looking for a quality that has the size')
+    if (next.kind === 'impossible') {
+      throw new Refusal('over-limit', `It would look bad: even as coarse as can be looked at, this file takes ${megabytes(next.least)}, and ${megabytes(most)} are allowed. Allow more, or take fewer lines or a shorter part.`)
+    }
+    if (next.kind === 'take' && next.crf === crf) return encoded
+    crf = next.crf
+    await progress.again()
+  }
+}
+
+const megabytes = (bytes: number): string => `${(bytes / 1e6).toFixed(1)} MB`
+
+/** Puts a file of sound alone together. */
+async function makeSoundFile({ notes, out }: Making, format: Exclude<Format, VideoFormat>, sound: Promise<MadeSound>, progress: Progress): Promise<void> {
+  const { file } = await sound
+  await progress.enter('checking')
+  const said = `${out}.chapters`
+  await writeFile(said, metadata(notes))
+  await tagSound({ format, sound: file, notes: said, cover: notes.cover, out, signal: progress.signal })
+}
+
 /** Makes a delivery: segments and voice, joined and checked. Asked again after a stop, it goes on where it was. */
 export async function deliverTask(id: string): Promise<void> {
   const db = database()
   const row = await db.selectFrom('delivery').innerJoin('talk', 'talk.id', 'delivery.talk')
     .selectAll('delivery').select('talk.name').where('delivery.id', '=', id).executeTakeFirst()
-  if (row === undefined || !['queued', 'making', 'checking'].includes(row.state)) return
+  if (row === undefined || !isUnderWay(row.state)) return
   const began = Date.now()
-  const index = indexFilm(toFilm(await filmView(db, row.talk, row.programme_revision)))
-  const plan = renderPlan(index, row.recipe)
+  const { recipe, talk } = row
+  const index = indexFilm(await filmOfRecipe(db, talk, recipe, row.programme_revision ?? undefined))
+  const plan = renderPlan(index, recipe)
   const folder = deliveryFolder(id)
-  await Promise.all([mkdir(folder, { recursive: true }), mkdir(segmentFolder(), { recursive: true })])
-  const progress = new Progress(db, { id, talk: row.talk }, plan, plan.segments.map((segment) => costOfSegment(segment, plan)))
+  await mkdir(folder, { recursive: true })
+  const making: Making = {
+    id, talk, turn: row.turn, index, plan, out: `${deliveryPath(id)}.${String(row.turn)}.part`,
+    notes: { title: row.name, artist: recipe.fields['speaker'] ?? recipe.fields['surname'] ?? '', chapters: plan.chapters, cover: coverOf(index) },
+  }
+  const progress = new Progress(db, making, plan, plan.segments.map((segment) => costOfSegment(segment, plan)))
   try {
     await progress.enter('making')
     const clock = stopwatch()
-    const [sound, parts] = await Promise.all([
-      makeSound(plan, id, progress).finally(() => { clock.note('sound') }),
-      makeSegments(index, plan, id, progress).finally(() => { clock.note('segments') }),
-    ])
-    const film = `${deliveryPath(id)}.part`
-    await progress.enter('checking')
-    await joinFilm({ parts, sound: sound.file, chapters: plan.chapters, title: row.name, rate: plan.rate, out: film, signal: progress.signal })
-    clock.note('join')
-    const limit = row.recipe.limit.kind === 'hold' ? row.recipe.limit.limit : null
-    const checked = await checkFilm(film, { plan, loudness: sound.loudness, limit })
+    const sound = makeSound(plan, `${id}.${String(row.turn)}`, progress.signal).finally(() => { clock.note('sound') })
+    // It is waited for further down; until then its failure is nobody's.
+    sound.catch(() => undefined)
+    const encoded = await makeFile(making, sound, progress)
+    clock.note('made')
+    const limit = recipe.limit.kind === 'hold' ? recipe.limit.limit : null
+    const checked = await checkFilm(making.out, { plan, loudness: (await sound).loudness, limit })
     clock.note('check')
     log.info({ delivery: id, frames: plan.frames, ms: clock.notes }, 'delivery made')
     if (checked.kind === 'bad') {
-      await rm(film, { force: true })
       await progress.fail(checked.sentence)
       return
     }
-    await rename(film, deliveryPath(id))
-    await progress.done({ ...checked.facts, madeIn: Date.now() - began, encoded: sum(parts, (part) => part.encoded) })
+    await rename(making.out, deliveryPath(id))
+    await trimSegmentCache(settings().segmentCache, Date.now())
+    await progress.done({ ...checked.facts, madeIn: Date.now() - began, encoded })
   } catch (error) {
-    if (progress.cancelled) {
-      log.info({ delivery: id }, 'delivery cancelled')
-      return
-    }
-    throw error
+    if (progress.cancelled) log.info({ delivery: id }, 'delivery cancelled')
+    else if (error instanceof Refusal) await progress.fail(error.message)
+    else if (await storeIsFull()) {
+      log.error({ delivery: id, error: String(error) }, 'no room for a delivery')
+      await progress.fail('The server\'s disk is full, so this file could not be made. What was finished is kept: free some space there and try again.')
+    } else throw error
   } finally {
     progress.close()
-    await Promise.all(['film.mp4.part.chapters', 'film.mp4.part'].map((name) => rm(join(folder, name), { force: true })))
+    await Promise.all([making.out, `${making.out}.chapters`].map((path) => rm(path, { force: true })))
   }
+}
+
+/** @returns how many frames had to be encoded */
+async function makeFile(making: Making, sound: Promise<MadeSound>, progress: Progress): Promise<number> {
+  const { format, quality, bits } = making.plan
+  if (!isVideo(format)) {
+    await makeSoundFile(making, format, sound, progress)
+    return 0
+  }
+  const coding = codingOf(format, quality, bits)
+  // What is tried for a size is known here alone.
+  if (bits.kind === 'size') return await makeToSize(making, coding, bits.most, sound, progress)
+  await database().updateTable('delivery').set({ helpers: JSON.stringify([WORKER]) }).where('id', '=', making.id).execute()
+  await askForHelp(making.id, [WORKER])
+  return await makeOnce(making, coding, sound, progress).finally(() => needNoHelp(making.id))
+}
+
+/** The first picture that is seen, if it is one that is kept as JPEG. */
+function coverOf({ film }: FilmIndex): string | null {
+  const [first] = film.programme.pieces
+  const slide = first === undefined ? undefined : film.slides.get(first.slide)
+  const picture = slide?.steps[0]?.picture
+  return picture === undefined || !('screen' in picture) ? null : assetPath(picture.screen)
 }
 
 /** Says so when a delivery was tried as often as it may be. */
 export async function deliverGivenUp(id: string, error: unknown): Promise<void> {
   const where = error instanceof SegmentFailed ? ` while the part on “${error.slide}” was being made` : ''
-  await new Progress(database(), { id, talk: '' }, null, []).fail(`Making this file failed${where}. What was finished is kept; try again, and tell whoever runs this server if it fails again.`)
+  const row = await database().selectFrom('delivery').select(['talk', 'turn']).where('id', '=', id).executeTakeFirst()
+  if (row !== undefined) await new Progress(database(), { id, ...row }, null, []).fail(`Making this file failed${where}. What was finished is kept; try again, and tell whoever runs this server if it fails again.`)
 }
-

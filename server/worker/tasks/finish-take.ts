@@ -1,15 +1,38 @@
 import { rename } from 'node:fs/promises'
 import { join } from 'node:path'
-import { alignSound, closeStretch, concatenate, measureVoice } from '@render/sound'
-import { cameraLost, lengthOfRecording } from '@render/probe'
+import { BYTES_A_SAMPLE, alignSound, closeStretch, concatenate, measureVoice } from '@render/sound'
+import type { SoundTail } from '@render/sound'
+import { alignPictures, cameraSeen, lengthOfRecording } from '@render/probe'
 import { database } from '@server/database'
-import type { Database } from '@server/database'
-import { placeFinishedTake, tell } from '@server/domain'
-import { printPath, recordingPath, removeTree, sizeOf, slicePath, stretchFolder, voicePath } from '@server/store'
+import type { Database, Queries } from '@server/database'
+import { failTake, placeFinishedTake } from '@server/domain'
+import { facePath, printPath, recordingPath, removeTree, sizeOf, slicePath, stretchFolder, tailPath, voicePath } from '@server/store'
 
 async function lastCueOf(db: Database, stretch: string): Promise<number> {
   const cues = await db.selectFrom('cue').select('cue').where('stretch', '=', stretch).execute()
   return cues.reduce((last, { cue }) => Math.max(last, cue.at), 0)
+}
+
+/** So much of a recording's own sound is let go of where a tail goes on, in ms: its last packet may be cut short. */
+const OVERLAP = 150
+/** A tail that adds less is not worth a join, in ms. */
+const LEAST = 50
+/** A face that stands still for longer is taken off, in ms. */
+const STILL = 500
+
+/** How a stretch's voice goes on beyond its recording. @param own where the recording's sound ends, in ms of the stretch @returns null when it has all of it */
+async function tailOf(stretch: string, { at, rate }: { readonly at: number, readonly rate: number }, own: number): Promise<{ readonly tail: SoundTail, readonly end: number } | null> {
+  const path = tailPath(stretch)
+  const end = Math.round(at + ((await sizeOf(path) ?? 0) / BYTES_A_SAMPLE / rate) * 1000)
+  const join = Math.max(0, at, own - OVERLAP)
+  return end - Math.max(own, join) < LEAST ? null : { tail: { path, rate, at, join }, end }
+}
+
+async function takeFaceOff(q: Queries, stretch: string, at: number): Promise<void> {
+  const { last } = await q.selectFrom('cue').select((build) => build.fn.max('n').as('last')).where('stretch', '=', stretch).executeTakeFirstOrThrow()
+  const n = (last ?? -1) + 1
+  await q.insertInto('cue').values({ stretch, n, cue: JSON.stringify({ kind: 'inset', at, on: false }) }).execute()
+  await q.updateTable('stretch').set({ cues: n + 1 }).where('id', '=', stretch).execute()
 }
 
 /** Makes each stretch of a take ready to be played, then puts the take into the programme. Can be repeated at any point. */
@@ -30,26 +53,30 @@ export async function finishTakeTask(take: string): Promise<void> {
       await concatenate(Array.from({ length: count }, (_, n) => slicePath(stretch.id, n)), `${raw}.part`)
       await rename(`${raw}.part`, raw)
     }
-    const length = stretch.length_ms ?? Math.max(0, await lengthOfRecording(raw) - Math.round(stretch.offset_sound))
     const aligned = await alignSound(raw, Object.entries(stretch.prints ?? {}).sort().map(([n, print]) => ({ ...print, path: printPath(stretch.id, Number(n)) })))
     // What the page sent is how late the microphone itself is known to be; where its samples lie is measured.
     const sound = (aligned?.offset ?? 0) + stretch.offset_sound
+    // Which picture stands first in a recording is the page's guess; where they all lie is measured, if they say.
+    const picture = (stretch.camera && await sizeOf(facePath(stretch.id)) !== null ? await alignPictures(raw, facePath(stretch.id)) : null) ?? stretch.offset_picture
+    const own = Math.max(0, await lengthOfRecording(raw) - Math.round(sound))
+    const last = stretch.tail === null ? null : await tailOf(stretch.id, { rate: stretch.tail.rate, at: stretch.tail.at - stretch.offset_sound }, own)
+    const length = stretch.length_ms ?? Math.max(own, last?.end ?? 0)
     const peaks = length === 0 ? [] : await closeStretch({
       raw, recording: recordingPath(stretch.id), voice: voicePath(stretch.id), length,
-      offsets: { picture: stretch.offset_picture, sound }, drift: aligned?.drift ?? 0,
+      offsets: { picture, sound }, drift: aligned?.drift ?? 0, tail: last?.tail ?? null,
     })
     const { integrated } = await measureVoice(voicePath(stretch.id))
-    const lost = stretch.camera && length > 0 ? await cameraLost(recordingPath(stretch.id), length) : 0
-    await db.updateTable('stretch').set({ state: 'ready', length_ms: length, peaks: JSON.stringify(peaks), loudness: integrated, camera_lost_ms: lost, offset_sound: sound, timing: aligned === null ? 'approximate' : 'measured', drift_ppm: aligned === null ? null : Math.round(aligned.drift * 1e6) }).where('id', '=', stretch.id).execute()
+    const seen = stretch.camera && length > 0 ? await cameraSeen(recordingPath(stretch.id), length) : { lost: 0, until: 0 }
+    await db.transaction().execute(async (q) => {
+      // Its last picture would stand beside what is said then as if it were still.
+      if (last !== null && stretch.camera && length - seen.until > STILL) await takeFaceOff(q, stretch.id, Math.round(seen.until))
+      await q.updateTable('stretch').set({ state: 'ready', length_ms: length, peaks: JSON.stringify(peaks), loudness: integrated, camera_lost_ms: seen.lost, offset_picture: picture, offset_sound: sound, timing: aligned === null ? 'approximate' : 'measured', drift_ppm: aligned === null ? null : Math.round(aligned.drift * 1e6) }).where('id', '=', stretch.id).execute()
+    })
     // The recording as it came is in one file now; the slices it came in are no longer needed.
     await removeTree(join(folder, 'slices'))
   }
   await placeFinishedTake(db, take)
 }
 
-export async function finishTakeGivenUp(take: string): Promise<void> {
-  const row = await database().updateTable('take')
-    .set({ state: 'failed', sentence: 'This take could not be made ready. The recording is kept on the server as it came; try again, and tell whoever runs this server if it fails again.' })
-    .where('id', '=', take).where('state', '=', 'closing').returning('talk').executeTakeFirst()
-  if (row !== undefined) await tell(database(), { talk: row.talk, kind: 'take', id: take })
-}
+export const finishTakeGivenUp = (take: string): Promise<void> =>
+  failTake(database(), take, 'This take could not be made ready. The recording is kept on the server as it came; try again, and tell whoever runs this server if it fails again.')

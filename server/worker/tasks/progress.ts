@@ -1,4 +1,5 @@
 import type { RenderPlan, Segment } from '@core/plan'
+import { UNDER_WAY } from '@core/model'
 import type { DeliveryFacts } from '@core/model'
 import type { Database } from '@server/database'
 import { tell } from '@server/domain'
@@ -6,14 +7,21 @@ import { tell } from '@server/domain'
 /** How often a page is told, in ms. */
 const PACE = 500
 
+/** A delivery as somebody makes it: once it was told to stop, it is another turn. */
+export interface Turn {
+  readonly id: string
+  readonly talk: string
+  readonly turn: number
+}
+
 /** Keeps a delivery's row up to date and notices when the delivery was cancelled. */
 export class Progress {
   readonly #db: Database
-  readonly #delivery: { readonly id: string, readonly talk: string }
+  readonly #delivery: Turn
   readonly #plan: RenderPlan | null
   readonly #costs: readonly number[]
   readonly #stop = new AbortController()
-  readonly #began = Date.now()
+  #began = Date.now()
   #paidBefore = 0
   #spent = 0
   #frames = 0
@@ -24,7 +32,7 @@ export class Progress {
   #writing: Promise<void> = Promise.resolve()
 
   /** @param costs what each segment of the plan is expected to cost, in any unit */
-  constructor(db: Database, delivery: { readonly id: string, readonly talk: string }, plan: RenderPlan | null, costs: readonly number[]) {
+  constructor(db: Database, delivery: Turn, plan: RenderPlan | null, costs: readonly number[]) {
     this.#db = db
     this.#delivery = delivery
     this.#plan = plan
@@ -53,6 +61,16 @@ export class Progress {
     await this.#writing
     await this.#write({ state, ...(state === 'making' ? { frames_done: 0 } : { frames_done: this.#plan?.frames ?? 0, time_left_ms: 0 }) })
     this.throwIfCancelled()
+  }
+
+  /** Everything is made once more, another way. */
+  async again(): Promise<void> {
+    this.#under.clear()
+    this.#frames = 0
+    this.#spent = 0
+    this.#paidBefore = 0
+    this.#began = Date.now()
+    await this.enter('making')
   }
 
   /** So many frames of a segment that is being made are done. */
@@ -110,8 +128,8 @@ export class Progress {
   }
 
   async #write(columns: Record<string, unknown>): Promise<void> {
-    const changed = await this.#db.updateTable('delivery').set(columns).where('id', '=', this.#delivery.id)
-      .where('state', 'in', ['queued', 'making', 'checking']).returning('talk').executeTakeFirst()
+    const changed = await this.#db.updateTable('delivery').set(columns).where('id', '=', this.#delivery.id).where('turn', '=', this.#delivery.turn)
+      .where('state', 'in', UNDER_WAY).returning('talk').executeTakeFirst()
     if (changed === undefined) this.#stop.abort()
     else await tell(this.#db, { talk: changed.talk, kind: 'delivery', id: this.#delivery.id })
   }

@@ -95,7 +95,7 @@ export async function readDeckTask(id: string): Promise<void> {
   }
 
   const fresh = (fields: Pick<Slide, 'title' | 'steps'> & Partial<Slide>): Slide => ({
-    id: asId(randomUUID()), version: 1, notes: '', viewerNotes: '', composition: null, framing: null, planned: null, skip: false, transition: 'cut', ...fields,
+    id: asId(randomUUID()), version: 1, notes: '', viewerNotes: '', composition: null, framing: null, planned: null, skip: false, optional: false, transition: 'cut', ...fields,
   })
 
   const hear = async (message: DeckMessage): Promise<void> => {

@@ -1,10 +1,9 @@
-import { getQuery, getRouterParam, readRawBody } from 'h3'
+import { getQuery, getRouterParam } from 'h3'
 import Joi from 'joi'
-import { Refusal } from '@core/model'
 import { schemas } from '@contracts'
 import { database } from '@server/database'
 import { keepPrint } from '@server/domain'
-import { answerForStretch, parse } from '@server/http'
+import { answerForStretch, parse, samplesSent } from '@server/http'
 
 /** Largest print, in bytes: three seconds at the highest rate of a microphone. */
 const MOST = 3 * 192_000 * 2
@@ -13,8 +12,7 @@ const MOST = 3 * 192_000 * 2
 export default answerForStretch(async (event, stretch) => {
   const n = parse<number>(Joi.number().integer().min(0).max(1).required(), getRouterParam(event, 'n'))
   const { at, rate } = parse<{ at: number, rate: number }>(schemas.print, getQuery(event))
-  const body = await readRawBody(event, false) ?? Buffer.alloc(0)
-  if (body.length === 0 || body.length > MOST || body.length % 2 !== 0) throw new Refusal('malformed', 'This is no print of a voice.')
+  const body = await samplesSent(event, MOST, 'This is no print of a voice.')
   await keepPrint(database(), stretch, n, { at, rate }, body)
   return { ok: true }
 })

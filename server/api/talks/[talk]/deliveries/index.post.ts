@@ -5,6 +5,7 @@ import { orderDelivery } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
-  const recipe = await bodyOf<Recipe>(event, schemas.recipe)
-  return { id: await database().transaction().execute((q) => orderDelivery(q, talk, recipe)) }
+  const { starts, ...recipe } = await bodyOf<Recipe & { readonly starts: Date | null }>(event, schemas.order)
+  const ids = await database().transaction().execute((q) => orderDelivery(q, talk, recipe, starts))
+  return { id: ids[0], ids }
 })

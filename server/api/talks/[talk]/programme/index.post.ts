@@ -1,10 +1,10 @@
 import { schemas } from '@contracts'
 import type { ProgrammeEdit } from '@core/programme'
 import { database } from '@server/database'
-import { editProgramme } from '@server/domain'
+import { editAskedFor, editProgramme } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
   const { revision, author, edit } = await bodyOf<{ revision: number, author: string, edit: ProgrammeEdit }>(event, schemas.programmeChange)
-  return await database().transaction().execute((q) => editProgramme(q, talk, revision, author, edit))
+  return await database().transaction().execute(async (q) => await editProgramme(q, talk, revision, author, await editAskedFor(q, talk, edit)))
 })

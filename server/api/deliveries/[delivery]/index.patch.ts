@@ -1,0 +1,10 @@
+import { schemas } from '@contracts'
+import { database } from '@server/database'
+import { renameDelivery } from '@server/domain'
+import { answerForDelivery, bodyOf } from '@server/http'
+
+export default answerForDelivery(async (event, delivery, talk) => {
+  const { name } = await bodyOf<{ name: string }>(event, schemas.deliveryName)
+  await database().transaction().execute((q) => renameDelivery(q, talk, delivery, name))
+  return { ok: true }
+})

@@ -1,0 +1,12 @@
+import { getQuery } from 'h3'
+import { asId } from '@core/model'
+import { schemas } from '@contracts'
+import { database } from '@server/database'
+import { beginVoice } from '@server/domain'
+import { answerForTalk, parse, receiveFiles } from '@server/http'
+
+export default answerForTalk(async (event, talk) => {
+  const { visit, browser, name } = parse<{ visit: string, browser: string, name: string }>(schemas.voiceFor, getQuery(event))
+  const files = await receiveFiles(event)
+  return { take: await database().transaction().execute((q) => beginVoice(q, talk, asId(visit), files, { browser, name })) }
+})

@@ -1,0 +1,77 @@
+import { asId, Refusal } from '@core/model'
+import type { Piece, Programme, SlideId, Take } from '@core/model'
+import { applyProgrammeEdit, nameOfEdit, pieceLength, recordingsOf, useRecording } from '@core/programme'
+import type { HeardStretch, ProgrammeEdit } from '@core/programme'
+import { PEAKS_A_SECOND } from '@core/voice'
+import type { RecordingView, UseRequest } from '@contracts'
+import type { Queries } from '@server/database'
+import { loadStretches } from './films'
+
+interface KeptTake extends Take {
+  readonly started: Date
+  readonly stretches: readonly HeardStretch[]
+}
+
+/** Takes of a talk that are kept, each with its stretches; in two questions. */
+async function takesOf(q: Queries, talk: string, only?: string): Promise<readonly KeptTake[]> {
+  const rows = await q.selectFrom('take').innerJoin('stretch', 'stretch.take', 'take.id').select(['take.id', 'take.kind', 'take.started', 'stretch.id as stretch'])
+    .where('take.talk', '=', talk).where('take.state', '=', 'closed').where('stretch.state', '=', 'ready').where('stretch.length_ms', '>', 0)
+    .$if(only !== undefined, (query) => query.where('take.id', '=', only ?? ''))
+    .orderBy('take.started', 'desc').orderBy('stretch.number').execute()
+  const stretches = new Map((await loadStretches(q, rows.map((row) => row.stretch))).map((stretch) => [String(stretch.id), stretch]))
+  const ids = [...new Set(rows.map((row) => row.id))]
+  return ids.flatMap((id) => {
+    const own = rows.filter((row) => row.id === id)
+    const [first] = own
+    return first === undefined ? [] : [{ id: asId<'take'>(id), kind: first.kind, started: first.started, stretches: own.flatMap((row) => stretches.get(row.stretch) ?? []) }]
+  })
+}
+
+/** Every recording of a slide that a talk keeps, the newest take first. */
+export async function recordingsOfSlide(q: Queries, talk: string, slide: SlideId): Promise<readonly RecordingView[]> {
+  const takes = await takesOf(q, talk)
+  const byId = new Map(takes.map((take) => [take.id, take]))
+  return recordingsOf(slide, takes).flatMap(({ take: id, pieces }) => {
+    const take = byId.get(id)
+    const [first] = pieces
+    if (take === undefined || first === undefined) return []
+    const peaks = new Map(take.stretches.map((stretch) => [stretch.id, stretch.peaks]))
+    const parts = pieces.flatMap((piece) => (piece.kind === 'still' ? [] : [{
+      stretch: piece.show.stretch, from: piece.show.from, to: piece.show.to, voice: piece.voice !== null,
+      peaks: (peaks.get(piece.show.stretch) ?? []).slice(Math.floor((piece.show.from / 1000) * PEAKS_A_SECOND), Math.ceil((piece.show.to / 1000) * PEAKS_A_SECOND)),
+    }]))
+    return [{ take: id, kind: take.kind, started: take.started.toISOString(), showing: first.visit, length: pieces.reduce((sum, piece) => sum + pieceLength(piece), 0), parts }]
+  })
+}
+
+async function piecesOf(q: Queries, talk: string, take: string, showing: string): Promise<readonly Piece[]> {
+  const [found] = await takesOf(q, talk, take)
+  if (found === undefined) return []
+  const slides = new Set(found.stretches.flatMap((stretch) => [stretch.opening.slide, ...stretch.cues.flatMap((cue) => (cue.kind === 'show' ? [cue.slide] : []))]))
+  return [...slides].flatMap((slide) => recordingsOf(slide, [found])).find(({ pieces }) => pieces[0]?.visit === showing)?.pieces ?? []
+}
+
+/** Slides that an edit puts in, with the versions it shows of them. */
+const slidesPutIn = (edit: ProgrammeEdit): readonly { readonly slide: string, readonly version: number }[] =>
+  (edit.kind === 'insert' ? [edit] : edit.kind === 'all' ? edit.edits.flatMap(slidesPutIn) : [])
+
+/** What is done to a programme, and what that is called in the history. */
+export interface ProgrammeChange {
+  readonly name: string
+  readonly apply: (programme: Programme) => Programme
+}
+
+/** A recording taken into the place of a visit. @throws Refusal `not-found` when it is not the talk's */
+export async function recordingInPlace(q: Queries, talk: string, { visit, take, showing, name }: UseRequest): Promise<ProgrammeChange> {
+  const pieces = await piecesOf(q, talk, take, showing)
+  return { name: 'took another recording of a slide', apply: (programme) => useRecording(programme, visit, pieces, name) }
+}
+
+/** An edit that a page asks for, its slides held against the deck. @throws Refusal `not-found` when one of them is not the talk's */
+export async function editAskedFor(q: Queries, talk: string, edit: ProgrammeEdit): Promise<ProgrammeChange> {
+  for (const { slide, version } of slidesPutIn(edit)) {
+    const found = await q.selectFrom('slide').select('id').where('id', '=', slide).where('talk', '=', talk).where('version', '>=', version).executeTakeFirst()
+    if (found === undefined) throw new Refusal('not-found', 'This slide is not in the deck any more.')
+  }
+  return { name: nameOfEdit(edit), apply: (programme) => applyProgrammeEdit(programme, edit) }
+}

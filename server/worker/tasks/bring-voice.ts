@@ -1,0 +1,27 @@
+import { join } from 'node:path'
+import { Refusal } from '@core/model'
+import { lengthOfRecording } from '@render/probe'
+import { bringSound } from '@render/sound'
+import { database } from '@server/database'
+import { failTake, placeVoice } from '@server/domain'
+import { settings } from '@server/settings'
+import { broughtPath, sizeOf, stretchFolder } from '@server/store'
+
+/** Reads a sound file that was brought in as a slide's voice. Can be repeated at any point. */
+export async function bringVoiceTask(take: string): Promise<void> {
+  const db = database()
+  const stretch = await db.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').select('stretch.id')
+    .where('take.id', '=', take).where('take.state', '=', 'closing').executeTakeFirst()
+  if (stretch === undefined) return
+  const raw = join(stretchFolder(stretch.id), 'raw.webm')
+  try {
+    const length = await sizeOf(raw) === null ? await bringSound(broughtPath(stretch.id), raw, settings().importTime) : await lengthOfRecording(raw)
+    await db.transaction().execute((q) => placeVoice(q, take, stretch.id, length))
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    await failTake(db, take, error.message)
+  }
+}
+
+export const bringVoiceGivenUp = (take: string): Promise<void> =>
+  failTake(database(), take, 'Reading this voice failed on our side. The file is kept; bring it in again, and tell whoever runs this server if it fails again.')
