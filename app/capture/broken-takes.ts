@@ -25,7 +25,8 @@ export async function findBrokenTakes(talk: TalkView): Promise<readonly BrokenTa
       if (stretch.closing !== null) return stretch.closing.length
       const waiting = await db.countFromIndex('slices', 'stretch', stretch.id)
       const sent = await api.get<{ slices: number[] }>(`/stretches/${stretch.id}`).then((held) => held.slices.length, () => 0)
-      return (waiting + sent) * SLICE
+      const tail = (await db.getAllFromIndex('tails', 'stretch', stretch.id)).at(-1)
+      return Math.max((waiting + sent) * SLICE, tail === undefined ? 0 : tail.at + SLICE)
     }))
     return { id: take.id, began: new Date(take.began).toISOString(), about: counts.reduce((sum, count) => sum + count, 0), here: true }
   }))

@@ -1,3 +1,5 @@
+import { median } from '@core/voice'
+
 /** Capture times of each camera's last pictures, in ms of the page's clock. A camera is watched from when it is opened: the first pictures of a new watcher come too late. */
 const times = new WeakMap<MediaStreamTrack, number[]>()
 const REMEMBERED = 300
@@ -6,7 +8,7 @@ const REMEMBERED = 300
 const SAME_CLOCK = 300
 
 /** When a picture came to whoever records it, in ms of the page's clock: recorders go by the capture time where there is one, and else by that. */
-export const arrivalOf = ({ captureTime, presentationTime }: VideoFrameCallbackMetadata): number => captureTime ?? presentationTime
+const arrivalOf = ({ captureTime, presentationTime }: VideoFrameCallbackMetadata): number => captureTime ?? presentationTime
 
 /**
  * When a picture was taken, in ms of the page's clock. Pictures that a script gives have no capture time: those that are stamped on the page's clock
@@ -17,12 +19,26 @@ export function takenAt({ captureTime, presentationTime, mediaTime }: VideoFrame
   return captureTime ?? (Math.abs(stamp - presentationTime) < SAME_CLOCK ? stamp : presentationTime)
 }
 
-/** Notes that a camera took a picture. */
-export function noteFrame(track: MediaStreamTrack, taken: number): void {
-  const known = times.get(track) ?? []
-  known.push(taken)
+/** Of each camera's last pictures, when they were taken less their own stamps, in ms. */
+const stamps = new WeakMap<MediaStreamTrack, number[]>()
+
+function remember(all: WeakMap<MediaStreamTrack, number[]>, track: MediaStreamTrack, value: number): void {
+  const known = all.get(track) ?? []
+  known.push(value)
   if (known.length > REMEMBERED) known.splice(0, known.length - REMEMBERED)
-  times.set(track, known)
+  all.set(track, known)
+}
+
+/** Notes a picture that a camera took. */
+export function noteFrame(track: MediaStreamTrack, about: VideoFrameCallbackMetadata): void {
+  remember(times, track, arrivalOf(about))
+  remember(stamps, track, takenAt(about) - about.mediaTime * 1000)
+}
+
+/** What is added to the stamp of a camera's picture to have the time at which it was taken, on the page's clock; null before any was seen. */
+export function stampOffset(track: MediaStreamTrack): number | null {
+  const known = stamps.get(track)
+  return known === undefined ? null : median(known)
 }
 
 const LOOK_EVERY = 50

@@ -1,3 +1,5 @@
+import { median } from '@core/voice'
+
 /** Blocks whose stamps are looked at together, in ms of sound. */
 const REMEMBERED = 5000
 /** Every so many blocks one is remembered; the first few all are. */
@@ -5,8 +7,6 @@ const EACH = 5
 const FEW = 20
 /** A block that is farther than this from where it should be follows a gap, in ms. */
 const GAP = 25
-
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0
 
 /**
  * When samples of a microphone were captured. Stamps of single blocks jitter; their count does not, but does not know

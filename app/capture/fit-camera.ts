@@ -8,6 +8,8 @@ const SIZES: readonly Size[] = [{ width: 1280, height: 720 }, { width: 960, heig
 /** How long a trial lasts, in ms, and which part of the camera's pictures it must have kept. */
 const TRIAL = 2500
 const KEPT = 0.85
+/** Farthest that the recording may be behind by then, in ms: as much is lost when a take is cut off. */
+const BEHIND = 700
 /** A camera that gives fewer pictures than this a second is not tried: what is lost in the dark is not the encoder's fault. */
 const FEWEST = 8
 
@@ -33,12 +35,14 @@ export async function fitCamera(camera: MediaStreamTrack, mic: MediaStreamTrack,
   for (;;) {
     const size = sizeOf(camera)
     const began = performance.now()
-    const bytes = await recordTrial(new MediaStream([camera, mic]), TRIAL, stop)
-    if (bytes === null || camera.readyState === 'ended') return { size, stepped }
+    const trial = await recordTrial(new MediaStream([camera, mic]), TRIAL, stop)
+    if (trial === null || camera.readyState === 'ended') return { size, stepped }
     const given = framesSince(camera, began, began + TRIAL)
     const next = SIZES.find((one) => size !== null && one.height < size.height)
-    if (next === undefined || given < (FEWEST * TRIAL) / 1000 || framesInWebm(bytes) >= given * KEPT) return { size, stepped }
-    await camera.applyConstraints({ width: { ideal: next.width }, height: { ideal: next.height }, frameRate: { ideal: 30 } })
+    if (next === undefined || given < (FEWEST * TRIAL) / 1000 || (framesInWebm(trial.bytes) >= given * KEPT && trial.behind <= BEHIND)) return { size, stepped }
+    // A device without such a size has its pictures scaled by the browser; not in TypeScript's types.
+    const smaller: MediaTrackConstraints & { readonly resizeMode: 'crop-and-scale' } = { width: { ideal: next.width }, height: { ideal: next.height }, frameRate: { ideal: 30 }, resizeMode: 'crop-and-scale' }
+    await camera.applyConstraints(smaller)
     // A camera that cannot be made smaller stays as it is.
     if (sizeOf(camera)?.height === size?.height) return { size, stepped }
     stepped = true

@@ -34,14 +34,35 @@ interface Schema extends DBSchema {
   slices: { key: [string, number], value: { stretch: string, n: number, bytes: ArrayBuffer, digest: string }, indexes: { stretch: string } }
   prints: { key: [string, number], value: { stretch: string, n: number, at: number, rate: number, samples: ArrayBuffer }, indexes: { stretch: string } }
   cues: { key: [string, number], value: { stretch: string, n: number, cue: Cue }, indexes: { stretch: string } }
+  /** A stretch's first pictures, small, until the server has them. */
+  faces: { key: string, value: { stretch: string, print: ArrayBuffer } }
+  /** What was said last, as long as its recording may not have come so far. */
+  tails: { key: [string, number], value: VoicePart, indexes: { stretch: string } }
 }
+
+/** A piece of a stretch's voice as its microphone gave it. */
+export interface VoicePart {
+  readonly stretch: string
+  readonly n: number
+  /** When its first sample was captured, in ms of the stretch. */
+  readonly at: number
+  /** Samples a second. */
+  readonly rate: number
+  /** Of 16 bits. */
+  readonly samples: ArrayBuffer
+}
+
+/** Stores of what belongs to a stretch. */
+const PARTS = ['slices', 'cues', 'prints', 'tails'] as const
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined
 
 /** This browser's own store of takes. */
-export const localTakes = (): Promise<IDBPDatabase<Schema>> => (opened ??= openDB<Schema>('aisle-takes', 2, {
+export const localTakes = (): Promise<IDBPDatabase<Schema>> => (opened ??= openDB<Schema>('aisle-takes', 4, {
   upgrade(db, before) {
-    db.createObjectStore('prints', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+    db.createObjectStore('faces', { keyPath: 'stretch' })
+    if (before < 3) db.createObjectStore('tails', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+    if (before < 2) db.createObjectStore('prints', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
     if (before > 0) return
     db.createObjectStore('takes', { keyPath: 'id' }).createIndex('talk', 'talk')
     db.createObjectStore('stretches', { keyPath: 'id' }).createIndex('take', 'take')
@@ -50,22 +71,35 @@ export const localTakes = (): Promise<IDBPDatabase<Schema>> => (opened ??= openD
   },
 }))
 
-/** Keeps a record; when this returns it is on the disk, as far as the browser can tell. */
-export async function keepLocally<Name extends 'takes' | 'stretches' | 'slices' | 'cues' | 'prints'>(store: Name, value: Schema[Name]['value']): Promise<void> {
+/** Keeps records together; when this returns they are on the disk, as far as the browser can tell. */
+export async function keepLocally<Name extends 'takes' | 'stretches' | 'faces' | typeof PARTS[number]>(store: Name, ...values: readonly Schema[Name]['value'][]): Promise<void> {
   const transaction = (await localTakes()).transaction(store, 'readwrite', { durability: 'strict' })
-  await transaction.store.put(value)
-  await transaction.done
+  const puts = values.map((value) => transaction.store.put(value))
+  // Said at once: the browser need not ask this page, which may be busy or gone by then, whether there is more.
+  transaction.commit()
+  await Promise.all([...puts, transaction.done])
+}
+
+/** Keeps a piece of a stretch's voice, and lets go of those before a number, which its recording holds by now. */
+export async function keepTail(part: VoicePart, before: number): Promise<void> {
+  const transaction = (await localTakes()).transaction('tails', 'readwrite', { durability: 'strict' })
+  const kept = transaction.store.put(part)
+  // There is no range of nothing: asking for one throws.
+  const gone = before > 0 ? transaction.store.delete(IDBKeyRange.bound([part.stretch, 0], [part.stretch, before], false, true)) : null
+  transaction.commit()
+  await Promise.all([kept, gone, transaction.done])
 }
 
 /** Forgets a take and all that belongs to it. */
 export async function forgetTake(id: string): Promise<void> {
   const db = await localTakes()
   const stretches = await db.getAllKeysFromIndex('stretches', 'take', id)
-  const transaction = db.transaction(['takes', 'stretches', 'slices', 'cues', 'prints'], 'readwrite')
+  const transaction = db.transaction(['takes', 'stretches', 'faces', ...PARTS], 'readwrite')
   await transaction.objectStore('takes').delete(id)
   for (const stretch of stretches) {
     await transaction.objectStore('stretches').delete(stretch)
-    for (const name of ['slices', 'cues', 'prints'] as const) {
+    await transaction.objectStore('faces').delete(stretch)
+    for (const name of PARTS) {
       for (const key of await transaction.objectStore(name).index('stretch').getAllKeys(stretch)) await transaction.objectStore(name).delete(key)
     }
   }

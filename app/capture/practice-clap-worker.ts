@@ -39,7 +39,9 @@ async function camera(writer: WritableStreamDefaultWriter<VideoFrame>, younger: 
   const canvas = new OffscreenCanvas(PICTURE.width, PICTURE.height)
   const ctx = canvas.getContext('2d')
   if (ctx === null) throw new Error('this browser draws no canvas')
-  const began = performance.now()
+  // A picture is taken just when a click begins: flash and click are one moment, not as much as a picture's time apart.
+  const period = 1000 / PICTURE.rate
+  const began = (Math.ceil((performance.now() + younger) / period) * period) - younger + 0.5
   for (let frame = 0; ; frame += 1) {
     const at = began + (frame * 1000) / PICTURE.rate
     while (at > performance.now()) await sleep(BEAT)

@@ -2,7 +2,7 @@ import { paintSpeaker } from '@core/practice'
 import type { PaintContext } from '@core/paint'
 import type { Ms, Size } from '@core/model'
 
-const SIZE = { width: 960, height: 540 }
+const SIZE = { width: 640, height: 360 }
 const RATE = 30
 
 export interface PracticeMic {

@@ -1,9 +1,13 @@
 import { heardBlocks } from './heard-blocks'
 import type { BlockSource } from './heard-blocks'
+import { sixteenBits } from './sixteen-bits'
+import { VoiceTail } from './voice-tail'
 
 /** Time of a print, and time after the beginning before which none is taken, in ms. */
 const LENGTH = 2000
 const SETTLED = 700
+/** Of a stretch that is too short for one, so much is enough. */
+const ENOUGH = 900
 /** A print of a room without speech could not be found again: its level is at least this, as an amplitude (root mean square). */
 const HEARD = 10 ** (-42 / 20)
 
@@ -16,28 +20,28 @@ export interface Print {
 }
 
 export type PrintOrder =
-  | { readonly kind: 'begin', readonly source: BlockSource, readonly began: number }
+  /** `tail`: the stretch whose voice is kept besides, until its recording has it too; null when there is no need. */
+  | { readonly kind: 'begin', readonly source: BlockSource, readonly began: number, readonly tail: string | null }
+  /** How far the recording on the disk has come, in ms. */
+  | { readonly kind: 'reached', readonly to: number }
   | { readonly kind: 'end' }
 
-/** What the worker says: a print; that the microphone's rate has changed; that there are no more prints. */
-export type PrintNews = { readonly kind: 'print', readonly print: Print } | { readonly kind: 'rate' } | { readonly kind: 'end' }
+/** What the worker says: a print; that the microphone's rate has changed; that what is said could not be kept; that there are no more prints. */
+export type PrintNews = { readonly kind: 'print', readonly print: Print } | { readonly kind: 'rate' } | { readonly kind: 'trouble', readonly error: unknown } | { readonly kind: 'end' }
 
 const tell = (news: PrintNews): void => { self.postMessage(news, { transfer: news.kind === 'print' ? [news.print.samples] : [] }) }
 
 function printOf(parts: readonly Float32Array[], at: number, rate: number): Print | null {
-  const samples = new Int16Array(parts.reduce((sum, part) => sum + part.length, 0))
-  let [n, power] = [0, 0]
-  for (const part of parts) {
-    for (const sample of part) {
-      samples[n] = Math.round(Math.max(-1, Math.min(1, sample)) * 32_767)
-      power += sample * sample
-      n += 1
-    }
-  }
-  return Math.sqrt(power / Math.max(1, n)) < HEARD ? null : { at, rate, samples: samples.buffer }
+  const samples = sixteenBits(parts)
+  let power = 0
+  for (const part of parts) for (const sample of part) power += sample * sample
+  return Math.sqrt(power / Math.max(1, samples.length)) < HEARD ? null : { at, rate, samples: samples.buffer }
 }
 
 let last: Print | null = null
+/** What is being gathered, while there is no print yet. */
+let begun: { readonly parts: readonly Float32Array[], readonly at: number, readonly rate: number } | null = null
+let tail: VoiceTail | null = null
 
 /** Takes the first two seconds in which somebody speaks, and keeps the last two for when the stretch ends. */
 async function listen(source: BlockSource, began: number): Promise<void> {
@@ -45,18 +49,21 @@ async function listen(source: BlockSource, began: number): Promise<void> {
   let from = 0
   let first = false
   let usual: number | null = null
-  for await (const { at, rate, samples, lost } of heardBlocks(source)) {
+  for await (const block of heardBlocks(source)) {
+    const { at, rate, samples, lost } = block
     if (usual !== null && rate !== usual) {
       tell({ kind: 'rate' })
       return
     }
     usual = rate
+    if (at >= began) tail?.hear(at - began, block)
     if (lost || at - began < SETTLED) {
       parts = []
       continue
     }
     if (parts.length === 0) from = at - began
     parts.push(samples)
+    if (!first) begun = { parts, at: from, rate }
     if (at - began - from < LENGTH) continue
     const print = printOf(parts, from, rate)
     parts = []
@@ -64,14 +71,23 @@ async function listen(source: BlockSource, began: number): Promise<void> {
     if (first) last = print
     else tell({ kind: 'print', print })
     first = true
+    begun = null
   }
 }
 
-self.onmessage = (message: MessageEvent<PrintOrder>) => {
-  if (message.data.kind === 'begin') void listen(message.data.source, message.data.began)
-  else {
-    // The last one, and then the word that there are no more.
-    if (last !== null) tell({ kind: 'print', print: last })
-    tell({ kind: 'end' })
+self.onmessage = ({ data: order }: MessageEvent<PrintOrder>) => {
+  switch (order.kind) {
+    case 'begin':
+      if (order.tail !== null) tail = new VoiceTail(order.tail, (error) => { tell({ kind: 'trouble', error }) })
+      void listen(order.source, order.began)
+      return
+    case 'reached':
+      tail?.reached(order.to)
+      return
+    case 'end':
+      if (begun !== null && (begun.parts.reduce((sum, part) => sum + part.length, 0) / begun.rate) * 1000 >= ENOUGH) last = printOf(begun.parts, begun.at, begun.rate)
+      // The last one, and then the word that there are no more.
+      if (last !== null) tell({ kind: 'print', print: last })
+      tell({ kind: 'end' })
   }
 }

@@ -1,6 +1,10 @@
+import { WebmClock } from '@core/formats'
+import type { SmallPicture } from '@core/camera'
 import type { Ms } from '@core/model'
 import type { Lateness } from '@core/voice'
 import { firstFrame } from './camera-times'
+import { takeFacePrint } from './face-print'
+import { keepPace } from './keep-pace'
 import type { Print } from './print-worker'
 import { takePrints } from './voice-prints'
 
@@ -11,9 +15,19 @@ const VOICE_BITS = 96_000
 
 const hex = (bytes: ArrayBuffer): string => [...new Uint8Array(bytes)].map((byte) => byte.toString(16).padStart(2, '0')).join('')
 
+/** A piece of a recording as its recorder gave it. */
+export interface Slice {
+  readonly n: number
+  readonly blob: Blob
+  readonly bytes: ArrayBuffer
+  readonly digest: string
+}
+
 export interface RecorderEvents {
-  /** A slice, numbered from 0 on. Those that come while it is being kept wait their turn. */
-  readonly onSlice: (n: number, slice: Blob, bytes: ArrayBuffer, digest: string) => Promise<void>
+  /** Slices in order, numbered from 0 on. Those that come while they are being kept wait their turn. */
+  readonly onSlices: (slices: readonly Slice[]) => Promise<void>
+  /** Its first pictures, small, with the times at which they were taken in ms of the stretch, what is known of the camera's lateness taken off. */
+  readonly onFace: (pictures: readonly SmallPicture[]) => Promise<void>
   readonly onOffsets: (offsets: { readonly picture: number, readonly sound: number }) => void
   /** A piece of the voice with the time at which it was captured. */
   readonly onPrint: (print: Print) => void
@@ -21,7 +35,7 @@ export interface RecorderEvents {
   readonly onRate: () => void
   /** The recorder stopped, asked to or not. */
   readonly onEnded: () => void
-  /** A slice could not be kept. */
+  /** A slice, or what was said last, could not be kept. */
   readonly onTrouble: (error: unknown) => void
 }
 
@@ -48,37 +62,56 @@ export function runSilently(): StretchRun {
 
 /**
  * Records one stretch: voice and camera in one file, so that lips stay with the voice. All its times count from here, by the page's steady clock.
+ * @param id of the stretch
  * @param late how late its devices are known to be; taken off when the stretch is closed
  */
-export function runRecording(stream: MediaStream, camera: boolean, late: Lateness, events: RecorderEvents): StretchRun {
-  let count = 0
+export function runRecording(id: string, stream: MediaStream, camera: boolean, late: Lateness, events: RecorderEvents): StretchRun {
   let kept = 0
-  let keeping = Promise.resolve()
+  let waiting: readonly Blob[] = []
+  let keeping: Promise<void> | null = null
+  let broken = false
   const recorder = new MediaRecorder(stream, { mimeType: recordingType(camera), videoBitsPerSecond: VIDEO_BITS, audioBitsPerSecond: VOICE_BITS })
+
+  /** Keeps what waits, in order, so that what is kept never has a gap; all that came meanwhile goes together. */
+  async function keepWaiting(): Promise<void> {
+    while (waiting.length > 0) {
+      const blobs = waiting
+      waiting = []
+      const slices = await Promise.all(blobs.map(async (blob, n): Promise<Slice> => {
+        const bytes = await blob.arrayBuffer()
+        return { n: kept + n, blob, bytes, digest: hex(await crypto.subtle.digest('SHA-256', bytes)) }
+      }))
+      const reached = slices.reduce((to, { bytes }) => pace?.slice(new Uint8Array(bytes)) ?? to, 0)
+      await events.onSlices(slices)
+      reading?.reached(reached)
+      kept += slices.length
+    }
+  }
   recorder.ondataavailable = (event) => {
-    if (event.data.size === 0) return
-    const n = count
-    count += 1
-    // In order, so that what is kept never has a gap.
-    keeping = keeping.then(async () => {
-      const bytes = await event.data.arrayBuffer()
-      await events.onSlice(n, event.data, bytes, hex(await crypto.subtle.digest('SHA-256', bytes)))
-      kept += 1
-    }).catch((error: unknown) => { events.onTrouble(error) })
+    if (event.data.size === 0 || broken) return
+    waiting = [...waiting, event.data]
+    keeping ??= keepWaiting().catch((error: unknown) => {
+      // What comes after a piece that is missing could not be played.
+      broken = true
+      events.onTrouble(error)
+    }).finally(() => { keeping = null })
   }
   recorder.onstop = events.onEnded
 
   const began = performance.now()
   recorder.start(SLICE)
   const [film] = stream.getVideoTracks()
+  const pace = camera && film !== undefined ? keepPace(film, began) : null
   if (camera && film !== undefined) {
+    // The file's time begins with its first frame: said here as well as it can be, and measured by the server if the pictures say it.
     void firstFrame(film, began).then((taken) => {
-      // The file's time begins with its first frame.
       events.onOffsets({ picture: (taken === null ? 0 : began - taken) + late.camera, sound: late.mic })
     })
   } else if (late.mic > 0) events.onOffsets({ picture: 0, sound: late.mic })
+  const endFace = camera && film !== undefined ? takeFacePrint(film, began, late.camera, events.onFace) : null
   const [voice] = stream.getAudioTracks()
-  const endPrints = voice === undefined ? null : takePrints(voice, began, events)
+  // A voice alone does not wait for anything.
+  const reading = voice === undefined ? null : takePrints(voice, began, camera ? id : null, events)
   const now = (stamp: number = performance.now()): Ms => since(began, stamp)
   return {
     began, now,
@@ -89,18 +122,31 @@ export function runRecording(stream: MediaStream, camera: boolean, late: Latenes
         recorder.stop()
         await ended
       }
-      await Promise.all([keeping, endPrints?.()])
+      pace?.end()
+      await Promise.all([keeping, reading?.end(), endFace?.()])
       return { length, slices: kept }
     },
   }
 }
 
+/** What a moment that was recorded for trial says. */
+export interface Trial {
+  readonly bytes: Uint8Array
+  /** How far the recording was behind what was said when it was ended, in ms. */
+  readonly behind: Ms
+}
+
 /** Records a moment, only to see how that goes. @param length in ms @param stop ends it early @returns null when it was ended early */
-export async function recordTrial(stream: MediaStream, length: number, stop: AbortSignal): Promise<Uint8Array | null> {
+export async function recordTrial(stream: MediaStream, length: Ms, stop: AbortSignal): Promise<Trial | null> {
   if (stop.aborted) return null
   const recorder = new MediaRecorder(stream, { mimeType: recordingType(true), videoBitsPerSecond: VIDEO_BITS, audioBitsPerSecond: VOICE_BITS })
   const parts: Blob[] = []
-  recorder.ondataavailable = (event) => { parts.push(event.data) }
+  let inTime = 0
+  recorder.ondataavailable = (event) => {
+    parts.push(event.data)
+    // What comes once it has been told to stop, it had not caught up with.
+    if (recorder.state === 'recording') inTime = parts.length
+  }
   const ended = new Promise((resolve) => { recorder.onstop = resolve })
   const end = (): void => { if (recorder.state !== 'inactive') recorder.stop() }
   stop.addEventListener('abort', end, { once: true })
@@ -108,5 +154,7 @@ export async function recordTrial(stream: MediaStream, length: number, stop: Abo
   const timer = setTimeout(end, length)
   await ended
   clearTimeout(timer)
-  return stop.aborted ? null : new Uint8Array(await new Blob(parts).arrayBuffer())
+  if (stop.aborted) return null
+  const reached = new WebmClock().feed(new Uint8Array(await new Blob(parts.slice(0, inTime)).arrayBuffer()))
+  return { bytes: new Uint8Array(await new Blob(parts).arrayBuffer()), behind: length - reached }
 }

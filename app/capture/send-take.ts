@@ -3,6 +3,7 @@ import { api } from '~/client'
 import { forgetTake, localTakes } from './local-takes'
 import type { LocalStretch, LocalTake } from './local-takes'
 import { thisBrowser } from './this-browser'
+import { joinTail } from './voice-tail'
 
 /** Most slices and bytes that go in one request, so that a slow line has carried it before it is given up. */
 const MOST_SLICES = 60
@@ -80,6 +81,22 @@ async function sendPrints(stretch: string): Promise<void> {
   }
 }
 
+/** Sends a stretch's first pictures, by which the place of its recorded ones is found. */
+async function sendFace(stretch: string): Promise<void> {
+  const db = await localTakes()
+  const face = await db.get('faces', stretch)
+  if (face === undefined) return
+  await api.put(`/stretches/${stretch}/face`, new Blob([face.print]), { 'content-type': 'application/octet-stream' })
+  await db.delete('faces', stretch)
+}
+
+/** Sends what was said last and may not be in the recording, of a stretch that was cut off. */
+async function sendTail(stretch: string): Promise<void> {
+  const tail = joinTail(await (await localTakes()).getAllFromIndex('tails', 'stretch', stretch))
+  if (tail === null) return
+  await api.put(`/stretches/${stretch}/tail?at=${String(tail.at)}&rate=${String(tail.rate)}`, new Blob([tail.samples]), { 'content-type': 'application/octet-stream' })
+}
+
 async function sendStretch(stretch: LocalStretch): Promise<void> {
   if (!opened.has(stretch.id)) {
     const { id, offsets: _, closing: __, kept: ___, ...body } = stretch
@@ -91,6 +108,7 @@ async function sendStretch(stretch: LocalStretch): Promise<void> {
   await sendSlices(stretch.id)
   await sendCues(stretch.id)
   await sendPrints(stretch.id)
+  await sendFace(stretch.id)
   if (kept !== null) await once(stretch.id, 'kept', kept, () => api.put(`/stretches/${stretch.id}/kept`, { kept }))
   if (closing !== null) await once(stretch.id, 'closing', closing, () => api.post(`/stretches/${stretch.id}/close`, closing))
 }
@@ -125,8 +143,12 @@ export async function slicesWaiting(take: string): Promise<number> {
 
 /** Finishes a take that was broken off, with all that was kept of it here and there. */
 export async function recoverTake(id: string): Promise<void> {
-  const take = await (await localTakes()).get('takes', id)
-  if (take !== undefined) await sendTake(take)
+  const db = await localTakes()
+  const take = await db.get('takes', id)
+  if (take !== undefined) {
+    await sendTake(take)
+    for (const stretch of await db.getAllFromIndex('stretches', 'take', id)) if (stretch.closing === null) await sendTail(stretch.id)
+  }
   await api.post(`/takes/${id}/recover`)
   await forgetTake(id)
 }

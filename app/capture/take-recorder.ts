@@ -3,6 +3,7 @@ import type { Cue, Intent, Ms, SlideId, Snapshot, Stretch, TakeKind } from '@cor
 import { showingsOf } from '@core/programme'
 import { snapshotAt } from '@core/scene'
 import type { Lateness } from '@core/voice'
+import { packFacePrint } from '@core/camera'
 import { keepLocally } from './local-takes'
 import type { LocalStretch, LocalTake } from './local-takes'
 import { SLICE, recordingType, runRecording, runSilently } from './recorder'
@@ -130,17 +131,18 @@ export class TakeRecorder {
     const id = crypto.randomUUID()
     let stored: Promise<void> = Promise.resolve()
     let prints = 0
-    const run = source.stream === null ? runSilently() : runRecording(source.stream, source.camera, source.late, {
-      onSlice: async (n, slice, bytes, digest) => {
+    const run = source.stream === null ? runSilently() : runRecording(id, source.stream, source.camera, source.late, {
+      onSlices: async (slices) => {
         await stored
-        held.slices.push(slice)
-        await keepLocally('slices', { stretch: id, n, bytes, digest })
-        held.safe += 1
+        held.slices.push(...slices.map(({ blob }) => blob))
+        await keepLocally('slices', ...slices.map(({ n, bytes, digest }) => ({ stretch: id, n, bytes, digest })))
+        held.safe += slices.length
       },
       onPrint: (print) => {
         prints += 1
         void keepLocally('prints', { stretch: id, n: prints - 1, ...print }).catch(this.#events.onTrouble)
       },
+      onFace: (pictures) => keepLocally('faces', { stretch: id, print: packFacePrint(pictures).buffer }).catch(this.#events.onTrouble),
       onOffsets: (offsets) => { void this.#note(held, { offsets }).catch(this.#events.onTrouble) },
       onRate: () => { if (this.#open === held) this.#events.onRate() },
       onEnded: () => { if (this.#open === held) this.#events.onLost() },

@@ -1,3 +1,4 @@
+import type { Ms } from '@core/model'
 import type { Print, PrintNews, PrintOrder } from './print-worker'
 import { rawBlocks } from './raw-blocks'
 
@@ -9,15 +10,25 @@ export interface PrintEvents {
   readonly onPrint: (print: Print) => void
   /** The microphone has changed how many samples a second it gives: what follows cannot be counted with what was before. */
   readonly onRate: () => void
+  readonly onTrouble: (error: unknown) => void
+}
+
+/** A microphone that is read beside its recording. */
+export interface ReadVoice {
+  /** Says how far the recording on the disk has come, in ms of it. */
+  readonly reached: (to: Ms) => void
+  /** Ends it once the last print is kept. */
+  readonly end: () => Promise<void>
 }
 
 /**
  * Takes short prints of a microphone with the times at which they were captured, off the main thread. With them the
  * server finds where the recorded sound really lies.
  * @param began where the stretch's time begins, on the page's clock
- * @returns ends it once the last print is kept; null when this browser cannot tell
+ * @param tail the stretch whose voice is also kept as it is, until its recording has come as far; null: none
+ * @returns null when this browser cannot tell
  */
-export function takePrints(track: MediaStreamTrack, began: number, heard: PrintEvents): (() => Promise<void>) | null {
+export function takePrints(track: MediaStreamTrack, began: number, tail: string | null, heard: PrintEvents): ReadVoice | null {
   const raw = rawBlocks(track)
   if (raw === null) return null
   const { readable } = raw
@@ -26,15 +37,19 @@ export function takePrints(track: MediaStreamTrack, began: number, heard: PrintE
   worker.onmessage = ({ data: news }: MessageEvent<PrintNews>) => {
     if (news.kind === 'print') heard.onPrint(news.print)
     else if (news.kind === 'rate') heard.onRate()
+    else if (news.kind === 'trouble') heard.onTrouble(news.error)
     else ended?.()
   }
   const tell = (order: PrintOrder, transfer: Transferable[] = []): void => { worker.postMessage(order, transfer) }
-  tell({ kind: 'begin', source: { readable, origin: performance.timeOrigin }, began }, [readable])
-  return async () => {
-    const done = new Promise<void>((resolve) => { ended = resolve })
-    tell({ kind: 'end' })
-    await Promise.race([done, new Promise((resolve) => { setTimeout(resolve, PATIENCE) })])
-    raw.end()
-    worker.terminate()
+  tell({ kind: 'begin', source: { readable, origin: performance.timeOrigin }, began, tail }, [readable])
+  return {
+    reached: (to) => { tell({ kind: 'reached', to }) },
+    end: async () => {
+      const done = new Promise<void>((resolve) => { ended = resolve })
+      tell({ kind: 'end' })
+      await Promise.race([done, new Promise((resolve) => { setTimeout(resolve, PATIENCE) })])
+      raw.end()
+      worker.terminate()
+    },
   }
 }

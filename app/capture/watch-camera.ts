@@ -1,4 +1,4 @@
-import { noteFrame, arrivalOf } from './camera-times'
+import { noteFrame } from './camera-times'
 
 /** How often a camera is looked at, in ms. */
 const LOOK_EVERY = 500
@@ -26,7 +26,7 @@ export function watchCamera(track: MediaStreamTrack, tell: (state: CameraState) 
   let frame = 0
   const look: VideoFrameRequestCallback = (now, about) => {
     seen = now
-    noteFrame(track, arrivalOf(about))
+    noteFrame(track, about)
     frame = video.requestVideoFrameCallback(look)
   }
   frame = video.requestVideoFrameCallback(look)

@@ -1,4 +1,5 @@
 import type { ComposedPicture } from '@core/model'
+import type { TakePlace } from '@contracts'
 import { api } from './api'
 
 /** What can be brought in, for file choosers. */
@@ -22,3 +23,10 @@ export async function bringIn(talk: string, files: readonly File[], at?: number)
 
 /** Sends pictures to be placed on a slide made here. @throws Refusal when one is not taken */
 export const bringPictures = (talk: string, files: readonly File[]): Promise<readonly ComposedPicture[]> => api.post(`/talks/${talk}/pictures`, formOf(files))
+
+/** Sounds that can be a slide's voice. */
+export const ACCEPTED_SOUNDS = '.wav,.mp3,.m4a,.mp4,.ogg,.oga,.opus,.flac,audio/*'
+
+/** Sends a sound file to be a visit's voice; the server reads it and says when it is there. @throws Refusal when it is not taken */
+export const bringVoice = (talk: string, visit: string, file: File, { browser, name }: TakePlace): Promise<unknown> =>
+  api.post(`/talks/${talk}/voices?${new URLSearchParams({ visit, browser, name }).toString()}`, formOf([file]))

@@ -1,5 +1,6 @@
 import type { Ref } from 'vue'
 import { paintInset, paintScene } from '@core/paint'
+import { gainsOf, sourceAt } from '@core/programme'
 import type { PictureShelf } from '@core/paint'
 import { pieceAt, sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
@@ -56,8 +57,15 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     return slot
   }
 
+  /** Recordings are made equally loud, as in the file: a browser can only play softer, so the loudest sets the mark. */
+  const loudest = computed(() => {
+    if (index.value === null) return null
+    const gains = gainsOf(index.value.film.programme, index.value.film.stretches)
+    return { gains, most: Math.max(0, ...gains.values()) }
+  })
+
   const voiceTime = (piece: Piece, into: Ms): number | null =>
-    piece.kind === 'still' || piece.voice === null ? null : (piece.voice.from + (into * piece.rate.num) / piece.rate.den) / 1000
+    piece.kind === 'still' || piece.voice === null ? null : sourceAt(into, piece.voice.from, piece.rate) / 1000
 
   function draw(): void {
     const ctx = canvas.value?.getContext('2d')
@@ -109,6 +117,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     } else {
       current = slotAt(found.piece.voice.stretch, time)
       const { video } = current
+      video.volume = loudest.value === null ? 1 : 10 ** (((loudest.value.gains.get(found.piece.voice.stretch) ?? 0) - loudest.value.most) / 20)
       video.playbackRate = (found.piece.rate.num / found.piece.rate.den) * speed.value
       if (Math.abs(video.currentTime - time) > SLIP) video.currentTime = time
       if (playing.value) void video.play().catch(() => undefined)
@@ -172,10 +181,16 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   }
 
   watch(speed, () => { if (playing.value) enter(at.value) })
-  watch(index, () => {
+  const placesOf = (film: FilmIndex | null): string => JSON.stringify(film?.film.programme.pieces ?? [])
+  watch(index, (now, before) => {
+    // Ink and framing change what is seen, not what is played.
+    if (now !== null && placesOf(now) === placesOf(before)) {
+      draw()
+      return
+    }
     pause()
     current = null
-    if (index.value !== null) seek(Math.min(at.value, index.value.length))
+    if (now !== null) seek(Math.min(at.value, now.length))
   })
   watch([canvas, size], () => { void nextTick(() => { seek(at.value) }) })
   onBeforeUnmount(() => {

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import type { Ms } from '@core/model'
 import { FLOOR_DB, heard, latenessOf, levelVerdict } from '@core/voice'
 import type { LevelBlock, Lateness } from '@core/voice'
-import { NO_CAMERA, PRACTICE, fitCamera, listDevices, openCamera, openMic, watchCamera, watchLevel } from '~/capture'
+import { NO_CAMERA, PRACTICE, enableVoice, fitCamera, listDevices, openCamera, openMic, watchCamera, watchLevel } from '~/capture'
 import type { CameraState, DeviceChoice, FittedCamera, Level, OpenTrack } from '~/capture'
 import { sentenceOf } from '~/client'
 import { useHabits } from './habits'
@@ -181,7 +181,7 @@ export const useDevices = defineStore('devices', () => {
   /** Whether the voice is kept out of what is recorded. */
   function setMuted(on: boolean): void {
     muted = on
-    if (voice !== null) voice.track.enabled = !on
+    if (voice !== null) enableVoice(voice.track, !on)
   }
 
   /** What speaks against starting a take now, in words. @param silently no voice is wanted */

@@ -1,17 +1,17 @@
 import { defineStore } from 'pinia'
-import { unreachable } from '@core/model'
-import type { Cue, Intent, Ms, SlideId, Snapshot, TakeKind } from '@core/model'
+import type { Cue, Intent, Ms, SlideId, Snapshot, Stroke, TakeKind } from '@core/model'
 import type { RunThrough } from '@core/pace'
-import { programmeLength } from '@core/programme'
 import { sceneAt } from '@core/scene'
 import { DEAF, listened } from '@core/voice'
 import { TakeRecorder, watchSleep } from '~/capture'
 import type { HeardPart, Source } from '~/capture'
 import { api, sentenceOf } from '~/client'
+import { beforeTake } from '~/lectern/before-take'
 import { countDown } from '~/lectern/count-down'
 import { deckPlace } from '~/lectern/deck-place'
 import type { Stand } from '~/lectern/deck-place'
 import { inkLayer } from '~/lectern/ink-layer'
+import { leadingIn } from '~/lectern/lead-in'
 import { interruptions } from '~/lectern/interruptions'
 import { RunClock } from '~/lectern/run-clock'
 import { slideClock } from '~/lectern/slide-clock'
@@ -53,33 +53,25 @@ export const useLectern = defineStore('lectern', () => {
   let deaf: (() => void) | null = null
   let awake: (() => void) | null = null
   const counting = countDown()
+  const leading = leadingIn()
   const safety = takeSafety()
 
   const running = computed(() => talk.slides.filter((slide) => !slide.skip))
-  /** A retake stays on its slide. */
-  const { slideId, step, slide, place, coming, going } = deckPlace(running, () => intent.value.kind === 'retake' && take.value !== null)
+  /** One slide, or a part of it, is said again: the take stays on that slide. */
+  const again = (): boolean => intent.value.kind === 'retake' || intent.value.kind === 'range'
+  const { slideId, step, slide, place, coming, going } = deckPlace(running, () => again() && take.value !== null)
   const live = computed(() => phase.value === 'recording' || phase.value === 'rehearsing')
   /** A run-through is on, under way or paused. */
   const rehearsing = computed(() => phase.value === 'rehearsing' || (phase.value === 'paused' && take.value === null))
   const dubbing = computed(() => manner.value === 'dub' && ['countdown', 'recording', 'paused'].includes(phase.value))
   /** What stands before this take in the finished talk. */
-  const before = computed<Ms>(() => {
-    const { value } = intent
-    switch (value.kind) {
-      case 'replaceAll': return 0
-      case 'append': return programmeLength(talk.programme)
-      case 'replaceFrom':
-      case 'dub': return value.at
-      case 'retake': return talk.visits.find((visit) => visit.id === value.visit)?.start ?? 0
-      default: return unreachable(value)
-    }
-  })
+  const before = computed<Ms>(() => beforeTake(intent.value, talk.programme, talk.visits))
   /** How long this take may still be, in ms; null when nothing ends it. */
   const left = computed<Ms | null>(() => {
     if (phase.value !== 'recording' && phase.value !== 'paused') return null
     if (manner.value === 'dub') return talk.index === null ? null : talk.index.length - clock.spent.value
     const limit = talk.talk?.limit ?? null
-    return habits.now.endAtLimit && limit !== null && intent.value.kind !== 'retake' && take.value !== null ? limit - clock.spent.value : null
+    return habits.now.endAtLimit && limit !== null && !again() && take.value !== null ? limit - clock.spent.value : null
   })
 
   function fail(error: unknown): void {
@@ -119,7 +111,7 @@ export const useLectern = defineStore('lectern', () => {
 
   /** On, or the end: after the last step of a take that is to end there, or of the slide that is retaken. */
   function forward(stamp: number): void {
-    if (coming.value === null && phase.value === 'recording' && (habits.now.endAfterLast || intent.value.kind === 'retake')) void stop(stamp)
+    if (coming.value === null && phase.value === 'recording' && (habits.now.endAfterLast || again())) void stop(stamp)
     else show(coming.value, stamp)
   }
   const back = (stamp: number): void => { show(going.value, stamp) }
@@ -254,8 +246,9 @@ export const useLectern = defineStore('lectern', () => {
     recording: () => phase.value === 'recording', pause, renew: () => openStretch().catch(fail), cameraOff: () => setCamera(false), say: (sentence) => { trouble.value = sentence },
   })
 
-  async function begin(kind: TakeKind): Promise<void> {
-    layer.ink.value = []
+  /** @param ink that lies on the slides already */
+  async function begin(kind: TakeKind, ink: readonly Stroke[]): Promise<void> {
+    layer.ink.value = ink
     blank.value = false
     stumbles.value = 0
     lastTake.value = null
@@ -282,20 +275,24 @@ export const useLectern = defineStore('lectern', () => {
     if (slide.value === null || (how !== 'silent' && devices.stream === null)) return
     intent.value = meant
     manner.value = how
-    step.value = 0
+    // A part that is said again begins with what is on screen there.
+    const there = meant.kind === 'range' && talk.index !== null ? sceneAt(talk.index, before.value) : null
+    step.value = there?.step ?? 0
     phase.value = 'countdown'
     if (how === 'dub') followFilm()
-    counting.start(habits.now.countdown, () => {
-      begin(how === 'dub' ? 'dub' : meant.kind === 'retake' ? 'retake' : 'full').catch((error: unknown) => {
+    const go = (): void => {
+      begin(how === 'dub' ? 'dub' : again() ? 'retake' : 'full', there?.ink.map(({ stroke }) => stroke) ?? []).catch((error: unknown) => {
         phase.value = 'idle'
         fail(error)
       })
-    })
+    }
+    if (meant.kind !== 'range' || !leading.start(before.value, go)) counting.start(habits.now.countdown, go)
   }
 
   function cancelCountdown(): void {
     if (phase.value !== 'countdown') return
     counting.stop()
+    leading.stop()
     phase.value = take.value === null ? 'idle' : 'paused'
   }
 
@@ -388,7 +385,7 @@ export const useLectern = defineStore('lectern', () => {
   watch([running, slide, () => talk.speaker], () => { if (!live.value && phase.value !== 'paused') clock.reckon(true) }, { immediate: true })
 
   return {
-    phase, manner, intent, count: counting.count, ...layer, step, blank, inset, preview, muted, stumbles, spent: clock.spent, onSlide: clock.onSlide, landing: computed(() => (dubbing.value ? talk.index?.length ?? 0 : clock.landing.value)), ahead: clock.ahead, left, unsent: safety.unsent, safe: safety.safe, roomFor: safety.roomFor, trouble, lastTake, lastRun, endStroke,
+    phase, manner, intent, leadIn: leading.leadIn, count: counting.count, ...layer, step, blank, inset, preview, muted, stumbles, spent: clock.spent, onSlide: clock.onSlide, landing: computed(() => (dubbing.value ? talk.index?.length ?? 0 : clock.landing.value)), ahead: clock.ahead, left, unsent: safety.unsent, safe: safety.safe, roomFor: safety.roomFor, trouble, lastTake, lastRun, endStroke,
     running, slide, place, live, rehearsing, dubbing, coming, before,
     time: (): Ms => before.value + now(),
     forward, back, goTo, setBlank, setInset, setMuted, setCamera, stumble, record, rehearse, cancelCountdown, pause, resume, goOnFrom, soFar, stop, rest,

@@ -1,8 +1,10 @@
 import { defineStore } from 'pinia'
-import type { Ms } from '@core/model'
+import type { Ms, VisitId } from '@core/model'
+import { pausesOf } from '@core/pace'
 import { seamsOf } from '@core/programme'
+import { stepTurns } from '@core/scene'
 import type { ProgrammeEdit } from '@core/programme'
-import type { HistoryView } from '@contracts'
+import type { HistoryView, UseRequest } from '@contracts'
 import { thisBrowser } from '~/capture'
 import { api, sentenceOf } from '~/client'
 import { useTalk } from './talk'
@@ -16,6 +18,31 @@ export const useMending = defineStore('mending', () => {
   /** What was chosen on the waveforms, in programme time. */
   const range = shallowRef<{ readonly from: Ms, readonly to: Ms } | null>(null)
 
+  /** Visits that are picked to be changed together. */
+  const picked = ref<ReadonlySet<VisitId>>(new Set())
+  /** Picked visits that are still there, in order. */
+  const chosen = computed(() => talk.visits.filter((visit) => picked.value.has(visit.id)))
+  let anchor: VisitId | null = null
+
+  /** Picks a visit or lets it go; with `range` all from the last one picked on. */
+  function pick(id: VisitId, range: boolean): void {
+    const order = talk.visits.map((visit) => visit.id)
+    const next = new Set(picked.value)
+    if (range && anchor !== null && order.includes(anchor)) {
+      const [from, to] = [order.indexOf(anchor), order.indexOf(id)].sort((a, b) => a - b)
+      for (const one of order.slice(from, (to ?? 0) + 1)) next.add(one)
+    } else if (next.has(id)) next.delete(id)
+    else next.add(id)
+    anchor = id
+    picked.value = next
+  }
+  const pickNone = (): void => { picked.value = new Set() }
+  const pickAll = (): void => { picked.value = new Set(talk.visits.map((visit) => visit.id)) }
+
+  /** Where the talk pauses, found once for all rows. */
+  const pauses = computed(() => (talk.index === null ? [] : pausesOf(talk.index.film, talk.film?.peaks ?? {})))
+  /** When steps of slides come, likewise. */
+  const steps = computed(() => (talk.index === null ? [] : stepTurns(talk.index)))
   const seams = computed(() => seamsOf(talk.programme))
 
   async function loadHistory(): Promise<void> {
@@ -54,10 +81,22 @@ export const useMending = defineStore('mending', () => {
     return done
   }
 
+  /** Does something for the talk that is no edit; why it did not go is said where edits say it. */
+  async function attempt(work: () => Promise<unknown>): Promise<void> {
+    trouble.value = null
+    try {
+      await work()
+    } catch (error) {
+      trouble.value = sentenceOf(error)
+    }
+  }
+
   const author = (): string => thisBrowser().browser
   async function edit(what: ProgrammeEdit): Promise<void> {
     if (await change('', { revision: talk.programme.revision, author: author(), edit: what })) range.value = null
   }
+  /** Takes another recording of a visit's slide in its place. */
+  const use = (what: UseRequest): Promise<boolean> => change('/use', { revision: talk.programme.revision, author: author(), ...what })
   const back = (role: 'undo' | 'redo'): Promise<boolean> => change('/back', { author: author(), role })
   const returnTo = (revision: number): Promise<boolean> => change('/return', { author: author(), revision })
   async function name(revision: number, called: string): Promise<boolean> {
@@ -66,10 +105,11 @@ export const useMending = defineStore('mending', () => {
     return named
   }
 
-  watch(() => [talk.talk?.id, talk.programme.revision], () => {
+  // Each by itself: a talk that was asked for again, and is as it was, lets nothing go that was chosen.
+  watch([() => talk.talk?.id, () => talk.programme.revision], () => {
     range.value = null
     void loadHistory().catch(() => undefined)
   }, { immediate: true })
 
-  return { history, busy, trouble, range, seams, edit, back, returnTo, name }
+  return { history, busy, trouble, range, seams, pauses, steps, picked, chosen, pick, pickNone, pickAll, attempt, edit, use, back, returnTo, name }
 })

@@ -10,7 +10,7 @@ import type { FilmIndex } from '@core/scene'
 import { recordedBySlide, visitsOf } from '@core/programme'
 import { toFilm, toWire } from '@contracts'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
-import { api, hearTalks, sentenceOf } from '~/client'
+import { api, hearTalks, oneAtATime, sentenceOf } from '~/client'
 
 /** How long changes of words wait for more, in ms. */
 const PATIENCE = 500
@@ -42,6 +42,8 @@ export const useTalk = defineStore('talk', () => {
   const film = shallowRef<FilmView | null>(null)
   const ledger = shallowRef<readonly DeliveryView[]>([])
   const selected = ref<SlideId | null>(null)
+  /** Grows when more is known of what a file would cost. */
+  const looked = ref(0)
   const missing = ref(false)
   const trouble = ref<string | null>(null)
   const saved = ref<Date | null>(null)
@@ -51,6 +53,12 @@ export const useTalk = defineStore('talk', () => {
   let sending: Promise<void> | null = null
   let timer: ReturnType<typeof setTimeout> | undefined
   let deaf: (() => void) | null = null
+  /** Something of the talk was told while changes were on their way, and has not been asked for yet. */
+  let behind = false
+  /** Which talk is open, or about to be. */
+  let opened: string | null = null
+  /** What is asked for again of the open talk. */
+  let again = { talk: (): Promise<void> => Promise.resolve(), film: (): Promise<void> => Promise.resolve(), ledger: (): Promise<void> => Promise.resolve() }
 
   /** Who speaks, for planning: rate and language. */
   const speaker = computed<Speaker>(() => ({ rate: talk.value?.rate ?? ANYBODY.rate, language: talk.value?.language ?? ANYBODY.language }))
@@ -76,6 +84,7 @@ export const useTalk = defineStore('talk', () => {
 
   async function loadTalk(id: string): Promise<void> {
     const view = await api.get<TalkView>(`/talks/${id}`)
+    if (opened !== id) return
     const reading = new Set((talk.value?.imports ?? []).filter((one) => one.state !== 'done').map((one) => one.id))
     // What waits to be saved is laid over what came.
     talk.value = { ...view, ...waiting.value.reduce(safely, { shape: view.shape, slides: view.slides }) }
@@ -91,24 +100,27 @@ export const useTalk = defineStore('talk', () => {
   }
 
   async function loadFilm(id: string): Promise<void> {
-    film.value = await api.get<FilmView>(`/talks/${id}/film`)
+    const view = await api.get<FilmView>(`/talks/${id}/film`)
+    if (opened === id) film.value = view
   }
 
   async function loadLedger(id: string): Promise<void> {
-    ledger.value = await api.get<DeliveryView[]>(`/talks/${id}/deliveries`)
+    const view = await api.get<DeliveryView[]>(`/talks/${id}/deliveries`)
+    if (opened === id) ledger.value = view
   }
 
   function hear(id: string): void {
-    deaf?.()
     deaf = hearTalks((told) => {
       if (told.talk !== id) return
-      if (told.kind === 'delivery') void loadLedger(id).catch(report)
+      if (told.kind === 'delivery') void again.ledger().catch(report)
+      else if (told.kind === 'estimate') looked.value += 1
       else if (told.kind === 'programme') {
         // What was changed here has been asked for already.
-        if (told.id !== String(film.value?.programme.revision)) void loadFilm(id).catch(report)
+        if (told.id !== String(film.value?.programme.revision)) void again.film().catch(report)
       }
-      else if (sending === null && waiting.value.length === 0) void loadTalk(id).catch(report)
-    }, () => { void Promise.all([loadTalk(id), loadFilm(id), loadLedger(id)]).catch(report) })
+      else if (sending === null && waiting.value.length === 0) void again.talk().catch(report)
+      else behind = true
+    }, () => { void refresh().catch(report) })
   }
 
   function report(error: unknown): void {
@@ -119,10 +131,13 @@ export const useTalk = defineStore('talk', () => {
   async function open(id: string): Promise<void> {
     if (talk.value?.id === id) return
     close()
+    opened = id
+    again = { talk: oneAtATime(() => loadTalk(id)), film: oneAtATime(() => loadFilm(id)), ledger: oneAtATime(() => loadLedger(id)) }
+    // Before it is asked for: nothing that happens meanwhile is missed.
+    hear(id)
     try {
-      await Promise.all([loadTalk(id), loadFilm(id), loadLedger(id)])
+      await refresh()
       saved.value = new Date(talk.value?.changed ?? Date.now())
-      hear(id)
     } catch (error) {
       missing.value = error instanceof Refusal && error.code === 'not-found'
       report(error)
@@ -132,6 +147,8 @@ export const useTalk = defineStore('talk', () => {
   function close(): void {
     deaf?.()
     deaf = null
+    opened = null
+    behind = false
     talk.value = null
     film.value = null
     ledger.value = []
@@ -213,11 +230,15 @@ export const useTalk = defineStore('talk', () => {
       const refused = error instanceof Refusal && error.code !== 'unavailable'
       if (refused && talk.value !== null) {
         waiting.value = waiting.value.slice(1)
-        await loadTalk(talk.value.id).catch(report)
+        await again.talk().catch(report)
       }
       if (waiting.value.length > 0) timer = setTimeout(() => { void save() }, AGAIN)
     } finally {
       sending = null
+    }
+    if (behind && waiting.value.length === 0) {
+      behind = false
+      await again.talk().catch(report)
     }
   }
 
@@ -243,18 +264,14 @@ export const useTalk = defineStore('talk', () => {
   }
 
   /** Asks for the film anew, as after a change of its programme. */
-  async function refreshFilm(): Promise<void> {
-    const id = talk.value?.id
-    if (id !== undefined) await loadFilm(id)
-  }
+  const refreshFilm = (): Promise<void> => again.film()
 
   async function refresh(): Promise<void> {
-    const id = talk.value?.id
-    if (id !== undefined) await Promise.all([loadTalk(id), loadFilm(id), loadLedger(id)])
+    await Promise.all([again.talk(), again.film(), again.ledger()])
   }
 
   return {
-    talk, film, ledger, selected, missing, trouble, saved, waiting, done, undone,
+    talk, film, ledger, looked, selected, missing, trouble, saved, waiting, done, undone,
     slides, slide, speaker, programme, index, visits, recorded, rehearsed,
     open, close, edit, undo, redo, save, change, noteInserted, refresh, refreshFilm, report,
   }

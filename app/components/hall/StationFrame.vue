@@ -66,6 +66,8 @@ const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => 
 .station { grid-row: 5; min-height: 0; }
 .said { margin: 8px 16px 0; }
 .trouble { grid-row: 3; }
+/* At the Lectern nothing may move the slide from under the pen. */
+.dark-hall .trouble { position: absolute; z-index: 21; top: var(--bar); left: 0; right: 0; }
 .broken { grid-row: 4; }
 .said:empty { display: none; }
 .gone { grid-row: 5; max-width: 46ch; margin: 12vh auto 0; display: grid; gap: 16px; justify-items: start; align-content: start; }

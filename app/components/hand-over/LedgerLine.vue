@@ -1,12 +1,21 @@
 <script setup lang="ts">
+import { isUnderWay, isVideo } from '@core/model'
+import { withoutEnding } from '@core/plan'
 import type { DeliveryView } from '@contracts'
 import { fileSize, duration, moment, roughTime } from '~/words'
 
 /** One file: being made, made, or why it was not. */
-const props = defineProps<{ delivery: DeliveryView, limit: number | null }>()
-defineEmits<{ cancel: [], retry: [] }>()
+const props = defineProps<{ delivery: DeliveryView, limit: number | null, laid: boolean, waiting: number }>()
+const emit = defineEmits<{ cancel: [], pause: [], first: [], retry: [], rename: [name: string], remove: [], lay: [] }>()
+const naming = ref<string | null>(null)
+const removing = ref(false)
+function keepName(): void {
+  const name = withoutEnding(naming.value?.trim() ?? '')
+  if (name !== '') emit('rename', name)
+  naming.value = null
+}
 
-const making = computed(() => ['queued', 'making', 'checking'].includes(props.delivery.state))
+const making = computed(() => isUnderWay(props.delivery.state))
 const share = computed(() => Math.round((props.delivery.framesDone / Math.max(1, props.delivery.framesTotal)) * 100))
 const over = computed(() => (props.limit === null || props.delivery.facts === null ? 0 : props.delivery.facts.length - props.limit))
 const playing = ref(false)
@@ -20,11 +29,11 @@ watch(look, () => { noLook.value = false })
   <article class="line" :class="delivery.state" :aria-label="delivery.file">
     <div v-if="making" class="look"><img v-show="!noLook && delivery.framesDone > 0" :src="look" alt="The picture being made" @error="noLook = true"></div>
     <div class="words">
-      <div class="head"><h3>{{ delivery.file }}</h3><span class="soft">{{ moment(delivery.created) }}</span></div>
+      <div class="head"><form v-if="naming !== null" class="naming" @submit.prevent="keepName"><el-input v-model="naming" maxlength="120" size="small" aria-label="Name of this file" /><button class="press small">Keep</button><button type="button" class="press quiet small" @click="naming = null">Leave it</button></form><h3 v-else>{{ delivery.file }}</h3><span class="soft">{{ moment(delivery.created) }}</span></div>
       <template v-if="making">
         <el-progress :percentage="share" :stroke-width="10" :show-text="false" :aria-label="`${share}% made`" />
         <p role="status">
-          <template v-if="delivery.state === 'queued'">Waiting for its turn …</template>
+          <template v-if="delivery.state === 'queued'">{{ delivery.starts === null ? 'Waiting for its turn …' : `Begins ${moment(delivery.starts)} or later.` }}</template>
           <template v-else-if="delivery.state === 'checking'">Joining and checking …</template>
           <template v-else>Frame <span class="clock">{{ delivery.framesDone }}</span> of <span class="clock">{{ delivery.framesTotal }}</span><template v-if="delivery.timeLeft !== null">, {{ roughTime(delivery.timeLeft) }} left</template>. You can close this page; it goes on.</template>
         </p>
@@ -32,32 +41,47 @@ watch(look, () => { noLook.value = false })
       <template v-else-if="delivery.facts">
         <dl class="facts">
           <div><dt>length</dt><dd class="clock">{{ duration(delivery.facts.length) }}</dd></div>
-          <div><dt>picture</dt><dd class="clock">{{ delivery.facts.width }}×{{ delivery.facts.height }}, {{ delivery.facts.frameRate }}/s</dd></div>
+          <div v-if="delivery.facts.width > 0"><dt>picture</dt><dd class="clock">{{ delivery.facts.width }}×{{ delivery.facts.height }}, {{ delivery.facts.frameRate }}/s</dd></div>
           <div><dt>size</dt><dd class="clock">{{ fileSize(delivery.facts.bytes) }} <span class="soft">(about {{ fileSize(delivery.estimate.bytes) }} said)</span></dd></div>
           <div><dt>made in</dt><dd class="clock">{{ duration(delivery.facts.madeIn) }}</dd></div>
-          <div><dt>stored as</dt><dd>{{ delivery.facts.videoCodec }}, {{ delivery.facts.audioCodec }}</dd></div>
+          <div><dt>stored as</dt><dd>{{ [delivery.facts.videoCodec, delivery.facts.audioCodec].filter(Boolean).join(', ') }}</dd></div>
           <div><dt>loudness</dt><dd class="clock">{{ delivery.facts.loudness === null ? 'silent' : `${delivery.facts.loudness.toFixed(1)} LUFS, peak ${delivery.facts.truePeak?.toFixed(1)} dBTP` }}</dd></div>
         </dl>
         <p v-if="over > 0" class="over">{{ duration(over) }} over the limit.</p>
       </template>
-      <p v-else :class="{ over: delivery.state === 'failed' }">{{ delivery.sentence }}</p>
-      <video v-if="playing" controls autoplay :src="`/api/deliveries/${delivery.id}/file?show`" />
+      <p v-else :class="{ over: delivery.state === 'failed' }">{{ delivery.state === 'paused' ? `Stands still at ${share}%. What is made is kept.` : delivery.sentence }}</p>
+      <audio v-if="playing && !isVideo(delivery.recipe.format)" controls autoplay :src="`/api/deliveries/${delivery.id}/file?show`" />
+      <video v-else-if="playing" controls autoplay :src="`/api/deliveries/${delivery.id}/file?show`" />
       <div class="row">
         <template v-if="delivery.state === 'done'">
           <a class="press main" :href="`/api/deliveries/${delivery.id}/file`" :download="delivery.file">Download</a>
           <button class="press" @click="playing = !playing">{{ playing ? 'Close the player' : 'Play it here' }}</button>
+          <button v-if="isVideo(delivery.recipe.format)" class="press" :aria-pressed="laid" @click="$emit('lay')">{{ laid ? 'Do not compare' : 'Compare' }}</button>
         </template>
-        <button v-else-if="making" class="press" @click="$emit('cancel')">Cancel</button>
-        <button v-else class="press" @click="$emit('retry')">Try again</button>
+        <template v-else-if="making">
+          <button class="press" @click="$emit('pause')">Pause</button>
+          <button v-if="delivery.state === 'queued' && (waiting > 1 || delivery.starts !== null)" class="press" @click="$emit('first')">{{ delivery.starts === null ? 'Make this one next' : 'Begin now' }}</button>
+          <button class="press quiet" @click="$emit('cancel')">Cancel</button>
+        </template>
+        <button v-else class="press" @click="$emit('retry')">{{ delivery.state === 'paused' ? 'Go on' : 'Try again' }}</button>
+        <template v-if="!making">
+          <span class="gap" />
+          <button v-if="delivery.state === 'done'" class="press quiet small" @click="naming = withoutEnding(delivery.file)">Rename</button>
+          <button class="press quiet small danger" @click="removing = true">Delete</button>
+        </template>
       </div>
     </div>
+    <el-dialog v-model="removing" title="Delete this file?" width="440" append-to-body>
+      <p>“{{ delivery.file }}”<template v-if="delivery.facts">, {{ duration(delivery.facts.length) }} long, {{ fileSize(delivery.facts.bytes) }},</template> goes from the ledger and the disk. The talk stays as it is, and the file can be made again.</p>
+      <template #footer><button class="press" @click="removing = false">Keep it</button><button class="press danger" @click="removing = false; $emit('remove')">Delete “{{ delivery.file }}”</button></template>
+    </el-dialog>
   </article>
 </template>
 
 <style scoped>
 .line { display: flex; gap: 16px; padding: 14px 16px; border: 1px solid var(--line); border-radius: 6px; background: var(--card); }
 .look { width: 224px; aspect-ratio: 16 / 9; background: #14201E; flex: none; align-self: start; }
-.look img { width: 100%; height: 100%; object-fit: contain; }
+.look img { width: 100%; height: 100%; object-fit: cover; }
 .words { flex: 1; display: grid; gap: 8px; min-width: 0; }
 .head { display: flex; justify-content: space-between; gap: 12px; }
 h3 { font: 600 16px var(--read); overflow-wrap: anywhere; }
@@ -67,5 +91,8 @@ dt { min-width: 68px; color: var(--soft); }
 dd { margin: 0; }
 .over { color: var(--alarm); font-weight: 600; }
 video { width: 100%; background: #000; }
-.row { display: flex; gap: 10px; }
+audio { width: 100%; }
+.row { display: flex; gap: 10px; align-items: center; }
+.gap { flex: 1; }
+.naming { display: flex; gap: 6px; flex: 1; }
 </style>

@@ -111,7 +111,7 @@ onBeforeUnmount(() => { lectern.endStroke = null })
         <video ref="face" muted playsinline :style="within" />
       </div>
       <div v-if="labelAt" class="typing" :style="inPercent(stage)"><LabelField :at="labelAt" @done="labelAt = null" /></div>
-      <div v-if="lectern.phase === 'countdown'" class="count clock" role="status">{{ lectern.count }}</div>
+      <div v-if="lectern.phase === 'countdown' && lectern.leadIn === null" class="count clock" role="status">{{ lectern.count }}</div>
     </div>
   </div>
 </template>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { Flag, Grid, Hide, Microphone, Monitor, Mute, QuestionFilled, Timer, VideoCamera, VideoPause, VideoPlay, View } from '@element-plus/icons-vue'
-import type { Intent } from '@core/model'
+import type { Intent, Ms } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
 import type { Manner } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
+import { preciseDuration } from '~/words'
 
-/** `wanted`: a visit that is to be retaken. */
-defineProps<{ wanted: string | null }>()
+/** `wanted`: a visit that is to be retaken; `part`: what of it, in ms from its beginning; `rest`: and everything after it. */
+defineProps<{ wanted: string | null, part: { readonly from: Ms, readonly to: Ms } | null, rest: boolean }>()
 const emit = defineEmits<{ retake: [visit: string], check: [], record: [intent: Intent, manner: Manner, fromStart: boolean], stop: [], keys: [], jump: [] }>()
 const lectern = useLectern()
 const devices = useDevices()
@@ -32,7 +33,7 @@ function project(): void {
     <template v-if="waits">
       <button class="press" @click="$emit('check')"><Microphone />Room check</button>
       <button class="press" :disabled="lectern.slide === null" title="Everything as when recording; only the timings are kept" @click="lectern.rehearse()"><Timer />Rehearse</button>
-      <button v-if="wanted" class="press record" :disabled="!ready" @click="$emit('retake', wanted)"><i />Retake this slide</button>
+      <button v-if="wanted" class="press record" :disabled="!ready" @click="$emit('retake', wanted)"><i />{{ part ? `Say ${preciseDuration(part.to - part.from)} of this slide again` : rest ? 'Say everything again from here' : 'Retake this slide' }}</button>
       <button class="press" :class="{ record: !wanted }" :disabled="!ready" @click="$emit('record', { kind: 'replaceAll' }, 'full', true)"><i v-if="!wanted" />{{ recorded ? 'Record everything again' : 'Record from the start' }}</button>
       <button v-if="lectern.place > 0" class="press" :disabled="!ready" :title="recorded ? 'What comes before this slide stays' : ''" @click="fromHere">From slide {{ lectern.place + 1 }} on</button>
       <TakeChoices @record="(intent, manner) => $emit('record', intent, manner, manner !== 'full')" />
@@ -41,7 +42,7 @@ function project(): void {
     </template>
     <template v-else-if="lectern.phase === 'countdown'">
       <button class="press" @click="lectern.cancelCountdown()">Not yet</button>
-      <span class="soft">Recording begins after the count. The count is not in the video.</span><span class="gap" />
+      <span class="soft">{{ lectern.leadIn ? 'Three seconds from before play; recording begins where they end.' : 'Recording begins after the count. The count is not in the video.' }}</span><span class="gap" />
     </template>
     <template v-else>
       <button v-if="lectern.live" class="press" @click="lectern.pause()"><VideoPause />Pause <kbd>P</kbd></button>

@@ -19,7 +19,7 @@ function make(layout: Layout): void {
     ?? talk.slides.find((slide) => slide.composition !== null)?.composition?.theme ?? 'paper'
   const slide: Slide = {
     id: asId<'slide'>(crypto.randomUUID()), version: 1, title: '', notes: '', viewerNotes: '', steps: [], composition: emptyComposition(layout, theme),
-    framing: null, planned: null, skip: false, transition: 'cut',
+    framing: null, planned: null, skip: false, optional: false, transition: 'cut',
   }
   talk.edit({ kind: 'insert', at: after.value, slides: [slide] })
   talk.selected = slide.id

@@ -19,12 +19,10 @@ const opened = ref(false)
 watch(() => props.current, (now) => { opened.value ||= now }, { immediate: true })
 const viewerShown = computed(() => opened.value || props.slide.viewerNotes !== '')
 
-function setPlanned(event: Event): void {
-  const field = event.target as HTMLInputElement
-  const read = field.value.trim() === '' ? null : readDuration(field.value)
-  const unread = read === null && field.value.trim() !== ''
+function setPlanned(text: string): void {
+  const read = text.trim() === '' ? null : readDuration(text)
+  const unread = read === null && text.trim() !== ''
   if (!unread && read !== props.slide.planned) emit('set', { planned: read })
-  field.value = duration(read ?? (unread ? planned.value : proposedTime(props.slide, props.speaker)))
 }
 const setTitle = (event: Event): void => { emit('set', { title: (event.target as HTMLInputElement).value.trim() }) }
 </script>
@@ -61,7 +59,7 @@ const setTitle = (event: Event): void => { emit('set', { title: (event.target as
     <div class="times">
       <label class="plan">
         <span class="soft">planned</span>
-        <input class="clock" :value="duration(planned)" :class="{ own: slide.planned !== null }" :aria-label="`Planned time of slide ${number}`" @change="setPlanned">
+        <DraftInput class="clock" :model-value="duration(planned)" :class="{ own: slide.planned !== null }" :aria-label="`Planned time of slide ${number}`" @update:model-value="setPlanned" />
       </label>
       <p v-if="rehearsed" :title="`Median of all run-throughs: ${duration(rehearsed.median)}`"><span class="soft">rehearsed</span><span class="clock">{{ duration(rehearsed.last) }}</span></p>
       <p v-if="recorded > 0"><span class="soft">recorded</span><span class="clock">{{ duration(recorded) }}</span></p>

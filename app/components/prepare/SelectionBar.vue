@@ -12,6 +12,7 @@ const time = ref('')
 const ids = computed(() => sheet.chosen.map((slide) => slide.id))
 const set = (fields: SlideFields): void => { talk.edit({ kind: 'set', slides: ids.value, fields }) }
 const allSkipped = computed(() => sheet.chosen.every((slide) => slide.skip))
+const allOptional = computed(() => sheet.chosen.every((slide) => slide.optional))
 const together = computed(() => ids.value.length > 1 && sheet.chosen.every((slide) => slide.composition === null)
   && sheet.chosen.every((slide, n) => n === 0 || talk.slides.indexOf(slide) === talk.slides.indexOf(sheet.chosen[n - 1] ?? slide) + 1))
 const allOff = computed(() => sheet.chosen.every((slide) => framingOf(slide, sheet.shape).off))
@@ -43,6 +44,7 @@ function merge(): void {
     <label class="time"><span class="soft">each</span><input v-model="time" class="clock" placeholder="m:ss" aria-label="Planned time of each picked slide" @change="setTime" @keydown.enter="setTime"></label>
     <button class="press small" @click="set({ planned: null })">As proposed</button>
     <button class="press small" @click="set({ skip: !allSkipped })">{{ allSkipped ? 'Use again' : 'Skip' }}</button>
+    <button class="press small" title="Optional slides may go when the talk is too long" @click="set({ optional: !allOptional })">{{ allOptional ? 'Needed' : 'Optional' }}</button>
     <button class="press small" @click="setOff(!allOff)">{{ allOff ? 'Face on' : 'Face off' }}</button>
     <button v-if="together" class="press small" @click="merge">Make steps</button>
     <button class="press small danger" @click="remove">Delete</button>

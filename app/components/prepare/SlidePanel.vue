@@ -13,6 +13,7 @@ const sheet = useSheet()
 const compose = (fields: Partial<Composition>): void => {
   if (props.slide.composition !== null) talk.edit({ kind: 'set', slides: [props.slide.id], fields: { composition: { ...props.slide.composition, ...fields } } })
 }
+const setOptional = (optional: boolean): void => { talk.edit({ kind: 'set', slides: sheet.concerned.map((slide) => slide.id), fields: { optional } }) }
 const setTransition = (transition: Transition): void => { talk.edit({ kind: 'set', slides: sheet.concerned.map((slide) => slide.id), fields: { transition } }) }
 /** A theme is the deck's: changing it changes every slide that was made here. */
 function setTheme(theme: Composition['theme']): void {
@@ -21,8 +22,7 @@ function setTheme(theme: Composition['theme']): void {
     edits: talk.slides.flatMap((slide) => (slide.composition === null ? [] : [{ kind: 'set' as const, slides: [slide.id], fields: { composition: { ...slide.composition, theme } } }])),
   })
 }
-function setAlt(at: number, event: Event): void {
-  const alt = (event.target as HTMLInputElement).value.slice(0, 300)
+function setAlt(at: number, alt: string): void {
   compose({ pictures: props.slide.composition?.pictures.map((picture, n) => (n === at ? { ...picture, alt } : picture)) ?? [] })
 }
 const removePicture = (at: number): void => { compose({ pictures: props.slide.composition?.pictures.filter((_, n) => n !== at) ?? [] }) }
@@ -53,11 +53,12 @@ const split = (): void => { talk.edit({ kind: 'split', slide: props.slide.id, ke
         <el-option v-for="one in TRANSITIONS" :key="one" :value="one" :label="TRANSITION_WORDS[one]" />
       </el-select>
     </label>
+    <el-checkbox class="optional" :model-value="slide.optional" size="small" @update:model-value="setOptional($event === true)">May go when the talk is too long</el-checkbox>
   </div>
   <ul v-if="slide.composition && slide.composition.pictures.length > 0" class="pictures" aria-label="Pictures on this slide">
     <li v-for="(picture, n) in slide.composition.pictures" :key="`${n}-${picture.asset}`">
       <span class="soft clock">{{ picture.size.width }}×{{ picture.size.height }}</span>
-      <input :value="picture.alt" placeholder="What it shows, for those who do not see it" :aria-label="`What picture ${n + 1} shows`" maxlength="300" @change="setAlt(n, $event)">
+      <DraftInput :model-value="picture.alt" placeholder="What it shows, for those who do not see it" :aria-label="`What picture ${n + 1} shows`" maxlength="300" @update:model-value="setAlt(n, $event)" />
       <button class="press quiet small" :aria-label="`Take picture ${n + 1} off`" @click="removePicture(n)"><Delete /></button>
     </li>
   </ul>
@@ -67,6 +68,7 @@ const split = (): void => { talk.edit({ kind: 'split', slide: props.slide.id, ke
 <style scoped>
 .settings { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 14px; }
 label { display: grid; gap: 3px; font-size: 14px; color: var(--soft); }
+.optional { align-self: end; }
 .pictures { display: grid; gap: 6px; margin: 0; padding: 0; list-style: none; }
 .pictures li { display: grid; grid-template-columns: auto 1fr auto; gap: 8px; align-items: center; font-size: 13.5px; }
 .pictures input { padding: 3px 8px; border: 1px solid var(--line); border-radius: 4px; background: var(--card); }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { fitTo, leastTime, wholeFit } from '@core/pace'
-import type { FitStep } from '@core/pace'
+import { padTo, wholeFit } from '@core/pace'
+import type { PadStep } from '@core/pace'
+import { fitSaying, useFitPlan } from '~/composables/useFitPlan'
 import { useMending } from '~/stores/mending'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
@@ -9,21 +10,14 @@ import { duration } from '~/words'
 const talk = useTalk()
 const mending = useMending()
 const limit = computed(() => talk.talk?.limit ?? null)
-const skipped = computed(() => new Set(talk.slides.filter((slide) => slide.skip).map((slide) => slide.id)))
-const plan = computed(() => (talk.index === null || limit.value === null ? null
-  : fitTo(talk.index.film, talk.film?.peaks ?? {}, limit.value, (slide) => leastTime(slide, talk.speaker), skipped.value)))
+const plan = useFitPlan(() => limit.value)
 const length = computed(() => talk.index?.length ?? 0)
 const over = computed(() => (limit.value === null ? 0 : length.value - limit.value))
 
-function saying(step: FitStep): string {
-  const places = step.places === 1 ? 'one place' : `${String(step.places)} places`
-  switch (step.kind) {
-    case 'pauses': return `Pauses down to ${(step.to / 1000).toFixed(1)} s, in ${places}`
-    case 'ends': return `Slack where slides come and go down to ${(step.to / 1000).toFixed(1)} s, in ${places}`
-    case 'tempo': return `Everything ${((step.to - 1) * 100).toFixed(1)}% faster, at the same pitch`
-    case 'skipped': return `Without the slides that the run sheet skips, ${places}`
-  }
-}
+/** The least that the talk must be, in seconds; null: as short as it likes. */
+const least = ref<number | null>(null)
+const padding = computed(() => (talk.index === null || least.value === null || least.value * 1000 <= length.value ? null : padTo(talk.index.film, least.value * 1000)))
+const padSaying = (step: PadStep): string => (step.kind === 'tempo' ? `Everything ${((1 - step.to) * 100).toFixed(1)}% slower, at the same pitch` : `The last picture stays ${(step.to / 1000).toFixed(1)} s longer`)
 /** Where the talk lands after each step, all before it included. */
 const landings = computed(() => {
   let left = length.value
@@ -39,7 +33,7 @@ const landings = computed(() => {
       <p><b class="clock over">{{ duration(over) }}</b> over the limit of {{ duration(limit) }}. From the gentlest way on:</p>
       <ol>
         <li v-for="(step, n) in plan.steps" :key="step.kind">
-          <span>{{ saying(step) }}</span>
+          <span>{{ fitSaying(step) }}</span>
           <span class="clock won">−{{ (step.won / 1000).toFixed(1) }} s</span>
           <span class="clock soft" :title="`Landing after this and all above`">{{ duration(landings[n] ?? 0) }}</span>
           <button class="press small" :disabled="mending.busy" @click="mending.edit(step.edit)">Only this</button>
@@ -49,6 +43,14 @@ const landings = computed(() => {
       <p v-else-if="!plan.fits" class="over">Even all of this leaves {{ duration(plan.length - limit) }} too much. Cut a part by its waveform, or retake a slide more briefly.</p>
       <button v-if="plan.steps.length > 0" class="press main" :disabled="mending.busy" @click="mending.edit(wholeFit(plan.steps))">{{ plan.steps.length === 1 ? 'Do this' : 'Do all of this' }}: {{ duration(plan.length) }} long</button>
     </template>
+    <form class="least" @submit.prevent>
+      <label>It must be at least <el-input-number v-model="least" :min="1" :max="10800" :step="10" size="small" :controls="false" aria-label="Seconds that the talk must be at least" /> s long</label>
+      <template v-if="least !== null && padding === null"><span class="soft">It is: {{ duration(length) }}.</span></template>
+    </form>
+    <template v-if="padding">
+      <ol><li v-for="step in padding.steps" :key="step.kind"><span>{{ padSaying(step) }}</span><span class="clock won">+{{ (step.added / 1000).toFixed(1) }} s</span></li></ol>
+      <button class="press" :disabled="mending.busy || !padding.reaches" @click="mending.edit({ kind: 'all', edits: padding.steps.map((step) => step.edit) })">Do this: {{ duration(padding.length) }} long</button>
+    </template>
   </section>
 </template>
 
@@ -57,5 +59,7 @@ const landings = computed(() => {
 ol { display: grid; gap: 6px; width: 100%; margin: 0; padding: 0; list-style: none; }
 li { display: grid; grid-template-columns: minmax(0, 1fr) max-content max-content max-content; gap: 12px; align-items: center; padding: 4px 0; border-bottom: 1px solid var(--line); }
 .won { font-weight: 700; }
+.least { padding-top: 8px; border-top: 1px solid var(--line); width: 100%; }
+.least .el-input-number { width: 84px; }
 .over { color: var(--alarm); }
 </style>

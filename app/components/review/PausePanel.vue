@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { SHORTEST_PAUSE, pausesOf, tightened, trimmed } from '@core/pace'
+import { SHORTEST_PAUSE, tightened, trimmed } from '@core/pace'
 import { useMending } from '~/stores/mending'
 import { useTalk } from '~/stores/talk'
 import { duration, preciseDuration } from '~/words'
@@ -14,7 +14,7 @@ const rest = ref(0.6)
 
 const outlines = computed(() => talk.film?.peaks ?? {})
 const ends = computed(() => (talk.index === null ? [] : trimmed(talk.index.film, outlines.value)))
-const pauses = computed(() => (talk.index === null ? [] : pausesOf(talk.index.film, outlines.value)).filter((pause) => pause.to - pause.from > Math.max(SHORTEST_PAUSE, longer.value * 1000)))
+const pauses = computed(() => mending.pauses.filter((pause) => pause.to - pause.from > Math.max(SHORTEST_PAUSE, longer.value * 1000)))
 const cuts = computed(() => pauses.value.flatMap((pause) => tightened(pause, rest.value * 1000) ?? []))
 const sum = (parts: readonly { readonly from: number, readonly to: number }[]): number => parts.reduce((all, part) => all + part.to - part.from, 0)
 watch(longer, (value) => { if (rest.value > value) rest.value = value })

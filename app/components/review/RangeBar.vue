@@ -1,12 +1,32 @@
 <script setup lang="ts">
+import { pieceAt } from '@core/scene'
+import { quietNear } from '@core/voice'
 import type { Ms } from '@core/model'
+import { intoPiece, sourceAt } from '@core/programme'
+import type { Visit } from '@core/programme'
 import { useMending } from '~/stores/mending'
+import { useTalk } from '~/stores/talk'
 import { preciseDuration } from '~/words'
 
 /** What can be done with a chosen part. */
-const props = defineProps<{ range: { readonly from: Ms, readonly to: Ms } }>()
+const props = defineProps<{ range: { readonly from: Ms, readonly to: Ms }, visit: Visit }>()
 defineEmits<{ play: [], loop: [] }>()
 const mending = useMending()
+const talk = useTalk()
+/** Where a join near a time of the talk is heard least. */
+function quiet(at: Ms): Ms {
+  const found = talk.index === null ? null : pieceAt(talk.index, at)
+  if (found === null || found.piece.kind === 'still' || found.piece.voice === null) return at
+  const { voice, rate } = found.piece
+  const time = sourceAt(found.into, voice.from, rate)
+  const near = quietNear(talk.film?.peaks[voice.stretch] ?? [], time)
+  return near <= voice.from || near >= voice.to ? at : at + intoPiece(near, time, rate)
+}
+/** To the Lectern, where this part is said again. */
+const again = computed(() => {
+  const [from, to] = [quiet(props.range.from), quiet(props.range.to)].map((at) => Math.max(0, Math.min(props.visit.length, at - props.visit.start)))
+  return `/talks/${talk.talk?.id ?? ''}/lectern?retake=${encodeURIComponent(props.visit.id)}&from=${String(from)}&to=${String(to)}`
+})
 const cut = (): void => { void mending.edit({ kind: 'cut', parts: [props.range] }) }
 </script>
 
@@ -16,6 +36,7 @@ const cut = (): void => { void mending.edit({ kind: 'cut', parts: [props.range] 
     <button class="press small" @click="$emit('play')">Play</button>
     <button class="press small" @click="$emit('loop')" title="Play it over and over">Loop</button>
     <button class="press small" :disabled="mending.busy" @click="cut">Cut</button>
+    <NuxtLink class="press small" :to="again" title="Three seconds from before it are played to speak into">Say it again</NuxtLink>
     <button class="press quiet small" @click="mending.range = null">Let go</button>
   </p>
 </template>

@@ -12,6 +12,9 @@ const props = defineProps<{
   length: Ms
   range: { readonly from: Ms, readonly to: Ms } | null
   seams: readonly { readonly seam: Seam, readonly at: Ms }[]
+  pauses: readonly { readonly from: Ms, readonly to: Ms }[]
+  /** What happened on the slide, and when. */
+  marks: readonly { readonly kind: 'ink' | 'step' | 'stumble', readonly at: Ms }[]
 }>()
 const emit = defineEmits<{ range: [from: Ms, to: Ms], go: [at: Ms], reopen: [id: Seam['id']] }>()
 const place = ref<HTMLElement | null>(null)
@@ -50,13 +53,16 @@ function nudge(which: 'from' | 'to', event: KeyboardEvent): void {
   const to = which === 'to' ? Math.min(props.length, Math.max(props.range.from + 10, props.range.to + step)) : props.range.to
   emit('range', from, to)
 }
+const MARK_WORDS = { ink: 'Drawn', step: 'Step', stumble: 'Stumble' } as const
 const left = (at: Ms): string => `${String((at / Math.max(1, props.length)) * 100)}%`
 </script>
 
 <template>
   <div class="ranged">
     <div ref="place" class="place" @pointerdown="press($event, 'new')" @pointermove="drag" @pointerup="lift">
+      <i v-for="pause in pauses" :key="pause.from" class="pause" :style="{ left: left(pause.from), width: left(pause.to - pause.from) }" />
       <WaveLine :parts="parts" :played="played" />
+      <i v-for="(mark, n) in marks" :key="n" class="mark" :class="mark.kind" :style="{ left: left(mark.at) }" :title="`${MARK_WORDS[mark.kind]} at ${preciseDuration(mark.at)}`" />
       <template v-if="range">
         <i class="chosen" :style="{ left: left(range.from), right: `calc(100% - ${left(range.to)})` }" />
         <button v-for="which in ['from', 'to'] as const" :key="which" class="bracket" :class="which" :style="{ left: left(range[which]) }" :aria-label="`${which === 'from' ? 'Beginning' : 'End'} of the chosen part, ${preciseDuration(range[which])}; arrow keys move it`" @pointerdown.stop="press($event, which)" @keydown="nudge(which, $event)" />
@@ -68,6 +74,12 @@ const left = (at: Ms): string => `${String((at / Math.max(1, props.length)) * 10
 
 <style scoped>
 .place { position: relative; padding: 10px 0 4px; cursor: text; touch-action: pan-y; }
+/* Told apart by shape: a pause is a band, ink a dot, a step a bar, a stumble a wedge. */
+.pause { position: absolute; top: 10px; bottom: 4px; background: repeating-linear-gradient(90deg, var(--line) 0 1px, transparent 1px 5px); pointer-events: none; }
+.mark { position: absolute; top: 1px; width: 8px; height: 8px; transform: translateX(-50%); }
+.mark.ink { border-radius: 50%; background: var(--alarm); }
+.mark.step { width: 2px; background: var(--soft); }
+.mark.stumble { clip-path: polygon(0 0, 100% 0, 50% 100%); background: var(--accent); }
 .chosen { position: absolute; top: 8px; bottom: 2px; background: color-mix(in srgb, var(--accent) 26%, transparent); pointer-events: none; }
 .bracket { position: absolute; top: 6px; bottom: 0; width: 9px; padding: 0; border: 2px solid var(--accent); background: none; cursor: ew-resize; }
 .bracket.from { border-right: 0; }

@@ -2,11 +2,15 @@
 import { MoreFilled } from '@element-plus/icons-vue'
 import { AS_RECORDED } from '@core/model'
 import type { ProgrammeEdit, Visit } from '@core/programme'
+import { ACCEPTED_SOUNDS, bringVoice } from '~/client'
+import { thisBrowser } from '~/capture'
 import { useMending } from '~/stores/mending'
 import { useTalk } from '~/stores/talk'
 
 /** What can be done with a whole visit. */
-const props = defineProps<{ visit: Visit }>()
+const props = defineProps<{ visit: Visit, title: string }>()
+const comparing = ref(false)
+const chooser = ref<HTMLInputElement | null>(null)
 const talk = useTalk()
 const mending = useMending()
 const place = computed(() => talk.visits.findIndex((one) => one.id === props.visit.id))
@@ -29,13 +33,29 @@ const choices = computed<readonly Choice[]>(() => {
     { name: 'Cut all of it', edit: { kind: 'drop', visits: [id] }, off: talk.visits.length < 2 },
   ]
 })
+function done(command: ProgrammeEdit | 'compare' | 'voice' | 'rest'): void {
+  if (command === 'compare') comparing.value = true
+  else if (command === 'voice') chooser.value?.click()
+  else if (command === 'rest') void navigateTo(`/talks/${talk.talk?.id ?? ''}/lectern?retake=${encodeURIComponent(props.visit.id)}&rest=1`)
+  else void mending.edit(command)
+}
+/** A voice from a file takes the place of the one that is there. */
+async function brought(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const [file] = input.files ?? []
+  input.value = ''
+  if (file === undefined || talk.talk === null) return
+  await mending.attempt(() => bringVoice(talk.talk?.id ?? '', props.visit.id, file, thisBrowser()))
+}
 </script>
 
 <template>
-  <el-dropdown trigger="click" :disabled="mending.busy" @command="mending.edit($event)">
+  <el-dropdown trigger="click" :disabled="mending.busy" @command="done">
     <button class="press quiet small" :aria-label="`More for visit ${place + 1}`" title="More"><MoreFilled /></button>
     <template #dropdown>
-      <el-dropdown-menu><el-dropdown-item v-for="choice in choices" :key="choice.name" :command="choice.edit" :disabled="choice.off">{{ choice.name }}</el-dropdown-item></el-dropdown-menu>
+      <el-dropdown-menu><el-dropdown-item command="compare">Recordings side by side …</el-dropdown-item><el-dropdown-item command="rest">Say everything again from here …</el-dropdown-item><el-dropdown-item command="voice">Bring in a voice from a file …</el-dropdown-item><el-dropdown-item v-for="choice in choices" :key="choice.name" :command="choice.edit" :disabled="choice.off">{{ choice.name }}</el-dropdown-item></el-dropdown-menu>
     </template>
   </el-dropdown>
+  <input ref="chooser" type="file" hidden :accept="ACCEPTED_SOUNDS" :aria-label="`A voice for ${title}`" @change="brought">
+  <SlideRecordings v-model="comparing" :visit="visit" :title="title" />
 </template>

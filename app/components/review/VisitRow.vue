@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { Flag } from '@element-plus/icons-vue'
 import { plannedTime } from '@core/pace'
-import { pieceLength } from '@core/programme'
+import { HOLD_RANGE, intoPiece, pieceLength } from '@core/programme'
 import type { Visit } from '@core/programme'
+import { inkOfVisit } from '@core/scene'
 import type { Ms, Slide } from '@core/model'
 import { useMending } from '~/stores/mending'
 import { useTalk } from '~/stores/talk'
@@ -24,11 +25,17 @@ const pauses = computed(() => talk.programme.pieces.slice(...props.visit.pieces)
   const before = all[n - 1]
   return piece.kind === 'recorded' && before?.kind === 'recorded' && before.show.stretch !== piece.show.stretch
 }).length)
-const strokes = computed(() => {
-  const spans = talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => (piece.kind === 'still' ? [] : [piece.show]))
-  return spans.reduce((sum, span) => sum + (talk.film?.stretches.find((one) => one.id === span.stretch)?.cues
-    .filter((cue) => cue.kind === 'ink' && cue.at >= span.from && cue.at < span.to).length ?? 0), 0)
+const ink = computed(() => (talk.index === null ? [] : inkOfVisit(talk.index, props.visit)))
+const strokes = computed(() => ink.value.length)
+const picked = computed(() => mending.picked.has(props.visit.id))
+/** A slide that is held without a recording: for how long, in seconds. */
+const held = computed(() => {
+  const [piece, more] = talk.programme.pieces.slice(...props.visit.pieces)
+  return piece?.kind === 'still' && more === undefined ? piece.length / 1000 : null
 })
+const hold = (seconds: number | undefined): void => {
+  if (seconds !== undefined && seconds !== held.value) void mending.edit({ kind: 'hold', visit: props.visit.id, length: Math.round(seconds * 1000) })
+}
 /** Where the presenter stumbled, in ms from the visit's beginning. */
 const stumbles = computed(() => {
   let at = 0
@@ -38,7 +45,7 @@ const stumbles = computed(() => {
     if (piece.kind === 'still') return []
     const cues = talk.film?.stretches.find((one) => one.id === piece.show.stretch)?.cues ?? []
     return cues.flatMap((cue) => (cue.kind === 'stumble' && cue.at >= piece.show.from && cue.at < piece.show.to
-      ? [from + Math.round(((cue.at - piece.show.from) * piece.rate.den) / piece.rate.num)] : []))
+      ? [from + intoPiece(cue.at, piece.show.from, piece.rate)] : []))
   })
 })
 /** The chosen part, as far as it lies in this visit, from its beginning on. */
@@ -47,6 +54,13 @@ const range = computed(() => {
   if (chosen === null || chosen.from < props.visit.start || chosen.from >= props.visit.start + props.visit.length) return null
   return { from: chosen.from - props.visit.start, to: Math.min(chosen.to - props.visit.start, props.visit.length) }
 })
+const inVisit = (at: Ms): boolean => at >= props.visit.start && at < props.visit.start + props.visit.length
+const silent = computed(() => mending.pauses.filter((pause) => pause.visit === props.visit.id).map(({ from, to }) => ({ from: from - props.visit.start, to: to - props.visit.start })))
+const marks = computed(() => [
+  ...ink.value.map(({ at }) => ({ kind: 'ink' as const, at: at - props.visit.start })),
+  ...mending.steps.filter((at) => inVisit(at) && at > props.visit.start).map((at) => ({ kind: 'step' as const, at: at - props.visit.start })),
+  ...stumbles.value.map((at) => ({ kind: 'stumble' as const, at })),
+])
 const seams = computed(() => mending.seams.filter(({ seam, at }) => (seam.after === null
   ? props.visit.start === 0
   : talk.programme.pieces.slice(...props.visit.pieces).some((piece) => piece.id === seam.after)) && at >= props.visit.start).map(({ seam, at }) => ({ seam, at: at - props.visit.start })))
@@ -56,20 +70,26 @@ function choose(from: Ms, to: Ms): void {
 function playChosen(): void {
   if (range.value !== null) emit('go', range.value.from)
 }
+/** A click leaves the keys to the film; who came here by keys stays here. */
+function playByHand(event: MouseEvent): void {
+  if (event.detail > 0 && event.currentTarget instanceof HTMLElement) event.currentTarget.blur()
+  emit('play')
+}
 const planned = computed(() => (props.slide === undefined ? 0 : plannedTime({ ...props.slide, skip: false }, talk.speaker)))
 const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.start) / props.visit.length)))
 </script>
 
 <template>
   <article class="visit" :class="{ current }">
-    <button class="picture" :aria-label="`Play from ${number}: ${slide?.title ?? ''}`" @click="$emit('play')">
+    <button class="picture" :aria-label="`Play from ${number}: ${slide?.title ?? ''}`" @click="playByHand">
       <SlidePicture v-if="picture" :talk-id="talkId" :picture="picture" alt="" />
-      <b class="clock">{{ number }}</b>
+      <b class="clock">{{ number }}</b><span class="clock start">{{ duration(visit.start) }}</span>
     </button>
     <div class="sound">
-      <div class="head"><h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3><span class="clock soft">{{ preciseDuration(visit.start) }}</span><VisitMenu :visit="visit" /></div>
-      <RangeWave :parts="parts" :played="played" :length="visit.length" :range="range" :seams="seams" @range="choose" @go="$emit('go', $event)" @reopen="mending.edit({ kind: 'reopen', seam: $event })" />
-      <RangeBar v-if="range && mending.range" :range="mending.range" @play="playChosen" @loop="$emit('loop')" />
+      <div class="head"><input type="checkbox" class="pick" :checked="picked" :aria-label="`Pick visit ${number}`" title="Pick, to change several together" @click="mending.pick(visit.id, $event.shiftKey)"><h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3><InsetMap v-if="slide && talk.talk" :slide="slide" :shape="talk.talk.shape" :own="talk.programme.framings[visit.id]" :ink="ink.map((one) => one.stroke)" /><VisitMenu :visit="visit" :title="slide?.title || `Slide ${number}`" /></div>
+      <label v-if="held !== null" class="held">Held without a voice for <el-input-number :model-value="held" :min="HOLD_RANGE.least / 1000" :max="HOLD_RANGE.most / 1000" :step="0.5" :precision="1" size="small" :disabled="mending.busy" aria-label="Seconds that it is held" @change="hold($event)" /> s</label>
+      <RangeWave v-else :parts="parts" :played="played" :length="visit.length" :range="range" :seams="seams" :pauses="silent" :marks="marks" @range="choose" @go="$emit('go', $event)" @reopen="mending.edit({ kind: 'reopen', seam: $event })" />
+      <RangeBar v-if="range && mending.range" :range="mending.range" :visit="visit" @play="playChosen" @loop="$emit('loop')" />
       <p v-if="stumbles.length > 0" class="stumbles">
         <button v-for="place in stumbles" :key="place" class="press quiet small" title="Play from three seconds before" @click="$emit('go', Math.max(0, place - 3000))"><Flag />stumble at <span class="clock">{{ preciseDuration(visit.start + place) }}</span></button>
       </p>
@@ -85,11 +105,16 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
 .visit { display: grid; grid-template-columns: 112px minmax(0, 1.1fr) minmax(0, 1fr); gap: 14px; padding: 10px 14px; border-bottom: 1px solid var(--line); border-left: 4px solid transparent; background: var(--card); }
 .visit.current { border-left-color: var(--accent); background: color-mix(in srgb, var(--accent-wash) 40%, var(--card)); }
 .picture { position: relative; padding: 0; border: 1px solid var(--line); background: none; cursor: pointer; align-self: start; }
+.picture .start { position: absolute; right: 3px; bottom: 3px; padding: 0 4px; border-radius: 3px; background: var(--card); font-size: 12.5px; color: var(--soft); }
 .picture b { position: absolute; left: 3px; bottom: 3px; padding: 0 5px; border-radius: 3px; background: var(--card); font-size: 13px; }
-.sound { display: grid; gap: 3px; align-content: start; }
+.sound { display: grid; grid-template-columns: minmax(0, 1fr); gap: 3px; align-content: start; min-width: 0; }
 .head { display: flex; gap: 8px; align-items: center; font-size: 14px; }
-.head h3 { flex: 1; }
+.head h3 { flex: 1; min-width: 0; }
+.head .map { height: 20px; flex: none; }
 h3 { font: 600 15px var(--read); overflow: hidden; white-space: nowrap; text-overflow: ellipsis; }
+.pick { width: 16px; height: 16px; margin: 0; accent-color: var(--brand); }
+.held { display: flex; gap: 8px; align-items: center; min-height: 48px; font-size: 14px; }
+.held .el-input-number { width: 108px; }
 .marks { font-size: 13.5px; }
 .retake { float: right; color: var(--brand); font-weight: 600; }
 .stumbles { display: flex; flex-wrap: wrap; gap: 4px; }

@@ -47,12 +47,22 @@ const route = useRoute()
 const wanted = computed(() => talk.visits.find((visit) => visit.id === route.query['retake']) ?? null)
 watch(wanted, (visit) => { if (visit !== null && !underWay.value) lectern.goTo(visit.slide, performance.now()) }, { immediate: true })
 
-/** Says one visit again: its slide comes up, and the take ends when it is gone on from. */
+/** The part of that visit which is to be said again, in ms from its beginning; null: all of it. */
+const part = computed(() => {
+  const [from, to] = [Number(route.query['from']), Number(route.query['to'])]
+  return wanted.value !== null && Number.isInteger(from) && Number.isInteger(to) && from >= 0 && to > from && to <= wanted.value.length ? { from, to } : null
+})
+
+/** Whether everything from that visit on is to be said again. */
+const rest = computed(() => wanted.value !== null && route.query['rest'] === '1')
+
+/** Says one visit again, or the part of it that Review asked for: its slide comes up, and the take ends when it is gone on from. */
 function retake(id: string): void {
   const visit = talk.visits.find((one) => one.id === id)
   if (visit === undefined) return
   lectern.goTo(visit.slide, performance.now())
-  record({ kind: 'retake', visit: visit.id }, 'full', false)
+  if (rest.value && visit === wanted.value) record({ kind: 'replaceFrom', at: visit.start }, 'full', false)
+  else record(part.value !== null && visit === wanted.value ? { kind: 'range', visit: visit.id, ...part.value } : { kind: 'retake', visit: visit.id }, 'full', false)
 }
 
 /** The first slide that was not shown yet comes up, and what is said follows at the end. */
@@ -83,7 +93,8 @@ watch(() => talk.talk?.id, (id) => {
   if (id === undefined) return
   if (!underWay.value) lectern.rest()
   if (devices.stream === null) checking.value = true
-  const chosen = talk.selected
+  // A link may ask for a slide that is not in the talk yet.
+  const chosen = talk.slides.find((slide) => slide.id === route.query['slide'])?.id ?? talk.selected
   if (chosen !== null && !underWay.value) lectern.goTo(chosen, performance.now())
 }, { immediate: true })
 watch(() => talk.selected, (id) => {
@@ -103,8 +114,8 @@ onBeforeRouteLeave(() => {
 <template>
   <StationFrame dark :landing="lectern.landing" :playhead="underWay ? lectern.spent : null" @broken="checking = false">
     <div class="lectern" :class="{ live: lectern.live }">
+      <div v-if="lectern.trouble" class="notice bad" role="alert"><p>{{ lectern.trouble }}</p><button class="press small" @click="lectern.trouble = null">Close</button></div>
       <div class="top">
-        <div v-if="lectern.trouble" class="notice bad" role="alert"><p>{{ lectern.trouble }}</p><button class="press small" @click="lectern.trouble = null">Close</button></div>
         <PrompterBand ref="band" v-model:whole="whole" />
       </div>
       <ToolRail class="tools" />
@@ -114,6 +125,7 @@ onBeforeRouteLeave(() => {
         <template v-else-if="talk.talk && lectern.slide">
           <LecternStage :talk-id="talk.talk.id" :shape="talk.talk.shape" />
           <ListenBack v-if="lectern.phase === 'paused' && !lectern.rehearsing" />
+          <LeadIn v-if="lectern.leadIn" :from="lectern.leadIn.from" :to="lectern.leadIn.to" :shape="talk.talk.shape" @done="lectern.leadIn.then()" />
           <JumpGrid v-model="jumping" />
         </template>
         <div v-else class="none">
@@ -122,7 +134,7 @@ onBeforeRouteLeave(() => {
         </div>
       </div>
       <ClockColumn class="clocks" />
-      <TransportBar class="foot" :wanted="wanted?.id ?? null" @check="checking = true" @record="record" @stop="asking = true" @keys="help = true" @jump="jumping = true" @retake="retake" />
+      <TransportBar class="foot" :wanted="wanted?.id ?? null" :part="part" :rest="rest" @check="checking = true" @record="record" @stop="asking = true" @keys="help = true" @jump="jumping = true" @retake="retake" />
     </div>
     <RoomCheck v-model="checking" />
     <el-dialog v-model="asking" :title="lectern.rehearsing ? 'End this run-through?' : 'Stop this take?'" width="460" class="dark-hall" append-to-body>
@@ -149,7 +161,9 @@ onBeforeRouteLeave(() => {
 </template>
 
 <style scoped>
-.lectern { display: grid; grid-template: auto minmax(0, 1fr) auto / 54px minmax(0, 1fr) 250px; height: 100%; }
+/* Over the lane: what is said during a take must not move the slide from under the pen. */
+.lectern > .notice { position: absolute; z-index: 20; left: 12px; right: 12px; bottom: calc(100% + 6px); }
+.lectern { position: relative; display: grid; grid-template: auto minmax(0, 1fr) auto / 54px minmax(0, 1fr) 250px; height: 100%; }
 .top { grid-column: 1 / 3; display: grid; gap: 6px; padding: 4px 12px 0; min-width: 0; }
 .tools { grid-row: 2; grid-column: 1; }
 .middle { position: relative; grid-row: 2; grid-column: 2; display: grid; grid-template-rows: minmax(0, 1fr) auto; gap: 8px; place-items: stretch; padding: 8px 12px 12px; min-height: 0; min-width: 0; }

@@ -1,95 +1,90 @@
 <script setup lang="ts">
-import { useElementSize, useEventListener } from '@vueuse/core'
-import { FullScreen, RefreshLeft, RefreshRight, VideoPause, VideoPlay } from '@element-plus/icons-vue'
-import { useFilmPlayer } from '~/composables/useFilmPlayer'
-import { usePictures } from '~/composables/usePictures'
+import { FullScreen, QuestionFilled, RefreshLeft, RefreshRight, VideoPause, VideoPlay } from '@element-plus/icons-vue'
+import { inkTurns } from '@core/scene'
+import FilmStage from '~/components/review/FilmStage.vue'
+import VisitFace from '~/components/review/VisitFace.vue'
+import { REVIEW_KEY_WORDS, useReviewKeys } from '~/composables/useReviewKeys'
 import { useMending } from '~/stores/mending'
 import { useTalk } from '~/stores/talk'
 import { preciseDuration } from '~/words'
 
 const talk = useTalk()
-const canvas = ref<HTMLCanvasElement | null>(null)
 const mending = useMending()
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2]
-const panel = ref<'fit' | 'pauses' | 'history' | 'takes'>('fit')
-const PANELS = [{ key: 'fit', name: 'Fit' }, { key: 'pauses', name: 'Pauses' }, { key: 'history', name: 'History' }, { key: 'takes', name: 'Takes' }] as const
-const { width } = useElementSize(canvas)
+const panel = ref<'fit' | 'pauses' | 'face' | 'history' | 'takes'>('fit')
+const PANELS = [{ key: 'fit', name: 'Fit' }, { key: 'pauses', name: 'Pauses' }, { key: 'face', name: 'Face' }, { key: 'history', name: 'History' }, { key: 'takes', name: 'Takes' }] as const
+const stage = ref<InstanceType<typeof FilmStage> | null>(null)
+const face = ref<InstanceType<typeof VisitFace> | null>(null)
 
 useHead({ title: () => `Review · ${talk.talk?.name ?? 'Aisle Talk'}` })
 
 const shape = computed(() => talk.talk?.shape ?? { width: 16, height: 9 })
-const size = computed(() => {
-  const pixels = Math.max(320, Math.round(width.value * Math.min(2, window.devicePixelRatio)))
-  return { width: pixels, height: Math.round((pixels * shape.value.height) / shape.value.width) }
-})
-const shelf = usePictures(() => talk.talk?.id ?? '', () => { player.draw() })
-const index = computed(() => talk.index)
-const player = useFilmPlayer(index, canvas, size, shelf)
-const slides = computed(() => new Map(talk.film?.slides.map((slide) => [slide.id, slide]) ?? []))
-const current = computed(() => talk.visits.findLast((visit) => visit.start <= player.at.value)?.id)
+/** What the film is doing; nothing while there is none. */
+const at = computed(() => stage.value?.player.at ?? 0)
+const playing = computed(() => stage.value?.player.playing ?? false)
+const visit = computed(() => talk.visits.findLast((one) => one.start <= at.value) ?? null)
 const closing = computed(() => (talk.talk?.takes ?? []).some((take) => take.state === 'closing'))
 
+const LEAPS = [{ value: 'visits', label: 'visits' }, { value: 'steps', label: 'steps' }, { value: 'ink', label: 'ink' }, { value: 'silences', label: 'silences' }] as const
+/** What the up and down keys go by. */
+const leap = ref<(typeof LEAPS)[number]['value']>('visits')
+const places = computed<readonly number[]>(() => {
+  if (talk.index === null) return []
+  switch (leap.value) {
+    case 'visits': return talk.visits.map(({ start }) => start)
+    case 'steps': return mending.steps
+    case 'ink': return inkTurns(talk.index)
+    case 'silences': return mending.pauses.map(({ from }) => from)
+  }
+})
+/** Back goes to where this began, and only just after that to the one before it. */
+const LATE = 1500
 function jump(by: -1 | 1): void {
-  const at = talk.visits.findIndex((visit) => visit.id === current.value)
-  const target = talk.visits[by === -1 && player.at.value - (talk.visits[at]?.start ?? 0) > 1500 ? at : at + by]
-  if (target !== undefined) player.seek(target.start)
+  const target = by === 1 ? places.value.find((place) => place > at.value + 1) : places.value.findLast((place) => place < at.value - (playing.value || leap.value === 'visits' ? LATE : 1)) ?? places.value[0]
+  if (target !== undefined) stage.value?.player.seek(target)
 }
 
-function playFrom(at: number): void {
-  player.pause()
-  player.seek(at)
-  player.play()
+function playFrom(time: number): void {
+  const player = stage.value?.player
+  player?.pause()
+  player?.seek(time)
+  player?.play()
 }
-
 /** Plays the chosen part over and over, until it is let go. */
 function loopRange(): void {
-  player.loop.value = mending.range
-  if (mending.range !== null) playFrom(mending.range.from)
+  if (stage.value === null || mending.range === null) return
+  stage.value.player.loop = mending.range
+  playFrom(mending.range.from)
 }
-watch(() => mending.range, (range) => { if (range === null) player.loop.value = null })
+watch(() => mending.range, (range) => { if (range === null && stage.value !== null) stage.value.player.loop = null })
 
 /** Sets a bracket where the film stands. */
 function bracket(which: 'from' | 'to'): void {
-  const at = Math.round(player.at.value)
-  const { from, to } = mending.range ?? (which === 'from' ? { from: at, to: talk.index?.length ?? at } : { from: 0, to: at })
-  const next = which === 'from' ? { from: at, to: Math.max(to, at + 10) } : { from: Math.min(from, at - 10), to: at }
+  const here = Math.round(at.value)
+  const { from, to } = mending.range ?? (which === 'from' ? { from: here, to: talk.index?.length ?? here } : { from: 0, to: here })
+  const next = which === 'from' ? { from: here, to: Math.max(to, here + 10) } : { from: Math.min(from, here - 10), to: here }
   if (next.from >= 0) mending.range = next
 }
-const cutRange = (): void => { if (mending.range !== null) void mending.edit({ kind: 'cut', parts: [mending.range] }) }
-const wide = (): void => { void canvas.value?.requestFullscreen().catch(() => undefined) }
 
-useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  if (event.target instanceof HTMLInputElement || event.altKey) return
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
-    event.preventDefault()
-    void mending.back(event.shiftKey ? 'redo' : 'undo')
-    return
-  }
-  if (event.ctrlKey || event.metaKey || (event.target instanceof HTMLButtonElement && (event.key === ' ' || event.key === 'Enter'))) return
-  const actions: Readonly<Record<string, () => void>> = {
-    ' ': () => { if (player.playing.value) player.pause(); else player.play() },
-    ArrowRight: () => { player.seek(player.at.value + (event.shiftKey ? 1000 / 30 : 2000)) },
-    ArrowLeft: () => { player.seek(player.at.value - (event.shiftKey ? 1000 / 30 : 2000)) },
-    ArrowDown: () => { jump(1) },
-    ArrowUp: () => { jump(-1) },
-    Home: () => { player.seek(0) },
-    '[': () => { bracket('from') },
-    ']': () => { bracket('to') },
-    Delete: cutRange,
-    Escape: () => { mending.range = null },
-  }
-  const action = actions[event.key]
-  if (action === undefined) return
-  event.preventDefault()
-  action()
-})
-watch(current, (id) => {
-  if (id !== undefined && player.playing.value) document.getElementById(`visit-${id}`)?.scrollIntoView({ block: 'nearest' })
+/** Another station may lead to a place and to what is done there. */
+const route = useRoute()
+const named = PANELS.find(({ key }) => key === route.query['panel'])
+if (named !== undefined) panel.value = named.key
+watch(stage, (there) => {
+  const wanted = Number(route.query['at'])
+  if (there !== null && Number.isFinite(wanted) && wanted > 0) there.player.seek(wanted)
+}, { once: true })
+
+useReviewKeys({
+  toggle: () => { stage.value?.toggle() },
+  move: (by) => { stage.value?.player.seek(at.value + by) },
+  start: () => { stage.value?.player.seek(0) },
+  jump, bracket,
 })
 </script>
 
 <template>
-  <StationFrame by-visit :playhead="talk.index ? player.at.value : null" :landing="talk.index?.length ?? 0" @seek="player.seek($event)">
+  <StationFrame by-visit :playhead="talk.index ? at : null" :landing="talk.index?.length ?? 0" @seek="stage?.player.seek($event)">
     <div v-if="talk.index === null" class="empty">
       <h1>{{ closing ? 'The take is being made ready' : 'Nothing recorded yet' }}</h1>
       <p class="soft">{{ closing ? 'It appears here by itself in a moment.' : 'What you record at the Lectern is played and mended here.' }}</p>
@@ -98,21 +93,27 @@ watch(current, (id) => {
     </div>
     <div v-else class="review">
       <section class="film" aria-label="Film">
-        <canvas ref="canvas" class="picture" :width="size.width" :height="size.height" :style="{ aspectRatio: `${shape.width} / ${shape.height}` }" role="img" aria-label="The film as viewers see it" @click="player.playing.value ? player.pause() : player.play()" />
+        <FilmStage ref="stage" :shape="shape" :visit="visit" :placing="panel === 'face'" @place="face?.move($event.rect)" />
         <div class="transport">
-          <button class="press main" :aria-label="player.playing.value ? 'Pause' : 'Play'" @click="player.playing.value ? player.pause() : player.play()">
-            <VideoPause v-if="player.playing.value" /><VideoPlay v-else />{{ player.playing.value ? 'Pause' : 'Play' }}
+          <button class="press main" :aria-label="playing ? 'Pause' : 'Play'" @click="stage?.toggle()">
+            <VideoPause v-if="playing" /><VideoPlay v-else />{{ playing ? 'Pause' : 'Play' }}
           </button>
-          <button class="press" @click="player.seek(0)">From the start</button>
-          <el-select v-model="player.speed.value" size="small" class="speed" aria-label="How fast it is played"><el-option v-for="one in SPEEDS" :key="one" :value="one" :label="`× ${one}`" /></el-select>
-          <button class="press quiet small" aria-label="Fill the screen" title="Fill the screen" @click="wide"><FullScreen /></button>
-          <span class="clock time">{{ preciseDuration(player.at.value) }} <span class="soft">/ {{ preciseDuration(talk.index.length) }}</span></span>
+          <button class="press" @click="stage?.player.seek(0)">From the start</button>
+          <el-select v-if="stage" v-model="stage.player.speed" size="small" class="speed" aria-label="How fast it is played"><el-option v-for="one in SPEEDS" :key="one" :value="one" :label="`× ${one}`" /></el-select>
+          <button class="press quiet small" aria-label="Fill the screen" title="Fill the screen" @click="stage?.wide()"><FullScreen /></button>
+          <span class="clock time">{{ preciseDuration(at) }} <span class="soft">/ {{ preciseDuration(talk.index.length) }}</span></span>
         </div>
-        <p class="soft hint">Space plays, ← → 2 s or with Shift a frame, ↑ ↓ a visit, [ ] choose, Delete cuts.</p>
-        <p v-if="player.trouble.value" class="notice bad" role="alert">{{ player.trouble.value }}</p>
+        <InkBar :visit="visit" @go="stage?.player.seek($event)" />
+        <p v-if="stage?.player.trouble" class="notice bad" role="alert">{{ stage.player.trouble }}</p>
+        <p v-if="closing" class="notice" role="status">A recording is being made ready. It appears here by itself.</p>
         <div class="row">
           <button class="press small" :disabled="mending.busy || !mending.history?.undo" :title="mending.history?.undo ? `Take back: ${mending.history.undo}` : 'Nothing to take back'" @click="mending.back('undo')"><RefreshLeft />Undo</button>
           <button class="press small" :disabled="mending.busy || !mending.history?.redo" :title="mending.history?.redo ? `Do again: ${mending.history.redo}` : 'Nothing to do again'" @click="mending.back('redo')"><RefreshRight />Redo</button>
+          <label class="soft by">↑ ↓ by <el-select v-model="leap" size="small" class="leap" aria-label="What up and down go by"><el-option v-for="one in LEAPS" :key="one.value" :value="one.value" :label="one.label" /></el-select></label>
+          <el-popover placement="top" trigger="click" :width="330">
+            <template #reference><button class="press quiet small" aria-label="Keys" title="Keys"><QuestionFilled /></button></template>
+            <dl class="keys"><template v-for="[key, say] in REVIEW_KEY_WORDS" :key="key"><dt class="clock">{{ key }}</dt><dd>{{ say }}</dd></template></dl>
+          </el-popover>
           <span class="gap" />
           <NuxtLink v-if="talk.talk" class="press small" :to="`/talks/${talk.talk.id}/lectern`">Retake all</NuxtLink>
           <NuxtLink v-if="talk.talk" class="press small main" :to="`/talks/${talk.talk.id}/hand-over`">Make the file</NuxtLink>
@@ -124,34 +125,32 @@ watch(current, (id) => {
           </div>
           <FitPanel v-if="panel === 'fit'" />
           <PausePanel v-else-if="panel === 'pauses'" @go="playFrom" />
+          <VisitFace v-else-if="panel === 'face'" ref="face" :visit="visit" :shape="shape" />
           <HistoryPanel v-else-if="panel === 'history'" />
           <TakesPanel v-else />
         </div>
       </section>
-      <section class="sheet" aria-label="Visits">
-        <VisitRow
-          v-for="(visit, n) in talk.visits" :id="`visit-${visit.id}`" :key="visit.id" :visit="visit" :number="n + 1" :slide="slides.get(visit.slide)" :talk-id="talk.talk!.id"
-          :at="player.at.value" :current="visit.id === current" @play="playFrom(visit.start)" @go="playFrom(visit.start + $event)" @loop="loopRange"
-        />
-      </section>
+      <VisitSheet :at="at" :current="visit?.id ?? null" :playing="playing" @play="playFrom" @loop="loopRange" />
     </div>
   </StationFrame>
 </template>
 
 <style scoped>
 .review { display: grid; grid-template-columns: 46% minmax(0, 1fr); height: 100%; }
-.film { display: grid; gap: 10px; align-content: start; padding: 14px 16px; border-right: 1px solid var(--line); overflow-y: auto; }
-.picture { width: 100%; border: 1px solid var(--line); background: #14201E; cursor: pointer; display: block; }
+.film { display: flex; flex-direction: column; gap: 10px; padding: 14px 16px; border-right: 1px solid var(--line); overflow-y: auto; }
 .transport { display: flex; align-items: center; gap: 10px; }
 .time { margin-left: auto; font-size: 19px; }
-.hint { font-size: 13.5px; }
+.by { display: flex; gap: 6px; align-items: center; font-size: 13.5px; white-space: nowrap; }
+.keys { display: grid; grid-template-columns: max-content 1fr; gap: 4px 14px; margin: 0; }
+.keys dd { margin: 0; }
 .row { display: flex; gap: 8px; align-items: center; }
 .gap { flex: 1; }
 .speed { width: 84px; }
+.leap { width: 92px; }
+.film > * { flex: none; }
 .panels { display: grid; gap: 12px; padding-top: 4px; border-top: 1px solid var(--line); }
 .tabs { display: flex; gap: 4px; }
 .tabs button { padding: 6px 12px; border: 0; border-bottom: 3px solid transparent; background: none; color: var(--soft); font-weight: 600; cursor: pointer; }
 .tabs button[aria-selected='true'] { color: var(--text); border-bottom-color: var(--accent); }
-.sheet { overflow-y: auto; }
 .empty { display: grid; gap: 14px; justify-items: center; align-content: center; height: 100%; }
 </style>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { MOST_COVERED, coveredShare, faceRect, framingOf } from '@core/layout'
-import type { Size, Slide } from '@core/model'
+import type { Framing, Size, Slide, Stroke } from '@core/model'
 
-/** Where the camera picture sits on a slide, and how much it covers. */
-const props = defineProps<{ slide: Slide, shape: Size }>()
-const framing = computed(() => framingOf(props.slide, props.shape))
+/** Where the camera picture sits on a slide, and how much it covers. `own`: a framing that is not the slide's; `ink`: what was drawn on it. */
+const props = defineProps<{ slide: Slide, shape: Size, own?: Framing | undefined, ink?: readonly Stroke[] }>()
+const framing = computed(() => props.own ?? framingOf(props.slide, props.shape))
 const rect = computed(() => faceRect(framing.value))
-const covered = computed(() => coveredShare(props.slide, framing.value, props.shape))
+const covered = computed(() => coveredShare(props.slide, framing.value, props.shape, props.ink))
 const units = computed(() => {
   const scale = 48 / Math.max(props.shape.width, props.shape.height)
   return { width: props.shape.width * scale, height: props.shape.height * scale }

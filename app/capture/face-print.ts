@@ -1,0 +1,49 @@
+import type { SmallPicture } from '@core/camera'
+import type { Ms } from '@core/model'
+import { stampOffset } from './camera-times'
+import type { FaceOrder, StampedPicture } from './face-print-worker'
+
+/** For how long a stretch's first pictures are looked at, in ms. */
+const LENGTH = 3900
+/** Pictures that wait while the worker begins; cameras have few to give at a time. */
+const BUFFER = 4
+/** How long the pictures that there are are waited for when a stretch ends early, in ms. */
+const PATIENCE = 400
+/** A picture comes at most so long after it was taken, and hardly before, in ms; else its stamp is on another clock than was thought. */
+const MOST_ON_ITS_WAY = 1500
+const SAME_CLOCK = 50
+
+/**
+ * Keeps the first pictures of a stretch, very small, with the times at which they were taken. With them the server finds where the
+ * recorded pictures really lie: nobody says which picture stands first in a recording.
+ * @param began where the stretch's time begins, on the page's clock
+ * @param late how late the camera is known to be, in ms: taken off the times
+ * @param keep is given them once, in order; the stretch does not end before they are kept
+ * @returns what ends it early, with as many as there are by then; null where the browser does not give pictures one by one
+ */
+export function takeFacePrint(camera: MediaStreamTrack, began: number, late: Ms, keep: (pictures: readonly SmallPicture[]) => Promise<void>): (() => Promise<void>) | null {
+  if (!('MediaStreamTrackProcessor' in globalThis)) return null
+  const track = camera.clone()
+  const { readable } = new MediaStreamTrackProcessor({ track, maxBufferSize: BUFFER })
+  const worker = new Worker(new URL('./face-print-worker.ts', import.meta.url), { type: 'module' })
+  const done = new Promise<void>((resolve) => {
+    worker.onmessage = ({ data: pictures }: MessageEvent<readonly StampedPicture[]>) => {
+      end()
+      const offset = stampOffset(camera)
+      const timed = offset === null ? [] : pictures.map(({ at, came, pixels }) => ({ at: at + offset, came, pixels }))
+      const believed = timed.length > 0 && timed.every(({ at, came }) => came - at > -SAME_CLOCK && came - at < MOST_ON_ITS_WAY)
+      void (believed ? keep(timed.map(({ at, pixels }) => ({ at: at - began - late, pixels }))) : Promise.resolve()).finally(resolve)
+    }
+  })
+  const end = (): void => {
+    track.stop()
+    worker.terminate()
+  }
+  const order: FaceOrder = { readable, origin: performance.timeOrigin, until: began + LENGTH }
+  worker.postMessage(order, [readable])
+  return async () => {
+    worker.postMessage('end')
+    await Promise.race([done, new Promise((resolve) => { setTimeout(resolve, PATIENCE) })])
+    end()
+  }
+}

@@ -1,0 +1,43 @@
+import { defineStore } from 'pinia'
+import type { AddedInk, InkColour, InkWidth, Ms, StrokeId, VisitId } from '@core/model'
+import type { InkChange } from '@core/programme'
+import { useMending } from './mending'
+import { useTalk } from './talk'
+
+/** Ink in Review: strokes that are chosen on the picture, and what is drawn on it now. */
+export const useInkAfterwards = defineStore('ink-afterwards', () => {
+  const mending = useMending()
+  const talk = useTalk()
+  /** What the hand holds; null: nothing, and a click chooses. */
+  const pen = ref<'pen' | 'marker' | null>(null)
+  const colour = ref<InkColour>('brick')
+  const width = ref<InkWidth>('fine')
+  const chosen = shallowRef<{ readonly visit: VisitId, readonly strokes: readonly StrokeId[] } | null>(null)
+  /** What was drawn and is not in the film yet. */
+  const fresh = shallowRef<readonly AddedInk[]>([])
+
+  const choose = (visit: VisitId, strokes: readonly StrokeId[]): void => { chosen.value = strokes.length === 0 ? null : { visit, strokes } }
+  const letGo = (): void => { chosen.value = null }
+
+  async function change(what: InkChange): Promise<void> {
+    const { value } = chosen
+    if (value === null) return
+    if (what.kind === 'delete') letGo()
+    await mending.edit({ kind: 'ink', ...value, change: what })
+  }
+  const remove = (): Promise<void> => change({ kind: 'delete' })
+  const recolour = (to: InkColour): Promise<void> => change({ kind: 'colour', colour: to })
+  const shift = (by: Ms): Promise<void> => change({ kind: 'shift', by })
+
+  async function draw(ink: AddedInk): Promise<void> {
+    fresh.value = [...fresh.value, ink]
+    await mending.edit({ kind: 'draw', ink })
+    fresh.value = fresh.value.filter((one) => one !== ink)
+  }
+
+  watch(() => talk.talk?.id, () => {
+    pen.value = null
+    letGo()
+  })
+  return { pen, colour, width, chosen, fresh, choose, letGo, remove, recolour, shift, draw }
+})
