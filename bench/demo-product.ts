@@ -2,7 +2,8 @@ import { spawnSync } from 'node:child_process'
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Programme } from '@core/model'
+import { USUAL_RECIPE } from '@core/model'
+import type { DeliveryFacts, Lines, Programme, Recipe } from '@core/model'
 import { startCluster } from '../scripts/start/postgres'
 
 /** A database and data folder of the bench's own with the demo talks in it, set as this process's own. @returns what ends it */
@@ -17,29 +18,96 @@ export async function demoProduct(): Promise<() => void> {
     const ended = spawnSync(process.execPath, ['--import', 'tsx', script], { env: process.env, stdio: 'inherit' })
     if (ended.status !== 0) throw new Error(`${script} failed`)
   }
+  // The demo's own file waits for a worker that is not here: nothing would be made ahead, or looked at, before it.
+  const { database } = await import('@server/database')
+  await database().updateTable('delivery').set({ state: 'cancelled' }).where('state', '=', 'queued').execute()
   return () => {
     cluster.stop()
     rmSync(data, { recursive: true, force: true })
   }
 }
 
-/** Makes a delivery of the demo talk by the worker's own task, from nothing. @returns ms it took and the file */
-export async function deliverDemo(lines: number, change: (programme: Programme) => Programme): Promise<{ readonly took: number, readonly file: string, readonly length: number }> {
+/** A file that was made. */
+export interface MadeFile {
+  /** ms */
+  readonly took: number
+  readonly file: string
+  readonly facts: DeliveryFacts
+  readonly estimate: { readonly bytes: number, readonly time: number }
+  /** How far the whole time was off at worst that the time left came to after the first tenth, as a part of what it was; null when that was too short to see. */
+  readonly leftOff: number | null
+}
+
+/** How often it is looked how much time is said to be left, in ms. */
+const LOOK = 200
+
+/** The demo talk's id. */
+export async function demoTalk(): Promise<string> {
   const { database } = await import('@server/database')
-  const { currentProgramme, orderDelivery, saveProgramme } = await import('@server/domain')
-  const { deliverTask } = await import('@server/worker/tasks/deliver')
-  const { deliveryPath, removeTree, segmentFolder } = await import('@server/store')
-  const db = database()
-  const { id: talk } = await db.selectFrom('talk').select('id').where('name', '=', 'The rule of twelfths').executeTakeFirstOrThrow()
-  const before = await currentProgramme(db, talk)
-  const changed = change(before)
-  if (changed !== before) await saveProgramme(db, talk, { ...changed, revision: before.revision + 1 }, 'bench')
+  const { id } = await database().selectFrom('talk').select('id').where('name', '=', 'The rule of twelfths').executeTakeFirstOrThrow()
+  return id
+}
+
+/** Changes a talk's programme. */
+export async function changeProgramme(talk: string, change: (programme: Programme) => Programme): Promise<void> {
+  const { database } = await import('@server/database')
+  const { currentProgramme, saveProgramme } = await import('@server/domain')
+  const before = await currentProgramme(database(), talk)
+  await saveProgramme(database(), talk, { ...change(before), revision: before.revision + 1 }, 'bench')
+}
+
+/** Pieces of a programme again and again, with names of their own. @param times how often they are there then */
+export const repeated = (programme: Programme, times: number): Programme => ({
+  ...programme,
+  pieces: Array.from({ length: times }, (_, n) => programme.pieces.map((piece) => ({
+    ...piece, id: `${piece.id}.${String(n)}` as typeof piece.id, visit: `${piece.visit}.${String(n)}` as typeof piece.visit,
+  }))).flat(),
+})
+
+/** Forgets all parts of films that were made. */
+export async function forgetParts(): Promise<void> {
+  const { removeTree, segmentFolder } = await import('@server/store')
   await removeTree(segmentFolder())
-  const delivery = await orderDelivery(db, talk, { lines: lines as 1080, quality: 'good', name: 'bench', limit: { kind: 'none' } })
+}
+
+/** Has a look taken at a talk's pictures, as the page does before it says what a file would cost. @param recipe what is to be otherwise than usual */
+export async function lookedAt(talk: string, recipe: Partial<Recipe>): Promise<void> {
+  const { database } = await import('@server/database')
+  const { saveRecipe } = await import('@server/domain')
+  const { probeTask } = await import('@server/worker/tasks/probe')
+  await saveRecipe(database(), talk, { ...USUAL_RECIPE, name: 'bench', limit: { kind: 'none' }, ...recipe })
+  await probeTask(talk)
+}
+
+/** Makes a delivery by the worker's own task. @param recipe what is to be otherwise than usual */
+export async function deliverNow(talk: string, recipe: Partial<Recipe>): Promise<MadeFile> {
+  const { database } = await import('@server/database')
+  const { orderDelivery } = await import('@server/domain')
+  const { deliverTask } = await import('@server/worker/tasks/deliver')
+  const { deliveryPath } = await import('@server/store')
+  const db = database()
+  const [delivery = ''] = await orderDelivery(db, talk, { ...USUAL_RECIPE, name: 'bench', limit: { kind: 'none' }, ...recipe })
   const began = performance.now()
+  const left: { readonly at: number, readonly left: number, readonly share: number }[] = []
+  const timer = setInterval(() => {
+    db.selectFrom('delivery').select(['time_left_ms', 'frames_done', 'frames_total', 'state']).where('id', '=', delivery).executeTakeFirst().then((now) => {
+      if (now?.state === 'making' && now.time_left_ms !== null) left.push({ at: performance.now() - began, left: now.time_left_ms, share: now.frames_done / now.frames_total })
+    }).catch(() => undefined)
+  }, LOOK)
   await deliverTask(delivery)
+  clearInterval(timer)
   const took = performance.now() - began
-  const row = await db.selectFrom('delivery').select(['state', 'sentence', 'facts']).where('id', '=', delivery).executeTakeFirstOrThrow()
-  if (row.state !== 'done') throw new Error(row.sentence ?? 'the delivery is not done')
-  return { took, file: deliveryPath(delivery), length: row.facts?.length ?? 0 }
+  const offs = left.filter(({ share }) => share > 0.1).map((one) => Math.abs(one.at + one.left - took) / took)
+  const row = await db.selectFrom('delivery').select(['state', 'sentence', 'facts', 'estimate']).where('id', '=', delivery).executeTakeFirstOrThrow()
+  if (row.state !== 'done' || row.facts === null) throw new Error(row.sentence ?? 'the delivery is not done')
+  return { took, file: deliveryPath(delivery), facts: row.facts, estimate: row.estimate, leftOff: offs.length === 0 ? null : Math.max(...offs) }
+}
+
+/** Makes a delivery of the demo talk, from nothing. @returns ms it took and the file */
+export async function deliverDemo(lines: Lines, change: ((programme: Programme) => Programme) | null): Promise<{ readonly took: number, readonly file: string, readonly length: number }> {
+  const talk = await demoTalk()
+  if (change !== null) await changeProgramme(talk, change)
+  await forgetParts()
+  const { took, file, facts } = await deliverNow(talk, { lines })
+  return { took, file, length: facts.length }
 }

@@ -2,7 +2,7 @@ import { rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { cpus } from 'node:os'
 import { run } from '@render/process'
-import { encoderArgs } from '@render/video'
+import { codingOf, encoderArgs } from '@render/video'
 import { deliverDemo, demoProduct } from './demo-product'
 import type { Figure } from './run'
 
@@ -13,13 +13,13 @@ const PART = 30
 export async function measure(): Promise<Figure> {
   const end = await demoProduct()
   try {
-    const { took, file, length } = await deliverDemo(1080, (programme) => programme)
+    const { took, file, length } = await deliverDemo(1080, null)
     const raw = join(process.env['AISLE_DATA'] ?? '', 'ready.yuv')
     let bare = 0
     for (let from = 0; from < length / 1000; from += PART) {
       await run('ffmpeg', ['-v', 'error', '-ss', String(from), '-i', file, '-t', String(PART), '-an', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-y', raw])
       const began = performance.now()
-      await run('ffmpeg', ['-v', 'error', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', '1920x1080', '-framerate', '30', '-i', raw, ...encoderArgs('good', 30, cpus().length), '-f', 'h264', '-y', '/dev/null'])
+      await run('ffmpeg', ['-v', 'error', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', '1920x1080', '-framerate', '30', '-i', raw, ...encoderArgs(codingOf('mp4', 'good', { kind: 'free' }), 30, cpus().length), '-f', 'h264', '-y', '/dev/null'])
       bare += performance.now() - began
     }
     rmSync(raw)

@@ -14,7 +14,7 @@ describe('what survives', () => {
     const page = await stand.browser.page()
     const talk = await newTalk(page, stand.product.url, 'Knots')
     await beginTake(page)
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await drawWave(page)
     await page.keyboard.press('ArrowRight')
     await spokenMore(page, 6)
@@ -30,10 +30,10 @@ describe('what survives', () => {
       return view.programme.pieces.length > 0 && view
     })
     const length = programmeLength(film.programme)
-    // The encoder's backlog goes with the page: on a machine that is short of time, as here, that is some seconds.
-    expect(length).toBeGreaterThan((said - 4) * 1000)
+    // What the encoder had not caught up with goes with the page; what was said meanwhile does not.
+    expect(length).toBeGreaterThan((said - 1.2) * 1000)
     expect(length).toBeLessThan((said + 20) * 1000)
-    expect(film.stretches[0]?.cues.map((cue) => cue.kind)).toEqual(['ink', 'show'])
+    expect(film.stretches[0]?.cues.map((cue) => cue.kind).filter((kind) => kind !== 'inset')).toEqual(['ink', 'show'])
     const file = await makeFile(again, 480)
     expect(Math.abs(Number((await probe(file)).format.duration) * 1000 - length)).toBeLessThanOrEqual(1000 / 30)
     expect(await decodesClean(file)).toBe(true)
@@ -43,7 +43,7 @@ describe('what survives', () => {
     const page = await stand.browser.page()
     const talk = await newTalk(page, stand.product.url, 'Hitches')
     await beginTake(page)
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await stand.product.kill('server')
     await page.getByText('The network is away').waitFor()
     await page.keyboard.press('ArrowRight')

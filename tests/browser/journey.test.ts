@@ -4,7 +4,7 @@ import { frameAt } from '@core/plan'
 import type { FilmView } from '@contracts'
 import { probe } from '@render/probe'
 import { accessFaults } from '../harness/access'
-import { beginTake, drawWave, endTake, makeFile, newTalk, spokenMore } from '../harness/browser'
+import { beginTake, drawWave, endTake, isPaused, isRecording, makeFile, newTalk, spokenMore } from '../harness/browser'
 import { KNOTS } from '../harness/decks'
 import { colourGap, decodesClean, frameOf, meanColour, meanLevel } from '../harness/film-file'
 import { until } from '../harness/product'
@@ -24,21 +24,21 @@ describe('from a deck to a file', () => {
     await expect.poll(async () => (await stand.client.get<{ slides: { notes: string }[] }>('GET', `/talks/${talk}`)).slides[0]?.notes, { timeout: 40_000 }).toBe('The bowline makes a loop that holds.')
 
     await beginTake(page)
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await drawWave(page)
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await page.keyboard.press('p')
-    await page.getByRole('status').filter({ hasText: 'Paused' }).waitFor()
-    await page.getByRole('button', { name: /^Go on/ }).click()
-    await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
-    await spokenMore(page, 2)
+    await isPaused(page)
+    await page.getByRole('button', { name: 'Go on P', exact: true }).click()
+    await isRecording(page)
+    await spokenMore(page, 1)
     await page.keyboard.press('ArrowRight')
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await page.keyboard.press('PageDown')
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await page.keyboard.press('v')
     await page.locator('.stage').click({ position: { x: 200, y: 300 } })
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await endTake(page)
 
     await page.getByRole('link', { name: 'Listen in Review' }).click()

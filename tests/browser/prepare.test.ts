@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { paintPicture } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import { frameAt } from '@core/plan'
-import { programmeLength } from '@core/programme'
+import { programmeLength, visitsOf } from '@core/programme'
 import { plannedTime } from '@core/pace'
 import type { FilmView, TalkView } from '@contracts'
 import { probe } from '@render/probe'
@@ -59,10 +59,10 @@ describe('a lesson written as text', () => {
     await saved(page)
     await beginTake(page)
     for (let n = 0; n < 4; n += 1) {
-      await spokenMore(page, 2)
+      await spokenMore(page, 1)
       await page.keyboard.press('ArrowRight')
     }
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await endTake(page)
     const file = await makeFile(page, 480)
     const film = await filmOf(talk)
@@ -147,17 +147,16 @@ describe('the face', () => {
 
     await beginTake(page)
     for (let n = 0; n < 4; n += 1) {
-      await spokenMore(page, 2)
+      await spokenMore(page, 1)
       await page.keyboard.press('ArrowRight')
     }
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await endTake(page)
     const file = await makeFile(page, 480)
-    const { programme, stretches } = await filmOf(talk)
-    const starts = [0, ...stretches[0]?.cues.flatMap((cue) => (cue.kind === 'show' ? [cue.at] : [])) ?? []]
+    const { programme } = await filmOf(talk)
     expect(programme.pieces.length).toBe(5)
-    for (const [n, start] of starts.entries()) {
-      const frame = await frameOf(file, frameAt(start + 600, 30))
+    for (const [n, { start, length }] of visitsOf(programme).entries()) {
+      const frame = await frameOf(file, frameAt(start + length / 2, 30))
       const at = (x: number, y: number) => meanColour(frame, 854, { x, y, w: 0.02, h: 0.02 })
       expect(colourGap(at(0.3, 0.55), colours[n] ?? [])).toBeLessThan(8)
       // Above the slide, which has made room, there is the ground; on the right the wall behind the speaker.

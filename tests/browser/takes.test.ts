@@ -16,13 +16,16 @@ const filmOf = (talk: string): Promise<FilmView> => stand.client.get<FilmView>('
 const GROUND = { x: 0.3, y: 0.75, w: 0.3, h: 0.1 }
 const WIDTH = 854
 
+/** The practice voice pauses for a second now and then: in so many seconds it is heard wherever they begin. */
+const HEARD = 3
+
 /** A talk on which slides one and two were recorded. */
 async function recordedTalk(page: Page, name: string): Promise<string> {
   const talk = await newTalk(page, stand.product.url, name)
   await beginTake(page)
-  await spokenMore(page, 2)
+  await spokenMore(page, HEARD)
   await page.keyboard.press('ArrowRight')
-  await spokenMore(page, 2)
+  await spokenMore(page, HEARD)
   await endTake(page)
   return talk
 }
@@ -55,7 +58,7 @@ describe('a take', () => {
     const talk = await newTalk(page, stand.product.url, 'Knots said again')
     await beginTake(page)
     await drawWave(page)
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await page.keyboard.press('ArrowRight')
     const second = await onClock(page)
     await drawWave(page)
@@ -68,7 +71,7 @@ describe('a take', () => {
     await until('it to be heard', async () => Number(await back.getByRole('slider').inputValue()) > (second + 1) * 1000, 60_000)
     await page.getByRole('button', { name: 'Say this slide again' }).click()
     await isRecording(page)
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await page.keyboard.press('p')
     await isPaused(page)
     await back.getByRole('slider').press('Home')
@@ -95,13 +98,13 @@ describe('a take', () => {
     const page = await stand.browser.page()
     const talk = await newTalk(page, stand.product.url, 'Knots half seen')
     await beginTake(page)
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await page.keyboard.press('c')
     await page.getByRole('button', { name: 'Camera is off' }).waitFor()
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await page.keyboard.press('c')
     await page.getByRole('button', { name: 'Camera off' }).waitFor()
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await page.keyboard.press('p')
     await isPaused(page)
     const said = await onClock(page)
@@ -127,7 +130,7 @@ describe('a take', () => {
     const before = await filmOf(talk)
     await page.getByRole('button', { name: 'Go on at the end' }).click()
     await isRecording(page)
-    await spokenMore(page, 2)
+    await spokenMore(page, HEARD)
     await endTake(page)
     const longer = await filmOf(talk)
     const slides = await slidesOf(talk)
@@ -151,6 +154,14 @@ describe('a take', () => {
     expect(is.map((visit) => visit.slide)).toEqual(slides)
     expect([is[0]?.length, is[2]?.length]).toEqual([was[0]?.length, was[2]?.length])
     expect(is[1]?.id).not.toBe(was[1]?.id)
+    // The file shows each slide in its place, and is heard all through.
+    const file = await makeFile(page, 480)
+    expect(Math.abs(Number((await probe(file)).format.duration) * 1000 - programmeLength(after.programme))).toBeLessThanOrEqual(1000 / 30 + 1)
+    for (const [n, visit] of is.entries()) {
+      const frame = await frameOf(file, frameAt(visit.start + 500, 30))
+      expect(colourGap(meanColour(frame, WIDTH, GROUND), KNOTS[[0, 1, 3][n] ?? 0]?.colour ?? [])).toBeLessThan(12)
+      expect(await levelOf(file, visit.start, visit.length)).toBeGreaterThan(-45)
+    }
     expect(stand.browser.faults).toEqual([])
   })
 
@@ -163,10 +174,10 @@ describe('a take', () => {
     await page.getByRole('button', { name: 'Timings and ink, no voice' }).click()
     await isRecording(page)
     await page.getByText('No voice is recorded in this take.').waitFor()
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await drawWave(page)
     await page.keyboard.press('ArrowRight')
-    await spokenMore(page, 2)
+    await spokenMore(page, 1)
     await page.keyboard.press('PageDown')
     await page.keyboard.press('PageDown')
     await spokenMore(page, 1)

@@ -87,16 +87,18 @@ export async function asleep(): Promise<Row> {
 }
 
 export const cameraPulled = (): Promise<Row> => during({
-  fault: 'camera pulled out', plan: { ...FAITHFUL, camera: { ...FAITHFUL.camera, ends: 16_000 } },
+  fault: 'camera pulled out', plan: { ...FAITHFUL, camera: { ...FAITHFUL.camera, ends: 'told' } },
   go: async (_stand, { page }) => {
+    await page.evaluate("window.tellDevice('camera', 'end')")
     await page.getByText('The camera stopped').waitFor()
     return told(page)
   },
 })
 
 export const rateChanged = (): Promise<Row> => during({
-  fault: 'microphone changes from 48 to 44.1 kHz', plan: { ...FAITHFUL, mic: { ...FAITHFUL.mic, change: { after: 16_000, rate: 44_100 } } },
+  fault: 'microphone changes from 48 to 44.1 kHz', plan: { ...FAITHFUL, mic: { ...FAITHFUL.mic, change: { after: 'told', rate: 44_100 } } },
   go: async (_stand, { page }) => {
+    await page.evaluate("window.tellDevice('mic', 'change')")
     await page.getByText('changed its sample rate').waitFor()
     return told(page)
   },
@@ -106,8 +108,9 @@ export const rateChanged = (): Promise<Row> => during({
 export async function micPulled(): Promise<Row> {
   const stand = await setUp()
   try {
-    const { page, talk } = await openLectern(stand, { ...FAITHFUL, mic: { ...FAITHFUL.mic, ends: 16_000 } })
+    const { page, talk } = await openLectern(stand, { ...FAITHFUL, mic: { ...FAITHFUL.mic, ends: 'told' } })
     const take = await beginWatched(page, talk)
+    await page.evaluate("window.tellDevice('mic', 'end')")
     await page.getByText('The microphone stopped').waitFor()
     const said = await told(page)
     const end = Number(await page.evaluate('window.endedAt'))

@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { cutShort, sentTwiceAndShuffled } from './chunks'
-import { workerKilled } from './export-kills'
+import { diskFullInExport, workerKilled } from './export-kills'
 import { browserKilled, pageKilled, pageKilledBusy } from './kills'
 import { asleep, cameraPulled, clockSetBack, diskFull, micPulled, rateChanged } from './machine'
 import type { Row } from './row'
@@ -24,6 +24,7 @@ const FAULTS: Readonly<Record<string, () => Promise<Row>>> = {
   mic: micPulled,
   rate: rateChanged,
   export: () => workerKilled(10),
+  'export-disk': diskFullInExport,
 }
 
 const RESULTS = 'bench/results/faults.json'

@@ -28,8 +28,6 @@ export async function openLectern(stand: FaultStand, plan: StandIn = FAITHFUL, s
   const page = await stand.browser.page()
   for (const script of scripts) await page.addInitScript(script)
   await standIn(page, plan)
-  // A page before this one may have used other devices; this one's are to be the stand-ins.
-  await page.addInitScript('for (const key of Object.keys(localStorage)) if (key.startsWith("aisle-habits")) localStorage.removeItem(key)')
   const talk = await newTalk(page, stand.product.url, 'Hitches')
   await checkRoom(page)
   return { page, talk }

@@ -15,6 +15,8 @@ export interface TestBrowser {
   readonly killPage: (page: Page) => Promise<void>
   /** Ends all of its processes at once. */
   readonly killBrowser: () => Promise<void>
+  /** Closes the pages of a test that is over: their cameras would take the next one's time. */
+  readonly closePages: () => Promise<void>
   readonly close: () => Promise<void>
 }
 
@@ -51,6 +53,8 @@ export async function startBrowser(more: readonly string[] = [], kept?: string):
       for (const id of await processesOf(context, 'browser')) process.kill(id, 'SIGKILL')
       await gone
     },
+    // The one that the browser came with stays, or it might go as well.
+    closePages: async () => { for (const page of context.pages().slice(1)) await page.close() },
     close: async () => {
       await context.close()
       if (kept === undefined) await rm(profile, { recursive: true, force: true })
@@ -126,8 +130,10 @@ export async function spokenMore(page: Page, seconds: number): Promise<void> {
   await until(`${String(end)} s on the clock`, async () => await onClock(page) >= end, 240_000)
 }
 
-/** Stops the take and waits until it is ready to be heard. */
+/** Stops the take and waits until it is ready to be heard. @throws Error with what the Lectern complains of, if it does */
 export async function endTake(page: Page): Promise<void> {
+  const complaints = await page.locator('.lectern > .notice').allTextContents()
+  if (complaints.length > 0) throw new Error(`the Lectern says: ${complaints.join(' ')}`)
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Stop and keep' }).click()
   await page.getByRole('link', { name: 'Listen in Review' }).waitFor()

@@ -27,6 +27,13 @@ export class Client {
     }
   }
 
+  /** The bytes under an address. */
+  async bytes(path: string): Promise<Uint8Array> {
+    const answer = await fetch(`${this.#url}/api${path}`, { headers: { cookie: this.#cookie } })
+    if (!answer.ok) throw new Error(`GET ${path}: ${String(answer.status)}`)
+    return new Uint8Array(await answer.arrayBuffer())
+  }
+
   /** Opens the line on which changes are told. @returns what was heard so far, in order, and what ends it */
   async listen(): Promise<{ readonly heard: readonly TalkEvent[], readonly end: () => void }> {
     const stop = new AbortController()

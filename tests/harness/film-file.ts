@@ -1,4 +1,5 @@
 import type { Ms } from '@core/model'
+import { probe } from '@render/probe'
 import { run } from '@render/process'
 
 /** A frame of a video as RGB bytes, row by row. @param number counted from 0 */
@@ -37,4 +38,11 @@ export const decodesClean = async (file: string): Promise<boolean> => (await run
 export async function levelOf(file: string, from: Ms, length: Ms): Promise<number> {
   const { stderr } = await run('ffmpeg', ['-hide_banner', '-nostats', '-ss', String(from / 1000), '-t', String(length / 1000), '-i', file, '-af', 'volumedetect', '-f', 'null', '-'])
   return Number(/mean_volume: (-?[\d.]+|-inf) dB/.exec(stderr)?.[1]?.replace('-inf', '-120') ?? 0)
+}
+
+/** For how long a file's sound is loud, in seconds. */
+export async function heardFor(file: string): Promise<number> {
+  const { stderr } = await run('ffmpeg', ['-hide_banner', '-nostats', '-i', file, '-af', 'silencedetect=noise=-35dB:d=0.1', '-f', 'null', '-'])
+  const silent = [...stderr.matchAll(/silence_duration: ([\d.]+)/g)].reduce((sum, [, length]) => sum + Number(length), 0)
+  return Number((await probe(file)).format.duration) - silent
 }

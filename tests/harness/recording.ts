@@ -34,7 +34,29 @@ export async function spokenRecording(parts: readonly { readonly word: number, r
   return stdout
 }
 
+/** A recording of a tone with a camera that sees one colour, as a browser's recorder makes one. @param colour as ffmpeg names it @param grain of its pictures, 0 to 100: what makes them hard to store */
+export async function facedRecording(seconds: number, colour: string, grain = 0): Promise<Buffer> {
+  const { stdout } = await run('ffmpeg', [
+    '-v', 'error', '-f', 'lavfi', '-i', `color=c=${colour}:s=640x360:r=30:d=${String(seconds)}${grain > 0 ? `,noise=alls=${String(grain)}:allf=t` : ''}`, '-f', 'lavfi', '-i', `sine=frequency=440:duration=${String(seconds)},volume=8dB`,
+    '-c:v', 'libvpx', '-b:v', '600k', '-deadline', 'realtime', '-cpu-used', '8', '-c:a', 'libopus', '-f', 'webm', 'pipe:1',
+  ])
+  return stdout
+}
+
+/** The same with a camera that sees red, and blue from a time on. @param turn in seconds */
+export async function turningFace(seconds: number, turn: number): Promise<Buffer> {
+  const { stdout } = await run('ffmpeg', [
+    '-v', 'error', '-f', 'lavfi', '-i', `color=c=red:s=640x360:r=30:d=${String(turn)}`, '-f', 'lavfi', '-i', `color=c=blue:s=640x360:r=30:d=${String(seconds - turn)}`,
+    '-f', 'lavfi', '-i', `aevalsrc=0.3*sin(2*PI*220*t)*lt(t\\,${String(turn)})+0.3*sin(2*PI*1760*t)*gte(t\\,${String(turn)}):d=${String(seconds)}:s=48000`,
+    '-filter_complex', '[0][1]concat=n=2:v=1:a=0[v]', '-map', '[v]', '-map', '2:a',
+    '-c:v', 'libvpx', '-b:v', '600k', '-deadline', 'realtime', '-cpu-used', '8', '-c:a', 'libopus', '-f', 'webm', 'pipe:1',
+  ])
+  return stdout
+}
+
 export interface SentStretch {
+  /** Whether its media holds pictures too. */
+  readonly camera?: boolean
   /** None: timings and ink alone. */
   readonly media: Buffer | null
   readonly length: Ms
@@ -48,10 +70,10 @@ export interface SentStretch {
 export async function sendTake(client: Client, talk: string, kind: TakeKind, intent: Intent, stretches: readonly SentStretch[]): Promise<{ readonly take: string, readonly view: TalkView }> {
   const take = randomUUID()
   await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind, intent })
-  for (const [number, { media, length, slide, cues = [], kept }] of stretches.entries()) {
+  for (const [number, { media, length, slide, cues = [], kept, camera = false }] of stretches.entries()) {
     const stretch = randomUUID()
     await client.get('PUT', `/stretches/${stretch}`, {
-      take, number, camera: false, voice: media !== null, mime: 'audio/webm;codecs=opus', opening: { slide, step: 0, blank: false, inset: true, ink: [] },
+      take, number, camera, voice: media !== null, mime: camera ? 'video/webm;codecs=vp8,opus' : 'audio/webm;codecs=opus', opening: { slide, step: 0, blank: false, inset: true, ink: [] },
     })
     if (media !== null) {
       await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(media), { 'x-aisle-slices': `${String(media.length)}:${digestOf(media)}`, 'content-type': 'application/octet-stream' })

@@ -11,13 +11,17 @@ import { connect, migrate } from '@server/database/connect'
 import type { Database } from '@server/database/connect'
 import { READER } from '../../scripts/start/build'
 
+/** What runs; the second worker only once it is started. */
+export type Process = 'server' | 'worker' | 'second worker'
+
 export interface Product {
   readonly url: string
   readonly data: string
   readonly db: Database
-  readonly start: (which: 'server' | 'worker') => Promise<void>
+  readonly databaseUrl: string
+  readonly start: (which: Process) => Promise<void>
   /** Ends a process the hard way, as a power cut would. */
-  readonly kill: (which: 'server' | 'worker') => Promise<void>
+  readonly kill: (which: Process) => Promise<void>
   readonly stop: () => Promise<void>
 }
 
@@ -60,17 +64,17 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
   const url = `http://127.0.0.1:${String(port)}`
   const env = {
     ...process.env, NODE_ENV: 'production', AISLE_DATA: data, AISLE_PORT: String(port), DATABASE_URL: databaseUrl, NITRO_PORT: String(port), NITRO_HOST: '127.0.0.1',
-    PORT: String(port), NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'), AISLE_WORKER_GRACE_MS: '2000', AISLE_READER: resolve(READER), AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error', ...settings,
+    PORT: String(port), NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'), AISLE_WORKER_GRACE_MS: '2000', AISLE_MAKE_AHEAD_SECONDS: '0', AISLE_READER: resolve(READER), AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error', ...settings,
   }
   const running = new Map<string, ChildProcess>()
 
-  const start = async (which: 'server' | 'worker'): Promise<void> => {
+  const start = async (which: Process): Promise<void> => {
     const args = which === 'server' ? ['.output/server/index.mjs'] : ['--import', 'tsx', 'server/worker/main.ts']
     const child = spawn(process.execPath, args, { env, stdio: ['ignore', process.env['AISLE_TEST_LOG'] === undefined ? 'ignore' : 'inherit', 'inherit'] })
     running.set(which, child)
     if (which === 'server') await until('the server to answer', () => fetch(`${url}/api/health`).then((answer) => answer.ok, () => false), 240_000)
   }
-  const kill = async (which: 'server' | 'worker', signal: NodeJS.Signals = 'SIGKILL'): Promise<void> => {
+  const kill = async (which: Process, signal: NodeJS.Signals = 'SIGKILL'): Promise<void> => {
     const child = running.get(which)
     if (child === undefined || child.exitCode !== null || child.signalCode !== null) return
     const gone = new Promise((resolve) => { child.once('exit', resolve) })
@@ -81,10 +85,11 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
   await start('server')
   await start('worker')
   return {
-    url, data, db, start, kill: (which) => kill(which),
+    url, data, db, databaseUrl, start, kill: (which) => kill(which),
     stop: async () => {
       await kill('server', 'SIGTERM')
       await kill('worker', 'SIGTERM')
+      await kill('second worker', 'SIGTERM')
       await db.destroy()
       if (settings['AISLE_DATA'] === undefined) await rm(data, { recursive: true, force: true })
     },

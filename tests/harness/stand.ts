@@ -1,4 +1,4 @@
-import { afterAll, beforeAll } from 'vitest'
+import { afterAll, afterEach, beforeAll } from 'vitest'
 import { startBrowser } from './browser'
 import type { TestBrowser } from './browser'
 import { Client } from './client'
@@ -13,6 +13,13 @@ export interface Stand {
   readonly client: Client
 }
 
+/** Whoever presents in tests begins at once: a countdown before every take would be waited for. */
+async function withoutCountdown(browser: TestBrowser, client: Client): Promise<void> {
+  const { person } = await client.get<{ person: { id: string } | null }>('GET', '/session')
+  const key = JSON.stringify(`aisle-habits:${person?.id ?? 'here'}`)
+  await browser.context.addInitScript(`if (localStorage.getItem(${key}) === null) localStorage.setItem(${key}, '{"countdown":0}')`)
+}
+
 /** Sets up a product and a browser before the tests of a file, and ends both after them. @param switches for the browser */
 export function inBrowser(switches: readonly string[] = []): Stand {
   const stand: { product?: Product, browser?: TestBrowser, client?: Client } = {}
@@ -24,6 +31,10 @@ export function inBrowser(switches: readonly string[] = []): Stand {
     stand.product = await startProduct()
     stand.browser = await startBrowser(switches)
     stand.client = new Client(stand.product.url)
+    await withoutCountdown(stand.browser, stand.client)
+  })
+  afterEach(async () => {
+    await stand.browser?.closePages()
   })
   afterAll(async () => {
     await stand.browser?.close()

@@ -1,4 +1,8 @@
-import type { TalkView } from '@contracts'
+import { mkdtemp, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Recipe } from '@core/model'
+import type { DeliveryView, TalkView } from '@contracts'
 import type { Client } from './client'
 import { KNOTS, fileForm, makePdf } from './decks'
 import { until } from './run-product'
@@ -12,4 +16,13 @@ export async function knotsTalk(client: Client, name = 'Knots'): Promise<{ reado
     return now.imports[0]?.state === 'done' && now
   })
   return { talk, slides: view.slides.map((slide) => slide.id) }
+}
+
+/** Makes a file of a talk, of 480 lines, and waits for it. @param recipe what is to be otherwise @returns where it was saved */
+export async function delivered(client: Client, talk: string, recipe: Partial<Recipe> = {}): Promise<string> {
+  const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { lines: 480, quality: 'good', name: 'file', limit: { kind: 'none' }, ...recipe })
+  await until('the file', async () => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)?.state === 'done', 300_000)
+  const file = join(await mkdtemp(join(tmpdir(), 'aisle-file-')), 'film.mp4')
+  await writeFile(file, await client.bytes(`/deliveries/${id}/file`))
+  return file
 }

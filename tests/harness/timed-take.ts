@@ -128,8 +128,10 @@ export async function changesAgainstClicks(file: string, pressed: readonly numbe
   const changes = await turnsOf(file, RATE, CORNER)
   if (changes.length !== pressed.length) throw new Error(`${String(changes.length)} changes were found of ${String(pressed.length)}`)
   return changes.map(({ at }, n) => {
-    const click = clicks.reduce((near, one) => (Math.abs(one - at) < Math.abs(near - at) ? one : near), Infinity)
-    if (Math.abs(click - at) > 500) throw new Error(`no click is near the change at ${String(at)} ms; changes at ${changes.map((one) => one.at.toFixed(0)).join(", ")}; clicks at ${clicks.map((one) => one.toFixed(0)).join(", ")}`)
-    return at - click - (pressed[n] ?? 0)
+    // On a machine that is short of time a key may be pressed long after its click; how long is known.
+    const asked = at - (pressed[n] ?? 0)
+    const click = clicks.reduce((near, one) => (Math.abs(one - asked) < Math.abs(near - asked) ? one : near), Infinity)
+    if (Math.abs(click - asked) > 500) throw new Error(`no click is near the change at ${String(at)} ms; changes at ${changes.map((one) => one.at.toFixed(0)).join(", ")}; clicks at ${clicks.map((one) => one.toFixed(0)).join(", ")}`)
+    return asked - click
   })
 }

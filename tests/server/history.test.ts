@@ -63,7 +63,7 @@ describe('changes of a programme', () => {
     const named = await now()
     await client.get('POST', `/talks/${talk}/programme/names`, { revision: named.revision, name: 'before the harbour master\'s wishes' })
     const [, second] = visitsOf(named)
-    await edit(named.revision, here, { kind: 'all', edits: [{ kind: 'move', visit: second?.id ?? named.pieces[0]!.visit, before: null }, { kind: 'cut', parts: [{ from: 0, to: 500 }] }] })
+    expect((await edit(named.revision, here, { kind: 'all', edits: [{ kind: 'move', visit: second?.id ?? named.pieces[0]!.visit, before: null }, { kind: 'cut', parts: [{ from: 0, to: 500 }] }] })).status).toBe(200)
     await product.kill('server')
     await product.start('server')
     expect((await back(here, 'undo')).status).toBe(200)

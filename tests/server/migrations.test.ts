@@ -27,11 +27,14 @@ it('brings a database of the first version up to date with all that is in it', a
     })
     expect(await migrate(db)).toEqual(Object.keys(migrations).slice(1))
     const row = await db.selectFrom('slide').innerJoin('slide_version', 'slide_version.slide', 'slide.id').selectAll().executeTakeFirstOrThrow()
-    expect(row).toMatchObject({ title: 'Bowline', notes: 'over, under', viewer_notes: '', composition: null, transition: 'cut' })
+    expect(row).toMatchObject({ title: 'Bowline', notes: 'over, under', viewer_notes: '', composition: null, transition: 'cut', optional: false })
     expect(row.framing).toEqual({ ...framing, placing: 'over', border: 'thin', zoom: 1, centre: { x: 0.5, y: 0.5 } })
     expect((await db.selectFrom('talk').select('language').executeTakeFirstOrThrow()).language).toBe('en')
     expect(await db.selectFrom('programme').select(['length_ms', 'role', 'author', 'takes_back']).orderBy('revision').execute())
       .toEqual([1500 + Math.round((3000 * 25) / 27), 0].map((length) => ({ length_ms: length, role: 'edit', author: null, takes_back: null })))
+    expect((await db.selectFrom('talk').select('recipe').executeTakeFirstOrThrow()).recipe).toEqual({
+      rate: 30, without: { face: false, ink: false, voice: false }, format: 'mp4', size: null, bits: { kind: 'free' }, loudness: -16, part: { kind: 'all' }, timing: 'recorded', each: 'talk', fields: {},
+    })
     expect(await migrate(db)).toEqual([])
   } finally {
     await db.destroy()

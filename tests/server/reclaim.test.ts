@@ -61,6 +61,23 @@ describe('space that nothing refers to', () => {
     expect((await client.ask('GET', `/stretches/${keptStretch ?? ''}/recording`)).status).toBe(200)
   })
 
+  it('is not what a file is still to be made of, also while that stands still', async () => {
+    const { talk, slides: [slide = ''] } = await knotsTalk(client, 'Swifts at noon')
+    const media = await toneRecording(2)
+    await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media, length: 2000, slide }])
+    const thrown = await sendTake(client, talk, 'full', { kind: 'append' }, [{ media, length: 2000, slide }])
+    const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { lines: 480, quality: 'good', name: 'noon', limit: { kind: 'none' }, starts: new Date(Date.now() + 86_400_000).toISOString() })
+    await client.get('POST', `/deliveries/${id}/pause`)
+    await client.get('DELETE', `/takes/${thrown.take}`)
+    await product.db.updateTable('take').set({ discarded: LONG_AGO }).where('id', '=', thrown.take).execute()
+    const stillThere = async () => await product.db.selectFrom('take').select('id').where('id', '=', thrown.take).executeTakeFirst() !== undefined
+    await reclaimNow()
+    expect(await stillThere()).toBe(true)
+    await client.get('POST', `/deliveries/${id}/cancel`)
+    await reclaimNow()
+    expect(await stillThere()).toBe(false)
+  })
+
   it('goes with a deleted talk once that can no longer be brought back', async () => {
     const { talk } = await knotsTalk(client, 'Swifts at noon')
     await client.get('DELETE', `/talks/${talk}`)

@@ -2,11 +2,14 @@ import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
+import { PRINT_SIZE, packFacePrint } from '@core/camera'
+import { pictureTimes } from '@render/probe'
+import { run } from '@render/process'
 import { Client, sentenceOf } from '../harness/client'
 import { KNOTS, fileForm, makePdf } from '../harness/decks'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
-import { digestOf as digest, toneRecording } from '../harness/recording'
+import { digestOf as digest, facedRecording, toneRecording } from '../harness/recording'
 
 let product: Product
 let client: Client
@@ -27,15 +30,16 @@ beforeAll(async () => {
 })
 afterAll(async () => { await product.stop() })
 
-async function openStretch(): Promise<{ take: string, stretch: string, slices: readonly Buffer[] }> {
+/** @param recording that is cut into three slices */
+async function openStretch(recording = media, camera = false): Promise<{ take: string, stretch: string, slices: readonly Buffer[] }> {
   const take = randomUUID()
   const stretch = randomUUID()
   await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
   await client.get('PUT', `/stretches/${stretch}`, {
-    take, number: 0, camera: false, voice: true, mime: 'audio/webm;codecs=opus', opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
+    take, number: 0, camera, voice: true, mime: 'audio/webm;codecs=opus', opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
   })
-  const third = Math.ceil(media.length / 3)
-  return { take, stretch, slices: [0, 1, 2].map((n) => media.subarray(n * third, (n + 1) * third)) }
+  const third = Math.ceil(recording.length / 3)
+  return { take, stretch, slices: [0, 1, 2].map((n) => recording.subarray(n * third, (n + 1) * third)) }
 }
 
 const send = (stretch: string, n: number, ...slices: readonly Buffer[]) => client.ask('PUT', `/stretches/${stretch}/slices/${String(n)}`, new Uint8Array(Buffer.concat(slices)), {
@@ -100,6 +104,53 @@ describe('receiving a recording', () => {
     const length = view.takes.find((one) => one.id === take)?.length ?? 0
     expect(length).toBeGreaterThan(1500)
     expect(length).toBeLessThan(2600)
+  })
+
+  it('goes on with what was said last where a recording that was cut off ends too early, and takes the face off there', async () => {
+    const { take, stretch, slices: [a, b, c] } = await openStretch(await facedRecording(3, 'red'), true)
+    if (a === undefined || b === undefined || c === undefined) throw new Error('three slices')
+    await send(stretch, 0, a, b, c)
+    // Half a second of it is in the recording as well, another rate and all.
+    const tail = Int16Array.from({ length: 44_100 * 3 }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 150 * n) / 44_100)))
+    const put = (body: Uint8Array) => client.ask('PUT', `/stretches/${stretch}/tail?at=2500&rate=44100`, body, { 'content-type': 'application/octet-stream' })
+    expect(sentenceOf((await put(new Uint8Array(3))).body)).toMatch(/no piece of a voice/)
+    expect((await put(new Uint8Array(tail.buffer))).status).toBe(200)
+    await client.get('POST', `/takes/${take}/recover`)
+    await finished(take)
+    const film = await client.get<FilmView>('GET', `/talks/${talk}/film`)
+    const made = film.stretches.find((one) => one.id === stretch)
+    expect(made?.length).toBe(5500)
+    expect(made?.cues.map(({ kind }) => kind)).toEqual(['inset'])
+    expect(Math.abs((made?.cues[0]?.at ?? 0) - 2967)).toBeLessThan(40)
+    const bytes = await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)
+    const voice = new Int16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2)
+    expect(voice.length).toBe(5500 * 48)
+    const level = (from: number, to: number): number => Math.sqrt(voice.slice(from * 48, to * 48).reduce((sum, sample) => sum + sample * sample, 0) / ((to - from) * 48))
+    expect(Math.abs(level(3100, 5400) - 8000 / Math.SQRT2)).toBeLessThan(60)
+    // Not a moment is silent, least of all where one goes over into the other.
+    const quietest = Math.min(...Array.from({ length: 53 }, (_, n) => level(100 + n * 100, 200 + n * 100)))
+    expect(quietest).toBeGreaterThan(0.5 * Math.min(level(500, 2500), level(3500, 5000)))
+  })
+
+  it('has its pictures where small ones taken meanwhile say, not where the page guessed', async () => {
+    const made = await run('ffmpeg', [
+      '-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=4', '-f', 'lavfi', '-i', 'sine=d=4', '-c:v', 'libvpx', '-deadline', 'realtime', '-c:a', 'libopus', '-f', 'webm', 'pipe:1',
+    ])
+    const { take, stretch, slices } = await openStretch(made.stdout, true)
+    await send(stretch, 0, ...slices)
+    await client.get('PUT', `/stretches/${stretch}/offsets`, { picture: -31, sound: 0 })
+    // The page saw every moment 230 ms later than it stands in the recording, from 0.4 s of the stretch on.
+    const { width, height } = PRINT_SIZE
+    const small = await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=2.5', '-vf', `scale=${String(width)}:${String(height)}:flags=area,format=gray`, '-f', 'rawvideo', 'pipe:1'])
+    const print = Array.from({ length: 75 }, (_, n) => ({ at: (n * 1000) / 30 + 230, pixels: new Uint8Array(small.stdout.subarray(n * width * height, (n + 1) * width * height)) })).slice(5)
+    const put = (body: Uint8Array) => client.ask('PUT', `/stretches/${stretch}/face`, body, { 'content-type': 'application/octet-stream' })
+    expect(sentenceOf((await put(new Uint8Array(7))).body)).toMatch(/no print of a face/)
+    expect((await put(packFacePrint(print))).status).toBe(200)
+    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 4000 })
+    await client.get('POST', `/takes/${take}/finish`)
+    await finished(take)
+    const times = await pictureTimes(`${product.data}/store/stretches/${stretch}/recording.webm`)
+    expect(Math.abs((times[30] ?? 0) - 1230)).toBeLessThanOrEqual(2)
   })
 
   it('takes a discarded take out of the programme and brings both back', async () => {

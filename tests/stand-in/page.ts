@@ -1,4 +1,5 @@
 import type { StandIn } from './plan'
+import type { Told } from './worker'
 
 declare global {
   interface Window {
@@ -7,6 +8,8 @@ declare global {
     readonly standInWorker: string
     /** When each key was pressed, by the browser, in ms of the page's clock. */
     keysPressed: { readonly key: string, readonly at: number }[]
+    /** Has something happen to the microphone, or the camera, that is open. */
+    tellDevice: (kind: 'mic' | 'camera', what: Told) => void
     /** When a device ended that was pulled out. */
     endedAt: number
     /** When something was clicked last. */
@@ -21,9 +24,13 @@ const DEVICES = [
   { kind: 'videoinput', deviceId: 'stand-in-camera', label: 'Stand-in camera', groupId: '' },
 ] as const
 
-function open(kind: 'mic' | 'camera'): MediaStreamTrack {
+const open: Partial<Record<'mic' | 'camera', Worker>> = {}
+window.tellDevice = (kind, what) => { open[kind]?.postMessage(what) }
+
+function openTrack(kind: 'mic' | 'camera'): MediaStreamTrack {
   const track = new MediaStreamTrackGenerator({ kind: kind === 'mic' ? 'audio' : 'video' })
   const worker = new Worker(URL.createObjectURL(new Blob([window.standInWorker], { type: 'text/javascript' })))
+  open[kind] = worker
   worker.onmessage = () => { window.endedAt = performance.now() }
   const { writable } = track
   worker.postMessage({ plan: window.standIn, origin: performance.timeOrigin, writable, kind }, [writable])
@@ -33,7 +40,7 @@ function open(kind: 'mic' | 'camera'): MediaStreamTrack {
 // The page's devices are these alone. They keep time by the machine's clock, not by the page's sound.
 navigator.mediaDevices.enumerateDevices = () => Promise.resolve(DEVICES.map((device) => ({ ...device, toJSON: () => device })))
 navigator.mediaDevices.getUserMedia = (wanted) => Promise.resolve(new MediaStream([
-  ...(wanted?.audio ? [open('mic')] : []), ...(wanted?.video ? [open('camera')] : []),
+  ...(wanted?.audio ? [openTrack('mic')] : []), ...(wanted?.video ? [openTrack('camera')] : []),
 ]))
 window.keysPressed = []
 window.clickedAt = 0

@@ -1,3 +1,6 @@
+/** When something happens to a device: so many ms after it was opened, or when the test says so. */
+export type When = number | 'told'
+
 /** How a stand-in camera and microphone behave. All times are in ms of the page's clock. */
 export interface StandIn {
   /** A click is heard, and a flash seen, at every multiple of this. */
@@ -11,10 +14,10 @@ export interface StandIn {
     readonly late: number
     /** Greatest error of a block's time stamp. */
     readonly jitter: number
-    /** Another rate, so long after it was opened. */
-    readonly change?: { readonly after: number, readonly rate: number }
-    /** Pulled out so long after it was opened. */
-    readonly ends?: number
+    /** Another rate, from then on. */
+    readonly change?: { readonly after: When, readonly rate: number }
+    /** When it is pulled out. */
+    readonly ends?: When
   }
   readonly camera: {
     readonly width: number
@@ -24,9 +27,9 @@ export interface StandIn {
     readonly late: number
     /** How long its first picture takes. */
     readonly starts: number
-    /** Another rate, so long after it was opened, as in the dark. */
-    readonly change?: { readonly after: number, readonly rate: number }
-    /** Pulled out so long after it was opened. */
-    readonly ends?: number
+    /** Another rate, from then on, as in the dark. */
+    readonly change?: { readonly after: When, readonly rate: number }
+    /** When it is pulled out. */
+    readonly ends?: When
   }
 }

@@ -1,12 +1,20 @@
 import { hiss } from '../../app/capture/hiss'
-import type { StandIn } from './plan'
+import type { StandIn, When } from './plan'
 
 /** A device that is opened: where its blocks or pictures go. */
 export type Opened = { readonly plan: StandIn, readonly origin: number, readonly writable: WritableStream<unknown>, readonly kind: 'mic' | 'camera' }
 
+/** What a test may tell a device to do. */
+export type Told = 'change' | 'end'
+
 const HEARD = 20
 const SEEN = 130
 const BEAT = 4
+
+/** What a test has told this device to do. */
+const told = new Set<Told>()
+/** Whether something that happens to a device has happened. @param event what a test calls it @param open how long it has been open, in ms */
+const happened = (event: Told, when: When | undefined, open: number): boolean => when !== undefined && (when === 'told' ? told.has(event) : open > when)
 
 const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
 
@@ -25,7 +33,7 @@ async function mic({ plan, origin, writable }: Opened): Promise<void> {
   const opened = began
   for (;;) {
     await sleep(BEAT)
-    if (now() - opened > (plan.mic.ends ?? Infinity)) {
+    if (happened('end', plan.mic.ends, now() - opened)) {
       self.postMessage('ended')
       return await writer.close()
     }
@@ -44,7 +52,7 @@ async function mic({ plan, origin, writable }: Opened): Promise<void> {
       await writer.write(new AudioData({ format: 'f32-planar', sampleRate: rate, numberOfFrames: frames, numberOfChannels: channels, timestamp, data: samples }))
       count += frames
     }
-    if (change !== undefined && rate !== change.rate && now() - opened > change.after) {
+    if (change !== undefined && rate !== change.rate && happened('change', change.after, now() - opened)) {
       began += (count / real) * 1000
       count = 0
       rate = change.rate
@@ -64,8 +72,8 @@ async function camera({ plan, origin, writable }: Opened): Promise<void> {
   let next = opened + starts
   for (;;) {
     await sleep(BEAT)
-    if (now() - opened > (plan.camera.ends ?? Infinity)) return await writer.close()
-    const rate = change !== undefined && now() - opened > change.after ? change.rate : plan.camera.rate
+    if (happened('end', plan.camera.ends, now() - opened)) return await writer.close()
+    const rate = change !== undefined && happened('change', change.after, now() - opened) ? change.rate : plan.camera.rate
     while (next + late <= now()) {
       ctx.fillStyle = next % plan.every < SEEN && next > plan.every ? '#FFFFFF' : '#20406E'
       ctx.fillRect(0, 0, width, height)
@@ -77,4 +85,7 @@ async function camera({ plan, origin, writable }: Opened): Promise<void> {
   }
 }
 
-self.onmessage = ({ data }: MessageEvent<Opened>) => { void (data.kind === 'mic' ? mic(data) : camera(data)) }
+self.onmessage = ({ data }: MessageEvent<Opened | Told>) => {
+  if (typeof data === 'string') told.add(data)
+  else void (data.kind === 'mic' ? mic(data) : camera(data))
+}
