@@ -43,11 +43,12 @@ const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[
 
 /** A talk with its deck, as its stations show it. */
 export async function talkView(q: Queries, id: string): Promise<TalkView> {
-  const [talk, slides, takes, imports, rehearsals, rate] = await Promise.all([
+  // Read before the slides: whoever is told that a deck has been read in must be given its slides too.
+  const imports = await importsOf(q, id)
+  const [talk, slides, takes, rehearsals, rate] = await Promise.all([
     q.selectFrom('talk').selectAll().where('id', '=', id).executeTakeFirstOrThrow(),
     slidesOf(q, id),
     takesOf(q, id),
-    importsOf(q, id),
     rehearsalsOf(q, id),
     rateOfOwner(q, id),
   ])

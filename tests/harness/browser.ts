@@ -124,9 +124,9 @@ export async function onClock(page: Page): Promise<number> {
   return (minutes ?? 0) * 60 + (rest ?? 0)
 }
 
-/** Waits until so many seconds more are on the talk clock. */
+/** Waits until at least so many seconds more were spoken: the clock shows whole ones, and the first of them may be nearly over. */
 export async function spokenMore(page: Page, seconds: number): Promise<void> {
-  const end = await onClock(page) + seconds
+  const end = await onClock(page) + seconds + 1
   await until(`${String(end)} s on the clock`, async () => await onClock(page) >= end, 240_000)
 }
 

@@ -60,7 +60,9 @@ describe('a delivery', () => {
     const helpers = async (): Promise<readonly string[]> => (await product.db.selectFrom('delivery').select('helpers').where('id', '=', id).executeTakeFirstOrThrow()).helpers
     await until('somebody to help', async () => (await helpers()).length === 2)
     // It has done some of it before it is killed.
-    await until('a part by each', async () => (await readdir(join(product.data, 'store', 'segments'))).filter((name) => name.endsWith('.h264')).length > 2)
+    const parts = (): Promise<readonly string[]> => readdir(join(product.data, 'store', 'segments'))
+    const helped = await until('a part that the helper makes', async () => (await parts()).find((name) => name.includes('.help.'))?.split('.help.')[0])
+    await until('it to be made', async () => (await parts()).includes(helped))
     await product.kill('second worker')
     const made = await finished(id)
     expect(made.facts?.frames).toBe(600)
