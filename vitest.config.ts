@@ -16,7 +16,7 @@ const ALONE = ['tests/browser/timing.test.ts', 'tests/browser/crash.test.ts']
 export default defineConfig({
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'unit', testTimeout: 60_000, include: ['{core,contracts,render,server,app,scripts}/**/*.test.ts'] } },
+      { resolve: { alias }, test: { name: 'unit', testTimeout: 60_000, hookTimeout: 60_000, include: ['{core,contracts,render,server,app,scripts}/**/*.test.ts'] } },
       {
         resolve: { alias },
         test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: 'tests/harness/global.ts', testTimeout: 240_000, hookTimeout: 300_000, maxWorkers: 2 },

@@ -30,6 +30,8 @@ export interface Segment {
    */
   readonly kind: SegmentKind
   readonly inset: InsetScene | null
+  /** How much of it ink grows, a slide comes or the spot is about: there every frame is another picture. */
+  readonly busy: Ms
   /** How much of the recording plays in the film's time. */
   readonly tempo: Ratio
   /** Its place on the film's grid. */
@@ -43,6 +45,7 @@ interface Part {
   readonly to: Ms
   readonly kind: SegmentKind
   readonly inset: InsetScene | null
+  readonly busy: Ms
 }
 
 const sameInset = (a: InsetScene | null, b: InsetScene | null): boolean =>
@@ -71,7 +74,7 @@ function partOf(index: FilmIndex, number: number, from: Ms, to: Ms): Part {
   const moves = scene.ink.some((drawn) => drawn.elapsed !== null) || scene.transition !== null || scene.coming < 1 || scene.spot !== null
   const inset = scene.inset === null ? null : (sceneIn(index, number, from).inset ?? scene.inset)
   const drawn = inset !== null && to <= changesAt(index, number).face
-  return { from, to, kind: drawn ? 'drawn' : moves || inset !== null ? 'moving' : 'still', inset }
+  return { from, to, kind: drawn ? 'drawn' : moves || inset !== null ? 'moving' : 'still', inset, busy: moves ? to - from : 0 }
 }
 
 /** Joins parts that can be made as one: moving ones with the same inset, and still ones too short to stand alone. */
@@ -82,7 +85,7 @@ function joinParts(parts: readonly Part[]): readonly Part[] {
     const short = (one: Part): boolean => one.kind === 'still' && one.to - one.from < SHORTEST_STILL
     if (last !== undefined && last.kind !== 'drawn' && part.kind !== 'drawn' && sameInset(last.inset, part.inset)
       && ((last.kind === 'moving' && part.kind === 'moving') || (short(last) !== short(part) && last.kind !== part.kind) || (short(last) && short(part)))) {
-      joined[joined.length - 1] = { ...last, to: part.to, kind: 'moving' }
+      joined[joined.length - 1] = { ...last, to: part.to, kind: 'moving', busy: last.busy + part.busy }
     } else {
       joined.push(part)
     }
@@ -98,6 +101,7 @@ function splitLong(part: Part, tempo: Ratio): readonly Part[] {
     ...part,
     from: edge(n),
     to: edge(n + 1),
+    busy: (part.busy * (edge(n + 1) - edge(n))) / (part.to - part.from),
     inset: part.inset && { ...part.inset, at: part.inset.at + ((edge(n) - part.from) * tempo.num) / tempo.den },
   }))
 }

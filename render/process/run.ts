@@ -87,19 +87,10 @@ export async function run(program: string, args: readonly string[], options: Run
   return await done
 }
 
-/** Writes to a running program, waiting when it is not ready for more. @returns false once it has gone */
+/** Writes to a running program and waits until it was handed over whole, so that the bytes may be changed again. @returns false once the program has gone */
 export async function feed(child: ChildProcess, data: Uint8Array): Promise<boolean> {
   const { stdin } = child
   if (stdin === null || stdin.destroyed || child.exitCode !== null) return false
-  if (stdin.write(data)) return true
-  await new Promise<void>((resolve) => {
-    const go = (): void => {
-      stdin.off('drain', go)
-      stdin.off('close', go)
-      resolve()
-    }
-    stdin.once('drain', go)
-    stdin.once('close', go)
-  })
+  await new Promise<void>((resolve) => { stdin.write(data, () => { resolve() }) })
   return !stdin.destroyed
 }

@@ -2,7 +2,7 @@ import { GROUP } from '@core/plan'
 import type { BitsRule, Quality, Size, VideoFormat } from '@core/model'
 
 /** Grows whenever the same plan would give other pixels, so that nothing made before is used again. */
-const PAINTER = 3
+const PAINTER = 4
 
 /** How pictures are encoded. */
 export interface Coding {

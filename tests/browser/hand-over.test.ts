@@ -52,6 +52,20 @@ async function playedToEnd(page: Page, kind: 'video' | 'audio'): Promise<number>
   return length
 }
 
+/** Has a page keep what it would notify of in `told`, and look away, or back, when `lookAway` says so: a browser without a desktop can do neither. */
+const standInNotifications = `
+  window.told = []
+  let away = false
+  window.lookAway = (now) => { away = now; document.dispatchEvent(new Event('visibilitychange')) }
+  Object.defineProperty(document, 'visibilityState', { get: () => (away ? 'hidden' : 'visible') })
+  window.Notification = class extends EventTarget {
+    static permission = 'default'
+    static requestPermission() { Notification.permission = 'granted'; return Promise.resolve('granted') }
+    constructor(title) { super(); if (title !== '') window.told.push(title) }
+    close() {}
+  }
+`
+
 describe('a file', () => {
   it('in every format is asked for in a sentence, plays to its end and decodes clean', async () => {
     const page = await handOver('Every format')
@@ -136,5 +150,25 @@ describe('the queue', () => {
     await page.getByText('Stands still at').waitFor()
     await page.getByRole('button', { name: 'Go on' }).click()
     await page.getByRole('link', { name: 'Download' }).waitFor({ timeout: 120_000 })
+  })
+
+  it('tells whoever looks elsewhere that a file is ready, in the tab and by a notification', async () => {
+    const page = await handOver('Told of')
+    await page.addInitScript(standInNotifications)
+    await page.reload()
+    await say(page, 'Resolution', '480 lines')
+    await page.getByText('begin later').click()
+    await page.getByRole('button', { name: 'Make this file' }).click()
+    await page.getByText(/^Begins .* or later\.$/).waitFor()
+    await page.getByRole('button', { name: 'Tell me when it is ready' }).click()
+    await until('not being asked again', async () => !await page.getByRole('button', { name: 'Tell me when it is ready' }).isVisible())
+    const title = await page.title()
+    await page.evaluate('lookAway(true)')
+    const [delivery] = await stand.client.get<{ id: string }[]>('GET', `/talks/${/talks\/([0-9a-f-]+)/.exec(page.url())?.[1] ?? ''}/deliveries`)
+    await stand.client.ask('POST', `/deliveries/${delivery?.id ?? ''}/first`)
+    await until('the tab to say so', async () => (await page.title()).startsWith('✓ ready · '))
+    expect(await page.evaluate('told')).toEqual(['aisle-told-of.mp4 is ready'])
+    await page.evaluate('lookAway(false)')
+    await until('the title as it was', async () => await page.title() === title)
   })
 })

@@ -43,7 +43,7 @@ interface Making extends Turn {
 async function makeOnce(making: Making, coding: Coding, sound: Promise<MadeSound>, progress: Progress): Promise<number> {
   const { index, plan, notes, out } = making
   const [made, parts] = await Promise.all([sound, makePictures(index, plan, coding, progress, {
-    label: `${making.id}.${String(making.turn)}`, look: lookPath(making.id), lanes: settings().encoderThreads, from: 'start', niceness: 0,
+    label: `${making.id}.${String(making.turn)}`, look: lookPath(making.id), lanes: settings().encoderThreads, first: 'long', niceness: 0,
   })])
   await progress.enter('checking')
   await joinFilm({ format: coding.format, parts, sound: made.file, notes, rate: plan.rate, out, signal: progress.signal })

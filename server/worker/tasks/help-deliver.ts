@@ -23,7 +23,7 @@ export const askForHelp = (delivery: string, busy: readonly string[]): Promise<v
 export const needNoHelp = (delivery: string): Promise<void> =>
   removeJob(database(), ...Array.from({ length: MOST }, (_, n) => jobOf(delivery, n + 1)))
 
-/** Makes pictures of a delivery that another worker makes, from its end on, and has the next one asked. */
+/** Makes pictures of a delivery that another worker makes, the short parts first, and has the next one asked. */
 export async function helpDeliverTask(id: string): Promise<void> {
   const row = await database().selectFrom('delivery').selectAll().where('id', '=', id).executeTakeFirst()
   if (row?.state !== 'making' || row.recipe.bits.kind === 'size' || row.helpers.includes(WORKER)) return
@@ -35,7 +35,7 @@ export async function helpDeliverTask(id: string): Promise<void> {
   if (!isVideo(plan.format)) return
   const needed = new WhileNeeded(async () => (await database().selectFrom('delivery').select('state').where('id', '=', id).executeTakeFirst())?.state === 'making')
   try {
-    const parts = await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), needed, { label: `help.${WORKER}`, look: null, lanes: settings().encoderThreads, from: 'end', niceness: 0 })
+    const parts = await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), needed, { label: `help.${WORKER}`, look: null, lanes: settings().encoderThreads, first: 'short', niceness: 0 })
     log.info({ delivery: id, made: parts.filter(({ took }) => took > 0).length }, 'helped with a delivery')
   } catch (error) {
     if (!needed.signal.aborted) throw error

@@ -28,7 +28,7 @@ export async function makeAheadTask(talk: string): Promise<void> {
   const idle = new WhileNeeded(async () => !await machineNeeded(database()))
   try {
     await makeSound(plan, 'ahead', idle.signal)
-    if (isVideo(plan.format)) await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), idle, { label: 'ahead', look: null, lanes: 1, from: 'start', niceness: LAST })
+    if (isVideo(plan.format)) await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), idle, { label: 'ahead', look: null, lanes: 1, first: 'long', niceness: LAST })
     await trimSegmentCache(settings().segmentCache, Date.now())
     log.info({ talk, frames: plan.frames }, 'made ahead')
   } catch (error) {

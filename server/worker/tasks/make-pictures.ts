@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { mkdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
-import { contentOfSegment, runsOf } from '@core/plan'
+import { contentOfSegment, costOfSegment, runsOf } from '@core/plan'
 import type { RenderPlan, Run, Segment } from '@core/plan'
 import { slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
@@ -71,8 +71,8 @@ export interface PictureManner {
   readonly look: string | null
   /** Segments made at the same time. */
   readonly lanes: number
-  /** Whoever helps begins at the film's end, so that two meet in the middle. */
-  readonly from: 'start' | 'end'
+  /** Long parts first, so that no lane is left alone with one at the end. Whoever helps begins with the short ones: two meet in the middle. */
+  readonly first: 'long' | 'short'
   /** How much others are let go first, 0 to 19. */
   readonly niceness: number
 }
@@ -82,17 +82,18 @@ export interface PictureManner {
  * two, and while one segment begins or is checked the other goes on. What is finished stays, whatever happens to the rest; what
  * another worker is making is left to it.
  */
-export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: Coding, progress: PictureWatch, { label, look, lanes, from, niceness }: PictureManner): Promise<readonly MadePart[]> {
+export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: Coding, progress: PictureWatch, { label, look, lanes, first, niceness }: PictureManner): Promise<readonly MadePart[]> {
   const setting = settingOf(plan.size, plan.frame, plan.rate, coding)
   const pictures = new PictureSource(assetPath)
   const cameraOf = cameras()
   await mkdir(segmentFolder(), { recursive: true })
   const claims = await SegmentClaims.open(databasePool())
   const order = [...plan.segments.entries()]
-  if (from === 'end') order.reverse()
+    .map(([number, segment]) => ({ number, segment, cost: costOfSegment(segment, plan) }))
+    .sort((a, b) => (first === 'long' ? b.cost - a.cost : a.cost - b.cost))
   /** What is still to be looked at, and what another worker was making when it was. */
   const todo = order.values()
-  const elsewhere: (readonly [number, Segment])[] = []
+  const elsewhere: (typeof order)[number][] = []
   const parts: MadePart[] = []
 
   const make = async (segment: Segment, runs: readonly Run[], file: string, painter: FilmPainter): Promise<void> => {
@@ -149,10 +150,11 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
 
   const lane = async (): Promise<void> => {
     const painter = new FilmPainter(plan.size, pictures)
-    for (const [number, segment] of todo) {
+    for (const one of todo) {
+      const { number, segment } = one
       const made = await makeOne(segment, painter)
       if (made === null) {
-        elsewhere.push([number, segment])
+        elsewhere.push(one)
         continue
       }
       parts[number] = made
@@ -160,7 +162,7 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
     }
     // What another worker makes is waited for; should it have died, its parts are free again.
     for (let next = elsewhere.shift(); next !== undefined; next = elsewhere.shift()) {
-      const [number, segment] = next
+      const { number, segment } = next
       for (let made = await makeOne(segment, painter); ; made = await makeOne(segment, painter)) {
         if (made !== null) {
           parts[number] = made

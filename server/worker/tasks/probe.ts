@@ -24,7 +24,7 @@ export async function probeTask(talk: string): Promise<void> {
   const lanes = settings().encoderThreads
   const idle = new WhileNeeded(async () => !await machineNeeded(database()))
   try {
-    const parts = await makePictures(index, { ...plan, segments: samples }, codingOf(format, plan.quality, plan.bits), idle, { label: 'probe', look: null, lanes, from: 'start', niceness: 5 })
+    const parts = await makePictures(index, { ...plan, segments: samples }, codingOf(format, plan.quality, plan.bits), idle, { label: 'probe', look: null, lanes, first: 'long', niceness: 5 })
     const made = await Promise.all(parts.map(async ({ file, took }) => ({ took, bytes: (await stat(file)).size })))
     const probe = probeOf(plan, samples, made, lanes)
     log.info({ talk, probe }, 'looked at what a talk\'s pictures take')

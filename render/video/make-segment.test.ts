@@ -1,0 +1,134 @@
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { createCanvas } from '@napi-rs/canvas'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { PLAIN_FRAMING, asId } from '@core/model'
+import type { Cue, Framing, Slide } from '@core/model'
+import { GROUP, runsOf, segmentsOf } from '@core/plan'
+import type { Segment } from '@core/plan'
+import { indexFilm } from '@core/scene'
+import { film, slide, stretch } from '@core/testing'
+import { run } from '@render/process'
+import { FilmPainter, PictureSource, codingOf, framesToEncode, joinFilm, makeSegment } from '.'
+
+const SIZE = { width: 320, height: 180 }
+const RATE = 30
+const CODING = codingOf('mp4', 'fine', { kind: 'free' })
+type Colour = readonly [number, number, number]
+const PAPER: Colour = [244, 239, 226]
+const SEA: Colour = [36, 80, 106]
+const JACKET: Colour = [200, 60, 140]
+
+let folder: string
+let source: PictureSource
+const at = (name: string): string => join(folder, name)
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'aisle-segment-'))
+  source = new PictureSource(at)
+  for (const [name, colour] of [['paper', PAPER], ['sea', SEA]] as const) {
+    const canvas = createCanvas(SIZE.width, SIZE.height)
+    const ctx = canvas.getContext('2d')
+    ctx.fillStyle = `rgb(${colour.join(',')})`
+    ctx.fillRect(0, 0, SIZE.width, SIZE.height)
+    await writeFile(at(name), await canvas.encode('png'))
+  }
+  // As a browser's recorder makes one: VP8, whose colours are meant by ITU-R BT.601.
+  await run('ffmpeg', [
+    '-v', 'error', '-f', 'lavfi', '-i', `color=c=0x${JACKET.map((part) => part.toString(16).padStart(2, '0')).join('')}:s=640x360:r=30:d=4,format=rgb24,scale=out_color_matrix=bt601:out_range=tv,format=yuv420p`,
+    '-c:v', 'libvpx', '-crf', '4', '-b:v', '5M', '-cpu-used', '5', '-y', at('camera.webm'),
+  ])
+})
+afterAll(async () => {
+  await source.close()
+  await rm(folder, { recursive: true })
+})
+
+const pictured = (name: string, framing: Framing | null = null): Slide => {
+  const plain = slide(name, 1, { framing })
+  return { ...plain, steps: plain.steps.map((step) => ({ ...step, picture: { kind: 'image', source: asId(name), size: SIZE, ground: '#000000', screen: asId(name), thumb: asId(name) } })) }
+}
+const SLIDES = [pictured('paper', { ...PLAIN_FRAMING, rect: { x: 0.5, y: 0.5, w: 0.4, h: 0.4 } }), pictured('sea', { ...PLAIN_FRAMING, rect: { x: 0.5, y: 0.5, w: 0.4, h: 0.4 } })]
+
+/** Makes every part of a stretch. @returns each with the file of its frames */
+async function made(cues: readonly Cue[], camera: boolean): Promise<readonly { readonly segment: Segment, readonly file: string, readonly counts: readonly number[] }[]> {
+  const index = indexFilm(film(SLIDES, [stretch('s', 4000, asId('paper'), cues, { camera })]))
+  const painter = new FilmPainter(SIZE, source)
+  const out = []
+  for (const [number, segment] of segmentsOf(index, RATE).entries()) {
+    const file = at(`${String(camera)}-${String(number)}.h264`)
+    const counts: number[] = []
+    await makeSegment({
+      segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, threads: 1, niceness: 0,
+      camera: segment.inset === null ? null : { path: at('camera.webm'), size: { width: 640, height: 360 } }, out: file, onLook: null, onFrames: (count) => { counts.push(count) },
+    }, painter)
+    out.push({ segment, file, counts })
+  }
+  return out
+}
+
+/** Colours at a place of every frame of a stream, as its colour tags have them shown. @param x @param y in fractions of the picture */
+async function colours(file: string, x: number, y: number): Promise<readonly Colour[]> {
+  const spot = `crop=4:4:${String(Math.round(x * SIZE.width))}:${String(Math.round(y * SIZE.height))},scale=1:1:in_color_matrix=bt709:in_range=tv,format=rgb24`
+  const { stdout } = await run('ffmpeg', ['-v', 'error', '-i', file, '-vf', spot, '-fps_mode', 'passthrough', '-f', 'rawvideo', 'pipe:1'])
+  return Array.from({ length: stdout.length / 3 }, (_, n): Colour => [stdout[n * 3] ?? 0, stdout[n * 3 + 1] ?? 0, stdout[n * 3 + 2] ?? 0])
+}
+const off = (a: Colour | undefined, b: Colour): number => Math.max(...b.map((value, n) => Math.abs(value - (a?.[n] ?? -255))))
+const TOLD = 6
+
+describe('a part of a film', () => {
+  it('that stands still is one group, which the join repeats for as long as it is seen', async () => {
+    const [paper, sea] = await made([{ kind: 'show', at: 3000, slide: asId('sea'), step: 0 }], false)
+    if (paper === undefined || sea === undefined) throw new Error('two parts')
+    expect([paper.segment.kind, paper.segment.frames, sea.segment.frames]).toEqual(['still', 90, 30])
+    expect([framesToEncode(paper.segment), (await colours(paper.file, 0.3, 0.3)).length]).toEqual([90, 90])
+    const file = at('joined.mp4')
+    const times = 3 * GROUP + 1
+    await joinFilm({
+      format: 'mp4', sound: null, rate: RATE, out: file, notes: { title: 'Tides; = #', artist: '', chapters: [{ title: 'Paper', start: 0, end: 1000 }], cover: null },
+      parts: [{ file: paper.file, still: true, frames: times }, { file: sea.file, still: true, frames: 17 }],
+    })
+    const seen = await colours(file, 0.3, 0.3)
+    expect(seen.length).toBe(times + 17)
+    expect(seen.findIndex((colour) => off(colour, SEA) < TOLD)).toBe(times)
+    expect(Math.max(...seen.slice(0, times).map((colour) => off(colour, PAPER)))).toBeLessThan(TOLD)
+    expect((await run('ffprobe', ['-v', 'error', '-show_entries', 'format_tags=title', '-of', 'csv=p=0', file])).stdout.toString().trim()).toContain('Tides; = #')
+  })
+
+  it('has each picture from its frame on until the next one comes, and the last until the end', async () => {
+    const stroke = { id: asId<'stroke'>('line'), slide: asId<'slide'>('paper'), colour: 'brick' as const, width: 'broad' as const, pressure: false, points: [{ dt: 0, x: 0.1, y: 0.3, p: 0.5 }, { dt: 400, x: 0.45, y: 0.3, p: 0.5 }, { dt: 1200, x: 0.46, y: 0.3, p: 0.5 }] }
+    const parts = await made([{ kind: 'ink', at: 1000, stroke }], false)
+    const grown = parts.find(({ segment }) => segment.kind === 'moving')
+    if (grown === undefined) throw new Error('ink grows in one of the parts')
+    const [begun, ended] = [await colours(grown.file, 0.1, 0.3), await colours(grown.file, 0.4, 0.3)]
+    expect([begun.length, ended.length]).toEqual([grown.segment.drawn, grown.segment.drawn])
+    const first = (seen: readonly Colour[]): number => seen.findIndex((colour) => off(colour, PAPER) > 12)
+    // Its second point is due 400 ms after it was begun.
+    expect(first(begun)).toBeLessThanOrEqual(1)
+    expect(first(ended)).toBeGreaterThanOrEqual(11)
+    expect(first(ended)).toBeLessThanOrEqual(13)
+    expect(ended.slice(first(ended)).every((colour) => off(colour, PAPER) > 12)).toBe(true)
+  })
+
+  it('has the face in its place, with its own colours, over the page as it is', async () => {
+    const [paper] = await made([], true)
+    if (paper === undefined) throw new Error('a part')
+    expect(paper.segment.kind).toBe('moving')
+    const [face, page] = [await colours(paper.file, 0.7, 0.7), await colours(paper.file, 0.2, 0.2)]
+    expect([face.length, page.length]).toEqual([120, 120])
+    expect(Math.max(...face.map((colour) => off(colour, JACKET)))).toBeLessThan(TOLD)
+    expect(Math.max(...page.map((colour) => off(colour, PAPER)))).toBeLessThan(TOLD)
+    expect((await readFile(paper.file)).length).toBeGreaterThan(0)
+  })
+
+  it('fails when its camera cannot be read, and says so', async () => {
+    const index = indexFilm(film(SLIDES, [stretch('s', 4000, asId('paper'), [], { camera: true })]))
+    const [segment] = segmentsOf(index, RATE)
+    if (segment === undefined) throw new Error('a part')
+    await expect(makeSegment({
+      segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, threads: 1, niceness: 0,
+      camera: { path: at('nobody.webm'), size: { width: 640, height: 360 } }, out: at('nobody.h264'), onLook: null, onFrames: () => undefined,
+    }, new FilmPainter(SIZE, source))).rejects.toThrow(/nobody/)
+  })
+})
