@@ -10,7 +10,7 @@ import type { Segment } from '@core/plan'
 import { indexFilm } from '@core/scene'
 import { film, slide, stretch } from '@core/testing'
 import { run } from '@render/process'
-import { FilmPainter, PictureSource, codingOf, framesToEncode, joinFilm, makeSegment } from '.'
+import { FilmPainter, PictureSource, codingOf, framesOfStream, joinFilm, makeSegment } from '.'
 
 const SIZE = { width: 320, height: 180 }
 const RATE = 30
@@ -82,7 +82,7 @@ describe('a part of a film', () => {
     const [paper, sea] = await made([{ kind: 'show', at: 3000, slide: asId('sea'), step: 0 }], false)
     if (paper === undefined || sea === undefined) throw new Error('two parts')
     expect([paper.segment.kind, paper.segment.frames, sea.segment.frames]).toEqual(['still', 90, 30])
-    expect([framesToEncode(paper.segment), (await colours(paper.file, 0.3, 0.3)).length]).toEqual([90, 90])
+    expect([framesOfStream(paper.segment), (await colours(paper.file, 0.3, 0.3)).length]).toEqual([90, 90])
     const file = at('joined.mp4')
     const times = 3 * GROUP + 1
     await joinFilm({

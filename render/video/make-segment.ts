@@ -13,6 +13,7 @@ import { CODECS } from './codec'
 import { encoderArgs } from './encoder'
 import type { Coding } from './encoder'
 import type { FilmPainter } from './film-painter'
+import { SETTLED, lengthened, unchangedFrame } from './still-group'
 import { pictureHead, streamHead } from './timed-pictures'
 
 /** Where a camera is to be read from. */
@@ -47,9 +48,13 @@ const BARS = '0x101A18'
 /** Height of the picture shown while a film is being made. */
 const LOOK_HEIGHT = 270
 
-/** A still picture is encoded as one group and repeated when the film is joined. */
-export const framesToEncode = (segment: Segment): number =>
+/** Frames of a segment's own stream. A still picture is one group, which is repeated when the film is joined. */
+export const framesOfStream = (segment: Segment): number =>
   segment.kind === 'still' ? Math.min(segment.frames, GROUP) : segment.drawn
+
+/** Frames that the encoder makes of them; the rest of a still group are frames in which nothing changes. */
+const framesToEncode = (segment: Segment, { format }: Coding): number =>
+  segment.kind === 'still' && format === 'mp4' ? Math.min(segment.frames, SETTLED) : framesOfStream(segment)
 
 function maskOf(framing: Framing, size: Size): Canvas {
   const box = insetBox(framing, size)
@@ -110,7 +115,7 @@ async function graphOf(order: SegmentOrder): Promise<{ readonly inputs: readonly
  */
 export async function makeSegment(order: SegmentOrder, painter: FilmPainter): Promise<number> {
   const { segment, runs, size, rate } = order
-  const frames = framesToEncode(segment)
+  const frames = framesToEncode(segment, order.coding)
   const { inputs, graph } = await graphOf(order)
   const lookArgs = order.onLook === null ? [] : [
     '-map', '[look]', '-q:v', '5', '-f', 'mjpeg', 'pipe:3',
@@ -143,7 +148,9 @@ export async function makeSegment(order: SegmentOrder, painter: FilmPainter): Pr
     child.stdin?.end()
   }
   await done
-  await check(order, frames)
+  const all = framesOfStream(segment)
+  if (all > frames) await writeFile(order.out, lengthened(await readFile(order.out), await unchangedFrame(order.frame, rate, order.coding), all))
+  await check(order, all)
   return frames
 }
 
