@@ -1,9 +1,14 @@
 import { createCanvas, ImageData } from '@napi-rs/canvas'
-import type { Ratio } from '@core/model'
+import type { Ratio, Size } from '@core/model'
 import type { Drawable } from '@core/paint'
 import { run } from '@render/process'
-import type { CameraFile } from './make-segment'
 import type { Drawn } from './picture-source'
+
+/** Where a camera is to be read from. */
+export interface CameraFile {
+  readonly path: string
+  readonly size: Size
+}
 
 /** Times of a recording are the stretch's: it may begin with nothing, which is not to be left out. */
 export const FROM_ITS_ZERO: readonly string[] = ['-seek_timestamp', '1']

@@ -2,7 +2,7 @@ import { GROUP } from '@core/plan'
 import type { BitsRule, Quality, Size, VideoFormat } from '@core/model'
 
 /** Grows whenever the same plan would give other pixels, so that nothing made before is used again. */
-const PAINTER = 4
+const PAINTER = 5
 
 /** How pictures are encoded. */
 export interface Coding {
@@ -36,7 +36,8 @@ export const COLOURS: readonly string[] = ['-color_range', 'tv', '-colorspace', 
 
 /**
  * Arguments for a stream that can be joined and cut at any frame. H.264: the same headers whatever the content
- * (`stitchable`), no frame that needs a later one (`bf 0`), and a mark before each frame (`aud`) to find it by. VP9: no
+ * (`stitchable`), no frame that needs a later one (`bf 0`), a mark before each frame (`aud`) to find it by, and groups that begin where they are
+ * expected (`scenecut 0`). VP9: no
  * frame that is not shown (`auto-alt-ref 0`) or waits for later ones.
  */
 export function encoderArgs({ format, crf, most }: Coding, rate: number, threads: number): readonly string[] {
@@ -45,7 +46,7 @@ export function encoderArgs({ format, crf, most }: Coding, rate: number, threads
   return format === 'mp4'
     ? [
         '-c:v', 'libx264', '-preset', 'veryfast', '-crf', String(crf), '-profile:v', 'high', '-bf', '0', ...bound, ...common,
-        '-x264-params', 'stitchable=1:aud=1:open-gop=0:colorprim=bt709:transfer=bt709:colormatrix=bt709:fullrange=off',
+        '-x264-params', 'stitchable=1:aud=1:open-gop=0:scenecut=0:colorprim=bt709:transfer=bt709:colormatrix=bt709:fullrange=off',
       ]
     : [
         '-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '7', '-row-mt', '1', '-lag-in-frames', '0', '-auto-alt-ref', '0',

@@ -1,53 +1,13 @@
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas, SKRSContext2D } from '@napi-rs/canvas'
-import { SPOT, strokeBounds } from '@core/ink'
 import { paintInset, paintScene } from '@core/paint'
 import type { Drawable, PaintContext, PixelBox } from '@core/paint'
 import type { Run } from '@core/plan'
 import type { Scene } from '@core/scene'
-import type { Point, Size } from '@core/model'
+import type { Size } from '@core/model'
+import { changedBox, wholeBox } from './changed-box'
 import type { Drawn, PictureSource } from './picture-source'
 import { convert, yuvFrame } from './yuv'
-
-/** Whether nothing but ink differs between two scenes, so that the rest need not be drawn again. */
-const sameButInk = (a: Scene, b: Scene): boolean =>
-  a.shown?.picture === b.shown?.picture && a.transition === null && b.transition === null && a.coming === 1 && b.coming === 1
-  && JSON.stringify([a.stage, a.inset?.framing]) === JSON.stringify([b.stage, b.inset?.framing])
-
-const whole = (size: Size): PixelBox => ({ x: 0, y: 0, width: size.width, height: size.height })
-
-/** What the pointer's spot covers, in fractions of the slide, on slides up to five times as high as wide. */
-const boundsOfSpot = (at: Point): { readonly left: number, readonly top: number, readonly right: number, readonly bottom: number } => {
-  const reach = SPOT.radius * Math.max(...SPOT.discs.map((disc) => disc.reach))
-  return { left: at.x - reach * 5, top: at.y - reach, right: at.x + reach * 5, bottom: at.y + reach }
-}
-
-/** Where two scenes of the same slide differ: around the strokes and the spot that are not alike in both. Null when nowhere. */
-function changedBox(last: Scene, now: Scene, size: Size): PixelBox | null {
-  const [before, after, stage] = [last.ink, now.ink, now.stage]
-  const was = new Map(before.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
-  const is = new Map(after.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
-  const changed = [...before, ...after].filter(({ stroke }) =>
-    was.get(stroke.id) !== is.get(stroke.id) || was.has(stroke.id) !== is.has(stroke.id))
-  const spots = JSON.stringify(last.spot) === JSON.stringify(now.spot) ? [] : [last.spot, now.spot].flatMap((spot) => (spot === null ? [] : [boundsOfSpot(spot)]))
-  if (changed.length === 0 && spots.length === 0) return null
-  const bounds = [...changed.map(({ stroke }) => strokeBounds(stroke, { width: size.width * stage.w, height: size.height * stage.h })), ...spots]
-  const edge = (values: readonly number[], pick: (...of: number[]) => number): number => pick(...values)
-  const across = (x: number): number => (stage.x + x * stage.w) * size.width
-  const down = (y: number): number => (stage.y + y * stage.h) * size.height
-  const left = across(edge(bounds.map((bound) => bound.left), Math.min))
-  const top = down(edge(bounds.map((bound) => bound.top), Math.min))
-  const right = across(edge(bounds.map((bound) => bound.right), Math.max))
-  const bottom = down(edge(bounds.map((bound) => bound.bottom), Math.max))
-  const x = Math.max(0, Math.floor(left / 2) * 2 - 2)
-  const y = Math.max(0, Math.floor(top / 2) * 2 - 2)
-  return {
-    x,
-    y,
-    width: Math.max(0, Math.min(size.width, Math.ceil(right / 2) * 2 + 2) - x),
-    height: Math.max(0, Math.min(size.height, Math.ceil(bottom / 2) * 2 + 2) - y),
-  }
-}
 
 /** Draws the pictures of a film one after the other, painting and converting only what changed since the last. */
 export class FilmPainter {
@@ -69,19 +29,16 @@ export class FilmPainter {
   /** The run's picture in the encoder's format. The same buffer each time: copy or use it before the next call. */
   async paint(run: Run): Promise<Buffer> {
     const { scene } = run
-    const box = this.#last !== null && sameButInk(this.#last, scene)
-      ? changedBox(this.#last, scene, this.#size)
-      : whole(this.#size)
+    const box = changedBox(this.#last, scene, this.#size)
     this.#last = scene
-    if (box === null || box.width <= 0 || box.height <= 0) return this.#frame.bytes
-    await this.#draw(scene, box, null)
+    if (box !== null) await this.#draw(scene, box, null)
     return this.#frame.bytes
   }
 
   /** A frame with the face in it, drawn whole. The same buffer each time, as with `paint`. */
   async paintWithFace(scene: Scene, face: Drawable<Drawn>): Promise<Buffer> {
     this.#last = null
-    await this.#draw(scene, whole(this.#size), face)
+    await this.#draw(scene, wholeBox(this.#size), face)
     return this.#frame.bytes
   }
 

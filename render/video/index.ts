@@ -1,5 +1,6 @@
 export * from './access-units'
 export { cameraFrames } from './camera-frames'
+export type { CameraFile } from './camera-frames'
 export * from './codec'
 export * from './encoder'
 export * from './film-painter'

@@ -1,18 +1,19 @@
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { createCanvas } from '@napi-rs/canvas'
+import { createCanvas, loadImage } from '@napi-rs/canvas'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { PLAIN_FRAMING, asId } from '@core/model'
 import type { Cue, Framing, Slide } from '@core/model'
 import { GROUP, runsOf, segmentsOf } from '@core/plan'
 import type { Segment } from '@core/plan'
+import type { Manner } from '.'
 import { indexFilm } from '@core/scene'
 import { film, slide, stretch } from '@core/testing'
 import { run } from '@render/process'
 import { FilmPainter, PictureSource, codingOf, framesOfStream, joinFilm, makeSegment } from '.'
 
-const SIZE = { width: 320, height: 180 }
+const SIZE = { width: 640, height: 360 }
 const RATE = 30
 const CODING = codingOf('mp4', 'fine', { kind: 'free' })
 type Colour = readonly [number, number, number]
@@ -45,25 +46,26 @@ afterAll(async () => {
   await rm(folder, { recursive: true })
 })
 
-const pictured = (name: string, framing: Framing | null = null): Slide => {
-  const plain = slide(name, 1, { framing })
-  return { ...plain, steps: plain.steps.map((step) => ({ ...step, picture: { kind: 'image', source: asId(name), size: SIZE, ground: '#000000', screen: asId(name), thumb: asId(name) } })) }
+const pictured = (name: string, image: string, more: Partial<Slide>): Slide => {
+  const plain = slide(name, 1, more)
+  return { ...plain, steps: plain.steps.map((step) => ({ ...step, picture: { kind: 'image', source: asId(image), size: SIZE, ground: '#000000', screen: asId(image), thumb: asId(image) } })) }
 }
-const SLIDES = [pictured('paper', { ...PLAIN_FRAMING, rect: { x: 0.5, y: 0.5, w: 0.4, h: 0.4 } }), pictured('sea', { ...PLAIN_FRAMING, rect: { x: 0.5, y: 0.5, w: 0.4, h: 0.4 } })]
+const framing: Framing = { ...PLAIN_FRAMING, rect: { x: 0.5, y: 0.5, w: 0.4, h: 0.4 } }
+const SLIDES = [pictured('paper', 'paper', { framing }), pictured('sea', 'sea', { framing }), pictured('coming', 'sea', { framing, transition: 'fade' })]
 
 /** Makes every part of a stretch. @returns each with the file of its frames */
-async function made(cues: readonly Cue[], camera: boolean): Promise<readonly { readonly segment: Segment, readonly file: string, readonly counts: readonly number[] }[]> {
+async function made(cues: readonly Cue[], camera: boolean): Promise<readonly { readonly segment: Segment, readonly file: string, readonly manner: Manner, readonly looks: readonly Buffer[] }[]> {
   const index = indexFilm(film(SLIDES, [stretch('s', 4000, asId('paper'), cues, { camera })]))
   const painter = new FilmPainter(SIZE, source)
   const out = []
   for (const [number, segment] of segmentsOf(index, RATE).entries()) {
     const file = at(`${String(camera)}-${String(number)}.h264`)
-    const counts: number[] = []
-    await makeSegment({
+    const looks: Buffer[] = []
+    const manner = await makeSegment({
       segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, threads: 1, niceness: 0,
-      camera: segment.inset === null ? null : { path: at('camera.webm'), size: { width: 640, height: 360 } }, out: file, onLook: null, onFrames: (count) => { counts.push(count) },
+      camera: segment.inset === null ? null : { path: at('camera.webm'), size: { width: 640, height: 360 } }, out: file, onLook: (picture) => { looks.push(picture) }, onFrames: () => undefined,
     }, painter)
-    out.push({ segment, file, counts })
+    out.push({ segment, file, manner, looks })
   }
   return out
 }
@@ -102,6 +104,7 @@ describe('a part of a film', () => {
     const grown = parts.find(({ segment }) => segment.kind === 'moving')
     if (grown === undefined) throw new Error('ink grows in one of the parts')
     const [begun, ended] = [await colours(grown.file, 0.1, 0.3), await colours(grown.file, 0.4, 0.3)]
+    expect(grown.manner).toBe('bands')
     expect([begun.length, ended.length]).toEqual([grown.segment.drawn, grown.segment.drawn])
     const first = (seen: readonly Colour[]): number => seen.findIndex((colour) => off(colour, PAPER) > 12)
     // Its second point is due 400 ms after it was begun.
@@ -119,7 +122,31 @@ describe('a part of a film', () => {
     expect([face.length, page.length]).toEqual([120, 120])
     expect(Math.max(...face.map((colour) => off(colour, JACKET)))).toBeLessThan(TOLD)
     expect(Math.max(...page.map((colour) => off(colour, PAPER)))).toBeLessThan(TOLD)
-    expect((await readFile(paper.file)).length).toBeGreaterThan(0)
+    expect(paper.manner).toBe('bands')
+    // While it is made, the whole picture is shown, face and all.
+    const [look] = paper.looks
+    if (look === undefined) throw new Error('a look at it')
+    await writeFile(at('look.jpg'), look)
+    const shown = await loadImage(at('look.jpg'))
+    expect([shown.width, shown.height]).toEqual([480, 270])
+    const canvas = createCanvas(480, 270)
+    const ctx = canvas.getContext('2d')
+    ctx.drawImage(shown, 0, 0)
+    const pixel = (x: number, y: number): Colour => {
+      const [r = 0, g = 0, b = 0] = ctx.getImageData(Math.round(x * 480), Math.round(y * 270), 1, 1).data
+      return [r, g, b]
+    }
+    expect(off(pixel(0.7, 0.7), JACKET)).toBeLessThan(5 * TOLD)
+    expect(off(pixel(0.2, 0.2), PAPER)).toBeLessThan(3 * TOLD)
+  })
+
+  it('is made of whole pictures where a slide comes in over all of it', async () => {
+    const parts = await made([{ kind: 'show', at: 2000, slide: asId('sea'), step: 0 }], true)
+    expect(parts.map(({ manner }) => manner)).toEqual(['bands', 'bands'])
+    const faded = await made([{ kind: 'show', at: 2000, slide: asId('coming'), step: 0 }], true)
+    expect(faded.map(({ manner }) => manner)).toContain('whole')
+    const seen = await colours(faded.at(-1)?.file ?? '', 0.2, 0.2)
+    expect([off(seen[0], SEA) > 60, off(seen.at(-1), SEA) < TOLD]).toEqual([true, true])
   })
 
   it('fails when its camera cannot be read, and says so', async () => {

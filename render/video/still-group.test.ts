@@ -4,7 +4,8 @@ import { GROUP } from '@core/plan'
 import { run, start } from '@render/process'
 import { codingOf, encoderArgs, frameOffsets } from '.'
 import type { Coding } from './encoder'
-import { frameNumberBits, withFrameNumber } from './frame-number'
+import { withFrameNumber } from './frame-number'
+import { headersOf } from './stream-headers'
 import { SETTLED, lengthened, unchangedFrame } from './still-group'
 
 const FRAME = { width: 426, height: 240 }
@@ -61,7 +62,7 @@ describe('a still group', () => {
 
 describe('the number of a frame', () => {
   it('can be changed, and changed back, whatever it is', () => {
-    const width = frameNumberBits(stream)
+    const { numberBits: width } = headersOf(stream)
     fc.assert(fc.property(fc.nat({ max: 2 ** width - 1 }), (number) => {
       expect(withFrameNumber(withFrameNumber(unchanged, width, number), width, 1).equals(unchanged)).toBe(true)
     }))
@@ -70,6 +71,6 @@ describe('the number of a frame', () => {
   it('is not looked for where there is none', () => {
     const [first = 0, second] = frameOffsets(stream)
     expect(() => withFrameNumber(stream.subarray(first, second), 4, 1)).toThrow(/needs another frame/)
-    expect(() => frameNumberBits(unchanged)).toThrow(/no headers/)
+    expect(() => headersOf(unchanged)).toThrow(/no headers/)
   })
 })

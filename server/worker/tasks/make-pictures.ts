@@ -9,6 +9,7 @@ import { probe } from '@render/probe'
 import { CODECS, FilmPainter, PictureSource, makeSegment, settingOf } from '@render/video'
 import type { CameraFile, Coding, JoinPart } from '@render/video'
 import { databasePool } from '@server/database'
+import { log } from '@server/log'
 import { SegmentClaims } from './segment-claims'
 import { assetPath, foundInCache, recordingPath, segmentFolder, writeWhole } from '@server/store'
 
@@ -99,19 +100,20 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
   const make = async (segment: Segment, runs: readonly Run[], file: string, painter: FilmPainter): Promise<void> => {
     const part = `${file}.${label}.part`
     try {
-      await makeSegment({
+      const manner = await makeSegment({
         segment, runs, size: plan.size, frame: plan.frame, rate: plan.rate, coding, threads: 1, niceness,
         camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
         out: part, signal: progress.signal,
         onLook: look === null ? null : (picture) => { void writeWhole(look, picture).catch(() => undefined) },
         onFrames: (frames) => { progress.within(segment, frames) },
       }, painter)
+      log.debug({ kind: segment.kind, frames: segment.frames, manner }, 'part made')
       await rename(part, file)
     } catch (error) {
       progress.throwIfCancelled()
       throw new SegmentFailed(titleOf(index, segment), error)
     } finally {
-      await Promise.all([rm(part, { force: true }), rm(`${part}.mask.png`, { force: true })])
+      await rm(part, { force: true })
     }
   }
 

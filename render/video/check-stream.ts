@@ -1,0 +1,62 @@
+import { readFile } from 'node:fs/promises'
+import type { Size } from '@core/model'
+import { run } from '@render/process'
+import type { Band } from './bands'
+import { CODECS } from './codec'
+import type { Coding } from './encoder'
+
+/** What was made, and how it may be looked at. */
+interface Made {
+  readonly out: string
+  readonly coding: Coding
+  readonly size: Size
+  readonly threads: number
+  readonly niceness: number
+  readonly signal?: AbortSignal
+}
+
+const OPEN = ['-protocol_whitelist', 'file,pipe', '-f', 'h264'] as const
+
+async function checkCount({ coding, out }: Made, frames: number): Promise<void> {
+  const found = CODECS[coding.format].offsets(await readFile(out)).length
+  if (found !== frames) throw new Error(`the encoder made ${String(found)} frames of ${String(frames)}`)
+}
+
+/** Decodes what was made, once, and counts it. Smoothing block edges and turning coefficients into pixels are left out: they find no faults and take half of the time. */
+export async function checkStream(order: Made, frames: number): Promise<void> {
+  await checkCount(order, frames)
+  await run('ffmpeg', [
+    '-hide_banner', '-loglevel', 'error', '-xerror', '-threads', String(order.threads), '-skip_loop_filter', 'all', '-skip_idct', 'all',
+    '-protocol_whitelist', 'file,pipe', '-f', CODECS[order.coding.format].stream, '-i', order.out, '-f', 'null', '-',
+  ], { signal: order.signal, niceness: order.niceness })
+}
+
+/**
+ * Decodes what was put together of bands, and each band by itself, once, and counts and compares them: a block that was predicted from what lies beyond
+ * its band looks otherwise in the whole than where it was encoded.
+ * @returns whether every pixel is the same
+ */
+export async function checkBands(order: Made, bands: readonly { readonly band: Band, readonly out: string, readonly frames: number }[], frames: number): Promise<boolean> {
+  await checkCount(order, frames)
+  const decoder = ['-threads', String(order.threads)]
+  const { width } = order.size
+  const parts = bands.map((_, n) => `[part${String(n)}]`).join('')
+  const crops = bands.map(({ band, frames }, n) => `[part${String(n)}]crop=${String(width)}:${String(band.height)}:0:${String(band.top)},trim=end_frame=${String(frames)}[rows${String(n)}]`).join(';')
+  const { stdout } = await run('ffmpeg', [
+    '-hide_banner', '-loglevel', 'error', '-xerror', ...decoder, ...OPEN, '-i', order.out, ...bands.flatMap(({ out }) => [...decoder, ...OPEN, '-i', out]),
+    '-filter_complex_threads', '1', '-filter_complex', `[0:v]split=${String(bands.length)}${parts};${crops}`,
+    ...bands.flatMap((_, n) => ['-map', `[rows${String(n)}]`, '-map', `${String(n + 1)}:v`]),
+    '-fps_mode', 'passthrough', '-f', 'framehash', '-hash', 'murmur3', 'pipe:1',
+  ], { signal: order.signal, niceness: order.niceness })
+  const seen = new Map<number, string[]>()
+  for (const line of stdout.toString().split('\n')) {
+    const [stream, , , , , hash] = line.split(',').map((word) => word.trim())
+    if (hash === undefined || line.startsWith('#')) continue
+    const number = Number(stream)
+    seen.set(number, [...seen.get(number) ?? [], hash])
+  }
+  return bands.every(({ frames }, n) => {
+    const [whole, own] = [seen.get(2 * n) ?? [], seen.get(2 * n + 1) ?? []]
+    return whole.length === frames && own.length === frames && whole.every((hash, at) => hash === own[at])
+  })
+}

@@ -1,0 +1,128 @@
+/*
+ * The units that an H.264 byte stream consists of, and the bits in them (ITU-T H.264, annex B and 7.3.1).
+ */
+
+/** Kinds of units (table 7-1). */
+export const UNIT = { slice: 1, instantSlice: 5, sequence: 7, picture: 8, delimiter: 9 } as const
+
+const START = Buffer.from([0, 0, 1])
+const GUARD = Buffer.from([0, 0, 3])
+const ZEROS = Buffer.from([0, 0])
+
+export interface Unit {
+  /** Where the unit begins in its stream, after its start code. */
+  readonly from: number
+  readonly type: number
+  /** With its own first byte, and without the bytes that keep start codes out of it (7.4.1.1). */
+  readonly bytes: Buffer
+}
+
+/** The units of a stream in order. */
+export function unitsOf(stream: Buffer): readonly Unit[] {
+  const units: Unit[] = []
+  for (let at = stream.indexOf(START); at !== -1;) {
+    const from = at + START.length
+    const next = stream.indexOf(START, from)
+    const to = next === -1 ? stream.length : stream[next - 1] === 0 ? next - 1 : next
+    units.push({ from, type: (stream[from] ?? 0) & 0x1f, bytes: unguarded(stream.subarray(from, to)) })
+    at = next
+  }
+  return units
+}
+
+function unguarded(bytes: Buffer): Buffer {
+  const parts: Buffer[] = []
+  let from = 0
+  for (let at = bytes.indexOf(GUARD); at !== -1; at = bytes.indexOf(GUARD, from)) {
+    parts.push(bytes.subarray(from, at + 2))
+    from = at + GUARD.length
+  }
+  return parts.length === 0 ? bytes : Buffer.concat([...parts, bytes.subarray(from)])
+}
+
+/** A unit's bytes as they stand in a stream: none of them looks like a start code. */
+export function guarded(bytes: Buffer): Buffer {
+  const parts: Buffer[] = []
+  let from = 0
+  for (let at = bytes.indexOf(ZEROS); at !== -1;) {
+    const next = bytes[at + 2]
+    if (next === undefined) break
+    if (next > 3) {
+      at = bytes.indexOf(ZEROS, at + 1)
+      continue
+    }
+    parts.push(bytes.subarray(from, at + 2), GUARD.subarray(2))
+    from = at + 2
+    at = bytes.indexOf(ZEROS, from)
+  }
+  return Buffer.concat([...parts, bytes.subarray(from)])
+}
+
+/** A unit with a start code before it. */
+export const started = (bytes: Buffer): Buffer => Buffer.concat([Buffer.from([0]), START, guarded(bytes)])
+
+/** Reads bits, the highest of each byte first. */
+export class BitReader {
+  readonly #bytes: Buffer
+  #at: number
+
+  /** @param at in bits */
+  constructor(bytes: Buffer, at: number) {
+    this.#bytes = bytes
+    this.#at = at
+  }
+
+  /** The bit that comes next. */
+  get at(): number {
+    return this.#at
+  }
+
+  bit(): number {
+    const bit = ((this.#bytes[this.#at >> 3] ?? 0) >> (7 - (this.#at & 7))) & 1
+    this.#at += 1
+    return bit
+  }
+
+  bits(count: number): number {
+    let value = 0
+    for (let n = 0; n < count; n += 1) value = value * 2 + this.bit()
+    return value
+  }
+
+  /** A number of variable length (9.1, ue; one with a sign, se, takes the same bits). @throws RangeError when there is none */
+  number(): number {
+    let zeros = 0
+    while (this.bit() === 0) {
+      zeros += 1
+      if (zeros > 31) throw new RangeError('a number in the stream is too long')
+    }
+    return 2 ** zeros + this.bits(zeros) - 1
+  }
+}
+
+/** Writes bits, the highest of each byte first. */
+export class BitWriter {
+  readonly #bits: number[] = []
+
+  bits(value: number, count: number): void {
+    for (let n = count - 1; n >= 0; n -= 1) this.#bits.push(Math.floor(value / 2 ** n) % 2)
+  }
+
+  /** See `BitReader.number`. */
+  number(value: number): void {
+    const width = Math.floor(Math.log2(value + 1))
+    this.bits(0, width)
+    this.bits(value + 1, width + 1)
+  }
+
+  /** Copies what a reader has before it, up to a bit. */
+  copy(reader: BitReader, to: number): void {
+    while (reader.at < to) this.#bits.push(reader.bit())
+  }
+
+  /** All bits in whole bytes, filled up with ones (7.3.4, cabac_alignment_one_bit). */
+  filled(): Buffer {
+    const bits = [...this.#bits, ...new Array<number>((8 - (this.#bits.length % 8)) % 8).fill(1)]
+    return Buffer.from(Array.from({ length: bits.length / 8 }, (_, byte) => bits.slice(byte * 8, byte * 8 + 8).reduce((value, bit) => value * 2 + bit, 0)))
+  }
+}

@@ -1,0 +1,111 @@
+import { createCanvas } from '@napi-rs/canvas'
+import type { Canvas } from '@napi-rs/canvas'
+import { coverCrop, insetBox, insetPath } from '@core/paint'
+import type { PaintContext } from '@core/paint'
+import type { Segment } from '@core/plan'
+import type { Framing, Size } from '@core/model'
+import type { Band } from './bands'
+import { FROM_ITS_ZERO } from './camera-frames'
+import type { CameraFile } from './camera-frames'
+
+/** What a segment's pictures consist of. */
+export interface GraphOrder {
+  readonly segment: Segment
+  readonly size: Size
+  /** Of the finished picture. */
+  readonly frame: Size
+  readonly rate: number
+  readonly camera: CameraFile | null
+  /** Whether small pictures of it are wanted besides. */
+  readonly look: boolean
+}
+
+/** Colour of bars beside slides that have another shape than the picture. */
+const BARS = '0x101A18'
+/** Height of the picture shown while a film is being made. */
+const LOOK_HEIGHT = 270
+const LOOK = `fps=1/2:start_time=0,scale=-2:${String(LOOK_HEIGHT)}`
+
+/** The inset's outline, white on black, as large as its box. */
+export function maskOf(framing: Framing, size: Size): Canvas {
+  const box = insetBox(framing, size)
+  const canvas = createCanvas(box.width, box.height)
+  const ctx = canvas.getContext('2d')
+  ctx.fillStyle = '#000000'
+  ctx.fillRect(0, 0, box.width, box.height)
+  ctx.fillStyle = '#FFFFFF'
+  const paint: PaintContext<Canvas> = ctx
+  insetPath(paint, framing, { ...box, x: 0, y: 0 }, size)
+  paint.fill()
+  return canvas
+}
+
+/** Whether the face is laid over the pages by the encoder's filters; where it moves, it is drawn with them. */
+export const isLaidOver = ({ segment, camera }: Pick<GraphOrder, 'segment' | 'camera'>): boolean => segment.inset !== null && camera !== null && segment.kind !== 'drawn'
+
+/** Files and pictures that the graph reads after the pages. @param mask file of `maskOf` */
+export function graphInputs({ segment, camera, rate }: GraphOrder, mask: string): readonly string[] {
+  if (segment.inset === null || camera === null || segment.kind === 'drawn') return []
+  const { tempo } = segment
+  const taken = ((segment.drawn / rate) * (tempo.num / tempo.den)).toFixed(4)
+  return [
+    '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', ...FROM_ITS_ZERO, '-ss', String(Math.max(0, segment.inset.at) / 1000), '-t', taken, '-i', camera.path,
+    '-protocol_whitelist', 'file,pipe', '-f', 'png_pipe', '-framerate', String(rate), '-i', mask,
+  ]
+}
+
+/** Puts bars beside what was drawn, or takes its edges off. */
+function framed(size: Size, frame: Size): string {
+  if (size.width === frame.width && size.height === frame.height) return ''
+  const [x, y] = [Math.abs(frame.width - size.width) / 2, Math.abs(frame.height - size.height) / 2].map((pixels) => String(Math.floor(pixels / 2) * 2))
+  const box = `${String(frame.width)}:${String(frame.height)}:${x ?? '0'}:${y ?? '0'}`
+  return size.width >= frame.width && size.height >= frame.height ? `,crop=${box}` : `,pad=${box}:color=${BARS}`
+}
+
+/** The face as `[inset]`, in its outline. Every stream ends, the mask's after as many frames as there are: a filter goes on while any of them does. */
+function face({ segment, camera, size, rate }: GraphOrder): string {
+  if (segment.inset === null || camera === null) return ''
+  const { inset: { framing }, tempo } = segment
+  const box = insetBox(framing, size)
+  const crop = coverCrop(camera.size, box, framing)
+  const steps = [
+    `crop=${String(crop.width)}:${String(crop.height)}:${String(crop.x)}:${String(crop.y)}`,
+    // This library changes size and matrix in one go; the other one takes a way over RGB for it and twice as long.
+    `zscale=${String(box.width)}:${String(box.height)}:filter=bicubic:matrixin=170m:matrix=709:rangein=tv:range=tv`,
+    ...(framing.mirrored ? ['hflip'] : []),
+    'format=yuv420p',
+    ...(tempo.num === tempo.den ? [] : [`setpts=PTS*${String(tempo.den)}/${String(tempo.num)}`]),
+    `fps=${String(rate)}:start_time=0`,
+  ]
+  return `[1:v]${steps.join(',')}[face];[2:v]format=gray,loop=loop=${String(segment.drawn - 1)}:size=1[mask];[face][mask]alphamerge[inset];`
+}
+
+/** Lays `[inset]` over something. @param down rows that are missing above */
+function laid(order: GraphOrder, down: number): string {
+  if (order.segment.inset === null) return ''
+  const box = insetBox(order.segment.inset.framing, order.size)
+  return `overlay=${String(box.x)}:${String(box.y - down)}:eof_action=repeat:format=yuv420`
+}
+
+/** The graph that makes whole pictures: `[film]`, and `[look]` if wanted. */
+export function wholeGraph(order: GraphOrder): string {
+  const pages = `[0:v]fps=${String(order.rate)}:start_time=0`
+  const end = `${framed(order.size, order.frame)}${order.look ? `,split[film][shown];[shown]${LOOK},format=yuvj420p[look]` : '[film]'}`
+  return isLaidOver(order) ? `${face(order)}${pages}[page];[page][inset]${laid(order, 0)}${end}` : `${pages}${end}`
+}
+
+/** The graph that makes bands: `[band0]` and so on, and `[look]` if wanted. */
+export function bandGraph(order: GraphOrder, bands: readonly Band[]): string {
+  const { size, look } = order
+  const crops = bands.map(({ top, height, still }, n) => {
+    const [cropped, name] = [`[page${String(n)}]crop=${String(size.width)}:${String(height)}:0:${String(top)}`, `band${String(n)}`]
+    if (still) return `${cropped}[${name}]`
+    const made = isLaidOver(order) ? `${cropped}[rows];[rows][inset]${laid(order, top)}` : cropped
+    if (!look) return `${made}[${name}]`
+    const [tall, down] = [height, top].map((rows) => Math.round((rows * LOOK_HEIGHT) / size.height))
+    const wide = Math.round((size.width * LOOK_HEIGHT) / size.height / 2) * 2
+    return `${made},split[${name}][shown];[shown]fps=1/2:start_time=0,scale=${String(wide)}:${String(tall)}[small];[pages]${LOOK}[under];[under][small]overlay=0:${String(down ?? 0)},format=yuvj420p[look]`
+  })
+  const pages = [...bands.map((_, n) => `[page${String(n)}]`), ...(look ? ['[pages]'] : [])]
+  return `${isLaidOver(order) ? face(order) : ''}[0:v]fps=${String(order.rate)}:start_time=0,split=${String(pages.length)}${pages.join('')};${crops.join(';')}`
+}
