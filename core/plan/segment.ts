@@ -3,12 +3,12 @@ import { REVEAL, changesAt, reveals, sceneIn, slideOf, trackIn } from '@core/sce
 import type { FilmIndex, InsetScene } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
 import type { Ms, Ratio } from '@core/model'
-import { frameAt, mostFrames } from './frame-grid'
+import { GROUP, frameAt, mostFrames, timeOfFrame } from './frame-grid'
 
-/** No segment is longer, so that none costs much to make again. */
-const LONGEST: Ms = 20_000
-/** Parts of a long one begin after whole seconds of it, which are whole frames at any rate: so none lies between two frames of the first. */
-const WHOLE: Ms = 1000
+/** Groups in a segment, so that none costs much to make again, and what happens in one does not decide how the others are made. */
+const LONGEST = 2
+/** A rest shorter than this is not cut off: it would cost a start of its own. */
+const SHORTEST_REST: Ms = 1500
 /** A still run shorter than this is drawn with its moving neighbours rather than encoded apart. */
 const SHORTEST_STILL: Ms = 400
 
@@ -93,10 +93,12 @@ function joinParts(parts: readonly Part[]): readonly Part[] {
   return joined
 }
 
-function splitLong(part: Part, tempo: Ratio): readonly Part[] {
+/** Parts begin after whole groups of the first, which are whole milliseconds at the usual rates. */
+function splitLong(part: Part, tempo: Ratio, rate: number): readonly Part[] {
   if (part.kind === 'still') return [part]
-  const count = Math.ceil((part.to - part.from) / (LONGEST - WHOLE))
-  const edge = (n: number): Ms => (n === count ? part.to : part.from + Math.round(((part.to - part.from) * n) / count / WHOLE) * WHOLE)
+  const length = LONGEST * timeOfFrame(GROUP, rate)
+  const count = Math.max(1, Math.ceil((part.to - part.from - SHORTEST_REST) / length))
+  const edge = (n: number): Ms => (n === count ? part.to : part.from + n * length)
   return Array.from({ length: count }, (_, n) => ({
     ...part,
     from: edge(n),
@@ -118,7 +120,7 @@ export function segmentsOf(index: FilmIndex, rate: number): readonly Segment[] {
     const edges = boundaries(index, number, length)
     const parts = edges.slice(1).map((to, n) => partOf(index, number, edges[n] ?? 0, to))
     const tempo = piece.kind === 'still' ? AS_RECORDED : piece.rate
-    return joinParts(parts).flatMap((part) => splitLong(part, tempo)).map((part): Segment => {
+    return joinParts(parts).flatMap((part) => splitLong(part, tempo, rate)).map((part): Segment => {
       const firstFrame = frameAt(start + part.from, rate)
       return {
         ...part,

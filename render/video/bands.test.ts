@@ -6,12 +6,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { GROUP } from '@core/plan'
 import { run } from '@render/process'
 import { codingOf, encoderArgs, frameOffsets } from '.'
-import { bandsOf, woven } from './bands'
-import type { Band } from './bands'
+import { bandArgs, bandsOf, selectFrames, woven } from './bands'
+import type { Band, MadeBand } from './bands'
 import { checkBands } from './check-stream'
-import { SETTLED, emptyStream, lengthened, unchangedFrame } from './still-group'
+import { emptyStream, unchangedFrame } from './still-group'
 
-const SIZE = { width: 426, height: 240 }
+const SIZE = { width: 426, height: 480 }
 const RATE = 30
 const CODING = codingOf('mp4', 'good', { kind: 'free' })
 /** More than a group, so that one begins within. */
@@ -19,37 +19,40 @@ const FRAMES = GROUP + 25
 
 let folder: string
 let bands: readonly Band[]
-let files: readonly { readonly band: Band, readonly out: string, readonly frames: number }[]
-let streams: readonly { readonly band: Band, readonly stream: Buffer }[]
+let files: readonly { readonly band: Band, readonly out: string }[]
+let streams: readonly MadeBand[]
 const at = (name: string): string => join(folder, name)
 const order = (out: string) => ({ out, coding: CODING, size: SIZE, threads: 1, niceness: 0 })
 
-/** Rows of a picture that stays, with something that moves in those that do not. */
+/** Frames in which a line grows below what moves all the time. */
+const GROWS = [50, 51, 52, 53, 54, 55, 130, 131]
+
+/** Rows of a picture that stays, with something that moves in some of them and something that grows in others. */
 async function encoded(band: Band, number: number): Promise<typeof files[number]> {
-  const [frames, out] = [band.still ? SETTLED : FRAMES, at(`${String(number)}.h264`)]
-  const still = `testsrc2=s=${String(SIZE.width)}x${String(SIZE.height)}:r=1:d=1,loop=loop=-1:size=1,setpts=N/30/TB,fps=30,crop=${String(SIZE.width)}:${String(band.height)}:0:${String(band.top)}`
-  const moving = `${still}[page];testsrc=s=64x64:r=30[face];[page][face]overlay=300:${String(96 - band.top)}`
-  await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', band.still ? still : moving, '-frames:v', String(frames), ...encoderArgs(CODING, RATE, 1), '-f', 'h264', '-y', out])
-  return { band, out, frames }
+  const out = at(`${String(number)}.h264`)
+  const rows = `crop=${String(SIZE.width)}:${String(band.height)}:0:${String(band.top)}`
+  const line = GROWS.map((frame, n) => `drawbox=x=${String(20 + n * 30)}:y=300:w=30:h=6:c=red:t=fill:enable='gte(n,${String(frame)})'`).join(',')
+  const picture = `testsrc2=s=${String(SIZE.width)}x${String(SIZE.height)}:r=1:d=1,loop=loop=-1:size=1,setpts=N/30/TB,fps=30,${line}[page];testsrc=s=64x64:r=30[face];[page][face]overlay=300:112,${rows},${selectFrames(band)}`
+  await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', picture, '-frames:v', String(band.frames.length), ...encoderArgs(CODING, RATE, 1), ...bandArgs(band, RATE), '-f', 'h264', '-y', out])
+  return { band, out }
 }
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'aisle-bands-'))
-  bands = bandsOf([{ x: 300, y: 96, width: 64, height: 64 }], SIZE) ?? []
+  bands = bandsOf({ x: 300, y: 112, width: 64, height: 64 }, GROWS.map((frame) => ({ frame, box: { x: 20, y: 300, width: 300, height: 6 } })), FRAMES, SIZE) ?? []
   files = await Promise.all(bands.map(encoded))
-  streams = await Promise.all(files.map(async ({ band, out }) => {
-    const stream = await readFile(out)
-    return { band, stream: band.still ? lengthened(stream, await unchangedFrame({ width: SIZE.width, height: band.height }, RATE, CODING), GROUP) : stream }
-  }))
+  streams = await Promise.all(files.map(async ({ band, out }) => ({ band, stream: await readFile(out), unchanged: await unchangedFrame({ width: SIZE.width, height: band.height }, RATE, CODING) })))
 })
 afterAll(async () => { await rm(folder, { recursive: true }) })
 
 describe('bands', () => {
-  it('hold all of a picture\'s rows once, those that change within a moving one, in whole blocks', () => {
-    fc.assert(fc.property(fc.integer({ min: 30, max: 1080 }), fc.nat({ max: 1079 }), fc.integer({ min: 1, max: 400 }), (lines, y, height) => {
-      const size = { width: 1920, height: lines * 2 }
-      const box = { x: 0, y: Math.min(y, size.height - 1), width: 10, height }
-      const made = bandsOf([box], size)
+  it('hold all of a picture\'s rows once, and every change in a frame that is encoded', () => {
+    const box = fc.record({ x: fc.constant(0), y: fc.nat({ max: 1000 }), width: fc.constant(10), height: fc.integer({ min: 1, max: 300 }) })
+    fc.assert(fc.property(fc.integer({ min: 30, max: 1080 }), fc.option(box), fc.array(fc.record({ frame: fc.nat({ max: 299 }), box }), { maxLength: 5 }), (half, always, changes) => {
+      const size = { width: 1920, height: half * 2 }
+      const inside = (one: typeof changes[number]['box']): typeof one => ({ ...one, y: Math.min(one.y, size.height - 2), height: Math.min(one.height, size.height - Math.min(one.y, size.height - 2)) })
+      const [moving, changed] = [always === null ? null : inside(always), changes.map((one) => ({ ...one, box: inside(one.box) }))]
+      const made = bandsOf(moving, changed, 300, size)
       if (made === null) return
       let next = 0
       for (const band of made) {
@@ -58,21 +61,32 @@ describe('bands', () => {
         next += band.height
       }
       expect(next).toBe(size.height)
-      const moving = made.filter(({ still }) => !still)
-      expect(moving.length).toBe(1)
-      expect(moving[0]?.top ?? Infinity).toBeLessThanOrEqual(box.y)
-      expect((moving[0]?.top ?? 0) + (moving[0]?.height ?? 0)).toBeGreaterThanOrEqual(Math.min(size.height, box.y + box.height))
+      const encodedAt = (y: number, frame: number): boolean => {
+        const band = made.find(({ top, height }) => y >= top && y < top + height)
+        return band?.frames.includes(band.still ? frame % GROUP : frame) === true
+      }
+      for (const { frame, box: { y, height } } of changed) for (const row of [y, y + height - 1]) expect(encodedAt(row, frame)).toBe(true)
+      if (moving !== null) for (const frame of [0, 133, 299]) for (const row of [moving.y, moving.y + moving.height - 1]) expect(encodedAt(row, frame)).toBe(true)
     }))
   })
 
+  it('are not cut where something grows across an edge, unless all of the picture changes', () => {
+    const size = { width: 1280, height: 720 }
+    const always = { x: 0, y: 0, width: 10, height: 200 }
+    const movingRows = (y: number, height: number): number | undefined => bandsOf(always, [{ frame: 40, box: { x: 0, y, width: 9, height } }], 240, size)?.[0]?.height
+    expect(movingRows(500, 40)).toBe(240)
+    expect(movingRows(150, 130)).toBe(320)
+    expect(movingRows(265, 20)).toBe(320)
+    expect(movingRows(0, 720)).toBe(240)
+  })
+
   it('are not made where nearly all of the picture changes, or nothing', () => {
-    expect(bandsOf([{ x: 0, y: 10, width: 20, height: 220 }], SIZE)).toBeNull()
-    expect(bandsOf([{ x: 0, y: 0, width: 2, height: 2 }, { x: 0, y: 230, width: 2, height: 2 }], SIZE)).toBeNull()
-    expect(bandsOf([], SIZE)).toBeNull()
+    expect(bandsOf({ x: 0, y: 10, width: 20, height: SIZE.height - 20 }, [], 100, SIZE)).toBeNull()
+    expect(bandsOf(null, [], 100, SIZE)).toBeNull()
   })
 
   it('make up one stream that is in every pixel what each of them was', async () => {
-    expect(bands.map(({ still }) => still)).toEqual([true, false, true])
+    expect(bands.map(({ still, frames }) => (still ? 'still' : frames.length === FRAMES ? 'always' : 'at times'))).toEqual(['still', 'always', 'at times', 'still'])
     const file = at('whole.h264')
     const whole = woven(streams, await emptyStream(SIZE, RATE, CODING), FRAMES)
     await writeFile(file, whole)
@@ -87,23 +101,23 @@ describe('bands', () => {
   })
 
   it('are seen through when a band is not what the whole shows there', async () => {
-    const [above, moving, below] = streams
-    if (above === undefined || moving === undefined || below === undefined) throw new Error('three bands')
+    const [above, moving, ...below] = streams
+    if (above === undefined || moving === undefined) throw new Error('several bands')
     const file = at('other.h264')
     // As many rows of another picture.
-    await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', `color=c=teal:s=${String(SIZE.width)}x${String(moving.band.height)}:r=30`, '-frames:v', String(FRAMES), ...encoderArgs(CODING, RATE, 1), '-f', 'h264', '-y', at('teal.h264')])
-    const teal = { band: moving.band, stream: await readFile(at('teal.h264')) }
-    await writeFile(file, woven([above, teal, below], await emptyStream(SIZE, RATE, CODING), FRAMES))
+    await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', `color=c=teal:s=${String(SIZE.width)}x${String(moving.band.height)}:r=30`, '-frames:v', String(FRAMES), ...encoderArgs(CODING, RATE, 1), ...bandArgs(moving.band, RATE), '-f', 'h264', '-y', at('teal.h264')])
+    const teal = { ...moving, stream: await readFile(at('teal.h264')) }
+    await writeFile(file, woven([above, teal, ...below], await emptyStream(SIZE, RATE, CODING), FRAMES))
     expect(await checkBands(order(file), files, FRAMES)).toBe(false)
   })
 
   it('are refused with too few frames, or groups that do not begin together', async () => {
     const like = await emptyStream(SIZE, RATE, CODING)
-    expect(() => woven(streams, like, FRAMES + 1)).toThrow(/frames of/)
-    const [above, moving, below] = streams
-    if (above === undefined || moving === undefined || below === undefined) throw new Error('three bands')
+    const [above, moving, ...below] = streams
+    if (above === undefined || moving === undefined) throw new Error('several bands')
     const offsets = frameOffsets(moving.stream)
+    expect(() => woven([above, { ...moving, stream: moving.stream.subarray(0, offsets[100]) }, ...below], like, FRAMES)).toThrow(/100 frames of 145/)
     const late = Buffer.concat([moving.stream.subarray(0, offsets[100]), moving.stream.subarray(offsets[GROUP]), moving.stream.subarray(offsets[1], offsets[21])])
-    expect(() => woven([above, { ...moving, stream: late }, below], like, FRAMES)).toThrow(/where the others do not/)
+    expect(() => woven([above, { ...moving, stream: late }, ...below], like, FRAMES)).toThrow(/where the others do not/)
   })
 })

@@ -2,7 +2,9 @@ import { GROUP } from '@core/plan'
 import type { PixelBox } from '@core/paint'
 import type { Size } from '@core/model'
 import { UNIT, started, unitsOf } from './h264-units'
+import type { Unit } from './h264-units'
 import { placedSlice } from './placed-slice'
+import { SETTLED } from './still-group'
 import { headersOf } from './stream-headers'
 
 /*
@@ -15,64 +17,146 @@ export interface Band {
   /** In pixels; even, and whole macroblocks but for the picture's end. */
   readonly top: number
   readonly height: number
+  /** Frames that are encoded, in order: in all others nothing changes. Of a band in which nothing ever does, those of its first group. */
+  readonly frames: readonly number[]
+  /** Whether its first group is repeated, since nothing ever changes. */
   readonly still: boolean
+}
+
+/** What changes in a picture, and in which frame. */
+export interface Change {
+  readonly box: PixelBox
+  readonly frame: number
 }
 
 /** Rows and columns of a macroblock (ITU-T H.264, 3.86). */
 const BLOCK = 16
 /** Rows around what changes that are encoded with it, so that its blocks seldom look for what they were beyond their band. */
 const MARGIN = 32
-/** Bands pay when no more of the picture than this changes. */
+/** Bands pay when no more of all rows of all frames than this is encoded. */
 const MOST = 0.8
+/** So many frames after a change are encoded, in which the encoder makes finer what came in haste. */
+const AFTER = 8
+
+interface Rows {
+  readonly top: number
+  readonly bottom: number
+}
+
+/** Rows around some boxes, in whole blocks; null when there are none. */
+function rowsOf(boxes: readonly PixelBox[], size: Size): Rows | null {
+  if (boxes.length === 0) return null
+  const first = Math.min(...boxes.map(({ y }) => y)) - MARGIN
+  const end = Math.max(...boxes.map(({ y, height }) => y + height)) + MARGIN
+  return { top: Math.max(0, Math.floor(first / BLOCK) * BLOCK), bottom: Math.min(size.height, Math.ceil(end / BLOCK) * BLOCK) }
+}
+
+/** Rows that move all the time, and those of what changes now and then so near to their edges that it would be cut in two. What changes all of the picture is cut in any case. */
+function withNeighbours(always: PixelBox, changed: readonly PixelBox[], size: Size): Rows | null {
+  const boxes = [always]
+  for (let rows = rowsOf(boxes, size); ;) {
+    if (rows === null) return null
+    const { top, bottom } = rows
+    const near = changed.find((box) => box.height < size.height && box.y + box.height > top - MARGIN && box.y < bottom + MARGIN
+      && ((top > 0 && box.y < top + MARGIN) || (bottom < size.height && box.y + box.height > bottom - MARGIN)))
+    if (near === undefined) return rows
+    boxes.push(near)
+    const wider = rowsOf(boxes, size)
+    if (wider === null || (wider.top === top && wider.bottom === bottom)) return rows
+    rows = wider
+  }
+}
+
+/** Frames that are encoded of rows that change in some: these, a few after each, and those by which each group begins. */
+function framesToEncode(changes: readonly Change[], frames: number): readonly number[] {
+  const wanted = new Set<number>()
+  const want = (from: number, count: number): void => {
+    for (let frame = from; frame < Math.min(from + count, frames); frame += 1) wanted.add(frame)
+  }
+  for (let group = 0; group < (changes.length === 0 ? 1 : frames); group += GROUP) want(group, SETTLED)
+  for (const { frame } of changes) want(frame, AFTER)
+  return [...wanted].sort((a, b) => a - b)
+}
 
 /**
- * Cuts a picture into rows that stand still and rows that do not.
- * @param changed everything that changes at any time
+ * Cuts a picture into rows that move all the time, rows that do now and then, and rows that stand still.
+ * @param always what is moved in every frame; null: nothing
+ * @param changes what changes besides
  * @returns from top to bottom; null when bands would not pay
  */
-export function bandsOf(changed: readonly PixelBox[], size: Size): readonly Band[] | null {
-  if (changed.length === 0) return null
-  const first = Math.min(...changed.map(({ y }) => y)) - MARGIN
-  const end = Math.max(...changed.map(({ y, height }) => y + height)) + MARGIN
-  const top = Math.max(0, Math.floor(first / BLOCK) * BLOCK)
-  const bottom = Math.min(size.height, Math.ceil(end / BLOCK) * BLOCK)
-  if (bottom - top > MOST * size.height) return null
-  return [
-    { top: 0, height: top, still: true }, { top, height: bottom - top, still: false }, { top: bottom, height: size.height - bottom, still: true },
-  ].filter(({ height }) => height > 0)
+export function bandsOf(always: PixelBox | null, changes: readonly Change[], frames: number, size: Size): readonly Band[] | null {
+  const moving = always === null ? null : withNeighbours(always, changes.map(({ box }) => box), size)
+  const all = rowsOf([...always === null ? [] : [always], ...changes.map(({ box }) => box)], size)
+  if (all === null) return null
+  const edges = [0, all.top, ...moving === null ? [] : [moving.top, moving.bottom], all.bottom, size.height]
+  const bands = edges.slice(1).map((bottom, n): Band => {
+    const top = edges[n] ?? 0
+    if (top === moving?.top) return { top, height: bottom - top, still: false, frames: Array.from({ length: frames }, (_, frame) => frame) }
+    const here = changes.filter(({ box }) => box.y - MARGIN < bottom && box.y + box.height + MARGIN > top)
+    return { top, height: bottom - top, still: here.length === 0, frames: framesToEncode(here, frames) }
+  }).filter(({ height }) => height > 0)
+  const encoded = bands.reduce((sum, band) => sum + band.height * band.frames.length, 0)
+  return encoded > MOST * size.height * frames ? null : bands
 }
+
+/** A filter that lets through the frames that are encoded of a band. */
+export function selectFrames({ frames }: Band): string {
+  const ranges: (readonly [number, number])[] = []
+  for (const frame of frames) {
+    const last = ranges.at(-1)
+    if (last?.[1] === frame - 1) ranges[ranges.length - 1] = [last[0], frame]
+    else ranges.push([frame, frame])
+  }
+  const [first] = ranges
+  if (first !== undefined && ranges.length === 1 && first[0] === 0) return `trim=end_frame=${String(first[1] + 1)}`
+  return `select='${ranges.map(([from, to]) => `between(n,${String(from)},${String(to)})`).join('+')}'`
+}
+
+/** Arguments for a band's encoder, after the usual ones: its frames are at their times, and groups begin where those of the others do. */
+export const bandArgs = ({ frames }: Band, rate: number): readonly string[] => [
+  '-fps_mode', 'passthrough', '-g', String(GROUP * 1000), '-forced-idr', '1', '-force_key_frames', frames.filter((frame) => frame % GROUP === 0).map((frame) => (frame / rate).toFixed(6)).join(','),
+]
 
 /** Delimits frames of any kind (7.3.2.4). */
 const DELIMITER = started(Buffer.from([UNIT.delimiter, 0xf0]))
 
+/** A band as it was encoded. */
+export interface MadeBand {
+  readonly band: Band
+  /** One slice for each of its frames. */
+  readonly stream: Buffer
+  /** A frame of its size in which nothing changes. */
+  readonly unchanged: Buffer
+}
+
+const slicesOf = (stream: Buffer): readonly Unit[] => unitsOf(stream).filter(({ type }) => type === UNIT.slice || type === UNIT.instantSlice)
+
 /**
  * Puts bands together as slices of one stream.
- * @param bands each with its stream: one group if it stands still, which is repeated, and all frames otherwise; one slice a frame
  * @param like a stream of the whole picture, encoded alike, for its headers
  * @param frames of the whole
  * @throws Error when a band has not the frames that it should, or headers of its own kind
  */
-export function woven(bands: readonly { readonly band: Band, readonly stream: Buffer }[], like: Buffer, frames: number): Buffer {
+export function woven(bands: readonly MadeBand[], like: Buffer, frames: number): Buffer {
   const whole = headersOf(like)
-  const group = Math.min(frames, GROUP)
-  const parts = bands.map(({ band, stream }) => {
+  const parts = bands.map(({ band, stream, unchanged }) => {
     const headers = headersOf(stream)
-    const slices = unitsOf(stream).filter(({ type }) => type === UNIT.slice || type === UNIT.instantSlice)
-    const wanted = band.still ? group : frames
-    if (slices.length !== wanted) throw new Error(`a band has ${String(slices.length)} frames of ${String(wanted)}`)
-    if (slices.some(({ type }, n) => (type === UNIT.instantSlice) !== (n % GROUP === 0))) throw new Error('a band begins a group where the others do not')
+    const slices = slicesOf(stream)
+    if (slices.length !== band.frames.length) throw new Error(`a band has ${String(slices.length)} frames of ${String(band.frames.length)}`)
+    if (slices.some(({ type }, n) => (type === UNIT.instantSlice) !== ((band.frames[n] ?? 0) % GROUP === 0))) throw new Error('a band begins a group where the others do not')
     if (headers.across !== whole.across || headers.numberBits !== whole.numberBits || !headers.picture.equals(whole.picture)) throw new Error('a band is encoded otherwise than the whole')
-    return { headers, slices, first: (band.top / BLOCK) * whole.across, still: band.still }
+    const [nothing] = slicesOf(unchanged)
+    if (nothing === undefined) throw new Error('a frame without changes has no slice')
+    const known = new Map(band.frames.map((frame, n) => [frame, slices[n] ?? nothing]))
+    return { headers, at: (frame: number): Unit => known.get(band.still ? frame % GROUP : frame) ?? nothing, first: (band.top / BLOCK) * whole.across }
   })
   const out: Buffer[] = []
   for (let frame = 0; frame < frames; frame += 1) {
     const inGroup = frame % GROUP
     out.push(DELIMITER)
     if (inGroup === 0) out.push(whole.bytes)
-    for (const { headers, slices, first, still } of parts) {
-      const slice = slices[still ? inGroup : frame]
-      if (slice === undefined) throw new Error('a band ends too early')
-      out.push(started(placedSlice(slice, headers, { macroblock: first, frame: inGroup % 2 ** headers.numberBits, group: Math.floor(frame / GROUP) % 2 })))
+    for (const { headers, at, first } of parts) {
+      out.push(started(placedSlice(at(frame), headers, { macroblock: first, frame: inGroup % 2 ** headers.numberBits, group: Math.floor(frame / GROUP) % 2 })))
     }
   }
   return Buffer.concat(out)

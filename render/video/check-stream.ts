@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import type { Size } from '@core/model'
 import { run } from '@render/process'
+import { selectFrames } from './bands'
 import type { Band } from './bands'
 import { CODECS } from './codec'
 import type { Coding } from './encoder'
@@ -36,12 +37,12 @@ export async function checkStream(order: Made, frames: number): Promise<void> {
  * its band looks otherwise in the whole than where it was encoded.
  * @returns whether every pixel is the same
  */
-export async function checkBands(order: Made, bands: readonly { readonly band: Band, readonly out: string, readonly frames: number }[], frames: number): Promise<boolean> {
+export async function checkBands(order: Made, bands: readonly { readonly band: Band, readonly out: string }[], frames: number): Promise<boolean> {
   await checkCount(order, frames)
   const decoder = ['-threads', String(order.threads)]
   const { width } = order.size
   const parts = bands.map((_, n) => `[part${String(n)}]`).join('')
-  const crops = bands.map(({ band, frames }, n) => `[part${String(n)}]crop=${String(width)}:${String(band.height)}:0:${String(band.top)},trim=end_frame=${String(frames)}[rows${String(n)}]`).join(';')
+  const crops = bands.map(({ band }, n) => `[part${String(n)}]crop=${String(width)}:${String(band.height)}:0:${String(band.top)},${selectFrames(band)}[rows${String(n)}]`).join(';')
   const { stdout } = await run('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-xerror', ...decoder, ...OPEN, '-i', order.out, ...bands.flatMap(({ out }) => [...decoder, ...OPEN, '-i', out]),
     '-filter_complex_threads', '1', '-filter_complex', `[0:v]split=${String(bands.length)}${parts};${crops}`,
@@ -55,8 +56,8 @@ export async function checkBands(order: Made, bands: readonly { readonly band: B
     const number = Number(stream)
     seen.set(number, [...seen.get(number) ?? [], hash])
   }
-  return bands.every(({ frames }, n) => {
+  return bands.every(({ band }, n) => {
     const [whole, own] = [seen.get(2 * n) ?? [], seen.get(2 * n + 1) ?? []]
-    return whole.length === frames && own.length === frames && whole.every((hash, at) => hash === own[at])
+    return whole.length === band.frames.length && own.length === whole.length && whole.every((hash, at) => hash === own[at])
   })
 }

@@ -51,7 +51,7 @@ const pictured = (name: string, image: string, more: Partial<Slide>): Slide => {
   return { ...plain, steps: plain.steps.map((step) => ({ ...step, picture: { kind: 'image', source: asId(image), size: SIZE, ground: '#000000', screen: asId(image), thumb: asId(image) } })) }
 }
 const framing: Framing = { ...PLAIN_FRAMING, rect: { x: 0.5, y: 0.5, w: 0.4, h: 0.4 } }
-const SLIDES = [pictured('paper', 'paper', { framing }), pictured('sea', 'sea', { framing }), pictured('coming', 'sea', { framing, transition: 'fade' })]
+const SLIDES = [pictured('paper', 'paper', { framing }), pictured('sea', 'sea', { framing }), pictured('coming', 'sea', { framing, transition: 'fade' }), pictured('face', 'sea', { framing: { ...framing, placing: 'full' } })]
 
 /** Makes every part of a stretch. @returns each with the file of its frames */
 async function made(cues: readonly Cue[], camera: boolean): Promise<readonly { readonly segment: Segment, readonly file: string, readonly manner: Manner, readonly looks: readonly Buffer[] }[]> {
@@ -140,13 +140,14 @@ describe('a part of a film', () => {
     expect(off(pixel(0.2, 0.2), PAPER)).toBeLessThan(3 * TOLD)
   })
 
-  it('is made of whole pictures where a slide comes in over all of it', async () => {
-    const parts = await made([{ kind: 'show', at: 2000, slide: asId('sea'), step: 0 }], true)
-    expect(parts.map(({ manner }) => manner)).toEqual(['bands', 'bands'])
+  it('shows a slide come in over all of it, and is made of whole pictures where the face covers them', async () => {
     const faded = await made([{ kind: 'show', at: 2000, slide: asId('coming'), step: 0 }], true)
-    expect(faded.map(({ manner }) => manner)).toContain('whole')
+    expect(faded.map(({ manner }) => manner)).toEqual(['bands', 'bands'])
     const seen = await colours(faded.at(-1)?.file ?? '', 0.2, 0.2)
     expect([off(seen[0], SEA) > 60, off(seen.at(-1), SEA) < TOLD]).toEqual([true, true])
+    const [, , face] = await made([{ kind: 'show', at: 2000, slide: asId('face'), step: 0 }], true)
+    expect([face?.segment.kind, face?.manner]).toEqual(['moving', 'whole'])
+    expect(off((await colours(face?.file ?? '', 0.2, 0.2)).at(-1), JACKET)).toBeLessThan(TOLD)
   })
 
   it('fails when its camera cannot be read, and says so', async () => {

@@ -5,8 +5,8 @@ import { GROUP } from '@core/plan'
 import type { Run, Segment } from '@core/plan'
 import type { Size } from '@core/model'
 import { feed, start } from '@render/process'
-import { bandsOf, woven } from './bands'
-import type { Band } from './bands'
+import { bandArgs, bandsOf, woven } from './bands'
+import type { Band, Change } from './bands'
 import { cameraFrames } from './camera-frames'
 import type { CameraFile } from './camera-frames'
 import { changedBox } from './changed-box'
@@ -54,8 +54,15 @@ const framesToEncode = (segment: Segment, { format }: Coding): number =>
 function bandsFor({ segment, runs, size, frame, coding, camera }: SegmentOrder): readonly Band[] | null {
   const fits = segment.kind === 'moving' && coding.format === 'mp4' && coding.most === null && size.width === frame.width && size.height === frame.height
   if (!fits) return null
-  const ink = runs.slice(1).flatMap((run, n) => changedBox(runs[n]?.scene ?? null, run.scene, size) ?? [])
-  return bandsOf([...ink, ...(segment.inset === null || camera === null ? [] : [insetBox(segment.inset.framing, size)])], size)
+  const changes: Change[] = []
+  let at = 0
+  for (const [n, run] of runs.entries()) {
+    const last = runs[n - 1]
+    const box = last === undefined ? null : changedBox(last.scene, run.scene, size)
+    if (box !== null) changes.push({ box, frame: at })
+    at += run.frames
+  }
+  return bandsOf(segment.inset === null || camera === null ? null : insetBox(segment.inset.framing, size), changes, segment.drawn, size)
 }
 
 /**
@@ -78,7 +85,7 @@ export async function makeSegment(order: SegmentOrder, painter: FilmPainter): Pr
 async function makeWhole(order: SegmentOrder, painter: FilmPainter, mask: string): Promise<void> {
   const { segment, coding, rate, out } = order
   const frames = framesToEncode(segment, coding)
-  await encode(order, painter, mask, wholeGraph({ ...order, look: order.onLook !== null }), [{ name: 'film', frames, out }])
+  await encode(order, painter, mask, wholeGraph({ ...order, look: order.onLook !== null }), [{ name: 'film', frames, out, more: [] }])
   const all = framesOfStream(segment)
   if (all > frames) await writeFile(out, lengthened(await readFile(out), await unchangedFrame(order.frame, rate, coding), all))
   await checkStream(order, all)
@@ -87,15 +94,11 @@ async function makeWhole(order: SegmentOrder, painter: FilmPainter, mask: string
 /** @returns false when the bands do not make up the picture that they were encoded from */
 async function makeBands(order: SegmentOrder, bands: readonly Band[], painter: FilmPainter, mask: string): Promise<boolean> {
   const { segment: { drawn }, size, rate, coding, out } = order
-  const files = bands.map((band, n) => ({ band, name: `band${String(n)}`, frames: band.still ? Math.min(drawn, SETTLED) : drawn, out: `${out}.${String(n)}` }))
+  const files = bands.map((band, n) => ({ band, name: `band${String(n)}`, frames: band.frames.length, out: `${out}.${String(n)}`, more: bandArgs(band, rate) }))
   try {
-    // Progress is told of the first: the one with all frames.
+    // Progress is told of the first: the one with most frames.
     await encode(order, painter, mask, bandGraph({ ...order, look: order.onLook !== null }, bands), files.toSorted((a, b) => b.frames - a.frames))
-    const streams = await Promise.all(files.map(async ({ band, out }) => {
-      const stream = await readFile(out)
-      const unchanged = await unchangedFrame({ width: size.width, height: band.height }, rate, coding)
-      return { band, stream: band.still ? lengthened(stream, unchanged, Math.min(drawn, GROUP)) : stream }
-    }))
+    const streams = await Promise.all(files.map(async ({ band, out }) => ({ band, stream: await readFile(out), unchanged: await unchangedFrame({ width: size.width, height: band.height }, rate, coding) })))
     await writeFile(out, woven(streams, await emptyStream(size, rate, coding), drawn))
     return await checkBands(order, files, drawn)
   } finally {
@@ -108,6 +111,8 @@ interface Output {
   readonly name: string
   readonly frames: number
   readonly out: string
+  /** More arguments for its encoder. */
+  readonly more: readonly string[]
 }
 
 /** Draws a segment's pictures and has them encoded. */
@@ -118,7 +123,7 @@ async function encode(order: SegmentOrder, painter: FilmPainter, mask: string, g
     '-hide_banner', '-loglevel', 'error', '-nostats', '-progress', 'pipe:1', '-stats_period', '0.5', '-filter_complex_threads', '1',
     '-f', 'matroska', '-i', 'pipe:0',
     ...graphInputs({ ...order, look: false }, mask), '-filter_complex', graph,
-    ...outputs.flatMap(({ name, frames, out }) => ['-map', `[${name}]`, '-frames:v', String(frames), ...encoderArgs(coding, rate, order.threads), '-f', CODECS[coding.format].stream, '-y', out]),
+    ...outputs.flatMap(({ name, frames, out, more }) => ['-map', `[${name}]`, '-frames:v', String(frames), ...encoderArgs(coding, rate, order.threads), ...more, '-f', CODECS[coding.format].stream, '-y', out]),
     ...(order.onLook === null ? [] : ['-map', '[look]', '-q:v', '5', '-f', 'mjpeg', 'pipe:3']),
   ], { signal: order.signal, niceness: order.niceness, onOutput: (stream) => { eachCount(stream, order.onFrames) }, ...(order.onLook === null ? {} : { onThird: (stream: Readable) => { eachPicture(stream, order.onLook) } }) })
   try {

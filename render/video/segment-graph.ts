@@ -4,6 +4,7 @@ import { coverCrop, insetBox, insetPath } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import type { Segment } from '@core/plan'
 import type { Framing, Size } from '@core/model'
+import { selectFrames } from './bands'
 import type { Band } from './bands'
 import { FROM_ITS_ZERO } from './camera-frames'
 import type { CameraFile } from './camera-frames'
@@ -97,15 +98,18 @@ export function wholeGraph(order: GraphOrder): string {
 /** The graph that makes bands: `[band0]` and so on, and `[look]` if wanted. */
 export function bandGraph(order: GraphOrder, bands: readonly Band[]): string {
   const { size, look } = order
-  const crops = bands.map(({ top, height, still }, n) => {
-    const [cropped, name] = [`[page${String(n)}]crop=${String(size.width)}:${String(height)}:0:${String(top)}`, `band${String(n)}`]
-    if (still) return `${cropped}[${name}]`
-    const made = isLaidOver(order) ? `${cropped}[rows];[rows][inset]${laid(order, top)}` : cropped
-    if (!look) return `${made}[${name}]`
-    const [tall, down] = [height, top].map((rows) => Math.round((rows * LOOK_HEIGHT) / size.height))
+  const faced = isLaidOver(order) ? bands.findIndex(({ frames }) => frames.length === order.segment.drawn) : -1
+  const crops = bands.map((band, n) => {
+    const cropped = `[page${String(n)}]crop=${String(size.width)}:${String(band.height)}:0:${String(band.top)}`
+    const name = `[band${String(n)}]`
+    if (n !== faced) return `${cropped},${selectFrames(band)}${name}`
+    const made = `${cropped}[rows];[rows][inset]${laid(order, band.top)}`
+    if (!look) return `${made}${name}`
+    const [tall, down] = [band.height, band.top].map((rows) => Math.round((rows * LOOK_HEIGHT) / size.height))
     const wide = Math.round((size.width * LOOK_HEIGHT) / size.height / 2) * 2
-    return `${made},split[${name}][shown];[shown]fps=1/2:start_time=0,scale=${String(wide)}:${String(tall)}[small];[pages]${LOOK}[under];[under][small]overlay=0:${String(down ?? 0)},format=yuvj420p[look]`
+    return `${made},split${name}[shown];[shown]fps=1/2:start_time=0,scale=${String(wide)}:${String(tall)}[small];[pages]${LOOK}[under];[under][small]overlay=0:${String(down ?? 0)},format=yuvj420p[look]`
   })
   const pages = [...bands.map((_, n) => `[page${String(n)}]`), ...(look ? ['[pages]'] : [])]
-  return `${isLaidOver(order) ? face(order) : ''}[0:v]fps=${String(order.rate)}:start_time=0,split=${String(pages.length)}${pages.join('')};${crops.join(';')}`
+  const rest = look && faced < 0 ? [`[pages]${LOOK},format=yuvj420p[look]`] : []
+  return `${faced < 0 ? '' : face(order)}[0:v]fps=${String(order.rate)}:start_time=0,split=${String(pages.length)}${pages.join('')};${[...crops, ...rest].join(';')}`
 }
