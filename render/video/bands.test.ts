@@ -74,10 +74,10 @@ describe('bands', () => {
     const size = { width: 1280, height: 720 }
     const always = { x: 0, y: 0, width: 10, height: 200 }
     const movingRows = (y: number, height: number): number | undefined => bandsOf(always, [{ frame: 40, box: { x: 0, y, width: 9, height } }], 240, size)?.[0]?.height
-    expect(movingRows(500, 40)).toBe(240)
-    expect(movingRows(150, 130)).toBe(320)
-    expect(movingRows(265, 20)).toBe(320)
-    expect(movingRows(0, 720)).toBe(240)
+    expect(movingRows(500, 40)).toBe(256)
+    expect(movingRows(150, 130)).toBe(336)
+    expect(movingRows(265, 20)).toBe(336)
+    expect(movingRows(0, 720)).toBe(256)
   })
 
   it('are not made where nearly all of the picture changes, or nothing', () => {

@@ -31,8 +31,10 @@ export interface Change {
 
 /** Rows and columns of a macroblock (ITU-T H.264, 3.86). */
 const BLOCK = 16
-/** Rows around what changes that are encoded with it, so that its blocks seldom look for what they were beyond their band. */
-const MARGIN = 32
+/** Rows around what changes that are encoded with it, so that its blocks seldom look for what they were beyond their band: three blocks. */
+const MARGIN = 48
+/** How far up or down a block may look for what it was; the least that the encoder can be told. */
+const REACH = 32
 /** Bands pay when no more of all rows of all frames than this is encoded. */
 const MOST = 0.8
 /** So many frames after a change are encoded, in which the encoder makes finer what came in haste. */
@@ -112,9 +114,19 @@ export function selectFrames({ frames }: Band): string {
   return `select='${ranges.map(([from, to]) => `between(n,${String(from)},${String(to)})`).join('+')}'`
 }
 
+/**
+ * Rows by which it is seen whether a band looks beyond itself: only blocks that lie within reach of its edges can (with three rows for pixels between pixels), and
+ * all others that are wrong go back to one of those.
+ * @param lines of the whole
+ */
+export function rowsToCompare({ top, height }: Band, lines: number): readonly { readonly top: number, readonly height: number }[] {
+  if (height <= 2 * MARGIN) return [{ top, height }]
+  return [...top === 0 ? [] : [{ top, height: MARGIN }], ...top + height === lines ? [] : [{ top: top + height - MARGIN, height: MARGIN }]]
+}
+
 /** Arguments for a band's encoder, after the usual ones: its frames are at their times, and groups begin where those of the others do. */
 export const bandArgs = ({ frames }: Band, rate: number): readonly string[] => [
-  '-fps_mode', 'passthrough', '-g', String(GROUP * 1000), '-forced-idr', '1', '-force_key_frames', frames.filter((frame) => frame % GROUP === 0).map((frame) => (frame / rate).toFixed(6)).join(','),
+  '-fps_mode', 'passthrough', '-x264opts', `mvrange=${String(REACH)}`, '-g', String(GROUP * 1000), '-forced-idr', '1', '-force_key_frames', frames.filter((frame) => frame % GROUP === 0).map((frame) => (frame / rate).toFixed(6)).join(','),
 ]
 
 /** Delimits frames of any kind (7.3.2.4). */

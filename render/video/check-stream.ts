@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import type { Size } from '@core/model'
 import { run } from '@render/process'
-import { selectFrames } from './bands'
+import { rowsToCompare, selectFrames } from './bands'
 import type { Band } from './bands'
 import { CODECS } from './codec'
 import type { Coding } from './encoder'
@@ -41,13 +41,17 @@ export async function checkBands(order: Made, bands: readonly { readonly band: B
   await checkCount(order, frames)
   // Smoothing block edges takes half of the time. It is left out in both, and so shows nothing that is not there.
   const decoder = ['-threads', String(order.threads), '-skip_loop_filter', 'all']
-  const { width } = order.size
-  const parts = bands.map((_, n) => `[part${String(n)}]`).join('')
-  const crops = bands.map(({ band }, n) => `[part${String(n)}]crop=${String(width)}:${String(band.height)}:0:${String(band.top)},${selectFrames(band)}[rows${String(n)}]`).join(';')
+  const compared = bands.flatMap(({ band }, n) => rowsToCompare(band, order.size.height).map((rows) => ({ ...rows, band, input: n + 1 })))
+  const crop = (height: number, top: number): string => `crop=${String(order.size.width)}:${String(height)}:0:${String(top)}`
+  const names = (word: string): readonly string[] => compared.map((_, n) => `[${word}${String(n)}]`)
+  const [parts, own, whole] = [names('part'), names('own'), names('whole')]
+  const graph = compared.flatMap(({ top, height, band, input }, n) => [
+    `${parts[n] ?? ''}${crop(height, top)},${selectFrames(band)}${whole[n] ?? ''}`, `[${String(input)}:v]${crop(height, top - band.top)}${own[n] ?? ''}`,
+  ])
   const { stdout } = await run('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-xerror', ...decoder, ...OPEN, '-i', order.out, ...bands.flatMap(({ out }) => [...decoder, ...OPEN, '-i', out]),
-    '-filter_complex_threads', '1', '-filter_complex', `[0:v]split=${String(bands.length)}${parts};${crops}`,
-    ...bands.flatMap((_, n) => ['-map', `[rows${String(n)}]`, '-map', `${String(n + 1)}:v`]),
+    '-filter_complex_threads', '1', '-filter_complex', `[0:v]split=${String(compared.length)}${parts.join('')};${graph.join(';')}`,
+    ...compared.flatMap((_, n) => ['-map', whole[n] ?? '', '-map', own[n] ?? '']),
     '-fps_mode', 'passthrough', '-f', 'framehash', '-hash', 'murmur3', 'pipe:1',
   ], { signal: order.signal, niceness: order.niceness })
   const seen = new Map<number, string[]>()
@@ -55,10 +59,12 @@ export async function checkBands(order: Made, bands: readonly { readonly band: B
     const [stream, , , , , hash] = line.split(',').map((word) => word.trim())
     if (hash === undefined || line.startsWith('#')) continue
     const number = Number(stream)
-    seen.set(number, [...seen.get(number) ?? [], hash])
+    const hashes = seen.get(number) ?? []
+    hashes.push(hash)
+    seen.set(number, hashes)
   }
-  return bands.every(({ band }, n) => {
-    const [whole, own] = [seen.get(2 * n) ?? [], seen.get(2 * n + 1) ?? []]
-    return whole.length === band.frames.length && own.length === whole.length && whole.every((hash, at) => hash === own[at])
+  return compared.every(({ band }, n) => {
+    const [there, here] = [seen.get(2 * n) ?? [], seen.get(2 * n + 1) ?? []]
+    return there.length === band.frames.length && here.length === there.length && there.every((hash, at) => hash === here[at])
   })
 }
