@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { PLAIN_FRAMING, USUAL_RECIPE, asId } from '@core/model'
-import type { Film } from '@core/model'
+import type { Film, Framing } from '@core/model'
 import { programmeLength, replaceFrom } from '@core/programme'
 import { indexFilm } from '@core/scene'
 import { SLIDES, anyStretches, film, slide, stretch, stroke } from '@core/testing'
@@ -39,6 +39,32 @@ describe('the frame grid', () => {
         expect(runsOf(index, segment, RATE).reduce((sum, run) => sum + run.frames, 0)).toBe(segment.drawn)
       }
     }))
+  })
+})
+
+describe('what a part costs', () => {
+  const planOf = (cues: Parameters<typeof stretch>[3], camera: boolean, more: Partial<typeof USUAL_RECIPE> = {}, framing: Framing | null = null) =>
+    renderPlan(indexFilm(film(SLIDES.map((each) => ({ ...each, framing })), [stretch('s', 8000, one, cues, { camera })])), { ...USUAL_RECIPE, name: 'cost', limit: { kind: 'none' }, ...more })
+  const cost = (...of: Parameters<typeof planOf>): number => {
+    const plan = planOf(...of)
+    return plan.segments.reduce((sum, segment) => sum + costOfSegment(segment, plan), 0)
+  }
+  const tall = (h: number): Framing => ({ ...PLAIN_FRAMING, rect: { x: 0.1, y: 0.1, w: 0.2, h } })
+  const low = tall(0.2)
+
+  it('is far less where nothing moves, and grows with ink, with a taller face and with finer pictures', () => {
+    const [bare, faced] = [cost([], false), cost([], true, {}, low)]
+    expect(bare).toBeLessThan(faced / 3)
+    expect(cost([{ kind: 'ink', at: 1000, stroke: stroke('k', one, 3000) }], true, {}, low)).toBeGreaterThan(faced * 1.3)
+    expect(cost([], true, {}, tall(0.8))).toBeGreaterThan(faced * 1.5)
+    expect(cost([], true, { lines: 2160 }, low)).toBeGreaterThan(faced * 2)
+  })
+
+  it('is that of all rows where those that move cannot be encoded apart from the others', () => {
+    const faced = cost([], true, {}, low)
+    for (const more of [{ format: 'webm' as const }, { bits: { kind: 'rate' as const, most: 3000 } }, { size: { width: 1440, height: 1080, fit: 'bars' as const } }]) {
+      expect(cost([], true, more, low)).toBeGreaterThan(faced * 1.2)
+    }
   })
 })
 
