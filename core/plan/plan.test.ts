@@ -44,7 +44,7 @@ describe('the frame grid', () => {
 
 describe('what a part costs', () => {
   const planOf = (cues: Parameters<typeof stretch>[3], camera: boolean, more: Partial<typeof USUAL_RECIPE> = {}, framing: Framing | null = null) =>
-    renderPlan(indexFilm(film(SLIDES.map((each) => ({ ...each, framing })), [stretch('s', 8000, one, cues, { camera })])), { ...USUAL_RECIPE, name: 'cost', limit: { kind: 'none' }, ...more })
+    renderPlan(indexFilm(film(SLIDES.map((each) => ({ ...each, framing })), [stretch('s', 8000, one, cues, { camera })])), { ...USUAL_RECIPE, ...more })
   const cost = (...of: Parameters<typeof planOf>): number => {
     const plan = planOf(...of)
     return plan.segments.reduce((sum, segment) => sum + costOfSegment(segment, plan), 0)

@@ -6,7 +6,7 @@ import type { RenderPlan } from './render-plan'
 import type { Segment, SegmentKind } from './segment'
 
 /** Segments of each kind that are made on trial. */
-const OF_EACH: Readonly<Record<SegmentKind, number>> = { still: 4, moving: 3, drawn: 2 }
+const OF_EACH: Readonly<Record<SegmentKind, number>> = { still: 6, moving: 6, drawn: 2 }
 
 /** So many of some things, as evenly spread as can be. */
 const spread = <Item>(items: readonly Item[], count: number): readonly Item[] =>

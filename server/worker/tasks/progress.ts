@@ -1,11 +1,24 @@
 import type { RenderPlan, Segment } from '@core/plan'
 import { UNDER_WAY } from '@core/model'
-import type { DeliveryFacts } from '@core/model'
+import type { DeliveryFacts, Ms } from '@core/model'
 import type { Database } from '@server/database'
 import { tell } from '@server/domain'
 
 /** How often a page is told, in ms. */
 const PACE = 500
+
+/** How much of the work is taken to have gone as fast as was reckoned, besides what was seen of it: the first parts begin slowly and beside the voice. */
+const TRUST = 0.5
+/** How much of a part is done once its last frame is encoded; the rest is checking it. */
+const ENCODED = 0.8
+
+/** What a delivery is reckoned to take. */
+export interface Reckoned {
+  /** Of each segment of the plan, in any unit. */
+  readonly costs: readonly number[]
+  /** All of it. */
+  readonly time: Ms
+}
 
 /** A delivery as somebody makes it: once it was told to stop, it is another turn. */
 export interface Turn {
@@ -20,6 +33,8 @@ export class Progress {
   readonly #delivery: Turn
   readonly #plan: RenderPlan | null
   readonly #costs: readonly number[]
+  readonly #all: number
+  readonly #time: Ms
   readonly #stop = new AbortController()
   #began = Date.now()
   #paidBefore = 0
@@ -31,12 +46,13 @@ export class Progress {
   #told = 0
   #writing: Promise<void> = Promise.resolve()
 
-  /** @param costs what each segment of the plan is expected to cost, in any unit */
-  constructor(db: Database, delivery: Turn, plan: RenderPlan | null, costs: readonly number[]) {
+  constructor(db: Database, delivery: Turn, plan: RenderPlan | null, { costs, time }: Reckoned) {
     this.#db = db
     this.#delivery = delivery
     this.#plan = plan
     this.#costs = costs
+    this.#all = costs.reduce((sum, cost) => sum + cost, 0)
+    this.#time = time
   }
 
   get signal(): AbortSignal {
@@ -119,12 +135,11 @@ export class Progress {
     let spent = this.#spent
     for (const [segment, share] of this.#under) {
       frames += Math.round(segment.frames * share)
-      spent += this.#costOf(segment) * share
+      spent += this.#costOf(segment) * share * ENCODED
     }
-    const all = this.#costs.reduce((sum, cost) => sum + cost, 0)
     const worked = spent - this.#paidBefore
-    const left = worked <= 0 ? null : Math.round(((Date.now() - this.#began) * (all - spent)) / worked)
-    await this.#write({ frames_done: frames, ...(left === null ? {} : { time_left_ms: left }) })
+    const pace = (Date.now() - this.#began + TRUST * this.#time) / Math.max(1e-9, worked + TRUST * this.#all)
+    await this.#write({ frames_done: frames, time_left_ms: Math.round(pace * (this.#all - spent)) })
   }
 
   async #write(columns: Record<string, unknown>): Promise<void> {
