@@ -5,7 +5,7 @@ import type { Film, Framing } from '@core/model'
 import { programmeLength, replaceFrom } from '@core/programme'
 import { indexFilm } from '@core/scene'
 import { SLIDES, anyStretches, film, slide, stretch, stroke } from '@core/testing'
-import { GROUP, bitsOfSegment, contentOfSegment, costOfSegment, estimate, frameAt, probeOf, probeSamples, renderPlan, runsOf, segmentsOf, voiceParts } from '.'
+import { GROUP, bitsOfSegment, contentOfSegment, costOfSegment, estimate, frameAt, probeOf, probeSamples, probeSetting, renderPlan, runsOf, segmentsOf, voiceParts } from '.'
 
 const RATE = 30
 const one = asId<'slide'>('one')
@@ -185,6 +185,15 @@ describe('the plan', () => {
     // What its last files took counts for more.
     expect(estimate(plan, { slowness: 0.5 }, probe).time / plain.time).toBeCloseTo(0.5, 2)
     expect(probeOf(plan, samples, made.map(({ bytes }) => ({ bytes, took: 0 })), 2).time).toBeNull()
+  })
+
+  it('is known by the same name however a recipe\'s parts are ordered, and by others for other pictures', () => {
+    const plan = renderPlan(indexFilm(film(SLIDES, [stretch('s', 8000, one)])), USUAL_RECIPE)
+    const name = (without: typeof USUAL_RECIPE.without, more: Partial<typeof plan> = {}): string => probeSetting({ ...plan, ...more }, { without, timing: 'recorded' })
+    expect(name({ voice: false, ink: false, face: true })).toBe(name({ face: true, ink: false, voice: false }))
+    expect(name({ face: true, ink: false, voice: true })).toBe(name({ face: true, ink: false, voice: false }))
+    const names = [name(USUAL_RECIPE.without), name({ ...USUAL_RECIPE.without, ink: true }), name(USUAL_RECIPE.without, { quality: 'fine' }), name(USUAL_RECIPE.without, { bits: { kind: 'rate', most: 900 } })]
+    expect(new Set(names).size).toBe(names.length)
   })
 
   it('takes few samples, from all over the film, however long it is', () => {

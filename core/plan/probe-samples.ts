@@ -24,9 +24,9 @@ export function probeSamples(plan: RenderPlan): readonly Segment[] {
   })
 }
 
-/** What plans have in common whose pictures are alike and made alike, as a name to keep probes by. */
+/** What plans have in common whose pictures are alike and made alike, as a name to keep probes by. A recipe that was kept has its parts in another order: they are named one by one. */
 export const probeSetting = ({ size, frame, rate, format, quality, bits }: RenderPlan, { without, timing }: Pick<Recipe, 'without' | 'timing'>): string =>
-  JSON.stringify({ size, frame, rate, format, quality, bits, without, timing })
+  JSON.stringify([size.width, size.height, frame.width, frame.height, rate, format, quality, bits.kind, bits.kind === 'free' ? null : bits.most, without.face, without.ink, timing])
 
 /**
  * What samples took against what was reckoned for them.
