@@ -27,7 +27,7 @@ export interface Probe {
 const UNTRIED: Probe = { bits: {}, time: null }
 
 /** How far an estimate may be off, as a part of what comes: with a probe, and with the figures below alone. */
-export const STATED_ERROR = { tried: { size: 0.25, time: 0.5 }, untried: { size: 1, time: 1 } } as const
+export const STATED_ERROR = { tried: { size: 0.25, time: 0.3 }, untried: { size: 1, time: 1 } } as const
 
 /** Bits a pixel of the inset and frame, and of a still page each time it is stored, by quality. Measured on the demo talk. */
 const BITS: Readonly<Record<Quality, { readonly moving: number, readonly page: number }>> = {

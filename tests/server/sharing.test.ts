@@ -83,7 +83,7 @@ describe('what a file would cost', () => {
     await until('a look at it', () => Promise.resolve(heard.some((told) => told.kind === 'estimate' && told.talk === talk)))
     end()
     const looked = await asked()
-    expect(looked.within).toEqual({ size: 0.25, time: 0.5 })
+    expect(looked.within).toEqual({ size: 0.25, time: 0.3 })
     const made = await finished(await order({ lines: 480, quality: 'fine' }))
     const bytes = made.facts?.bytes ?? 0
     // This camera's noise is far from what is usual: only a look at it tells.
