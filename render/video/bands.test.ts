@@ -9,6 +9,7 @@ import { codingOf, encoderArgs, frameOffsets } from '.'
 import { bandArgs, bandsOf, selectFrames, woven } from './bands'
 import type { Band, MadeBand } from './bands'
 import { checkBands } from './check-stream'
+import { UnlikeOurs } from './h264-units'
 import { emptyStream, unchangedFrame } from './still-group'
 
 const SIZE = { width: 426, height: 480 }
@@ -111,12 +112,22 @@ describe('bands', () => {
     expect(await checkBands(order(file), files, FRAMES)).toBe(false)
   })
 
+  it('are seen through when they cannot be decoded', async () => {
+    const file = at('broken.h264')
+    const whole = woven(streams, await emptyStream(SIZE, RATE, CODING), FRAMES)
+    const offsets = frameOffsets(whole)
+    // A frame in the middle is nothing but its beginning.
+    const [from = 0, to] = [offsets[70], offsets[71]]
+    await writeFile(file, Buffer.concat([whole.subarray(0, from + 24), Buffer.alloc(300, 0x55), whole.subarray(to)]))
+    expect(await checkBands(order(file), files, FRAMES)).toBe(false)
+  })
+
   it('are refused with too few frames, or groups that do not begin together', async () => {
     const like = await emptyStream(SIZE, RATE, CODING)
     const [above, moving, ...below] = streams
     if (above === undefined || moving === undefined) throw new Error('several bands')
     const offsets = frameOffsets(moving.stream)
-    expect(() => woven([above, { ...moving, stream: moving.stream.subarray(0, offsets[100]) }, ...below], like, FRAMES)).toThrow(/100 frames of 145/)
+    expect(() => woven([above, { ...moving, stream: moving.stream.subarray(0, offsets[100]) }, ...below], like, FRAMES)).toThrow(UnlikeOurs)
     const late = Buffer.concat([moving.stream.subarray(0, offsets[100]), moving.stream.subarray(offsets[GROUP]), moving.stream.subarray(offsets[1], offsets[21])])
     expect(() => woven([above, { ...moving, stream: late }, ...below], like, FRAMES)).toThrow(/where the others do not/)
   })

@@ -1,7 +1,7 @@
 import { GROUP } from '@core/plan'
 import type { PixelBox } from '@core/paint'
 import type { Size } from '@core/model'
-import { UNIT, started, unitsOf } from './h264-units'
+import { UNIT, UnlikeOurs, started, unitsOf } from './h264-units'
 import type { Unit } from './h264-units'
 import { placedSlice } from './placed-slice'
 import { SETTLED } from './still-group'
@@ -147,18 +147,18 @@ const slicesOf = (stream: Buffer): readonly Unit[] => unitsOf(stream).filter(({ 
  * Puts bands together as slices of one stream.
  * @param like a stream of the whole picture, encoded alike, for its headers
  * @param frames of the whole
- * @throws Error when a band has not the frames that it should, or headers of its own kind
+ * @throws UnlikeOurs when a band has not the frames that it should, or headers of its own kind
  */
 export function woven(bands: readonly MadeBand[], like: Buffer, frames: number): Buffer {
   const whole = headersOf(like)
   const parts = bands.map(({ band, stream, unchanged }) => {
     const headers = headersOf(stream)
     const slices = slicesOf(stream)
-    if (slices.length !== band.frames.length) throw new Error(`a band has ${String(slices.length)} frames of ${String(band.frames.length)}`)
-    if (slices.some(({ type }, n) => (type === UNIT.instantSlice) !== ((band.frames[n] ?? 0) % GROUP === 0))) throw new Error('a band begins a group where the others do not')
-    if (headers.across !== whole.across || headers.numberBits !== whole.numberBits || !headers.picture.equals(whole.picture)) throw new Error('a band is encoded otherwise than the whole')
+    if (slices.length !== band.frames.length) throw new UnlikeOurs(`a band has ${String(slices.length)} frames of ${String(band.frames.length)}`)
+    if (slices.some(({ type }, n) => (type === UNIT.instantSlice) !== ((band.frames[n] ?? 0) % GROUP === 0))) throw new UnlikeOurs('a band begins a group where the others do not')
+    if (headers.across !== whole.across || headers.numberBits !== whole.numberBits || !headers.picture.equals(whole.picture)) throw new UnlikeOurs('a band is encoded otherwise than the whole')
     const [nothing] = slicesOf(unchanged)
-    if (nothing === undefined) throw new Error('a frame without changes has no slice')
+    if (nothing === undefined) throw new UnlikeOurs('a frame without changes has no slice')
     const known = new Map(band.frames.map((frame, n) => [frame, slices[n] ?? nothing]))
     return { headers, at: (frame: number): Unit => known.get(band.still ? frame % GROUP : frame) ?? nothing, first: (band.top / BLOCK) * whole.across }
   })

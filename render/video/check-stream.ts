@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import type { Size } from '@core/model'
-import { run } from '@render/process'
+import { ProcessFailed, run } from '@render/process'
 import { rowsToCompare, selectFrames } from './bands'
 import type { Band } from './bands'
 import { CODECS } from './codec'
@@ -35,7 +35,7 @@ export async function checkStream(order: Made, frames: number): Promise<void> {
 /**
  * Decodes what was put together of bands, and each band by itself, once, and counts and compares them: a block that was predicted from what lies beyond
  * its band looks otherwise in the whole than where it was encoded.
- * @returns whether every pixel is the same
+ * @returns whether all of it can be decoded and every pixel is the same
  */
 export async function checkBands(order: Made, bands: readonly { readonly band: Band, readonly out: string }[], frames: number): Promise<boolean> {
   await checkCount(order, frames)
@@ -48,14 +48,19 @@ export async function checkBands(order: Made, bands: readonly { readonly band: B
   const graph = compared.flatMap(({ top, height, band, input }, n) => [
     `${parts[n] ?? ''}${crop(height, top)},${selectFrames(band)}${whole[n] ?? ''}`, `[${String(input)}:v]${crop(height, top - band.top)}${own[n] ?? ''}`,
   ])
-  const { stdout } = await run('ffmpeg', [
+  const decoded = await run('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-xerror', ...decoder, ...OPEN, '-i', order.out, ...bands.flatMap(({ out }) => [...decoder, ...OPEN, '-i', out]),
     '-filter_complex_threads', '1', '-filter_complex', `[0:v]split=${String(compared.length)}${parts.join('')};${graph.join(';')}`,
     ...compared.flatMap((_, n) => ['-map', whole[n] ?? '', '-map', own[n] ?? '']),
     '-fps_mode', 'passthrough', '-f', 'framehash', '-hash', 'murmur3', 'pipe:1',
-  ], { signal: order.signal, niceness: order.niceness })
+  ], { signal: order.signal, niceness: order.niceness }).catch((error: unknown) => {
+    // One that was killed says nothing of what it decoded.
+    if (error instanceof ProcessFailed && error.exitCode !== null) return null
+    throw error
+  })
+  if (decoded === null) return false
   const seen = new Map<number, string[]>()
-  for (const line of stdout.toString().split('\n')) {
+  for (const line of decoded.stdout.toString().split('\n')) {
     const [stream, , , , , hash] = line.split(',').map((word) => word.trim())
     if (hash === undefined || line.startsWith('#')) continue
     const number = Number(stream)

@@ -1,15 +1,15 @@
-import { BitReader, UNIT, guarded, unitsOf } from './h264-units'
+import { BitReader, UNIT, UnlikeOurs, guarded, unitsOf } from './h264-units'
 
 /**
  * A frame with another number (ITU-T H.264, 7.4.3, frame_num), so that it can stand elsewhere in a stream with the same headers.
  * @param frame all that belongs to one frame, with one slice in it that is not the first of its group
  * @param width of the number, in bits
  * @param number modulo 2^width
- * @throws Error when there is no such slice
+ * @throws UnlikeOurs when there is no such slice
  */
 export function withFrameNumber(frame: Buffer, width: number, number: number): Buffer {
   const slice = unitsOf(frame).find(({ type }) => type === UNIT.slice || type === UNIT.instantSlice)
-  if (slice?.type !== UNIT.slice) throw new Error('the frame has no slice that needs another frame')
+  if (slice?.type !== UNIT.slice) throw new UnlikeOurs('the frame has no slice that needs another frame')
   // After the unit's own byte: its first macroblock, its kind, its parameters (7.3.3).
   const reader = new BitReader(slice.bytes, 8)
   for (let n = 0; n < 3; n += 1) reader.number()

@@ -2,6 +2,19 @@
  * The units that an H.264 byte stream consists of, and the bits in them (ITU-T H.264, annex B and 7.3.1).
  */
 
+/** A stream is not as our encoder usually writes them, so that it cannot be changed here: it is to be made another way. */
+export class UnlikeOurs extends Error {}
+
+/** @returns what the work gives; null when it meets a stream that is unlike ours */
+export async function unlessUnlike<Value>(work: () => Promise<Value>): Promise<Value | null> {
+  try {
+    return await work()
+  } catch (error) {
+    if (error instanceof UnlikeOurs) return null
+    throw error
+  }
+}
+
 /** Kinds of units (table 7-1). */
 export const UNIT = { slice: 1, instantSlice: 5, sequence: 7, picture: 8, delimiter: 9 } as const
 
@@ -89,12 +102,12 @@ export class BitReader {
     return value
   }
 
-  /** A number of variable length (9.1, ue; one with a sign, se, takes the same bits). @throws RangeError when there is none */
+  /** A number of variable length (9.1, ue; one with a sign, se, takes the same bits). @throws UnlikeOurs when there is none */
   number(): number {
     let zeros = 0
     while (this.bit() === 0) {
       zeros += 1
-      if (zeros > 31) throw new RangeError('a number in the stream is too long')
+      if (zeros > 31) throw new UnlikeOurs('a number in the stream is too long')
     }
     return 2 ** zeros + this.bits(zeros) - 1
   }

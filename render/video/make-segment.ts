@@ -16,6 +16,7 @@ import { encoderArgs } from './encoder'
 import type { Coding } from './encoder'
 import type { FilmPainter } from './film-painter'
 import { bandGraph, graphInputs, isLaidOver, maskOf, wholeGraph } from './segment-graph'
+import { unlessUnlike } from './h264-units'
 import { SETTLED, emptyStream, lengthened, unchangedFrame } from './still-group'
 import { pictureHead, streamHead } from './timed-pictures'
 
@@ -84,10 +85,14 @@ export async function makeSegment(order: SegmentOrder, painter: FilmPainter): Pr
 
 async function makeWhole(order: SegmentOrder, painter: FilmPainter, mask: string): Promise<void> {
   const { segment, coding, rate, out } = order
-  const frames = framesToEncode(segment, coding)
-  await encode(order, painter, mask, wholeGraph({ ...order, look: order.onLook !== null }), [{ name: 'film', frames, out, more: [] }])
-  const all = framesOfStream(segment)
-  if (all > frames) await writeFile(out, lengthened(await readFile(out), await unchangedFrame(order.frame, rate, coding), all))
+  const encodeAs = (frames: number): Promise<void> => encode(order, painter, mask, wholeGraph({ ...order, look: order.onLook !== null }), frames, [{ name: 'film', frames, out, more: [] }])
+  const [frames, all] = [framesToEncode(segment, coding), framesOfStream(segment)]
+  await encodeAs(frames)
+  if (all > frames) {
+    const long = await unlessUnlike(async () => lengthened(await readFile(out), await unchangedFrame(order.frame, rate, coding), all))
+    if (long === null) await encodeAs(all)
+    else await writeFile(out, long)
+  }
   await checkStream(order, all)
 }
 
@@ -97,9 +102,11 @@ async function makeBands(order: SegmentOrder, bands: readonly Band[], painter: F
   const files = bands.map((band, n) => ({ band, name: `band${String(n)}`, frames: band.frames.length, out: `${out}.${String(n)}`, more: bandArgs(band, rate) }))
   try {
     // Progress is told of the first: the one with most frames.
-    await encode(order, painter, mask, bandGraph({ ...order, look: order.onLook !== null }, bands), files.toSorted((a, b) => b.frames - a.frames))
+    await encode(order, painter, mask, bandGraph({ ...order, look: order.onLook !== null }, bands), drawn, files.toSorted((a, b) => b.frames - a.frames))
     const streams = await Promise.all(files.map(async ({ band, out }) => ({ band, stream: await readFile(out), unchanged: await unchangedFrame({ width: size.width, height: band.height }, rate, coding) })))
-    await writeFile(out, woven(streams, await emptyStream(size, rate, coding), drawn))
+    const whole = await unlessUnlike(async () => woven(streams, await emptyStream(size, rate, coding), drawn))
+    if (whole === null) return false
+    await writeFile(out, whole)
     return await checkBands(order, files, drawn)
   } finally {
     await Promise.all(files.map(({ out }) => rm(out, { force: true })))
@@ -115,10 +122,9 @@ interface Output {
   readonly more: readonly string[]
 }
 
-/** Draws a segment's pictures and has them encoded. */
-async function encode(order: SegmentOrder, painter: FilmPainter, mask: string, graph: string, outputs: readonly Output[]): Promise<void> {
+/** Draws a segment's pictures and has so many frames of them encoded. */
+async function encode(order: SegmentOrder, painter: FilmPainter, mask: string, graph: string, frames: number, outputs: readonly Output[]): Promise<void> {
   const { segment, runs, size, rate, coding } = order
-  const frames = framesToEncode(segment, coding)
   const { child, done } = start('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-nostats', '-progress', 'pipe:1', '-stats_period', '0.5', '-filter_complex_threads', '1',
     '-f', 'matroska', '-i', 'pipe:0',

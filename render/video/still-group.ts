@@ -39,7 +39,7 @@ export async function unchangedFrame(frame: Size, rate: number, coding: Coding):
  * @param stream of one group, from its beginning, with no more frames than are wanted
  * @param unchanged see `unchangedFrame`
  * @param frames of the group then
- * @throws Error when the stream is not of the kind that our encoder makes
+ * @throws UnlikeOurs when the stream is not of the kind that our encoder makes
  */
 export function lengthened(stream: Buffer, unchanged: Buffer, frames: number): Buffer {
   const offsets = frameOffsets(stream)

@@ -1,4 +1,4 @@
-import { BitReader, UNIT, started, unitsOf } from './h264-units'
+import { BitReader, UNIT, UnlikeOurs, started, unitsOf } from './h264-units'
 
 /** What the headers of a stream say that is needed to read its slices (ITU-T H.264, 7.3.2.1.1 and 7.3.2.2). */
 export interface StreamHeaders {
@@ -19,11 +19,11 @@ export interface StreamHeaders {
 /** The one profile that our encoder makes (annex A.2.4). */
 const HIGH = 100
 
-/** @throws Error when a stream has no headers, or such as our encoder does not write */
+/** @throws UnlikeOurs when a stream has no headers, or such as our encoder does not write */
 export function headersOf(stream: Buffer): StreamHeaders {
   const units = unitsOf(stream)
   const [sequence, picture] = [UNIT.sequence, UNIT.picture].map((kind) => units.find(({ type }) => type === kind)?.bytes)
-  if (sequence?.[1] !== HIGH || picture === undefined) throw new Error('the stream has no headers of the High profile')
+  if (sequence?.[1] !== HIGH || picture === undefined) throw new UnlikeOurs('the stream has no headers of the High profile')
   // After the unit's own byte, the profile, its flags and the level.
   const one = new BitReader(sequence, 32)
   one.number()
@@ -52,6 +52,6 @@ export function headersOf(stream: Buffer): StreamHeaders {
   two.bit()
   const redundant = two.bit()
   const ours = colour === 1 && depths.every((depth) => depth === 0) && special === 0 && counted === 2 && wholeFrames === 1 && arithmetic === 1 && groups === 0 && smoothingSaid === 1 && redundant === 0
-  if (!ours) throw new Error('the stream has headers of another kind than ours')
+  if (!ours) throw new UnlikeOurs('the stream has headers of another kind than ours')
   return { numberBits, references, weighted, across, picture, bytes: Buffer.concat([started(sequence), started(picture)]) }
 }
