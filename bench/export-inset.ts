@@ -8,26 +8,38 @@ import type { Figure } from './run'
 
 /** How much of the finished film is laid out as ready-made frames for the bare encoder, in seconds: 3 MB a frame. */
 const PART = 30
+/** How often each is done, in turn: the machine's speed changes meanwhile, and the best of each is taken. */
+const ROUNDS = 2
+
+/** How long the bare encoder takes for a film's frames, with all processors, in ms. */
+async function encodedBare(file: string, length: number): Promise<number> {
+  const raw = join(process.env['AISLE_DATA'] ?? '', 'ready.yuv')
+  let bare = 0
+  for (let from = 0; from < length / 1000; from += PART) {
+    await run('ffmpeg', ['-v', 'error', '-ss', String(from), '-i', file, '-t', String(PART), '-an', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-y', raw])
+    const began = performance.now()
+    await run('ffmpeg', ['-v', 'error', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', '1920x1080', '-framerate', '30', '-i', raw, ...encoderArgs(codingOf('mp4', 'good', { kind: 'free' }), 30, cpus().length), '-f', 'h264', '-y', '/dev/null'])
+    bare += performance.now() - began
+  }
+  rmSync(raw)
+  return bare
+}
 
 /** The whole export of a talk with camera at 1080 lines against the bare encoder on ready-made frames of the same film. */
 export async function measure(): Promise<Figure> {
   const end = await demoProduct()
   try {
-    const { took, file, length } = await deliverDemo(1080, null)
-    const raw = join(process.env['AISLE_DATA'] ?? '', 'ready.yuv')
-    let bare = 0
-    for (let from = 0; from < length / 1000; from += PART) {
-      await run('ffmpeg', ['-v', 'error', '-ss', String(from), '-i', file, '-t', String(PART), '-an', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-y', raw])
-      const began = performance.now()
-      await run('ffmpeg', ['-v', 'error', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', '1920x1080', '-framerate', '30', '-i', raw, ...encoderArgs(codingOf('mp4', 'good', { kind: 'free' }), 30, cpus().length), '-f', 'h264', '-y', '/dev/null'])
-      bare += performance.now() - began
+    const [exports, bares]: [number[], number[]] = [[], []]
+    let [filmMs, bytes] = [0, 0]
+    for (let round = 0; round < ROUNDS; round += 1) {
+      const { took, file, length } = await deliverDemo(1080, null)
+      exports.push(Math.round(took))
+      bares.push(Math.round(await encodedBare(file, length)))
+      filmMs = length
+      bytes = statSync(file).size
     }
-    rmSync(raw)
-    const value = Number((took / bare).toFixed(2))
-    return {
-      value, unit: 'x', target: '1.15 or less', ok: value <= 1.15,
-      detail: { exportMs: Math.round(took), bareMs: Math.round(bare), filmMs: length, bytes: statSync(file).size, threads: cpus().length },
-    }
+    const value = Number((Math.min(...exports) / Math.min(...bares)).toFixed(2))
+    return { value, unit: 'x', target: '1.15 or less', ok: value <= 1.15, detail: { exportMs: exports, bareMs: bares, filmMs, bytes, threads: cpus().length } }
   } finally {
     end()
   }
