@@ -1,14 +1,40 @@
 import { createHash } from 'node:crypto'
-import { mkdir, rename, rm } from 'node:fs/promises'
+import { mkdir, readFile, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
+import Joi from 'joi'
 import type { RenderPlan } from '@core/plan'
 import { SOUND_CODECS, contentOfVoice, makeVoice, measureFile } from '@render/sound'
 import type { Loudness, VoiceWanted } from '@render/sound'
-import { foundInCache, segmentFolder, voicePath } from '@server/store'
+import { foundInCache, segmentFolder, voicePath, writeWhole } from '@server/store'
 
 export interface MadeSound {
   readonly file: string
   readonly loudness: Loudness
+}
+
+const LOUDNESS = Joi.object<Loudness>({ integrated: Joi.number().allow(null).required(), truePeak: Joi.number().allow(null).required() })
+
+/** What was measured in a sound when it was made, so that it is not measured again. */
+const noteOf = (file: string): string => `${file}.loudness`
+const note = (file: string, loudness: Loudness): Promise<void> => writeWhole(noteOf(file), Buffer.from(JSON.stringify(loudness)))
+
+function readNote(text: string): Loudness | null {
+  try {
+    const { value, error } = LOUDNESS.validate(JSON.parse(text))
+    return error === undefined ? value : null
+  } catch {
+    // It is not the text that was written: there is no note.
+    return null
+  }
+}
+
+/** The loudness of a sound that was found made: as noted then, or measured if the note is gone. */
+async function loudnessOf(file: string): Promise<Loudness> {
+  const noted = await foundInCache(noteOf(file)) ? readNote(await readFile(noteOf(file), 'utf8')) : null
+  if (noted !== null) return noted
+  const loudness = await measureFile(file)
+  await note(file, loudness)
+  return loudness
 }
 
 /** Makes the film's sound, or finds it made. @param label tells apart what several make at a time */
@@ -16,11 +42,12 @@ export async function makeSound(plan: RenderPlan, label: string, signal: AbortSi
   const wanted: VoiceWanted = { parts: plan.voice, frames: plan.frames, rate: plan.rate, format: plan.format, loudness: plan.loudness }
   const key = createHash('sha256').update(contentOfVoice(wanted)).digest('hex')
   const file = join(segmentFolder(), `${key}.${SOUND_CODECS[plan.format].ending}`)
-  if (await foundInCache(file)) return { file, loudness: await measureFile(file) }
+  if (await foundInCache(file)) return { file, loudness: await loudnessOf(file) }
   await mkdir(segmentFolder(), { recursive: true })
   const part = `${file}.${label}.part`
   try {
     const loudness = await makeVoice({ wanted, voiceOf: voicePath, out: part, signal })
+    await note(file, loudness)
     await rename(part, file)
     return { file, loudness }
   } finally {
