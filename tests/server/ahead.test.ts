@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { readdir } from 'node:fs/promises'
+import { readFile, readdir, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -30,13 +30,30 @@ const idle = () => until('nothing left to make ahead', async () => {
 })
 const recipe = async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).recipe
 
+/** Has the talk's file made. */
+async function file(): Promise<DeliveryView> {
+  const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, await recipe())
+  return await until('the file', async () => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id && one.state === 'done'))
+}
+
 describe('what is made ahead', () => {
   it('leaves nothing to encode when the file is asked for', async () => {
     await idle()
-    const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, await recipe())
-    const made = await until('the file', async () => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id && one.state === 'done'))
+    const made = await file()
     expect(made.facts?.encoded).toBe(0)
     expect(made.facts?.frames).toBe(180)
+  })
+
+  it('leaves no sound to measure either, and has it measured again when its note is gone', async () => {
+    await idle()
+    const { facts } = await file()
+    const folder = join(product.data, 'store', 'segments')
+    const note = join(folder, (await readdir(folder)).find((name) => name.endsWith('.loudness')) ?? '')
+    expect(JSON.parse(await readFile(note, 'utf8'))).toEqual({ integrated: facts?.loudness, truePeak: facts?.truePeak })
+    await writeFile(note, JSON.stringify({ integrated: -16.7, truePeak: -3.1 }))
+    expect((await file()).facts).toMatchObject({ loudness: -16.7, truePeak: -3.1 })
+    await writeFile(note, '{"integr')
+    expect((await file()).facts).toMatchObject({ loudness: facts?.loudness, truePeak: facts?.truePeak })
   })
 
   it('makes way while somebody records, and goes on afterwards', async () => {
