@@ -43,7 +43,7 @@ const FINEST = 4
 /** Of a size to stay under this much is used, about. */
 const OF_SIZE = 0.95
 /**
- * Milliseconds of the whole machine, fitted to 204 parts of the demo talk in seven recipes: for a part, with the start of its encoder; for a
+ * Milliseconds of the whole machine, fitted to 184 parts of the demo talk in eight recipes: for a part, with the start of its encoder; for a
  * megapixel of a still picture; for a megapixel of each moving frame, by how many of its rows move; for a face in a frame; for a megapixel of a frame in which ink grows; and of
  * one that is drawn whole with the face in it.
  */

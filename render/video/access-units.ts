@@ -1,6 +1,4 @@
-/** Start code and type of the delimiter that stands before each frame (ITU-T H.264, 7.3.1 and table 7-1, type 9). */
-const DELIMITER = 9
-const START = Buffer.from([0, 0, 1])
+import { START, UNIT } from './h264-units'
 
 /**
  * Where each frame of an H.264 byte stream begins. Relies on the delimiters our encoder writes.
@@ -12,7 +10,7 @@ export function frameOffsets(stream: Buffer): readonly number[] {
   for (;;) {
     at = stream.indexOf(START, at)
     if (at === -1 || at + 3 >= stream.length) return offsets
-    if (((stream[at + 3] ?? 0) & 0x1f) === DELIMITER) {
+    if (((stream[at + 3] ?? 0) & 0x1f) === UNIT.delimiter) {
       offsets.push(at > 0 && stream[at - 1] === 0 ? at - 1 : at)
     }
     at += 3

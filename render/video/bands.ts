@@ -45,27 +45,23 @@ interface Rows {
   readonly bottom: number
 }
 
-/** Rows around some boxes, in whole blocks; null when there are none. */
-function rowsOf(boxes: readonly PixelBox[], size: Size): Rows | null {
-  if (boxes.length === 0) return null
+/** Rows around some boxes, at least one, in whole blocks. */
+function rowsOf(boxes: readonly PixelBox[], size: Size): Rows {
   const first = Math.min(...boxes.map(({ y }) => y)) - MARGIN
   const end = Math.max(...boxes.map(({ y, height }) => y + height)) + MARGIN
   return { top: Math.max(0, Math.floor(first / BLOCK) * BLOCK), bottom: Math.min(size.height, Math.ceil(end / BLOCK) * BLOCK) }
 }
 
 /** Rows that move all the time, and those of what changes now and then so near to their edges that it would be cut in two. What changes all of the picture is cut in any case. */
-function withNeighbours(always: PixelBox, changed: readonly PixelBox[], size: Size): Rows | null {
+function withNeighbours(always: PixelBox, changed: readonly PixelBox[], size: Size): Rows {
   const boxes = [always]
-  for (let rows = rowsOf(boxes, size); ;) {
-    if (rows === null) return null
-    const { top, bottom } = rows
+  for (;;) {
+    const { top, bottom } = rowsOf(boxes, size)
     const near = changed.find((box) => box.height < size.height && box.y + box.height > top - MARGIN && box.y < bottom + MARGIN
       && ((top > 0 && box.y < top + MARGIN) || (bottom < size.height && box.y + box.height > bottom - MARGIN)))
-    if (near === undefined) return rows
+    if (near === undefined) return { top, bottom }
+    // It lies inside then, a margin from either edge: it is not found again.
     boxes.push(near)
-    const wider = rowsOf(boxes, size)
-    if (wider === null || (wider.top === top && wider.bottom === bottom)) return rows
-    rows = wider
   }
 }
 
@@ -87,9 +83,10 @@ function framesToEncode(changes: readonly Change[], frames: number): readonly nu
  * @returns from top to bottom; null when bands would not pay
  */
 export function bandsOf(always: PixelBox | null, changes: readonly Change[], frames: number, size: Size): readonly Band[] | null {
-  const moving = always === null ? null : withNeighbours(always, changes.map(({ box }) => box), size)
-  const all = rowsOf([...always === null ? [] : [always], ...changes.map(({ box }) => box)], size)
-  if (all === null) return null
+  const changed = changes.map(({ box }) => box)
+  if (always === null && changed.length === 0) return null
+  const moving = always === null ? null : withNeighbours(always, changed, size)
+  const all = rowsOf([...always === null ? [] : [always], ...changed], size)
   const edges = [0, all.top, ...moving === null ? [] : [moving.top, moving.bottom], all.bottom, size.height]
   const bands = edges.slice(1).map((bottom, n): Band => {
     const top = edges[n] ?? 0

@@ -18,7 +18,8 @@ export async function unlessUnlike<Value>(work: () => Promise<Value>): Promise<V
 /** Kinds of units (table 7-1). */
 export const UNIT = { slice: 1, instantSlice: 5, sequence: 7, picture: 8, delimiter: 9 } as const
 
-const START = Buffer.from([0, 0, 1])
+/** What stands before each unit (annex B.1). */
+export const START = Buffer.from([0, 0, 1])
 const GUARD = Buffer.from([0, 0, 3])
 const ZEROS = Buffer.from([0, 0])
 

@@ -1,6 +1,6 @@
 import type { Size } from '@core/model'
 import { run } from '@render/process'
-import { firstFrames, frameOffsets } from './access-units'
+import { frameOffsets } from './access-units'
 import { encoderArgs } from './encoder'
 import type { Coding } from './encoder'
 import { withFrameNumber } from './frame-number'
@@ -45,5 +45,5 @@ export function lengthened(stream: Buffer, unchanged: Buffer, frames: number): B
   const offsets = frameOffsets(stream)
   const { numberBits: width } = headersOf(stream)
   const more = Array.from({ length: frames - offsets.length }, (_, n) => withFrameNumber(unchanged, width, (offsets.length + n) % 2 ** width))
-  return Buffer.concat([firstFrames(stream, offsets, offsets.length), ...more])
+  return Buffer.concat([stream, ...more])
 }
