@@ -25,6 +25,8 @@ export interface GraphOrder {
 const BARS = '0x101A18'
 /** Height of the picture shown while a film is being made. */
 const LOOK_HEIGHT = 270
+/** Two pictures that are put together have the same range of lightness. */
+const LIMITED = 'in_range=tv:out_range=tv'
 const LOOK = `fps=1/2:start_time=0,scale=-2:${String(LOOK_HEIGHT)}`
 
 /** The inset's outline, white on black, as large as its box. */
@@ -105,9 +107,10 @@ export function bandGraph(order: GraphOrder, bands: readonly Band[]): string {
     if (n !== faced) return `${cropped},${selectFrames(band)}${name}`
     const made = `${cropped}[rows];[rows][inset]${laid(order, band.top)}`
     if (!look) return `${made}${name}`
-    const [tall, down] = [band.height, band.top].map((rows) => Math.round((rows * LOOK_HEIGHT) / size.height))
+    // Even rows, since colour is stored for pairs of them; the end of the picture is the end of the band that reaches it.
+    const [down, end] = [band.top, band.top + band.height].map((rows) => Math.round((rows * LOOK_HEIGHT) / size.height / 2) * 2)
     const wide = Math.round((size.width * LOOK_HEIGHT) / size.height / 2) * 2
-    return `${made},split${name}[shown];[shown]fps=1/2:start_time=0,scale=${String(wide)}:${String(tall)}[small];[pages]${LOOK}[under];[under][small]overlay=0:${String(down ?? 0)},format=yuvj420p[look]`
+    return `${made},split${name}[shown];[shown]fps=1/2:start_time=0,scale=${String(wide)}:${String((end ?? 0) - (down ?? 0))}:${LIMITED}[small];[pages]${LOOK}:${LIMITED}[under];[under][small]overlay=0:${String(down ?? 0)}:format=yuv420,scale=in_range=tv:out_range=pc,format=yuvj420p[look]`
   })
   const pages = [...bands.map((_, n) => `[page${String(n)}]`), ...(look ? ['[pages]'] : [])]
   const rest = look && faced < 0 ? [`[pages]${LOOK},format=yuvj420p[look]`] : []
