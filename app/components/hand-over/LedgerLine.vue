@@ -81,7 +81,7 @@ watch(look, () => { noLook.value = false })
 <style scoped>
 .line { display: flex; gap: 16px; padding: 14px 16px; border: 1px solid var(--line); border-radius: 6px; background: var(--card); }
 .look { width: 224px; aspect-ratio: 16 / 9; background: #14201E; flex: none; align-self: start; }
-.look img { width: 100%; height: 100%; object-fit: cover; }
+.look img { display: block; width: 100%; height: 100%; object-fit: cover; }
 .words { flex: 1; display: grid; gap: 8px; min-width: 0; }
 .head { display: flex; justify-content: space-between; gap: 12px; }
 h3 { font: 600 16px var(--read); overflow-wrap: anywhere; }
