@@ -5,12 +5,12 @@ import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { GROUP } from '@core/plan'
 import { run } from '@render/process'
-import { codingOf, encoderArgs, frameOffsets } from '.'
+import { codingOf, frameOffsets } from '.'
 import { bandArgs, bandsOf, selectFrames, woven } from './bands'
 import type { Band, MadeBand } from './bands'
 import { checkBands } from './check-stream'
 import { UnlikeOurs } from './h264-units'
-import { emptyStream, unchangedFrame } from './still-group'
+import { headersAlike } from './headers-alike'
 
 const SIZE = { width: 426, height: 480 }
 const RATE = 30
@@ -34,7 +34,7 @@ async function encoded(band: Band, number: number): Promise<typeof files[number]
   const rows = `crop=${String(SIZE.width)}:${String(band.height)}:0:${String(band.top)}`
   const line = GROWS.map((frame, n) => `drawbox=x=${String(20 + n * 30)}:y=300:w=30:h=6:c=red:t=fill:enable='gte(n,${String(frame)})'`).join(',')
   const picture = `testsrc2=s=${String(SIZE.width)}x${String(SIZE.height)}:r=1:d=1,loop=loop=-1:size=1,setpts=N/30/TB,fps=30,${line}[page];testsrc=s=64x64:r=30[face];[page][face]overlay=300:112,${rows},${selectFrames(band)}`
-  await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', picture, '-frames:v', String(band.frames.length), ...encoderArgs(CODING, RATE, 1), ...bandArgs(band, RATE), '-f', 'h264', '-y', out])
+  await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', picture, '-frames:v', String(band.frames.length), ...bandArgs(band, CODING, RATE), '-f', 'h264', '-y', out])
   return { band, out }
 }
 
@@ -42,7 +42,7 @@ beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'aisle-bands-'))
   bands = bandsOf({ x: 300, y: 112, width: 64, height: 64 }, GROWS.map((frame) => ({ frame, box: { x: 20, y: 300, width: 300, height: 6 } })), FRAMES, SIZE) ?? []
   files = await Promise.all(bands.map(encoded))
-  streams = await Promise.all(files.map(async ({ band, out }) => ({ band, stream: await readFile(out), unchanged: await unchangedFrame({ width: SIZE.width, height: band.height }, RATE, CODING) })))
+  streams = await Promise.all(files.map(async ({ band, out }) => ({ band, stream: await readFile(out) })))
 })
 afterAll(async () => { await rm(folder, { recursive: true }) })
 
@@ -89,7 +89,7 @@ describe('bands', () => {
   it('make up one stream that is in every pixel what each of them was', async () => {
     expect(bands.map(({ still, frames }) => (still ? 'still' : frames.length === FRAMES ? 'always' : 'at times'))).toEqual(['still', 'always', 'at times', 'still'])
     const file = at('whole.h264')
-    const whole = woven(streams, await emptyStream(SIZE, RATE, CODING), FRAMES)
+    const whole = woven(streams, await headersAlike(SIZE, RATE, CODING), FRAMES)
     await writeFile(file, whole)
     expect(frameOffsets(whole).length).toBe(FRAMES)
     expect(await checkBands(order(file), files, FRAMES)).toBe(true)
@@ -106,15 +106,15 @@ describe('bands', () => {
     if (above === undefined || moving === undefined) throw new Error('several bands')
     const file = at('other.h264')
     // As many rows of another picture.
-    await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', `color=c=teal:s=${String(SIZE.width)}x${String(moving.band.height)}:r=30`, '-frames:v', String(FRAMES), ...encoderArgs(CODING, RATE, 1), ...bandArgs(moving.band, RATE), '-f', 'h264', '-y', at('teal.h264')])
+    await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', `color=c=teal:s=${String(SIZE.width)}x${String(moving.band.height)}:r=30`, '-frames:v', String(FRAMES), ...bandArgs(moving.band, CODING, RATE), '-f', 'h264', '-y', at('teal.h264')])
     const teal = { ...moving, stream: await readFile(at('teal.h264')) }
-    await writeFile(file, woven([above, teal, ...below], await emptyStream(SIZE, RATE, CODING), FRAMES))
+    await writeFile(file, woven([above, teal, ...below], await headersAlike(SIZE, RATE, CODING), FRAMES))
     expect(await checkBands(order(file), files, FRAMES)).toBe(false)
   })
 
   it('are seen through when they cannot be decoded', async () => {
     const file = at('broken.h264')
-    const whole = woven(streams, await emptyStream(SIZE, RATE, CODING), FRAMES)
+    const whole = woven(streams, await headersAlike(SIZE, RATE, CODING), FRAMES)
     const offsets = frameOffsets(whole)
     // A frame in the middle is nothing but its beginning.
     const [from = 0, to] = [offsets[70], offsets[71]]
@@ -123,7 +123,7 @@ describe('bands', () => {
   })
 
   it('are refused with too few frames, or groups that do not begin together', async () => {
-    const like = await emptyStream(SIZE, RATE, CODING)
+    const like = await headersAlike(SIZE, RATE, CODING)
     const [above, moving, ...below] = streams
     if (above === undefined || moving === undefined) throw new Error('several bands')
     const offsets = frameOffsets(moving.stream)

@@ -1,11 +1,13 @@
 import { GROUP } from '@core/plan'
 import type { PixelBox } from '@core/paint'
 import type { Size } from '@core/model'
-import { UNIT, UnlikeOurs, started, unitsOf } from './h264-units'
-import type { Unit } from './h264-units'
+import { encoderArgs, stillArgs } from './encoder'
+import type { Coding } from './encoder'
+import { DELIMITED, UNIT, UnlikeOurs, slicesOf, started } from './h264-units'
 import { placedSlice } from './placed-slice'
-import { SETTLED } from './still-group'
 import { headersOf } from './stream-headers'
+import type { StreamHeaders } from './stream-headers'
+import { unchangedSlice } from './unchanged-slice'
 
 /*
  * A picture of which only some rows change is encoded as bands: streams of their own, of which those that stand still cost next to
@@ -17,9 +19,9 @@ export interface Band {
   /** In pixels; even, and whole macroblocks but for the picture's end. */
   readonly top: number
   readonly height: number
-  /** Frames that are encoded, in order: in all others nothing changes. Of a band in which nothing ever does, those of its first group. */
+  /** Frames that are encoded, in order: in all others nothing changes. Of a band in which nothing ever does, the first alone. */
   readonly frames: readonly number[]
-  /** Whether its first group is repeated, since nothing ever changes. */
+  /** Whether its one frame begins every group, since nothing ever changes. */
   readonly still: boolean
 }
 
@@ -37,6 +39,8 @@ const MARGIN = 48
 const REACH = 32
 /** Bands pay when no more of all rows of all frames than this is encoded. */
 const MOST = 0.8
+/** So many frames of rows that change now and then are encoded at the beginning of each group: the encoder looks ten ahead to see that they stay. */
+const SETTLED = 16
 /** So many frames after a change are encoded, in which the encoder makes finer what came in haste. */
 const AFTER = 8
 
@@ -67,11 +71,12 @@ function withNeighbours(always: PixelBox, changed: readonly PixelBox[], size: Si
 
 /** Frames that are encoded of rows that change in some: these, a few after each, and those by which each group begins. */
 function framesToEncode(changes: readonly Change[], frames: number): readonly number[] {
+  if (changes.length === 0) return [0]
   const wanted = new Set<number>()
   const want = (from: number, count: number): void => {
     for (let frame = from; frame < Math.min(from + count, frames); frame += 1) wanted.add(frame)
   }
-  for (let group = 0; group < (changes.length === 0 ? 1 : frames); group += GROUP) want(group, SETTLED)
+  for (let group = 0; group < frames; group += GROUP) want(group, SETTLED)
   for (const { frame } of changes) want(frame, AFTER)
   return [...wanted].sort((a, b) => a - b)
 }
@@ -121,52 +126,48 @@ export function rowsToCompare({ top, height }: Band, lines: number): readonly { 
   return [...top === 0 ? [] : [{ top, height: MARGIN }], ...top + height === lines ? [] : [{ top: top + height - MARGIN, height: MARGIN }]]
 }
 
-/** Arguments for a band's encoder, after the usual ones: its frames are at their times, and groups begin where those of the others do. */
-export const bandArgs = ({ frames }: Band, rate: number): readonly string[] => [
-  '-fps_mode', 'passthrough', '-x264opts', `mvrange=${String(REACH)}`, '-g', String(GROUP * 1000), '-forced-idr', '1', '-force_key_frames', frames.filter((frame) => frame % GROUP === 0).map((frame) => (frame / rate).toFixed(6)).join(','),
-]
-
-/** Delimits frames of any kind (7.3.2.4). */
-const DELIMITER = started(Buffer.from([UNIT.delimiter, 0xf0]))
+/** Arguments for a band's encoder: its frames are at their times, and groups begin where those of the others do. */
+export const bandArgs = ({ frames, still }: Band, coding: Coding, rate: number): readonly string[] => (still
+  ? stillArgs(coding, rate)
+  : [
+      ...encoderArgs(coding, rate, 1), '-fps_mode', 'passthrough', '-x264opts', `mvrange=${String(REACH)}`, '-g', String(GROUP * 1000),
+      '-forced-idr', '1', '-force_key_frames', frames.filter((frame) => frame % GROUP === 0).map((frame) => (frame / rate).toFixed(6)).join(','),
+    ])
 
 /** A band as it was encoded. */
 export interface MadeBand {
   readonly band: Band
   /** One slice for each of its frames. */
   readonly stream: Buffer
-  /** A frame of its size in which nothing changes. */
-  readonly unchanged: Buffer
 }
-
-const slicesOf = (stream: Buffer): readonly Unit[] => unitsOf(stream).filter(({ type }) => type === UNIT.slice || type === UNIT.instantSlice)
 
 /**
  * Puts bands together as slices of one stream.
- * @param like a stream of the whole picture, encoded alike, for its headers
+ * @param whole headers of the whole picture, encoded alike
  * @param frames of the whole
  * @throws UnlikeOurs when a band has not the frames that it should, or headers of its own kind
  */
-export function woven(bands: readonly MadeBand[], like: Buffer, frames: number): Buffer {
-  const whole = headersOf(like)
-  const parts = bands.map(({ band, stream, unchanged }) => {
+export function woven(bands: readonly MadeBand[], whole: StreamHeaders, frames: number): Buffer {
+  const parts = bands.map(({ band, stream }) => {
     const headers = headersOf(stream)
     const slices = slicesOf(stream)
     if (slices.length !== band.frames.length) throw new UnlikeOurs(`a band has ${String(slices.length)} frames of ${String(band.frames.length)}`)
     if (slices.some(({ type }, n) => (type === UNIT.instantSlice) !== ((band.frames[n] ?? 0) % GROUP === 0))) throw new UnlikeOurs('a band begins a group where the others do not')
     if (headers.across !== whole.across || headers.numberBits !== whole.numberBits || !headers.picture.equals(whole.picture)) throw new UnlikeOurs('a band is encoded otherwise than the whole')
-    const [nothing] = slicesOf(unchanged)
-    if (nothing === undefined) throw new UnlikeOurs('a frame without changes has no slice')
-    const known = new Map(band.frames.map((frame, n) => [frame, slices[n] ?? nothing]))
-    return { headers, at: (frame: number): Unit => known.get(band.still ? frame % GROUP : frame) ?? nothing, first: (band.top / BLOCK) * whole.across }
+    const known = new Map(band.frames.map((frame, n) => [frame, slices[n]]))
+    const [macroblock, count] = [(band.top / BLOCK) * whole.across, headers.down * headers.across]
+    return (frame: number): Buffer => {
+      const inGroup = frame % GROUP
+      const slice = known.get(band.still ? inGroup : frame)
+      const place = { macroblock, frame: inGroup % 2 ** headers.numberBits, group: Math.floor(frame / GROUP) % 2 }
+      return slice === undefined ? unchangedSlice(whole, place, count) : placedSlice(slice, headers, place)
+    }
   })
   const out: Buffer[] = []
   for (let frame = 0; frame < frames; frame += 1) {
-    const inGroup = frame % GROUP
-    out.push(DELIMITER)
-    if (inGroup === 0) out.push(whole.bytes)
-    for (const { headers, at, first } of parts) {
-      out.push(started(placedSlice(at(frame), headers, { macroblock: first, frame: inGroup % 2 ** headers.numberBits, group: Math.floor(frame / GROUP) % 2 })))
-    }
+    out.push(DELIMITED)
+    if (frame % GROUP === 0) out.push(whole.bytes)
+    for (const sliceAt of parts) out.push(started(sliceAt(frame)))
   }
   return Buffer.concat(out)
 }

@@ -1,36 +1,70 @@
-import { SPOT, strokeBounds } from '@core/ink'
+import { SPOT, strokeBounds, strokeOutline } from '@core/ink'
+import type { Outline2D } from '@core/ink'
 import type { PixelBox } from '@core/paint'
 import type { Scene } from '@core/scene'
-import type { Point, Size } from '@core/model'
+import type { Ms, Point, Size, Stroke } from '@core/model'
 
 /** Whether nothing but ink differs between two scenes, so that the rest need not be drawn again. */
 const sameButInk = (a: Scene, b: Scene): boolean =>
   a.shown?.picture === b.shown?.picture && a.transition === null && b.transition === null && a.coming === 1 && b.coming === 1
   && JSON.stringify([a.stage, a.inset?.framing]) === JSON.stringify([b.stage, b.inset?.framing])
 
-/** What the pointer's spot covers, in fractions of the slide, on slides up to five times as high as wide. */
-const boundsOfSpot = (at: Point): { readonly left: number, readonly top: number, readonly right: number, readonly bottom: number } => {
+/** In fractions of the slide. */
+interface Bounds {
+  readonly left: number
+  readonly top: number
+  readonly right: number
+  readonly bottom: number
+}
+
+/** What the pointer's spot covers, on slides up to five times as high as wide. */
+const boundsOfSpot = (at: Point): Bounds => {
   const reach = SPOT.radius * Math.max(...SPOT.discs.map((disc) => disc.reach))
   return { left: at.x - reach * 5, top: at.y - reach, right: at.x + reach * 5, bottom: at.y + reach }
+}
+
+/** A corner of a drawn outline bends the line towards its neighbours, and two further on none of it is felt. */
+const FELT = 2
+
+/** Where the outlines of a stroke differ that were drawn one after the other: as a rule at its tip alone. All of both where they differ at their beginnings. */
+function boundsOfGrowth(before: Outline2D, after: Outline2D, slide: Size): Bounds | null {
+  const same = (a: Outline2D[number] | undefined, b: Outline2D[number] | undefined): boolean => a?.[0] === b?.[0] && a?.[1] === b?.[1]
+  const most = Math.min(before.length, after.length)
+  let head = 0
+  while (head < most && same(before[head], after[head])) head += 1
+  let tail = 0
+  while (tail < most - head && same(before.at(-1 - tail), after.at(-1 - tail))) tail += 1
+  if (head === before.length && head === after.length) return null
+  const apart = head > FELT && tail > FELT
+  const part = (outline: Outline2D): Outline2D => (apart ? outline.slice(head - FELT, outline.length - tail + FELT) : outline)
+  const corners = [...part(before), ...part(after)]
+  const [across, down] = [corners.map(([x]) => x / slide.width), corners.map(([, y]) => y / slide.height)]
+  return { left: Math.min(...across), top: Math.min(...down), right: Math.max(...across), bottom: Math.max(...down) }
+}
+
+/** Where a stroke is not alike in two scenes. @param was how much of it there was, and @param is how much there is; undefined: it is not there */
+function boundsOfChange(stroke: Stroke, was: Ms | null | undefined, is: Ms | null | undefined, slide: Size): Bounds | null {
+  if (stroke.tool === 'label') return strokeBounds(stroke, slide)
+  const outline = (elapsed: Ms | null | undefined): Outline2D => (elapsed === undefined ? [] : strokeOutline(stroke, elapsed, slide))
+  return boundsOfGrowth(outline(was), outline(is), slide)
 }
 
 /** Where two scenes of the same slide differ: around the strokes and the spot that are not alike in both. Null when nowhere. */
 function inkBox(last: Scene, now: Scene, size: Size): PixelBox | null {
   const [before, after, stage] = [last.ink, now.ink, now.stage]
+  const slide = { width: size.width * stage.w, height: size.height * stage.h }
   const was = new Map(before.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
   const is = new Map(after.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
-  const changed = [...before, ...after].filter(({ stroke }) =>
-    was.get(stroke.id) !== is.get(stroke.id) || was.has(stroke.id) !== is.has(stroke.id))
+  const changed = new Map([...before, ...after].filter(({ stroke: { id } }) => was.get(id) !== is.get(id) || was.has(id) !== is.has(id)).map(({ stroke }) => [stroke.id, stroke]))
   const spots = JSON.stringify(last.spot) === JSON.stringify(now.spot) ? [] : [last.spot, now.spot].flatMap((spot) => (spot === null ? [] : [boundsOfSpot(spot)]))
-  if (changed.length === 0 && spots.length === 0) return null
-  const bounds = [...changed.map(({ stroke }) => strokeBounds(stroke, { width: size.width * stage.w, height: size.height * stage.h })), ...spots]
-  const edge = (values: readonly number[], pick: (...of: number[]) => number): number => pick(...values)
+  const bounds = [...[...changed.values()].map((stroke) => boundsOfChange(stroke, was.get(stroke.id), is.get(stroke.id), slide)).filter((one) => one !== null), ...spots]
+  if (bounds.length === 0) return null
   const across = (x: number): number => (stage.x + x * stage.w) * size.width
   const down = (y: number): number => (stage.y + y * stage.h) * size.height
-  const left = across(edge(bounds.map((bound) => bound.left), Math.min))
-  const top = down(edge(bounds.map((bound) => bound.top), Math.min))
-  const right = across(edge(bounds.map((bound) => bound.right), Math.max))
-  const bottom = down(edge(bounds.map((bound) => bound.bottom), Math.max))
+  const left = across(Math.min(...bounds.map((bound) => bound.left)))
+  const top = down(Math.min(...bounds.map((bound) => bound.top)))
+  const right = across(Math.max(...bounds.map((bound) => bound.right)))
+  const bottom = down(Math.max(...bounds.map((bound) => bound.bottom)))
   const x = Math.max(0, Math.floor(left / 2) * 2 - 2)
   const y = Math.max(0, Math.floor(top / 2) * 2 - 2)
   return {
@@ -43,9 +77,12 @@ function inkBox(last: Scene, now: Scene, size: Size): PixelBox | null {
 
 export const wholeBox = (size: Size): PixelBox => ({ x: 0, y: 0, width: size.width, height: size.height })
 
-/** What has to be drawn again when one scene follows another: even pixels. Null: nothing. @param last null: nothing was drawn before */
-export function changedBox(last: Scene | null, now: Scene, size: Size): PixelBox | null {
-  if (last === null || !sameButInk(last, now)) return wholeBox(size)
+/**
+ * What has to be drawn again when one scene follows another: even pixels; where ink grows, around its tip and not around all of it. A line that was drawn further may,
+ * where it only touches a pixel, be lighter or darker there than one that was drawn at once. Null: nothing.
+ */
+export function changedBox(last: Scene, now: Scene, size: Size): PixelBox | null {
+  if (!sameButInk(last, now)) return wholeBox(size)
   const box = inkBox(last, now, size)
   return box === null || box.width <= 0 || box.height <= 0 ? null : box
 }

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import type { Size } from '@core/model'
-import { ProcessFailed, run } from '@render/process'
+import { ProcessFailed, feed, run, start } from '@render/process'
 import { rowsToCompare, selectFrames } from './bands'
 import type { Band } from './bands'
 import { CODECS } from './codec'
@@ -23,22 +23,33 @@ async function checkCount({ coding, out }: Made, frames: number): Promise<void> 
   if (found !== frames) throw new Error(`the encoder made ${String(found)} frames of ${String(frames)}`)
 }
 
-/** Decodes what was made, once, and counts it. Smoothing block edges and turning coefficients into pixels are left out: they find no faults and take half of the time. */
+/** Smoothing block edges and turning coefficients into pixels are left out: they find no faults and take half of the time. */
+const decodeOnly = (source: readonly string[]): readonly string[] =>
+  ['-hide_banner', '-loglevel', 'error', '-xerror', '-threads', '1', '-skip_loop_filter', 'all', '-skip_idct', 'all', ...source, '-f', 'null', '-']
+
+/** Decodes what was made, once, and counts it. */
 export async function checkStream(order: Made, frames: number): Promise<void> {
   await checkCount(order, frames)
-  await run('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-xerror', '-threads', String(order.threads), '-skip_loop_filter', 'all', '-skip_idct', 'all',
-    '-protocol_whitelist', 'file,pipe', '-f', CODECS[order.coding.format].stream, '-i', order.out, '-f', 'null', '-',
-  ], { signal: order.signal, niceness: order.niceness })
+  await run('ffmpeg', decodeOnly(['-protocol_whitelist', 'file,pipe', '-f', CODECS[order.coding.format].stream, '-i', order.out]), { signal: order.signal, niceness: order.niceness })
+}
+
+/** Decodes an H.264 stream that is in memory. @throws ProcessFailed when it cannot be */
+export async function checkDecodes(stream: Buffer, { niceness, signal }: Pick<Made, 'niceness' | 'signal'>): Promise<void> {
+  const { child, done } = start('ffmpeg', decodeOnly(['-f', 'h264', '-i', 'pipe:0']), { niceness, signal })
+  await feed(child, stream)
+  child.stdin?.end()
+  await done
 }
 
 /**
- * Decodes what was put together of bands, and each band by itself, once, and counts and compares them: a block that was predicted from what lies beyond
- * its band looks otherwise in the whole than where it was encoded.
+ * Decodes what was put together of bands, and each band in which something moves by itself, once, and counts and compares them: a block that was predicted from
+ * what lies beyond its band looks otherwise in the whole than where it was encoded.
  * @returns whether all of it can be decoded and every pixel is the same
  */
-export async function checkBands(order: Made, bands: readonly { readonly band: Band, readonly out: string }[], frames: number): Promise<boolean> {
+export async function checkBands(order: Made, all: readonly { readonly band: Band, readonly out: string }[], frames: number): Promise<boolean> {
   await checkCount(order, frames)
+  // A picture that stands still is predicted from nothing.
+  const bands = all.filter(({ band }) => !band.still)
   // Smoothing block edges takes half of the time. It is left out in both, and so shows nothing that is not there.
   const decoder = ['-threads', String(order.threads), '-skip_loop_filter', 'all']
   const compared = bands.flatMap(({ band }, n) => rowsToCompare(band, order.size.height).map((rows) => ({ ...rows, band, input: n + 1 })))

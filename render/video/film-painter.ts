@@ -1,19 +1,23 @@
 import { createCanvas } from '@napi-rs/canvas'
-import type { Canvas, SKRSContext2D } from '@napi-rs/canvas'
+import type { Canvas } from '@napi-rs/canvas'
 import { paintInset, paintScene } from '@core/paint'
 import type { Drawable, PaintContext, PixelBox } from '@core/paint'
-import type { Run } from '@core/plan'
 import type { Scene } from '@core/scene'
 import type { Size } from '@core/model'
-import { changedBox, wholeBox } from './changed-box'
+import { wholeBox } from './changed-box'
 import type { Drawn, PictureSource } from './picture-source'
+import { LOOK_HEIGHT } from './segment-graph'
 import { convert, yuvFrame } from './yuv'
+
+/** Reading any part of a canvas takes as long as copying all of it, so what is small is drawn on a small one. */
+const SMALL: Size = { width: 512, height: 288 }
 
 /** Draws the pictures of a film one after the other, painting and converting only what changed since the last. */
 export class FilmPainter {
-  readonly canvas: Canvas
   readonly #size: Size
-  readonly #ctx: SKRSContext2D
+  /** Where whole pictures are painted. */
+  readonly canvas: Canvas
+  readonly #small = createCanvas(SMALL.width, SMALL.height)
   readonly #frame
   readonly #source: PictureSource
   #last: Scene | null = null
@@ -22,36 +26,57 @@ export class FilmPainter {
     this.#size = size
     this.#source = source
     this.canvas = createCanvas(size.width, size.height)
-    this.#ctx = this.canvas.getContext('2d')
     this.#frame = yuvFrame(size)
   }
 
-  /** The run's picture in the encoder's format. The same buffer each time: copy or use it before the next call. */
-  async paint(run: Run): Promise<Buffer> {
-    const { scene } = run
-    const box = changedBox(this.#last, scene, this.#size)
-    this.#last = scene
-    if (box !== null) await this.#draw(scene, box, null)
+  /**
+   * A scene's picture in the encoder's format, all of it painted anew: it is the same whatever was painted before. The same buffer each time: copy or use it
+   * before the next call.
+   */
+  async paint(scene: Scene): Promise<Buffer> {
+    await this.#draw(this.canvas, { x: 0, y: 0 }, scene, wholeBox(this.#size), null)
+    return this.#frame.bytes
+  }
+
+  /** The picture of a scene that follows the one painted last. @param box where they differ, see `changedBox`; null: nowhere */
+  async paintNext(scene: Scene, box: PixelBox | null): Promise<Buffer> {
+    if (box === null) this.#last = scene
+    else if (box.width <= SMALL.width && box.height <= SMALL.height) await this.#draw(this.#small, box, scene, box, null)
+    else await this.#draw(this.canvas, { x: 0, y: 0 }, scene, box, null)
     return this.#frame.bytes
   }
 
   /** A frame with the face in it, drawn whole. The same buffer each time, as with `paint`. */
   async paintWithFace(scene: Scene, face: Drawable<Drawn>): Promise<Buffer> {
-    this.#last = null
-    await this.#draw(scene, wholeBox(this.#size), face)
+    await this.#draw(this.canvas, { x: 0, y: 0 }, scene, wholeBox(this.#size), face)
     return this.#frame.bytes
   }
 
-  async #draw(scene: Scene, box: PixelBox, face: Drawable<Drawn> | null): Promise<void> {
+  /** The scene painted last, small, as JPEG; null before the first. */
+  async look(): Promise<Buffer | null> {
+    if (this.#last === null) return null
+    const size = { width: Math.round((this.#size.width * LOOK_HEIGHT) / this.#size.height / 2) * 2, height: LOOK_HEIGHT }
+    const canvas = createCanvas(size.width, size.height)
+    const ctx: PaintContext<Drawn> = canvas.getContext('2d')
+    // Pages are there as large as the film has them.
+    paintScene(ctx, this.#last, size, await this.#source.shelfFor(this.#last, this.#size))
+    return await canvas.encode('jpeg')
+  }
+
+  /** @param from the place of the picture that the canvas begins with */
+  async #draw(canvas: Canvas, from: { readonly x: number, readonly y: number }, scene: Scene, box: PixelBox, face: Drawable<Drawn> | null): Promise<void> {
+    this.#last = scene
     const shelf = await this.#source.shelfFor(scene, this.#size)
-    const ctx: PaintContext<Drawn> = this.#ctx
+    const own = canvas.getContext('2d')
+    const ctx: PaintContext<Drawn> = own
     ctx.save()
+    ctx.translate(-from.x, -from.y)
     ctx.beginPath()
     ctx.rect(box.x, box.y, box.width, box.height)
     ctx.clip()
     paintScene(ctx, scene, this.#size, shelf)
     if (face !== null && scene.inset !== null) paintInset(ctx, face, scene.inset.framing, this.#size)
     ctx.restore()
-    convert(this.#frame, this.#ctx.getImageData(box.x, box.y, box.width, box.height).data, box)
+    convert(this.#frame, own.getImageData(box.x - from.x, box.y - from.y, box.width, box.height).data, box)
   }
 }

@@ -79,7 +79,7 @@ async function frame(slides: readonly Slide[], cues: readonly Cue[], at: number,
   if (scene === null) throw new Error('nothing is seen')
   const painter = new FilmPainter(TILE, source)
   if (face) await painter.paintWithFace(scene, { image: faceOf(), width: 320, height: 180 })
-  else await painter.paint({ scene, frames: 1, look: '' })
+  else await painter.paint(scene)
   return painter.canvas
 }
 

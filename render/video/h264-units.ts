@@ -75,6 +75,12 @@ export function guarded(bytes: Buffer): Buffer {
 /** A unit with a start code before it. */
 export const started = (bytes: Buffer): Buffer => Buffer.concat([Buffer.from([0]), START, guarded(bytes)])
 
+/** Delimits frames of any kind (7.3.2.4), with a start code. */
+export const DELIMITED = started(Buffer.from([UNIT.delimiter, 0xf0]))
+
+/** The slices of a stream in order. */
+export const slicesOf = (stream: Buffer): readonly Unit[] => unitsOf(stream).filter(({ type }) => type === UNIT.slice || type === UNIT.instantSlice)
+
 /** Reads bits, the highest of each byte first. */
 export class BitReader {
   readonly #bytes: Buffer
@@ -103,6 +109,12 @@ export class BitReader {
     return value
   }
 
+  /** A number with a sign (9.1.1, se). @throws UnlikeOurs when there is none */
+  signed(): number {
+    const value = this.number()
+    return value % 2 === 1 ? (value + 1) / 2 : -value / 2
+  }
+
   /** A number of variable length (9.1, ue; one with a sign, se, takes the same bits). @throws UnlikeOurs when there is none */
   number(): number {
     let zeros = 0
@@ -122,6 +134,11 @@ export class BitWriter {
     for (let n = count - 1; n >= 0; n -= 1) this.#bits.push(Math.floor(value / 2 ** n) % 2)
   }
 
+  /** See `BitReader.signed`. */
+  signed(value: number): void {
+    this.number(value > 0 ? value * 2 - 1 : -value * 2)
+  }
+
   /** See `BitReader.number`. */
   number(value: number): void {
     const width = Math.floor(Math.log2(value + 1))
@@ -134,9 +151,14 @@ export class BitWriter {
     while (reader.at < to) this.#bits.push(reader.bit())
   }
 
-  /** All bits in whole bytes, filled up with ones (7.3.4, cabac_alignment_one_bit). */
-  filled(): Buffer {
-    const bits = [...this.#bits, ...new Array<number>((8 - (this.#bits.length % 8)) % 8).fill(1)]
-    return Buffer.from(Array.from({ length: bits.length / 8 }, (_, byte) => bits.slice(byte * 8, byte * 8 + 8).reduce((value, bit) => value * 2 + bit, 0)))
+  /** Goes on to the next whole byte with ones (7.3.4, cabac_alignment_one_bit). */
+  fill(): void {
+    while (this.#bits.length % 8 !== 0) this.#bits.push(1)
+  }
+
+  /** All bits in whole bytes, the last filled up with zeros. */
+  ended(): Buffer {
+    return Buffer.from(Array.from({ length: Math.ceil(this.#bits.length / 8) }, (_, byte) =>
+      [0, 1, 2, 3, 4, 5, 6, 7].reduce((value, n) => value * 2 + (this.#bits[byte * 8 + n] ?? 0), 0)))
   }
 }

@@ -1,6 +1,7 @@
 import { readFile, rm, writeFile } from 'node:fs/promises'
 import type { Readable } from 'node:stream'
 import { insetBox } from '@core/paint'
+import type { PixelBox } from '@core/paint'
 import { GROUP } from '@core/plan'
 import type { Run, Segment } from '@core/plan'
 import type { Size } from '@core/model'
@@ -17,7 +18,7 @@ import type { Coding } from './encoder'
 import type { FilmPainter } from './film-painter'
 import { bandGraph, graphInputs, isLaidOver, maskOf, wholeGraph } from './segment-graph'
 import { unlessUnlike } from './h264-units'
-import { SETTLED, emptyStream, lengthened, unchangedFrame } from './still-group'
+import { headersAlike } from './headers-alike'
 import { pictureHead, streamHead } from './timed-pictures'
 
 export interface SegmentOrder {
@@ -47,20 +48,21 @@ export type Manner = 'bands' | 'whole' | 'whole after bands'
 export const framesOfStream = (segment: Segment): number =>
   segment.kind === 'still' ? Math.min(segment.frames, GROUP) : segment.drawn
 
-/** Frames that the encoder makes of them; the rest of a still group are frames in which nothing changes. */
-const framesToEncode = (segment: Segment, { format }: Coding): number =>
-  segment.kind === 'still' && format === 'mp4' ? Math.min(segment.frames, SETTLED) : framesOfStream(segment)
+/** Where each picture of a segment differs from the one before it; null for the first, which follows none of its own. */
+const changesIn = ({ runs, size }: SegmentOrder): readonly (PixelBox | null)[] => runs.map((run, n) => {
+  const last = runs[n - 1]
+  return last === undefined ? null : changedBox(last.scene, run.scene, size)
+})
 
 /** What of the picture changes within a segment, as bands; null when it is to be made whole. */
-function bandsFor({ segment, runs, size, frame, coding, camera }: SegmentOrder): readonly Band[] | null {
+function bandsFor({ segment, runs, size, frame, coding, camera }: SegmentOrder, boxes: readonly (PixelBox | null)[]): readonly Band[] | null {
   const fits = segment.kind === 'moving' && coding.format === 'mp4' && coding.most === null && size.width === frame.width && size.height === frame.height
   if (!fits) return null
   const changes: Change[] = []
   let at = 0
   for (const [n, run] of runs.entries()) {
-    const last = runs[n - 1]
-    const box = last === undefined ? null : changedBox(last.scene, run.scene, size)
-    if (box !== null) changes.push({ box, frame: at })
+    const box = boxes[n]
+    if (box) changes.push({ box, frame: at })
     at += run.frames
   }
   return bandsOf(segment.inset === null || camera === null ? null : insetBox(segment.inset.framing, size), changes, segment.drawn, size)
@@ -71,40 +73,41 @@ function bandsFor({ segment, runs, size, frame, coding, camera }: SegmentOrder):
  * @throws ProcessFailed when the encoder fails, Error when what it made is not what was asked
  */
 export async function makeSegment(order: SegmentOrder, painter: FilmPainter): Promise<Manner> {
-  const bands = bandsFor(order)
+  const boxes = changesIn(order)
+  const bands = bandsFor(order, boxes)
   const mask = `${order.out}.mask.png`
   try {
     if (isLaidOver(order) && order.segment.inset !== null) await writeFile(mask, await maskOf(order.segment.inset.framing, order.size).encode('png'))
-    if (bands !== null && await makeBands(order, bands, painter, mask)) return 'bands'
-    await makeWhole(order, painter, mask)
+    if (bands !== null && await makeBands(order, bands, { painter, boxes }, mask)) return 'bands'
+    await makeWhole(order, { painter, boxes }, mask)
     return bands === null ? 'whole' : 'whole after bands'
   } finally {
     await rm(mask, { force: true })
   }
 }
 
-async function makeWhole(order: SegmentOrder, painter: FilmPainter, mask: string): Promise<void> {
-  const { segment, coding, rate, out } = order
-  const encodeAs = (frames: number): Promise<void> => encode(order, painter, mask, wholeGraph({ ...order, look: order.onLook !== null }), frames, [{ name: 'film', frames, out, more: [] }])
-  const [frames, all] = [framesToEncode(segment, coding), framesOfStream(segment)]
-  await encodeAs(frames)
-  if (all > frames) {
-    const long = await unlessUnlike(async () => lengthened(await readFile(out), await unchangedFrame(order.frame, rate, coding), all))
-    if (long === null) await encodeAs(all)
-    else await writeFile(out, long)
-  }
-  await checkStream(order, all)
+/** Who draws the pictures, and where each differs from the one before it. */
+interface Painting {
+  readonly painter: FilmPainter
+  readonly boxes: readonly (PixelBox | null)[]
+}
+
+async function makeWhole(order: SegmentOrder, painting: Painting, mask: string): Promise<void> {
+  const { segment, coding, rate, threads, out } = order
+  const frames = framesOfStream(segment)
+  await encode(order, painting, mask, wholeGraph({ ...order, look: order.onLook !== null }), frames, [{ name: 'film', frames, out, args: encoderArgs(coding, rate, threads) }])
+  await checkStream(order, frames)
 }
 
 /** @returns false when the bands do not make up the picture that they were encoded from */
-async function makeBands(order: SegmentOrder, bands: readonly Band[], painter: FilmPainter, mask: string): Promise<boolean> {
+async function makeBands(order: SegmentOrder, bands: readonly Band[], painting: Painting, mask: string): Promise<boolean> {
   const { segment: { drawn }, size, rate, coding, out } = order
-  const files = bands.map((band, n) => ({ band, name: `band${String(n)}`, frames: band.frames.length, out: `${out}.${String(n)}`, more: bandArgs(band, rate) }))
+  const files = bands.map((band, n) => ({ band, name: `band${String(n)}`, frames: band.frames.length, out: `${out}.${String(n)}`, args: bandArgs(band, coding, rate) }))
   try {
     // Progress is told of the first: the one with most frames.
-    await encode(order, painter, mask, bandGraph({ ...order, look: order.onLook !== null }, bands), drawn, files.toSorted((a, b) => b.frames - a.frames))
-    const streams = await Promise.all(files.map(async ({ band, out }) => ({ band, stream: await readFile(out), unchanged: await unchangedFrame({ width: size.width, height: band.height }, rate, coding) })))
-    const whole = await unlessUnlike(async () => woven(streams, await emptyStream(size, rate, coding), drawn))
+    await encode(order, painting, mask, bandGraph({ ...order, look: order.onLook !== null }, bands), drawn, files.toSorted((a, b) => b.frames - a.frames))
+    const streams = await Promise.all(files.map(async ({ band, out }) => ({ band, stream: await readFile(out) })))
+    const whole = await unlessUnlike(async () => woven(streams, await headersAlike(size, rate, coding), drawn))
     if (whole === null) return false
     await writeFile(out, whole)
     return await checkBands(order, files, drawn)
@@ -118,18 +121,18 @@ interface Output {
   readonly name: string
   readonly frames: number
   readonly out: string
-  /** More arguments for its encoder. */
-  readonly more: readonly string[]
+  /** Arguments for its encoder. */
+  readonly args: readonly string[]
 }
 
 /** Draws a segment's pictures and has so many frames of them encoded. */
-async function encode(order: SegmentOrder, painter: FilmPainter, mask: string, graph: string, frames: number, outputs: readonly Output[]): Promise<void> {
+async function encode(order: SegmentOrder, { painter, boxes }: Painting, mask: string, graph: string, frames: number, outputs: readonly Output[]): Promise<void> {
   const { segment, runs, size, rate, coding } = order
   const { child, done } = start('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-nostats', '-progress', 'pipe:1', '-stats_period', '0.5', '-filter_complex_threads', '1',
     '-f', 'matroska', '-i', 'pipe:0',
     ...graphInputs({ ...order, look: false }, mask), '-filter_complex', graph,
-    ...outputs.flatMap(({ name, frames, out, more }) => ['-map', `[${name}]`, '-frames:v', String(frames), ...encoderArgs(coding, rate, order.threads), ...more, '-f', CODECS[coding.format].stream, '-y', out]),
+    ...outputs.flatMap(({ name, frames, out, args }) => ['-map', `[${name}]`, '-frames:v', String(frames), ...args, '-f', CODECS[coding.format].stream, '-y', out]),
     ...(order.onLook === null ? [] : ['-map', '[look]', '-q:v', '5', '-f', 'mjpeg', 'pipe:3']),
   ], { signal: order.signal, niceness: order.niceness, onOutput: (stream) => { eachCount(stream, order.onFrames) }, ...(order.onLook === null ? {} : { onThird: (stream: Readable) => { eachPicture(stream, order.onLook) } }) })
   try {
@@ -138,10 +141,10 @@ async function encode(order: SegmentOrder, painter: FilmPainter, mask: string, g
     const faces = segment.kind === 'drawn' && segment.inset !== null && order.camera !== null
       ? await cameraFrames(order.camera, segment.inset.at, segment.tempo, frames, rate, order.signal)
       : []
-    for (const run of faces.length > 0 ? eachFrame(runs) : runs) {
+    for (const [n, { scene, frames: seen }] of (faces.length > 0 ? eachFrame(runs) : runs).entries()) {
       const face = faces[at]
-      const picture = face === undefined ? await painter.paint(run) : await painter.paintWithFace(run.scene, face)
-      const count = segment.kind === 'still' ? frames : run.frames
+      const picture = face !== undefined ? await painter.paintWithFace(scene, face) : n === 0 ? await painter.paint(scene) : await painter.paintNext(scene, boxes[n] ?? null)
+      const count = segment.kind === 'still' ? frames : seen
       // A picture stays until the next one comes; behind the last there is none, so its last frame is handed over too.
       const last = at + count - 1
       for (const frame of last === frames - 1 && last > at ? [at, last] : [at]) {

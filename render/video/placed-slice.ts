@@ -59,7 +59,8 @@ export function placedSlice(slice: Unit, headers: StreamHeaders, place: SlicePla
     writer.copy(new BitReader(bytes, offsets), reader.at)
   }
   // The arithmetic code begins with a whole byte in both.
-  return Buffer.concat([writer.filled(), bytes.subarray(Math.ceil(reader.at / 8))])
+  writer.fill()
+  return Buffer.concat([writer.ended(), bytes.subarray(Math.ceil(reader.at / 8))])
 }
 
 /** 7.3.3.1, ref_pic_list_modification. */

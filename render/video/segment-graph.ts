@@ -24,7 +24,7 @@ export interface GraphOrder {
 /** Colour of bars beside slides that have another shape than the picture. */
 const BARS = '0x101A18'
 /** Height of the picture shown while a film is being made. */
-const LOOK_HEIGHT = 270
+export const LOOK_HEIGHT = 270
 /** Two pictures that are put together have the same range of lightness. */
 const LIMITED = 'in_range=tv:out_range=tv'
 const LOOK = `fps=1/2:start_time=0,scale=-2:${String(LOOK_HEIGHT)}`
@@ -57,8 +57,8 @@ export function graphInputs({ segment, camera, rate }: GraphOrder, mask: string)
   ]
 }
 
-/** Puts bars beside what was drawn, or takes its edges off. */
-function framed(size: Size, frame: Size): string {
+/** Puts bars beside what was drawn, or takes its edges off: a filter after another one, or nothing. */
+export function framed(size: Size, frame: Size): string {
   if (size.width === frame.width && size.height === frame.height) return ''
   const [x, y] = [Math.abs(frame.width - size.width) / 2, Math.abs(frame.height - size.height) / 2].map((pixels) => String(Math.floor(pixels / 2) * 2))
   const box = `${String(frame.width)}:${String(frame.height)}:${x ?? '0'}:${y ?? '0'}`

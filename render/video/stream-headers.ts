@@ -8,8 +8,11 @@ export interface StreamHeaders {
   readonly references: number
   /** Whether slices may say that a picture has become lighter or darker. */
   readonly weighted: boolean
-  /** Macroblocks in a row. */
+  /** Macroblocks in a row, and rows of them. */
   readonly across: number
+  readonly down: number
+  /** From which slices say by how much theirs differs. */
+  readonly quantiser: number
   /** Those of its pictures, which do not depend on their size. */
   readonly picture: Buffer
   /** All of them, with start codes. */
@@ -35,7 +38,7 @@ export function headersOf(stream: Buffer): StreamHeaders {
   one.number()
   one.bit()
   const across = one.number() + 1
-  one.number()
+  const down = one.number() + 1
   const wholeFrames = one.bit()
   const two = new BitReader(picture, 8)
   two.number()
@@ -47,11 +50,13 @@ export function headersOf(stream: Buffer): StreamHeaders {
   two.number()
   const weighted = two.bit() === 1
   two.bits(2)
-  for (let n = 0; n < 3; n += 1) two.number()
+  const quantiser = 26 + two.signed()
+  two.number()
+  two.number()
   const smoothingSaid = two.bit()
   two.bit()
   const redundant = two.bit()
   const ours = colour === 1 && depths.every((depth) => depth === 0) && special === 0 && counted === 2 && wholeFrames === 1 && arithmetic === 1 && groups === 0 && smoothingSaid === 1 && redundant === 0
   if (!ours) throw new UnlikeOurs('the stream has headers of another kind than ours')
-  return { numberBits, references, weighted, across, picture, bytes: Buffer.concat([started(sequence), started(picture)]) }
+  return { numberBits, references, weighted, across, down, quantiser, picture, bytes: Buffer.concat([started(sequence), started(picture)]) }
 }

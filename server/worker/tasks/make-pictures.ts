@@ -1,17 +1,18 @@
 import { createHash } from 'node:crypto'
 import { mkdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
+import { sum } from 'd3'
 import { contentOfSegment, costOfSegment, runsOf } from '@core/plan'
 import type { RenderPlan, Run, Segment } from '@core/plan'
 import { slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
-import { probe } from '@render/probe'
-import { CODECS, FilmPainter, PictureSource, makeSegment, settingOf } from '@render/video'
-import type { CameraFile, Coding, JoinPart } from '@render/video'
+import { CODECS, FilmPainter, PictureSource, areEncodedOnce, makeSegment, makeStills, settingOf } from '@render/video'
+import type { Coding, JoinPart } from '@render/video'
 import { databasePool } from '@server/database'
 import { log } from '@server/log'
+import { assetPath, foundInCache, segmentFolder, writeWhole } from '@server/store'
+import { camerasOf } from './cameras-of'
 import { SegmentClaims } from './segment-claims'
-import { assetPath, foundInCache, recordingPath, segmentFolder, writeWhole } from '@server/store'
 
 function titleOf(index: FilmIndex, segment: Segment): string {
   const piece = index.film.programme.pieces[segment.piece]
@@ -25,20 +26,6 @@ export class SegmentFailed extends Error {
   constructor(slide: string, cause: unknown) {
     super(`the part on “${slide}” could not be made`, { cause })
     this.slide = slide
-  }
-}
-
-const cameras = (): (stretch: string) => Promise<CameraFile> => {
-  const known = new Map<string, Promise<CameraFile>>()
-  const find = async (stretch: string): Promise<CameraFile> => {
-    const path = recordingPath(stretch)
-    const video = (await probe(path)).streams.find((stream) => stream.codec_type === 'video')
-    return { path, size: { width: video?.width ?? 2, height: video?.height ?? 2 } }
-  }
-  return (stretch) => {
-    const found = known.get(stretch) ?? find(stretch)
-    known.set(stretch, found)
-    return found
   }
 }
 
@@ -78,36 +65,68 @@ export interface PictureManner {
   readonly niceness: number
 }
 
+/** Still pictures that are made in one go, at most: what is lost with a worker that is killed. */
+const AT_A_TIME = 8
+
+interface Numbered {
+  /** Of the segment in its film. */
+  readonly number: number
+  readonly segment: Segment
+}
+
+/** What a lane does at a time: one segment, or several still pictures. */
+function jobsOf(plan: RenderPlan, coding: Coding, { lanes, first }: Pick<PictureManner, 'lanes' | 'first'>): readonly (readonly Numbered[])[] {
+  const all = plan.segments.map((segment, number): Numbered => ({ number, segment }))
+  const [stills, others] = areEncodedOnce(coding) ? [all.filter(({ segment }) => segment.kind === 'still'), all.filter(({ segment }) => segment.kind !== 'still')] : [[], all]
+  // Each lane has some of them twice at least, so that none is left with all.
+  const count = Math.min(AT_A_TIME, Math.max(1, Math.ceil(stills.length / lanes / 2)))
+  const together = Array.from({ length: Math.ceil(stills.length / count) }, (_, n) => stills.slice(n * count, (n + 1) * count))
+  const costed = [...others.map((one) => [one]), ...together].map((job) => ({ job, cost: sum(job, ({ segment }) => costOfSegment(segment, plan)) }))
+  return costed.sort((a, b) => (first === 'long' ? b.cost - a.cost : a.cost - b.cost)).map(({ job }) => job)
+}
+
+/** A segment with all that decides its pixels. */
+interface Wanted extends Numbered {
+  readonly runs: readonly Run[]
+  readonly key: string
+  readonly file: string
+}
+
 /**
  * Makes the segments that are not there yet, one on each core: an encoder with one thread wastes less than one with
  * two, and while one segment begins or is checked the other goes on. What is finished stays, whatever happens to the rest; what
  * another worker is making is left to it.
  */
-export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: Coding, progress: PictureWatch, { label, look, lanes, first, niceness }: PictureManner): Promise<readonly MadePart[]> {
+export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: Coding, progress: PictureWatch, manner: PictureManner): Promise<readonly MadePart[]> {
+  const { label, look, lanes, niceness } = manner
   const setting = settingOf(plan.size, plan.frame, plan.rate, coding)
   const pictures = new PictureSource(assetPath)
-  const cameraOf = cameras()
+  const cameraOf = camerasOf()
   await mkdir(segmentFolder(), { recursive: true })
   const claims = await SegmentClaims.open(databasePool())
-  const order = [...plan.segments.entries()]
-    .map(([number, segment]) => ({ number, segment, cost: costOfSegment(segment, plan) }))
-    .sort((a, b) => (first === 'long' ? b.cost - a.cost : a.cost - b.cost))
   /** What is still to be looked at, and what another worker was making when it was. */
-  const todo = order.values()
-  const elsewhere: (typeof order)[number][] = []
+  const todo = jobsOf(plan, coding, manner).values()
+  const elsewhere: Numbered[] = []
   const parts: MadePart[] = []
+  const shared = { size: plan.size, frame: plan.frame, rate: plan.rate, coding, niceness, signal: progress.signal }
+  const onLook = look === null ? null : (picture: Buffer) => { void writeWhole(look, picture).catch(() => undefined) }
+  const partOf = (file: string): string => `${file}.${label}.part`
 
-  const make = async (segment: Segment, runs: readonly Run[], file: string, painter: FilmPainter): Promise<void> => {
-    const part = `${file}.${label}.part`
+  const wantedOf = ({ number, segment }: Numbered): Wanted => {
+    const runs = runsOf(index, segment, plan.rate)
+    const key = createHash('sha256').update(contentOfSegment(segment, runs, setting)).digest('hex')
+    return { number, segment, runs, key, file: join(segmentFolder(), `${key}.${CODECS[coding.format].stream}`) }
+  }
+
+  const makeOne = async ({ segment, runs, file }: Wanted, painter: FilmPainter): Promise<void> => {
+    const part = partOf(file)
     try {
-      const manner = await makeSegment({
-        segment, runs, size: plan.size, frame: plan.frame, rate: plan.rate, coding, threads: 1, niceness,
+      const made = await makeSegment({
+        ...shared, segment, runs, threads: 1, out: part, onLook,
         camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
-        out: part, signal: progress.signal,
-        onLook: look === null ? null : (picture) => { void writeWhole(look, picture).catch(() => undefined) },
         onFrames: (frames) => { progress.within(segment, frames) },
       }, painter)
-      log.debug({ kind: segment.kind, frames: segment.frames, manner }, 'part made')
+      log.debug({ kind: segment.kind, frames: segment.frames, manner: made }, 'part made')
       await rename(part, file)
     } catch (error) {
       progress.throwIfCancelled()
@@ -117,63 +136,89 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
     }
   }
 
-  /** Makes a part unless it is there. @returns ms that it took, 0 when it was there; null when another worker is making it */
-  const makeUnlessThere = async (segment: Segment, runs: readonly Run[], key: string, file: string, painter: FilmPainter): Promise<number | null> => {
-    if (await foundInCache(file)) return 0
-    const release = await claims.hold(key)
-    if (release === null) return null
+  /** @returns false when they are to be made one by one, so that it is seen which of them cannot be */
+  const makeTogether = async (wanted: readonly Wanted[], painter: FilmPainter): Promise<boolean> => {
     try {
-      if (await foundInCache(file)) return 0
-      const began = performance.now()
-      await make(segment, runs, file, painter)
-      return performance.now() - began
+      const made = await makeStills(shared, wanted.flatMap(({ runs: [run], file }) => (run === undefined ? [] : [{ scene: run.scene, out: partOf(file) }])), painter)
+      if (!made) return false
+      await Promise.all(wanted.map(({ file }) => rename(partOf(file), file)))
+      const shown = onLook === null ? null : await painter.look()
+      if (shown !== null) onLook?.(shown)
+      return true
+    } catch (error) {
+      progress.throwIfCancelled()
+      log.warn({ error: String(error) }, 'still pictures could not be made together')
+      return false
     } finally {
-      await release()
+      await Promise.all(wanted.map(({ file }) => rm(partOf(file), { force: true })))
+    }
+  }
+
+  const isStill = ({ segment }: Numbered): boolean => segment.kind === 'still' && areEncodedOnce(coding)
+
+  /** Makes what is not there. @returns ms that each took, 0 when it was there; null when another worker is making it */
+  const makeUnlessThere = async (wanted: readonly Wanted[], painter: FilmPainter): Promise<ReadonlyMap<string, number | null>> => {
+    const took = new Map<string, number | null>()
+    const missing: Wanted[] = []
+    const held: (() => Promise<void>)[] = []
+    try {
+      for (const one of wanted) {
+        const release = await foundInCache(one.file) ? undefined : await claims.hold(one.key)
+        if (release) held.push(release)
+        // Another worker may have made it before the claim was given.
+        if (release === null) took.set(one.key, null)
+        else if (release === undefined || await foundInCache(one.file)) took.set(one.key, 0)
+        else missing.push(one)
+      }
+      const began = performance.now()
+      if (missing.length === 0) return took
+      if (!missing.every(isStill) || !await makeTogether(missing, painter)) for (const one of missing) await makeOne(one, painter)
+      for (const { key } of missing) took.set(key, (performance.now() - began) / missing.length)
+      return took
+    } finally {
+      for (const release of held) await release()
     }
   }
 
   // Parts of the film that look the same have one key; whoever comes second waits for the first. It is noted before anything is
   // waited for, or two lanes would both begin.
   const making = new Map<string, Promise<number | null>>()
-  const makeOne = async (segment: Segment, painter: FilmPainter): Promise<MadePart | null> => {
-    const runs = runsOf(index, segment, plan.rate)
-    const key = createHash('sha256').update(contentOfSegment(segment, runs, setting)).digest('hex')
-    const file = join(segmentFolder(), `${key}.${CODECS[coding.format].stream}`)
-    const second = making.has(key)
-    const made = making.get(key) ?? makeUnlessThere(segment, runs, key, file, painter)
-    making.set(key, made)
-    const took = await made
-    if (took === null) {
-      making.delete(key)
-      return null
+  /** @returns those that another worker is making */
+  const makeAll = async (job: readonly Numbered[], painter: FilmPainter): Promise<readonly Numbered[]> => {
+    const wanted = job.map(wantedOf)
+    const first = wanted.filter(({ key }, n) => !making.has(key) && wanted.findIndex((other) => other.key === key) === n)
+    const began = makeUnlessThere(first, painter)
+    for (const { key } of first) {
+      const made = began.then((took) => took.get(key) ?? null)
+      // The first of them to fail ends this lane; of the others nobody need hear.
+      made.catch(() => undefined)
+      making.set(key, made)
     }
-    return { file, still: segment.kind === 'still', frames: segment.frames, encoded: took > 0 && !second ? segment.frames : 0, took: second ? 0 : took }
+    const left: Numbered[] = []
+    for (const one of wanted) {
+      const { number, segment, key, file } = one
+      const took = await making.get(key) ?? null
+      if (took === null) {
+        making.delete(key)
+        left.push({ number, segment })
+        continue
+      }
+      const mine = first.includes(one)
+      parts[number] = { file, still: segment.kind === 'still', frames: segment.frames, encoded: took > 0 && mine ? segment.frames : 0, took: mine ? took : 0 }
+      await progress.finished(segment)
+    }
+    return left
   }
 
   const lane = async (): Promise<void> => {
     const painter = new FilmPainter(plan.size, pictures)
-    for (const one of todo) {
-      const { number, segment } = one
-      const made = await makeOne(segment, painter)
-      if (made === null) {
-        elsewhere.push(one)
-        continue
-      }
-      parts[number] = made
-      await progress.finished(segment)
-    }
+    for (const job of todo) elsewhere.push(...await makeAll(job, painter))
     // What another worker makes is waited for; should it have died, its parts are free again.
     for (let next = elsewhere.shift(); next !== undefined; next = elsewhere.shift()) {
-      const { number, segment } = next
-      for (let made = await makeOne(segment, painter); ; made = await makeOne(segment, painter)) {
-        if (made !== null) {
-          parts[number] = made
-          break
-        }
+      while ((await makeAll([next], painter)).length > 0) {
         await new Promise((resolve) => { setTimeout(resolve, LOOK_AGAIN) })
         progress.throwIfCancelled()
       }
-      await progress.finished(segment)
     }
   }
 

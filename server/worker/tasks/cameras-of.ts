@@ -1,0 +1,18 @@
+import { probe } from '@render/probe'
+import type { CameraFile } from '@render/video'
+import { recordingPath } from '@server/store'
+
+/** Finds the recordings of faces, and how large they are; each is looked at once. */
+export function camerasOf(): (stretch: string) => Promise<CameraFile> {
+  const known = new Map<string, Promise<CameraFile>>()
+  const find = async (stretch: string): Promise<CameraFile> => {
+    const path = recordingPath(stretch)
+    const video = (await probe(path)).streams.find((stream) => stream.codec_type === 'video')
+    return { path, size: { width: video?.width ?? 2, height: video?.height ?? 2 } }
+  }
+  return (stretch) => {
+    const found = known.get(stretch) ?? find(stretch)
+    known.set(stretch, found)
+    return found
+  }
+}
