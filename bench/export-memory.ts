@@ -1,5 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs'
-import { changeProgramme, deliverNow, demoProduct, demoTalk, forgetParts, repeated } from './demo-product'
+import { deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
+import { lengthened } from './lengthened'
 import type { Figure } from './run'
 
 const EVERY = 100
@@ -54,7 +55,7 @@ export async function measure(): Promise<Figure> {
     const without = { face: true, ink: false, voice: false }
     const peaks: Record<string, number> = {}
     for (const [name, times] of [['ten', 5], ['thirty', 3]] as const) {
-      await changeProgramme(talk, (programme) => repeated(programme, times))
+      await lengthened(talk, times)
       await forgetParts()
       peaks[name] = await peakOf(() => deliverNow(talk, { without }))
     }

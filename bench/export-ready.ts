@@ -1,4 +1,5 @@
-import { changeProgramme, deliverNow, demoProduct, demoTalk, forgetParts, repeated } from './demo-product'
+import { deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
+import { lengthened } from './lengthened'
 import type { Figure } from './run'
 
 /** Talks of ten minutes with camera at 1080 lines whose parts were made ahead: from the press to the checked file. */
@@ -7,7 +8,7 @@ export async function measure(): Promise<Figure> {
   try {
     const { makeAheadTask } = await import('@server/worker/tasks/make-ahead')
     const talk = await demoTalk()
-    await changeProgramme(talk, (programme) => repeated(programme, 5))
+    await lengthened(talk, 5)
     await forgetParts()
     const began = performance.now()
     await makeAheadTask(talk)

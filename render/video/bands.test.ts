@@ -23,7 +23,7 @@ let bands: readonly Band[]
 let files: readonly { readonly band: Band, readonly out: string }[]
 let streams: readonly MadeBand[]
 const at = (name: string): string => join(folder, name)
-const order = (out: string) => ({ out, coding: CODING, size: SIZE, threads: 1, niceness: 0 })
+const checked = async (out: string): Promise<boolean | undefined> => (await checkBands([{ out, coding: CODING, size: SIZE, bands: files, frames: FRAMES }], { niceness: 0 }))[0]
 
 /** Frames in which a line grows below what moves all the time. */
 const GROWS = [50, 51, 52, 53, 54, 55, 130, 131]
@@ -92,7 +92,7 @@ describe('bands', () => {
     const whole = woven(streams, await headersAlike(SIZE, RATE, CODING), FRAMES)
     await writeFile(file, whole)
     expect(frameOffsets(whole).length).toBe(FRAMES)
-    expect(await checkBands(order(file), files, FRAMES)).toBe(true)
+    expect(await checked(file)).toBe(true)
     // It says of itself what any stream of that size says.
     const { stdout } = await run('ffprobe', ['-v', 'error', '-count_packets', '-show_entries', 'stream=width,height,profile,pix_fmt,color_space,nb_read_packets', '-of', 'csv=p=0', file])
     expect(stdout.toString().trim()).toBe(`High,${String(SIZE.width)},${String(SIZE.height)},yuv420p,bt709,${String(FRAMES)}`)
@@ -109,7 +109,7 @@ describe('bands', () => {
     await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', `color=c=teal:s=${String(SIZE.width)}x${String(moving.band.height)}:r=30`, '-frames:v', String(FRAMES), ...bandArgs(moving.band, CODING, RATE), '-f', 'h264', '-y', at('teal.h264')])
     const teal = { ...moving, stream: await readFile(at('teal.h264')) }
     await writeFile(file, woven([above, teal, ...below], await headersAlike(SIZE, RATE, CODING), FRAMES))
-    expect(await checkBands(order(file), files, FRAMES)).toBe(false)
+    expect(await checked(file)).toBe(false)
   })
 
   it('are seen through when they cannot be decoded', async () => {
@@ -119,7 +119,18 @@ describe('bands', () => {
     // A frame in the middle is nothing but its beginning.
     const [from = 0, to] = [offsets[70], offsets[71]]
     await writeFile(file, Buffer.concat([whole.subarray(0, from + 24), Buffer.alloc(300, 0x55), whole.subarray(to)]))
-    expect(await checkBands(order(file), files, FRAMES)).toBe(false)
+    expect(await checked(file)).toBe(false)
+  })
+
+  it('are looked at several at a time, and it is seen which of them are not right', async () => {
+    const whole = woven(streams, await headersAlike(SIZE, RATE, CODING), FRAMES)
+    const offsets = frameOffsets(whole)
+    const [from = 0, to] = [offsets[70], offsets[71]]
+    const bytes = { right: whole, broken: Buffer.concat([whole.subarray(0, from + 24), Buffer.alloc(300, 0x55), whole.subarray(to)]), again: whole }
+    for (const [name, stream] of Object.entries(bytes)) await writeFile(at(`${name}.h264`), stream)
+    const several = (names: readonly (keyof typeof bytes)[]) => checkBands(names.map((name) => ({ out: at(`${name}.h264`), coding: CODING, size: SIZE, bands: files, frames: FRAMES })), { niceness: 0 })
+    expect(await several(['right', 'again'])).toEqual([true, true])
+    expect(await several(['right', 'broken', 'again'])).toEqual([true, false, true])
   })
 
   it('are refused with too few frames, or groups that do not begin together', async () => {

@@ -5,7 +5,7 @@ import type { Scene } from '@core/scene'
 import type { Ms, Point, Size, Stroke } from '@core/model'
 
 /** Whether nothing but ink differs between two scenes, so that the rest need not be drawn again. */
-const sameButInk = (a: Scene, b: Scene): boolean =>
+export const sameButInk = (a: Scene, b: Scene): boolean =>
   a.shown?.picture === b.shown?.picture && a.transition === null && b.transition === null && a.coming === 1 && b.coming === 1
   && JSON.stringify([a.stage, a.inset?.framing]) === JSON.stringify([b.stage, b.inset?.framing])
 

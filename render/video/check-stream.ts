@@ -11,14 +11,13 @@ interface Made {
   readonly out: string
   readonly coding: Coding
   readonly size: Size
-  readonly threads: number
   readonly niceness: number
   readonly signal?: AbortSignal
 }
 
 const OPEN = ['-protocol_whitelist', 'file,pipe', '-f', 'h264'] as const
 
-async function checkCount({ coding, out }: Made, frames: number): Promise<void> {
+async function checkCount({ coding, out }: Pick<Made, 'coding' | 'out'>, frames: number): Promise<void> {
   const found = CODECS[coding.format].offsets(await readFile(out)).length
   if (found !== frames) throw new Error(`the encoder made ${String(found)} frames of ${String(frames)}`)
 }
@@ -41,46 +40,69 @@ export async function checkDecodes(stream: Buffer, { niceness, signal }: Pick<Ma
   await done
 }
 
+/** A stream that was put together of bands, each of them with the file of its own. */
+export interface Woven extends Pick<Made, 'out' | 'coding' | 'size'> {
+  readonly bands: readonly { readonly band: Band, readonly out: string }[]
+  readonly frames: number
+}
+
 /**
  * Decodes what was put together of bands, and each band in which something moves by itself, once, and counts and compares them: a block that was predicted from
- * what lies beyond its band looks otherwise in the whole than where it was encoded.
- * @returns whether all of it can be decoded and every pixel is the same
+ * what lies beyond its band looks otherwise in the whole than where it was encoded. Several are looked at in one go, since starting a decoder takes longer than a short part.
+ * @returns of each whether all of it can be decoded and every pixel is the same
  */
-export async function checkBands(order: Made, all: readonly { readonly band: Band, readonly out: string }[], frames: number): Promise<boolean> {
-  await checkCount(order, frames)
-  // A picture that stands still is predicted from nothing.
-  const bands = all.filter(({ band }) => !band.still)
+export async function checkBands(all: readonly Woven[], manner: Pick<Made, 'niceness' | 'signal'>): Promise<readonly boolean[]> {
+  for (const woven of all) await checkCount(woven, woven.frames)
+  const good = await compared(all, manner)
+  if (good !== null) return good
+  // One that cannot be decoded ends it all: which of them is it?
+  return all.length === 1 ? [false] : (await Promise.all(all.map((one) => checkBands([one], manner)))).flat()
+}
+
+/** @returns null when something cannot be decoded */
+async function compared(all: readonly Woven[], { niceness, signal }: Pick<Made, 'niceness' | 'signal'>): Promise<readonly boolean[] | null> {
   // Smoothing block edges takes half of the time. It is left out in both, and so shows nothing that is not there.
-  const decoder = ['-threads', String(order.threads), '-skip_loop_filter', 'all']
-  const compared = bands.flatMap(({ band }, n) => rowsToCompare(band, order.size.height).map((rows) => ({ ...rows, band, input: n + 1 })))
-  const crop = (height: number, top: number): string => `crop=${String(order.size.width)}:${String(height)}:0:${String(top)}`
-  const names = (word: string): readonly string[] => compared.map((_, n) => `[${word}${String(n)}]`)
-  const [parts, own, whole] = [names('part'), names('own'), names('whole')]
-  const graph = compared.flatMap(({ top, height, band, input }, n) => [
-    `${parts[n] ?? ''}${crop(height, top)},${selectFrames(band)}${whole[n] ?? ''}`, `[${String(input)}:v]${crop(height, top - band.top)}${own[n] ?? ''}`,
-  ])
+  const input = (file: string): readonly string[] => ['-threads', '1', '-skip_loop_filter', 'all', ...OPEN, '-i', file]
+  const inputs: string[][] = []
+  const graph: string[] = []
+  const pairs: { readonly woven: Woven, readonly frames: number }[] = []
+  for (const woven of all) {
+    const { size, bands, out } = woven
+    const crop = (height: number, top: number): string => `crop=${String(size.width)}:${String(height)}:0:${String(top)}`
+    const whole = inputs.push([...input(out)]) - 1
+    const parts: string[] = []
+    // A picture that stands still is predicted from nothing.
+    for (const { band, out } of bands.filter(({ band }) => !band.still)) {
+      const own = inputs.push([...input(out)]) - 1
+      for (const { top, height } of rowsToCompare(band, size.height)) {
+        const n = String(pairs.push({ woven, frames: band.frames.length }) - 1)
+        parts.push(`[part${n}]`)
+        graph.push(`[part${n}]${crop(height, top)},${selectFrames(band)}[whole${n}]`, `[${String(own)}:v]${crop(height, top - band.top)}[own${n}]`)
+      }
+    }
+    graph.push(`[${String(whole)}:v]split=${String(parts.length)}${parts.join('')}`)
+  }
   const decoded = await run('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-xerror', ...decoder, ...OPEN, '-i', order.out, ...bands.flatMap(({ out }) => [...decoder, ...OPEN, '-i', out]),
-    '-filter_complex_threads', '1', '-filter_complex', `[0:v]split=${String(compared.length)}${parts.join('')};${graph.join(';')}`,
-    ...compared.flatMap((_, n) => ['-map', whole[n] ?? '', '-map', own[n] ?? '']),
+    '-hide_banner', '-loglevel', 'error', '-xerror', ...inputs.flat(), '-filter_complex_threads', '1', '-filter_complex', graph.join(';'),
+    ...pairs.flatMap((_, n) => ['-map', `[whole${String(n)}]`, '-map', `[own${String(n)}]`]),
     '-fps_mode', 'passthrough', '-f', 'framehash', '-hash', 'murmur3', 'pipe:1',
-  ], { signal: order.signal, niceness: order.niceness }).catch((error: unknown) => {
+  ], { signal, niceness }).catch((error: unknown) => {
     // One that was killed says nothing of what it decoded.
     if (error instanceof ProcessFailed && error.exitCode !== null) return null
     throw error
   })
-  if (decoded === null) return false
+  if (decoded === null) return null
   const seen = new Map<number, string[]>()
   for (const line of decoded.stdout.toString().split('\n')) {
     const [stream, , , , , hash] = line.split(',').map((word) => word.trim())
     if (hash === undefined || line.startsWith('#')) continue
-    const number = Number(stream)
-    const hashes = seen.get(number) ?? []
+    const hashes = seen.get(Number(stream)) ?? []
     hashes.push(hash)
-    seen.set(number, hashes)
+    seen.set(Number(stream), hashes)
   }
-  return compared.every(({ band }, n) => {
+  const same = pairs.map(({ frames }, n) => {
     const [there, here] = [seen.get(2 * n) ?? [], seen.get(2 * n + 1) ?? []]
-    return there.length === band.frames.length && here.length === there.length && there.every((hash, at) => hash === here[at])
+    return there.length === frames && here.length === frames && there.every((hash, at) => hash === here[at])
   })
+  return all.map((one) => pairs.every(({ woven }, n) => woven !== one || same[n] === true))
 }

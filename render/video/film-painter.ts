@@ -4,7 +4,7 @@ import { paintInset, paintScene } from '@core/paint'
 import type { Drawable, PaintContext, PixelBox } from '@core/paint'
 import type { Scene } from '@core/scene'
 import type { Size } from '@core/model'
-import { wholeBox } from './changed-box'
+import { changedBox, sameButInk, wholeBox } from './changed-box'
 import type { Drawn, PictureSource } from './picture-source'
 import { LOOK_HEIGHT } from './segment-graph'
 import { convert, yuvFrame } from './yuv'
@@ -21,6 +21,8 @@ export class FilmPainter {
   readonly #frame
   readonly #source: PictureSource
   #last: Scene | null = null
+  /** A scene with nothing drawn on it, and its picture. */
+  #page: { readonly scene: Scene, readonly bytes: Buffer } | null = null
 
   constructor(size: Size, source: PictureSource) {
     this.#size = size
@@ -30,11 +32,20 @@ export class FilmPainter {
   }
 
   /**
-   * A scene's picture in the encoder's format, all of it painted anew: it is the same whatever was painted before. The same buffer each time: copy or use it
-   * before the next call.
+   * A scene's picture in the encoder's format: it is the same whatever was painted before. The same buffer each time: copy or use it before the next call.
    */
   async paint(scene: Scene): Promise<Buffer> {
-    await this.#draw(this.canvas, { x: 0, y: 0 }, scene, wholeBox(this.#size), null)
+    // The page is painted first and kept: as a rule the next picture is of the same one.
+    const bare = { ...scene, ink: [], spot: null }
+    if (this.#page === null || !sameButInk(this.#page.scene, bare)) {
+      await this.#draw(this.canvas, { x: 0, y: 0 }, bare, wholeBox(this.#size), null)
+      this.#page = { scene: bare, bytes: Buffer.from(this.#frame.bytes) }
+    } else {
+      this.#page.bytes.copy(this.#frame.bytes)
+    }
+    const box = changedBox(bare, scene, this.#size)
+    if (box === null) this.#last = scene
+    else await this.#draw(this.canvas, { x: 0, y: 0 }, scene, box, null)
     return this.#frame.bytes
   }
 

@@ -11,7 +11,7 @@ import type { Manner } from '.'
 import { indexFilm } from '@core/scene'
 import { film, slide, stretch } from '@core/testing'
 import { run } from '@render/process'
-import { FilmPainter, PictureSource, codingOf, framesOfStream, joinFilm, makeSegment } from '.'
+import { FilmPainter, PictureSource, codingOf, framesOfStream, joinFilm, makeSegments } from '.'
 
 const SIZE = { width: 640, height: 360 }
 const RATE = 30
@@ -61,10 +61,10 @@ async function made(cues: readonly Cue[], camera: boolean): Promise<readonly { r
   for (const [number, segment] of segmentsOf(index, RATE).entries()) {
     const file = at(`${String(camera)}-${String(number)}.h264`)
     const looks: Buffer[] = []
-    const manner = await makeSegment({
+    const [manner = 'whole'] = await makeSegments([{
       segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, threads: 1, niceness: 0,
       camera: segment.inset === null ? null : { path: at('camera.webm'), size: { width: 640, height: 360 } }, out: file, onLook: (picture) => { looks.push(picture) }, onFrames: () => undefined,
-    }, painter)
+    }], painter)
     out.push({ segment, file, manner, looks })
   }
   return out
@@ -155,9 +155,9 @@ describe('a part of a film', () => {
     const index = indexFilm(film(SLIDES, [stretch('s', 4000, asId('paper'), [], { camera: true })]))
     const [segment] = segmentsOf(index, RATE)
     if (segment === undefined) throw new Error('a part')
-    await expect(makeSegment({
+    await expect(makeSegments([{
       segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, threads: 1, niceness: 0,
       camera: { path: at('nobody.webm'), size: { width: 640, height: 360 } }, out: at('nobody.h264'), onLook: null, onFrames: () => undefined,
-    }, new FilmPainter(SIZE, source))).rejects.toThrow(/nobody/)
+    }], new FilmPainter(SIZE, source))).rejects.toThrow(/nobody/)
   })
 })

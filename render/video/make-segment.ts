@@ -12,14 +12,16 @@ import { cameraFrames } from './camera-frames'
 import type { CameraFile } from './camera-frames'
 import { changedBox } from './changed-box'
 import { checkBands, checkStream } from './check-stream'
+import type { Woven } from './check-stream'
 import { CODECS } from './codec'
 import { encoderArgs } from './encoder'
 import type { Coding } from './encoder'
 import type { FilmPainter } from './film-painter'
-import { bandGraph, graphInputs, isLaidOver, maskOf, wholeGraph } from './segment-graph'
+import { facedBandGraph, graphInputs, inkedBandGraph, isLaidOver, maskOf, wholeGraph } from './segment-graph'
 import { unlessUnlike } from './h264-units'
 import { headersAlike } from './headers-alike'
 import { pictureHead, streamHead } from './timed-pictures'
+import { rowsOfPicture } from './yuv'
 
 export interface SegmentOrder {
   readonly segment: Segment
@@ -69,22 +71,34 @@ function bandsFor({ segment, runs, size, frame, coding, camera }: SegmentOrder, 
 }
 
 /**
- * Makes a segment: its pictures are drawn here and the camera laid over them by the encoder's own filters.
+ * Makes segments one after the other: their pictures are drawn here and the camera laid over them by the encoder's own filters.
+ * @returns how each was made
  * @throws ProcessFailed when the encoder fails, Error when what it made is not what was asked
  */
-export async function makeSegment(order: SegmentOrder, painter: FilmPainter): Promise<Manner> {
-  const boxes = changesIn(order)
-  const bands = bandsFor(order, boxes)
-  const mask = `${order.out}.mask.png`
+export async function makeSegments(orders: readonly SegmentOrder[], painter: FilmPainter): Promise<readonly Manner[]> {
+  const works = orders.map((order) => {
+    const boxes = changesIn(order)
+    return { order, painting: { painter, boxes }, bands: bandsFor(order, boxes), mask: `${order.out}.mask.png` }
+  })
+  const woven = new Map<SegmentOrder, Woven>()
   try {
-    if (isLaidOver(order) && order.segment.inset !== null) await writeFile(mask, await maskOf(order.segment.inset.framing, order.size).encode('png'))
-    if (bands !== null && await makeBands(order, bands, { painter, boxes }, mask)) return 'bands'
-    await makeWhole(order, { painter, boxes }, mask)
-    return bands === null ? 'whole' : 'whole after bands'
+    for (const { order, painting, bands, mask } of works) {
+      if (isLaidOver(order) && order.segment.inset !== null) await writeFile(mask, await maskOf(order.segment.inset.framing, order.size).encode('png'))
+      const made = bands === null ? null : await makeBands(order, bands, painting, mask)
+      if (made !== null) woven.set(order, made)
+    }
+    const banded = [...woven]
+    const good = banded.length === 0 ? [] : await checkBands(banded.map(([, made]) => made), orders[0] ?? { niceness: 0 })
+    const asBands = new Set(banded.filter((_, n) => good[n]).map(([order]) => order))
+    for (const { order, painting, mask } of works) if (!asBands.has(order)) await makeWhole(order, painting, mask)
+    return works.map(({ order, bands }) => (asBands.has(order) ? 'bands' : bands === null ? 'whole' : 'whole after bands'))
   } finally {
-    await rm(mask, { force: true })
+    await Promise.all(works.flatMap(({ order, bands, mask }) => [mask, pageOf(order), ...(bands ?? []).map((_, n) => bandOf(order, n))].map((path) => rm(path, { force: true }))))
   }
 }
+
+const pageOf = ({ out }: SegmentOrder): string => `${out}.page`
+const bandOf = ({ out }: SegmentOrder, n: number): string => `${out}.${String(n)}`
 
 /** Who draws the pictures, and where each differs from the one before it. */
 interface Painting {
@@ -95,25 +109,29 @@ interface Painting {
 async function makeWhole(order: SegmentOrder, painting: Painting, mask: string): Promise<void> {
   const { segment, coding, rate, threads, out } = order
   const frames = framesOfStream(segment)
-  await encode(order, painting, mask, wholeGraph({ ...order, look: order.onLook !== null }), frames, [{ name: 'film', frames, out, args: encoderArgs(coding, rate, threads) }])
+  const look = order.onLook !== null
+  await encode(order, painting, { graph: wholeGraph({ ...order, look }), inputs: graphInputs({ ...order, look }, mask), look, rows: null, frames, outputs: [{ name: 'film', frames, out, args: encoderArgs(coding, rate, threads) }] })
   await checkStream(order, frames)
 }
 
-/** @returns false when the bands do not make up the picture that they were encoded from */
-async function makeBands(order: SegmentOrder, bands: readonly Band[], painting: Painting, mask: string): Promise<boolean> {
+/** @returns what is to be checked; null when the encoder's streams cannot be put together */
+async function makeBands(order: SegmentOrder, bands: readonly Band[], painting: Painting, mask: string): Promise<Woven | null> {
   const { segment: { drawn }, size, rate, coding, out } = order
-  const files = bands.map((band, n) => ({ band, name: `band${String(n)}`, frames: band.frames.length, out: `${out}.${String(n)}`, args: bandArgs(band, coding, rate) }))
-  try {
-    // Progress is told of the first: the one with most frames.
-    await encode(order, painting, mask, bandGraph({ ...order, look: order.onLook !== null }, bands), drawn, files.toSorted((a, b) => b.frames - a.frames))
-    const streams = await Promise.all(files.map(async ({ band, out }) => ({ band, stream: await readFile(out) })))
-    const whole = await unlessUnlike(async () => woven(streams, await headersAlike(size, rate, coding), drawn))
-    if (whole === null) return false
-    await writeFile(out, whole)
-    return await checkBands(order, files, drawn)
-  } finally {
-    await Promise.all(files.map(({ out }) => rm(out, { force: true })))
-  }
+  const files = bands.map((band, n) => ({ band, name: `band${String(n)}`, frames: band.frames.length, out: bandOf(order, n), args: bandArgs(band, coding, rate) }))
+  const page = pageOf(order)
+  // Progress is told of the first: the one with most frames.
+  const shared = { frames: drawn, outputs: files.toSorted((a, b) => b.frames - a.frames) }
+  const look = order.onLook !== null
+  const moving = bands.filter(({ still }) => !still)
+  const [inked] = moving
+  await encode(order, painting, isLaidOver(order) || inked === undefined || moving.length > 1
+    ? { ...shared, graph: facedBandGraph({ ...order, look }, bands), inputs: graphInputs({ ...order, look }, mask), look, rows: null }
+    : { ...shared, graph: inkedBandGraph(order, bands), inputs: ['-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${String(size.width)}x${String(size.height)}`, '-framerate', String(rate), '-i', page], look: false, rows: { band: inked, page } })
+  const streams = await Promise.all(files.map(async ({ band, out }) => ({ band, stream: await readFile(out) })))
+  const whole = await unlessUnlike(async () => woven(streams, await headersAlike(size, rate, coding), drawn))
+  if (whole === null) return null
+  await writeFile(out, whole)
+  return { out, coding, size, bands: files, frames: drawn }
 }
 
 interface Output {
@@ -125,37 +143,67 @@ interface Output {
   readonly args: readonly string[]
 }
 
-/** Draws a segment's pictures and has so many frames of them encoded. */
-async function encode(order: SegmentOrder, { painter, boxes }: Painting, mask: string, graph: string, frames: number, outputs: readonly Output[]): Promise<void> {
-  const { segment, runs, size, rate, coding } = order
+/** What an encoder is handed and is to make of it. */
+interface Wiring {
+  readonly graph: string
+  /** Arguments for what the graph reads besides the pictures. */
+  readonly inputs: readonly string[]
+  /** That are drawn. */
+  readonly frames: number
+  readonly outputs: readonly Output[]
+  /** Whether the graph has small pictures to look at. */
+  readonly look: boolean
+  /** Only a band's rows are handed over of each picture, and the first picture as a file; null: whole pictures. */
+  readonly rows: { readonly band: Band, readonly page: string } | null
+}
+
+/** Draws a segment's pictures and has them encoded. */
+async function encode(order: SegmentOrder, painting: Painting, { graph, inputs, frames, outputs, look, rows }: Wiring): Promise<void> {
+  const { size, rate, coding } = order
   const { child, done } = start('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-nostats', '-progress', 'pipe:1', '-stats_period', '0.5', '-filter_complex_threads', '1',
-    '-f', 'matroska', '-i', 'pipe:0',
-    ...graphInputs({ ...order, look: false }, mask), '-filter_complex', graph,
+    '-f', 'matroska', '-i', 'pipe:0', ...inputs, '-filter_complex', graph,
     ...outputs.flatMap(({ name, frames, out, args }) => ['-map', `[${name}]`, '-frames:v', String(frames), ...args, '-f', CODECS[coding.format].stream, '-y', out]),
-    ...(order.onLook === null ? [] : ['-map', '[look]', '-q:v', '5', '-f', 'mjpeg', 'pipe:3']),
-  ], { signal: order.signal, niceness: order.niceness, onOutput: (stream) => { eachCount(stream, order.onFrames) }, ...(order.onLook === null ? {} : { onThird: (stream: Readable) => { eachPicture(stream, order.onLook) } }) })
+    ...(look ? ['-map', '[look]', '-q:v', '5', '-f', 'mjpeg', 'pipe:3'] : []),
+  ], { signal: order.signal, niceness: order.niceness, onOutput: (stream) => { eachCount(stream, order.onFrames) }, ...(look ? { onThird: (stream: Readable) => { eachPicture(stream, order.onLook) } } : {}) })
   try {
-    await feed(child, streamHead(size, rate))
-    let at = 0
-    const faces = segment.kind === 'drawn' && segment.inset !== null && order.camera !== null
-      ? await cameraFrames(order.camera, segment.inset.at, segment.tempo, frames, rate, order.signal)
-      : []
-    for (const [n, { scene, frames: seen }] of (faces.length > 0 ? eachFrame(runs) : runs).entries()) {
-      const face = faces[at]
-      const picture = face !== undefined ? await painter.paintWithFace(scene, face) : n === 0 ? await painter.paint(scene) : await painter.paintNext(scene, boxes[n] ?? null)
-      const count = segment.kind === 'still' ? frames : seen
-      // A picture stays until the next one comes; behind the last there is none, so its last frame is handed over too.
-      const last = at + count - 1
-      for (const frame of last === frames - 1 && last > at ? [at, last] : [at]) {
-        if (!await feed(child, pictureHead(frame, picture.length)) || !await feed(child, picture)) break
+    let begun = false
+    for await (const { picture, seenAt } of painted(order, painting, frames)) {
+      if (!begun) {
+        begun = true
+        if (rows !== null) await writeFile(rows.page, picture)
+        await feed(child, streamHead({ width: size.width, height: rows?.band.height ?? size.height }, rate))
       }
-      at += count
+      const parts = rows === null ? [picture] : rowsOfPicture(picture, size, rows.band)
+      const bytes = parts.reduce((sum, { length }) => sum + length, 0)
+      let open = true
+      for (const part of seenAt.flatMap((frame) => [pictureHead(frame, bytes), ...parts])) open &&= await feed(child, part)
+      if (!open) break
+    }
+    if (rows !== null) {
+      const shown = order.onLook === null ? null : await painting.painter.look()
+      if (shown !== null) order.onLook?.(shown)
     }
   } finally {
     child.stdin?.end()
   }
   await done
+}
+
+/** A segment's pictures one after the other, with the frames at which each is to be handed over. The same buffer each time. */
+async function* painted({ segment, runs, camera, rate, signal }: SegmentOrder, { painter, boxes }: Painting, frames: number): AsyncGenerator<{ readonly picture: Buffer, readonly seenAt: readonly number[] }> {
+  const faces = segment.kind === 'drawn' && segment.inset !== null && camera !== null
+    ? await cameraFrames(camera, segment.inset.at, segment.tempo, frames, rate, signal)
+    : []
+  let at = 0
+  for (const [n, { scene, frames: seen }] of (faces.length > 0 ? eachFrame(runs) : runs).entries()) {
+    const face = faces[at]
+    const picture = face !== undefined ? await painter.paintWithFace(scene, face) : n === 0 ? await painter.paint(scene) : await painter.paintNext(scene, boxes[n] ?? null)
+    // A picture stays until the next one comes; behind the last there is none, so its last frame is handed over too.
+    const last = at + (segment.kind === 'still' ? frames : seen) - 1
+    yield { picture, seenAt: last === frames - 1 && last > at ? [at, last] : [at] }
+    at = last + 1
+  }
 }
 
 /** Runs of one frame each: where the face is drawn by hand, no two frames are alike. */

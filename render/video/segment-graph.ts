@@ -97,12 +97,12 @@ export function wholeGraph(order: GraphOrder): string {
   return isLaidOver(order) ? `${face(order)}${pages}[page];[page][inset]${laid(order, 0)}${end}` : `${pages}${end}`
 }
 
-/** The graph that makes bands: `[band0]` and so on, and `[look]` if wanted. */
-export function bandGraph(order: GraphOrder, bands: readonly Band[]): string {
+/** The graph that makes bands of whole pictures with a face laid over them: `[band0]` and so on, and `[look]` if wanted. */
+export function facedBandGraph(order: GraphOrder, bands: readonly Band[]): string {
   const { size, look } = order
-  const faced = isLaidOver(order) ? bands.findIndex(({ frames }) => frames.length === order.segment.drawn) : -1
+  const faced = bands.findIndex(({ frames }) => frames.length === order.segment.drawn)
   const crops = bands.map((band, n) => {
-    const cropped = `[page${String(n)}]crop=${String(size.width)}:${String(band.height)}:0:${String(band.top)}`
+    const cropped = `[page${String(n)}]${rowsOf(band, size)}`
     const name = `[band${String(n)}]`
     if (n !== faced) return `${cropped},${selectFrames(band)}${name}`
     const made = `${cropped}[rows];[rows][inset]${laid(order, band.top)}`
@@ -113,6 +113,15 @@ export function bandGraph(order: GraphOrder, bands: readonly Band[]): string {
     return `${made},split${name}[shown];[shown]fps=1/2:start_time=0,scale=${String(wide)}:${String((end ?? 0) - (down ?? 0))}:${LIMITED}[small];[pages]${LOOK}:${LIMITED}[under];[under][small]overlay=0:${String(down ?? 0)}:format=yuv420,scale=in_range=tv:out_range=pc,format=yuvj420p[look]`
   })
   const pages = [...bands.map((_, n) => `[page${String(n)}]`), ...(look ? ['[pages]'] : [])]
-  const rest = look && faced < 0 ? [`[pages]${LOOK},format=yuvj420p[look]`] : []
-  return `${faced < 0 ? '' : face(order)}[0:v]fps=${String(order.rate)}:start_time=0,split=${String(pages.length)}${pages.join('')};${[...crops, ...rest].join(';')}`
+  return `${face(order)}[0:v]fps=${String(order.rate)}:start_time=0,split=${String(pages.length)}${pages.join('')};${crops.join(';')}`
+}
+
+const rowsOf = ({ top, height }: Band, size: Size): string => `crop=${String(size.width)}:${String(height)}:0:${String(top)}`
+
+/** The graph that makes bands where ink grows in one: of its rows alone, and of the first whole picture, `[1:v]`, for those that stand still. */
+export function inkedBandGraph({ size, rate }: Pick<GraphOrder, 'size' | 'rate'>, bands: readonly Band[]): string {
+  const stills = bands.flatMap((band, n) => (band.still ? [{ band, n }] : []))
+  const moving = bands.flatMap((band, n) => (band.still ? [] : [`[0:v]fps=${String(rate)}:start_time=0,${selectFrames(band)}[band${String(n)}]`]))
+  if (stills.length === 0) return moving.join(';')
+  return [...moving, `[1:v]split=${String(stills.length)}${stills.map(({ n }) => `[page${String(n)}]`).join('')}`, ...stills.map(({ band, n }) => `[page${String(n)}]${rowsOf(band, size)}[band${String(n)}]`)].join(';')
 }

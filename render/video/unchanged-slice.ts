@@ -75,6 +75,25 @@ class SkipCoder {
   }
 }
 
+/** Codes of so many skipped macroblocks. */
+const known = new Map<number, Buffer>()
+
+function skipped(count: number): Buffer {
+  const found = known.get(count)
+  if (found !== undefined) return found
+  const out = new BitWriter()
+  const coder = new SkipCoder(out)
+  for (let n = 1; n < count; n += 1) {
+    coder.skip()
+    coder.goOn()
+  }
+  coder.skip()
+  coder.end()
+  const made = out.ended()
+  known.set(count, made)
+  return made
+}
+
 /**
  * @param headers of the stream it is to stand in
  * @param place not of a group's first frame, in which there is nothing to be left as it was
@@ -106,12 +125,5 @@ export function unchangedSlice(headers: StreamHeaders, place: Omit<SlicePlace, '
   // Where nothing changes there are no new edges to be smoothed.
   out.number(1)
   out.fill()
-  const coder = new SkipCoder(out)
-  for (let n = 1; n < count; n += 1) {
-    coder.skip()
-    coder.goOn()
-  }
-  coder.skip()
-  coder.end()
-  return out.ended()
+  return Buffer.concat([out.ended(), skipped(count)])
 }

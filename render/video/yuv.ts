@@ -10,6 +10,13 @@ export interface YuvFrame {
 export const yuvFrame = (size: Size): YuvFrame =>
   ({ size, bytes: Buffer.alloc((size.width * size.height * 3) / 2) })
 
+/** Some rows of a picture, as parts of its bytes that follow each other. @param rows even */
+export function rowsOfPicture(picture: Buffer, { width, height }: Size, rows: { readonly top: number, readonly height: number }): readonly Buffer[] {
+  const luma = width * height
+  const plane = (from: number, stride: number, share: number): Buffer => picture.subarray(from + (rows.top / share) * stride, from + ((rows.top + rows.height) / share) * stride)
+  return [plane(0, width, 1), plane(luma, width / 2, 2), plane(luma + luma / 4, width / 2, 2)]
+}
+
 /**
  * Converts a part of a picture, ITU-R BT.709, limited range (ITU-T H.273, matrix coefficients 1), in 16-bit fixed point.
  * @param frame is written to

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto'
 import { mkdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
-import { sum } from 'd3'
-import { contentOfSegment, costOfSegment, runsOf } from '@core/plan'
+import { group, sum } from 'd3'
+import { GROUP, contentOfSegment, costOfSegment, runsOf } from '@core/plan'
 import type { RenderPlan, Run, Segment } from '@core/plan'
 import { slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
-import { CODECS, FilmPainter, PictureSource, areEncodedOnce, makeSegment, makeStills, settingOf } from '@render/video'
+import { CODECS, FilmPainter, PictureSource, areEncodedOnce, makeSegments, makeStills, settingOf } from '@render/video'
 import type { Coding, JoinPart } from '@render/video'
 import { databasePool } from '@server/database'
 import { log } from '@server/log'
@@ -65,8 +65,8 @@ export interface PictureManner {
   readonly niceness: number
 }
 
-/** Still pictures that are made in one go, at most: what is lost with a worker that is killed. */
-const AT_A_TIME = 8
+/** Still pictures, and short parts in which ink grows, that are made in one go, at most: what is lost with a worker that is killed. */
+const AT_A_TIME = { still: 8, inked: 4 } as const
 
 interface Numbered {
   /** Of the segment in its film. */
@@ -74,14 +74,20 @@ interface Numbered {
   readonly segment: Segment
 }
 
-/** What a lane does at a time: one segment, or several still pictures. */
+/** Which segments are made with others of their kind; null: each by itself. */
+const togetherAs = (segment: Segment, coding: Coding): keyof typeof AT_A_TIME | null =>
+  (!areEncodedOnce(coding) || segment.inset !== null ? null : segment.kind === 'still' ? 'still' : segment.kind === 'moving' && segment.drawn < GROUP ? 'inked' : null)
+
+/** What a lane does at a time: one segment, or several short ones. */
 function jobsOf(plan: RenderPlan, coding: Coding, { lanes, first }: Pick<PictureManner, 'lanes' | 'first'>): readonly (readonly Numbered[])[] {
   const all = plan.segments.map((segment, number): Numbered => ({ number, segment }))
-  const [stills, others] = areEncodedOnce(coding) ? [all.filter(({ segment }) => segment.kind === 'still'), all.filter(({ segment }) => segment.kind !== 'still')] : [[], all]
-  // Each lane has some of them twice at least, so that none is left with all.
-  const count = Math.min(AT_A_TIME, Math.max(1, Math.ceil(stills.length / lanes / 2)))
-  const together = Array.from({ length: Math.ceil(stills.length / count) }, (_, n) => stills.slice(n * count, (n + 1) * count))
-  const costed = [...others.map((one) => [one]), ...together].map((job) => ({ job, cost: sum(job, ({ segment }) => costOfSegment(segment, plan)) }))
+  const jobs = [...group(all, ({ segment }) => togetherAs(segment, coding))].flatMap(([kind, some]) => {
+    // Each lane has some of them twice at least, so that none is left with all.
+    const count = kind === null ? 1 : Math.min(AT_A_TIME[kind], Math.max(1, Math.ceil(some.length / lanes / 2)))
+    return Array.from({ length: Math.ceil(some.length / count) }, (_, n) => some.slice(n * count, (n + 1) * count))
+  })
+  // Jobs that take about as long stay in the film's order, in which slides that were drawn serve for the next one as well.
+  const costed = jobs.map((job) => ({ job, cost: Math.round(Math.log2(1 + sum(job, ({ segment }) => costOfSegment(segment, plan)))) }))
   return costed.sort((a, b) => (first === 'long' ? b.cost - a.cost : a.cost - b.cost)).map(({ job }) => job)
 }
 
@@ -118,43 +124,40 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
     return { number, segment, runs, key, file: join(segmentFolder(), `${key}.${CODECS[coding.format].stream}`) }
   }
 
-  const makeOne = async ({ segment, runs, file }: Wanted, painter: FilmPainter): Promise<void> => {
-    const part = partOf(file)
-    try {
-      const made = await makeSegment({
-        ...shared, segment, runs, threads: 1, out: part, onLook,
-        camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
-        onFrames: (frames) => { progress.within(segment, frames) },
-      }, painter)
-      log.debug({ kind: segment.kind, frames: segment.frames, manner: made }, 'part made')
-      await rename(part, file)
-    } catch (error) {
-      progress.throwIfCancelled()
-      throw new SegmentFailed(titleOf(index, segment), error)
-    } finally {
-      await rm(part, { force: true })
-    }
+  const makeMoving = async (wanted: readonly Wanted[], painter: FilmPainter): Promise<void> => {
+    const manners = await makeSegments(await Promise.all(wanted.map(async ({ segment, runs, file }) => ({
+      ...shared, segment, runs, threads: 1, out: partOf(file), onLook,
+      camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
+      onFrames: (frames: number) => { progress.within(segment, frames) },
+    }))), painter)
+    log.debug({ kinds: wanted.map(({ segment }) => segment.kind), manners }, 'parts made')
   }
 
-  /** @returns false when they are to be made one by one, so that it is seen which of them cannot be */
-  const makeTogether = async (wanted: readonly Wanted[], painter: FilmPainter): Promise<boolean> => {
+  /** @returns false when it was seen that they cannot be made like this */
+  const makeStanding = async (wanted: readonly Wanted[], painter: FilmPainter): Promise<boolean> => {
+    if (!await makeStills(shared, wanted.flatMap(({ runs: [run], file }) => (run === undefined ? [] : [{ scene: run.scene, out: partOf(file) }])), painter)) return false
+    const shown = onLook === null ? null : await painter.look()
+    if (shown !== null) onLook?.(shown)
+    return true
+  }
+
+  const make = async (wanted: readonly Wanted[], painter: FilmPainter): Promise<void> => {
+    const [one] = wanted
+    if (one === undefined) return
     try {
-      const made = await makeStills(shared, wanted.flatMap(({ runs: [run], file }) => (run === undefined ? [] : [{ scene: run.scene, out: partOf(file) }])), painter)
-      if (!made) return false
+      const standing = wanted.every(({ segment }) => togetherAs(segment, coding) === 'still')
+      if (!standing || !await makeStanding(wanted, painter)) await makeMoving(wanted, painter)
       await Promise.all(wanted.map(({ file }) => rename(partOf(file), file)))
-      const shown = onLook === null ? null : await painter.look()
-      if (shown !== null) onLook?.(shown)
-      return true
     } catch (error) {
       progress.throwIfCancelled()
-      log.warn({ error: String(error) }, 'still pictures could not be made together')
-      return false
+      if (wanted.length === 1) throw new SegmentFailed(titleOf(index, one.segment), error)
+      log.warn({ error: String(error) }, 'parts could not be made together')
+      // One by one, so that it is seen which of them cannot be.
+      for (const each of wanted) await make([each], painter)
     } finally {
       await Promise.all(wanted.map(({ file }) => rm(partOf(file), { force: true })))
     }
   }
-
-  const isStill = ({ segment }: Numbered): boolean => segment.kind === 'still' && areEncodedOnce(coding)
 
   /** Makes what is not there. @returns ms that each took, 0 when it was there; null when another worker is making it */
   const makeUnlessThere = async (wanted: readonly Wanted[], painter: FilmPainter): Promise<ReadonlyMap<string, number | null>> => {
@@ -171,8 +174,7 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
         else missing.push(one)
       }
       const began = performance.now()
-      if (missing.length === 0) return took
-      if (!missing.every(isStill) || !await makeTogether(missing, painter)) for (const one of missing) await makeOne(one, painter)
+      await make(missing, painter)
       for (const { key } of missing) took.set(key, (performance.now() - began) / missing.length)
       return took
     } finally {
