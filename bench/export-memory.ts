@@ -6,22 +6,24 @@ import type { Figure } from './run'
 const EVERY = 100
 const MEGABYTE = 1_048_576
 
-interface Held { readonly pid: number, readonly parent: number, readonly rss: number, readonly name: string }
+interface Held { readonly pid: number, readonly parent: number, readonly bytes: number, readonly name: string }
 
-/** All processes with what they hold (proc(5): stat and statm). */
+/** All processes with what they hold (proc(5): stat; smaps_rollup, Pss: what several hold together, as libraries, is counted once). */
 function processes(): readonly Held[] {
   return readdirSync('/proc').filter((name) => /^\d+$/.test(name)).flatMap((pid) => {
     try {
       const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
       const [, name = '', rest = ''] = /\((.*)\) \S (.*)/s.exec(stat) ?? []
-      return [{ pid: Number(pid), parent: Number(rest.split(' ')[0]), name, rss: Number(readFileSync(`/proc/${pid}/statm`, 'utf8').split(' ')[1]) * 4096 }]
+      // The database server is not looked at.
+      const rollup = name === 'postgres' ? '' : readFileSync(`/proc/${pid}/smaps_rollup`, 'utf8')
+      return [{ pid: Number(pid), parent: Number(rest.split(' ')[0]), name, bytes: Number(/^Pss:\s+(\d+)/m.exec(rollup)?.[1] ?? 0) * 1024 }]
     } catch {
       return []
     }
   })
 }
 
-/** What this process and all that it started hold, in bytes; the database server apart, whose processes share most of theirs. */
+/** What this process and all that it started hold, in bytes; the database server apart. */
 function heldByAll(): number {
   const all = processes()
   const ours = new Set([process.pid])
@@ -33,7 +35,7 @@ function heldByAll(): number {
       grown = true
     }
   }
-  return all.filter(({ pid, name }) => ours.has(pid) && name !== 'postgres').reduce((sum, { rss }) => sum + rss, 0)
+  return all.filter(({ pid }) => ours.has(pid)).reduce((sum, { bytes }) => sum + bytes, 0)
 }
 
 /** Makes a file and looks at what all processes hold meanwhile. @returns the most, in MB */

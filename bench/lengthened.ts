@@ -49,8 +49,15 @@ async function withOtherFiles(row: string, talk: string, n: number): Promise<str
   return renamed
 }
 
+/** Copies made so far: none is like another, also when a longer talk is lengthened again. */
+let copies = 0
+/** The last number of a stretch that was copied. */
+let numbers = 1000
+
 /** The same programme once more: slides, recordings and strokes are all others, as far as can be told. */
-async function onceMore(talk: string, programme: Programme, n: number): Promise<Programme> {
+async function onceMore(talk: string, programme: Programme): Promise<Programme> {
+  copies += 1
+  const n = copies
   const { recordingPath, stretchFolder, voicePath } = await import('@server/store')
   const slides = Object.keys(programme.slides)
   const stretches = [...new Set(programme.pieces.flatMap((piece) => (piece.kind === 'recorded' ? [piece.show.stretch] : [])))]
@@ -62,7 +69,7 @@ async function onceMore(talk: string, programme: Programme, n: number): Promise<
   await putRows([
     ...await rows('slide', 'id', slides, (row) => row.replace(/"position": \d+/, '"position": null')),
     ...await Promise.all(versions.map(async ({ table, row }) => ({ table, row: await withOtherFiles(row, talk, n) }))),
-    ...await rows('stretch', 'id', stretches, (row) => row.replace(/"number": (\d+)/, (_, number: string) => `"number": ${String(Number(number) + n * 100)}`)),
+    ...await rows('stretch', 'id', stretches, (row) => row.replace(/"number": \d+/, () => `"number": ${String(numbers += 1)}`)),
     ...await rows('cue', 'stretch', stretches),
   ])
   for (const stretch of stretches) {
@@ -81,7 +88,7 @@ export async function lengthened(talk: string, times: number, change: (programme
   const { currentProgramme } = await import('@server/domain')
   const before = await currentProgramme(database(), talk)
   const all = [before]
-  for (let n = 1; n < times; n += 1) all.push(await onceMore(talk, before, n))
+  for (let n = 1; n < times; n += 1) all.push(await onceMore(talk, before))
   await changeProgramme(talk, () => change({
     ...before,
     pieces: all.flatMap(({ pieces }) => pieces),

@@ -71,7 +71,7 @@ try {
   step('demo/seed/main.ts')
   if (args.dev) children.keep('server', process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'dev', '--port', port, '--host', '127.0.0.1'], env)
   else children.keep('server', process.execPath, ['.output/server/index.mjs'], env)
-  children.keep('worker', process.execPath, ['--import', 'tsx', 'server/worker/main.ts'], env)
+  children.keep('worker', 'sh', ['scripts/sparing.sh', process.execPath, '--import', 'tsx', 'server/worker/main.ts'], env)
   const address = process.env['AISLE_PUBLIC_ADDRESS'] ?? `http://127.0.0.1:${port}`
   await untilUp(`http://127.0.0.1:${port}/api/health`)
   console.log(`\n  Aisle Talk is open at ${address}   (${((Date.now() - began) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`)

@@ -71,6 +71,21 @@ export function start(program: string, args: readonly string[], options: RunOpti
   return { child, done }
 }
 
+/** Runs a program with nothing on its standard input and hands its output over as it is read; it waits for its reader. @throws ProcessFailed at the end */
+export async function* outputOf(program: string, args: readonly string[], options: Omit<RunOptions, 'onOutput'> = {}): AsyncGenerator<Buffer> {
+  const { child, done } = start(program, args, { ...options, onOutput: () => undefined })
+  child.stdin?.end()
+  let ended = false
+  try {
+    for await (const chunk of child.stdout ?? []) yield chunk as Buffer
+    ended = true
+  } finally {
+    // Whoever reads no further wants no more of it.
+    if (!ended) child.kill('SIGKILL')
+  }
+  await done
+}
+
 /** Lets others go first; a program that is gone already needs nothing. */
 function stepBack(pid: number, niceness: number): void {
   try {

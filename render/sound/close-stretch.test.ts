@@ -28,8 +28,11 @@ async function closed(picture: number, sound: number): Promise<{ readonly record
   const recording = join(folder, `recording-${String(picture)}.webm`)
   const peaks = await closeStretch({ raw, recording, voice: join(folder, 'voice.pcm'), length: LENGTH, offsets: { picture, sound }, drift: 0, tail: null })
   // As the export reads it: a frame for every thirtieth of a second from the stretch's zero on.
-  const frames = await cameraFrames({ path: recording, size: { width: 64, height: 36 } }, 0, AS_RECORDED, 150, 30)
-  const bright = frames.findIndex(({ image }) => ('getContext' in image ? (image.getContext('2d').getImageData(30, 16, 1, 1).data[0] ?? 0) : 0) > 128)
+  let [bright, at] = [-1, 0]
+  for await (const { image } of cameraFrames({ path: recording, size: { width: 64, height: 36 } }, 0, AS_RECORDED, 150, 30)) {
+    if (bright < 0 && 'getContext' in image && (image.getContext('2d').getImageData(30, 16, 1, 1).data[0] ?? 0) > 128) bright = at
+    at += 1
+  }
   return { recording, turns: (bright * 1000) / 30, heard: (peaks.findIndex((peak) => peak > 10) * LENGTH) / peaks.length }
 }
 

@@ -39,8 +39,8 @@ const MARGIN = 48
 const REACH = 32
 /** Bands pay when no more of all rows of all frames than this is encoded. */
 const MOST = 0.8
-/** So many frames of rows that change now and then are encoded at the beginning of each group: the encoder looks ten ahead to see that they stay. */
-const SETTLED = 16
+/** So many frames of rows that change now and then are encoded at the beginning of each group: the encoder looks five ahead to see that they stay. */
+const SETTLED = 12
 /** So many frames after a change are encoded, in which the encoder makes finer what came in haste. */
 const AFTER = 8
 

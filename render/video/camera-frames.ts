@@ -1,7 +1,7 @@
 import { createCanvas, ImageData } from '@napi-rs/canvas'
 import type { Ratio, Size } from '@core/model'
 import type { Drawable } from '@core/paint'
-import { run } from '@render/process'
+import { outputOf } from '@render/process'
 import type { Drawn } from './picture-source'
 
 /** Where a camera is to be read from. */
@@ -19,21 +19,30 @@ export const FROM_ITS_ZERO: readonly string[] = ['-seek_timestamp', '1']
  * @param tempo how much of the recording plays in the film's time
  * @param count how many frames
  * @param rate frames a second
- * @returns exactly `count`, the last one again where the recording ends before
+ * @returns exactly `count` one after the other, the last one again where the recording ends before; none when there is none. The same canvas each time
  */
-export async function cameraFrames(camera: CameraFile, from: number, tempo: Ratio, count: number, rate: number, signal?: AbortSignal): Promise<readonly Drawable<Drawn>[]> {
+export async function* cameraFrames(camera: CameraFile, from: number, tempo: Ratio, count: number, rate: number, signal?: AbortSignal): AsyncGenerator<Drawable<Drawn>> {
   const { width, height } = camera.size
-  const { stdout } = await run('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', ...FROM_ITS_ZERO, '-ss', String(Math.max(0, from) / 1000), '-t', ((count / rate + 0.2) * (tempo.num / tempo.den)).toFixed(4), '-i', camera.path,
+  const output = outputOf('ffmpeg', [
+    '-hide_banner', '-loglevel', 'error', '-threads', '1', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', ...FROM_ITS_ZERO, '-ss', String(Math.max(0, from) / 1000), '-t', ((count / rate + 0.2) * (tempo.num / tempo.den)).toFixed(4), '-i', camera.path,
     '-vf', `setpts=PTS*${String(tempo.den)}/${String(tempo.num)},fps=${String(rate)}:start_time=0`, '-frames:v', String(count), '-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1',
   ], { signal })
-  const bytes = width * height * 4
-  const found = Math.min(count, Math.floor(stdout.length / bytes))
-  if (found === 0) return []
-  const frames = Array.from({ length: found }, (_, n): Drawable<Drawn> => {
-    const canvas = createCanvas(width, height)
-    canvas.getContext('2d').putImageData(new ImageData(new Uint8ClampedArray(stdout.buffer, stdout.byteOffset + n * bytes, bytes), width, height), 0, 0)
-    return { image: canvas, width, height }
-  })
-  return Array.from({ length: count }, (_, n) => frames[Math.min(n, found - 1)] as Drawable<Drawn>)
+  const canvas = createCanvas(width, height)
+  const face = { image: canvas, width, height }
+  const bytes = new Uint8ClampedArray(width * height * 4)
+  let [filled, found] = [0, 0]
+  for await (const chunk of output) {
+    for (let at = 0; at < chunk.length && found < count;) {
+      const some = chunk.subarray(at, at + bytes.length - filled)
+      bytes.set(some, filled)
+      at += some.length
+      filled += some.length
+      if (filled < bytes.length) continue
+      filled = 0
+      found += 1
+      canvas.getContext('2d').putImageData(new ImageData(bytes, width, height), 0, 0)
+      yield face
+    }
+  }
+  for (; found > 0 && found < count; found += 1) yield face
 }

@@ -192,18 +192,23 @@ async function encode(order: SegmentOrder, painting: Painting, { graph, inputs, 
 
 /** A segment's pictures one after the other, with the frames at which each is to be handed over. The same buffer each time. */
 async function* painted({ segment, runs, camera, rate, signal }: SegmentOrder, { painter, boxes }: Painting, frames: number): AsyncGenerator<{ readonly picture: Buffer, readonly seenAt: readonly number[] }> {
-  const faces = segment.kind === 'drawn' && segment.inset !== null && camera !== null
-    ? await cameraFrames(camera, segment.inset.at, segment.tempo, frames, rate, signal)
-    : []
+  const faces = segment.kind === 'drawn' && segment.inset !== null && camera !== null ? cameraFrames(camera, segment.inset.at, segment.tempo, frames, rate, signal) : null
+  let face = await nextOf(faces)
   let at = 0
-  for (const [n, { scene, frames: seen }] of (faces.length > 0 ? eachFrame(runs) : runs).entries()) {
-    const face = faces[at]
-    const picture = face !== undefined ? await painter.paintWithFace(scene, face) : n === 0 ? await painter.paint(scene) : await painter.paintNext(scene, boxes[n] ?? null)
+  for (const [n, { scene, frames: seen }] of (face === null ? runs : eachFrame(runs)).entries()) {
+    const picture = face !== null ? await painter.paintWithFace(scene, face) : n === 0 ? await painter.paint(scene) : await painter.paintNext(scene, boxes[n] ?? null)
     // A picture stays until the next one comes; behind the last there is none, so its last frame is handed over too.
     const last = at + (segment.kind === 'still' ? frames : seen) - 1
     yield { picture, seenAt: last === frames - 1 && last > at ? [at, last] : [at] }
     at = last + 1
+    if (face !== null) face = await nextOf(faces) ?? face
   }
+}
+
+/** What comes next; null: nothing does. */
+async function nextOf<Value>(values: AsyncGenerator<Value> | null): Promise<Value | null> {
+  const next = await values?.next()
+  return next === undefined || next.done === true ? null : next.value
 }
 
 /** Runs of one frame each: where the face is drawn by hand, no two frames are alike. */

@@ -52,7 +52,7 @@ export function graphInputs({ segment, camera, rate }: GraphOrder, mask: string)
   const { tempo } = segment
   const taken = ((segment.drawn / rate) * (tempo.num / tempo.den)).toFixed(4)
   return [
-    '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', ...FROM_ITS_ZERO, '-ss', String(Math.max(0, segment.inset.at) / 1000), '-t', taken, '-i', camera.path,
+    '-threads', '1', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', ...FROM_ITS_ZERO, '-ss', String(Math.max(0, segment.inset.at) / 1000), '-t', taken, '-i', camera.path,
     '-protocol_whitelist', 'file,pipe', '-f', 'png_pipe', '-framerate', String(rate), '-i', mask,
   ]
 }
