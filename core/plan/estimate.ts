@@ -43,11 +43,11 @@ const FINEST = 4
 /** Of a size to stay under this much is used, about. */
 const OF_SIZE = 0.95
 /**
- * Milliseconds of the whole machine, fitted to 184 parts of the demo talk in eight recipes: for a part, with the start of its encoder; for a
- * megapixel of a still picture; for a megapixel of each moving frame, by how many of its rows move; for a face in a frame; for a megapixel of a frame in which ink grows; and of
- * one that is drawn whole with the face in it.
+ * Milliseconds of the whole machine, fitted to 204 parts of the demo talk in eight recipes. Of a still picture, made with others, and of a megapixel of it; of a
+ * part in which ink grows on a page, and of a megapixel of each frame in which it does; of a part with a face, of a megapixel of each of its frames by how many of its rows move, of the face
+ * in a frame, and of a megapixel of a frame in which ink grows besides; of a part that is drawn whole with the face in it, and of a megapixel of its frames.
  */
-const COST = { part: 275, stillPart: 80, still: 165, frame: 0.35, rows: 5.1, face: 0.8, ink: 7, drawnPart: 300, drawn: 23.7 } as const
+const COST = { still: 34, stillArea: 40, inked: 230, inkedFrame: 2.1, faced: 300, rows: 8.2, face: 0.55, facedInk: 6.9, drawn: 290, drawnFrame: 32 } as const
 /** Rows above and below a face that are encoded with it, as a part of the picture. */
 const AROUND = 0.09
 const DELIVERY_COST = 900
@@ -55,7 +55,7 @@ const DELIVERY_COST = 900
 const VOICE_COST = 20
 
 /** Which part of a picture's rows is encoded in every frame. Where they cannot be encoded apart from the others, all are. */
-function rowsThatMove({ inset }: Segment, { format, bits, size, frame }: RenderPlan): number {
+function rowsThatMove({ inset }: Pick<Segment, 'inset'>, { format, bits, size, frame }: RenderPlan): number {
   if (inset === null) return 0
   const rows = (faceRect(inset.framing)?.h ?? 1) + AROUND
   return format !== 'mp4' || bits.kind === 'rate' || frame.width !== size.width || frame.height !== size.height ? 1 : Math.min(1, rows)
@@ -64,11 +64,13 @@ function rowsThatMove({ inset }: Segment, { format, bits, size, frame }: RenderP
 /** What making a segment is likely to cost, in ms on the machine the figures were measured on. */
 export function costOfSegment(segment: Segment, plan: RenderPlan): Ms {
   const megapixels = (plan.size.width * plan.size.height) / 1e6
+  const inked = (segment.busy / 1000) * plan.rate * megapixels
   switch (segment.kind) {
-    case 'still': return COST.stillPart + COST.still * megapixels
-    case 'moving': return COST.part + segment.frames * (megapixels * (COST.frame + COST.rows * rowsThatMove(segment, plan)) + (segment.inset === null ? 0 : COST.face))
-      + (segment.busy / 1000) * plan.rate * megapixels * COST.ink
-    case 'drawn': return COST.drawnPart + COST.drawn * megapixels * segment.frames
+    case 'still': return COST.still + COST.stillArea * megapixels
+    case 'moving': return segment.inset === null
+      ? COST.inked + COST.inkedFrame * inked
+      : COST.faced + segment.frames * (COST.rows * rowsThatMove(segment, plan) * megapixels + COST.face) + COST.facedInk * inked
+    case 'drawn': return COST.drawn + COST.drawnFrame * megapixels * segment.frames
     default: return unreachable(segment.kind)
   }
 }
