@@ -50,6 +50,7 @@ const OF_SIZE = 0.95
 const COST = { still: 34, stillArea: 40, inked: 230, inkedFrame: 2.1, faced: 300, rows: 8.2, face: 0.55, facedInk: 6.9, drawn: 290, drawnFrame: 32 } as const
 /** Rows above and below a face that are encoded with it, as a part of the picture. */
 const AROUND = 0.09
+/** Putting a file together and looking at it, and what there is to be done before. */
 const DELIVERY_COST = 900
 /** Milliseconds that a second of voice takes. */
 const VOICE_COST = 20
@@ -86,6 +87,12 @@ export function bitsOfSegment(segment: Segment, plan: RenderPlan): number {
   return groups * pixels * page + segment.frames * inset * moving
 }
 
+const reckonedTime = (plan: RenderPlan, pictures: Ms): Ms => DELIVERY_COST + (plan.length / 1000) * VOICE_COST + pictures
+
+/** What of the time that was reckoned for a delivery comes after its pictures. @param time of all of it */
+export const timeAfterPictures = (plan: RenderPlan, time: Ms): Ms =>
+  (time * DELIVERY_COST) / reckonedTime(plan, plan.segments.reduce((sum, segment) => sum + costOfSegment(segment, plan), 0))
+
 /**
  * Size and time of a delivery before it is made.
  * @param probe of the talk's own pictures made as this plan has them
@@ -101,6 +108,6 @@ export function estimate(plan: RenderPlan, machine: MachineRecord = { slowness: 
   const slowness = machine.slowness ?? probe.time ?? 1
   return {
     bytes: Math.round(bits.kind === 'size' && isVideo(format) ? Math.min(bits.most * OF_SIZE, (pictures * FINEST + seconds * VOICE_BITS_A_SECOND[format]) / 8) : bounded / 8),
-    time: Math.round((DELIVERY_COST + seconds * VOICE_COST + sum((segment) => costOfSegment(segment, plan)) * (bits.kind === 'size' ? TRIES_FOR_SIZE : 1)) * slowness),
+    time: Math.round(reckonedTime(plan, sum((segment) => costOfSegment(segment, plan)) * (bits.kind === 'size' ? TRIES_FOR_SIZE : 1)) * slowness),
   }
 }

@@ -1,17 +1,18 @@
 import { createHash } from 'node:crypto'
 import { mkdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
-import { group, sum } from 'd3'
-import { GROUP, contentOfSegment, costOfSegment, runsOf } from '@core/plan'
+import { contentOfSegment, runsOf } from '@core/plan'
 import type { RenderPlan, Run, Segment } from '@core/plan'
 import { slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
-import { CODECS, FilmPainter, PictureSource, areEncodedOnce, makeSegments, makeStills, settingOf } from '@render/video'
+import { CODECS, FilmPainter, PictureSource, makeSegments, makeStills, settingOf } from '@render/video'
 import type { Coding, JoinPart } from '@render/video'
 import { databasePool } from '@server/database'
 import { log } from '@server/log'
 import { assetPath, foundInCache, segmentFolder, writeWhole } from '@server/store'
 import { camerasOf } from './cameras-of'
+import { pictureJobs, togetherAs } from './picture-jobs'
+import type { Numbered } from './picture-jobs'
 import { SegmentClaims } from './segment-claims'
 
 function titleOf(index: FilmIndex, segment: Segment): string {
@@ -65,32 +66,6 @@ export interface PictureManner {
   readonly niceness: number
 }
 
-/** Still pictures, and short parts in which ink grows, that are made in one go, at most: what is lost with a worker that is killed. */
-const AT_A_TIME = { still: 8, inked: 4 } as const
-
-interface Numbered {
-  /** Of the segment in its film. */
-  readonly number: number
-  readonly segment: Segment
-}
-
-/** Which segments are made with others of their kind; null: each by itself. */
-const togetherAs = (segment: Segment, coding: Coding): keyof typeof AT_A_TIME | null =>
-  (!areEncodedOnce(coding) || segment.inset !== null ? null : segment.kind === 'still' ? 'still' : segment.kind === 'moving' && segment.drawn < GROUP ? 'inked' : null)
-
-/** What a lane does at a time: one segment, or several short ones. */
-function jobsOf(plan: RenderPlan, coding: Coding, { lanes, first }: Pick<PictureManner, 'lanes' | 'first'>): readonly (readonly Numbered[])[] {
-  const all = plan.segments.map((segment, number): Numbered => ({ number, segment }))
-  const jobs = [...group(all, ({ segment }) => togetherAs(segment, coding))].flatMap(([kind, some]) => {
-    // Each lane has some of them twice at least, so that none is left with all.
-    const count = kind === null ? 1 : Math.min(AT_A_TIME[kind], Math.max(1, Math.ceil(some.length / lanes / 2)))
-    return Array.from({ length: Math.ceil(some.length / count) }, (_, n) => some.slice(n * count, (n + 1) * count))
-  })
-  // Jobs that take about as long stay in the film's order, in which slides that were drawn serve for the next one as well.
-  const costed = jobs.map((job) => ({ job, cost: Math.round(Math.log2(1 + sum(job, ({ segment }) => costOfSegment(segment, plan)))) }))
-  return costed.sort((a, b) => (first === 'long' ? b.cost - a.cost : a.cost - b.cost)).map(({ job }) => job)
-}
-
 /** A segment with all that decides its pixels. */
 interface Wanted extends Numbered {
   readonly runs: readonly Run[]
@@ -103,15 +78,14 @@ interface Wanted extends Numbered {
  * two, and while one segment begins or is checked the other goes on. What is finished stays, whatever happens to the rest; what
  * another worker is making is left to it.
  */
-export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: Coding, progress: PictureWatch, manner: PictureManner): Promise<readonly MadePart[]> {
-  const { label, look, lanes, niceness } = manner
+export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: Coding, progress: PictureWatch, { label, look, lanes, first, niceness }: PictureManner): Promise<readonly MadePart[]> {
   const setting = settingOf(plan.size, plan.frame, plan.rate, coding)
   const pictures = new PictureSource(assetPath)
   const cameraOf = camerasOf()
   await mkdir(segmentFolder(), { recursive: true })
   const claims = await SegmentClaims.open(databasePool())
   /** What is still to be looked at, and what another worker was making when it was. */
-  const todo = jobsOf(plan, coding, manner).values()
+  const todo = pictureJobs(plan, coding, lanes, first).values()
   const elsewhere: Numbered[] = []
   const parts: MadePart[] = []
   const shared = { size: plan.size, frame: plan.frame, rate: plan.rate, coding, niceness, signal: progress.signal }
@@ -188,9 +162,9 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
   /** @returns those that another worker is making */
   const makeAll = async (job: readonly Numbered[], painter: FilmPainter): Promise<readonly Numbered[]> => {
     const wanted = job.map(wantedOf)
-    const first = wanted.filter(({ key }, n) => !making.has(key) && wanted.findIndex((other) => other.key === key) === n)
-    const began = makeUnlessThere(first, painter)
-    for (const { key } of first) {
+    const firsts = wanted.filter(({ key }, n) => !making.has(key) && wanted.findIndex((other) => other.key === key) === n)
+    const began = makeUnlessThere(firsts, painter)
+    for (const { key } of firsts) {
       const made = began.then((took) => took.get(key) ?? null)
       // The first of them to fail ends this lane; of the others nobody need hear.
       made.catch(() => undefined)
@@ -205,7 +179,7 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
         left.push({ number, segment })
         continue
       }
-      const mine = first.includes(one)
+      const mine = firsts.includes(one)
       parts[number] = { file, still: segment.kind === 'still', frames: segment.frames, encoded: took > 0 && mine ? segment.frames : 0, took: mine ? took : 0 }
       await progress.finished(segment)
     }

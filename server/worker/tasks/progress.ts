@@ -1,3 +1,4 @@
+import { timeLeft } from '@core/plan'
 import type { RenderPlan, Segment } from '@core/plan'
 import { UNDER_WAY } from '@core/model'
 import type { DeliveryFacts, Ms } from '@core/model'
@@ -7,8 +8,6 @@ import { tell } from '@server/domain'
 /** How often a page is told, in ms. */
 const PACE = 500
 
-/** How much of the work is taken to have gone as fast as was reckoned, besides what was seen of it: the first parts begin slowly and beside the voice. */
-const TRUST = 0.5
 /** How much of a part is done once its last frame is encoded; the rest is checking it. */
 const ENCODED = 0.8
 
@@ -16,8 +15,9 @@ const ENCODED = 0.8
 export interface Reckoned {
   /** Of each segment of the plan, in any unit. */
   readonly costs: readonly number[]
-  /** All of it. */
+  /** All of it, and what of that comes after the pictures. */
   readonly time: Ms
+  readonly after: Ms
 }
 
 /** A delivery as somebody makes it: once it was told to stop, it is another turn. */
@@ -35,6 +35,7 @@ export class Progress {
   readonly #costs: readonly number[]
   readonly #all: number
   readonly #time: Ms
+  readonly #after: Ms
   readonly #stop = new AbortController()
   #began = Date.now()
   #paidBefore = 0
@@ -46,13 +47,14 @@ export class Progress {
   #told = 0
   #writing: Promise<void> = Promise.resolve()
 
-  constructor(db: Database, delivery: Turn, plan: RenderPlan | null, { costs, time }: Reckoned) {
+  constructor(db: Database, delivery: Turn, plan: RenderPlan | null, { costs, time, after }: Reckoned) {
     this.#db = db
     this.#delivery = delivery
     this.#plan = plan
     this.#costs = costs
     this.#all = costs.reduce((sum, cost) => sum + cost, 0)
     this.#time = time
+    this.#after = after
   }
 
   get signal(): AbortSignal {
@@ -137,9 +139,8 @@ export class Progress {
       frames += Math.round(segment.frames * share)
       spent += this.#costOf(segment) * share * ENCODED
     }
-    const worked = spent - this.#paidBefore
-    const pace = (Date.now() - this.#began + TRUST * this.#time) / Math.max(1e-9, worked + TRUST * this.#all)
-    await this.#write({ frames_done: frames, time_left_ms: Math.round(pace * (this.#all - spent)) })
+    const left = timeLeft({ elapsed: Date.now() - this.#began, spent, found: this.#paidBefore, all: this.#all, time: this.#time, after: this.#after })
+    await this.#write({ frames_done: frames, time_left_ms: left })
   }
 
   async #write(columns: Record<string, unknown>): Promise<void> {
