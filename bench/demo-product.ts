@@ -82,11 +82,16 @@ export async function lookedAt(talk: string, recipe: Partial<Recipe>): Promise<v
 /** Makes a delivery by the worker's own task. @param recipe what is to be otherwise than usual */
 export async function deliverNow(talk: string, recipe: Partial<Recipe>): Promise<MadeFile> {
   const { database } = await import('@server/database')
-  const { orderDelivery } = await import('@server/domain')
+  const { orderDelivery, removeJob } = await import('@server/domain')
   const { deliverTask } = await import('@server/worker/tasks/deliver')
   const { deliveryPath } = await import('@server/store')
   const db = database()
-  const [delivery = ''] = await orderDelivery(db, talk, { ...USUAL_RECIPE, name: 'bench', limit: { kind: 'none' }, ...recipe })
+  const delivery = await db.transaction().execute(async (q) => {
+    const [id = ''] = await orderDelivery(q, talk, { ...USUAL_RECIPE, name: 'bench', limit: { kind: 'none' }, ...recipe })
+    // It is made here: another worker that is there may help, and no more.
+    await removeJob(q, `deliver:${id}`)
+    return id
+  })
   const began = performance.now()
   const left: { readonly at: number, readonly left: number, readonly share: number }[] = []
   const timer = setInterval(() => {
