@@ -3,7 +3,7 @@ import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { USUAL_RECIPE } from '@core/model'
-import type { DeliveryFacts, Lines, Programme, Recipe } from '@core/model'
+import type { DeliveryFacts, Programme, Recipe } from '@core/model'
 import { startCluster } from '../scripts/start/postgres'
 
 /** A database and data folder of the bench's own with the demo talks in it, set as this process's own. @returns what ends it */
@@ -56,14 +56,6 @@ export async function changeProgramme(talk: string, change: (programme: Programm
   await saveProgramme(database(), talk, { ...change(before), revision: before.revision + 1 }, 'bench')
 }
 
-/** Pieces of a programme again and again, with names of their own. @param times how often they are there then */
-export const repeated = (programme: Programme, times: number): Programme => ({
-  ...programme,
-  pieces: Array.from({ length: times }, (_, n) => programme.pieces.map((piece) => ({
-    ...piece, id: `${piece.id}.${String(n)}` as typeof piece.id, visit: `${piece.visit}.${String(n)}` as typeof piece.visit,
-  }))).flat(),
-})
-
 /** Forgets all parts of films that were made. */
 export async function forgetParts(): Promise<void> {
   const { removeTree, segmentFolder } = await import('@server/store')
@@ -106,13 +98,4 @@ export async function deliverNow(talk: string, recipe: Partial<Recipe>): Promise
   const row = await db.selectFrom('delivery').select(['state', 'sentence', 'facts', 'estimate']).where('id', '=', delivery).executeTakeFirstOrThrow()
   if (row.state !== 'done' || row.facts === null) throw new Error(row.sentence ?? 'the delivery is not done')
   return { took, file: deliveryPath(delivery), facts: row.facts, estimate: row.estimate, leftOff: offs.length === 0 ? null : Math.max(...offs) }
-}
-
-/** Makes a delivery of the demo talk, from nothing. @returns ms it took and the file */
-export async function deliverDemo(lines: Lines, change: ((programme: Programme) => Programme) | null): Promise<{ readonly took: number, readonly file: string, readonly length: number }> {
-  const talk = await demoTalk()
-  if (change !== null) await changeProgramme(talk, change)
-  await forgetParts()
-  const { took, file, facts } = await deliverNow(talk, { lines })
-  return { took, file, length: facts.length }
 }

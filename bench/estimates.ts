@@ -1,5 +1,5 @@
 import type { Recipe } from '@core/model'
-import { changeProgramme, deliverNow, demoProduct, demoTalk, forgetParts, lookedAt, repeated } from './demo-product'
+import { deliverNow, demoProduct, demoTalk, forgetParts, lookedAt } from './demo-product'
 import type { Figure } from './run'
 
 const MOST_SIZE = 25
@@ -17,7 +17,6 @@ export async function measure(): Promise<Figure> {
   const end = await demoProduct()
   try {
     const talk = await demoTalk()
-    await changeProgramme(talk, (programme) => repeated(programme, 1))
     const off = (said: number, was: number): number => Math.round(((said - was) / was) * 100)
     const rows: { readonly recipe: Partial<Recipe>, readonly size: number, readonly time: number, readonly left: number | null, readonly ms: number }[] = []
     for (const recipe of WANTED) {

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { cpus } from 'node:os'
 import { run } from '@render/process'
 import { codingOf, encoderArgs } from '@render/video'
-import { deliverDemo, demoProduct } from './demo-product'
+import { deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
 import type { Figure } from './run'
 
 /** How much of the finished film is laid out as ready-made frames for the bare encoder, in seconds: 3 MB a frame. */
@@ -29,10 +29,12 @@ async function encodedBare(file: string, length: number): Promise<number> {
 export async function measure(): Promise<Figure> {
   const end = await demoProduct()
   try {
+    const talk = await demoTalk()
     const [exports, bares]: [number[], number[]] = [[], []]
     let [filmMs, bytes] = [0, 0]
     for (let round = 0; round < ROUNDS; round += 1) {
-      const { took, file, length } = await deliverDemo(1080, null)
+      await forgetParts()
+      const { took, file, facts: { length } } = await deliverNow(talk, {})
       exports.push(Math.round(took))
       bares.push(Math.round(await encodedBare(file, length)))
       filmMs = length

@@ -16,7 +16,7 @@ function renaming(kept: ReadonlySet<string>): (text: string) => string {
   })
 }
 
-const parsed = <Value>(value: Value, rename: (text: string) => string): Value =>
+const underOtherNames = <Value>(value: Value, rename: (text: string) => string): Value =>
   // The same value under other names.
   JSON.parse(rename(JSON.stringify(value))) as Value
 
@@ -76,7 +76,7 @@ async function onceMore(talk: string, programme: Programme): Promise<Programme> 
     await mkdir(stretchFolder(rename(stretch)), { recursive: true })
     for (const place of [recordingPath, voicePath]) await link(place(stretch), place(rename(stretch)))
   }
-  return parsed(programme, rename)
+  return underOtherNames(programme, rename)
 }
 
 /**

@@ -87,11 +87,14 @@ export function bitsOfSegment(segment: Segment, plan: RenderPlan): number {
   return groups * pixels * page + segment.frames * inset * moving
 }
 
-const reckonedTime = (plan: RenderPlan, pictures: Ms): Ms => DELIVERY_COST + (plan.length / 1000) * VOICE_COST + pictures
+/** What a delivery takes on the machine the figures were measured on. */
+function reckonedTime(plan: RenderPlan): Ms {
+  const pictures = plan.segments.reduce((sum, segment) => sum + costOfSegment(segment, plan), 0)
+  return DELIVERY_COST + (plan.length / 1000) * VOICE_COST + pictures * (plan.bits.kind === 'size' ? TRIES_FOR_SIZE : 1)
+}
 
 /** What of the time that was reckoned for a delivery comes after its pictures. @param time of all of it */
-export const timeAfterPictures = (plan: RenderPlan, time: Ms): Ms =>
-  (time * DELIVERY_COST) / reckonedTime(plan, plan.segments.reduce((sum, segment) => sum + costOfSegment(segment, plan), 0))
+export const timeAfterPictures = (plan: RenderPlan, time: Ms): Ms => (time * DELIVERY_COST) / reckonedTime(plan)
 
 /**
  * Size and time of a delivery before it is made.
@@ -108,6 +111,6 @@ export function estimate(plan: RenderPlan, machine: MachineRecord = { slowness: 
   const slowness = machine.slowness ?? probe.time ?? 1
   return {
     bytes: Math.round(bits.kind === 'size' && isVideo(format) ? Math.min(bits.most * OF_SIZE, (pictures * FINEST + seconds * VOICE_BITS_A_SECOND[format]) / 8) : bounded / 8),
-    time: Math.round(reckonedTime(plan, sum((segment) => costOfSegment(segment, plan)) * (bits.kind === 'size' ? TRIES_FOR_SIZE : 1)) * slowness),
+    time: Math.round(reckonedTime(plan) * slowness),
   }
 }

@@ -46,11 +46,13 @@ const X264 = 'rc-lookahead=5:stitchable=1:aud=1:open-gop=0:scenecut=0:colorprim=
  */
 const FINER = 3
 
+/** What moving and still pictures are encoded with alike. */
+const h264Args = (crf: number, x264: string): readonly string[] => ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', String(crf), '-profile:v', 'high', '-bf', '0', '-x264-params', x264]
+const commonArgs = (rate: number, threads: number): readonly string[] => ['-an', '-pix_fmt', 'yuv420p', '-g', String(GROUP), '-threads', String(threads), '-r', String(rate), ...COLOURS]
+
 /** Arguments for a stream of still pictures, H.264 alone: each by itself, whatever comes before or after it, and with the headers that moving ones have. */
-export const stillArgs = ({ crf }: Coding, rate: number): readonly string[] => [
-  '-an', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', String(crf - FINER), '-profile:v', 'high', '-bf', '0', '-pix_fmt', 'yuv420p', '-g', String(GROUP), '-threads', '1', '-r', String(rate), ...COLOURS,
-  '-forced-idr', '1', '-force_key_frames', 'expr:1', '-x264-params', `${X264}:mbtree=0:qcomp=1:ipratio=1:rc-lookahead=0`,
-]
+export const stillArgs = ({ crf }: Coding, rate: number): readonly string[] =>
+  [...h264Args(crf - FINER, `${X264}:mbtree=0:qcomp=1:ipratio=1:rc-lookahead=0`), ...commonArgs(rate, 1), '-forced-idr', '1', '-force_key_frames', 'expr:1']
 
 /**
  * Arguments for a stream that can be joined and cut at any frame. H.264: the same headers whatever the content
@@ -60,14 +62,10 @@ export const stillArgs = ({ crf }: Coding, rate: number): readonly string[] => [
  */
 export function encoderArgs({ format, crf, most }: Coding, rate: number, threads: number): readonly string[] {
   const bound = most === null ? [] : ['-maxrate', `${String(most)}k`, '-bufsize', `${String(most * 2)}k`]
-  const common = ['-an', '-pix_fmt', 'yuv420p', '-g', String(GROUP), '-threads', String(threads), '-r', String(rate), ...COLOURS]
   return format === 'mp4'
-    ? [
-        '-c:v', 'libx264', '-preset', 'veryfast', '-crf', String(crf), '-profile:v', 'high', '-bf', '0', ...bound, ...common,
-        '-x264-params', X264,
-      ]
+    ? [...h264Args(crf, X264), ...bound, ...commonArgs(rate, threads)]
     : [
         '-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '7', '-row-mt', '1', '-lag-in-frames', '0', '-auto-alt-ref', '0',
-        '-crf', String(Math.round(crf)), ...(most === null ? ['-b:v', '0'] : ['-b:v', `${String(most)}k`, ...bound]), ...common,
+        '-crf', String(Math.round(crf)), ...(most === null ? ['-b:v', '0'] : ['-b:v', `${String(most)}k`, ...bound]), ...commonArgs(rate, threads),
       ]
 }

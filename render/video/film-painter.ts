@@ -6,7 +6,7 @@ import type { Scene } from '@core/scene'
 import type { Size } from '@core/model'
 import { changedBox, sameButInk, wholeBox } from './changed-box'
 import type { Drawn, PictureSource } from './picture-source'
-import { LOOK_HEIGHT } from './segment-graph'
+import { lookSize } from './segment-graph'
 import { convert, yuvFrame } from './yuv'
 
 /** Reading any part of a canvas takes as long as copying all of it, so what is small is drawn on a small one. */
@@ -63,15 +63,15 @@ export class FilmPainter {
     return this.#frame.bytes
   }
 
-  /** The scene painted last, small, as JPEG; null before the first. */
-  async look(): Promise<Buffer | null> {
-    if (this.#last === null) return null
-    const size = { width: Math.round((this.#size.width * LOOK_HEIGHT) / this.#size.height / 2) * 2, height: LOOK_HEIGHT }
+  /** Shows the scene painted last, if there is one, to whoever looks: small, as JPEG. */
+  async showTo(onLook: ((picture: Buffer) => void) | null): Promise<void> {
+    if (onLook === null || this.#last === null) return
+    const size = lookSize(this.#size)
     const canvas = createCanvas(size.width, size.height)
     const ctx: PaintContext<Drawn> = canvas.getContext('2d')
     // Pages are there as large as the film has them.
     paintScene(ctx, this.#last, size, await this.#source.shelfFor(this.#last, this.#size))
-    return await canvas.encode('jpeg')
+    onLook(await canvas.encode('jpeg'))
   }
 
   /** @param from the place of the picture that the canvas begins with */

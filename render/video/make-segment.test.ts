@@ -62,7 +62,7 @@ async function made(cues: readonly Cue[], camera: boolean): Promise<readonly { r
     const file = at(`${String(camera)}-${String(number)}.h264`)
     const looks: Buffer[] = []
     const [manner = 'whole'] = await makeSegments([{
-      segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, threads: 1, niceness: 0,
+      segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, niceness: 0,
       camera: segment.inset === null ? null : { path: at('camera.webm'), size: { width: 640, height: 360 } }, out: file, onLook: (picture) => { looks.push(picture) }, onFrames: () => undefined,
     }], painter)
     out.push({ segment, file, manner, looks })
@@ -156,7 +156,7 @@ describe('a part of a film', () => {
     const [segment] = segmentsOf(index, RATE)
     if (segment === undefined) throw new Error('a part')
     await expect(makeSegments([{
-      segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, threads: 1, niceness: 0,
+      segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, niceness: 0,
       camera: { path: at('nobody.webm'), size: { width: 640, height: 360 } }, out: at('nobody.h264'), onLook: null, onFrames: () => undefined,
     }], new FilmPainter(SIZE, source))).rejects.toThrow(/nobody/)
   })

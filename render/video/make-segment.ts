@@ -21,7 +21,7 @@ import { facedBandGraph, graphInputs, inkedBandGraph, isLaidOver, maskOf, wholeG
 import { unlessUnlike } from './h264-units'
 import { headersAlike } from './headers-alike'
 import { pictureHead, streamHead } from './timed-pictures'
-import { rowsOfPicture } from './yuv'
+import { rowsOfPicture, yuvInput } from './yuv'
 
 export interface SegmentOrder {
   readonly segment: Segment
@@ -31,7 +31,6 @@ export interface SegmentOrder {
   readonly frame: Size
   readonly rate: number
   readonly coding: Coding
-  readonly threads: number
   /** How much others are let go first, 0 to 19. */
   readonly niceness: number
   readonly camera: CameraFile | null
@@ -107,10 +106,10 @@ interface Painting {
 }
 
 async function makeWhole(order: SegmentOrder, painting: Painting, mask: string): Promise<void> {
-  const { segment, coding, rate, threads, out } = order
+  const { segment, coding, rate, out } = order
   const frames = framesOfStream(segment)
   const look = order.onLook !== null
-  await encode(order, painting, { graph: wholeGraph({ ...order, look }), inputs: graphInputs({ ...order, look }, mask), look, rows: null, frames, outputs: [{ name: 'film', frames, out, args: encoderArgs(coding, rate, threads) }] })
+  await encode(order, painting, { graph: wholeGraph({ ...order, look }), inputs: graphInputs(order, mask), look, rows: null, frames, outputs: [{ name: 'film', frames, out, args: encoderArgs(coding, rate, 1) }] })
   await checkStream(order, frames)
 }
 
@@ -122,11 +121,11 @@ async function makeBands(order: SegmentOrder, bands: readonly Band[], painting: 
   // Progress is told of the first: the one with most frames.
   const shared = { frames: drawn, outputs: files.toSorted((a, b) => b.frames - a.frames) }
   const look = order.onLook !== null
-  const moving = bands.filter(({ still }) => !still)
-  const [inked] = moving
-  await encode(order, painting, isLaidOver(order) || inked === undefined || moving.length > 1
-    ? { ...shared, graph: facedBandGraph({ ...order, look }, bands), inputs: graphInputs({ ...order, look }, mask), look, rows: null }
-    : { ...shared, graph: inkedBandGraph(order, bands), inputs: ['-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${String(size.width)}x${String(size.height)}`, '-framerate', String(rate), '-i', page], look: false, rows: { band: inked, page } })
+  // Without a face it is one band in which something changes, that of the ink.
+  const inked = isLaidOver(order) ? undefined : bands.find(({ still }) => !still)
+  await encode(order, painting, inked === undefined
+    ? { ...shared, graph: facedBandGraph({ ...order, look }, bands), inputs: graphInputs(order, mask), look, rows: null }
+    : { ...shared, graph: inkedBandGraph(order, bands), inputs: yuvInput(size, rate, page), look: false, rows: { band: inked, page } })
   const streams = await Promise.all(files.map(async ({ band, out }) => ({ band, stream: await readFile(out) })))
   const whole = await unlessUnlike(async () => woven(streams, await headersAlike(size, rate, coding), drawn))
   if (whole === null) return null
@@ -167,10 +166,8 @@ async function encode(order: SegmentOrder, painting: Painting, { graph, inputs, 
     ...(look ? ['-map', '[look]', '-q:v', '5', '-f', 'mjpeg', 'pipe:3'] : []),
   ], { signal: order.signal, niceness: order.niceness, onOutput: (stream) => { eachCount(stream, order.onFrames) }, ...(look ? { onThird: (stream: Readable) => { eachPicture(stream, order.onLook) } } : {}) })
   try {
-    let begun = false
     for await (const { picture, seenAt } of painted(order, painting, frames)) {
-      if (!begun) {
-        begun = true
+      if (seenAt[0] === 0) {
         if (rows !== null) await writeFile(rows.page, picture)
         await feed(child, streamHead({ width: size.width, height: rows?.band.height ?? size.height }, rate))
       }
@@ -180,10 +177,7 @@ async function encode(order: SegmentOrder, painting: Painting, { graph, inputs, 
       for (const part of seenAt.flatMap((frame) => [pictureHead(frame, bytes), ...parts])) open &&= await feed(child, part)
       if (!open) break
     }
-    if (rows !== null) {
-      const shown = order.onLook === null ? null : await painting.painter.look()
-      if (shown !== null) order.onLook?.(shown)
-    }
+    if (rows !== null) await painting.painter.showTo(order.onLook)
   } finally {
     child.stdin?.end()
   }
@@ -193,15 +187,20 @@ async function encode(order: SegmentOrder, painting: Painting, { graph, inputs, 
 /** A segment's pictures one after the other, with the frames at which each is to be handed over. The same buffer each time. */
 async function* painted({ segment, runs, camera, rate, signal }: SegmentOrder, { painter, boxes }: Painting, frames: number): AsyncGenerator<{ readonly picture: Buffer, readonly seenAt: readonly number[] }> {
   const faces = segment.kind === 'drawn' && segment.inset !== null && camera !== null ? cameraFrames(camera, segment.inset.at, segment.tempo, frames, rate, signal) : null
-  let face = await nextOf(faces)
-  let at = 0
-  for (const [n, { scene, frames: seen }] of (face === null ? runs : eachFrame(runs)).entries()) {
-    const picture = face !== null ? await painter.paintWithFace(scene, face) : n === 0 ? await painter.paint(scene) : await painter.paintNext(scene, boxes[n] ?? null)
-    // A picture stays until the next one comes; behind the last there is none, so its last frame is handed over too.
-    const last = at + (segment.kind === 'still' ? frames : seen) - 1
-    yield { picture, seenAt: last === frames - 1 && last > at ? [at, last] : [at] }
-    at = last + 1
-    if (face !== null) face = await nextOf(faces) ?? face
+  try {
+    let face = await nextOf(faces)
+    let at = 0
+    for (const [n, { scene, frames: seen }] of (face === null ? runs : eachFrame(runs)).entries()) {
+      const picture = face !== null ? await painter.paintWithFace(scene, face) : n === 0 ? await painter.paint(scene) : await painter.paintNext(scene, boxes[n] ?? null)
+      // A picture stays until the next one comes; behind the last there is none, so its last frame is handed over too.
+      const last = at + (segment.kind === 'still' ? frames : seen) - 1
+      yield { picture, seenAt: last === frames - 1 && last > at ? [at, last] : [at] }
+      at = last + 1
+      if (face !== null) face = await nextOf(faces) ?? face
+    }
+  } finally {
+    // Should the encoder have gone before, the camera is read no further either.
+    await faces?.return(undefined)
   }
 }
 

@@ -24,10 +24,13 @@ export interface GraphOrder {
 /** Colour of bars beside slides that have another shape than the picture. */
 const BARS = '0x101A18'
 /** Height of the picture shown while a film is being made. */
-export const LOOK_HEIGHT = 270
+const LOOK_HEIGHT = 270
 /** Two pictures that are put together have the same range of lightness. */
 const LIMITED = 'in_range=tv:out_range=tv'
 const LOOK = `fps=1/2:start_time=0,scale=-2:${String(LOOK_HEIGHT)}`
+
+/** Size of that picture. Even pixels. */
+export const lookSize = ({ width, height }: Size): Size => ({ width: Math.round((width * LOOK_HEIGHT) / height / 2) * 2, height: LOOK_HEIGHT })
 
 /** The inset's outline, white on black, as large as its box. */
 export function maskOf(framing: Framing, size: Size): Canvas {
@@ -47,7 +50,7 @@ export function maskOf(framing: Framing, size: Size): Canvas {
 export const isLaidOver = ({ segment, camera }: Pick<GraphOrder, 'segment' | 'camera'>): boolean => segment.inset !== null && camera !== null && segment.kind !== 'drawn'
 
 /** Files and pictures that the graph reads after the pages. @param mask file of `maskOf` */
-export function graphInputs({ segment, camera, rate }: GraphOrder, mask: string): readonly string[] {
+export function graphInputs({ segment, camera, rate }: Omit<GraphOrder, 'look'>, mask: string): readonly string[] {
   if (segment.inset === null || camera === null || segment.kind === 'drawn') return []
   const { tempo } = segment
   const taken = ((segment.drawn / rate) * (tempo.num / tempo.den)).toFixed(4)
@@ -109,8 +112,7 @@ export function facedBandGraph(order: GraphOrder, bands: readonly Band[]): strin
     if (!look) return `${made}${name}`
     // Even rows, since colour is stored for pairs of them; the end of the picture is the end of the band that reaches it.
     const [down, end] = [band.top, band.top + band.height].map((rows) => Math.round((rows * LOOK_HEIGHT) / size.height / 2) * 2)
-    const wide = Math.round((size.width * LOOK_HEIGHT) / size.height / 2) * 2
-    return `${made},split${name}[shown];[shown]fps=1/2:start_time=0,scale=${String(wide)}:${String((end ?? 0) - (down ?? 0))}:${LIMITED}[small];[pages]${LOOK}:${LIMITED}[under];[under][small]overlay=0:${String(down ?? 0)}:format=yuv420,scale=in_range=tv:out_range=pc,format=yuvj420p[look]`
+    return `${made},split${name}[shown];[shown]fps=1/2:start_time=0,scale=${String(lookSize(size).width)}:${String((end ?? 0) - (down ?? 0))}:${LIMITED}[small];[pages]${LOOK}:${LIMITED}[under];[under][small]overlay=0:${String(down ?? 0)}:format=yuv420,scale=in_range=tv:out_range=pc,format=yuvj420p[look]`
   })
   const pages = [...bands.map((_, n) => `[page${String(n)}]`), ...(look ? ['[pages]'] : [])]
   return `${face(order)}[0:v]fps=${String(order.rate)}:start_time=0,split=${String(pages.length)}${pages.join('')};${crops.join(';')}`
@@ -121,7 +123,7 @@ const rowsOf = ({ top, height }: Band, size: Size): string => `crop=${String(siz
 /** The graph that makes bands where ink grows in one: of its rows alone, and of the first whole picture, `[1:v]`, for those that stand still. */
 export function inkedBandGraph({ size, rate }: Pick<GraphOrder, 'size' | 'rate'>, bands: readonly Band[]): string {
   const stills = bands.flatMap((band, n) => (band.still ? [{ band, n }] : []))
-  const moving = bands.flatMap((band, n) => (band.still ? [] : [`[0:v]fps=${String(rate)}:start_time=0,${selectFrames(band)}[band${String(n)}]`]))
-  if (stills.length === 0) return moving.join(';')
-  return [...moving, `[1:v]split=${String(stills.length)}${stills.map(({ n }) => `[page${String(n)}]`).join('')}`, ...stills.map(({ band, n }) => `[page${String(n)}]${rowsOf(band, size)}[band${String(n)}]`)].join(';')
+  const inked = bands.flatMap((band, n) => (band.still ? [] : [`[0:v]fps=${String(rate)}:start_time=0,${selectFrames(band)}[band${String(n)}]`]))
+  const pages = stills.length === 0 ? [] : [`[1:v]split=${String(stills.length)}${stills.map(({ n }) => `[page${String(n)}]`).join('')}`]
+  return [...inked, ...pages, ...stills.map(({ band, n }) => `[page${String(n)}]${rowsOf(band, size)}[band${String(n)}]`)].join(';')
 }

@@ -14,6 +14,7 @@ import { framed } from './segment-graph'
 import { headersOf } from './stream-headers'
 import type { StreamHeaders } from './stream-headers'
 import { unchangedSlice } from './unchanged-slice'
+import { yuvInput } from './yuv'
 
 /*
  * A picture that stands still is encoded once. What follows it in its group are frames in which nothing changes. Many such pictures
@@ -58,7 +59,7 @@ export function stillGroup(picture: Buffer, headers: StreamHeaders, frames: numb
 /** Encodes pictures, each by itself. @returns slices as each would be alone in a stream */
 async function encodePictures({ size, frame, rate, coding, niceness, signal }: StillsOrder, parts: readonly StillPart[], painter: Pick<FilmPainter, 'paint'>, headers: StreamHeaders): Promise<readonly Buffer[]> {
   const { child, done } = start('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-nostats', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${String(size.width)}x${String(size.height)}`, '-framerate', String(rate), '-i', 'pipe:0',
+    '-hide_banner', '-loglevel', 'error', '-nostats', ...yuvInput(size, rate, 'pipe:0'),
     '-vf', `setsar=1${framed(size, frame)}`, ...stillArgs(coding, rate), '-f', 'h264', 'pipe:1',
   ], { niceness, ...(signal === undefined ? {} : { signal }) })
   try {

@@ -83,11 +83,10 @@ function skipped(count: number): Buffer {
   if (found !== undefined) return found
   const out = new BitWriter()
   const coder = new SkipCoder(out)
-  for (let n = 1; n < count; n += 1) {
+  for (let n = 0; n < count; n += 1) {
+    if (n > 0) coder.goOn()
     coder.skip()
-    coder.goOn()
   }
-  coder.skip()
   coder.end()
   const made = out.ended()
   known.set(count, made)

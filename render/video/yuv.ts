@@ -10,6 +10,10 @@ export interface YuvFrame {
 export const yuvFrame = (size: Size): YuvFrame =>
   ({ size, bytes: Buffer.alloc((size.width * size.height * 3) / 2) })
 
+/** Arguments by which ffmpeg reads pictures of ours that follow each other. @param from a file, or `pipe:0` */
+export const yuvInput = ({ width, height }: Size, rate: number, from: string): readonly string[] =>
+  ['-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${String(width)}x${String(height)}`, '-framerate', String(rate), '-i', from]
+
 /** Some rows of a picture, as parts of its bytes that follow each other. @param rows even */
 export function rowsOfPicture(picture: Buffer, { width, height }: Size, rows: { readonly top: number, readonly height: number }): readonly Buffer[] {
   const luma = width * height

@@ -100,7 +100,7 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
 
   const makeMoving = async (wanted: readonly Wanted[], painter: FilmPainter): Promise<void> => {
     const manners = await makeSegments(await Promise.all(wanted.map(async ({ segment, runs, file }) => ({
-      ...shared, segment, runs, threads: 1, out: partOf(file), onLook,
+      ...shared, segment, runs, out: partOf(file), onLook,
       camera: segment.inset === null ? null : await cameraOf(segment.inset.stretch),
       onFrames: (frames: number) => { progress.within(segment, frames) },
     }))), painter)
@@ -110,8 +110,7 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
   /** @returns false when it was seen that they cannot be made like this */
   const makeStanding = async (wanted: readonly Wanted[], painter: FilmPainter): Promise<boolean> => {
     if (!await makeStills(shared, wanted.flatMap(({ runs: [run], file }) => (run === undefined ? [] : [{ scene: run.scene, out: partOf(file) }])), painter)) return false
-    const shown = onLook === null ? null : await painter.look()
-    if (shown !== null) onLook?.(shown)
+    await painter.showTo(onLook)
     return true
   }
 
