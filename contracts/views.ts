@@ -38,7 +38,7 @@ export interface ImportView {
   readonly sentence: string | null
   /** Slides next to each other that each only add to the one before: they may be steps of one slide. */
   readonly builds: readonly (readonly SlideId[])[]
-  /** What it put in, once it is done. */
+  /** What it has put in so far. */
   readonly slides: readonly SlideId[]
 }
 

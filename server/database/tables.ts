@@ -75,7 +75,7 @@ export interface ImportTable {
   place: number | null
   /** Slides that may be steps of one; see ImportView. */
   builds: Json<readonly (readonly string[])[]> | null
-  /** What it put in, once it is done. */
+  /** What it has put in so far. */
   slides: Json<readonly string[]> | null
   sentence: string | null
   created: Moment

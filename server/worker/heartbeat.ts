@@ -32,7 +32,7 @@ export class Heartbeat {
     }, Math.max(500, this.#grace / 4))
   }
 
-  /** One sign of life, and one look for the dead. */
+  /** One sign of life, and one look for the dead, of whom it is not one itself, however long that sign took. */
   async beat(): Promise<void> {
     if (this.#ids.size > 0) {
       await this.#db.insertInto('worker').values([...this.#ids].map((id) => ({ id, seen: sql<Date>`now()` })))
@@ -40,7 +40,7 @@ export class Heartbeat {
     }
     const held = await sql<{ id: string }>`
       select distinct locked_by as id from graphile_worker._private_jobs
-      where locked_by is not null and locked_at < now() - ${this.#grace} * interval '1 millisecond' and not exists (
+      where locked_by is not null and locked_by <> all(${[...this.#ids]}::text[]) and locked_at < now() - ${this.#grace} * interval '1 millisecond' and not exists (
         select 1 from worker where worker.id = locked_by and worker.seen > now() - ${this.#grace} * interval '1 millisecond')`.execute(this.#db)
     const dead = held.rows.map((row) => row.id)
     if (dead.length > 0) {

@@ -5,6 +5,7 @@ import type { TaskList, WorkerEvents } from 'graphile-worker'
 import { database, databasePool } from '@server/database'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
+import { claims } from './claims'
 import { Heartbeat } from './heartbeat'
 import { WORKER, notFor } from './identity'
 import { bringVoiceGivenUp, bringVoiceTask } from './tasks/bring-voice'
@@ -23,12 +24,16 @@ function task(field: string, work: (id: string) => Promise<void>, givenUp: (id: 
     const { value, error } = payloadOf.validate(payload)
     if (error !== undefined) throw error
     const id = value[field] ?? ''
+    // A worker may be taken for dead while it only was very slow: its job is given to another then, which waits for it.
+    const release = await claims().holdOnceFree(`job:${helpers.job.id}`)
     try {
       await work(id)
     } catch (fault) {
       log.error({ err: fault, job: helpers.job.task_identifier, id, attempt: helpers.job.attempts }, 'job failed')
       if (helpers.job.attempts >= helpers.job.max_attempts) await givenUp(id, fault)
       throw fault
+    } finally {
+      await release()
     }
   }
 }

@@ -79,6 +79,26 @@ describe('bringing decks in', () => {
   })
 })
 
+describe('a deck whose reader is killed', () => {
+  it('is read on by the next one, after what is there, with each slide once', async () => {
+    const talk = await newTalk()
+    const pages = Array.from({ length: 20 }, (_, n) => ({ title: `Knot ${String(n + 1)}`, colour: [200, 12 * n, 120] as const }))
+    await client.get('POST', `/talks/${talk}/imports`, fileForm('twenty.pdf', await makePdf(pages)))
+    await until('the first slide', async () => (await talkOf(talk)).slides.length > 0)
+    await product.kill('worker')
+    const left = (await talkOf(talk)).slides
+    expect(left.length).toBeLessThan(20)
+    await product.start('worker')
+    const done = await until('the deck', async () => {
+      const now = await talkOf(talk)
+      return now.imports[0]?.state === 'done' && now
+    })
+    expect(done.slides.map((slide) => slide.title)).toEqual(pages.map((page) => page.title))
+    expect(done.slides.slice(0, left.length).map((slide) => slide.id)).toEqual(left.map((slide) => slide.id))
+    expect(done.imports[0]).toMatchObject({ pagesDone: 20, slides: done.slides.map((slide) => slide.id) })
+  })
+})
+
 describe('changing a deck', () => {
   it('moves, changes, removes and brings back, and keeps what it saved', async () => {
     const talk = await knots()

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { DeliveryView, EstimateView, TalkView } from '@contracts'
-import { SegmentClaims } from '@server/worker/tasks/segment-claims'
+import { Claims } from '@server/worker/claims'
 import { Client } from '../harness/client'
 import { decodesClean } from '../harness/film-file'
 import { startProduct, until } from '../harness/product'
@@ -35,20 +35,22 @@ const finished = (id: string) => until('the file', async () => {
   return now?.state === 'done' && now
 })
 
-describe('a part of a film', () => {
-  it('is made by one worker at a time, and is free again when that one is gone', async () => {
+describe('what a worker does', () => {
+  it('is claimed by one at a time, here and elsewhere, and is free again when that one is gone', async () => {
     const pool = new pg.Pool({ connectionString: product.databaseUrl })
-    const key = 'f0'.repeat(32)
-    const [one, two] = [await SegmentClaims.open(pool), await SegmentClaims.open(pool)]
-    const release = await one.hold(key)
+    const [one, two] = [new Claims(pool), new Claims(pool)]
+    const release = await one.hold('a part')
     expect(release).not.toBeNull()
-    expect(await two.hold(key)).toBeNull()
-    expect(await two.hold('0f'.repeat(32))).not.toBeNull()
+    expect(await one.hold('a part')).toBeNull()
+    expect(await two.hold('a part')).toBeNull()
+    expect(await two.hold('another')).not.toBeNull()
+    const waiting = two.holdOnceFree('a part')
     await release?.()
-    expect(await two.hold(key)).not.toBeNull()
-    two.close()
-    await until('the lock to go', async () => await one.hold(key) !== null)
-    one.close()
+    await waiting
+    expect(await one.hold('a part')).toBeNull()
+    await two.close()
+    await one.holdOnceFree('a part')
+    await one.close()
     await pool.end()
   })
 })

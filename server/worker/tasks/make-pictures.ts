@@ -7,13 +7,12 @@ import { slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { CODECS, FilmPainter, PictureSource, makeSegments, makeStills, settingOf } from '@render/video'
 import type { Coding, JoinPart } from '@render/video'
-import { databasePool } from '@server/database'
 import { log } from '@server/log'
 import { assetPath, foundInCache, segmentFolder, writeWhole } from '@server/store'
+import { claims } from '../claims'
 import { camerasOf } from './cameras-of'
 import { pictureJobs, togetherAs } from './picture-jobs'
 import type { Numbered } from './picture-jobs'
-import { SegmentClaims } from './segment-claims'
 
 function titleOf(index: FilmIndex, segment: Segment): string {
   const piece = index.film.programme.pieces[segment.piece]
@@ -83,7 +82,6 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
   const pictures = new PictureSource(assetPath)
   const cameraOf = camerasOf()
   await mkdir(segmentFolder(), { recursive: true })
-  const claims = await SegmentClaims.open(databasePool())
   /** What is still to be looked at, and what another worker was making when it was. */
   const todo = pictureJobs(plan, coding, lanes, first).values()
   const elsewhere: Numbered[] = []
@@ -139,7 +137,7 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
     const held: (() => Promise<void>)[] = []
     try {
       for (const one of wanted) {
-        const release = await foundInCache(one.file) ? undefined : await claims.hold(one.key)
+        const release = await foundInCache(one.file) ? undefined : await claims().hold(`part:${one.key}`)
         if (release) held.push(release)
         // Another worker may have made it before the claim was given.
         if (release === null) took.set(one.key, null)
@@ -206,7 +204,6 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
     await Promise.allSettled(running)
     throw error
   } finally {
-    claims.close()
     await pictures.close()
   }
   return parts

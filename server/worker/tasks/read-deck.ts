@@ -1,13 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
+import type { Selectable } from 'kysely'
 import { recomposed } from '@core/compose'
 import { Refusal, asId } from '@core/model'
 import type { AssetId, ComposedPicture, Slide, SlideId, Step } from '@core/model'
 import { readDeckApart } from '@render/deck'
 import type { DeckMessage, ReadStep, StepSource } from '@render/deck'
 import { database } from '@server/database'
-import type { Database } from '@server/database'
+import type { Database, ImportTable } from '@server/database'
 import { JPEG, WEBP, keepForTalk, saveDeck, slidesOf, tell } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
@@ -16,32 +17,40 @@ import { assetPath, removeTree, uploadFolder } from '@server/store'
 /** How long slides that were read wait for others, so that a long deck is not saved page by page, in ms. */
 const GATHER = 400
 
-/** Puts what was read into the talk's deck, in order and a few slides at a time; the first is there at once. */
+/**
+ * Puts what was read into the talk's deck, in order and a few slides at a time; the first is there at once. What a worker that was
+ * killed had put in stays, and whoever reads the deck again goes on after it: somebody may be using it.
+ */
 class DeckWriter {
   readonly #db: Database
   readonly #talk: string
   readonly #import: string
-  readonly #made: SlideId[] = []
-  #place: number | null
+  readonly #place: number | null
+  readonly #made: SlideId[]
   #waiting: Slide[] = []
-  #pages = 0
+  #pages: number
   #written = 0
 
-  constructor(db: Database, talk: string, id: string, place: number | null) {
+  /** @param place where its slides go, counted from 0; null for the end */
+  constructor(db: Database, { id, talk, place, slides, pages_done: pages }: Selectable<ImportTable>) {
     this.#db = db
     this.#talk = talk
     this.#import = id
     this.#place = place
+    this.#made = (slides ?? []).map((slide) => asId<'slide'>(slide))
+    this.#pages = pages
   }
 
   get made(): readonly SlideId[] {
     return this.#made
   }
 
-  async put(slide: Slide): Promise<void> {
+  /** @returns its id */
+  async put(slide: Slide): Promise<SlideId> {
     this.#waiting.push(slide)
     this.#pages += slide.steps.length
     if (Date.now() - this.#written >= GATHER) await this.flush()
+    return slide.id
   }
 
   async flush(): Promise<void> {
@@ -52,10 +61,11 @@ class DeckWriter {
       const { revision, shape } = await q.updateTable('talk').set((build) => ({ revision: build('revision', '+', 1), changed: new Date() }))
         .where('id', '=', this.#talk).returning(['revision', 'shape']).executeTakeFirstOrThrow()
       const before = await slidesOf(q, this.#talk)
-      const at = Math.min(this.#place ?? before.length, before.length)
+      const last = this.#made.at(-1)
+      const behind = last === undefined ? -1 : before.findIndex((slide) => slide.id === last)
+      const at = behind >= 0 ? behind + 1 : Math.min(this.#place ?? before.length, before.length)
       await saveDeck(q, this.#talk, before, [...before.slice(0, at), ...slides.map((slide) => recomposed(slide, shape)), ...before.slice(at)], revision)
-      if (this.#place !== null) this.#place = at + slides.length
-      await q.updateTable('import').set({ pages_done: this.#pages }).where('id', '=', this.#import).execute()
+      await q.updateTable('import').set({ pages_done: this.#pages, slides: JSON.stringify([...this.#made, ...slides.map((slide) => slide.id)]) }).where('id', '=', this.#import).execute()
       await tell(q, { talk: this.#talk, kind: 'deck', id: null })
     })
     this.#made.push(...slides.map((slide) => slide.id))
@@ -65,7 +75,11 @@ class DeckWriter {
   /** Takes everything out again, as if nothing had been read. */
   async takeBack(): Promise<void> {
     this.#waiting = []
-    if (this.#made.length > 0) await this.#db.deleteFrom('slide').where('id', 'in', this.#made).execute()
+    if (this.#made.length === 0) return
+    await this.#db.transaction().execute(async (q) => {
+      await q.deleteFrom('slide').where('id', 'in', this.#made).execute()
+      await q.updateTable('import').set({ pages_done: 0, slides: null }).where('id', '=', this.#import).execute()
+    })
   }
 }
 
@@ -76,7 +90,8 @@ export async function readDeckTask(id: string): Promise<void> {
   if (row === undefined || row.state === 'done' || row.state === 'failed') return
   const { talk } = row
   const out = join(uploadFolder(), `deck-${id}`)
-  const writer = new DeckWriter(db, talk, id, row.place)
+  const writer = new DeckWriter(db, row)
+  const earlier = [...writer.made].values()
   const builds: SlideId[][] = []
   let last: SlideId | null = null
 
@@ -94,6 +109,12 @@ export async function readDeckTask(id: string): Promise<void> {
     return { picture, content: step.content, text: step.text }
   }
 
+  const toSteps = async (read: readonly ReadStep[]): Promise<readonly Step[]> => {
+    const steps: Step[] = []
+    for (const step of read) steps.push(await toStep(step))
+    return steps
+  }
+
   const fresh = (fields: Pick<Slide, 'title' | 'steps'> & Partial<Slide>): Slide => ({
     id: asId(randomUUID()), version: 1, notes: '', viewerNotes: '', composition: null, framing: null, planned: null, skip: false, optional: false, transition: 'cut', ...fields,
   })
@@ -107,22 +128,20 @@ export async function readDeckTask(id: string): Promise<void> {
           .where((build) => build.not(build.exists(build.selectFrom('slide').select('slide.id').where('slide.talk', '=', talk).where('slide.position', 'is not', null)))).execute()
         return
       case 'slide': {
-        const steps: Step[] = []
-        for (const step of message.steps) steps.push(await toStep(step))
-        const slide = fresh({ title: message.title, steps })
+        const slide = earlier.next().value ?? await writer.put(fresh({ title: message.title, steps: await toSteps(message.steps) }))
         if (message.adds && last !== null) {
           const group = builds.at(-1)
-          if (group?.at(-1) === last) group.push(slide.id)
-          else builds.push([last, slide.id])
+          if (group?.at(-1) === last) group.push(slide)
+          else builds.push([last, slide])
         }
-        last = slide.id
-        await writer.put(slide)
+        last = slide
         return
       }
       case 'composed': {
+        last = null
+        if (earlier.next().value !== undefined) return
         const pictures: ComposedPicture[] = []
         for (const { file, size, alt } of message.pictures) pictures.push({ asset: await keepForTalk(db, talk, join(out, file), WEBP), size, alt })
-        last = null
         // Its steps are laid out when it is put in.
         await writer.put(fresh({ title: '', steps: [], composition: { ...message.composition, pictures }, notes: message.notes, viewerNotes: message.viewerNotes }))
         return
@@ -132,7 +151,7 @@ export async function readDeckTask(id: string): Promise<void> {
   }
 
   try {
-    await db.updateTable('import').set({ state: 'reading', pages_done: 0 }).where('id', '=', id).execute()
+    await db.updateTable('import').set({ state: 'reading' }).where('id', '=', id).execute()
     await mkdir(out, { recursive: true })
     await readDeckApart(
       { files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })), out, purpose: 'slides', maxPages: settings().maxPages, maxUnpacked: settings().maxUpload * 2 },
