@@ -4,6 +4,7 @@ import { cpus } from 'node:os'
 import { renderPlan } from '@core/plan'
 import { USUAL_RECIPE } from '@core/model'
 import { codingOf } from '@render/video'
+import { bundle, programFile } from '../scripts/start/programs'
 import { until } from '../tests/harness/run-product'
 import { deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
 import type { Figure } from './run'
@@ -36,7 +37,8 @@ async function timesOfParts(talk: string): Promise<readonly number[]> {
 /** Starts another worker and waits until it is there. */
 async function anotherWorker(): Promise<ChildProcess> {
   const { database } = await import('@server/database')
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/worker/main.ts'], { env: { ...process.env, AISLE_MAKE_AHEAD_SECONDS: '0' }, stdio: 'ignore' })
+  bundle('worker')
+  const child = spawn(process.execPath, [programFile('worker')], { env: { ...process.env, AISLE_MAKE_AHEAD_SECONDS: '0' }, stdio: 'ignore' })
   await until('a second worker', async () => await database().selectFrom('worker').select('id').executeTakeFirst() !== undefined)
   return child
 }

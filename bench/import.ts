@@ -5,7 +5,8 @@ import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { PDFDocument } from 'pdf-lib'
 import { drawPage, openPdf, readDeckApart } from '@render/deck'
-import { READER, ensureBuilt } from '../scripts/start/build'
+import { ensureBuilt } from '../scripts/start/build'
+import { programFile } from '../scripts/start/programs'
 import type { Figure } from './run'
 
 const PAGES = 100
@@ -67,7 +68,7 @@ async function measureDeck(folder: string, photos: boolean): Promise<Measured> {
   let pages = 0
   await readDeckApart(
     { files: [{ path, name: 'deck.pdf' }], out: folder, purpose: 'slides', maxPages: 1000, maxUnpacked: 0 },
-    { time: 600_000, memory: 1536, reader: resolve(READER), home: process.cwd() },
+    { time: 600_000, memory: 1536, reader: resolve(programFile('read-deck')), home: process.cwd() },
     (message) => {
       if (message.kind === 'slide') {
         pages += message.steps.length

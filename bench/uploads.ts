@@ -3,6 +3,7 @@ import { readFileSync, readdirSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
 import type { TalkView } from '@contracts'
 import { run } from '@render/process'
+import { programFile } from '../scripts/start/programs'
 import { ask, sleep } from '../tests/harness/timed-take'
 import { startRunning } from './running-product'
 import type { RunningProduct } from './running-product'
@@ -21,7 +22,7 @@ function memoryOf(product: RunningProduct): Readonly<Record<'server' | 'worker',
     try {
       const command = readFileSync(`/proc/${id}/cmdline`, 'utf8')
       if (!readFileSync(`/proc/${id}/environ`, 'utf8').includes(product.data)) continue
-      const kind = command.includes('server/index.mjs') ? 'server' : command.includes('server/worker/main.ts') ? 'worker' : null
+      const kind = command.includes('server/index.mjs') ? 'server' : command.includes(programFile('worker')) ? 'worker' : null
       if (kind !== null) held[kind] = Math.max(held[kind], Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${id}/status`, 'utf8'))?.[1] ?? 0) / 1024)
     } catch {
       // It ended while it was looked at.

@@ -3,9 +3,10 @@ import { existsSync, mkdirSync, rmSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { createInterface } from 'node:readline/promises'
 import { readArguments } from './start/arguments'
-import { READER, ensureBuilt } from './start/build'
+import { ensureBuilt } from './start/build'
 import { Children } from './start/children'
 import { startCluster, stopCluster } from './start/postgres'
+import { programFile } from './start/programs'
 import { sessionSecret } from './start/session-secret'
 
 /** Starts the product: database, server, worker. Everything that is there already is left as it is. */
@@ -57,7 +58,7 @@ const env: NodeJS.ProcessEnv = {
   NITRO_PORT: port,
   NITRO_HOST: process.env['AISLE_HOST'] ?? '127.0.0.1',
   PORT: port,
-  ...(args.dev ? {} : { AISLE_READER: resolve(READER) }),
+  ...(args.dev ? {} : { AISLE_READER: resolve(programFile('read-deck')) }),
 }
 
 function step(script: string): void {
@@ -71,7 +72,7 @@ try {
   step('demo/seed/main.ts')
   if (args.dev) children.keep('server', process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'dev', '--port', port, '--host', '127.0.0.1'], env)
   else children.keep('server', process.execPath, ['.output/server/index.mjs'], env)
-  children.keep('worker', 'sh', ['scripts/sparing.sh', process.execPath, '--import', 'tsx', 'server/worker/main.ts'], env)
+  children.keep('worker', 'sh', ['scripts/sparing.sh', process.execPath, ...(args.dev ? ['--import', 'tsx', 'server/worker/main.ts'] : [programFile('worker')])], env)
   const address = process.env['AISLE_PUBLIC_ADDRESS'] ?? `http://127.0.0.1:${port}`
   await untilUp(`http://127.0.0.1:${port}/api/health`)
   console.log(`\n  Aisle Talk is open at ${address}   (${((Date.now() - began) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`)

@@ -9,7 +9,7 @@ import { runMigrations } from 'graphile-worker'
 import pg from 'pg'
 import { connect, migrate } from '@server/database/connect'
 import type { Database } from '@server/database/connect'
-import { READER } from '../../scripts/start/build'
+import { programFile } from '../../scripts/start/programs'
 
 /** What runs; the second worker only once it is started. */
 export type Process = 'server' | 'worker' | 'second worker'
@@ -64,12 +64,12 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
   const url = `http://127.0.0.1:${String(port)}`
   const env = {
     ...process.env, NODE_ENV: 'production', AISLE_DATA: data, AISLE_PORT: String(port), DATABASE_URL: databaseUrl, NITRO_PORT: String(port), NITRO_HOST: '127.0.0.1',
-    PORT: String(port), NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'), AISLE_WORKER_GRACE_MS: '2000', AISLE_MAKE_AHEAD_SECONDS: '0', AISLE_READER: resolve(READER), AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error', ...settings,
+    PORT: String(port), NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'), AISLE_WORKER_GRACE_MS: '4000', AISLE_MAKE_AHEAD_SECONDS: '0', AISLE_READER: resolve(programFile('read-deck')), AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error', ...settings,
   }
   const running = new Map<string, ChildProcess>()
 
   const start = async (which: Process): Promise<void> => {
-    const args = which === 'server' ? ['.output/server/index.mjs'] : ['--import', 'tsx', 'server/worker/main.ts']
+    const args = which === 'server' ? ['.output/server/index.mjs'] : [programFile('worker')]
     const child = spawn(process.execPath, args, { env, stdio: ['ignore', process.env['AISLE_TEST_LOG'] === undefined ? 'ignore' : 'inherit', 'inherit'] })
     running.set(which, child)
     if (which === 'server') await until('the server to answer', () => fetch(`${url}/api/health`).then((answer) => answer.ok, () => false), 240_000)
