@@ -35,7 +35,8 @@ async function readSamples(path: string, from: number, count: number, gain: numb
   }
   if (gain === 0) return samples
   const factor = 10 ** (gain / 20)
-  return samples.map((sample) => Math.max(-32_768, Math.min(32_767, Math.round(sample * factor))))
+  for (let n = 0; n < count; n += 1) samples[n] = Math.max(-32_768, Math.min(32_767, Math.round(samples[n]! * factor)))
+  return samples
 }
 
 /** Plays samples faster or slower without changing the pitch. */
