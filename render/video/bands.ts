@@ -103,6 +103,13 @@ export function bandsOf(always: PixelBox | null, changes: readonly Change[], fra
   return encoded > MOST * size.height * frames ? null : bands
 }
 
+/** Of bands of which one alone changes, that one. @throws Error when none does */
+export function bandThatChanges(bands: readonly Band[]): Band {
+  const band = bands.find(({ still }) => !still)
+  if (band === undefined) throw new Error('nothing changes in these bands')
+  return band
+}
+
 /** A filter that lets through the frames that are encoded of a band. */
 export function selectFrames({ frames }: Band): string {
   const ranges: (readonly [number, number])[] = []

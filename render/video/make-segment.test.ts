@@ -1,4 +1,4 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { createCanvas, loadImage } from '@napi-rs/canvas'
@@ -112,6 +112,27 @@ describe('a part of a film', () => {
     expect(first(ended)).toBeGreaterThanOrEqual(11)
     expect(first(ended)).toBeLessThanOrEqual(13)
     expect(ended.slice(first(ended)).every((colour) => off(colour, PAPER) > 12)).toBe(true)
+  })
+
+  it('in which ink grows is the same when it is made with another', async () => {
+    const line = (name: string, y: number, slide: 'paper' | 'sea') => ({ id: asId<'stroke'>(name), slide: asId<'slide'>(slide), colour: 'brick' as const, width: 'broad' as const, pressure: false, points: [{ dt: 0, x: 0.1, y, p: 0.5 }, { dt: 700, x: 0.45, y: y + 0.05, p: 0.5 }] })
+    const cues: readonly Cue[] = [
+      { kind: 'ink', at: 500, stroke: line('one', 0.3, 'paper') }, { kind: 'show', at: 1600, slide: asId('sea'), step: 0 },
+      { kind: 'ink', at: 2000, stroke: line('two', 0.8, 'sea') },
+    ]
+    const index = indexFilm(film(SLIDES, [stretch('s', 4000, asId('paper'), cues)]))
+    const grown = segmentsOf(index, RATE).filter(({ kind }) => kind === 'moving')
+    expect(grown.length).toBe(2)
+    const orders = (name: string) => grown.map((segment, n) => ({
+      segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, niceness: 0, camera: null, out: at(`${name}-${String(n)}.h264`), onLook: null, onFrames: () => undefined,
+    }))
+    const [together, alone] = [orders('together'), orders('alone')]
+    expect(await makeSegments(together, new FilmPainter(SIZE, source))).toEqual(['bands', 'bands'])
+    for (const order of alone) expect(await makeSegments([order], new FilmPainter(SIZE, source))).toEqual(['bands'])
+    for (const [n, { out, segment }] of together.entries()) {
+      expect(await readFile(out)).toEqual(await readFile(alone[n]?.out ?? ''))
+      expect((await colours(out, 0.3, 0.5)).length).toBe(segment.drawn)
+    }
   })
 
   it('has the face in its place, with its own colours, over the page as it is', async () => {

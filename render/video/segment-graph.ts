@@ -120,10 +120,15 @@ export function facedBandGraph(order: GraphOrder, bands: readonly Band[]): strin
 
 const rowsOf = ({ top, height }: Band, size: Size): string => `crop=${String(size.width)}:${String(height)}:0:${String(top)}`
 
-/** The graph that makes bands where ink grows in one: of its rows alone, and of the first whole picture, `[1:v]`, for those that stand still. */
-export function inkedBandGraph({ size, rate }: Pick<GraphOrder, 'size' | 'rate'>, bands: readonly Band[]): string {
+/**
+ * The graph that makes bands where ink grows in one, `[part0band0]` and so on: of its rows alone, and of the first whole picture for those that stand still.
+ * @param part counted from 0: its whole picture and its rows are the streams 2n and 2n + 1
+ */
+export function inkedBandGraph({ size, rate }: Pick<GraphOrder, 'size' | 'rate'>, bands: readonly Band[], part: number): string {
+  const own = `part${String(part)}`
   const stills = bands.flatMap((band, n) => (band.still ? [{ band, n }] : []))
-  const inked = bands.flatMap((band, n) => (band.still ? [] : [`[0:v]fps=${String(rate)}:start_time=0,${selectFrames(band)}[band${String(n)}]`]))
-  const pages = stills.length === 0 ? [] : [`[1:v]split=${String(stills.length)}${stills.map(({ n }) => `[page${String(n)}]`).join('')}`]
-  return [...inked, ...pages, ...stills.map(({ band, n }) => `[page${String(n)}]${rowsOf(band, size)}[band${String(n)}]`)].join(';')
+  const inked = bands.flatMap((band, n) => (band.still ? [] : [`[0:${String(2 * part + 1)}]fps=${String(rate)}:start_time=0,${selectFrames(band)}[${own}band${String(n)}]`]))
+  const page = `[0:${String(2 * part)}]`
+  const pages = stills.length === 0 ? [`${page}nullsink`] : [`${page}split=${String(stills.length)}${stills.map(({ n }) => `[${own}page${String(n)}]`).join('')}`]
+  return [...inked, ...pages, ...stills.map(({ band, n }) => `[${own}page${String(n)}]${rowsOf(band, size)}[${own}band${String(n)}]`)].join(';')
 }
