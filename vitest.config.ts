@@ -19,16 +19,16 @@ export default defineConfig({
       { resolve: { alias }, test: { name: 'unit', testTimeout: 60_000, hookTimeout: 60_000, include: ['{core,contracts,render,server,app,scripts}/**/*.test.ts'] } },
       {
         resolve: { alias },
-        test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: 'tests/harness/global.ts', testTimeout: 240_000, hookTimeout: 300_000, maxWorkers: 2 },
+        test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: 'tests/harness/global.ts', isolate: false, testTimeout: 240_000, hookTimeout: 300_000, maxWorkers: 2 },
       },
       {
         // Journeys wait for most of their time: two at once are what two processors can do. They hold on a machine that is busy besides.
         resolve: { alias },
-        test: { name: 'browser', include: ['tests/browser/**/*.test.ts'], exclude: ALONE, globalSetup: 'tests/harness/global.ts', testTimeout: 600_000, hookTimeout: 300_000, maxWorkers: 2 },
+        test: { name: 'browser', include: ['tests/browser/**/*.test.ts'], exclude: ALONE, globalSetup: 'tests/harness/global.ts', isolate: false, testTimeout: 600_000, hookTimeout: 300_000, maxWorkers: 2 },
       },
       {
         resolve: { alias },
-        test: { name: 'alone', include: ALONE, globalSetup: 'tests/harness/global.ts', testTimeout: 600_000, hookTimeout: 300_000, fileParallelism: false },
+        test: { name: 'alone', include: ALONE, globalSetup: 'tests/harness/global.ts', isolate: false, testTimeout: 600_000, hookTimeout: 300_000, fileParallelism: false },
       },
     ],
   },
