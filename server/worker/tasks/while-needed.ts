@@ -1,4 +1,4 @@
-import type { PictureWatch } from './make-pictures'
+import type { PictureWatch } from './picture-manner'
 
 /** How often it is looked whether the work is still needed, in ms. */
 const LOOK = 700
