@@ -2,10 +2,11 @@
 import { isUnderWay, isVideo } from '@core/model'
 import { withoutEnding } from '@core/plan'
 import type { DeliveryView } from '@contracts'
+import type { Picture } from '@core/model'
 import { fileSize, duration, moment, roughTime } from '~/words'
 
 /** One file: being made, made, or why it was not. */
-const props = defineProps<{ delivery: DeliveryView, limit: number | null, laid: boolean, waiting: number }>()
+const props = defineProps<{ delivery: DeliveryView, talkId: string, opening: Picture | null, limit: number | null, laid: boolean, waiting: number }>()
 const emit = defineEmits<{ cancel: [], pause: [], first: [], retry: [], rename: [name: string], remove: [], lay: [] }>()
 const naming = ref<string | null>(null)
 const removing = ref(false)
@@ -19,15 +20,11 @@ const making = computed(() => isUnderWay(props.delivery.state))
 const share = computed(() => Math.round((props.delivery.framesDone / Math.max(1, props.delivery.framesTotal)) * 100))
 const over = computed(() => (props.limit === null || props.delivery.facts === null ? 0 : props.delivery.facts.length - props.limit))
 const playing = ref(false)
-// A new picture is asked for whenever progress was told.
-const look = computed(() => `/api/deliveries/${props.delivery.id}/look?at=${String(props.delivery.framesDone)}`)
-const noLook = ref(false)
-watch(look, () => { noLook.value = false })
 </script>
 
 <template>
   <article class="line" :class="delivery.state" :aria-label="delivery.file">
-    <div v-if="making" class="look"><img v-show="!noLook && delivery.framesDone > 0" :src="look" alt="The picture being made" @error="noLook = true"></div>
+    <MakingPicture v-if="making" :delivery="delivery" :talk-id="talkId" :opening="opening" />
     <div class="words">
       <div class="head"><form v-if="naming !== null" class="naming" @submit.prevent="keepName"><el-input v-model="naming" maxlength="120" size="small" aria-label="Name of this file" /><button class="press small">Keep</button><button type="button" class="press quiet small" @click="naming = null">Leave it</button></form><h3 v-else>{{ delivery.file }}</h3><span class="soft">{{ moment(delivery.created) }}</span></div>
       <template v-if="making">
@@ -80,8 +77,6 @@ watch(look, () => { noLook.value = false })
 
 <style scoped>
 .line { display: flex; gap: 16px; padding: 14px 16px; border: 1px solid var(--line); border-radius: 6px; background: var(--card); }
-.look { width: 224px; aspect-ratio: 16 / 9; background: #14201E; flex: none; align-self: start; }
-.look img { display: block; width: 100%; height: 100%; object-fit: cover; }
 .words { flex: 1; display: grid; gap: 8px; min-width: 0; }
 .head { display: flex; justify-content: space-between; gap: 12px; }
 h3 { font: 600 16px var(--read); overflow-wrap: anywhere; }

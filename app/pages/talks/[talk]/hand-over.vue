@@ -16,6 +16,8 @@ const notice = useMadeNotice()
 
 useHead({ title: () => `${notice.before.value}Hand over · ${talk.talk?.name ?? 'Aisle Talk'}` })
 
+/** What a file begins with, to be seen before there is anything of it. */
+const opening = computed(() => talk.talk?.slides[0]?.steps[0]?.picture ?? null)
 const limit = computed(() => (recipe.value === null || recipe.value.limit.kind === 'none' ? null : recipe.value.limit.limit))
 const over = computed(() => (limit.value === null ? 0 : Math.max(0, (estimate.value?.length ?? talk.index?.length ?? 0) - limit.value)))
 const refused = computed(() => recipe.value?.limit.kind === 'hold' && over.value > 0)
@@ -99,7 +101,7 @@ watch([() => talk.programme.revision, () => talk.looked, () => recipe.value === 
           <div class="top"><h2>Ledger</h2><button v-if="notice.canAsk.value" class="press quiet small" @click="notice.ask()">Tell me when it is ready</button><span v-if="space > 0" class="soft clock">{{ fileSize(space) }} on the disk</span></div>
           <CompareFiles v-if="pair" :files="pair" @close="laid = []" />
           <p v-if="talk.ledger.length === 0" class="soft">Files you make stand here, newest first, with what was measured in them.</p>
-          <LedgerLine v-for="delivery in talk.ledger" :key="delivery.id" :delivery="delivery" :limit="talk.talk?.limit ?? null" :laid="laid.includes(delivery.id)" @rename="rename(delivery.id, $event)" @remove="remove(delivery.id)" @lay="lay(delivery.id)" :waiting="waiting" @pause="pause(delivery.id)" @first="first(delivery.id)" @cancel="cancel(delivery.id)" @retry="retry(delivery.id)" />
+          <LedgerLine v-for="delivery in talk.ledger" :key="delivery.id" :delivery="delivery" :talk-id="talk.talk?.id ?? ''" :opening="opening" :limit="talk.talk?.limit ?? null" :laid="laid.includes(delivery.id)" @rename="rename(delivery.id, $event)" @remove="remove(delivery.id)" @lay="lay(delivery.id)" :waiting="waiting" @pause="pause(delivery.id)" @first="first(delivery.id)" @cancel="cancel(delivery.id)" @retry="retry(delivery.id)" />
         </section>
       </div>
     </div>
