@@ -11,23 +11,24 @@ export const LEVEL_VERDICTS = ['waiting', 'nothing', 'quiet', 'good', 'clipping'
 export type LevelVerdict = (typeof LEVEL_VERDICTS)[number]
 
 /** Time that a level is judged by, in ms. */
-export const JUDGED: Ms = 3000
+const JUDGED: Ms = 3000
 const NOTHING = -58
 const QUIET = -30
 const CLIPPING = -0.5
 
-/** The blocks that a level is judged by once another is heard: those of the last `JUDGED` ms. */
+/** Length of a block, in ms. */
+const BLOCK: Ms = 50
+
+/** The blocks that a level is judged by once another is heard: `JUDGED` ms of sound, however long they took to come. A machine that has much to do loses some. */
 export const heard = (blocks: readonly LevelBlock[], block: LevelBlock): readonly LevelBlock[] =>
-  [...blocks.filter((one) => one.at > block.at - JUDGED), block]
+  [...blocks.slice(1 - JUDGED / BLOCK), block]
 
 /** What a level means, by its loudest moments of the last seconds. Nothing is called nothing before it was listened to for that long. */
 export function levelVerdict(blocks: readonly LevelBlock[]): LevelVerdict {
   const peak = blocks.reduce((most, block) => Math.max(most, block.peak), -Infinity)
   if (peak >= CLIPPING) return 'clipping'
   if (peak >= QUIET) return 'good'
-  const [first] = blocks
-  const long = first !== undefined && (blocks.at(-1)?.at ?? 0) - first.at >= JUDGED * 0.8
-  if (!long) return 'waiting'
+  if (blocks.length * BLOCK < JUDGED * 0.8) return 'waiting'
   return peak < NOTHING ? 'nothing' : 'quiet'
 }
 

@@ -50,6 +50,8 @@ describe('what a level means', () => {
   it('is not said before it was listened to', () => {
     expect(judged([])).toBe('waiting')
     expect(judged(level(-80, 1000))).toBe('waiting')
+    // Sound that a busy machine loses does not make it begin again.
+    expect(judged([...level(-80, 1500), ...level(-80, 1500, 6500)])).toBe('nothing')
   })
 
   it('of a room leaves a cough out', () => {

@@ -39,7 +39,7 @@ export async function startBrowser(more: readonly string[] = [], kept?: string):
     page: async () => {
       const page = await until('a new page', () => freshPage(context), 60_000)
       page.on('pageerror', (error) => { faults.push(error.message) })
-      page.setDefaultTimeout(60_000)
+      page.setDefaultTimeout(120_000)
       return page
     },
     killPage: async (page) => {
