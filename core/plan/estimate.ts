@@ -43,17 +43,18 @@ const FINEST = 4
 /** Of a size to stay under this much is used, about. */
 const OF_SIZE = 0.95
 /**
- * Milliseconds of the whole machine, fitted to 204 parts of the demo talk in eight recipes. Of a still picture, made with others, and of a megapixel of it; of a
+ * Milliseconds of the whole machine, fitted to 206 parts of the demo talk in nine recipes. Of a still picture, made with others, and of a megapixel of it; of a
  * part in which ink grows on a page, and of a megapixel of each frame in which it does; of a part with a face, of a megapixel of each of its frames by how many of its rows move, of the face
  * in a frame, and of a megapixel of a frame in which ink grows besides; of a part that is drawn whole with the face in it, and of a megapixel of its frames.
  */
-const COST = { still: 34, stillArea: 40, inked: 230, inkedFrame: 2.1, faced: 300, rows: 8.2, face: 0.55, facedInk: 6.9, drawn: 290, drawnFrame: 32 } as const
+const COST = { still: 35, stillArea: 30, inked: 200, inkedFrame: 2.2, faced: 183, rows: 6.3, face: 0.97, facedInk: 7.2, drawn: 366, drawnFrame: 18 } as const
 /** Rows above and below a face that are encoded with it, as a part of the picture. */
 const AROUND = 0.09
-/** Putting a file together and looking at it, and what there is to be done before. */
-const DELIVERY_COST = 900
-/** Milliseconds that a second of voice takes. */
-const VOICE_COST = 20
+/** What there is to be done before, and putting a file together and looking at it: of pictures, and of sound alone. */
+const AROUND_COST = { pictures: { before: 580, after: 320 }, sound: { before: 200, after: 200 } } as const
+/** Milliseconds that a second of voice takes one processor. Beside pictures the other goes on with those. */
+const VOICE_COST: Readonly<Record<Format, number>> = { mp4: 18, m4a: 18, webm: 18, mp3: 19, wav: 9 }
+const PROCESSORS = 2
 
 /** Which part of a picture's rows is encoded in every frame. Where they cannot be encoded apart from the others, all are. */
 function rowsThatMove({ inset }: Pick<Segment, 'inset'>, { format, bits, size, frame }: RenderPlan): number {
@@ -87,14 +88,21 @@ export function bitsOfSegment(segment: Segment, plan: RenderPlan): number {
   return groups * pixels * page + segment.frames * inset * moving
 }
 
+/** What the voice is likely to cost, as `costOfSegment` says it of pictures. */
+export const costOfVoice = ({ length, format }: Pick<RenderPlan, 'length' | 'format'>): Ms =>
+  ((length / 1000) * VOICE_COST[format]) / (isVideo(format) ? PROCESSORS : 1)
+
+const costAround = ({ format }: Pick<RenderPlan, 'format'>): { readonly before: Ms, readonly after: Ms } => AROUND_COST[isVideo(format) ? 'pictures' : 'sound']
+
 /** What a delivery takes on the machine the figures were measured on. */
 function reckonedTime(plan: RenderPlan): Ms {
   const pictures = plan.segments.reduce((sum, segment) => sum + costOfSegment(segment, plan), 0)
-  return DELIVERY_COST + (plan.length / 1000) * VOICE_COST + pictures * (plan.bits.kind === 'size' ? TRIES_FOR_SIZE : 1)
+  const { before, after } = costAround(plan)
+  return before + after + costOfVoice(plan) + pictures * (plan.bits.kind === 'size' ? TRIES_FOR_SIZE : 1)
 }
 
-/** What of the time that was reckoned for a delivery comes after its pictures. @param time of all of it */
-export const timeAfterPictures = (plan: RenderPlan, time: Ms): Ms => (time * DELIVERY_COST) / reckonedTime(plan)
+/** What of the time that was reckoned for a delivery comes after its pictures and its voice. @param time of all of it */
+export const timeAfterPictures = (plan: RenderPlan, time: Ms): Ms => (time * costAround(plan).after) / reckonedTime(plan)
 
 /**
  * Size and time of a delivery before it is made.

@@ -1,6 +1,6 @@
 import type { Ms } from '@core/model'
 
-/** How far a delivery's pictures have come. */
+/** How far a delivery's pictures and its voice have come. */
 export interface Pace {
   /** Since they were begun. */
   readonly elapsed: Ms
@@ -8,13 +8,13 @@ export interface Pace {
   readonly spent: number
   readonly found: number
   readonly all: number
-  /** What was reckoned before: for all of the delivery, and what of that comes after the pictures. */
+  /** What was reckoned before: for all of the delivery, and what of that comes after them. */
   readonly time: Ms
   readonly after: Ms
 }
 
-/** How much of the work is taken to have gone as fast as was reckoned, besides what was seen of it: the first parts begin slowly and beside the voice. */
-const TRUST = 0.5
+/** How much of the work is taken to have gone as fast as was reckoned, besides what was seen of it: the first parts begin slowly. */
+const TRUST = 0.7
 
 /** How long a delivery will take from now on. */
 export function timeLeft({ elapsed, spent, found, all, time, after }: Pace): Ms {

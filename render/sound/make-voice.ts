@@ -37,7 +37,12 @@ export interface VoiceOrder {
   readonly voiceOf: (stretch: string) => string
   readonly out: string
   readonly signal?: AbortSignal
+  /** Hears how much of the work is done, 0 to 1. */
+  readonly onShare?: (share: number) => void
 }
+
+/** How much of the work it is to measure what is there, and to encode it; the rest is measuring what came out. Measured. */
+const WORK = { measure: 0.1, encode: 0.62 } as const
 
 /** Samples of sound for a picture: whole packets of its codec, so that what the file declares is what it holds. */
 export function voiceSamples(frames: number, rate: number, format: Format): number {
@@ -50,23 +55,28 @@ export function voiceSamples(frames: number, rate: number, format: Format): numb
  * @returns what was measured in the encoded sound
  */
 export async function makeVoice(order: VoiceOrder): Promise<Loudness> {
-  const { wanted } = order
+  const { wanted, onShare } = order
   const samples = voiceSamples(wanted.frames, wanted.rate, wanted.format)
   const blocks = (): AsyncGenerator<Int16Array> => assembleVoice(wanted.parts, order.voiceOf, samples)
   const raw = await measureSamples(blocks())
+  onShare?.(WORK.measure)
   const gain = raw.integrated === null ? 0 : Math.min(MOST_GAIN, wanted.loudness - raw.integrated)
   const loudest = raw.truePeak === null ? -Infinity : raw.truePeak + gain
   let ceiling: number | null = loudest > FIRST_CEILING - 1 ? FIRST_CEILING : null
   for (let tries = 1; ; tries += 1) {
-    await encode(order, blocks(), gain, ceiling)
+    await encode(order, blocks(), gain, ceiling, (handed) => { onShare?.(WORK.measure + (WORK.encode * handed) / samples) })
     const made = await measureFile(order.out)
     const excess = made.truePeak === null ? 0 : made.truePeak - MOST_PEAK
-    if (excess <= 0 || tries === TRIES) return made
+    if (excess <= 0 || tries === TRIES) {
+      onShare?.(1)
+      return made
+    }
     ceiling = (ceiling ?? FIRST_CEILING) - excess - 0.3
   }
 }
 
-async function encode(order: VoiceOrder, blocks: AsyncIterable<Int16Array>, gain: number, ceiling: number | null): Promise<void> {
+/** @param hear how many samples were handed over so far */
+async function encode(order: VoiceOrder, blocks: AsyncIterable<Int16Array>, gain: number, ceiling: number | null, hear: (samples: number) => void): Promise<void> {
   // It sees the samples alone. Peaks between them, which as a rule are less than what the ceiling leaves, are measured afterwards; twice as many samples
   // would show them here, and take a third of the time that the sound takes.
   const limiter = ceiling === null ? '' : `,alimiter=limit=${(10 ** (ceiling / 20)).toFixed(4)}:level=false:attack=3:release=60`
@@ -75,8 +85,11 @@ async function encode(order: VoiceOrder, blocks: AsyncIterable<Int16Array>, gain
     '-af', `volume=${gain.toFixed(2)}dB${limiter}`,
     '-ac', '1', '-ar', String(SAMPLE_RATE), ...SOUND_CODECS[order.wanted.format].encoder, '-f', SOUND_CODECS[order.wanted.format].container, '-y', order.out,
   ], { signal: order.signal })
+  let handed = 0
   for await (const block of blocks) {
     if (!await feed(child, Buffer.from(block.buffer, block.byteOffset, block.byteLength))) break
+    handed += block.length
+    hear(handed)
   }
   child.stdin?.end()
   await done

@@ -1,6 +1,6 @@
 import { mkdir, rename, rm, stat, writeFile } from 'node:fs/promises'
 import { sum } from 'd3'
-import { costOfSegment, nextTry, renderPlan, timeAfterPictures } from '@core/plan'
+import { costOfSegment, costOfVoice, nextTry, renderPlan, timeAfterPictures } from '@core/plan'
 import type { RenderPlan, SizeTry } from '@core/plan'
 import { Refusal, isUnderWay, isVideo } from '@core/model'
 import type { Format, VideoFormat } from '@core/model'
@@ -96,11 +96,11 @@ export async function deliverTask(id: string): Promise<void> {
     id, talk, turn: row.turn, index, plan, out: `${deliveryPath(id)}.${String(row.turn)}.part`,
     notes: { title: row.name, artist: recipe.fields['speaker'] ?? recipe.fields['surname'] ?? '', chapters: plan.chapters, cover: coverOf(index) },
   }
-  const progress = new Progress(db, making, plan, { costs: plan.segments.map((segment) => costOfSegment(segment, plan)), time: row.estimate.time, after: timeAfterPictures(plan, row.estimate.time) })
+  const progress = new Progress(db, making, plan, { costs: plan.segments.map((segment) => costOfSegment(segment, plan)), voice: costOfVoice(plan), time: row.estimate.time, after: timeAfterPictures(plan, row.estimate.time) })
   try {
     await progress.enter('making')
     const clock = stopwatch()
-    const sound = makeSound(plan, `${id}.${String(row.turn)}`, progress.signal).finally(() => { clock.note('sound') })
+    const sound = makeSound(plan, `${id}.${String(row.turn)}`, progress.signal, progress.sounded).finally(() => { clock.note('sound') })
     // It is waited for further down; until then its failure is nobody's.
     sound.catch(() => undefined)
     const encoded = await makeFile(making, sound, progress)
@@ -156,5 +156,5 @@ function coverOf({ film }: FilmIndex): string | null {
 export async function deliverGivenUp(id: string, error: unknown): Promise<void> {
   const where = error instanceof SegmentFailed ? ` while the part on “${error.slide}” was being made` : ''
   const row = await database().selectFrom('delivery').select(['talk', 'turn']).where('id', '=', id).executeTakeFirst()
-  if (row !== undefined) await new Progress(database(), { id, ...row }, null, { costs: [], time: 0, after: 0 }).fail(`Making this file failed${where}. What was finished is kept; try again, and tell whoever runs this server if it fails again.`)
+  if (row !== undefined) await new Progress(database(), { id, ...row }, null, { costs: [], voice: 0, time: 0, after: 0 }).fail(`Making this file failed${where}. What was finished is kept; try again, and tell whoever runs this server if it fails again.`)
 }

@@ -37,16 +37,19 @@ async function loudnessOf(file: string): Promise<Loudness> {
   return loudness
 }
 
-/** Makes the film's sound, or finds it made. @param label tells apart what several make at a time */
-export async function makeSound(plan: RenderPlan, label: string, signal: AbortSignal): Promise<MadeSound> {
+/** Makes the film's sound, or finds it made. @param label tells apart what several make at a time @param onShare hears how much of the work is done, 0 to 1 */
+export async function makeSound(plan: RenderPlan, label: string, signal: AbortSignal, onShare: (share: number) => void = () => undefined): Promise<MadeSound> {
   const wanted: VoiceWanted = { parts: plan.voice, frames: plan.frames, rate: plan.rate, format: plan.format, loudness: plan.loudness }
   const key = createHash('sha256').update(contentOfVoice(wanted)).digest('hex')
   const file = join(segmentFolder(), `${key}.${SOUND_CODECS[plan.format].ending}`)
-  if (await foundInCache(file)) return { file, loudness: await loudnessOf(file) }
+  if (await foundInCache(file)) {
+    onShare(1)
+    return { file, loudness: await loudnessOf(file) }
+  }
   await mkdir(segmentFolder(), { recursive: true })
   const part = `${file}.${label}.part`
   try {
-    const loudness = await makeVoice({ wanted, voiceOf: voicePath, out: part, signal })
+    const loudness = await makeVoice({ wanted, voiceOf: voicePath, out: part, signal, onShare })
     await note(file, loudness)
     await rename(part, file)
     return { file, loudness }

@@ -8,13 +8,17 @@ import { tell } from '@server/domain'
 /** How often a page is told, in ms. */
 const PACE = 500
 
+/** What is done so soon after the beginning was there already, in ms. */
+const FOUND = 50
+
 /** How much of a part is done once its last frame is encoded; the rest is checking it. */
 const ENCODED = 0.8
 
 /** What a delivery is reckoned to take. */
 export interface Reckoned {
-  /** Of each segment of the plan, in any unit. */
+  /** Of each segment of the plan that is to be made, and of the voice, in any unit. */
   readonly costs: readonly number[]
+  readonly voice: number
   /** All of it, and what of that comes after the pictures. */
   readonly time: Ms
   readonly after: Ms
@@ -34,25 +38,31 @@ export class Progress {
   readonly #plan: RenderPlan | null
   readonly #costs: readonly number[]
   readonly #all: number
+  readonly #voice: number
   readonly #time: Ms
   readonly #after: Ms
   readonly #stop = new AbortController()
   #began = Date.now()
   #paidBefore = 0
   #spent = 0
+  /** How much of the voice is done, 0 to 1. */
+  #sounded = 0
   #frames = 0
   /** Share done of each segment that is being made. */
   readonly #under = new Map<Segment, number>()
   #halted = false
+  /** Runs while pictures and voice are made: time goes by also while nothing is finished. */
+  #ticking: NodeJS.Timeout | undefined
   #told = 0
   #writing: Promise<void> = Promise.resolve()
 
-  constructor(db: Database, delivery: Turn, plan: RenderPlan | null, { costs, time, after }: Reckoned) {
+  constructor(db: Database, delivery: Turn, plan: RenderPlan | null, { costs, voice, time, after }: Reckoned) {
     this.#db = db
     this.#delivery = delivery
     this.#plan = plan
     this.#costs = costs
-    this.#all = costs.reduce((sum, cost) => sum + cost, 0)
+    this.#voice = voice
+    this.#all = costs.reduce((sum, cost) => sum + cost, voice)
     this.#time = time
     this.#after = after
   }
@@ -76,6 +86,8 @@ export class Progress {
   }
 
   async enter(state: 'making' | 'checking'): Promise<void> {
+    this.#rest()
+    if (state === 'making') this.#ticking = setInterval(this.#tellSoon, PACE)
     await this.#writing
     await this.#write({ state, ...(state === 'making' ? { frames_done: 0 } : { frames_done: this.#plan?.frames ?? 0, time_left_ms: 0 }) })
     this.throwIfCancelled()
@@ -86,7 +98,7 @@ export class Progress {
     this.#under.clear()
     this.#frames = 0
     this.#spent = 0
-    this.#paidBefore = 0
+    this.#paidBefore = this.#sounded * this.#voice
     this.#began = Date.now()
     await this.enter('making')
   }
@@ -94,9 +106,13 @@ export class Progress {
   /** So many frames of a segment that is being made are done. */
   within(segment: Segment, frames: number): void {
     this.#under.set(segment, Math.min(1, frames / Math.max(1, segment.drawn)))
-    if (Date.now() - this.#told < PACE) return
-    this.#told = Date.now()
-    this.#writing = this.#writing.then(() => this.#report()).catch(() => { this.#told = 0 })
+    this.#tellSoon()
+  }
+
+  /** So much of the voice is done, 0 to 1; once it was made again, because a peak was too high, more than it was told before. */
+  readonly sounded = (share: number): void => {
+    this.#sounded = Math.max(this.#sounded, share)
+    if (share === 1) this.#noteFound(this.#voice)
   }
 
   /** A segment is done, made now or found made. */
@@ -104,8 +120,7 @@ export class Progress {
     this.#under.delete(segment)
     this.#frames += segment.frames
     this.#spent += this.#costOf(segment)
-    // What is found made is not counted as work when the time left is reckoned.
-    if (Date.now() - this.#began < 50) this.#paidBefore = this.#spent
+    this.#noteFound(this.#costOf(segment))
     await this.#writing
     if (Date.now() - this.#told >= PACE) {
       this.#told = Date.now()
@@ -115,17 +130,36 @@ export class Progress {
   }
 
   async fail(sentence: string): Promise<void> {
+    this.#rest()
     await this.#writing
     await this.#write({ state: 'failed', sentence, time_left_ms: null })
   }
 
   async done(facts: DeliveryFacts): Promise<void> {
+    this.#rest()
     await this.#writing
     await this.#write({ state: 'done', facts: JSON.stringify(facts), time_left_ms: null, frames_done: facts.frames })
   }
 
   close(): void {
+    this.#rest()
     this.#told = Infinity
+  }
+
+  #rest(): void {
+    clearInterval(this.#ticking)
+    this.#ticking = undefined
+  }
+
+  /** What is found made is not counted as work when the time left is reckoned. */
+  #noteFound(cost: number): void {
+    if (Date.now() - this.#began < FOUND) this.#paidBefore += cost
+  }
+
+  readonly #tellSoon = (): void => {
+    if (this.#ticking === undefined || Date.now() - this.#told < PACE) return
+    this.#told = Date.now()
+    this.#writing = this.#writing.then(() => this.#report()).catch(() => { this.#told = 0 })
   }
 
   #costOf(segment: Segment): number {
@@ -134,7 +168,7 @@ export class Progress {
 
   async #report(): Promise<void> {
     let frames = this.#frames
-    let spent = this.#spent
+    let spent = this.#spent + this.#sounded * this.#voice
     for (const [segment, share] of this.#under) {
       frames += Math.round(segment.frames * share)
       spent += this.#costOf(segment) * share * ENCODED
