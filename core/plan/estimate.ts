@@ -98,7 +98,10 @@ const costAround = ({ format }: Pick<RenderPlan, 'format'>): { readonly before: 
 function reckonedTime(plan: RenderPlan): Ms {
   const pictures = plan.segments.reduce((sum, segment) => sum + costOfSegment(segment, plan), 0)
   const { before, after } = costAround(plan)
-  return before + after + costOfVoice(plan) + pictures * (plan.bits.kind === 'size' ? TRIES_FOR_SIZE : 1)
+  const voice = costOfVoice(plan)
+  // Where there is little to draw, all waits for the voice, which one processor makes.
+  const alone = isVideo(plan.format) ? voice * PROCESSORS : voice
+  return before + after + Math.max(alone, voice + pictures * (plan.bits.kind === 'size' ? TRIES_FOR_SIZE : 1))
 }
 
 /** What of the time that was reckoned for a delivery comes after its pictures and its voice. @param time of all of it */

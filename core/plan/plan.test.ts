@@ -166,6 +166,9 @@ describe('the plan', () => {
     expect(renderPlan(index, { ...USUAL_RECIPE, lines: 480 }).size).toEqual({ width: 640, height: 480 })
     expect(at(1080, 'fine').bytes).toBeGreaterThan(at(1080, 'small').bytes)
     expect(at(1080, 'small').time).toBeGreaterThan(at(480, 'small').time)
+    // Where there is one picture to draw, it is the voice that takes its time.
+    const sound = estimate(renderPlan(index, { ...USUAL_RECIPE, format: 'm4a' }))
+    expect(at(480, 'small').time).toBeGreaterThanOrEqual(sound.time)
   })
 
   it('says what a file takes by what some of its pictures took, and how long by what this machine is known for', () => {
