@@ -1,9 +1,11 @@
 import { MOST_COVERED, coveredShare, framingOf } from '@core/layout'
-import { LONG_SILENCE, intoPiece, pieceLength, visitsOf } from '@core/programme'
+import { LONG_SILENCE, pieceLength, visitsOf } from '@core/programme'
 import { inkOfVisit, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { PEAKS_A_SECOND, silencesOf } from '@core/voice'
-import type { Ms, Piece, Slide, SlideId, Span, Stretch } from '@core/model'
+import type { Ms, Slide, SlideId, Stretch } from '@core/model'
+import { heardParts, heardPieces } from './heard-parts'
+import type { Part } from './heard-parts'
 
 /** What is worth a look before a file is made. */
 export type FindingKind = 'unseen' | 'gone' | 'changed' | 'silence' | 'clipped' | 'quiet' | 'muted' | 'covered' | 'camera-lost'
@@ -25,40 +27,17 @@ export interface Finding {
 
 /** A voice softer than this is hard to follow even when it is brought up, in LUFS. */
 const TOO_QUIET = -40
-/** Silences are put together from parts of at least this length, and parts this near are one, in ms. */
+/** Silences are put together from parts of at least this length, in ms. */
 const LEAST: Ms = 500
-const NEAR: Ms = 60
 /** Shorter muting is a cough that was meant to be muted, in ms. */
 const MUTED: Ms = 1000
 /** A peak as high as this touches full scale. */
 const FULL = 255
 const STEP = 1000 / PEAKS_A_SECOND
 
-type Voiced = Piece & { readonly kind: 'recorded', readonly voice: Span }
-interface Part { readonly from: Ms, readonly to: Ms }
-
-/** Parts of a voice, given in its stretch's time, as they lie in the talk; what lies outside the piece is left out. */
-function inTalk(piece: Voiced, start: Ms, parts: readonly Part[]): readonly Part[] {
-  const { voice, rate } = piece
-  const time = (at: Ms): Ms => start + intoPiece(at, voice.from, rate)
-  return parts.map(({ from, to }) => ({ from: Math.max(from, voice.from), to: Math.min(to, voice.to) }))
-    .filter(({ from, to }) => to > from).map(({ from, to }) => ({ from: time(from), to: time(to) }))
-}
-
 /** Whether a slide looks otherwise on the run sheet than in the film. */
 const looksOtherwise = (shown: Slide, now: Slide | undefined): boolean =>
   now !== undefined && now.version !== shown.version && JSON.stringify(now.steps.map(({ picture }) => picture)) !== JSON.stringify(shown.steps.map(({ picture }) => picture))
-
-/** Parts that touch become one. */
-function together(parts: readonly Part[]): readonly Part[] {
-  const out: { from: Ms, to: Ms }[] = []
-  for (const part of [...parts].sort((a, b) => a.from - b.from)) {
-    const last = out.at(-1)
-    if (last !== undefined && part.from - last.to <= NEAR) last.to = Math.max(last.to, part.to)
-    else out.push({ ...part })
-  }
-  return out
-}
 
 function mutedIn(stretch: Stretch): readonly Part[] {
   const parts: Part[] = []
@@ -88,11 +67,8 @@ export function preflight(index: FilmIndex, outlines: Readonly<Record<string, re
   const { pieces } = film.programme
   const visits = visitsOf(film.programme)
   const slideAt = (at: Ms): SlideId | undefined => visits.findLast((visit) => visit.start <= at)?.slide
-  const heard = pieces.flatMap((piece, n) => (piece.kind === 'recorded' && piece.voice !== null ? [{ piece: { ...piece, voice: piece.voice }, start: starts[n] ?? 0 }] : []))
-  const gather = (of: (stretch: Stretch) => readonly Part[]): readonly Part[] => together(heard.flatMap(({ piece, start }) => {
-    const stretch = film.stretches.get(piece.voice.stretch)
-    return stretch === undefined ? [] : inTalk(piece, start, of(stretch))
-  }))
+  const heard = heardPieces(index)
+  const gather = (of: (stretch: Stretch) => readonly Part[]): readonly Part[] => heardParts(index, of)
   const placed = (parts: readonly Part[]): readonly FoundPlace[] => parts.flatMap(({ from, to }) => {
     const slide = slideAt(from)
     return slide === undefined ? [] : [{ at: from, slide, amount: to - from }]

@@ -1,5 +1,6 @@
 import type { Page } from 'playwright-core'
 import { describe, expect, it } from 'vitest'
+import type { Recipe } from '@core/model'
 import type { TalkView } from '@contracts'
 import { probe } from '@render/probe'
 import { accessFaults } from '../harness/access'
@@ -84,10 +85,19 @@ describe('a file', () => {
     const { talk, slides } = await knotsTalk(stand.client, 'Over by a little')
     const media = await spokenRecording(Array.from({ length: 5 }, () => ({ word: 1.5, pause: 4 })))
     await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [{ media, length: 27_000, slide: slides[0] ?? '', cues: [{ kind: 'show', at: 11_000, slide: slides[1], step: 0 }] }])
-    const { recipe } = await stand.client.get<TalkView>('GET', `/talks/${talk}`)
-    await stand.client.get('PUT', `/talks/${talk}/recipe`, { ...recipe, lines: 480, limit: { kind: 'hold', limit: 15_000 } })
+    const recipeNow = async (): Promise<Recipe> => (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).recipe
+    const wanted = { ...await recipeNow(), lines: 480, limit: { kind: 'hold', limit: 15_000 } }
+    await stand.client.get('PUT', `/talks/${talk}/recipe`, { ...wanted, part: { kind: 'range', from: 1000, to: 26_000 } })
     const page = await stand.browser.page()
     await page.goto(`${stand.product.url}/talks/${talk}/hand-over`)
+    await page.getByText('It is refused as it is.').waitFor()
+    // A part of it ends sooner, in a pause.
+    await page.getByRole('button', { name: /^End it at 0:1\d/ }).click()
+    await page.getByText('in hand').first().waitFor()
+    const { part } = await recipeNow()
+    expect(part.kind === 'range' && part.to > 13_000 && part.to <= 16_000).toBe(true)
+    await stand.client.get('PUT', `/talks/${talk}/recipe`, wanted)
+    await page.reload()
     await page.getByText('It is refused as it is.').waitFor()
     await page.getByText(/^Pauses down to/).waitFor()
     await page.getByRole('button', { name: /^Fit it: 0:1\d long/ }).click()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { CircleCheck, Warning } from '@element-plus/icons-vue'
-import { preflight } from '@core/plan'
+import { endWithin, preflight } from '@core/plan'
 import type { Finding, FoundPlace } from '@core/plan'
 import type { Recipe } from '@core/model'
 import type { EstimateView } from '@contracts'
@@ -9,6 +9,7 @@ import { duration, fileSize } from '~/words'
 
 /** What is worth a look before the file is made: each says where it is, and leads there. */
 const props = defineProps<{ recipe: Recipe | null, estimate: EstimateView | null }>()
+const emit = defineEmits<{ change: [recipe: Recipe] }>()
 const talk = useTalk()
 /** Places that are named; the others are counted. */
 const NAMED = 3
@@ -35,6 +36,12 @@ const nameOf = ({ at, slide }: FoundPlace): string => (at === null ? `slide ${St
 const linkTo = ({ at, slide }: FoundPlace, kind: Finding['kind']): string => (at === null
   ? `/talks/${talk.talk?.id ?? ''}/lectern?slide=${slide}`
   : `/talks/${talk.talk?.id ?? ''}/review?at=${String(Math.max(0, at - 1000))}${kind === 'covered' ? '&panel=face' : kind === 'silence' ? '&panel=pauses' : ''}`)
+/** Where a part of the talk would keep to the limit. */
+const sooner = computed(() => {
+  const part = props.recipe?.part
+  if (over.value === 0 || limit.value === null || talk.index === null || props.recipe?.timing !== 'recorded' || part?.kind !== 'range') return null
+  return { ...part, to: endWithin(talk.index, part.from, limit.value, talk.film?.peaks ?? {}) }
+})
 const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value > 0)
 </script>
 
@@ -42,7 +49,9 @@ const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value
   <ul class="checks" aria-label="Checks">
     <li :class="{ good: over === 0 }">
       <CircleCheck v-if="over === 0" aria-label="In order" /><Warning v-else aria-label="Look at this" />
-      <span v-if="over > 0"><b>{{ duration(over) }} over the limit</b><span class="soft">{{ refused ? 'It is refused as it is.' : 'It is made all the same.' }}</span><FitOffer v-if="limit !== null && recipe?.timing === 'recorded' && recipe.part.kind === 'all'" :limit="limit" /></span>
+      <span v-if="over > 0"><b>{{ duration(over) }} over the limit</b><span class="soft">{{ refused ? 'It is refused as it is.' : 'It is made all the same.' }}</span><FitOffer v-if="limit !== null && recipe?.timing === 'recorded' && recipe.part.kind === 'all'" :limit="limit" />
+        <button v-if="sooner !== null && recipe !== null" class="press small" @click="emit('change', { ...recipe, part: sooner })">End it at {{ duration(sooner.to) }}</button>
+        <span v-else-if="recipe?.part.kind === 'slides'" class="soft">Leave out a slide, or allow more.</span></span>
       <b v-else>{{ limit === null ? 'No limit is set' : `${duration(limit - length)} in hand` }}</b>
     </li>
     <li v-for="{ kind, places } in findings" :key="kind">

@@ -96,7 +96,7 @@ watch([() => talk.programme.revision, () => talk.looked, () => recipe.value === 
           <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
           <div class="row"><button class="press main go" :disabled="busy || refused" @click="make">{{ recipe?.each === 'slide' ? 'Make these files' : 'Make this file' }}</button><StartTime v-model="starts" /></div>
         </section>
-        <DocketChecks :recipe="recipe" :estimate="estimate" />
+        <DocketChecks :recipe="recipe" :estimate="estimate" @change="change" />
         <section class="ledger" aria-label="Ledger">
           <div class="top"><h2>Ledger</h2><button v-if="notice.canAsk.value" class="press quiet small" @click="notice.ask()">Tell me when it is ready</button><span v-if="space > 0" class="soft clock">{{ fileSize(space) }} on the disk</span></div>
           <CompareFiles v-if="pair" :files="pair" @close="laid = []" />
