@@ -20,23 +20,28 @@ export class Claims {
     this.#pool = pool
   }
 
-  readonly #lose = (error: unknown): void => {
-    this.#client = null
-    log.warn({ error: String(error) }, 'what this worker does is not told apart from what others do')
+  #open(): Promise<PoolClient> {
+    const opening = this.#pool.connect().then((client) => {
+      client.on('error', (error) => { this.#drop(opening, error) })
+      return client
+    })
+    return opening
   }
 
-  readonly #connect = async (): Promise<PoolClient> => {
-    const client = await this.#pool.connect()
-    client.on('error', this.#lose)
-    return client
+  /** A connection that broke is not used again, and the pool may have another in its place. */
+  #drop(lost: Promise<PoolClient>, error: unknown): void {
+    if (this.#client !== lost) return
+    this.#client = null
+    log.warn({ error: String(error) }, 'what this worker does is not told apart from what others do')
+    lost.then((client) => { client.release(true) }, () => undefined)
   }
 
   async #ask(call: 'pg_try_advisory_lock' | 'pg_advisory_unlock', name: string): Promise<boolean> {
+    const client = this.#client ??= this.#open()
     try {
-      const client = await (this.#client ??= this.#connect())
-      return (await client.query<{ held: boolean }>(`select ${call}(hashtextextended($1, 0)) as held`, [name])).rows[0]?.held === true
+      return (await (await client).query<{ held: boolean }>(`select ${call}(hashtextextended($1, 0)) as held`, [name])).rows[0]?.held === true
     } catch (error) {
-      this.#lose(error)
+      this.#drop(client, error)
       return true
     }
   }
@@ -66,10 +71,9 @@ export class Claims {
 
   /** Gives all of them back: the connection goes with its locks. */
   async close(): Promise<void> {
-    const client = await this.#client?.catch(() => null)
+    const client = this.#client
     this.#client = null
-    client?.off('error', this.#lose)
-    client?.release(true)
+    await client?.then((open) => { open.release(true) }, () => undefined)
   }
 }
 

@@ -50,7 +50,17 @@ describe('what a worker does', () => {
     expect(await one.hold('a part')).toBeNull()
     await two.close()
     await one.holdOnceFree('a part')
-    await one.close()
+    // Its connection breaks, as when the database restarts: what it held is free, and it claims on another one.
+    await pool.query('select pg_terminate_backend(pid) from pg_locks where locktype = \'advisory\' and database = (select oid from pg_database where datname = current_database())')
+    const three = new Claims(pool)
+    await three.holdOnceFree('a part')
+    let n = 0
+    await until('another connection', async () => {
+      n += 1
+      return await one.hold(`part ${String(n)}`) !== null && await three.hold(`part ${String(n)}`) === null
+    })
+    await Promise.all([one.close(), three.close()])
+    expect(pool.totalCount - pool.idleCount).toBe(0)
     await pool.end()
   })
 })
