@@ -14,7 +14,7 @@ export interface Pace {
 }
 
 /** How much of the work is taken to have gone as fast as was reckoned, besides what was seen of it: the first parts begin slowly. */
-const TRUST = 0.7
+const TRUST = 1
 
 /** How long a delivery will take from now on. */
 export function timeLeft({ elapsed, spent, found, all, time, after }: Pace): Ms {
