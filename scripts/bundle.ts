@@ -1,5 +1,6 @@
-import { bundle } from './start/programs'
-import type { Program } from './start/programs'
+import { bundle, isProgram } from './start/programs'
 
 /** Bundles the program that is named, for the commands of package.json that run it then. */
-bundle(process.argv[2] as Program)
+const name = process.argv[2] ?? ''
+if (!isProgram(name)) throw new Error(`There is no program “${name}”.`)
+bundle(name)

@@ -1,6 +1,7 @@
 import { computed, ref, shallowRef } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Slide } from '@core/model'
+import { ANYBODY } from '@core/pace'
 import { slide } from '@core/testing'
 
 vi.stubGlobal('ref', ref)
@@ -147,7 +148,7 @@ describe('the clocks of a run', () => {
     let on = true
     const shown = ref<Slide | null>(one)
     const running = ref([one, two, three].map((each) => ({ ...each, planned: 30_000 })))
-    const clock = slideClock({ running, slide: shown, before: ref(before), on: () => on, now: () => at, speaker: () => ({ rate: null, factor: 1 }) as never })
+    const clock = slideClock({ running, slide: shown, before: ref(before), on: () => on, now: () => at, speaker: () => ANYBODY })
     return { clock, shown, to: (time: number) => { at = time }, pause: () => { on = false } }
   }
 

@@ -88,9 +88,11 @@ export function bitsOfSegment(segment: Segment, plan: RenderPlan): number {
   return groups * pixels * page + segment.frames * inset * moving
 }
 
+/** How long one processor is likely to be at the voice. */
+const timeOfVoice = ({ length, format }: Pick<RenderPlan, 'length' | 'format'>): Ms => (length / 1000) * VOICE_COST[format]
+
 /** What the voice is likely to cost, as `costOfSegment` says it of pictures. */
-export const costOfVoice = ({ length, format }: Pick<RenderPlan, 'length' | 'format'>): Ms =>
-  ((length / 1000) * VOICE_COST[format]) / (isVideo(format) ? PROCESSORS : 1)
+export const costOfVoice = (plan: Pick<RenderPlan, 'length' | 'format'>): Ms => timeOfVoice(plan) / (isVideo(plan.format) ? PROCESSORS : 1)
 
 const costAround = ({ format }: Pick<RenderPlan, 'format'>): { readonly before: Ms, readonly after: Ms } => AROUND_COST[isVideo(format) ? 'pictures' : 'sound']
 
@@ -98,10 +100,8 @@ const costAround = ({ format }: Pick<RenderPlan, 'format'>): { readonly before: 
 function reckonedTime(plan: RenderPlan): Ms {
   const pictures = plan.segments.reduce((sum, segment) => sum + costOfSegment(segment, plan), 0)
   const { before, after } = costAround(plan)
-  const voice = costOfVoice(plan)
   // Where there is little to draw, all waits for the voice, which one processor makes.
-  const alone = isVideo(plan.format) ? voice * PROCESSORS : voice
-  return before + after + Math.max(alone, voice + pictures * (plan.bits.kind === 'size' ? TRIES_FOR_SIZE : 1))
+  return before + after + Math.max(timeOfVoice(plan), costOfVoice(plan) + pictures * (plan.bits.kind === 'size' ? TRIES_FOR_SIZE : 1))
 }
 
 /** What of the time that was reckoned for a delivery comes after its pictures and its voice. @param time of all of it */

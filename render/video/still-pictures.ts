@@ -57,7 +57,7 @@ export function stillGroup(picture: Buffer, headers: StreamHeaders, frames: numb
 }
 
 /** Encodes pictures, each by itself. @returns slices as each would be alone in a stream */
-async function encodePictures({ size, frame, rate, coding, niceness, signal }: StillsOrder, parts: readonly StillPart[], painter: Pick<FilmPainter, 'paint'>, headers: StreamHeaders): Promise<readonly Buffer[]> {
+async function encodeStills({ size, frame, rate, coding, niceness, signal }: StillsOrder, parts: readonly StillPart[], painter: Pick<FilmPainter, 'paint'>, headers: StreamHeaders): Promise<readonly Buffer[]> {
   const { child, done } = start('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-nostats', ...yuvInput(size, rate, 'pipe:0'),
     '-vf', `setsar=1${framed(size, frame)}`, ...stillArgs(coding, rate), '-f', 'h264', 'pipe:1',
@@ -83,7 +83,7 @@ async function encodePictures({ size, frame, rate, coding, niceness, signal }: S
 export async function makeStills(order: StillsOrder, parts: readonly StillPart[], painter: Pick<FilmPainter, 'paint'>): Promise<boolean> {
   const made = await unlessUnlike(async () => {
     const headers = await headersAlike(order.frame, order.rate, order.coding)
-    const pictures = await encodePictures(order, parts, painter, headers)
+    const pictures = await encodeStills(order, parts, painter, headers)
     return { headers, pictures }
   })
   if (made === null) return false

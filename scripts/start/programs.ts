@@ -4,6 +4,8 @@ import { buildSync } from 'esbuild'
 const ENTRIES = { worker: 'server/worker/main.ts', 'read-deck': 'render/bin/read-deck.ts', deliver: 'scripts/deliver.ts', bench: 'bench/run.ts' } as const
 export type Program = keyof typeof ENTRIES
 
+export const isProgram = (name: string): name is Program => Object.hasOwn(ENTRIES, name)
+
 /** Where a program is once it is bundled. */
 export const programFile = (program: Program): string => `.output/bin/${program}.mjs`
 

@@ -121,11 +121,8 @@ export class Progress {
     this.#frames += segment.frames
     this.#spent += this.#costOf(segment)
     this.#noteFound(this.#costOf(segment))
+    this.#tellSoon()
     await this.#writing
-    if (Date.now() - this.#told >= PACE) {
-      this.#told = Date.now()
-      await this.#report()
-    }
     this.throwIfCancelled()
   }
 

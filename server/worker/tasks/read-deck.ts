@@ -71,17 +71,15 @@ class DeckWriter {
     this.#made.push(...slides.map((slide) => slide.id))
     this.#written = Date.now()
   }
-
-  /** Takes everything out again, as if nothing had been read. */
-  async takeBack(): Promise<void> {
-    this.#waiting = []
-    if (this.#made.length === 0) return
-    await this.#db.transaction().execute(async (q) => {
-      await q.deleteFrom('slide').where('id', 'in', this.#made).execute()
-      await q.updateTable('import').set({ pages_done: 0, slides: null }).where('id', '=', this.#import).execute()
-    })
-  }
 }
+
+/** Takes everything out again that an import put in, as if nothing had been read. */
+const takeBack = (db: Database, id: string): Promise<void> => db.transaction().execute(async (q) => {
+  const { slides } = await q.selectFrom('import').select('slides').where('id', '=', id).executeTakeFirstOrThrow()
+  if (slides === null || slides.length === 0) return
+  await q.deleteFrom('slide').where('id', 'in', slides).execute()
+  await q.updateTable('import').set({ pages_done: 0, slides: null }).where('id', '=', id).execute()
+})
 
 /** Reads files into a talk's deck. */
 export async function readDeckTask(id: string): Promise<void> {
@@ -159,10 +157,11 @@ export async function readDeckTask(id: string): Promise<void> {
       hear,
     )
     await writer.flush()
-    await db.updateTable('import').set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds), slides: JSON.stringify(writer.made) }).where('id', '=', id).execute()
+    await db.updateTable('import').set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) }).where('id', '=', id).execute()
   } catch (error) {
-    await writer.takeBack()
+    // A fault of ours is tried again, and what is there is read on behind.
     if (!(error instanceof Refusal)) throw error
+    await takeBack(db, id)
     log.info({ import: id, detail: error.detail }, 'deck refused')
     const file = error.detail['file']
     const named = typeof file === 'string' && (row.files.length > 1 || file !== row.files[0]?.name) ? `“${file}”: ${error.message}` : error.message
@@ -175,6 +174,7 @@ export async function readDeckTask(id: string): Promise<void> {
 
 /** Says so when reading a deck failed for a reason of ours. */
 export async function readDeckGivenUp(id: string): Promise<void> {
+  await takeBack(database(), id)
   const row = await database().updateTable('import')
     .set({ state: 'failed', sentence: 'Reading this deck failed on our side. The file is kept; try again, and tell whoever runs this server if it fails again.' })
     .where('id', '=', id).where('state', '<>', 'done').returning('talk').executeTakeFirst()
