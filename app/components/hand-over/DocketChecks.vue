@@ -50,7 +50,7 @@ const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value
     <li :class="{ good: over === 0 }">
       <CircleCheck v-if="over === 0" aria-label="In order" /><Warning v-else aria-label="Look at this" />
       <span v-if="over > 0"><b>{{ duration(over) }} over the limit</b><span class="soft">{{ refused ? 'It is refused as it is.' : 'It is made all the same.' }}</span><FitOffer v-if="limit !== null && recipe?.timing === 'recorded' && recipe.part.kind === 'all'" :limit="limit" />
-        <button v-if="sooner !== null && recipe !== null" class="press small" @click="emit('change', { ...recipe, part: sooner })">End it at {{ duration(sooner.to) }}</button>
+        <button v-if="sooner !== null && recipe !== null" class="press small sooner" title="In a pause, when there is one just before" @click="emit('change', { ...recipe, part: sooner })">End it at {{ duration(sooner.to) }}</button>
         <span v-else-if="recipe?.part.kind === 'slides'" class="soft">Leave out a slide, or allow more.</span></span>
       <b v-else>{{ limit === null ? 'No limit is set' : `${duration(limit - length)} in hand` }}</b>
     </li>
@@ -71,6 +71,7 @@ const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value
 .checks { display: grid; gap: 12px; align-content: start; margin: 0; padding: 24px 0 0; list-style: none; }
 .checks li { display: flex; gap: 10px; }
 .checks li > span { display: grid; }
+.sooner { justify-self: start; margin-top: 6px; }
 .checks svg { width: 20px; height: 20px; flex: none; color: var(--alarm); }
 .checks .good svg { color: var(--brand); }
 .checks .soft { font-size: 14px; }
