@@ -1,6 +1,6 @@
 import { asId, PLAIN_FRAMING } from '@core/model'
 import type { Cue, Film, Programme, VisitId } from '@core/model'
-import { applyProgrammeEdit, dub, merged, piecesOfTake, programmeLength, replaceFrom, retakeRange, retakeVisit, visitsOf } from '@core/programme'
+import { applyProgrammeEdit, dub, merged, piecesOfTake, programmeLength, replaceFrom, retakeRange, retakeVisit, seamsOf, visitsOf } from '@core/programme'
 import type { ProgrammeEdit } from '@core/programme'
 import { film, slide, stretch, stroke } from '@core/testing'
 import type { Figure } from './run'
@@ -23,7 +23,7 @@ function longTalk(): Film {
   for (let n = 0; n < 200; n += 1) programme = applyProgrammeEdit(programme, { kind: 'cut', parts: [{ from: n * 50_000 + 1000, to: n * 50_000 + 1400 }] })
   for (const [n, visit] of visitsOf(programme).slice(0, 300).entries()) {
     programme = applyProgrammeEdit(programme, { kind: 'ink', visit: visit.id, strokes: [asId(`${String(n)}.0`)], change: { kind: 'delete' } })
-    programme = applyProgrammeEdit(programme, { kind: 'draw', ink: { visit: visit.id, stretch: asId(`s${String(n)}`), at: 900, stroke: stroke(`more ${String(n)}`, visit.slide, 500) } })
+    programme = applyProgrammeEdit(programme, { kind: 'draw', ink: { visit: visit.id, over: { kind: 'stretch', id: asId(`s${String(n)}`) }, at: 900, stroke: stroke(`more ${String(n)}`, visit.slide, 500) } })
   }
   return { ...made, programme }
 }
@@ -36,7 +36,7 @@ export function measure(): Promise<Figure> {
   const visits = visitsOf(programme)
   const middle = visits[visits.length >> 1] as (typeof visits)[number]
   const at = Math.round(programmeLength(programme) / 2)
-  const seam = programme.seams[100]
+  const seam = seamsOf(programme)[100]
   const taken = piecesOfTake({ id: asId('again'), kind: 'retake', stretches: [stretch('again', 4000, middle.slide)] })
   const many: readonly VisitId[] = visits.filter((_, n) => n % 10 === 0).map((visit) => visit.id)
   const edits: readonly ProgrammeEdit[] = [
@@ -46,7 +46,7 @@ export function measure(): Promise<Figure> {
     { kind: 'insert', slide: middle.slide, version: 1, length: 4000, before: middle.id, name: 'new' },
     { kind: 'framing', visits: many, framing: { ...PLAIN_FRAMING, rect: { x: 0, y: 0, w: 0.2, h: 0.3 } } },
     { kind: 'ink', visit: middle.id, strokes: [asId('1000.1')], change: { kind: 'colour', colour: 'moss' } },
-    { kind: 'draw', ink: { visit: middle.id, stretch: asId('s1000'), at: 100, stroke: stroke('new', middle.slide, 500) } },
+    { kind: 'draw', ink: { visit: middle.id, over: { kind: 'stretch', id: asId('s1000') }, at: 100, stroke: stroke('new', middle.slide, 500) } },
   ]
   // As the server has it: what another page made of it comes from the database, and shares nothing.
   const other = JSON.parse(JSON.stringify(applyProgrammeEdit(programme, { kind: 'hush', visits: [visits[7]?.id ?? middle.id] }))) as Programme

@@ -30,6 +30,6 @@ export async function measure(): Promise<Figure> {
 /** Another part of the recording in its place. */
 function takenAgain(piece: Piece): Piece {
   if (piece.kind === 'still') throw new Error('the demo talk is recorded')
-  const moved = { stretch: piece.show.stretch, from: piece.show.from + 11, to: piece.show.to + 11 + LONGER }
+  const moved = { stretch: piece.show.stretch, from: piece.show.from + 11, to: piece.show.to + 11 + LONGER, rate: piece.show.rate }
   return { ...piece, show: moved, voice: moved, camera: moved }
 }

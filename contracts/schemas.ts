@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { INK_REACH, MOST_OPENING_STROKES, MOST_PATH_POINTS, MOST_POINTS } from '@core/ink'
 import { BORDERS, FORMATS, FRAME_RATES, INK_COLOURS, INK_TOOLS, INK_WIDTHS, LAYOUTS, LINES, LONGEST_LABEL, LOUDNESSES, MOST_PICTURES, MOST_ZOOM, OUTLINES, PLACINGS, QUALITIES, REVEALS, TAKE_KINDS, THEMES, TIMINGS, TRANSITIONS, USUAL_RECIPE } from '@core/model'
 
 /** Longest time anything here can have: a day. */
@@ -7,7 +8,9 @@ export const MAX_NOTES = 20_000
 
 export const uuid = Joi.string().guid({ version: 'uuidv4' }).required()
 const ms = Joi.number().integer().min(0).max(DAY)
-const fraction = Joi.number().min(-0.5).max(1.5)
+/** A time of the finished talk, in ms: where something is played at another tempo it need not be whole. */
+const talkTime = Joi.number().min(0).max(DAY)
+const fraction = Joi.number().min(INK_REACH.least).max(INK_REACH.most)
 const share = Joi.number().min(0).max(1)
 
 export const framing = Joi.object({
@@ -120,7 +123,7 @@ export const stroke = Joi.object({
   colour: Joi.valid(...INK_COLOURS),
   width: Joi.valid(...Object.keys(INK_WIDTHS)),
   pressure: Joi.boolean(),
-  points: Joi.array().items(point).min(1).max(20_000),
+  points: Joi.array().items(point).min(1).max(MOST_POINTS),
 }).options({ presence: 'required' })
 
 const at = ms.required()
@@ -130,7 +133,7 @@ export const cue = Joi.object({ kind: Joi.valid('show', 'ink', 'erase', 'wipe', 
     { is: 'ink', then: Joi.object({ stroke: stroke.required() }) },
     { is: 'erase', then: Joi.object({ stroke: uuid }) },
     { is: 'wipe', then: Joi.object({ slide: uuid }) },
-    { is: 'point', then: Joi.object({ path: Joi.array().items(Joi.object({ dt: ms, x: fraction, y: fraction }).options({ presence: 'required' })).min(1).max(2000).required() }) },
+    { is: 'point', then: Joi.object({ path: Joi.array().items(Joi.object({ dt: ms, x: fraction, y: fraction }).options({ presence: 'required' })).min(1).max(MOST_PATH_POINTS).required() }) },
     { is: 'blank', then: Joi.object({ on: Joi.boolean().required() }) },
     { is: 'mute', then: Joi.object({ on: Joi.boolean().required() }) },
     { is: 'inset', then: Joi.object({ on: Joi.boolean().required() }) },
@@ -139,7 +142,8 @@ export const cue = Joi.object({ kind: Joi.valid('show', 'ink', 'erase', 'wipe', 
 
 export const cueBatch = Joi.object({
   first: Joi.number().integer().min(0).max(1_000_000).required(),
-  cues: Joi.array().items(cue).min(1).max(500).required(),
+  /** Each is looked at by itself: one that cannot be taken in holds none of the others back. */
+  cues: Joi.array().items(Joi.object().unknown()).min(1).max(500).required(),
 })
 
 export const snapshot = Joi.object({
@@ -147,16 +151,16 @@ export const snapshot = Joi.object({
   step: Joi.number().integer().min(0).max(500).required(),
   blank: Joi.boolean().required(),
   inset: Joi.boolean().required(),
-  ink: Joi.array().items(stroke).max(5000).required(),
+  ink: Joi.array().items(stroke).max(MOST_OPENING_STROKES).required(),
 })
 
 const visit = Joi.string().min(1).max(200)
 
 export const intent = Joi.object({ kind: Joi.valid('replaceAll', 'append', 'replaceFrom', 'retake', 'range', 'dub').required() }).when('.kind', {
   switch: [
-    { is: Joi.valid('replaceFrom', 'dub'), then: Joi.object({ at }) },
+    { is: Joi.valid('replaceFrom', 'dub'), then: Joi.object({ at: talkTime.required() }) },
     { is: 'retake', then: Joi.object({ visit: visit.required() }) },
-    { is: 'range', then: Joi.object({ visit: visit.required(), from: ms.required(), to: ms.required().greater(Joi.ref('from')) }) },
+    { is: 'range', then: Joi.object({ visit: visit.required(), from: talkTime.required(), to: talkTime.required().greater(Joi.ref('from')) }) },
   ],
 })
 
@@ -194,22 +198,29 @@ export const kept = Joi.object({ kept: ms.required() })
 export const offsets = Joi.object({ picture: Joi.number().min(-5000).max(5000), sound: Joi.number().min(-5000).max(5000) })
   .options({ presence: 'required' })
 
-const visits = Joi.array().items(visit).max(2000).required()
+/** Parts of a talk that one edit can name: a talk of three hours has some thousand pauses. */
+const MOST_PARTS = 20_000
+const visits = Joi.array().items(visit).max(MOST_PARTS).required()
 
 /** Tells a showing from another of the same recording. */
 const shortName = Joi.string().pattern(/^[0-9a-z]{1,12}$/).required()
 
+/** What ink is drawn over: a recording, or a slide that is held without one. */
+const inkGround = Joi.object({ kind: Joi.valid('stretch', 'still').required() }).when('.kind', {
+  is: 'stretch', then: Joi.object({ id: uuid }), otherwise: Joi.object({ id: Joi.string().min(1).max(200).required() }),
+})
+
 const inkChange = Joi.object({ kind: Joi.valid('delete', 'colour', 'shift').required() }).when('.kind', {
   switch: [
     { is: 'colour', then: Joi.object({ colour: Joi.valid(...INK_COLOURS).required() }) },
-    { is: 'shift', then: Joi.object({ by: Joi.number().integer().min(-DAY).max(DAY).required() }) },
+    { is: 'shift', then: Joi.object({ by: Joi.number().integer().min(-DAY).max(DAY).required(), most: Joi.object({ earlier: ms.required(), later: ms.required() }) }) },
   ],
 })
 
 /** What Review may do with a programme; see ProgrammeEdit. */
 export const programmeEdit = Joi.object({ kind: Joi.valid('cut', 'drop', 'reopen', 'move', 'repeat', 'tempo', 'hold', 'hush', 'linger', 'insert', 'framing', 'ink', 'draw', 'all').required() }).when('.kind', {
   switch: [
-    { is: 'cut', then: Joi.object({ parts: Joi.array().items(Joi.object({ from: ms, to: ms }).options({ presence: 'required' })).min(1).max(2000).required() }) },
+    { is: 'cut', then: Joi.object({ parts: Joi.array().items(Joi.object({ from: talkTime, to: talkTime }).options({ presence: 'required' })).min(1).max(MOST_PARTS).required() }) },
     { is: 'drop', then: Joi.object({ visits: visits.min(1) }) },
     { is: 'reopen', then: Joi.object({ seam: Joi.string().min(1).max(300).required() }) },
     { is: 'move', then: Joi.object({ visit: visit.required(), before: visit.allow(null).required() }) },
@@ -221,7 +232,7 @@ export const programmeEdit = Joi.object({ kind: Joi.valid('cut', 'drop', 'reopen
     { is: 'insert', then: Joi.object({ slide: uuid, version: Joi.number().integer().min(1).required(), length: ms.required(), before: visit.allow(null).required(), name: uuid }) },
     { is: 'framing', then: Joi.object({ visits: visits.min(1), framing: framing.allow(null).required() }) },
     { is: 'ink', then: Joi.object({ visit: visit.required(), strokes: Joi.array().items(uuid.optional()).min(1).max(5000).required(), change: inkChange.required() }) },
-    { is: 'draw', then: Joi.object({ ink: Joi.object({ visit: visit.required(), stretch: uuid.allow(null), at, stroke: stroke.required() }).required() }) },
+    { is: 'draw', then: Joi.object({ ink: Joi.object({ visit: visit.required(), over: inkGround.required(), at, stroke: stroke.required() }).required() }) },
     { is: 'all', then: Joi.object({ edits: Joi.array().items(Joi.link('#programmeEdit')).min(1).max(200).required() }) },
   ],
 }).id('programmeEdit')
@@ -266,7 +277,7 @@ export const recipe = Joi.object({
   ...anyTalk,
   part: Joi.alternatives(
     Joi.object({ kind: Joi.valid('all').required() }),
-    Joi.object({ kind: Joi.valid('range').required(), from: ms.required(), to: ms.greater(Joi.ref('from')).required() }),
+    Joi.object({ kind: Joi.valid('range').required(), from: talkTime.required(), to: talkTime.greater(Joi.ref('from')).required() }),
     Joi.object({ kind: Joi.valid('slides').required(), slides: Joi.array().items(uuid).min(1).max(5000).unique().required() }),
   ).default(USUAL_RECIPE.part),
   fields: Joi.object().pattern(fieldName, Joi.string().trim().allow('').max(80)).max(20).default(USUAL_RECIPE.fields),

@@ -42,7 +42,10 @@ export function holdTake(id: string, events: { readonly safeTo: () => Ms, readon
     if (take === undefined) return
     const to = events.safeTo()
     try {
-      const finished = await sendTake(take)
+      const finished = await sendTake(take, (count) => {
+        const what = count === 1 ? 'One thing that was drawn or pressed' : `${String(count)} things that were drawn or pressed`
+        events.onTrouble(new Refusal('malformed', `${what} could not be taken in by the server. The recording goes on without; they are kept in this browser.`))
+      })
       events.onUnsent(false, to, 0)
       if (finished) events.onFinished()
     } catch (error) {

@@ -34,6 +34,8 @@ interface Schema extends DBSchema {
   slices: { key: [string, number], value: { stretch: string, n: number, bytes: ArrayBuffer, digest: string }, indexes: { stretch: string } }
   prints: { key: [string, number], value: { stretch: string, n: number, at: number, rate: number, samples: ArrayBuffer }, indexes: { stretch: string } }
   cues: { key: [string, number], value: { stretch: string, n: number, cue: Cue }, indexes: { stretch: string } }
+  /** Events that the server would not take, so that nothing else waits for them. */
+  aside: { key: [string, number], value: { stretch: string, n: number, cue: Cue }, indexes: { stretch: string } }
   /** A stretch's first pictures, small, until the server has them. */
   faces: { key: string, value: { stretch: string, print: ArrayBuffer } }
   /** What was said last, as long as its recording may not have come so far. */
@@ -58,9 +60,10 @@ const PARTS = ['slices', 'cues', 'prints', 'tails'] as const
 let opened: Promise<IDBPDatabase<Schema>> | undefined
 
 /** This browser's own store of takes. */
-export const localTakes = (): Promise<IDBPDatabase<Schema>> => (opened ??= openDB<Schema>('aisle-takes', 4, {
+export const localTakes = (): Promise<IDBPDatabase<Schema>> => (opened ??= openDB<Schema>('aisle-takes', 5, {
   upgrade(db, before) {
-    db.createObjectStore('faces', { keyPath: 'stretch' })
+    db.createObjectStore('aside', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+    if (before < 4) db.createObjectStore('faces', { keyPath: 'stretch' })
     if (before < 3) db.createObjectStore('tails', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
     if (before < 2) db.createObjectStore('prints', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
     if (before > 0) return

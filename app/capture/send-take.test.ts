@@ -11,6 +11,8 @@ interface Asked { readonly method: string, readonly path: string, readonly slice
 /** What the server was asked, and what it answers. */
 let asked: Asked[] = []
 let refuse: (one: Asked) => number | null = () => null
+/** Numbers of events that it will not take. */
+let refused: readonly number[] = []
 
 vi.stubGlobal('navigator', { userAgent: 'a browser' })
 vi.stubGlobal('localStorage', { getItem: () => 'this-browser', setItem: () => undefined })
@@ -24,7 +26,7 @@ vi.stubGlobal('fetch', async (url: string, init: { method: string, body?: unknow
   asked.push(one)
   const status = refuse(one)
   return status === null
-    ? new Response('{}', { status: 200, headers: { 'content-type': 'application/json' } })
+    ? new Response(JSON.stringify(one.path.endsWith('/cues') ? { refused } : {}), { status: 200, headers: { 'content-type': 'application/json' } })
     : new Response(JSON.stringify({ error: { code: 'unavailable', sentence: 'Not now.', detail: {} } }), { status, headers: { 'content-type': 'application/json' } })
 })
 
@@ -51,6 +53,7 @@ const sentSlices = (): readonly string[] => asked.flatMap(({ slices }) => slices
 beforeEach(() => {
   asked = []
   refuse = () => null
+  refused = []
 })
 
 describe('a take that is being recorded', () => {
@@ -100,6 +103,22 @@ describe('a take that is being recorded', () => {
       { first: 0, cues: [cue(0), cue(100)] }, { first: 4, cues: [cue(400)] },
     ])
     expect(await (await localTakes()).countFromIndex('cues', 'stretch', stretch.id)).toBe(0)
+  })
+
+  it('is mended on its way where something in it could not be taken in, and what is refused all the same holds nothing back', async () => {
+    const { take, stretch } = await kept({ closing: { slices: 0, cues: 3, length: 1000 } }, { stopped: true })
+    const off: Cue = { kind: 'ink', at: 10, stroke: { id: 'k', slide: 'one', colour: 'brick', width: 'fine', pressure: false, points: Array.from({ length: 21_000 }, (_, dt) => ({ dt, x: 1.62, y: 0.5, p: 0.5 })) } as never }
+    await keepLocally('cues', { stretch: stretch.id, n: 0, cue: off }, { stretch: stretch.id, n: 1, cue: cue(20) }, { stretch: stretch.id, n: 2, cue: cue(30) })
+    refused = [1]
+    const said: number[] = []
+    expect(await sendTake(take, (count) => { said.push(count) })).toBe(true)
+    const sent = asked.find(({ path }) => path.endsWith('/cues'))?.body as { cues: readonly { stroke?: { points: readonly { x: number }[] } }[] }
+    expect(sent.cues).toHaveLength(3)
+    expect(sent.cues[0]?.stroke?.points).toHaveLength(20_000)
+    expect(sent.cues[0]?.stroke?.points[0]?.x).toBe(1.5)
+    expect(said).toEqual([1])
+    expect(asked.find(({ path }) => path.endsWith('/close'))?.body).toEqual({ slices: 0, cues: 2, length: 1000 })
+    expect(await (await localTakes()).getAll('aside')).toEqual([{ stretch: stretch.id, n: 1, cue: cue(20) }])
   })
 
   it('tells what is kept of a stretch when it changes, and not again', async () => {

@@ -1,3 +1,4 @@
+import { mendedCue, mendedSnapshot } from '@core/ink'
 import { Refusal } from '@core/model'
 import { api } from '~/client'
 import { forgetTake, localTakes } from './local-takes'
@@ -49,17 +50,26 @@ async function sendSlices(stretch: string): Promise<void> {
   }
 }
 
-async function sendCues(stretch: string): Promise<void> {
+/**
+ * Sends events by their numbers. One that the server would not take is kept aside here, and the others go on.
+ * @returns how many it would not take
+ */
+async function sendCues(stretch: string): Promise<number> {
+  let aside = 0
   const db = await localTakes()
   for (;;) {
     const cues = await db.getAllFromIndex('cues', 'stretch', stretch, 200)
     const [first] = cues
-    if (first === undefined) return
+    if (first === undefined) return aside
     const run = cues.filter((cue, n) => cue.n === first.n + n)
-    await api.put(`/stretches/${stretch}/cues`, { first: first.n, cues: run.map((cue) => cue.cue) })
-    const transaction = db.transaction('cues', 'readwrite')
-    for (const cue of run) await transaction.store.delete([stretch, cue.n])
+    const { refused = [] } = await api.put<{ refused?: readonly number[] }>(`/stretches/${stretch}/cues`, { first: first.n, cues: run.map((cue) => mendedCue(cue.cue)) })
+    const transaction = db.transaction(['cues', 'aside'], 'readwrite')
+    for (const cue of run) {
+      if (refused.includes(cue.n)) await transaction.objectStore('aside').put(cue)
+      await transaction.objectStore('cues').delete([stretch, cue.n])
+    }
     await transaction.done
+    aside += refused.length
   }
 }
 
@@ -97,34 +107,40 @@ async function sendTail(stretch: string): Promise<void> {
   await api.put(`/stretches/${stretch}/tail?at=${String(tail.at)}&rate=${String(tail.rate)}`, new Blob([tail.samples]), { 'content-type': 'application/octet-stream' })
 }
 
-async function sendStretch(stretch: LocalStretch): Promise<void> {
+/** @returns how many of its events the server would not take just now */
+async function sendStretch(stretch: LocalStretch): Promise<number> {
   if (!opened.has(stretch.id)) {
     const { id, offsets: _, closing: __, kept: ___, ...body } = stretch
-    await api.put(`/stretches/${id}`, body)
+    await api.put(`/stretches/${id}`, { ...body, opening: mendedSnapshot(body.opening) })
     opened.add(id)
   }
   const { offsets, kept, closing } = stretch
   if (offsets !== null) await once(stretch.id, 'offsets', offsets, () => api.put(`/stretches/${stretch.id}/offsets`, offsets))
   await sendSlices(stretch.id)
-  await sendCues(stretch.id)
+  const aside = await sendCues(stretch.id)
   await sendPrints(stretch.id)
   await sendFace(stretch.id)
   if (kept !== null) await once(stretch.id, 'kept', kept, () => api.put(`/stretches/${stretch.id}/kept`, { kept }))
-  if (closing !== null) await once(stretch.id, 'closing', closing, () => api.post(`/stretches/${stretch.id}/close`, closing))
+  // What lies aside here is not waited for there.
+  const left = await (await localTakes()).countFromIndex('aside', 'stretch', stretch.id)
+  if (closing !== null) await once(stretch.id, 'closing', closing, () => api.post(`/stretches/${stretch.id}/close`, { ...closing, cues: closing.cues - left }))
+  return aside
 }
 
 /**
  * Sends whatever the server does not have of a take; asked again, it sends the rest. A take that was stopped, and whose
  * every part has arrived, is finished there and forgotten here.
+ * @param onAside hears how many events the server would not take; they are kept here
  * @returns whether it is finished
  * @throws Refusal; what was not sent is still here
  */
-export async function sendTake(take: LocalTake): Promise<boolean> {
+export async function sendTake(take: LocalTake, onAside: (count: number) => void = () => undefined): Promise<boolean> {
   const db = await localTakes()
   if (performance.now() - (announced.get(take.id) ?? -Infinity) > ANNOUNCE_EVERY) await announceTake(take)
   const stretches = (await db.getAllFromIndex('stretches', 'take', take.id)).sort((a, b) => a.number - b.number)
   for (const stretch of stretches) {
-    await sendStretch(stretch)
+    const aside = await sendStretch(stretch)
+    if (aside > 0) onAside(aside)
   }
   const now = await db.get('takes', take.id)
   if (now?.stopped !== true || stretches.some((stretch) => stretch.closing === null)) return false

@@ -1,6 +1,6 @@
 import type { Ref } from 'vue'
 import type { Point, Stroke } from '@core/model'
-import { tidied } from '@core/ink'
+import { PART_POINTS, tidied, withPoints } from '@core/ink'
 import { inkPoint, newStroke } from '~/capture'
 import { useHabits } from '~/stores/habits'
 import { useLectern } from '~/stores/lectern'
@@ -135,8 +135,20 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
       const at = whereIs(one)
       return at === null ? [] : [inkPoint(one.timeStamp - began, at.x, at.y, at.p)]
     })
-    stroke = { ...stroke, points: [...stroke.points, ...fresh] }
+    stroke = { ...stroke, points: withPoints(stroke.points, fresh) }
+    if (stroke.points.length >= PART_POINTS) goOnAsAnother(event.timeStamp)
     repaint()
+  }
+
+  /** A very long stroke goes on as another one, so that what is drawn is kept while the hand still draws. */
+  function goOnAsAnother(stamp: number): void {
+    const last = stroke?.points.at(-1)
+    if (stroke === null || last === undefined) return
+    const { slide, tool, colour, width, pressure } = stroke
+    lectern.draw(stroke, began)
+    stroke = newStroke(slide, tool ?? 'pen', colour, width, pressure, { x: last.x, y: last.y, p: last.p })
+    began = stamp
+    drawn = null
   }
 
   /** Ends what is under way where it is. */

@@ -1,9 +1,10 @@
 import { sourceAt } from '@core/programme'
 import type { Ref } from 'vue'
+import { mendedStroke, withPoints } from '@core/ink'
 import { paintStroke } from '@core/paint'
-import { onSlideOf, pieceAt, sceneAt, strokeAt } from '@core/scene'
+import { groundOf, onSlideOf, pieceAt, sceneAt, strokeAt } from '@core/scene'
 import type { FilmIndex, Scene } from '@core/scene'
-import { INK_WIDTHS } from '@core/model'
+import { AS_RECORDED, INK_WIDTHS } from '@core/model'
 import type { AddedInk, InkPoint, Ms, Point, Size, Stroke } from '@core/model'
 import { inkPoint, newStroke } from '~/capture'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
@@ -51,9 +52,9 @@ export function useFilmInk(canvas: Ref<HTMLCanvasElement | null>, index: Ref<Fil
   function placeNow(): { readonly place: Omit<AddedInk, 'stroke'>, readonly rate: number } | null {
     const found = index.value === null ? null : pieceAt(index.value, film.at.value)
     if (found === null || index.value === null) return null
-    const { piece, number, into } = found
-    if (piece.kind === 'still') return { place: { visit: piece.visit, stretch: null, at: Math.round((index.value.intoVisit[number] ?? 0) + into) }, rate: 1 }
-    return { place: { visit: piece.visit, stretch: piece.show.stretch, at: Math.round(sourceAt(into, piece.show.from, piece.rate)) }, rate: piece.rate.num / piece.rate.den }
+    const { piece, into } = found
+    const span = piece.kind === 'still' ? { from: piece.from, rate: AS_RECORDED } : piece.show
+    return { place: { visit: piece.visit, over: groundOf(piece), at: Math.round(sourceAt(span, into)) }, rate: span.rate.num / span.rate.den }
   }
 
   function outlineOf(ctx: CanvasRenderingContext2D, stroke: Stroke, { stage }: Scene): void {
@@ -123,7 +124,7 @@ export function useFilmInk(canvas: Ref<HTMLCanvasElement | null>, index: Ref<Fil
     const { began, pace, stroke } = drawing
     const gathered = event.getCoalescedEvents()
     const fresh = (gathered.length > 0 ? gathered : [event]).flatMap((one) => pointOf(one, (one.timeStamp - began) * pace, scene) ?? [])
-    drawing = { ...drawing, stroke: { ...stroke, points: [...stroke.points, ...fresh] } }
+    drawing = { ...drawing, stroke: { ...stroke, points: withPoints(stroke.points, fresh) } }
     paint()
   }
 
@@ -131,7 +132,7 @@ export function useFilmInk(canvas: Ref<HTMLCanvasElement | null>, index: Ref<Fil
     if (drawing === null) return
     const { place, stroke } = drawing
     drawing = null
-    void ink.draw({ ...place, stroke }).then(paint)
+    void ink.draw({ ...place, stroke: mendedStroke(stroke) }).then(paint)
     paint()
   }
 

@@ -1,9 +1,10 @@
 import type { Ref } from 'vue'
 import { paintInset, paintScene } from '@core/paint'
-import { gainsOf, sourceAt } from '@core/programme'
+import { gainsOf, intoSpan, sourceAt } from '@core/programme'
 import type { PictureShelf } from '@core/paint'
 import { pieceAt, sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
+import { sameRatio } from '@core/model'
 import type { Ms, Piece, Size } from '@core/model'
 import { recordingUrl } from '~/client'
 
@@ -65,7 +66,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   })
 
   const voiceTime = (piece: Piece, into: Ms): number | null =>
-    piece.kind === 'still' || piece.voice === null ? null : sourceAt(into, piece.voice.from, piece.rate) / 1000
+    piece.kind === 'still' || piece.voice === null ? null : sourceAt(piece.voice, into) / 1000
 
   function draw(): void {
     const ctx = canvas.value?.getContext('2d')
@@ -83,13 +84,14 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   /** Whether what is heard in a piece goes on from what is heard in the one before it. */
   const goesOn = (before: Piece | undefined, piece: Piece): boolean => before?.kind === 'recorded' && piece.kind === 'recorded'
     && before.voice !== null && piece.voice !== null && before.voice.stretch === piece.voice.stretch && before.voice.to === piece.voice.from
+    && sameRatio(before.voice.rate, piece.voice.rate)
 
   /** Gets what is heard after the next join ready, so that going on does not wait: also when it is another place of the same recording. */
   function prepare(film: FilmIndex): void {
     const { pieces } = film.film.programme
     for (let n = number + 1; n < pieces.length; n += 1) {
       const piece = pieces[n]
-      if (piece === undefined || piece.kind === 'still' || piece.voice === null || goesOn(pieces[n - 1], piece)) continue
+      if (piece === undefined || piece.out !== undefined || piece.kind === 'still' || piece.voice === null || goesOn(pieces[film.before[n] ?? -1], piece)) continue
       const slot = slotFor(piece.voice.stretch, current)
       if (Math.abs(slot.video.currentTime - piece.voice.from / 1000) > SLIP) slot.video.currentTime = piece.voice.from / 1000
       return
@@ -118,7 +120,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
       current = slotAt(found.piece.voice.stretch, time)
       const { video } = current
       video.volume = loudest.value === null ? 1 : 10 ** (((loudest.value.gains.get(found.piece.voice.stretch) ?? 0) - loudest.value.most) / 20)
-      video.playbackRate = (found.piece.rate.num / found.piece.rate.den) * speed.value
+      video.playbackRate = (found.piece.voice.rate.num / found.piece.voice.rate.den) * speed.value
       if (Math.abs(video.currentTime - time) > SLIP) video.currentTime = time
       if (playing.value) void video.play().catch(() => undefined)
     }
@@ -135,7 +137,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
       const end = film.starts[number + 1] ?? film.length
       const into = current === null || piece.kind === 'still' || piece.voice === null
         ? clock.from + (performance.now() - clock.since) * speed.value
-        : ((current.video.currentTime * 1000 - piece.voice.from) * piece.rate.den) / piece.rate.num
+        : intoSpan(piece.voice, current.video.currentTime * 1000)
       const ended = current !== null && current.video.ended
       if (loop.value !== null && start + into >= loop.value.to) {
         at.value = loop.value.from
@@ -145,7 +147,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
       }
       at.value = Math.max(start, Math.min(end, start + into))
       if (at.value >= end - 1 || ended) {
-        if (number >= film.film.programme.pieces.length - 1) {
+        if (end >= film.length - 1e-6) {
           at.value = film.length
           pause()
           draw()

@@ -170,6 +170,24 @@ describe('the clocks of a run', () => {
     expect(clock.onSlide.value).toBe(2000)
   })
 
+  it('give a slide that was turned to in a pause its own time alone, and one that was passed over none', () => {
+    const { clock, shown, to } = clocks(0)
+    clock.set()
+    to(30_000)
+    expect(clock.endVisit()).toBe(30_000)
+    shown.value = three
+    expect(clock.endVisit()).toBe(0)
+    shown.value = two
+    to(50_000)
+    clock.reckon(true)
+    expect(clock.onSlide.value).toBe(20_000)
+    expect(clock.endVisit()).toBe(20_000)
+    shown.value = three
+    to(55_000)
+    clock.reckon(true)
+    expect(clock.onSlide.value).toBe(5000)
+  })
+
   it('stand on a slide while nothing runs, and are put back to a place', () => {
     const { clock, to, pause } = clocks(0)
     to(8000)

@@ -38,7 +38,8 @@ export function slideClock({ running, slide, before, on, now, speaker }: Clocked
   /** A visit ends. @returns how long it was */
   function endVisit(): Ms {
     const length = Math.max(0, now() - since)
-    if (slide.value !== null) settled = new Map(settled).set(slide.value.id, (settled.get(slide.value.id) ?? 0) + length)
+    // One that was only passed over was not up.
+    if (slide.value !== null && length > 0) settled = new Map(settled).set(slide.value.id, (settled.get(slide.value.id) ?? 0) + length)
     since = now()
     return length
   }

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import type { AddedInk, InkColour, InkWidth, Ms, StrokeId, VisitId } from '@core/model'
 import type { InkChange } from '@core/programme'
+import { roomToShift } from '@core/scene'
 import { useMending } from './mending'
 import { useTalk } from './talk'
 
@@ -27,7 +28,11 @@ export const useInkAfterwards = defineStore('ink-afterwards', () => {
   }
   const remove = (): Promise<void> => change({ kind: 'delete' })
   const recolour = (to: InkColour): Promise<void> => change({ kind: 'colour', colour: to })
-  const shift = (by: Ms): Promise<void> => change({ kind: 'shift', by })
+  /** They stop at their recording's beginning, and before they are wiped off. */
+  function shift(by: Ms): Promise<void> {
+    const { earlier, later } = roomToShift(talk.film?.stretches ?? [], new Set(chosen.value?.strokes))
+    return change({ kind: 'shift', by, ...(Number.isFinite(earlier) ? { most: { earlier, later: Math.floor(later) } } : {}) })
+  }
 
   async function draw(ink: AddedInk): Promise<void> {
     fresh.value = [...fresh.value, ink]

@@ -56,11 +56,15 @@ export const useLectern = defineStore('lectern', () => {
   const leading = leadingIn()
   const safety = takeSafety()
 
-  const running = computed(() => talk.slides.filter((slide) => !slide.skip))
+  /** A slide that is left out of the talk by now and is said again all the same. */
+  const admitted = ref<SlideId | null>(null)
+  const running = computed(() => talk.slides.filter((slide) => !slide.skip || slide.id === admitted.value))
   /** One slide, or a part of it, is said again: the take stays on that slide. */
   const again = (): boolean => intent.value.kind === 'retake' || intent.value.kind === 'range'
   const { slideId, step, slide, place, coming, going } = deckPlace(running, () => again() && take.value !== null)
   const live = computed(() => phase.value === 'recording' || phase.value === 'rehearsing')
+  /** A take or run-through has begun and is not over, paused or not. */
+  const underWay = (): boolean => live.value || phase.value === 'paused' || (phase.value === 'countdown' && take.value !== null)
   /** A run-through is on, under way or paused. */
   const rehearsing = computed(() => phase.value === 'rehearsing' || (phase.value === 'paused' && take.value === null))
   const dubbing = computed(() => manner.value === 'dub' && ['countdown', 'recording', 'paused'].includes(phase.value))
@@ -100,7 +104,8 @@ export const useLectern = defineStore('lectern', () => {
   function show(target: Stand | null, stamp: number): void {
     if (target === null || dubbing.value) return
     const turns = target.slide.id !== slide.value?.id
-    if (turns && live.value) endVisit()
+    // Also while it is paused: what was said until then was said on the slide that goes.
+    if (turns && underWay()) endVisit()
     slideId.value = target.slide.id
     step.value = target.step
     talk.selected = target.slide.id
@@ -118,6 +123,17 @@ export const useLectern = defineStore('lectern', () => {
   const goTo = (id: SlideId, stamp: number): void => {
     const target = running.value.find((one) => one.id === id)
     if (target !== undefined) show({ slide: target, step: 0 }, stamp)
+  }
+
+  /** Brings up a slide that is to be said again, also one that is left out of the talk by now. @returns false when it is not in the deck any more */
+  function bringUp(id: SlideId, stamp: number): boolean {
+    if (!talk.slides.some((one) => one.id === id)) {
+      trouble.value = 'The slide that was said there is not in the deck any more. Bring it back in Prepare, or take another recording of it in Review.'
+      return false
+    }
+    admitted.value = id
+    goTo(id, stamp)
+    return true
   }
 
   function setBlank(on: boolean, stamp: number): void {
@@ -275,6 +291,7 @@ export const useLectern = defineStore('lectern', () => {
     if (slide.value === null || (how !== 'silent' && devices.stream === null)) return
     intent.value = meant
     manner.value = how
+    if (meant.kind === 'replaceAll' || meant.kind === 'append') admitted.value = null
     // A part that is said again begins with what is on screen there.
     const there = meant.kind === 'range' && talk.index !== null ? sceneAt(talk.index, before.value) : null
     step.value = there?.step ?? 0
@@ -377,6 +394,7 @@ export const useLectern = defineStore('lectern', () => {
     if (phase.value === 'after' || phase.value === 'rehearsed') phase.value = 'idle'
     lastRun.value = null
     intent.value = { kind: 'replaceAll' }
+    admitted.value = null
     manner.value = 'full'
     layer.ink.value = []
     clock.set()
@@ -388,6 +406,6 @@ export const useLectern = defineStore('lectern', () => {
     phase, manner, intent, leadIn: leading.leadIn, count: counting.count, ...layer, step, blank, inset, preview, muted, stumbles, spent: clock.spent, onSlide: clock.onSlide, landing: computed(() => (dubbing.value ? talk.index?.length ?? 0 : clock.landing.value)), ahead: clock.ahead, left, unsent: safety.unsent, safe: safety.safe, roomFor: safety.roomFor, trouble, lastTake, lastRun, endStroke,
     running, slide, place, live, rehearsing, dubbing, coming, before,
     time: (): Ms => before.value + now(),
-    forward, back, goTo, setBlank, setInset, setMuted, setCamera, stumble, record, rehearse, cancelCountdown, pause, resume, goOnFrom, soFar, stop, rest,
+    forward, back, goTo, bringUp, setBlank, setInset, setMuted, setCamera, stumble, record, rehearse, cancelCountdown, pause, resume, goOnFrom, soFar, stop, rest,
   }
 })

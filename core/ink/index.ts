@@ -1,3 +1,4 @@
+export * from './bounds'
 export * from './colours'
 export * from './hit'
 export * from './label'

@@ -9,9 +9,10 @@ export type SlideId = Id<'slide'>
 export type TakeId = Id<'take'>
 export type StretchId = Id<'stretch'>
 export type StrokeId = Id<'stroke'>
-export type PieceId = Id<'piece'>
 export type VisitId = Id<'visit'>
-export type SeamId = Id<'seam'>
+export type CutId = Id<'cut'>
+/** A slide that is held without a recording; its time is counted like that of a recording. */
+export type StillId = Id<'still'>
 export type DeliveryId = Id<'delivery'>
 /** SHA-256 of the bytes it names, in lower-case hex: the media store is addressed by content. */
 export type AssetId = Id<'asset'>

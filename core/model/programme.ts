@@ -1,42 +1,38 @@
 import type { Framing } from './framing'
-import type { PieceId, SeamId, SlideId, StretchId, StrokeId, VisitId } from './id'
+import type { CutId, SlideId, StillId, StretchId, StrokeId, VisitId } from './id'
 import type { InkColour, Stroke } from './stroke'
-import type { Ms, Ratio, Span } from './time'
+import type { Ms, Span } from './time'
 
-/** A part of the programme: what is seen, what is heard, and the face that goes with it. */
-export type Piece =
-  | {
-    readonly kind: 'recorded'
-    readonly id: PieceId
-    /** Pieces next to each other that belong to one showing of one slide share it. */
-    readonly visit: VisitId
-    /** The slide that `show` shows from beginning to end. */
-    readonly slide: SlideId
-    readonly show: Span
-    readonly voice: Span | null
-    readonly camera: Span | null
-    readonly rate: Ratio
-  }
-  | {
-    readonly kind: 'still'
-    readonly id: PieceId
-    readonly visit: VisitId
-    readonly slide: SlideId
-    readonly step: number
-    readonly length: Ms
-    /** The moment of a recording whose ink lies on it; absent: none does. */
-    readonly of?: { readonly stretch: StretchId, readonly at: Ms }
-  }
-
-/** Where a part was cut: it keeps what went, so that it can be opened again. */
-export interface Seam {
-  readonly id: SeamId
-  /** The piece it stands behind; null: at the talk's beginning. Of several at one place the earlier part comes first. */
-  readonly after: PieceId | null
-  readonly pieces: readonly Piece[]
-  /** Cuts inside what went. */
-  readonly seams: readonly Seam[]
+/** What both kinds of piece have. Pieces next to each other that belong to one showing of one slide share its visit. */
+interface InVisit {
+  readonly visit: VisitId
+  readonly slide: SlideId
+  /** The cut that took it out: it keeps its place in the list and is not played. Absent: it is played. */
+  readonly out?: CutId
 }
+
+/** A part of a recording. Its slide is the one that `show` shows from beginning to end; `show` also decides how long it is. */
+export interface RecordedPiece extends InVisit {
+  readonly kind: 'recorded'
+  readonly show: Span
+  readonly voice: Span | null
+  readonly camera: Span | null
+}
+
+/** A part of a slide that is held without a recording. */
+export interface StillPiece extends InVisit {
+  readonly kind: 'still'
+  /** Parts of one still share its id and its time, so that ink drawn on it stays where it was drawn. */
+  readonly still: StillId
+  readonly from: Ms
+  readonly to: Ms
+  readonly step: number
+  /** The moment of a recording whose ink lies on it; absent: none does. */
+  readonly of?: { readonly stretch: StretchId, readonly at: Ms }
+}
+
+/** A part of the programme: what is seen, what is heard, and the face that goes with it. A piece is found by its place in the list. */
+export type Piece = RecordedPiece | StillPiece
 
 /** What was done to a stroke after the recording. */
 export interface InkEdit {
@@ -50,20 +46,24 @@ export interface InkEdit {
   readonly shift: Ms
 }
 
+/** What a stroke was drawn over after the recording: it goes wherever that goes. */
+export type InkGround =
+  | { readonly kind: 'stretch', readonly id: StretchId }
+  | { readonly kind: 'still', readonly id: StillId }
+
 /** A stroke that was drawn after the recording. */
 export interface AddedInk {
+  /** The visit in which it was drawn. */
   readonly visit: VisitId
-  /** The recording that it was drawn over, so that it goes wherever that goes. null: a slide held without one. */
-  readonly stretch: StretchId | null
-  /** When it begins: in the stretch's time, or counted from the beginning of its visit. */
+  readonly over: InkGround
+  /** When it begins, in the time of what it was drawn over. */
   readonly at: Ms
   readonly stroke: Stroke
 }
 
-/** The finished talk as a list of pieces. Edits make a new one; recordings are never touched. */
+/** The finished talk as a list of pieces. Edits make a new one; recordings are never touched. All pieces of a visit are next to each other. */
 export interface Programme {
   readonly pieces: readonly Piece[]
-  readonly seams: readonly Seam[]
   /** The version of each slide that this programme shows. */
   readonly slides: Readonly<Record<SlideId, number>>
   /** Where the face is in visits for which that was said; elsewhere as on their slide. */
@@ -74,4 +74,4 @@ export interface Programme {
   readonly revision: number
 }
 
-export const EMPTY_PROGRAMME: Programme = { pieces: [], seams: [], slides: {}, framings: {}, inkEdits: [], inkAdded: [], revision: 0 }
+export const EMPTY_PROGRAMME: Programme = { pieces: [], slides: {}, framings: {}, inkEdits: [], inkAdded: [], revision: 0 }

@@ -47,7 +47,7 @@ describe('fitting to a limit', () => {
       const after = plan.steps.length === 0 ? made.programme : applyProgrammeEdit(made.programme, wholeFit(plan.steps))
       expect(programmeLength(after)).toBe(plan.length)
       expect(plan.fits).toBe(plan.length <= limit)
-      expect(plan.steps.reduce((sum, step) => sum + step.won, 0)).toBe(length - plan.length)
+      expect(plan.steps.reduce((sum, step) => sum + step.won, 0)).toBeCloseTo(length - plan.length, 6)
       expect(wordsLost(words, after)).toBe(0)
       // A later step is taken only when those before it are not enough.
       for (const [n] of plan.steps.slice(1).entries()) expect(length - plan.steps.slice(0, n + 1).reduce((sum, step) => sum + step.won, 0)).toBeGreaterThan(limit)
@@ -71,10 +71,11 @@ describe('fitting to a limit', () => {
     const { film: made, outlines, length } = talkOf([{ word: 2000, pause: 0 }, { word: 2000, pause: 0 }], 0.5)
     expect(fitTo(made, outlines, length - 100, nothing, new Set([two])).steps.map((step) => step.kind)).toEqual(['tempo'])
     const plan = fitTo(made, outlines, 2100, nothing, new Set([two]))
-    expect(plan.steps.map((step) => step.kind)).toEqual(['tempo', 'optional'])
+    // It is enough by itself: nothing is played faster for it.
+    expect(plan.steps.map((step) => step.kind)).toEqual(['optional'])
     expect(plan.fits).toBe(true)
     // Each step can be done alone, on the talk as it is.
-    const alone = applyProgrammeEdit(made.programme, plan.steps[1]!.edit)
+    const alone = applyProgrammeEdit(made.programme, plan.steps[0]!.edit)
     expect(visitsOf(alone).map((visit) => [visit.slide, visit.length])).toEqual([[one, length / 2]])
     expect(fitTo(made, outlines, 2100, nothing)).toMatchObject({ fits: false })
   })

@@ -1,6 +1,8 @@
+import { AS_RECORDED, sameRatio } from '@core/model'
 import type { Film, Ms, Programme, Slide, SlideId, VisitId } from '@core/model'
-import { applyProgrammeEdit, programmeLength, recordedBySlide, visitsOf } from '@core/programme'
-import type { ProgrammeEdit, Stay } from '@core/programme'
+import { applyProgrammeEdit, piecesOfVisit, programmeLength, recordedBySlide, visitsOf } from '@core/programme'
+import type { ProgrammeEdit, TimeRange, Visit } from '@core/programme'
+import { fewestToDrop } from './fewest-to-drop'
 import { pausesOf, tightened } from './pauses'
 import type { Outlines, Pause } from './pauses'
 
@@ -22,101 +24,170 @@ export interface FitPlan {
   readonly fits: boolean
 }
 
-/** Longest pauses that are ever spoken of, and the least that is left of one, in ms. */
-const MOST_REST: Ms = 2500
+/** The least that is left of a pause, and of slack where a slide begins or ends, in ms. */
 const LEAST_REST: Ms = 400
 const LEAST_AT_ENDS: Ms = 300
 /** Fastest that a talk is played to fit: few notice. */
 export const FASTEST_FIT = 1.08
 const FINE = 1000
+/** At a tempo a cut may win a millisecond less than was asked of it; so often more is asked. */
+const TRIES = 4
 
 /** How much each slide can give before it can no longer be read. */
-type Room = Map<SlideId, Ms>
+type Room = ReadonlyMap<SlideId, Ms>
 
-/** Cuts that bring pauses down to `rest`, none of which takes a slide below the time it needs. */
-function cutsTo(pauses: readonly Pause[], rest: Ms, room: Room, slideOf: (visit: VisitId) => SlideId | undefined): readonly Stay[] {
+/** What is known of a talk that is to be fitted. */
+interface Talk {
+  readonly film: Film
+  readonly limit: Ms
+  readonly leastOf: (slide: Slide) => Ms
+  readonly visits: readonly Visit[]
+  readonly pauses: readonly Pause[]
+}
+
+/** What goes of a pause. */
+interface Give {
+  readonly pause: Pause
+  readonly length: Ms
+}
+
+/** What pauses give when each is brought down to `rest`; no slide gives more than it has room for. */
+function givesAt(pauses: readonly Pause[], rest: Ms, room: Room, slideOf: ReadonlyMap<VisitId, SlideId>): readonly Give[] {
+  const left = new Map(room)
   return pauses.flatMap((pause) => {
-    const slide = slideOf(pause.visit)
+    const slide = slideOf.get(pause.visit)
     const part = tightened(pause, rest)
     if (part === null || slide === undefined) return []
-    const length = Math.min(part.to - part.from, room.get(slide) ?? 0)
+    const length = Math.floor(Math.min(part.to - part.from, left.get(slide) ?? 0))
     if (length <= 0) return []
-    room.set(slide, (room.get(slide) ?? 0) - length)
-    return [pause.edge === 'begin' ? { from: part.from, to: part.from + length } : { from: part.to - length, to: part.to }]
+    left.set(slide, (left.get(slide) ?? 0) - length)
+    return [{ pause, length }]
   })
 }
 
-const lengthOf = (parts: readonly Stay[]): Ms => parts.reduce((sum, { from, to }) => sum + to - from, 0)
+const given = (gives: readonly Give[]): Ms => gives.reduce((sum, { length }) => sum + length, 0)
 
-/** The longest rest with which cuts win so much; the least one when none does. */
-function restFor(wanted: Ms, least: Ms, cutsAt: (rest: Ms) => readonly Stay[]): Ms {
-  let [low, high] = [least, MOST_REST]
-  if (lengthOf(cutsAt(low)) < wanted) return low
-  while (high - low > 10) {
-    const middle = Math.round((low + high) / 2)
-    if (lengthOf(cutsAt(middle)) >= wanted) low = middle
+/** What is too much is given back, by the last first. */
+function withoutExcess(gives: readonly Give[], wanted: Ms): readonly Give[] {
+  let excess = given(gives) - wanted
+  return [...gives].reverse().map(({ pause, length }): Give => {
+    const back = Math.max(0, Math.min(length, excess))
+    excess -= back
+    return { pause, length: length - back }
+  }).filter(({ length }) => length > 0).reverse()
+}
+
+/** The longest rest at which pauses win so much, and just what is needed of it; all that they can give when they do not win it. */
+function enoughOf(pauses: readonly Pause[], wanted: Ms, least: Ms, room: Room, slideOf: ReadonlyMap<VisitId, SlideId>): { readonly rest: Ms, readonly gives: readonly Give[] } {
+  const at = (rest: Ms): readonly Give[] => givesAt(pauses, rest, room, slideOf)
+  if (given(at(least)) <= wanted) return { rest: least, gives: at(least) }
+  let [low, high] = [least, Math.max(least, ...pauses.map(({ from, to }) => to - from))]
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2)
+    if (given(at(middle)) >= wanted) low = middle
     else high = middle
   }
-  return low
+  return { rest: low, gives: withoutExcess(at(low), wanted) }
+}
+
+/** The part of the talk that goes of a pause; what is kept stands beside the words. */
+function partOf({ pause, length }: Give): TimeRange {
+  switch (pause.edge) {
+    case 'begin': return { from: pause.from, to: pause.from + length }
+    case 'end': return { from: pause.to - length, to: pause.to }
+    case null: {
+      const before = pause.from + Math.floor((pause.to - pause.from - length) / 2)
+      return { from: before, to: before + length }
+    }
+  }
+}
+
+/** What slides can give in all visits that stay. */
+function roomOf({ film, leastOf }: Talk, visits: readonly Visit[]): Room {
+  return new Map([...recordedBySlide(visits)].map(([slide, length]) => {
+    const known = film.slides.get(slide)
+    return [slide, known === undefined ? 0 : Math.max(0, length - leastOf(known))]
+  }))
+}
+
+const stepOf = (kind: 'pauses' | 'ends', rest: Ms, gives: readonly Give[]): readonly FitStep[] =>
+  (gives.length === 0 ? [] : [{ kind, won: given(gives), places: gives.length, to: rest, edit: { kind: 'cut', parts: gives.map(partOf) } }])
+
+/** Pauses and slack that win so much, pauses first, slack only where they are not enough. */
+function shorter(talk: Talk, dropped: ReadonlySet<VisitId>, wanted: Ms): readonly FitStep[] {
+  const visits = talk.visits.filter((visit) => !dropped.has(visit.id))
+  const slideOf = new Map(visits.map((visit) => [visit.id, visit.slide]))
+  const room = roomOf(talk, visits)
+  const inner = enoughOf(talk.pauses.filter(({ edge }) => edge === null), wanted, LEAST_REST, room, slideOf)
+  const left = new Map(room)
+  for (const { pause, length } of inner.gives) {
+    const slide = slideOf.get(pause.visit)
+    if (slide !== undefined) left.set(slide, (left.get(slide) ?? 0) - length)
+  }
+  const ends = enoughOf(talk.pauses.filter(({ edge }) => edge !== null), Math.max(0, wanted - given(inner.gives)), LEAST_AT_ENDS, left, slideOf)
+  return [...stepOf('pauses', inner.rest, inner.gives), ...(given(inner.gives) >= wanted ? [] : stepOf('ends', ends.rest, ends.gives))]
+}
+
+/** Visits that go altogether. */
+function dropOf(talk: Talk, dropped: ReadonlySet<VisitId>): readonly FitStep[] {
+  const gone = talk.visits.filter((visit) => dropped.has(visit.id))
+  if (gone.length === 0) return []
+  const won = gone.reduce((sum, visit) => sum + visit.length, 0)
+  return [{ kind: 'optional', won, places: gone.length, to: 0, edit: { kind: 'drop', visits: gone.map((visit) => visit.id) } }]
+}
+
+const done = (programme: Programme, steps: readonly FitStep[]): Programme => (steps.length === 0 ? programme : applyProgrammeEdit(programme, wholeFit(steps)))
+
+/** The gentlest steps, each only as far as needed, when some visits go. All that can be done when that is not enough. */
+function attempt(talk: Talk, dropped: ReadonlySet<VisitId>): FitPlan {
+  const { film: { programme }, limit } = talk
+  const drop = dropOf(talk, dropped)
+  const over = (steps: readonly FitStep[]): Ms => programmeLength(done(programme, steps)) - limit
+  let wanted = Math.max(0, Math.ceil(over(drop)))
+  let cuts: readonly FitStep[] = wanted > 0 ? shorter(talk, dropped, wanted) : []
+  for (let tries = 1; tries < TRIES && over([...cuts, ...drop]) > 0; tries += 1) {
+    wanted += Math.ceil(over([...cuts, ...drop]))
+    cuts = shorter(talk, dropped, wanted)
+  }
+  const now = done(programme, [...cuts, ...drop])
+  const faster = programmeLength(now) > limit ? tempoFor(now, talk) : null
+  const steps = [...cuts, ...(faster === null ? [] : [faster]), ...drop]
+  const length = programmeLength(done(programme, steps))
+  return { steps, length, fits: length <= limit }
 }
 
 /**
  * How a talk is brought to its limit, from the gentlest on: pauses are shortened, then slack where slides begin and end,
- * then all is played a hair faster, and last the slides go that are optional. Each only as far as is needed. Speech is never cut,
- * and no slide is left up for less than it takes to read it.
+ * then all is played a hair faster, and only where all of that is not enough slides go that are optional: those that lose the least time. Each only as far
+ * as is needed. Speech is never cut, and no slide is left up for less than it takes to read it.
  * @param limit ms; the talk is never longer afterwards when the plan says that it fits
  * @param leastOf the least time that a slide must be up in all, in ms
  */
 export function fitTo(film: Film, outlines: Outlines, limit: Ms, leastOf: (slide: Slide) => Ms, optional: ReadonlySet<SlideId> = new Set()): FitPlan {
-  const { programme } = film
-  const visits = visitsOf(programme)
-  const slideOf = new Map(visits.map((visit) => [visit.id, visit.slide]))
-  const total = recordedBySlide(visits)
-  const room = (): Room => new Map([...total].map(([slide, length]) => {
-    const known = film.slides.get(slide)
-    return [slide, known === undefined ? 0 : Math.max(0, length - leastOf(known))]
-  }))
-  const pauses = pausesOf(film, outlines)
-  const inner = pauses.filter((pause) => pause.edge === null)
-  const ends = pauses.filter((pause) => pause.edge !== null)
-  const find = (visit: VisitId): SlideId | undefined => slideOf.get(visit)
-
-  const steps: FitStep[] = []
-  let now: Programme = programme
-  const over = (): Ms => programmeLength(now) - limit
-
-  if (over() > 0) {
-    const rest = restFor(over(), LEAST_REST, (to) => cutsTo(inner, to, room(), find))
-    const left = room()
-    const parts = cutsTo(inner, rest, left, find)
-    if (parts.length > 0) steps.push({ kind: 'pauses', won: lengthOf(parts), places: parts.length, to: rest, edit: { kind: 'cut', parts } })
-    const still = over() - lengthOf(parts)
-    const copy = (): Room => new Map(left)
-    const end = still > 0 ? restFor(still, LEAST_AT_ENDS, (to) => cutsTo(ends, to, copy(), find)) : MOST_REST
-    const slack = still > 0 ? cutsTo(ends, end, copy(), find) : []
-    if (slack.length > 0) steps.push({ kind: 'ends', won: lengthOf(slack), places: slack.length, to: end, edit: { kind: 'cut', parts: slack } })
-    const all = [...parts, ...slack]
-    if (all.length > 0) now = applyProgrammeEdit(programme, { kind: 'cut', parts: all })
+  const length = programmeLength(film.programme)
+  if (length <= limit) return { steps: [], length, fits: true }
+  const visits = visitsOf(film.programme)
+  const talk: Talk = { film, limit, leastOf, visits, pauses: pausesOf(film, outlines) }
+  const gentle = attempt(talk, new Set())
+  const spare = visits.filter((visit) => optional.has(visit.slide))
+  if (gentle.fits || spare.length === 0 || spare.length === visits.length) return gentle
+  // What each visit still takes once everything gentler was done to it.
+  const least = new Map(visitsOf(done(film.programme, gentle.steps)).map((visit) => [visit.id, visit.length]))
+  const choices = spare.map((visit) => ({ id: visit.id, wins: least.get(visit.id) ?? 0, costs: visit.length }))
+  let wanted = gentle.length - limit
+  for (;;) {
+    const chosen = fewestToDrop(choices, wanted)
+    const plan = attempt(talk, new Set(chosen ?? choices.map(({ id }) => id)))
+    if (plan.fits || chosen === null) return plan
+    wanted += Math.max(1, plan.length - limit)
   }
-  const faster = over() > 0 ? tempoFor(now, film, limit, leastOf) : null
-  if (faster !== null) {
-    now = applyProgrammeEdit(now, faster.edit)
-    steps.push(faster)
-  }
-  const gone = over() > 0 ? visitsOf(now).filter((visit) => optional.has(visit.slide)) : []
-  if (gone.length > 0 && gone.length < visitsOf(now).length) {
-    const edit: ProgrammeEdit = { kind: 'drop', visits: gone.map((visit) => visit.id) }
-    now = applyProgrammeEdit(now, edit)
-    steps.push({ kind: 'optional', won: gone.reduce((sum, visit) => sum + visit.length, 0), places: gone.length, to: 0, edit })
-  }
-  return { steps, length: programmeLength(now), fits: programmeLength(now) <= limit }
 }
 
-/** The least tempo that is enough, or the most that is allowed; visits whose slide would be up too briefly stay as they are. */
-function tempoFor(programme: Programme, film: Film, limit: Ms, leastOf: (slide: Slide) => Ms): FitStep | null {
+/** The least tempo that is enough, else the one that wins most; visits whose slide would be up too briefly stay as they are. */
+function tempoFor(programme: Programme, { film, limit, leastOf }: Talk): FitStep | null {
   const visits = visitsOf(programme)
   const total = recordedBySlide(visits)
-  const asRecorded = visits.filter((visit) => programme.pieces.slice(...visit.pieces).every((piece) => piece.kind === 'recorded' && piece.rate.num === piece.rate.den))
+  const asRecorded = visits.filter((visit) => piecesOfVisit(programme, visit).every((piece) => piece.kind === 'recorded' && sameRatio(piece.show.rate, AS_RECORDED)))
   const length = programmeLength(programme)
   let best: FitStep | null = null
   for (let num = FINE + 1; num <= FASTEST_FIT * FINE; num += 1) {
@@ -125,10 +196,11 @@ function tempoFor(programme: Programme, film: Film, limit: Ms, leastOf: (slide: 
       return slide !== undefined && ((total.get(visit.slide) ?? 0) * FINE) / num >= leastOf(slide)
     })
     if (chosen.length === 0) break
-    const edit: ProgrammeEdit = { kind: 'tempo', visits: chosen.map((visit) => visit.id), rate: { num, den: FINE } }
-    const after = programmeLength(applyProgrammeEdit(programme, edit))
-    best = { kind: 'tempo', won: length - after, places: chosen.length, to: num / FINE, edit }
-    if (after <= limit) break
+    // Exact, so that not every tempo has to be tried on the whole talk.
+    const won = chosen.reduce((sum, visit) => sum + visit.length, 0) * (1 - FINE / num)
+    if (best !== null && won <= best.won) continue
+    best = { kind: 'tempo', won, places: chosen.length, to: num / FINE, edit: { kind: 'tempo', visits: chosen.map((visit) => visit.id), rate: { num, den: FINE } } }
+    if (length - won <= limit) break
   }
   return best
 }
@@ -144,13 +216,19 @@ export function wholeFit(steps: readonly FitStep[]): ProgrammeEdit {
 const BREATH_BEFORE: Ms = 400
 const BREATH_AFTER: Ms = 700
 
-/** What can go before the first word of a talk and after the last. */
-export function trimmed(film: Film, outlines: Outlines): readonly Stay[] {
+/** A pause this near to a visit's end is at its end, in ms. */
+const NEAR: Ms = 60
+
+/** What can go before the first word of a talk and after the last. A slide on which nobody speaks at all stays: it was meant to be seen. */
+export function trimmed(film: Film, outlines: Outlines): readonly TimeRange[] {
   const pauses = pausesOf(film, outlines)
   const length = programmeLength(film.programme)
-  const [first] = pauses
-  const last = pauses.at(-1)
-  const head = first !== undefined && first.from <= 60 && first.to - BREATH_BEFORE >= 100 ? [{ from: 0, to: first.to - BREATH_BEFORE }] : []
-  const tail = last !== undefined && last !== first && length - last.to <= 60 && last.to - last.from - BREATH_AFTER >= 100 ? [{ from: last.from + BREATH_AFTER, to: length }] : []
+  const visits = visitsOf(film.programme)
+  const [first, last] = [visits[0], visits.at(-1)]
+  if (first === undefined || last === undefined) return []
+  const opening = pauses.find(({ from, to }) => from <= NEAR && to < first.length - NEAR)
+  const closing = pauses.findLast(({ from, to }) => length - to <= NEAR && from > last.start + NEAR)
+  const head = opening !== undefined && opening.to - BREATH_BEFORE >= 100 ? [{ from: 0, to: opening.to - BREATH_BEFORE }] : []
+  const tail = closing !== undefined && closing.to - closing.from - BREATH_AFTER >= 100 ? [{ from: closing.from + BREATH_AFTER, to: length }] : []
   return [...head, ...tail]
 }

@@ -33,36 +33,35 @@ export const MOST_TEMPO = 1.5
 
 const within = (value: number, least: number, most: number): number => Math.max(least, Math.min(most, value))
 
-/** How this run compares with its plan, by the slides that are done. One slide never counts for more than twice its plan, or less than half of it. */
-function tempoOf(done: readonly Slide[], on: Underway['on'], speaker: Speaker): number {
-  let planned = BENEFIT
-  let taken = BENEFIT
-  for (const slide of done) {
-    const plan = plannedTime(slide, speaker)
-    planned += plan
-    taken += within(on.get(slide.id) ?? 0, plan / 2, plan * 2)
-  }
-  return within(taken / planned, LEAST_TEMPO, MOST_TEMPO)
-}
-
 /**
  * How a run stands: what is done, what is still planned, and how this run compares with its plan so far. It is the plan
  * itself for a run that is on it; it grows with every delay; and within a slide it stands still until that slide is over
  * its time, since until then there is nothing new to know.
  */
 export function courseOf({ slides, current, on, before }: Underway, speaker: Speaker = ANYBODY): Course {
+  let spent = before
+  for (const time of on.values()) spent += time
+  const times = slides.map((slide) => ({ plan: plannedTime(slide, speaker), taken: on.get(slide.id) ?? 0 }))
   const at = slides.findIndex((slide) => slide.id === current)
-  const done = slides.filter((slide) => slide.id !== current && on.has(slide.id) && !slide.skip)
-  const tempo = tempoOf(done, on, speaker)
-  const spent = before + [...on.values()].reduce((sum, time) => sum + time, 0)
-  const toCome = at < 0 ? [] : slides.slice(at)
-  const left = (rate: number): Ms => toCome.reduce((sum, slide) => sum + Math.max(0, plannedTime(slide, speaker) * rate - (on.get(slide.id) ?? 0)), 0)
-  const total = before + slides.reduce((sum, slide) => sum + plannedTime(slide, speaker), 0)
-  const plan = slides[at] === undefined ? 0 : plannedTime(slides[at], speaker)
+  // One slide never counts for more than twice its plan, or less than half of it.
+  let [total, planned, taken] = [before, BENEFIT, BENEFIT]
+  for (const [n, { plan, taken: time }] of times.entries()) {
+    total += plan
+    const slide = slides[n]
+    if (slide === undefined || n === at || slide.skip || !on.has(slide.id)) continue
+    planned += plan
+    taken += within(time, plan / 2, plan * 2)
+  }
+  const tempo = within(taken / planned, LEAST_TEMPO, MOST_TEMPO)
+  let [left, asPlanned] = [0, 0]
+  for (const time of at < 0 ? [] : times.slice(at)) {
+    left += Math.max(0, time.plan * tempo - time.taken)
+    asPlanned += Math.max(0, time.plan - time.taken)
+  }
   return {
-    landing: Math.round(spent + left(tempo)),
-    ahead: total - spent - left(1),
-    aheadOnSlide: plan - (on.get(current) ?? 0),
+    landing: Math.round(spent + left),
+    ahead: total - spent - asPlanned,
+    aheadOnSlide: (times[at]?.plan ?? 0) - (on.get(current) ?? 0),
     tempo,
   }
 }

@@ -1,5 +1,6 @@
+import { AS_RECORDED, sameRatio } from '@core/model'
 import type { Film, Ms } from '@core/model'
-import { HOLD_RANGE, applyProgrammeEdit, programmeLength, visitsOf } from '@core/programme'
+import { HOLD_RANGE, applyProgrammeEdit, piecesOfVisit, playedPieces, programmeLength, visitsOf } from '@core/programme'
 import type { ProgrammeEdit } from '@core/programme'
 import { indexFilm, sceneAt } from '@core/scene'
 
@@ -27,9 +28,9 @@ const FINE = 1000
 /** What keeps the last picture up for longer. */
 function lingering(film: Film, length: Ms): ProgrammeEdit | null {
   const index = indexFilm(film)
-  const last = film.programme.pieces.at(-1)
+  const last = playedPieces(film.programme).at(-1)
   const visit = visitsOf(film.programme).at(-1)
-  const scene = sceneAt(index, index.length - 1)
+  const scene = sceneAt(index, index.length)
   if (last === undefined || visit === undefined || scene === null) return null
   return { kind: 'linger', visit: visit.id, length, step: scene.step, ...(last.kind === 'still' ? {} : { of: { stretch: last.show.stretch, at: last.show.to - 1 } }) }
 }
@@ -44,7 +45,7 @@ export function padTo(film: Film, least: Ms): PadPlan {
   let now = film.programme
   const short = (): Ms => least - programmeLength(now)
   if (short() > GENTLE) {
-    const asRecorded = visitsOf(now).filter((visit) => now.pieces.slice(...visit.pieces).some((piece) => piece.kind === 'recorded' && piece.rate.num === piece.rate.den))
+    const asRecorded = visitsOf(now).filter((visit) => piecesOfVisit(now, visit).some((piece) => piece.kind === 'recorded' && sameRatio(piece.show.rate, AS_RECORDED)))
     for (let num = FINE - 1; num >= SLOWEST * FINE && asRecorded.length > 0; num -= 1) {
       const edit: ProgrammeEdit = { kind: 'tempo', visits: asRecorded.map((visit) => visit.id), rate: { num, den: FINE } }
       const slower = applyProgrammeEdit(film.programme, edit)
@@ -56,7 +57,7 @@ export function padTo(film: Film, least: Ms): PadPlan {
     }
   }
   if (short() > 0) {
-    const length = Math.min(HOLD_RANGE.most, Math.max(HOLD_RANGE.least, short()))
+    const length = Math.min(HOLD_RANGE.most, Math.max(HOLD_RANGE.least, Math.ceil(short())))
     const edit = lingering(film, length)
     if (edit !== null) {
       now = applyProgrammeEdit(now, edit)

@@ -1,5 +1,8 @@
-import type { Cue, Film, Ms, Piece, VisitId } from '@core/model'
-import { intoPiece, pieceStarts, visitsOf } from '@core/programme'
+import { unreachable } from '@core/model'
+import type { Cue, Film, Ms, RecordedPiece, VisitId } from '@core/model'
+import { intoSpan, pieceStarts, sourceAt, visitsOf } from '@core/programme'
+import type { TimeRange } from '@core/programme'
+import { inkAfterwards, withInkAfterwards } from '@core/scene'
 import { speechFree } from '@core/voice'
 
 /** A part of the finished talk in which nobody speaks and nothing is drawn, in programme time. */
@@ -33,46 +36,54 @@ function busy(cue: Cue): { readonly from: Ms, readonly to: Ms } | null {
     case 'inset':
     case 'mute':
     case 'stumble': return null
+    default: return unreachable(cue)
   }
 }
 
-interface Part { readonly from: Ms, readonly to: Ms }
-
 /** What is left of parts when others are taken away. */
-function without(parts: readonly Part[], taken: readonly Part[]): readonly Part[] {
-  return taken.reduce<readonly Part[]>((left, hole) => left.flatMap((part) => (hole.to <= part.from || hole.from >= part.to
+function without(parts: readonly TimeRange[], taken: readonly TimeRange[]): readonly TimeRange[] {
+  return taken.reduce<readonly TimeRange[]>((left, hole) => left.flatMap((part) => (hole.to <= part.from || hole.from >= part.to
     ? [part]
     : [{ from: part.from, to: hole.from }, { from: hole.to, to: part.to }].filter(({ from, to }) => to > from))), parts)
 }
 
-/** Pauses of a piece in the time of what it shows. */
-function pausesIn(piece: Piece & { kind: 'recorded' }, film: Film, free: (stretch: string) => readonly Part[]): readonly Part[] {
-  const { show, voice } = piece
+/** Pauses of a piece, in ms from its beginning. @param cues of what it shows, with the ink that was changed and added in Review */
+function pausesIn({ show, voice }: RecordedPiece, cues: readonly Cue[], free: (stretch: string) => readonly TimeRange[]): readonly TimeRange[] {
+  const length = intoSpan(show, show.to)
   const silent = voice === null
-    ? [{ from: show.from, to: show.to }]
+    ? [{ from: 0, to: length }]
     // Of a dub the voice lies elsewhere than what is shown.
-    : free(voice.stretch).map(({ from, to }) => ({ from: Math.max(from, voice.from) - voice.from + show.from, to: Math.min(to, voice.to) - voice.from + show.from })).filter(({ from, to }) => to > from)
-  const cues = film.stretches.get(show.stretch)?.cues ?? []
+    : free(voice.stretch).map(({ from, to }) => ({ from: intoSpan(voice, Math.max(from, voice.from)), to: Math.min(length, intoSpan(voice, Math.min(to, voice.to))) })).filter(({ from, to }) => to > from)
   // The cue that brings a slide up stands at its piece's beginning and is no work of the hand in it.
-  const holes = cues.filter((cue) => cue.at > show.from && cue.at < show.to).flatMap((cue) => busy(cue) ?? []).map(({ from, to }) => ({ from: from - AROUND, to: to + AROUND }))
+  const reach = sourceAt({ from: 0, rate: show.rate }, AROUND)
+  const holes = cues.filter((cue) => cue.at > show.from && cue.at < show.to).flatMap((cue) => busy(cue) ?? [])
+    .map(({ from, to }) => ({ from: intoSpan(show, from - reach), to: intoSpan(show, to + reach) }))
   return without(silent, holes)
 }
 
 /** Where a talk pauses. @returns in order, none overlapping, none shorter than `SHORTEST_PAUSE` */
 export function pausesOf(film: Film, outlines: Outlines): readonly Pause[] {
-  const known = new Map<string, readonly Part[]>()
-  const free = (stretch: string): readonly Part[] => {
+  const known = new Map<string, readonly TimeRange[]>()
+  const free = (stretch: string): readonly TimeRange[] => {
     const found = known.get(stretch) ?? speechFree(outlines[stretch] ?? [], SHORTEST_PAUSE)
     known.set(stretch, found)
+    return found
+  }
+  const ink = inkAfterwards(film.programme)
+  const cues = new Map<string, readonly Cue[]>()
+  const cuesOf = ({ show }: RecordedPiece): readonly Cue[] => {
+    const stretch = film.stretches.get(show.stretch)
+    const found = cues.get(show.stretch) ?? (stretch === undefined ? [] : withInkAfterwards(stretch, ink).cues)
+    cues.set(show.stretch, found)
     return found
   }
   const starts = pieceStarts(film.programme)
   const parts: { from: Ms, to: Ms, visit: VisitId }[] = []
   for (const [n, piece] of film.programme.pieces.entries()) {
-    if (piece.kind === 'still') continue
-    const inTalk = (at: Ms): Ms => (starts[n] ?? 0) + intoPiece(at, piece.show.from, piece.rate)
-    for (const part of pausesIn(piece, film, free)) {
-      const [from, to] = [Math.ceil(inTalk(part.from)), Math.floor(inTalk(part.to))]
+    if (piece.kind === 'still' || piece.out !== undefined) continue
+    const start = starts[n] ?? 0
+    for (const part of pausesIn(piece, cuesOf(piece), free)) {
+      const [from, to] = [Math.ceil(start + part.from), Math.floor(start + part.to)]
       const last = parts.at(-1)
       if (last?.visit === piece.visit && from <= last.to) last.to = Math.max(last.to, to)
       else if (to > from) parts.push({ from, to, visit: piece.visit })
@@ -91,7 +102,7 @@ export function pausesOf(film: Film, outlines: Outlines): readonly Pause[] {
  * What to cut so that a pause is only as long as `rest`.
  * @returns null when it is no longer than that
  */
-export function tightened({ from, to, edge }: Pause, rest: Ms): Part | null {
+export function tightened({ from, to, edge }: Pause, rest: Ms): TimeRange | null {
   if (to - from <= rest) return null
   switch (edge) {
     // What is kept stands beside the words.

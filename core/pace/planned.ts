@@ -26,18 +26,38 @@ export const ANYBODY: Speaker = { rate: SPEAKING_RATE, language: 'en' }
 
 const minutes = (words: number, rate: number): Ms => (words / rate) * 60_000
 
-const viewing = new WeakMap<Slide['steps'], Map<string, Ms>>()
+/** What a slide's time follows from, whoever speaks. */
+interface Measured {
+  readonly notes: string
+  /** Words that are said, as its notes have them. */
+  readonly words: number
+  /** Pauses that its notes ask for. */
+  readonly pauses: Ms
+  /** To take in what is on it: its last words read, its drawing looked at, by how much of it is filled. */
+  readonly viewing: Ms
+}
 
-/** Time to take in what is on a slide: its last words read, its drawing looked at, by how much of it is filled. */
+/**
+ * Measured once for each value of a slide's steps: clocks ask for all slides ten times a second. Other notes on the same steps, as while they are
+ * written, are measured anew.
+ */
+const measured = new WeakMap<Slide['steps'], Map<string, Measured>>()
+
+function measure(slide: Slide, language: string): Measured {
+  const known = measured.get(slide.steps)?.get(language)
+  if (known?.notes === slide.notes) return known
+  const viewing = known?.viewing ?? viewingTime(slide, language)
+  const made: Measured = { notes: slide.notes, words: spokenWords(slide.notes, language), pauses: pausesIn(slide.notes), viewing }
+  const byLanguage = measured.get(slide.steps) ?? new Map<string, Measured>()
+  measured.set(slide.steps, byLanguage.set(language, made))
+  return made
+}
+
 function viewingTime(slide: Slide, language: string): Ms {
-  const known = viewing.get(slide.steps)?.get(language)
-  if (known !== undefined) return known
   const words = Math.max(...slide.steps.map((step) => countWords(step.text, language)))
   const content = mergeContent(slide.steps.map((step) => step.content))
   const filled = Array.from(content).filter((cell) => cell !== '0').length / Math.max(1, content.length)
-  const time = minutes(words, READING_RATE) + filled * LOOKING
-  viewing.set(slide.steps, (viewing.get(slide.steps) ?? new Map<string, Ms>()).set(language, time))
-  return time
+  return minutes(words, READING_RATE) + filled * LOOKING
 }
 
 const inSeconds = (time: Ms): Ms => Math.round(time / 1000) * 1000
@@ -47,7 +67,7 @@ const inSeconds = (time: Ms): Ms => Math.round(time / 1000) * 1000
  * @returns whole ms, in steps of a second
  */
 export const leastTime = (slide: Slide, speaker: Speaker = ANYBODY): Ms =>
-  inSeconds(Math.max(SHORTEST_SHOWING, viewingTime(slide, speaker.language)) + (slide.steps.length - 1) * STEP_PAUSE)
+  inSeconds(Math.max(SHORTEST_SHOWING, measure(slide, speaker.language).viewing) + (slide.steps.length - 1) * STEP_PAUSE)
 
 /**
  * How long a slide is likely to be up: its notes said at the presenter's rate with their pauses, or the time to take in
@@ -55,8 +75,8 @@ export const leastTime = (slide: Slide, speaker: Speaker = ANYBODY): Ms =>
  * @returns whole ms, in steps of a second
  */
 export function proposedTime(slide: Slide, speaker: Speaker = ANYBODY): Ms {
-  const spoken = minutes(spokenWords(slide.notes, speaker.language), speaker.rate) + pausesIn(slide.notes)
-  const whole = Math.max(SHORTEST_SHOWING, spoken, viewingTime(slide, speaker.language)) + (slide.steps.length - 1) * STEP_PAUSE
+  const { words, pauses, viewing } = measure(slide, speaker.language)
+  const whole = Math.max(SHORTEST_SHOWING, minutes(words, speaker.rate) + pauses, viewing) + (slide.steps.length - 1) * STEP_PAUSE
   return inSeconds(whole)
 }
 

@@ -14,5 +14,8 @@ export const GROUP = 120
 /** When a frame begins, in ms; not whole. */
 export const timeOfFrame = (frame: number, rate: number): number => (frame * 1000) / rate
 
+/** What is left of a length of frames that went through a rate and back is no frame of its own. */
+const GRAIN = 1e-6
+
 /** The most frames a length of time can need wherever it lies on the grid. */
-export const mostFrames = (length: Ms, rate: number): number => Math.ceil((length * rate) / 1000)
+export const mostFrames = (length: Ms, rate: number): number => Math.ceil((length * rate) / 1000 - GRAIN)

@@ -1,6 +1,6 @@
-import { Refusal } from '@core/model'
+import { Refusal, unreachable } from '@core/model'
 import type { PartWanted, Piece, Programme } from '@core/model'
-import { dividedAt, pieceLength, pieceStarts, programmeLength } from '@core/programme'
+import { divide, playedPieces } from '@core/programme'
 
 /**
  * The part of a programme that a file is to hold. What is seen and heard in it is as it is in the whole.
@@ -12,20 +12,20 @@ export function partOf(programme: Programme, part: PartWanted): Programme {
   if (wanted.length === 0 && programme.pieces.length > 0) {
     throw new Refusal('conflict', part.kind === 'range' ? 'Nothing of the talk lies between these times.' : 'None of these slides is shown in the talk.')
   }
-  return part.kind === 'all' ? programme : { ...programme, pieces: wanted, seams: [] }
+  return part.kind === 'all' ? programme : { ...programme, pieces: wanted }
 }
 
 function wantedPieces(programme: Programme, part: PartWanted): readonly Piece[] {
   switch (part.kind) {
-    case 'all': return programme.pieces
+    case 'all': return playedPieces(programme)
     case 'range': {
-      const divided = dividedAt(dividedAt(programme, part.from), Math.min(part.to, programmeLength(programme)))
-      const starts = pieceStarts(divided)
-      return divided.pieces.filter((piece, n) => (starts[n] ?? 0) >= part.from && (starts[n] ?? 0) + pieceLength(piece) <= part.to)
+      const { pieces, places: [first, last] } = divide(programme, [part.from, Math.max(part.from, part.to)])
+      return playedPieces({ pieces: pieces.slice(first, last) })
     }
     case 'slides': {
       const slides = new Set(part.slides)
-      return programme.pieces.filter((piece) => slides.has(piece.slide))
+      return playedPieces(programme).filter((piece) => slides.has(piece.slide))
     }
+    default: return unreachable(part)
   }
 }

@@ -1,11 +1,11 @@
 import { MOST_COVERED, coveredShare, framingOf } from '@core/layout'
-import { LONG_SILENCE, pieceLength, visitsOf } from '@core/programme'
-import { inkOfVisit, slideOf } from '@core/scene'
+import { LONG_SILENCE, mutedParts, piecesOfVisit, visitsOf } from '@core/programme'
+import type { TimeRange } from '@core/programme'
+import { inkOfVisit, lastNotAfter, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { PEAKS_A_SECOND, silencesOf } from '@core/voice'
 import type { Ms, Slide, SlideId, Stretch } from '@core/model'
 import { heardParts, heardPieces } from './heard-parts'
-import type { Part } from './heard-parts'
 
 /** What is worth a look before a file is made. */
 export type FindingKind = 'unseen' | 'gone' | 'changed' | 'silence' | 'clipped' | 'quiet' | 'muted' | 'covered' | 'camera-lost'
@@ -39,21 +39,18 @@ const STEP = 1000 / PEAKS_A_SECOND
 const looksOtherwise = (shown: Slide, now: Slide | undefined): boolean =>
   now !== undefined && now.version !== shown.version && JSON.stringify(now.steps.map(({ picture }) => picture)) !== JSON.stringify(shown.steps.map(({ picture }) => picture))
 
-function mutedIn(stretch: Stretch): readonly Part[] {
-  const parts: Part[] = []
-  let since: Ms | null = null
-  for (const cue of stretch.cues) {
-    if (cue.kind !== 'mute') continue
-    if (cue.on) since ??= cue.at
-    else if (since !== null) {
-      parts.push({ from: since, to: cue.at })
-      since = null
-    }
-  }
-  return since === null ? parts : [...parts, { from: since, to: stretch.length }]
-}
+const clippedIn = (peaks: readonly number[]): readonly TimeRange[] => peaks.flatMap((peak, n) => (peak >= FULL ? [{ from: n * STEP, to: (n + 1) * STEP }] : []))
 
-const clippedIn = (peaks: readonly number[]): readonly Part[] => peaks.flatMap((peak, n) => (peak >= FULL ? [{ from: n * STEP, to: (n + 1) * STEP }] : []))
+/** Of those that have something in common the first alone. */
+function firstOfEach<Item>(items: readonly Item[], of: (item: Item) => unknown): readonly Item[] {
+  const seen = new Set<unknown>()
+  return items.filter((item) => {
+    const key = of(item)
+    if (seen.has(key)) return false
+    seen.add(key)
+    return true
+  })
+}
 
 /**
  * What is worth a look before a file is made of a talk: where it is silent, clipped, too soft or muted, where the face covers what it
@@ -66,29 +63,30 @@ export function preflight(index: FilmIndex, outlines: Readonly<Record<string, re
   const { film, starts } = index
   const { pieces } = film.programme
   const visits = visitsOf(film.programme)
-  const slideAt = (at: Ms): SlideId | undefined => visits.findLast((visit) => visit.start <= at)?.slide
+  const visitStarts = visits.map((visit) => visit.start)
+  const slideAt = (at: Ms): SlideId | undefined => visits[lastNotAfter(visitStarts, at)]?.slide
   const heard = heardPieces(index)
-  const gather = (of: (stretch: Stretch) => readonly Part[]): readonly Part[] => heardParts(index, of)
-  const placed = (parts: readonly Part[]): readonly FoundPlace[] => parts.flatMap(({ from, to }) => {
+  const gather = (of: (stretch: Stretch) => readonly TimeRange[]): readonly TimeRange[] => heardParts(index, of)
+  const placed = (parts: readonly TimeRange[]): readonly FoundPlace[] => parts.flatMap(({ from, to }) => {
     const slide = slideAt(from)
     return slide === undefined ? [] : [{ at: from, slide, amount: to - from }]
   })
 
-  const muted = gather(mutedIn).filter(({ from, to }) => to - from >= MUTED)
+  const muted = gather(mutedParts).filter(({ from, to }) => to - from >= MUTED)
   const silent = gather((stretch) => silencesOf(outlines[stretch.id] ?? [], LEAST))
     .filter(({ from, to }) => to - from >= LONG_SILENCE && !muted.some((part) => part.from < to && from < part.to))
-  const quiet = heard.filter(({ piece }, n) => {
+  const quiet = firstOfEach(heard, ({ piece }) => piece.voice.stretch).filter(({ piece }) => {
     const loudness = film.stretches.get(piece.voice.stretch)?.loudness
-    return loudness !== undefined && (loudness === null || loudness < TOO_QUIET) && heard.findIndex((one) => one.piece.voice.stretch === piece.voice.stretch) === n
+    return loudness !== undefined && (loudness === null || loudness < TOO_QUIET)
   }).map(({ piece, start }): FoundPlace => ({ at: start, slide: piece.slide, amount: film.stretches.get(piece.voice.stretch)?.loudness ?? -Infinity }))
-  const lost = pieces.flatMap((piece, n): readonly FoundPlace[] => {
-    const amount = piece.kind === 'recorded' && piece.camera !== null ? film.stretches.get(piece.camera.stretch)?.cameraLost ?? 0 : 0
-    const first = pieces.findIndex((one) => one.kind === 'recorded' && piece.kind === 'recorded' && one.camera?.stretch === piece.camera?.stretch) === n
-    return amount > 0 && first ? [{ at: starts[n] ?? 0, slide: piece.slide, amount }] : []
+  const filmed = pieces.flatMap((piece, n) => (piece.kind === 'recorded' && piece.out === undefined && piece.camera !== null ? [{ camera: piece.camera, slide: piece.slide, at: starts[n] ?? 0 }] : []))
+  const lost = firstOfEach(filmed, ({ camera }) => camera.stretch).flatMap(({ camera, slide, at }): readonly FoundPlace[] => {
+    const amount = film.stretches.get(camera.stretch)?.cameraLost ?? 0
+    return amount > 0 ? [{ at, slide, amount }] : []
   })
   const covered = visits.flatMap((visit): readonly FoundPlace[] => {
     const slide = slideOf(film, visit.slide)
-    const faced = pieces.slice(...visit.pieces).some((piece) => piece.kind === 'recorded' && piece.camera !== null)
+    const faced = piecesOfVisit(film.programme, visit).some((piece) => piece.kind === 'recorded' && piece.camera !== null)
     const framing = film.programme.framings[visit.id] ?? framingOf(slide, film.shape)
     const amount = faced ? coveredShare(slide, framing, film.shape, inkOfVisit(index, visit).map(({ stroke }) => stroke)) : 0
     return amount > MOST_COVERED && framing.placing === 'over' ? [{ at: visit.start, slide: visit.slide, amount }] : []
@@ -96,7 +94,7 @@ export function preflight(index: FilmIndex, outlines: Readonly<Record<string, re
   const shown = new Set(visits.map((visit) => visit.slide))
   const there = new Set(deck.map((slide) => slide.id))
   const unseen = deck.filter((slide) => !slide.skip && !slide.optional && !shown.has(slide.id)).map((slide): FoundPlace => ({ at: null, slide: slide.id, amount: 0 }))
-  const gone = visits.filter((visit) => !there.has(visit.slide)).map((visit): FoundPlace => ({ at: visit.start, slide: visit.slide, amount: pieces.slice(...visit.pieces).reduce((sum, piece) => sum + pieceLength(piece), 0) }))
+  const gone = visits.filter((visit) => !there.has(visit.slide)).map((visit): FoundPlace => ({ at: visit.start, slide: visit.slide, amount: visit.length }))
   const now = new Map(deck.map((slide) => [slide.id, slide]))
   const changed = visits.filter((visit) => looksOtherwise(slideOf(film, visit.slide), now.get(visit.slide)))
     .map((visit): FoundPlace => ({ at: visit.start, slide: visit.slide, amount: 0 }))

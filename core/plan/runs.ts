@@ -1,5 +1,5 @@
-import { sceneIn } from '@core/scene'
-import type { FilmIndex, Scene, SlideView } from '@core/scene'
+import { LAST_MOMENT, sceneIn } from '@core/scene'
+import type { DrawnStroke, FilmIndex, Scene, SlideView } from '@core/scene'
 import { unreachable } from '@core/model'
 import type { Picture, Stroke } from '@core/model'
 import { timeOfFrame } from './frame-grid'
@@ -8,16 +8,28 @@ import type { Segment } from './segment'
 /** One picture and how many frames it stays. */
 export interface Run {
   readonly scene: Scene
-  /** Equal for equal pictures. */
-  readonly look: string
   readonly frames: number
+  /** In what it differs from the picture before it, as text; of the first all that it shows. Strokes are named by id. */
+  readonly change: string
+  /** Strokes that `change` names. */
+  readonly strokes: readonly Stroke[]
 }
 
-const pointsDue = (stroke: Stroke, elapsed: number | null): number =>
-  elapsed === null ? -1 : stroke.points.filter((point) => point.dt <= elapsed).length
+const pointsDue = ({ stroke, elapsed }: DrawnStroke): number =>
+  (elapsed === null ? -1 : stroke.points.filter((point) => point.dt <= elapsed).length)
+
+const pictureNames = new WeakMap<Picture, string>()
 
 /** Names what a step shows. */
-function nameOfPicture(picture: Picture): readonly unknown[] {
+function nameOfPicture(picture: Picture): string {
+  const known = pictureNames.get(picture)
+  if (known !== undefined) return known
+  const name = JSON.stringify(partsOfPicture(picture))
+  pictureNames.set(picture, name)
+  return name
+}
+
+function partsOfPicture(picture: Picture): readonly unknown[] {
   switch (picture.kind) {
     case 'page': return [picture.source, picture.page, picture.size]
     case 'image': return [picture.source, picture.ground, picture.size]
@@ -26,43 +38,77 @@ function nameOfPicture(picture: Picture): readonly unknown[] {
   }
 }
 
-const nameOfView = (view: SlideView): readonly unknown[] => [
-  view.shown === null ? 'blank' : nameOfPicture(view.shown.picture),
-  view.ink.map(({ stroke, elapsed }) => [stroke.id, pointsDue(stroke, elapsed)]),
-  view.stage, view.coming, view.spot,
-]
+const partsOfView = (view: SlideView): readonly unknown[] =>
+  [view.shown === null ? 'blank' : nameOfPicture(view.shown.picture), view.stage, view.coming, view.spot]
 
-/** Names what a scene looks like, camera picture aside. Strokes are named by id: their shape is told once, in the key. */
-const lookOf = (scene: Scene): string => JSON.stringify([
-  nameOfView(scene), scene.inset?.framing ?? null,
-  scene.transition === null ? null : [scene.transition.kind, scene.transition.progress, nameOfView(scene.transition.from)],
+/** Names what a scene looks like, ink and camera picture aside. */
+const nameWithoutInk = ({ inset, transition, ...scene }: Scene): string => JSON.stringify([
+  partsOfView(scene), inset?.framing ?? null, transition === null ? null : [transition.kind, transition.progress, partsOfView(transition.from)],
 ])
 
-/** Every stroke that is seen in a scene, whole or in part. */
-const inkIn = (scene: Scene): readonly Stroke[] => [...scene.ink, ...scene.transition?.from.ink ?? []].map(({ stroke }) => stroke)
+const NO_INK: readonly DrawnStroke[] = []
+const inkBehind = (scene: Scene): readonly DrawnStroke[] => scene.transition?.from.ink ?? NO_INK
 
-/** The pictures of a segment in order. A frame that looks like the one before it only makes its run longer. */
+const looksSame = (a: DrawnStroke, b: DrawnStroke): boolean =>
+  a === b || (a.stroke.id === b.stroke.id && (a.elapsed === b.elapsed || pointsDue(a) === pointsDue(b)))
+
+/** How many strokes at the beginning of two lists look the same. As a rule all but the one that is growing do. */
+function sameFromFirst(before: readonly DrawnStroke[], now: readonly DrawnStroke[]): number {
+  if (before === now) return now.length
+  const most = Math.min(before.length, now.length)
+  let same = 0
+  while (same < most && looksSame(before[same] as DrawnStroke, now[same] as DrawnStroke)) same += 1
+  return same
+}
+
+/** A list of ink against the one before it: how much of that stays, and what comes behind. */
+interface InkChange {
+  readonly same: number
+  readonly none: boolean
+  readonly rest: readonly DrawnStroke[]
+}
+
+function inkChange(before: readonly DrawnStroke[], now: readonly DrawnStroke[]): InkChange {
+  const same = sameFromFirst(before, now)
+  return { same, none: same === now.length && same === before.length, rest: now.slice(same) }
+}
+
+const named = ({ same, rest }: InkChange): readonly unknown[] => [same, rest.map((drawn) => [drawn.stroke.id, pointsDue(drawn)])]
+
+/** The pictures of a segment in order. A frame that looks like the one before it only makes its run longer. Every frame is sampled inside the segment. */
 export function runsOf(index: FilmIndex, segment: Segment, rate: number): readonly Run[] {
   const runs: Run[] = []
+  const last = Math.max(segment.from, segment.to - LAST_MOMENT)
+  let name = ''
   for (let frame = 0; frame < segment.drawn; frame += 1) {
-    const scene = sceneIn(index, segment.piece, Math.min(segment.from + timeOfFrame(frame, rate), segment.to))
-    const look = lookOf(scene)
-    const last = runs.at(-1)
-    if (last?.look === look) runs[runs.length - 1] = { ...last, frames: last.frames + 1 }
-    else runs.push({ scene, look, frames: 1 })
+    const scene = sceneIn(index, segment.piece, Math.min(segment.from + timeOfFrame(frame, rate), last))
+    const before = runs.at(-1)
+    const own = nameWithoutInk(scene)
+    const ink = inkChange(before?.scene.ink ?? NO_INK, scene.ink)
+    const behind = inkChange(before === undefined ? NO_INK : inkBehind(before.scene), inkBehind(scene))
+    if (before !== undefined && own === name && ink.none && behind.none) {
+      runs[runs.length - 1] = { ...before, frames: before.frames + 1 }
+      continue
+    }
+    const change = JSON.stringify([own === name ? null : own, named(ink), named(behind)])
+    runs.push({ scene, frames: 1, change, strokes: [...ink.rest, ...behind.rest].map(({ stroke }) => stroke) })
+    name = own
   }
   return runs
 }
 
 /**
- * All that decides a segment's pixels, as text to be hashed into its key.
+ * All that decides a segment's pixels, as text to be hashed into its key. Each stroke is told once, and each picture by what it changes.
  * @param setting what is the same for the whole delivery: size, rate, quality, encoder
+ * @param nameOf names all of a stroke: equal for equal ones alone
  */
-export function contentOfSegment(segment: Segment, runs: readonly Run[], setting: string): string {
-  const strokes = new Map(runs.flatMap((run) => inkIn(run.scene).map((stroke) => [stroke.id, stroke] as const)))
+export function contentOfSegment(segment: Segment, runs: readonly Run[], setting: string, nameOf: (stroke: Stroke) => string = JSON.stringify): string {
   // However long a still picture stays, the same few frames of it are repeated.
-  if (segment.kind === 'still') return JSON.stringify(['still', setting, runs[0]?.look, [...strokes.values()]])
+  const told = segment.kind === 'still' ? runs.slice(0, 1) : runs
+  const strokes = new Map(told.flatMap((run) => run.strokes.map((stroke) => [stroke.id, stroke] as const)))
+  const ink = [...strokes.values()].map(nameOf)
+  if (segment.kind === 'still') return JSON.stringify(['still', setting, told[0]?.change, ink])
   const { num, den } = segment.tempo
   const camera = segment.inset && [segment.inset.stretch, segment.inset.at, ...(num === den ? [] : [num, den])]
-  return JSON.stringify([segment.kind, setting, runs.map((run) => [run.look, run.frames]), [...strokes.values()], camera])
+  return JSON.stringify([segment.kind, setting, told.map((run) => [run.change, run.frames]), ink, camera])
 }

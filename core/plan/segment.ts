@@ -1,8 +1,8 @@
-import { intoPiece, pieceLength } from '@core/programme'
+import { intoSpan, pieceLength, sourceAt } from '@core/programme'
 import { REVEAL, changesAt, reveals, sceneIn, slideOf, trackIn } from '@core/scene'
 import type { FilmIndex, InsetScene } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
-import type { Ms, Ratio } from '@core/model'
+import type { Ms, Piece, Ratio, Span } from '@core/model'
 import { GROUP, frameAt, mostFrames, timeOfFrame } from './frame-grid'
 
 /** Groups in a segment, so that none costs much to make again, and what happens in one does not decide how the others are made. */
@@ -32,7 +32,7 @@ export interface Segment {
   readonly inset: InsetScene | null
   /** How much of it ink grows, a slide comes or the spot is about: there every frame is another picture. */
   readonly busy: Ms
-  /** How much of the recording plays in the film's time. */
+  /** How much of the camera's recording plays in the film's time. */
   readonly tempo: Ratio
   /** Its place on the film's grid. */
   readonly firstFrame: number
@@ -58,8 +58,9 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   const { face, slide: comes } = changesAt(index, number)
   const found = trackIn(index, number)
   if (found === null) return [...new Set([0, face, comes, length])].sort((a, b) => a - b)
-  const { track, from, rate } = found
-  const into = (at: Ms): Ms => intoPiece(at, from, rate)
+  const { track, span } = found
+  // Exact: of a time that is rounded the moment before it is shown. Lengths of what is shown in the talk's own time are added there.
+  const into = (at: Ms): Ms => intoSpan(span, at)
   const { slide } = piece
   const ink = track.growing(slide).flatMap((lying) => [lying.from, lying.whole])
   const reveal = reveals(slideOf(index.film, slide)) ? track.shows.map((at) => at + REVEAL) : []
@@ -94,7 +95,7 @@ function joinParts(parts: readonly Part[]): readonly Part[] {
 }
 
 /** Parts begin after whole groups of the first, which are whole milliseconds at the usual rates. */
-function splitLong(part: Part, tempo: Ratio, rate: number): readonly Part[] {
+function splitLong(part: Part, camera: Span | null, rate: number): readonly Part[] {
   if (part.kind === 'still') return [part]
   const length = LONGEST * timeOfFrame(GROUP, rate)
   const count = Math.max(1, Math.ceil((part.to - part.from - SHORTEST_REST) / length))
@@ -104,9 +105,11 @@ function splitLong(part: Part, tempo: Ratio, rate: number): readonly Part[] {
     from: edge(n),
     to: edge(n + 1),
     busy: (part.busy * (edge(n + 1) - edge(n))) / (part.to - part.from),
-    inset: part.inset && { ...part.inset, at: part.inset.at + ((edge(n) - part.from) * tempo.num) / tempo.den },
+    inset: part.inset && (camera === null ? part.inset : { ...part.inset, at: sourceAt(camera, edge(n)) }),
   }))
 }
+
+const cameraOf = (piece: Piece): Span | null => (piece.kind === 'still' ? null : piece.camera)
 
 /**
  * Splits a film into segments at visit boundaries and wherever the inset or the movement begins or ends.
@@ -114,21 +117,24 @@ function splitLong(part: Part, tempo: Ratio, rate: number): readonly Part[] {
  * @returns segments in order that together hold every frame of the film once
  */
 export function segmentsOf(index: FilmIndex, rate: number): readonly Segment[] {
-  return index.film.programme.pieces.flatMap((piece, number) => {
+  return index.film.programme.pieces.flatMap((piece, number): readonly Segment[] => {
+    if (piece.out !== undefined) return []
     const start = index.starts[number] ?? 0
     const length = pieceLength(piece)
     const edges = boundaries(index, number, length)
     const parts = edges.slice(1).map((to, n) => partOf(index, number, edges[n] ?? 0, to))
-    const tempo = piece.kind === 'still' ? AS_RECORDED : piece.rate
-    return joinParts(parts).flatMap((part) => splitLong(part, tempo, rate)).map((part): Segment => {
+    const camera = cameraOf(piece)
+    const tempo = camera?.rate ?? AS_RECORDED
+    return joinParts(parts).flatMap((part) => splitLong(part, camera, rate)).map((part): Segment => {
       const firstFrame = frameAt(start + part.from, rate)
+      const frames = frameAt(start + part.to, rate) - firstFrame
       return {
         ...part,
         tempo,
         piece: number,
         firstFrame,
-        frames: frameAt(start + part.to, rate) - firstFrame,
-        drawn: Math.max(1, mostFrames(part.to - part.from, rate)),
+        frames,
+        drawn: Math.max(1, frames, mostFrames(part.to - part.from, rate)),
       }
     }).filter((segment) => segment.frames > 0)
   })

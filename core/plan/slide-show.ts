@@ -15,7 +15,7 @@ export function slideShow(shape: Size, slides: readonly Slide[], speaker: Speake
     const time = plannedTime(slide, speaker)
     const turn = (step: number): number => Math.round((time * step) / slide.steps.length)
     return slide.steps.map((_, step) => ({
-      kind: 'still', id: asId(`${slide.id}.${String(step)}`), visit: asId(slide.id), slide: slide.id, step, length: turn(step + 1) - turn(step),
+      kind: 'still', still: asId(`${slide.id}.${String(step)}`), visit: asId(slide.id), slide: slide.id, step, from: 0, to: turn(step + 1) - turn(step),
     }))
   })
   return {

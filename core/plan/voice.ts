@@ -1,4 +1,5 @@
-import { pieceStarts } from '@core/programme'
+import { pieceStarts, playedLength } from '@core/programme'
+import { sameRatio } from '@core/model'
 import type { Ms, Programme, Ratio, StretchId } from '@core/model'
 
 /** A part of the sound: `from` to `to` of a stretch, heard from `at` of the film on. */
@@ -13,20 +14,24 @@ export interface VoicePart {
   readonly gain: number
 }
 
+/** A voice that is divided where a picture is ends on a whole millisecond of its own: it may be so much shorter than what it goes with, in ms. */
+const NEAR: Ms = 2
+
 /** What is heard, in order. @param gains of recordings, in dB; see `gainsOf`. Pieces that continue each other in one stretch are one part: nothing is joined there. */
 export function voiceParts(programme: Programme, gains: ReadonlyMap<StretchId, number> = new Map()): readonly VoicePart[] {
   const starts = pieceStarts(programme)
   const parts: VoicePart[] = []
   for (const [index, piece] of programme.pieces.entries()) {
-    if (piece.kind === 'still' || piece.voice === null) continue
+    if (piece.kind === 'still' || piece.out !== undefined || piece.voice === null) continue
     const at = starts[index] ?? 0
-    const length = (starts[index + 1] ?? at) - at
+    // As long as what it shows, or as long as it lasts.
+    const length = Math.min((starts[index + 1] ?? at) - at, playedLength(piece.voice) + NEAR)
     const last = parts.at(-1)
-    if (last !== undefined && last.rate.num * piece.rate.den === piece.rate.num * last.rate.den
-      && last.stretch === piece.voice.stretch && last.to === piece.voice.from && last.at + last.length === at) {
-      parts[parts.length - 1] = { ...last, to: piece.voice.to, length: last.length + length }
+    if (last !== undefined && sameRatio(last.rate, piece.voice.rate)
+      && last.stretch === piece.voice.stretch && last.to === piece.voice.from && Math.abs(last.at + last.length - at) < NEAR) {
+      parts[parts.length - 1] = { ...last, to: piece.voice.to, length: at + length - last.at }
     } else {
-      parts.push({ at, length, ...piece.voice, rate: piece.rate, gain: gains.get(piece.voice.stretch) ?? 0 })
+      parts.push({ at, length, ...piece.voice, gain: gains.get(piece.voice.stretch) ?? 0 })
     }
   }
   return parts

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { PLAIN_FRAMING, asId } from '@core/model'
+import { EMPTY_PROGRAMME, PLAIN_FRAMING, asId } from '@core/model'
 import type { AddedInk, Film, Framing, Programme, StrokeId } from '@core/model'
-import { indexFilm, inkOfVisit, sceneAt } from '@core/scene'
+import { indexFilm, inkOfVisit, revisited, sceneAt } from '@core/scene'
 import type { Scene } from '@core/scene'
 import { SLIDES, anyStretches, film, recorded, slide, still, stretch, stroke } from '@core/testing'
-import { applyProgrammeEdit, merged, piecesOfTake, placeTake, programmeLength, recordingsOf, retakeRange, retakeVisit, revisited, seamsOf, useRecording, visitsOf } from '.'
+import { applyProgrammeEdit, merged, piecesOfTake, placeTake, programmeLength, recordingsOf, retakeRange, retakeVisit, seamsOf, useRecording, visitsOf } from '.'
 
 const [one, two] = [asId<'slide'>('one'), asId<'slide'>('two')]
 const FACE: Framing = { ...PLAIN_FRAMING, rect: { x: 0.7, y: 0.1, w: 0.2, h: 0.3 } }
@@ -54,7 +54,7 @@ describe('ink afterwards', () => {
   it('that is drawn more grows as it was drawn, stays until it is wiped, and goes where its visit goes', () => {
     const { made, a, b } = inked()
     const more = stroke('more', two, 1000)
-    const drawn = applyProgrammeEdit(made.programme, { kind: 'draw', ink: { visit: b.id, stretch: asId('s'), at: 5000, stroke: more } })
+    const drawn = applyProgrammeEdit(made.programme, { kind: 'draw', ink: { visit: b.id, over: { kind: 'stretch', id: asId('s') }, at: 5000, stroke: more } })
     expect(inkSeen(at(made, drawn, 4999))).toEqual([])
     expect(at(made, drawn, 5250)?.ink).toMatchObject([{ elapsed: 250, stroke: { id: 'more' } }])
     expect(inkSeen(at(made, drawn, 7000))).toEqual(['more', 'second'])
@@ -65,13 +65,13 @@ describe('ink afterwards', () => {
     expect(at(made, cut, 4650)?.ink).toMatchObject([{ elapsed: 250 }])
     // What was added is deleted itself.
     const gone = applyProgrammeEdit(drawn, { kind: 'ink', visit: b.id, strokes: [asId('more')], change: { kind: 'delete' } })
-    expect({ ...gone, revision: 0 }).toEqual({ ...made.programme, revision: 0 })
+    expect({ ...gone, inkEdits: [], revision: 0 }).toEqual({ ...made.programme, revision: 0 })
   })
 
   it('lies there over a pause in its visit', () => {
     const made = film(SLIDES, [stretch('s', 3000, one), stretch('t', 3000, one)])
     const [visit] = visitsOf(made.programme)
-    const ink: AddedInk = { visit: visit!.id, stretch: asId('s'), at: 1000, stroke: stroke('more', one, 200) }
+    const ink: AddedInk = { visit: visit!.id, over: { kind: 'stretch', id: asId('s') }, at: 1000, stroke: stroke('more', one, 200) }
     const drawn = applyProgrammeEdit(made.programme, { kind: 'draw', ink })
     expect(inkSeen(at(made, drawn, 2900))).toEqual(['more'])
     expect(at(made, drawn, 3500)?.ink).toMatchObject([{ elapsed: null, stroke: { id: 'more' } }])
@@ -80,7 +80,7 @@ describe('ink afterwards', () => {
   it('can be drawn on a slide that is held without a recording', () => {
     const made = film(SLIDES, [stretch('s', 3000, one)])
     const held = applyProgrammeEdit(made.programme, { kind: 'insert', slide: two, version: 1, length: 4000, before: null, name: 'held' })
-    const drawn = applyProgrammeEdit(held, { kind: 'draw', ink: { visit: asId('held'), stretch: null, at: 1000, stroke: stroke('more', two, 500) } })
+    const drawn = applyProgrammeEdit(held, { kind: 'draw', ink: { visit: asId('held'), over: { kind: 'still', id: asId('held=') }, at: 1000, stroke: stroke('more', two, 500) } })
     expect(inkSeen(at(made, drawn, 3900))).toEqual([])
     expect(at(made, drawn, 4200)?.ink).toMatchObject([{ elapsed: 200 }])
     // Divided, it goes on where it was.
@@ -172,7 +172,7 @@ describe('recordings of a slide', () => {
     expect(back.pieces).toEqual(made.programme.pieces)
     // One that is in the talk already is shown under another name.
     const twice = useRecording(made.programme, visitsOf(made.programme)[1]!.id, all[0]!.pieces, 'n')
-    expect(new Set(twice.pieces.map(({ id }) => id)).size).toBe(3)
+    expect(new Set(visitsOf(twice).map(({ id }) => id)).size).toBe(3)
     expect(() => useRecording(made.programme, visit!.id, [], 'n')).toThrow('not there any more')
   })
 })
@@ -183,10 +183,11 @@ describe('a visit with another voice', () => {
       { kind: 'show', at: 2000, slide: one, step: 1 }, { kind: 'mute', at: 2500, on: true }, { kind: 'ink', at: 3000, stroke: stroke('k', one, 400) }, { kind: 'show', at: 7000, slide: one, step: 2 },
     ])])
     const cut = applyProgrammeEdit(made.programme, { kind: 'cut', parts: [{ from: 4000, to: 5000 }] })
-    const shown = revisited(cut.pieces, made.stretches, (of) => of.opening, 5000)
+    const shown = revisited({ ...made, programme: cut }, visitsOf(cut)[0]!, 5000)
     expect(shown?.opening).toMatchObject({ slide: one, step: 0 })
     expect(shown?.cues.map(({ kind, at: time }) => [kind, time])).toEqual([['show', 2000], ['ink', 3000], ['show', 5000]])
-    expect(revisited([still('h', two, 800)], new Map(), (of) => of.opening, 700)).toEqual({ opening: { slide: two, step: 0, blank: false, inset: true, ink: [] }, cues: [] })
+const held: Programme = { ...EMPTY_PROGRAMME, pieces: [still('h', two, 800)] }
+    expect(revisited({ ...made, slides: new Map(SLIDES.map((one) => [one.id, one])), programme: held }, visitsOf(held)[0]!, 700)).toEqual({ opening: { slide: two, step: 0, blank: false, inset: true, ink: [] }, cues: [] })
   })
 })
 

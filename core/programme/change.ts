@@ -1,25 +1,22 @@
 import { Refusal, asId, unreachable } from '@core/model'
-import type { AddedInk, Framing, Ms, Piece, Programme, Ratio, SeamId, SlideId, StretchId, StrokeId, VisitId } from '@core/model'
-import { cut, reopen } from './cut'
+import type { AddedInk, CutId, Framing, Ms, Piece, Programme, Ratio, SlideId, StillPiece, StretchId, StrokeId, VisitId } from '@core/model'
+import { cutParts, cutVisits, reopen } from './cut'
 import { retakeVisit } from './edit'
+import { asVisit, newStill, newVisit, visitShownAgain } from './fresh-id'
 import { changeInk } from './ink-edits'
 import type { InkChange } from './ink-edits'
+import { atTempo } from './tempo'
+import type { TimeRange } from './time-range'
 import { visitsOf } from './visits'
 import type { Visit } from './visits'
-
-/** A part of the finished talk, in programme time. */
-export interface Stay {
-  readonly from: Ms
-  readonly to: Ms
-}
 
 /** What can be done with a programme in Review. */
 export type ProgrammeEdit =
   /** Parts that go, in order and apart from each other. */
-  | { readonly kind: 'cut', readonly parts: readonly Stay[] }
+  | { readonly kind: 'cut', readonly parts: readonly TimeRange[] }
   /** Whole visits that go, wherever they are by now. */
   | { readonly kind: 'drop', readonly visits: readonly VisitId[] }
-  | { readonly kind: 'reopen', readonly seam: SeamId }
+  | { readonly kind: 'reopen', readonly seam: CutId }
   /** Puts a visit before another, or at the end. */
   | { readonly kind: 'move', readonly visit: VisitId, readonly before: VisitId | null }
   /** Shows a visit once more, before another or at the end. `name` tells it from the first. */
@@ -70,10 +67,42 @@ function laidBefore(programme: Programme, pieces: readonly Piece[], rest: Progra
   return [...rest.pieces.slice(0, at), ...pieces, ...rest.pieces.slice(at)]
 }
 
-/** A piece that is shown once more, under a name of its own. */
-const named = (name: string) => (piece: Piece): Piece => ({ ...piece, id: asId(`${piece.id}^${name}`), visit: asId(`${piece.visit}^${name}`) })
-
 const withPieces = (programme: Programme, pieces: readonly Piece[]): Programme => ({ ...programme, pieces, revision: programme.revision + 1 })
+
+/** A visit is framed like another. */
+function framedLike(programme: Programme, visit: VisitId, id: VisitId): Programme {
+  const framing = programme.framings[visit]
+  return framing === undefined ? programme : { ...programme, framings: { ...programme.framings, [id]: framing } }
+}
+
+/**
+ * A visit that has no recording, held for so long in all. What was cut of it is back: it is the length that is said.
+ * @throws Refusal `conflict` when it was recorded
+ */
+function heldFor(programme: Programme, visit: Visit, length: Ms): Programme {
+  held(length)
+  const own = programme.pieces.slice(...visit.pieces)
+  const [first] = own
+  if (first?.kind !== 'still' || own.some((piece) => piece.kind !== 'still')) throw new Refusal('conflict', 'This slide was recorded; it is as long as its recording.')
+  const { out: _, ...still } = first
+  return withPieces(programme, [...programme.pieces.slice(0, visit.pieces[0]), { ...still, to: still.from + length }, ...programme.pieces.slice(visit.pieces[1])])
+}
+
+/** Keeps the last picture of a visit up. Where a still is last already, that becomes longer, unless what comes next of it was cut. */
+function lingering(programme: Programme, visit: Visit, { length, step, of }: Extract<ProgrammeEdit, { kind: 'linger' }>): Programme {
+  held(length)
+  const { pieces } = programme
+  const at = pieces.findLastIndex((piece, n) => piece.out === undefined && n < visit.pieces[1])
+  const last = pieces[at]
+  const next = pieces[at + 1]
+  if (last?.kind === 'still' && !(next?.kind === 'still' && next.still === last.still)) {
+    return withPieces(programme, pieces.map((piece) => (piece === last ? { ...last, to: last.to + length } : piece)))
+  }
+  const still: StillPiece = {
+    kind: 'still', visit: visit.id, slide: visit.slide, still: newStill(programme, visit.id), from: 0, to: length, step, ...(of === undefined ? {} : { of }),
+  }
+  return withPieces(programme, [...pieces.slice(0, at + 1), still, ...pieces.slice(at + 1)])
+}
 
 /**
  * Does an edit. The programme that is given stays as it is.
@@ -81,16 +110,8 @@ const withPieces = (programme: Programme, pieces: readonly Piece[]): Programme =
  */
 export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): Programme {
   switch (edit.kind) {
-    case 'cut': {
-      // From the last on, so that the times of those before stay what they are.
-      const parts = [...edit.parts].sort((a, b) => b.from - a.from)
-      if (parts.length === 0) throw new Refusal('malformed', 'Nothing was chosen to be cut.')
-      return { ...parts.reduce((now, part) => cut(now, part.from, part.to), programme), revision: programme.revision + 1 }
-    }
-    case 'drop': return applyProgrammeEdit(programme, { kind: 'cut', parts: edit.visits.map((id) => {
-      const { start, length } = visitIn(programme, id)
-      return { from: start, to: start + length }
-    }) })
+    case 'cut': return cutParts(programme, edit.parts)
+    case 'drop': return cutVisits(programme, visitsIn(programme, edit.visits))
     case 'reopen': return reopen(programme, edit.seam)
     case 'move': {
       const [from, to] = visitIn(programme, edit.visit).pieces
@@ -100,40 +121,26 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
     }
     case 'repeat': {
       const [from, to] = visitIn(programme, edit.visit).pieces
-      const again = programme.pieces.slice(from, to).map(named(edit.name))
-      const name: VisitId = asId(`${edit.visit}^${edit.name}`)
-      const framing = programme.framings[edit.visit]
-      const framings = framing === undefined ? programme.framings : { ...programme.framings, [name]: framing }
-      return withPieces({ ...programme, framings }, laidBefore(programme, again, programme, edit.before))
+      const id = visitShownAgain(programme, edit.visit, edit.name)
+      const again = asVisit(programme, programme.pieces.slice(from, to), id)
+      return withPieces(framedLike(programme, edit.visit, id), laidBefore(programme, again, programme, edit.before))
     }
     case 'tempo': {
       const ratio = edit.rate.num / edit.rate.den
       if (ratio < TEMPO_RANGE.least || ratio > TEMPO_RANGE.most) throw new Refusal('malformed', 'A talk can be played at half to twice its tempo.')
       const wanted = visitsIn(programme, edit.visits)
-      return withPieces(programme, programme.pieces.map((piece) => (piece.kind === 'recorded' && (wanted.size === 0 || wanted.has(piece.visit)) ? { ...piece, rate: edit.rate } : piece)))
+      return withPieces(programme, programme.pieces.map((piece) => (wanted.size === 0 || wanted.has(piece.visit) ? atTempo(piece, edit.rate) : piece)))
     }
-    case 'hold': {
-      const [from, to] = visitIn(programme, edit.visit).pieces
-      held(edit.length)
-      const [piece] = programme.pieces.slice(from, to)
-      if (piece === undefined || to - from !== 1 || piece.kind !== 'still') throw new Refusal('conflict', 'This slide was recorded; it is as long as its recording.')
-      return withPieces(programme, programme.pieces.map((one) => (one === piece ? { ...piece, length: edit.length } : one)))
-    }
+    case 'hold': return heldFor(programme, visitIn(programme, edit.visit), edit.length)
     case 'hush': {
       const wanted = visitsIn(programme, edit.visits)
       return withPieces(programme, programme.pieces.map((piece) => (piece.kind === 'recorded' && wanted.has(piece.visit) ? { ...piece, voice: null } : piece)))
     }
-    case 'linger': {
-      held(edit.length)
-      const visit = visitIn(programme, edit.visit)
-      const last = programme.pieces[visit.pieces[1] - 1]
-      if (last?.kind === 'still') return withPieces(programme, programme.pieces.map((piece) => (piece === last ? { ...last, length: last.length + edit.length } : piece)))
-      const still: Piece = { kind: 'still', id: asId(`${String(last?.id)}=${String(edit.length)}`), visit: visit.id, slide: visit.slide, step: edit.step, length: edit.length, ...(edit.of === undefined ? {} : { of: edit.of }) }
-      return withPieces(programme, [...programme.pieces.slice(0, visit.pieces[1]), still, ...programme.pieces.slice(visit.pieces[1])])
-    }
+    case 'linger': return lingering(programme, visitIn(programme, edit.visit), edit)
     case 'insert': {
       held(edit.length)
-      const still: Piece = { kind: 'still', id: asId(edit.name), visit: asId(edit.name), slide: edit.slide, step: 0, length: edit.length }
+      const visit = newVisit(programme, edit.name)
+      const still: StillPiece = { kind: 'still', visit, slide: edit.slide, still: newStill(programme, visit), from: 0, to: edit.length, step: 0 }
       return withPieces({ ...programme, slides: { ...programme.slides, [edit.slide]: edit.version } }, laidBefore(programme, [still], programme, edit.before))
     }
     case 'framing': {
@@ -164,10 +171,11 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
  */
 export function useRecording(programme: Programme, visit: VisitId, pieces: readonly Piece[], name: string): Programme {
   visitIn(programme, visit)
-  if (pieces.length === 0) throw new Refusal('not-found', 'This recording is not there any more.')
-  const there = new Set(programme.pieces.filter((piece) => piece.visit !== visit).map((piece) => piece.visit))
-  const shown = pieces.some((piece) => there.has(piece.visit))
-  return retakeVisit(programme, visit, shown ? pieces.map(named(name)) : pieces, {})
+  const [first] = pieces
+  if (first === undefined) throw new Refusal('not-found', 'This recording is not there any more.')
+  // Also where it waits in a cut: there can be one visit of a name.
+  const shown = programme.pieces.some((piece) => piece.visit !== visit && piece.visit === first.visit)
+  return retakeVisit(programme, visit, shown ? asVisit(programme, pieces, visitShownAgain(programme, first.visit, name)) : pieces, {})
 }
 
 /** What an edit does, in a few words, for the history. */

@@ -1,123 +1,135 @@
-import { Refusal, asId } from '@core/model'
-import type { Ms, Piece, PieceId, Programme, Seam } from '@core/model'
-import { headOf, tailOf } from './halves'
-import { pieceLength, pieceStarts, programmeLength } from './length'
+import { Refusal } from '@core/model'
+import type { CutId, Ms, Piece, Programme, VisitId } from '@core/model'
+import { divide } from './divide'
+import { cutNames } from './fresh-id'
+import { joined } from './join'
+import { pieceStarts, playedPieces, programmeLength, wholeLength } from './length'
+import type { TimeRange } from './time-range'
 
-/** The second half of a piece, under an id of its own. */
-const tailNamed = (piece: Piece, into: Ms): Piece | null => {
-  const tail = tailOf(piece, into)
-  return tail === null || into <= 0 ? tail : { ...tail, id: asId(`${piece.id}+${String(into)}`) }
+/** Where something was cut: what such a run of pieces looks like in the finished talk. */
+export interface Seam {
+  readonly id: CutId
+  /** In the finished talk. */
+  readonly at: Ms
+  /** How much is out there. */
+  readonly length: Ms
+  /** The visit in which it is seen: its own, or the one before it where that went as a whole. */
+  readonly visit: VisitId
 }
 
-/**
- * Divides a piece where a time falls inside it, so that the time lies between two pieces. Nothing else changes: what is
- * seen and heard stays the same.
- * @param at programme time in ms
- */
-export function dividedAt(programme: Programme, at: Ms): Programme {
-  const starts = pieceStarts(programme)
-  const n = programme.pieces.findIndex((piece, index) => at > (starts[index] ?? 0) && at < (starts[index] ?? 0) + pieceLength(piece))
-  const piece = programme.pieces[n]
-  if (piece === undefined) return programme
-  const into = at - (starts[n] ?? 0)
-  const [head, tail] = [headOf(piece, into), tailNamed(piece, into)]
-  if (head === null || tail === null) return programme
-  return {
-    ...programme,
-    pieces: [...programme.pieces.slice(0, n), head, tail, ...programme.pieces.slice(n + 1)],
-    // What stood behind the whole piece stands behind its second half.
-    seams: programme.seams.map((seam) => (seam.after === piece.id ? { ...seam, after: tail.id } : seam)),
-  }
-}
+const withPieces = (programme: Programme, pieces: readonly Piece[]): Programme => ({ ...programme, pieces, revision: programme.revision + 1 })
 
-/** Index of the first piece that begins at a time or later. */
-const indexAt = (programme: Programme, at: Ms): number => {
-  const starts = pieceStarts(programme)
-  const n = programme.pieces.findIndex((_, index) => (starts[index] ?? 0) >= at)
-  return n < 0 ? programme.pieces.length : n
-}
-
-/**
- * Takes a part out. It closes into a seam, which keeps what went and can be opened again.
- * @param from programme time in ms
- * @param to later than `from`
- * @throws Refusal `malformed` when nothing lies between the two, `conflict` when nothing would be left
- */
-export function cut(programme: Programme, from: Ms, to: Ms): Programme {
-  const [begin, end] = [Math.max(0, from), Math.min(to, programmeLength(programme))]
-  if (end <= begin) throw new Refusal('malformed', 'Nothing lies between these two times.')
-  if (begin === 0 && end === programmeLength(programme)) throw new Refusal('conflict', 'This would cut everything. Discard the take instead; that can be undone too.')
-  const divided = dividedAt(dividedAt(programme, begin), end)
-  const [first, last] = [indexAt(divided, begin), indexAt(divided, end)]
-  const gone = divided.pieces.slice(first, last)
-  const inside = new Set<PieceId | null>(gone.map((piece) => piece.id))
-  const after = divided.pieces[first - 1]?.id ?? null
-  const seam: Seam = {
-    id: asId(`${String(gone[0]?.id)}~${String(end - begin)}`), after, pieces: gone,
-    seams: divided.seams.filter((one) => inside.has(one.after)),
-  }
-  return {
-    ...divided,
-    pieces: [...divided.pieces.slice(0, first), ...divided.pieces.slice(last)],
-    seams: [...divided.seams.filter((one) => !inside.has(one.after)), seam],
-    revision: programme.revision + 1,
-  }
-}
-
-/** How much went at a seam, in ms. */
-export const seamLength = (seam: Seam): Ms => seam.pieces.reduce((sum, piece) => sum + pieceLength(piece), 0)
-
-/** Where seams lie in the finished talk, in order. */
-export function seamsOf(programme: Programme): readonly { readonly seam: Seam, readonly at: Ms }[] {
-  const starts = pieceStarts(programme)
-  const ends = new Map<PieceId | null, Ms>([[null, 0], ...programme.pieces.map((piece, n) => [piece.id, starts[n + 1] ?? 0] as const)])
-  return programme.seams.map((seam) => ({ seam, at: ends.get(seam.after) ?? 0 })).sort((a, b) => a.at - b.at)
-}
-
-/** Pieces that continue each other exactly become one again. */
-function joined(pieces: readonly Piece[], seams: readonly Seam[]): Pick<Programme, 'pieces' | 'seams'> {
-  const out: Piece[] = []
-  const renamed = new Map<PieceId, PieceId>()
-  const behind = new Set(seams.map((seam) => seam.after))
-  for (const piece of pieces) {
+/** Parts in order, those that overlap as one. @throws Refusal `malformed` when one holds nothing */
+function inOrder(parts: readonly TimeRange[], length: Ms): readonly TimeRange[] {
+  const out: { from: Ms, to: Ms }[] = []
+  for (const part of [...parts].sort((a, b) => a.from - b.from)) {
+    const [from, to] = [Math.max(0, part.from), Math.min(part.to, length)]
+    if (to <= from) throw new Refusal('malformed', 'Nothing lies between these two times.')
     const last = out.at(-1)
-    if (last !== undefined && !behind.has(last.id) && piece.id.startsWith(`${last.id}+`)) {
-      const whole = joinedPiece(last, piece)
-      if (whole !== null) {
-        out[out.length - 1] = whole
-        renamed.set(piece.id, last.id)
-        continue
-      }
-    }
-    out.push(piece)
+    if (last !== undefined && from < last.to) last.to = Math.max(last.to, to)
+    else out.push({ from, to })
   }
-  return { pieces: out, seams: seams.map((seam) => (seam.after !== null && renamed.has(seam.after) ? { ...seam, after: renamed.get(seam.after) ?? null } : seam)) }
+  return out
 }
 
-function joinedPiece(a: Piece, b: Piece): Piece | null {
-  if (a.visit !== b.visit) return null
-  if (a.kind === 'still' && b.kind === 'still') return a.step === b.step && JSON.stringify(a.of) === JSON.stringify(b.of) ? { ...a, length: a.length + b.length } : null
-  if (a.kind === 'still' || b.kind === 'still') return null
-  if (a.rate.num !== b.rate.num || a.rate.den !== b.rate.den) return null
-  const parts = (['show', 'voice', 'camera'] as const).map((part) => [a[part], b[part]] as const)
-  const follow = parts.every(([x, y]) => (x === null || y === null ? x === y : x.stretch === y.stretch && x.to === y.from))
-  if (!follow) return null
-  return { ...a, show: { ...a.show, to: b.show.to }, voice: a.voice && b.voice && { ...a.voice, to: b.voice.to }, camera: a.camera && b.camera && { ...a.camera, to: b.camera.to } }
+/** @throws Refusal `conflict` when a programme plays nothing */
+function notEmpty(programme: Programme): Programme {
+  if (playedPieces(programme).length === 0) throw new Refusal('conflict', 'This would cut everything. Discard the take instead; that can be undone too.')
+  return programme
 }
 
 /**
- * Opens a seam: what was cut there is back, as it was.
+ * Takes parts out. They keep their place in the list and are not played; each is a cut of its own, which can be opened again. What was cut inside
+ * of one before stays cut when that is opened.
+ * @param parts in programme time, at least one
+ * @throws Refusal `malformed` when one holds nothing, `conflict` when nothing would be left
+ */
+export function cutParts(programme: Programme, parts: readonly TimeRange[]): Programme {
+  if (parts.length === 0) throw new Refusal('malformed', 'Nothing was chosen to be cut.')
+  const wanted = inOrder(parts, programmeLength(programme))
+  const { pieces, places } = divide(programme, wanted.flatMap(({ from, to }) => [from, to]))
+  const name = cutNames(pieces)
+  const out = [...pieces]
+  for (const n of wanted.keys()) {
+    let id: CutId | undefined
+    for (let at = places[n * 2] ?? 0; at < (places[n * 2 + 1] ?? 0); at += 1) {
+      const piece = out[at]
+      if (piece === undefined || piece.out !== undefined) continue
+      id ??= name(piece)
+      out[at] = { ...piece, out: id }
+    }
+  }
+  return notEmpty(withPieces(programme, out))
+}
+
+/** Takes one part out; see `cutParts`. @param from programme time in ms @param to later than `from` */
+export const cut = (programme: Programme, from: Ms, to: Ms): Programme => cutParts(programme, [{ from, to }])
+
+/** Takes visits out, each as a cut of its own. @throws Refusal `conflict` when nothing would be left */
+export function cutVisits(programme: Programme, visits: ReadonlySet<VisitId>): Programme {
+  const name = cutNames(programme.pieces)
+  const ids = new Map<VisitId, CutId>()
+  return notEmpty(withPieces(programme, programme.pieces.map((piece) => {
+    if (piece.out !== undefined || !visits.has(piece.visit)) return piece
+    const out = ids.get(piece.visit) ?? name(piece)
+    ids.set(piece.visit, out)
+    return { ...piece, out }
+  })))
+}
+
+/**
+ * Opens a cut: what went there is back, as it was.
  * @throws Refusal `not-found` when it is gone
  */
-export function reopen(programme: Programme, id: Seam['id']): Programme {
-  const seam = programme.seams.find((one) => one.id === id)
-  if (seam === undefined) throw new Refusal('not-found', 'This cut is not there any more.')
-  const at = seam.after === null ? 0 : programme.pieces.findIndex((piece) => piece.id === seam.after) + 1
-  const pieces = [...programme.pieces.slice(0, at), ...seam.pieces, ...programme.pieces.slice(at)]
-  const last = seam.pieces.at(-1)?.id ?? null
-  // Seams at one place are in the order of what they hold: those that come later now stand behind what came back.
-  const own = programme.seams.indexOf(seam)
-  const others = programme.seams.filter((one) => one !== seam)
-    .map((one) => (one.after === seam.after && programme.seams.indexOf(one) > own ? { ...one, after: last } : one))
-  return { ...programme, ...joined(pieces, [...others, ...seam.seams]), revision: programme.revision + 1 }
+export function reopen(programme: Programme, id: CutId): Programme {
+  if (!programme.pieces.some((piece) => piece.out === id)) throw new Refusal('not-found', 'This cut is not there any more.')
+  return withPieces(programme, joined(programme.pieces.map((piece): Piece => {
+    if (piece.out !== id) return piece
+    const { out: _, ...played } = piece
+    return played
+  })))
+}
+
+interface Group { readonly id: CutId, readonly first: number, last: number, length: Ms, readonly visit: VisitId }
+
+/** The cuts of a run of pieces that are out, without those that lie inside another one. */
+function cutsOfRun(pieces: readonly Piece[]): readonly Group[] {
+  const groups = new Map<CutId, Group>()
+  for (const [n, piece] of pieces.entries()) {
+    if (piece.out === undefined) continue
+    const group = groups.get(piece.out)
+    if (group === undefined) groups.set(piece.out, { id: piece.out, first: n, last: n, length: wholeLength(piece), visit: piece.visit })
+    else {
+      group.last = n
+      group.length += wholeLength(piece)
+    }
+  }
+  const all = [...groups.values()]
+  // All start in order: only one that began before can reach beyond.
+  let reach = -1
+  return all.filter((group) => {
+    const inside = group.last < reach
+    reach = Math.max(reach, group.last)
+    return !inside
+  })
+}
+
+/** Where something was cut, in order. Of several cuts at one place the earlier part comes first; what was cut inside of a cut shows when that is opened. */
+export function seamsOf(programme: Programme): readonly Seam[] {
+  const { pieces } = programme
+  const starts = pieceStarts(programme)
+  const played = new Set(playedPieces(programme).map((piece) => piece.visit))
+  const seams: Seam[] = []
+  for (let from = 0; from < pieces.length;) {
+    let to = from
+    while (to < pieces.length && pieces[to]?.out !== undefined) to += 1
+    if (to > from) {
+      const beside = pieces[from - 1] ?? pieces[to]
+      for (const { id, length, visit } of cutsOfRun(pieces.slice(from, to))) {
+        seams.push({ id, length, at: starts[from] ?? 0, visit: played.has(visit) ? visit : beside?.visit ?? visit })
+      }
+    }
+    from = to + 1
+  }
+  return seams
 }

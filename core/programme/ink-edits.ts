@@ -5,8 +5,11 @@ import type { AddedInk, InkColour, InkEdit, Ms, Programme, StrokeId, VisitId } f
 export type InkChange =
   | { readonly kind: 'delete' }
   | { readonly kind: 'colour', readonly colour: InkColour }
-  /** Draws them so much later than now, in ms; earlier when negative. */
-  | { readonly kind: 'shift', readonly by: Ms }
+  /**
+   * Draws them so much later than now, in ms; earlier when negative. `most` bounds what all shifts of them come to, either way: their recording's
+   * beginning, and the moment at which they are gone.
+   */
+  | { readonly kind: 'shift', readonly by: Ms, readonly most?: { readonly earlier: Ms, readonly later: Ms } }
 
 const plain = (stroke: StrokeId, visit: VisitId): InkEdit => ({ stroke, visit, hidden: false, colour: null, shift: 0 })
 
@@ -14,7 +17,7 @@ function editedBy(edit: InkEdit, change: InkChange): InkEdit {
   switch (change.kind) {
     case 'delete': return { ...edit, hidden: true }
     case 'colour': return { ...edit, colour: change.colour }
-    case 'shift': return { ...edit, shift: edit.shift + change.by }
+    case 'shift': return { ...edit, shift: Math.max(-(change.most?.earlier ?? Infinity), Math.min(change.most?.later ?? Infinity, edit.shift + change.by)) }
     default: return unreachable(change)
   }
 }
@@ -36,7 +39,10 @@ export function changeInk(programme: Programme, visit: VisitId, strokes: readonl
   const wanted = new Set(strokes)
   const added = new Set(programme.inkAdded.map((ink) => ink.stroke.id))
   const known = new Map(programme.inkEdits.map((edit) => [edit.stroke, edit]))
-  for (const stroke of wanted) if (!added.has(stroke)) known.set(stroke, editedBy(known.get(stroke) ?? plain(stroke, visit), change))
+  for (const stroke of wanted) {
+    // Of a stroke that was added another recording may hold a copy, which opened with it: that goes and is recoloured with it.
+    if (!added.has(stroke) || change.kind !== 'shift') known.set(stroke, editedBy(known.get(stroke) ?? plain(stroke, visit), change))
+  }
   return {
     ...programme,
     inkEdits: [...known.values()],

@@ -1,32 +1,60 @@
-import type { Ms, Piece, Programme, Ratio } from '@core/model'
+import { unreachable } from '@core/model'
+import type { Ms, Piece, Programme, Ratio, Span } from '@core/model'
 
-/**
- * How long after a piece's beginning a moment of its recording is shown or heard.
- * @param at of the recording @param from where the piece begins in it
- * @returns whole ms of the talk; negative for what lies before the piece
- */
-export const intoPiece = (at: Ms, from: Ms, rate: Ratio): Ms => Math.round(((at - from) * rate.den) / rate.num)
+/** Times that are nearer than this are the same: what is left of a time that went through a rate and back, in ms. */
+const GRAIN = 1e-6
 
-/**
- * Which moment of its recording a piece has reached.
- * @param into ms of the talk since the piece began @param from where it begins in the recording
- * @returns ms of the recording, not whole
- */
-export const sourceAt = (into: Ms, from: Ms, rate: Ratio): number => from + (into * rate.num) / rate.den
+/** Whether a time is at another one or after it. */
+export const notBefore = (time: Ms, other: Ms): boolean => time > other - GRAIN
 
-/** Length of a piece in the finished talk: source length over rate, rounded to the millisecond once. */
-export function pieceLength(piece: Piece): Ms {
-  if (piece.kind === 'still') return piece.length
-  return intoPiece(piece.show.to, piece.show.from, piece.rate)
+/** A time that went through a rate, set on the whole millisecond that it came from where there is one. */
+const settled = (time: number): number => {
+  const whole = Math.round(time)
+  return Math.abs(time - whole) < GRAIN ? whole : time
 }
 
-/** Length of the whole programme. */
-export const programmeLength = (programme: Programme): Ms =>
-  programme.pieces.reduce((sum, piece) => sum + pieceLength(piece), 0)
+/** A place in a recording or still that is played at a rate. */
+type Played = Pick<Span, 'from' | 'rate'>
 
-/** When each piece starts; one more entry than there are pieces, the last being the programme's length. */
-export function pieceStarts(programme: Programme): readonly Ms[] {
+/**
+ * How long after a span's beginning a moment of its recording is shown or heard.
+ * @param at of the recording, in ms
+ * @returns ms of the talk, exact; negative for what lies before the span
+ */
+export const intoSpan = ({ from, rate }: Played, at: Ms): Ms => settled(((at - from) * rate.den) / rate.num)
+
+/**
+ * Which moment of its recording a span has reached. Of what `intoSpan` gives for a whole moment, that moment: errors of the arithmetic are some
+ * 1e-9 ms in talks of a day, and all that is nearer to a whole millisecond than 1e-6 is taken for it.
+ * @param into ms of the talk since the span began
+ * @returns ms of the recording
+ */
+export const sourceAt = ({ from, rate }: Played, into: Ms): Ms => settled(from + (into * rate.num) / rate.den)
+
+/** How long it takes to play a span, in ms of the talk, exact. */
+export const playedLength = ({ from, to, rate }: { readonly from: Ms, readonly to: Ms, readonly rate: Ratio }): Ms => settled(((to - from) * rate.den) / rate.num)
+
+/** How long a piece would be if it were played, whether it is or was cut; ms of the talk, exact. */
+export function wholeLength(piece: Piece): Ms {
+  switch (piece.kind) {
+    case 'still': return piece.to - piece.from
+    case 'recorded': return playedLength(piece.show)
+    default: return unreachable(piece)
+  }
+}
+
+/** How much of the finished talk a piece takes, in ms, exact: nothing of it once it was cut. */
+export const pieceLength = (piece: Piece): Ms => (piece.out === undefined ? wholeLength(piece) : 0)
+
+/** When each piece starts; one more entry than there are pieces, the last being the programme's length. A piece that was cut starts where the next one does. */
+export function pieceStarts({ pieces }: Pick<Programme, 'pieces'>): readonly Ms[] {
   const starts: Ms[] = [0]
-  for (const piece of programme.pieces) starts.push((starts.at(-1) ?? 0) + pieceLength(piece))
+  for (const piece of pieces) starts.push(settled((starts.at(-1) ?? 0) + pieceLength(piece)))
   return starts
 }
+
+/** Length of the whole programme, in ms. */
+export const programmeLength = (programme: Pick<Programme, 'pieces'>): Ms => pieceStarts(programme).at(-1) ?? 0
+
+/** The pieces that are played, in order. */
+export const playedPieces = ({ pieces }: Pick<Programme, 'pieces'>): readonly Piece[] => pieces.filter((piece) => piece.out === undefined)

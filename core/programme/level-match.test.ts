@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { EMPTY_PROGRAMME, asId } from '@core/model'
+import { AS_RECORDED, EMPTY_PROGRAMME, asId } from '@core/model'
 import type { Piece, StretchId } from '@core/model'
 import { recorded } from '@core/testing'
 import { gainsOf } from '.'
 
 const heard = (stretch: string, length: number): Piece => {
-  const span = { stretch: asId<'stretch'>(stretch), from: 0, to: length }
+  const span = { stretch: asId<'stretch'>(stretch), from: 0, to: length, rate: AS_RECORDED }
   return { ...recorded(stretch, asId('one'), 0, length), kind: 'recorded', show: span, voice: span, camera: null } as Piece
 }
 const known = (values: Readonly<Record<string, number | null>>): ReadonlyMap<StretchId, { readonly loudness: number | null }> =>

@@ -12,7 +12,7 @@ const MOST_GAIN = 10
 export function gainsOf(programme: Programme, stretches: ReadonlyMap<StretchId, Pick<Stretch, 'loudness'>>): ReadonlyMap<StretchId, number> {
   const heard = new Map<StretchId, Ms>()
   for (const piece of programme.pieces) {
-    if (piece.kind === 'still' || piece.voice === null) continue
+    if (piece.kind === 'still' || piece.voice === null || piece.out !== undefined) continue
     heard.set(piece.voice.stretch, (heard.get(piece.voice.stretch) ?? 0) + spanLength(piece.voice))
   }
   let [time, sum] = [0, 0]

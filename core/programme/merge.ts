@@ -1,26 +1,23 @@
 import { Refusal, asId } from '@core/model'
-import type { AddedInk, Framing, InkEdit, Piece, PieceId, Programme, Seam, VisitId } from '@core/model'
+import type { AddedInk, Framing, InkEdit, Piece, Programme, VisitId } from '@core/model'
 
 /** All that a programme says of one visit. */
 interface VisitPart {
   readonly visit: VisitId | null
   readonly pieces: readonly Piece[]
-  readonly seams: readonly Seam[]
   readonly framings: readonly (readonly [VisitId, Framing])[]
   readonly inkEdits: readonly InkEdit[]
   readonly inkAdded: readonly AddedInk[]
 }
 
 type Growing = { -readonly [Key in keyof VisitPart]: VisitPart[Key] extends readonly (infer One)[] ? One[] : VisitPart[Key] }
-const empty = (visit: VisitId | null): Growing => ({ visit, pieces: [], seams: [], framings: [], inkEdits: [], inkAdded: [] })
-const LISTS = ['pieces', 'seams', 'framings', 'inkEdits', 'inkAdded'] as const
+const empty = (visit: VisitId | null): Growing => ({ visit, pieces: [], framings: [], inkEdits: [], inkAdded: [] })
+const LISTS = ['pieces', 'framings', 'inkEdits', 'inkAdded'] as const
 
-/** A programme visit by visit; the first part holds what was cut at the very beginning. A visit that is interrupted counts once. */
+/** A programme visit by visit; the first part holds what is said of visits that are not there. */
 function partsOf(programme: Programme): Parts {
   const parts = new Map<VisitId | null, Growing>([[null, empty(null)]])
-  const visitOf = new Map<PieceId, VisitId>()
   for (const piece of programme.pieces) {
-    visitOf.set(piece.id, piece.visit)
     let part = parts.get(piece.visit)
     if (part === undefined) {
       part = empty(piece.visit)
@@ -28,8 +25,6 @@ function partsOf(programme: Programme): Parts {
     }
     part.pieces.push(piece)
   }
-  for (const seam of programme.seams) parts.get(seam.after === null ? null : visitOf.get(seam.after) ?? null)?.seams.push(seam)
-  // What is said of a visit that was cut away waits with what was cut at the beginning.
   const of = (visit: VisitId): Growing | undefined => parts.get(visit) ?? parts.get(null)
   for (const [visit, framing] of Object.entries(programme.framings)) of(asId(visit))?.framings.push([asId(visit), framing])
   for (const edit of programme.inkEdits) of(edit.visit)?.inkEdits.push(edit)
@@ -112,14 +107,12 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
     const part = mineChanged.has(visit) ? left.get(visit) : right.get(visit)
     if (part === undefined) continue
     for (const piece of part.pieces) all.pieces.push(piece)
-    for (const seam of part.seams) all.seams.push(seam)
     for (const framing of part.framings) all.framings.push(framing)
     for (const edit of part.inkEdits) all.inkEdits.push(edit)
     for (const ink of part.inkAdded) all.inkAdded.push(ink)
   }
   return {
     pieces: all.pieces,
-    seams: all.seams,
     framings: Object.fromEntries(all.framings),
     inkEdits: all.inkEdits,
     inkAdded: all.inkAdded,

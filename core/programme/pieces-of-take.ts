@@ -36,16 +36,14 @@ export function piecesOfTake(take: Take): readonly Piece[] {
       const name = `${stretch.id}.${String(showing.from)}`
       if (slide !== showing.slide) visit = asId(name)
       slide = showing.slide
-      const span = { stretch: stretch.id, from: showing.from, to }
+      const span = { stretch: stretch.id, from: showing.from, to, rate: AS_RECORDED }
       pieces.push({
         kind: 'recorded',
-        id: asId(name),
         visit,
         slide: showing.slide,
         show: span,
         voice: stretch.voice ? span : null,
         camera: stretch.camera ? span : null,
-        rate: AS_RECORDED,
       })
     }
   }

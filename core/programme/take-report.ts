@@ -1,6 +1,7 @@
 import type { Ms, SlideId, Stretch } from '@core/model'
 import { PEAKS_A_SECOND, silencesOf } from '@core/voice'
 import { showingsOf } from './pieces-of-take'
+import type { TimeRange } from './time-range'
 
 /** A stretch with what its sound and camera turned out to be. */
 export interface HeardStretch extends Stretch {
@@ -39,26 +40,27 @@ export const LONG_SILENCE: Ms = 5000
 /** A peak as high as this touches full scale. */
 const FULL = 255
 
-function mutedParts(stretch: Stretch): readonly TakePart[] {
-  const parts: TakePart[] = []
+/** When nothing of the voice was stored in what counts of a stretch, in its own time, in order. */
+export function mutedParts(stretch: Pick<Stretch, 'cues' | 'kept'>): readonly TimeRange[] {
+  const parts: TimeRange[] = []
   let since: Ms | null = null
   for (const cue of stretch.cues) {
     if (cue.kind !== 'mute' || cue.at >= stretch.kept) continue
     if (cue.on) since ??= cue.at
     else if (since !== null) {
-      parts.push({ at: since, length: cue.at - since })
+      parts.push({ from: since, to: cue.at })
       since = null
     }
   }
-  return since === null ? parts : [...parts, { at: since, length: stretch.kept - since }]
+  return since === null ? parts : [...parts, { from: since, to: stretch.kept }]
 }
 
 /** Silences of what counts of a stretch, without those that muting made. */
-function silentParts(stretch: HeardStretch, muted: readonly TakePart[]): readonly TakePart[] {
+function silentParts(stretch: HeardStretch, muted: readonly TimeRange[]): readonly TimeRange[] {
   if (!stretch.voice) return []
   const kept = stretch.peaks.slice(0, Math.ceil((stretch.kept / 1000) * PEAKS_A_SECOND))
-  return silencesOf(kept, LONG_SILENCE).map(({ from, to }) => ({ at: from, length: Math.min(to, stretch.kept) - from }))
-    .filter((silence) => !muted.some((part) => part.at < silence.at + silence.length && silence.at < part.at + part.length))
+  return silencesOf(kept, LONG_SILENCE).map(({ from, to }) => ({ from, to: Math.min(to, stretch.kept) }))
+    .filter((silence) => !muted.some((part) => part.from < silence.to && silence.from < part.to))
 }
 
 /** Mean of loudnesses by power, each for as long as it lasted. */
@@ -75,7 +77,7 @@ export function reportOf(stretches: readonly HeardStretch[]): TakeReport {
   const placed = stretches.map((stretch) => {
     const at = before
     before += stretch.kept
-    const later = (part: TakePart): TakePart => ({ at: Math.round(part.at + at), length: Math.round(part.length) })
+    const later = ({ from, to }: TimeRange): TakePart => ({ at: Math.round(from + at), length: Math.round(to - from) })
     const muted = mutedParts(stretch)
     return { stretch, muted: muted.map(later), silences: silentParts(stretch, muted).map(later) }
   })

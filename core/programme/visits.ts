@@ -1,4 +1,4 @@
-import type { Ms, Programme, SlideId, VisitId } from '@core/model'
+import type { Ms, Piece, Programme, SlideId, VisitId } from '@core/model'
 import { pieceLength } from './length'
 
 /** One showing of one slide in the programme. */
@@ -7,26 +7,34 @@ export interface Visit {
   readonly slide: SlideId
   readonly start: Ms
   readonly length: Ms
-  /** Index of its first piece, and of the first that no longer belongs to it. */
+  /** Index of its first piece, and of the first that no longer belongs to it; what was cut of it counted. */
   readonly pieces: readonly [number, number]
 }
 
-/** The visits of a programme in order. */
-export function visitsOf(programme: Programme): readonly Visit[] {
+/** The visits of a programme that are played at least in part, in order. */
+export function visitsOf(programme: Pick<Programme, 'pieces'>): readonly Visit[] {
   const visits: Visit[] = []
+  const { pieces } = programme
   let start = 0
-  for (const [index, piece] of programme.pieces.entries()) {
-    const length = pieceLength(piece)
-    const last = visits.at(-1)
-    if (last?.id === piece.visit) {
-      visits[visits.length - 1] = { ...last, length: last.length + length, pieces: [last.pieces[0], index + 1] }
-    } else {
-      visits.push({ id: piece.visit, slide: piece.slide, start, length, pieces: [index, index + 1] })
+  for (let first = 0; first < pieces.length;) {
+    const piece = pieces[first] as Piece
+    let last = first
+    let length = 0
+    let played = false
+    for (; pieces[last]?.visit === piece.visit; last += 1) {
+      const one = pieces[last] as Piece
+      length += pieceLength(one)
+      played ||= one.out === undefined
     }
+    if (played) visits.push({ id: piece.visit, slide: piece.slide, start, length, pieces: [first, last] })
     start += length
+    first = last
   }
   return visits
 }
+
+/** The pieces of a visit that are played, in order. */
+export const piecesOfVisit = ({ pieces }: Pick<Programme, 'pieces'>, visit: Visit): readonly Piece[] => pieces.slice(...visit.pieces).filter((piece) => piece.out === undefined)
 
 /** How long each slide is up in all its visits. */
 export function recordedBySlide(visits: readonly Visit[]): ReadonlyMap<SlideId, Ms> {

@@ -1,5 +1,7 @@
+export * from './carried-ink'
 export * from './change'
 export * from './ink-afterwards'
+export * from './revisit'
 export * from './scene-at'
 export * from './search'
 export * from './snapshot'

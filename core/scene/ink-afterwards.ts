@@ -1,70 +1,84 @@
-import type { AddedInk, Cue, InkEdit, Ms, Piece, Programme, StretchId, Stroke, StrokeId, VisitId } from '@core/model'
-import type { Stretch } from '@core/model'
+import type { AddedInk, Cue, InkEdit, InkGround, Ms, Piece, Programme, Stretch, Stroke, StrokeId } from '@core/model'
 
-/** Ink that a programme changes and adds, prepared for asking by stretch. */
+/** Ink that a programme changes and adds, prepared for asking by what it lies over. */
 export interface InkAfterwards {
   readonly edits: ReadonlyMap<StrokeId, InkEdit>
-  readonly added: ReadonlyMap<StretchId, readonly AddedInk[]>
-  /** Strokes that a stretch opens with because they were added to one before it. */
-  readonly carried: ReadonlyMap<StretchId, readonly Stroke[]>
-  /** Strokes on visits that are held without a recording. */
-  readonly held: ReadonlyMap<VisitId, readonly AddedInk[]>
+  readonly added: ReadonlyMap<string, readonly AddedInk[]>
 }
 
-const grouped = <Key, Value>(values: readonly Value[], keyOf: (value: Value) => Key): ReadonlyMap<Key, readonly Value[]> => {
-  const groups = new Map<Key, Value[]>()
-  for (const value of values) {
-    const group = groups.get(keyOf(value))
-    if (group === undefined) groups.set(keyOf(value), [value])
-    else group.push(value)
-  }
-  return groups
-}
+/** Names what ink can be drawn over, so that a recording and a still are never taken for each other. */
+export const groundKey = ({ kind, id }: InkGround): string => `${kind}:${id}`
 
-const showOf = (piece: Piece): StretchId | null => (piece.kind === 'still' ? null : piece.show.stretch)
+/** What ink is drawn over on a piece. */
+export const groundOf = (piece: Piece): InkGround =>
+  (piece.kind === 'still' ? { kind: 'still', id: piece.still } : { kind: 'stretch', id: piece.show.stretch })
 
-/**
- * Where a visit goes on in another stretch, as over a pause, what was added to its first stretch lies there from the first: ink
- * stays until it is wiped.
- */
-function carriedOn(programme: Programme, wiped: (ink: AddedInk) => boolean): ReadonlyMap<StretchId, readonly Stroke[]> {
-  const carried = new Map<StretchId, Stroke[]>()
+export function inkAfterwards(programme: Pick<Programme, 'inkEdits' | 'inkAdded'>): InkAfterwards {
+  const added = new Map<string, AddedInk[]>()
   for (const ink of programme.inkAdded) {
-    if (ink.stretch === null || wiped(ink)) continue
-    const stretches = [...new Set(programme.pieces.filter((piece) => piece.visit === ink.visit).map(showOf))]
-    const own = stretches.indexOf(ink.stretch)
-    if (own < 0) continue
-    for (const stretch of stretches.slice(own + 1)) if (stretch !== null) carried.set(stretch, [...carried.get(stretch) ?? [], ink.stroke])
+    const key = groundKey(ink.over)
+    added.set(key, [...added.get(key) ?? [], ink])
   }
-  return carried
+  return { edits: new Map(programme.inkEdits.map((edit) => [edit.stroke, edit])), added }
 }
 
-/** @param wiped whether an added stroke is wiped off within its own stretch */
-export const inkAfterwards = (programme: Programme, wiped: (ink: AddedInk) => boolean): InkAfterwards => ({
-  edits: new Map(programme.inkEdits.map((edit) => [edit.stroke, edit])),
-  added: grouped(programme.inkAdded.flatMap((ink) => (ink.stretch === null ? [] : [{ ...ink, stretch: ink.stretch }])), (ink) => ink.stretch),
-  carried: carriedOn(programme, wiped),
-  held: grouped(programme.inkAdded.filter((ink) => ink.stretch === null), (ink) => ink.visit),
-})
-
-const changed = (stroke: Stroke, edit: InkEdit | undefined): Stroke => (edit?.colour == null ? stroke : { ...stroke, colour: edit.colour })
+const recoloured = (stroke: Stroke, edit: InkEdit | undefined): Stroke => (edit?.colour == null ? stroke : { ...stroke, colour: edit.colour })
 
 /** A cue of ink that was added, in the time of what it was drawn over. */
 export const cueOfAdded = ({ at, stroke }: AddedInk): Cue => ({ kind: 'ink', at, stroke })
 
+/** How long it takes to draw a stroke, in ms. */
+export const strokeLength = (stroke: Stroke): Ms => stroke.points.at(-1)?.dt ?? 0
+
+/**
+ * When a stroke is taken off that was begun at some time; Infinity when it stays.
+ * @param cues in order
+ */
+export function goneAt(cues: readonly Cue[], stroke: Stroke, begun: Ms): Ms {
+  for (const cue of cues) {
+    if (cue.at < begun) continue
+    if ((cue.kind === 'wipe' && cue.slide === stroke.slide) || (cue.kind === 'erase' && cue.stroke === stroke.id)) return cue.at
+  }
+  return Infinity
+}
+
+/** How far a stroke can be drawn earlier and later than it was: within its stretch, and so that it is there before it is taken off; in ms, both 0 or more. */
+export function shiftRoom(stretch: Pick<Stretch, 'cues' | 'length'>, at: Ms, stroke: Stroke): { readonly earlier: Ms, readonly later: Ms } {
+  const last = Math.min(goneAt(stretch.cues, stroke, at) - Math.max(1, strokeLength(stroke)), stretch.length)
+  return { earlier: Math.max(0, at), later: Math.max(0, last - at) }
+}
+
+/** How far strokes of recordings can be drawn earlier and later together, counted from where they were drawn. */
+export function roomToShift(stretches: Iterable<Pick<Stretch, 'cues' | 'length'>>, strokes: ReadonlySet<StrokeId>): { readonly earlier: Ms, readonly later: Ms } {
+  let [earlier, later] = [Infinity, Infinity]
+  for (const stretch of stretches) {
+    for (const cue of stretch.cues) {
+      if (cue.kind !== 'ink' || !strokes.has(cue.stroke.id)) continue
+      const room = shiftRoom(stretch, cue.at, cue.stroke)
+      earlier = Math.min(earlier, room.earlier)
+      later = Math.min(later, room.later)
+    }
+  }
+  return { earlier, later }
+}
+
+/** A cue of ink as it is to be seen; null when that was deleted. */
+function inkCue(cue: Extract<Cue, { kind: 'ink' }>, stretch: Stretch, edit: InkEdit | undefined): Cue | null {
+  if (edit === undefined) return cue
+  if (edit.hidden) return null
+  const { earlier, later } = shiftRoom(stretch, cue.at, cue.stroke)
+  return { ...cue, at: cue.at + Math.max(-earlier, Math.min(later, edit.shift)), stroke: recoloured(cue.stroke, edit) }
+}
+
 /** A stretch with its ink as it is to be seen: strokes recoloured, drawn earlier or later, left out, and added. Nothing else of it changes. */
-export function withInkAfterwards(stretch: Stretch, ink: InkAfterwards): Stretch {
+export function withInkAfterwards(stretch: Stretch, ink: InkAfterwards, ground: InkGround = { kind: 'stretch', id: stretch.id }): Stretch {
   const { edits } = ink
-  const added = ink.added.get(stretch.id) ?? []
-  const carried = ink.carried.get(stretch.id) ?? []
-  if (edits.size === 0 && added.length === 0 && carried.length === 0) return stretch
-  const shown = (stroke: Stroke): boolean => edits.get(stroke.id)?.hidden !== true
-  const inStretch = (at: Ms): Ms => Math.max(0, Math.min(stretch.length, at))
-  const cues = [...stretch.cues, ...added.map(cueOfAdded)].flatMap((cue): readonly Cue[] => {
-    if (cue.kind !== 'ink') return [cue]
-    const edit = edits.get(cue.stroke.id)
-    return shown(cue.stroke) ? [{ ...cue, at: inStretch(cue.at + (edit?.shift ?? 0)), stroke: changed(cue.stroke, edit) }] : []
-  })
-  const opening = [...stretch.opening.ink, ...carried].filter(shown).map((stroke) => changed(stroke, edits.get(stroke.id)))
-  return { ...stretch, opening: { ...stretch.opening, ink: opening }, cues: cues.sort((a, b) => a.at - b.at) }
+  const added = ink.added.get(groundKey(ground)) ?? []
+  if (edits.size === 0 && added.length === 0) return stretch
+  const there = new Set(stretch.opening.ink.map((stroke) => stroke.id))
+  // What the stretch opened with lies there already.
+  const cues = [...stretch.cues, ...added.filter(({ stroke }) => !there.has(stroke.id)).map(cueOfAdded)]
+  const shown = cues.map((cue) => (cue.kind === 'ink' ? inkCue(cue, stretch, edits.get(cue.stroke.id)) : cue)).filter((cue) => cue !== null)
+  const opening = stretch.opening.ink.filter((stroke) => edits.get(stroke.id)?.hidden !== true).map((stroke) => recoloured(stroke, edits.get(stroke.id)))
+  return { ...stretch, opening: { ...stretch.opening, ink: opening }, cues: shown.sort((a, b) => a.at - b.at) }
 }

@@ -1,19 +1,14 @@
 import { framingOf, stageRect } from '@core/layout'
 import { pieceLength, pieceStarts, sourceAt } from '@core/programme'
-import type { AddedInk, Film, Framing, Ms, Piece, Point, Ratio, Rect, Slide, SlideId, Step, Stretch, StretchId, Stroke, Transition, VisitId } from '@core/model'
+import type { Film, Framing, Ms, Piece, Point, Rect, Slide, SlideId, Span, Step, StillId, StillPiece, Stretch, StretchId, Transition } from '@core/model'
 import { AS_RECORDED, asId } from '@core/model'
+import { carriedInk } from './carried-ink'
 import { EASE, REVEAL, TRANSITION, eased, framingBetween, rectBetween, sameFraming } from './change'
 import { lastNotAfter } from './search'
-import { cueOfAdded, inkAfterwards, withInkAfterwards } from './ink-afterwards'
+import { inkAfterwards, withInkAfterwards } from './ink-afterwards'
 import type { InkAfterwards } from './ink-afterwards'
-import { trackOf } from './track'
-import type { Track } from './track'
-
-/** A stroke as it is to be drawn now: `elapsed` ms of it, or all when null. */
-export interface DrawnStroke {
-  readonly stroke: Stroke
-  readonly elapsed: Ms | null
-}
+import { drawnStroke, trackOf } from './track'
+import type { DrawnStroke, LyingStroke, Track } from './track'
 
 /** The camera picture over the slide: which recording, at which of its times, in which framing. */
 export interface InsetScene {
@@ -52,10 +47,12 @@ export interface FilmIndex {
   /** When each piece starts, and last the film's length. */
   readonly starts: readonly Ms[]
   readonly tracks: ReadonlyMap<StretchId, Track>
-  /** Ink on visits that are held without a recording, in time from the visit's beginning. */
-  readonly heldTracks: ReadonlyMap<VisitId, Track>
-  /** How far into its visit each piece begins. */
-  readonly intoVisit: readonly Ms[]
+  /** Ink on what is held without a recording, in its own time. */
+  readonly heldTracks: ReadonlyMap<StillId, Track>
+  /** Ink that was added to another piece of the same visit, by piece. */
+  readonly carried: ReadonlyMap<number, readonly LyingStroke[]>
+  /** Of each piece the one that is played before it; -1: none is. */
+  readonly before: readonly number[]
   readonly framings: ReadonlyMap<SlideId, Framing>
 }
 
@@ -64,50 +61,62 @@ export const stretchesOf = (piece: Piece): readonly StretchId[] => (piece.kind =
   ? piece.of === undefined ? [] : [piece.of.stretch]
   : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? []))
 
-/** Whether a stroke that was added is wiped off again in the stretch it was drawn over. */
-const wipedIn = (film: Film) => ({ stretch, at, stroke }: AddedInk): boolean =>
-  stretch !== null && (film.stretches.get(stretch)?.cues ?? []).some((cue) => cue.kind === 'wipe' && cue.slide === stroke.slide && cue.at >= at)
+/** A still as a recording of nothing but the ink that was added to it. */
+const heldStretch = ({ slide, step }: StillPiece): Stretch => ({
+  id: asId(''), length: Infinity, kept: Infinity, camera: false, voice: false, opening: { slide, step, blank: false, inset: false, ink: [] }, cues: [],
+})
 
-function heldTracksOf(film: Film, ink: InkAfterwards): ReadonlyMap<VisitId, Track> {
-  const tracks = new Map<VisitId, Track>()
-  for (const piece of film.programme.pieces) {
-    const added = ink.held.get(piece.visit)
-    if (piece.kind !== 'still' || added === undefined || tracks.has(piece.visit)) continue
-    const opening = { slide: piece.slide, step: piece.step, blank: false, inset: false, ink: [] }
-    tracks.set(piece.visit, trackOf(withInkAfterwards({
-      id: asId(''), length: Infinity, kept: Infinity, camera: false, voice: false, opening, cues: added.map(cueOfAdded),
-    }, { ...ink, added: new Map(), carried: new Map() })))
+function heldTracksOf({ programme }: Film, ink: InkAfterwards): ReadonlyMap<StillId, Track> {
+  const tracks = new Map<StillId, Track>()
+  for (const piece of programme.pieces) {
+    if (piece.kind !== 'still' || tracks.has(piece.still)) continue
+    tracks.set(piece.still, trackOf(withInkAfterwards(heldStretch(piece), ink, { kind: 'still', id: piece.still })))
   }
   return tracks
 }
 
+/** Of each piece the one that is played before it. */
+function playedBefore(pieces: readonly Piece[]): readonly number[] {
+  let last = -1
+  return pieces.map((piece, n) => {
+    const before = last
+    if (piece.out === undefined) last = n
+    return before
+  })
+}
+
 /**
  * Prepares a film. Costs a pass over its cues; ask `sceneAt` as often as needed afterwards.
- * @throws Error when the programme names a slide or stretch that the film lacks
+ * @throws Error when the programme plays a slide or stretch that the film lacks
  */
 export function indexFilm(film: Film): FilmIndex {
   const tracks = new Map<StretchId, Track>()
-  const ink = inkAfterwards(film.programme, wipedIn(film))
-  const intoVisit: Ms[] = []
-  for (const [n, piece] of film.programme.pieces.entries()) {
-    const before = film.programme.pieces[n - 1]
-    intoVisit.push(before?.visit === piece.visit ? (intoVisit[n - 1] ?? 0) + pieceLength(before) : 0)
-    for (const stretch of stretchesOf(piece)) {
-      if (!tracks.has(stretch)) tracks.set(stretch, trackOf(withInkAfterwards(stretchOf(film, stretch), ink)))
+  const seen = new Map<StretchId, Stretch>()
+  const ink = inkAfterwards(film.programme)
+  for (const piece of film.programme.pieces) {
+    if (piece.out !== undefined) continue
+    for (const id of stretchesOf(piece)) {
+      if (tracks.has(id)) continue
+      const stretch = withInkAfterwards(stretchOf(film, id), ink)
+      seen.set(id, stretch)
+      tracks.set(id, trackOf(stretch))
     }
   }
   const starts = pieceStarts(film.programme)
   const framings = new Map([...film.slides.values()].map((slide) => [slide.id, framingOf(slide, film.shape)]))
-  return { film, length: starts.at(-1) ?? 0, starts, tracks, heldTracks: heldTracksOf(film, ink), intoVisit, framings }
+  return {
+    film, length: starts.at(-1) ?? 0, starts, tracks, heldTracks: heldTracksOf(film, ink), carried: carriedInk(film, seen, ink),
+    before: playedBefore(film.programme.pieces), framings,
+  }
 }
 
-/** What a piece shows while it lasts: its track, where on that it begins, and at what rate it goes on; null when nothing changes on it. */
-export function trackIn(index: FilmIndex, number: number): { readonly track: Track, readonly from: Ms, readonly rate: Ratio } | null {
+/** What a piece shows while it lasts: its track, where on that it begins, and at what rate it goes on; null when there is none, or it was cut. */
+export function trackIn(index: FilmIndex, number: number): { readonly track: Track, readonly span: Pick<Span, 'from' | 'rate'> } | null {
   const piece = index.film.programme.pieces[number]
-  if (piece === undefined) return null
-  const track = piece.kind === 'still' ? index.heldTracks.get(piece.visit) : index.tracks.get(piece.show.stretch)
+  if (piece === undefined || piece.out !== undefined) return null
+  const track = piece.kind === 'still' ? index.heldTracks.get(piece.still) : index.tracks.get(piece.show.stretch)
   if (track === undefined) return null
-  return piece.kind === 'still' ? { track, from: index.intoVisit[number] ?? 0, rate: AS_RECORDED } : { track, from: piece.show.from, rate: piece.rate }
+  return { track, span: piece.kind === 'still' ? { from: piece.from, rate: AS_RECORDED } : piece.show }
 }
 
 function stretchOf(film: Film, id: StretchId): Stretch {
@@ -130,13 +139,17 @@ export const stepOf = (slide: Slide, step: number): Step => {
   return found
 }
 
+/** The last moment of a film or piece is so much before its end, in ms: all that is sampled lies inside. */
+export const LAST_MOMENT = 1e-3
+
 /** Which piece is on at `t`, and how far into it. Past the end it is the last moment of the last piece. */
 export function pieceAt(index: FilmIndex, t: Ms): { readonly piece: Piece, readonly number: number, readonly into: Ms } | null {
-  const count = index.film.programme.pieces.length
-  if (count === 0) return null
-  const clamped = Math.max(0, Math.min(t, index.length - 1))
-  const number = Math.min(count - 1, lastNotAfter(index.starts, clamped))
-  const piece = index.film.programme.pieces[number]
+  const { pieces } = index.film.programme
+  const clamped = Math.max(0, Math.min(t, index.length - LAST_MOMENT))
+  // One that was cut takes no time and starts where the next one does, so it is never the last that has started.
+  let number = Math.min(pieces.length - 1, lastNotAfter(index.starts, clamped))
+  while (number >= 0 && pieces[number]?.out !== undefined) number -= 1
+  const piece = pieces[number]
   if (piece === undefined) return null
   return { piece, number, into: clamped - (index.starts[number] ?? 0) }
 }
@@ -153,15 +166,20 @@ export function sceneAt(index: FilmIndex, t: Ms): Scene | null {
 
 const WHOLE: Rect = { x: 0, y: 0, w: 1, h: 1 }
 
-const drawnAt = (track: Track | undefined, slide: SlideId, at: Ms): readonly DrawnStroke[] =>
-  (track?.inkAt(slide, at) ?? []).map(({ stroke, from, whole }) => ({ stroke, elapsed: at >= whole ? null : at - from }))
+const drawnAt = (track: Track | undefined, slide: SlideId, at: Ms): readonly DrawnStroke[] => track?.drawnAt(slide, at) ?? []
 
-/** A slide that is held without a recording. */
-function heldMoment(index: FilmIndex, piece: Piece & { kind: 'still' }, at: Ms): Scene {
+/** What lies on a piece from others of its visit, below its own ink. */
+function withCarried(index: FilmIndex, number: number, at: Ms, ink: readonly DrawnStroke[]): readonly DrawnStroke[] {
+  const carried = index.carried.get(number)
+  return carried === undefined ? ink : [...carried.filter((lying) => at < lying.until).map((lying) => drawnStroke(lying, at)), ...ink]
+}
+
+/** A slide that is held without a recording. @param at in its own time */
+function heldMoment(index: FilmIndex, number: number, piece: StillPiece, at: Ms): Scene {
   const lying = piece.of === undefined ? [] : drawnAt(index.tracks.get(piece.of.stretch), piece.slide, piece.of.at)
   return {
     slide: piece.slide, step: piece.step, shown: stepOf(slideOf(index.film, piece.slide), piece.step),
-    ink: [...lying, ...drawnAt(index.heldTracks.get(piece.visit), piece.slide, at)],
+    ink: withCarried(index, number, at, [...lying, ...drawnAt(index.heldTracks.get(piece.still), piece.slide, at)]),
     spot: null, stage: WHOLE, coming: 1, inset: null, voice: null, transition: null,
   }
 }
@@ -170,9 +188,8 @@ function heldMoment(index: FilmIndex, piece: Piece & { kind: 'still' }, at: Ms):
 function momentIn(index: FilmIndex, number: number, into: Ms): Scene {
   const piece = index.film.programme.pieces[number]
   if (piece === undefined) throw new RangeError(`no piece ${String(number)}`)
-  if (piece.kind === 'still') return heldMoment(index, piece, (index.intoVisit[number] ?? 0) + into)
-  const elapsed = sourceAt(into, 0, piece.rate)
-  const at = piece.show.from + elapsed
+  if (piece.kind === 'still') return heldMoment(index, number, piece, piece.from + into)
+  const at = sourceAt(piece.show, into)
   const track = index.tracks.get(piece.show.stretch)
   if (track === undefined) throw new Error(`the film lacks stretch ${piece.show.stretch}`)
   const { slide } = piece
@@ -186,14 +203,14 @@ function momentIn(index: FilmIndex, number: number, into: Ms): Scene {
     slide,
     step,
     shown: blank ? null : stepOf(slideOf(index.film, slide), step),
-    ink: blank ? [] : drawnAt(track, slide, at),
+    ink: blank ? [] : withCarried(index, number, at, drawnAt(track, slide, at)),
     spot: blank ? null : track.spotAt(at),
     stage: insetOn ? stageRect(framing) : WHOLE,
     coming: revealed && reveals(slideOf(index.film, slide)) ? eased(Math.max(0, at - since) / REVEAL) : 1,
     inset: insetOn && piece.camera !== null
-      ? { stretch: piece.camera.stretch, at: piece.camera.from + elapsed, framing }
+      ? { stretch: piece.camera.stretch, at: sourceAt(piece.camera, into), framing }
       : null,
-    voice: piece.voice === null ? null : { stretch: piece.voice.stretch, at: piece.voice.from + elapsed },
+    voice: piece.voice === null ? null : { stretch: piece.voice.stretch, at: sourceAt(piece.voice, into) },
     transition: null,
   }
 }
@@ -204,9 +221,10 @@ export const reveals = (slide: Slide): boolean => slide.composition?.reveal === 
 /** The last moment of what was on before a piece, when that was another slide. */
 function momentBefore(index: FilmIndex, number: number): Scene | null {
   const piece = index.film.programme.pieces[number]
-  const before = index.film.programme.pieces[number - 1]
+  const last = index.before[number] ?? -1
+  const before = index.film.programme.pieces[last]
   if (piece === undefined || before === undefined || before.slide === piece.slide) return null
-  return momentIn(index, number - 1, Math.max(0, pieceLength(before) - 1))
+  return momentIn(index, last, Math.max(0, pieceLength(before) - LAST_MOMENT))
 }
 
 /**

@@ -1,4 +1,5 @@
 import type { Cue, Ms, PathPoint, Point, SlideId, Stretch, Stroke } from '@core/model'
+import { strokeLength } from './ink-afterwards'
 import { lastNotAfter } from './search'
 
 /** A stroke in a stretch's time: it grows from `from` to `whole` and lies there until it is gone. */
@@ -8,6 +9,15 @@ export interface LyingStroke {
   readonly whole: Ms
   readonly until: Ms
 }
+
+/** A stroke as it is to be drawn now: `elapsed` ms of it, or all when null. */
+export interface DrawnStroke {
+  readonly stroke: Stroke
+  readonly elapsed: Ms | null
+}
+
+/** A stroke as it is at a time. */
+export const drawnStroke = ({ stroke, from, whole }: LyingStroke, at: Ms): DrawnStroke => ({ stroke, elapsed: at >= whole ? null : at - from })
 
 /** What is shown, since when, and what was shown before that; null when it was there from the first. */
 export interface Shown {
@@ -22,12 +32,12 @@ export interface Track {
   shownAt: (at: Ms) => Shown
   blankAt: (at: Ms) => boolean
   insetAt: (at: Ms) => boolean
-  /** Where the pointer's spot is; null while there is none. */
+  /** Where the pointer's spot is; null while there is none, and from the moment on at which its path ends. */
   spotAt: (at: Ms) => Point | null
   /** When each spot appears and when it is gone, ascending. */
   readonly spots: readonly { readonly from: Ms, readonly to: Ms }[]
-  /** Strokes on a slide that have begun and are not gone, in the order they were begun. */
-  inkAt: (slide: SlideId, at: Ms) => readonly LyingStroke[]
+  /** Strokes on a slide that have begun and are not gone, in the order they were begun. The same list as long as nothing of it changes. */
+  drawnAt: (slide: SlideId, at: Ms) => readonly DrawnStroke[]
   /** Times, ascending, at which something other than growing ink or the camera changes. */
   readonly turns: readonly Ms[]
   /** Times, ascending, at which a slide or step is shown. */
@@ -55,8 +65,6 @@ function switches<Value>(opening: Value, events: readonly { readonly at: Ms, rea
 const SILENT: ReadonlySet<Cue['kind']> = new Set(['ink', 'point', 'mute', 'stumble'])
 
 const valueAt = <Value>(line: Switch<Value>, at: Ms): Value => line.values[lastNotAfter(line.times, at)] as Value
-
-const strokeLength = (stroke: Stroke): Ms => stroke.points.at(-1)?.dt ?? 0
 
 function layInk(stretch: Stretch): ReadonlyMap<SlideId, readonly LyingStroke[]> {
   const bySlide = new Map<SlideId, LyingStroke[]>()
@@ -86,17 +94,22 @@ function takeOff(bySlide: Map<SlideId, LyingStroke[]>, cue: Extract<Cue, { kind:
   }
 }
 
-/** Answers for the ink of one slide; remembers the last answer, since neighbouring frames mostly share it. */
-function inkOf(list: readonly LyingStroke[]): (at: Ms) => readonly LyingStroke[] {
+const NO_INK: readonly DrawnStroke[] = []
+
+/** Answers for the ink of one slide; remembers what lies there between two changes, since neighbouring frames mostly share it. */
+function inkOf(list: readonly LyingStroke[]): (at: Ms) => readonly DrawnStroke[] {
   const changes = [...new Set(list.flatMap((lying) => [lying.from, lying.until]))].sort((a, b) => a - b)
-  const known = new Map<number, readonly LyingStroke[]>()
+  const known = new Map<number, { readonly lying: readonly LyingStroke[], readonly whole: Ms, readonly drawn: readonly DrawnStroke[] }>()
   return (at) => {
     const interval = lastNotAfter(changes, at)
-    const found = known.get(interval)
-    if (found !== undefined) return found
-    const answer = list.filter((lying) => lying.from <= at && at < lying.until)
-    known.set(interval, answer)
-    return answer
+    let found = known.get(interval)
+    if (found === undefined) {
+      const lying = list.filter((one) => one.from <= at && at < one.until)
+      const whole = lying.reduce((last, one) => Math.max(last, one.whole), -Infinity)
+      found = { lying, whole, drawn: lying.map(({ stroke }) => ({ stroke, elapsed: null })) }
+      known.set(interval, found)
+    }
+    return at >= found.whole ? found.drawn : found.lying.map((lying) => drawnStroke(lying, at))
   }
 }
 
@@ -141,10 +154,10 @@ export function trackOf(stretch: Stretch): Track {
     },
     blankAt: (at) => valueAt(blankLine, at),
     insetAt: (at) => valueAt(insetLine, at),
-    inkAt: (slide, at) => ink.get(slide)?.(at) ?? [],
+    drawnAt: (slide, at) => ink.get(slide)?.(at) ?? NO_INK,
     spotAt: (at) => {
       const spot = spots[lastNotAfter(spotStarts, at)]
-      return spot === undefined || at > spot.to ? null : along(spot, at)
+      return spot === undefined || at >= spot.to ? null : along(spot, at)
     },
     spots,
     turns,

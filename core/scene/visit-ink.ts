@@ -1,4 +1,4 @@
-import { intoPiece, visitsOf } from '@core/programme'
+import { intoSpan, visitsOf } from '@core/programme'
 import type { Visit } from '@core/programme'
 import type { Ms, Point, Size, Stroke } from '@core/model'
 import { touchesStroke } from '@core/ink'
@@ -17,11 +17,11 @@ export function inkOfVisit(index: FilmIndex, visit: Visit): readonly BegunStroke
   for (let n = visit.pieces[0]; n < visit.pieces[1]; n += 1) {
     const found = trackIn(index, n)
     if (found === null) continue
-    const { track, from, rate } = found
+    const { track, span } = found
     const start = index.starts[n] ?? 0
     const end = index.starts[n + 1] ?? start
     for (const lying of track.growing(visit.slide)) {
-      const at = start + intoPiece(lying.from, from, rate)
+      const at = start + intoSpan(span, lying.from)
       if (at >= start && at < end && lying.from < lying.until) begun.push({ stroke: lying.stroke, at })
     }
   }
@@ -37,7 +37,7 @@ export function stepTurns(index: FilmIndex): readonly Ms[] {
     const found = trackIn(index, n)
     const start = index.starts[n] ?? 0
     const end = index.starts[n + 1] ?? start
-    return found === null ? [start] : [start, ...found.track.shows.map((at) => start + intoPiece(at, found.from, found.rate)).filter((at) => at > start && at < end)]
+    return found === null ? [] : [start, ...found.track.shows.map((at) => start + intoSpan(found.span, at)).filter((at) => at > start && at < end)]
   })
   return [...new Set(steps)]
 }

@@ -1,2 +1,4 @@
+export * from './algebra'
 export * from './arbitrary'
 export * from './make'
+export * from './reference-talk'

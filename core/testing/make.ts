@@ -34,9 +34,9 @@ export function film(slides: readonly Slide[], stretches: readonly Stretch[]): F
   }
 }
 
-export const still = (name: string, on: SlideId, length: Ms): Piece => ({ kind: 'still', id: asId(name), visit: asId(name), slide: on, step: 0, length })
+export const still = (name: string, on: SlideId, length: Ms): Piece => ({ kind: 'still', still: asId(name), visit: asId(name), slide: on, step: 0, from: 0, to: length })
 
 export const recorded = (name: string, on: SlideId, from: Ms, to: Ms, rate = AS_RECORDED): Piece => {
-  const span = { stretch: asId<'stretch'>('s'), from, to }
-  return { kind: 'recorded', id: asId(name), visit: asId(name), slide: on, show: span, voice: span, camera: span, rate }
+  const span = { stretch: asId<'stretch'>('s'), from, to, rate }
+  return { kind: 'recorded', visit: asId(name), slide: on, show: span, voice: span, camera: span }
 }

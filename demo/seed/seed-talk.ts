@@ -30,7 +30,7 @@ async function seedStretch(take: string, number: number, stretch: DemoStretch, f
   const slices = Array.from({ length: Math.ceil(media.length / SLICE) }, (_, n) => media.subarray(n * SLICE, (n + 1) * SLICE))
   await keepSlices(db, id, slices.map((bytes, n) => ({ n, bytes, digest: digestOf(bytes) })))
   const cues = stretch.cues.map((cue) => toCue(cue, slides))
-  await keepCues(db, id, 0, cues)
+  await keepCues(db, id, cues.map((cue, n) => ({ n, cue })))
   await closeStretch(db, id, { slices: slices.length, cues: cues.length, length: stretch.length })
   return [...lying, ...cues.flatMap((cue) => (cue.kind === 'ink' ? [cue.stroke] : []))]
 }

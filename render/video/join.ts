@@ -47,7 +47,7 @@ const escaped = (text: string): string => text.replace(/[=;#\\\n]/g, (sign) => `
 /** Chapters in ffmpeg's own metadata format (ffmpeg-formats, section Metadata). */
 export function metadata({ title, artist, chapters }: FileNotes): string {
   const entries = chapters.map((chapter) =>
-    `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${String(chapter.start)}\nEND=${String(chapter.end)}\ntitle=${escaped(chapter.title)}\n`)
+    `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${String(Math.round(chapter.start))}\nEND=${String(Math.round(chapter.end))}\ntitle=${escaped(chapter.title)}\n`)
   return `;FFMETADATA1\ntitle=${escaped(title)}\n${artist === '' ? '' : `artist=${escaped(artist)}\n`}${entries.join('')}`
 }
 

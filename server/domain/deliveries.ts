@@ -129,7 +129,7 @@ async function orderOne(q: Queries, order: Order, recipe: Recipe, slide: SlideId
   const id = randomUUID()
   await q.insertInto('delivery').values({
     id, talk, recipe: JSON.stringify(recipe), programme_revision: revisionOf(recipe, film), starts, file: await freeName(q, talk, nameOf(order, recipe, slide), recipe.format), state: 'queued',
-    length_ms: plan.length, ...plan.frame, frames_total: plan.frames, time_left_ms: guess.time, estimate: JSON.stringify(guess), sentence: null, facts: null,
+    length_ms: Math.ceil(plan.length), ...plan.frame, frames_total: plan.frames, time_left_ms: guess.time, estimate: JSON.stringify(guess), sentence: null, facts: null,
   }).execute()
   await addJob(q, 'deliver', { delivery: id }, jobOf(id), { starts, place: 0 })
   await tell(q, { talk, kind: 'delivery', id })

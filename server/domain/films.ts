@@ -1,6 +1,6 @@
 import { group } from 'd3'
 import { asId } from '@core/model'
-import type { Piece, Programme, Seam, StretchId } from '@core/model'
+import type { Film, Programme, StretchId } from '@core/model'
 import type { HeardStretch } from '@core/programme'
 import { stretchesOf } from '@core/scene'
 import type { FilmView } from '@contracts'
@@ -8,11 +8,8 @@ import type { Queries } from '@server/database'
 import { slidesAsShown } from './decks'
 import { currentProgramme, programmeAt } from './programmes'
 
-const stretchesIn = (pieces: readonly Piece[]): readonly StretchId[] => pieces.flatMap(stretchesOf)
-const stretchesBehind = (seams: readonly Seam[]): readonly StretchId[] => seams.flatMap((seam) => [...stretchesIn(seam.pieces), ...stretchesBehind(seam.seams)])
-
 /** Every stretch that a programme names, also in what was cut and can be opened again. */
-export const stretchIdsOf = (programme: Programme): readonly StretchId[] => [...new Set([...stretchesIn(programme.pieces), ...stretchesBehind(programme.seams)])]
+export const stretchIdsOf = (programme: Programme): readonly StretchId[] => [...new Set(programme.pieces.flatMap(stretchesOf))]
 
 /** Recorded stretches with their cues, in three questions whatever their number. */
 export async function loadStretches(q: Queries, ids: readonly string[]): Promise<readonly HeardStretch[]> {
@@ -35,6 +32,17 @@ export async function loadStretches(q: Queries, ids: readonly string[]): Promise
     cameraLost: row.camera_lost_ms,
     timing: row.timing,
   }))
+}
+
+/** A talk's film as it is now, with all that its programme names. */
+export async function filmNow(q: Queries, talk: string): Promise<Film> {
+  const programme = await currentProgramme(q, talk)
+  const [{ shape }, slides, stretches] = await Promise.all([
+    q.selectFrom('talk').select('shape').where('id', '=', talk).executeTakeFirstOrThrow(),
+    slidesAsShown(q, talk, programme.slides),
+    loadStretches(q, stretchIdsOf(programme)),
+  ])
+  return { programme, shape, slides: new Map(slides.map((slide) => [slide.id, slide])), stretches: new Map(stretches.map((stretch) => [stretch.id, stretch])) }
 }
 
 /** A talk's film as it travels to a page. @param revision of the programme; the current one when left out */

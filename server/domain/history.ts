@@ -78,7 +78,7 @@ export async function takeBack(q: Queries, talk: string, author: string, role: E
   const now = await held(q, talk)
   const step = (await stacksOf(q, talk, author))[role].at(-1)
   if (step === undefined) throw new Refusal('not-found', role === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.')
-  const before = step.revision === 1 ? { ...now, pieces: [], seams: [] } : await programmeAt(q, talk, step.revision - 1)
+  const before = step.revision === 1 ? { ...now, pieces: [] } : await programmeAt(q, talk, step.revision - 1)
   const after = await programmeAt(q, talk, step.revision)
   const next = merged(after, before, now)
   await allThere(q, next)

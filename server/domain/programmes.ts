@@ -6,22 +6,19 @@ import type { Queries } from '@server/database'
 import { wantAhead } from './ahead'
 import { tell } from './events'
 
-/** A programme as the database has it: those that were kept before there were seams, or ink drawn afterwards, have none. */
-const whole = (value: Partial<Programme>): Programme => ({ ...EMPTY_PROGRAMME, ...value })
-
 /** The talk's programme as it is now; an empty one before anything was recorded. */
 export async function currentProgramme(q: Queries, talk: string): Promise<Programme> {
   const row = await q.selectFrom('talk')
     .leftJoin('programme', (join) => join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'))
     .select('programme.value').where('talk.id', '=', talk).executeTakeFirst()
-  return row?.value == null ? EMPTY_PROGRAMME : whole(row.value)
+  return row?.value ?? EMPTY_PROGRAMME
 }
 
 /** A programme as it once was. */
 export async function programmeAt(q: Queries, talk: string, revision: number): Promise<Programme> {
   const row = await q.selectFrom('programme').select('value').where('talk', '=', talk).where('revision', '=', revision).executeTakeFirst()
   if (row === undefined) throw new Refusal('not-found', 'There is no such version of this programme.')
-  return whole(row.value)
+  return row.value
 }
 
 /** Who made a revision, and what it took back. */
@@ -40,7 +37,7 @@ export async function saveProgramme(q: Queries, talk: string, programme: Program
   const moved = await q.updateTable('talk').set({ programme_revision: programme.revision, changed: new Date() })
     .where('id', '=', talk).where('programme_revision', '=', programme.revision - 1).executeTakeFirst()
   if (moved.numUpdatedRows !== 1n) throw new Refusal('conflict', 'The programme was changed on another page in the meantime. Nothing was overwritten; try again.')
-  await q.insertInto('programme').values({ talk, revision: programme.revision, value: JSON.stringify(programme), length_ms: programmeLength(programme), reason, author, role, takes_back: takesBack ?? null }).execute()
+  await q.insertInto('programme').values({ talk, revision: programme.revision, value: JSON.stringify(programme), length_ms: Math.round(programmeLength(programme)), reason, author, role, takes_back: takesBack ?? null }).execute()
   await tell(q, { talk, kind: 'programme', id: String(programme.revision) })
   await wantAhead(q, talk)
 }

@@ -1,6 +1,6 @@
 import { asId, Refusal } from '@core/model'
 import type { Piece, Programme, SlideId, Take } from '@core/model'
-import { applyProgrammeEdit, nameOfEdit, pieceLength, recordingsOf, useRecording } from '@core/programme'
+import { applyProgrammeEdit, nameOfEdit, programmeLength, recordingsOf, useRecording } from '@core/programme'
 import type { HeardStretch, ProgrammeEdit } from '@core/programme'
 import { PEAKS_A_SECOND } from '@core/voice'
 import type { RecordingView, UseRequest } from '@contracts'
@@ -40,7 +40,7 @@ export async function recordingsOfSlide(q: Queries, talk: string, slide: SlideId
       stretch: piece.show.stretch, from: piece.show.from, to: piece.show.to, voice: piece.voice !== null,
       peaks: (peaks.get(piece.show.stretch) ?? []).slice(Math.floor((piece.show.from / 1000) * PEAKS_A_SECOND), Math.ceil((piece.show.to / 1000) * PEAKS_A_SECOND)),
     }]))
-    return [{ take: id, kind: take.kind, started: take.started.toISOString(), showing: first.visit, length: pieces.reduce((sum, piece) => sum + pieceLength(piece), 0), parts }]
+    return [{ take: id, kind: take.kind, started: take.started.toISOString(), showing: first.visit, length: programmeLength({ pieces }), parts }]
   })
 }
 

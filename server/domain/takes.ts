@@ -130,8 +130,9 @@ export async function keepSlices(q: Queries, stretch: string, slices: readonly S
 }
 
 /** Keeps cues by their number; those that are there already stay as they are. */
-export async function keepCues(q: Queries, stretch: string, first: number, cues: readonly Cue[]): Promise<void> {
-  await q.insertInto('cue').values(cues.map((cue, n) => ({ stretch, n: first + n, cue: JSON.stringify(cue) })))
+export async function keepCues(q: Queries, stretch: string, cues: readonly { readonly n: number, readonly cue: Cue }[]): Promise<void> {
+  if (cues.length === 0) return
+  await q.insertInto('cue').values(cues.map(({ n, cue }) => ({ stretch, n, cue: JSON.stringify(cue) })))
     .onConflict((conflict) => conflict.doNothing()).execute()
 }
 
@@ -197,8 +198,10 @@ export async function placeFinishedTake(db: Database, take: string): Promise<voi
       // Take the talk's lock first, so that two takes finished at once are placed one after the other.
       const { language } = await q.selectFrom('talk').select('language').where('id', '=', row.talk).forUpdate().executeTakeFirstOrThrow()
       const slides = await slidesOf(q, row.talk)
-      const programme = placeTake(await currentProgramme(q, row.talk), row.intent, { id: asId(take), kind: row.kind, stretches }, slides, (id) => speechFree(stretches.find((stretch) => stretch.id === id)?.peaks ?? [], SHORTEST_PAUSE))
-      await saveProgramme(q, row.talk, programme, placedBy(take), { author: row.place?.browser ?? null })
+      const before = await currentProgramme(q, row.talk)
+      const programme = placeTake(before, row.intent, { id: asId(take), kind: row.kind, stretches }, slides, (id) => speechFree(stretches.find((stretch) => stretch.id === id)?.peaks ?? [], SHORTEST_PAUSE))
+      // A take of which nothing counts changes nothing.
+      if (programme !== before) await saveProgramme(q, row.talk, programme, placedBy(take), { author: row.place?.browser ?? null })
       if (row.kind !== 'dub') await rememberSpeech(q, row.talk, take, language, slides, spokenOn(take, stretches))
     }
     await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()

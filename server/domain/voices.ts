@@ -1,25 +1,23 @@
 import { randomUUID } from 'node:crypto'
 import { mkdir, rename } from 'node:fs/promises'
 import { Refusal, asId } from '@core/model'
-import type { StretchId, Stretch, VisitId } from '@core/model'
-import { revisited, visitsOf } from '@core/programme'
-import type { Revisit } from '@core/programme'
-import { snapshotAt } from '@core/scene'
+import type { VisitId } from '@core/model'
+import { visitsOf } from '@core/programme'
+import { revisited } from '@core/scene'
+import type { Revisit } from '@core/scene'
 import type { TakePlace } from '@contracts'
 import type { Queries } from '@server/database'
 import { broughtPath, stretchFolder } from '@server/store'
 import { tell } from './events'
-import { loadStretches, stretchIdsOf } from './films'
+import { filmNow } from './films'
 import type { Uploaded } from './imports'
 import { addJob } from './jobs'
-import { currentProgramme } from './programmes'
 
 /** What a visit shows, as a recording of its own would. @throws Refusal `not-found` when it is gone */
 async function showingOf(q: Queries, talk: string, visit: VisitId, length: number): Promise<Revisit> {
-  const programme = await currentProgramme(q, talk)
-  const found = visitsOf(programme).find((one) => one.id === visit)
-  const stretches = new Map<StretchId, Stretch>((await loadStretches(q, stretchIdsOf(programme))).map((stretch) => [stretch.id, stretch]))
-  const shown = found === undefined ? null : revisited(programme.pieces.slice(...found.pieces), stretches, snapshotAt, length)
+  const film = await filmNow(q, talk)
+  const found = visitsOf(film.programme).find((one) => one.id === visit)
+  const shown = found === undefined ? null : revisited(film, found, length)
   if (shown === null) throw new Refusal('not-found', 'The part of the talk that this voice is for is not there any more.')
   return shown
 }

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { PLAIN_FRAMING } from '@core/model'
 import type { Programme, Stroke } from '@core/model'
 import { frameAt } from '@core/plan'
-import { programmeLength, visitsOf } from '@core/programme'
+import { programmeLength, seamsOf, visitsOf } from '@core/programme'
 import { run } from '@render/process'
 import type { ProgrammeEdit } from '@core/programme'
 import type { FilmView, RecordingView, TalkView, UseRequest } from '@contracts'
@@ -46,7 +46,7 @@ describe('a talk that was recorded', () => {
     const before = await now()
     const [first, second] = visitsOf(before)
     const stroke = line(first!.slide)
-    expect((await edit({ kind: 'draw', ink: { visit: first!.id, stretch: (before.pieces[0] as { show: { stretch: string } }).show.stretch as never, at: 500, stroke } })).status).toBe(200)
+    expect((await edit({ kind: 'draw', ink: { visit: first!.id, over: { kind: 'stretch', id: (before.pieces[0] as { show: { stretch: string } }).show.stretch as never }, at: 500, stroke } })).status).toBe(200)
     expect((await edit({ kind: 'ink', visit: first!.id, strokes: [stroke.id], change: { kind: 'shift', by: 700 } })).status).toBe(200)
     expect((await edit({ kind: 'framing', visits: [second!.id], framing: { ...PLAIN_FRAMING, rect: { x: 0.1, y: 0.1, w: 0.2, h: 0.3 }, off: true } })).status).toBe(200)
     const after = await now()
@@ -87,8 +87,8 @@ describe('a talk that was recorded', () => {
     const won = 9000 - 1000 + 3000 - programmeLength(after)
     expect(won).toBeGreaterThan(800)
     expect(won).toBeLessThan(1700)
-    expect(after.seams).toHaveLength(2)
-    for (const seam of (await now()).seams) expect((await edit({ kind: 'reopen', seam: seam.id })).status).toBe(200)
+    expect(seamsOf(after)).toHaveLength(2)
+    for (const seam of seamsOf(await now())) expect((await edit({ kind: 'reopen', seam: seam.id })).status).toBe(200)
     expect(programmeLength(await now())).toBe(11_000)
     expect((await client.ask('POST', `/talks/${talk}/programme/return`, { author: here, revision: before.revision })).status).toBe(200)
   })

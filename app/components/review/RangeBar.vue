@@ -2,7 +2,7 @@
 import { pieceAt } from '@core/scene'
 import { quietNear } from '@core/voice'
 import type { Ms } from '@core/model'
-import { intoPiece, sourceAt } from '@core/programme'
+import { intoSpan, sourceAt } from '@core/programme'
 import type { Visit } from '@core/programme'
 import { useMending } from '~/stores/mending'
 import { useTalk } from '~/stores/talk'
@@ -17,10 +17,10 @@ const talk = useTalk()
 function quiet(at: Ms): Ms {
   const found = talk.index === null ? null : pieceAt(talk.index, at)
   if (found === null || found.piece.kind === 'still' || found.piece.voice === null) return at
-  const { voice, rate } = found.piece
-  const time = sourceAt(found.into, voice.from, rate)
+  const { voice } = found.piece
+  const time = sourceAt(voice, found.into)
   const near = quietNear(talk.film?.peaks[voice.stretch] ?? [], time)
-  return near <= voice.from || near >= voice.to ? at : at + intoPiece(near, time, rate)
+  return near <= voice.from || near >= voice.to ? at : at - found.into + intoSpan(voice, near)
 }
 /** To the Lectern, where this part is said again. */
 const again = computed(() => {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { Scissor } from '@element-plus/icons-vue'
-import { seamLength } from '@core/programme'
-import type { Ms, Seam } from '@core/model'
+import type { CutId, Ms } from '@core/model'
+import type { Seam } from '@core/programme'
 import { preciseDuration } from '~/words'
 
 /** A visit's voice as a waveform on which a part is chosen by two brackets, with the seams of what was cut. All times count from the visit's beginning. */
@@ -11,12 +11,12 @@ const props = defineProps<{
   played: number
   length: Ms
   range: { readonly from: Ms, readonly to: Ms } | null
-  seams: readonly { readonly seam: Seam, readonly at: Ms }[]
+  seams: readonly Seam[]
   pauses: readonly { readonly from: Ms, readonly to: Ms }[]
   /** What happened on the slide, and when. */
   marks: readonly { readonly kind: 'ink' | 'step' | 'stumble', readonly at: Ms }[]
 }>()
-const emit = defineEmits<{ range: [from: Ms, to: Ms], go: [at: Ms], reopen: [id: Seam['id']] }>()
+const emit = defineEmits<{ range: [from: Ms, to: Ms], go: [at: Ms], reopen: [id: CutId] }>()
 const place = ref<HTMLElement | null>(null)
 const { width } = useElementSize(place)
 /** A drag that is shorter than this is a click, in pixels. */
@@ -67,7 +67,7 @@ const left = (at: Ms): string => `${String((at / Math.max(1, props.length)) * 10
         <i class="chosen" :style="{ left: left(range.from), right: `calc(100% - ${left(range.to)})` }" />
         <button v-for="which in ['from', 'to'] as const" :key="which" class="bracket" :class="which" :style="{ left: left(range[which]) }" :aria-label="`${which === 'from' ? 'Beginning' : 'End'} of the chosen part, ${preciseDuration(range[which])}; arrow keys move it`" @pointerdown.stop="press($event, which)" @keydown="nudge(which, $event)" />
       </template>
-      <button v-for="{ seam, at } in seams" :key="seam.id" class="seam" :style="{ left: `clamp(0px, calc(${left(at)} - 8px), ${String(Math.max(0, width - 16))}px)` }" :title="`${preciseDuration(seamLength(seam))} was cut here. Click to open it again.`" :aria-label="`Open the cut of ${preciseDuration(seamLength(seam))} again`" @pointerdown.stop @click="$emit('reopen', seam.id)"><Scissor /></button>
+      <button v-for="seam in seams" :key="`${seam.id} ${seam.at}`" class="seam" :style="{ left: `clamp(0px, calc(${left(seam.at)} - 8px), ${String(Math.max(0, width - 16))}px)` }" :title="`${preciseDuration(seam.length)} was cut here. Click to open it again.`" :aria-label="`Open the cut of ${preciseDuration(seam.length)} again`" @pointerdown.stop @click="$emit('reopen', seam.id)"><Scissor /></button>
     </div>
   </div>
 </template>

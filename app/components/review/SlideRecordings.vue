@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Ms } from '@core/model'
+import { piecesOfVisit } from '@core/programme'
 import type { Visit } from '@core/programme'
 import type { RecordingView } from '@contracts'
 import { api, recordingUrl, sentenceOf } from '~/client'
@@ -24,7 +25,7 @@ let part = 0
 const KINDS = { full: 'Whole take', retake: 'Retake', dub: 'Voice', rehearsal: 'Run-through' } as const
 /** How much of this recording the visit is made of now. */
 function share(recording: RecordingView): 'all' | 'some' | 'none' {
-  const shown = talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => (piece.kind === 'recorded' ? [piece.show] : []))
+  const shown = piecesOfVisit(talk.programme, props.visit).flatMap((piece) => (piece.kind === 'recorded' ? [piece.show] : []))
   const here = shown.filter((show) => recording.parts.some(({ stretch, from, to }) => stretch === String(show.stretch) && show.from < to && show.to > from))
   const length = here.reduce((sum, show) => sum + show.to - show.from, 0)
   if (here.length === 0) return 'none'

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { MoreFilled } from '@element-plus/icons-vue'
-import { AS_RECORDED } from '@core/model'
+import { AS_RECORDED, sameRatio } from '@core/model'
+import { piecesOfVisit } from '@core/programme'
 import type { ProgrammeEdit, Visit } from '@core/programme'
 import { ACCEPTED_SOUNDS, bringVoice } from '~/client'
 import { thisBrowser } from '~/capture'
@@ -14,9 +15,9 @@ const chooser = ref<HTMLInputElement | null>(null)
 const talk = useTalk()
 const mending = useMending()
 const place = computed(() => talk.visits.findIndex((one) => one.id === props.visit.id))
-const pieces = computed(() => talk.programme.pieces.slice(...props.visit.pieces))
+const pieces = computed(() => piecesOfVisit(talk.programme, props.visit))
 const voiced = computed(() => pieces.value.some((piece) => piece.kind === 'recorded' && piece.voice !== null))
-const changed = computed(() => pieces.value.some((piece) => piece.kind === 'recorded' && piece.rate.num !== piece.rate.den))
+const changed = computed(() => pieces.value.some((piece) => piece.kind === 'recorded' && !sameRatio(piece.show.rate, AS_RECORDED)))
 const FASTER = { num: 21, den: 20 }
 
 interface Choice { readonly name: string, readonly edit: ProgrammeEdit, readonly off: boolean }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Flag } from '@element-plus/icons-vue'
 import { plannedTime } from '@core/pace'
-import { HOLD_RANGE, intoPiece, pieceLength } from '@core/programme'
+import { HOLD_RANGE, intoSpan, pieceLength, piecesOfVisit } from '@core/programme'
 import type { Visit } from '@core/programme'
 import { inkOfVisit } from '@core/scene'
 import type { Ms, Slide } from '@core/model'
@@ -15,13 +15,15 @@ const emit = defineEmits<{ play: [], go: [at: Ms], loop: [] }>()
 const talk = useTalk()
 const mending = useMending()
 
-const parts = computed(() => talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => {
+/** What is played of it. */
+const pieces = computed(() => piecesOfVisit(talk.programme, props.visit))
+const parts = computed(() => pieces.value.flatMap((piece) => {
   if (piece.kind === 'still' || piece.voice === null) return []
   return [{ peaks: talk.film?.peaks[piece.voice.stretch] ?? [], from: piece.voice.from, to: piece.voice.to }]
 }))
 const picture = computed(() => props.slide?.steps.at(-1)?.picture)
 /** Where one stretch ended and the next began while the slide was up; a cut is no pause. */
-const pauses = computed(() => talk.programme.pieces.slice(...props.visit.pieces).filter((piece, n, all) => {
+const pauses = computed(() => pieces.value.filter((piece, n, all) => {
   const before = all[n - 1]
   return piece.kind === 'recorded' && before?.kind === 'recorded' && before.show.stretch !== piece.show.stretch
 }).length)
@@ -30,8 +32,8 @@ const strokes = computed(() => ink.value.length)
 const picked = computed(() => mending.picked.has(props.visit.id))
 /** A slide that is held without a recording: for how long, in seconds. */
 const held = computed(() => {
-  const [piece, more] = talk.programme.pieces.slice(...props.visit.pieces)
-  return piece?.kind === 'still' && more === undefined ? piece.length / 1000 : null
+  const recorded = talk.programme.pieces.slice(...props.visit.pieces).some((piece) => piece.kind === 'recorded')
+  return recorded ? null : props.visit.length / 1000
 })
 const hold = (seconds: number | undefined): void => {
   if (seconds !== undefined && seconds !== held.value) void mending.edit({ kind: 'hold', visit: props.visit.id, length: Math.round(seconds * 1000) })
@@ -39,13 +41,13 @@ const hold = (seconds: number | undefined): void => {
 /** Where the presenter stumbled, in ms from the visit's beginning. */
 const stumbles = computed(() => {
   let at = 0
-  return talk.programme.pieces.slice(...props.visit.pieces).flatMap((piece) => {
+  return pieces.value.flatMap((piece) => {
     const from = at
     at += pieceLength(piece)
     if (piece.kind === 'still') return []
     const cues = talk.film?.stretches.find((one) => one.id === piece.show.stretch)?.cues ?? []
     return cues.flatMap((cue) => (cue.kind === 'stumble' && cue.at >= piece.show.from && cue.at < piece.show.to
-      ? [from + intoPiece(cue.at, piece.show.from, piece.rate)] : []))
+      ? [from + intoSpan(piece.show, cue.at)] : []))
   })
 })
 /** The chosen part, as far as it lies in this visit, from its beginning on. */
@@ -61,9 +63,7 @@ const marks = computed(() => [
   ...mending.steps.filter((at) => inVisit(at) && at > props.visit.start).map((at) => ({ kind: 'step' as const, at: at - props.visit.start })),
   ...stumbles.value.map((at) => ({ kind: 'stumble' as const, at })),
 ])
-const seams = computed(() => mending.seams.filter(({ seam, at }) => (seam.after === null
-  ? props.visit.start === 0
-  : talk.programme.pieces.slice(...props.visit.pieces).some((piece) => piece.id === seam.after)) && at >= props.visit.start).map(({ seam, at }) => ({ seam, at: at - props.visit.start })))
+const seams = computed(() => mending.seams.filter(({ visit }) => visit === props.visit.id).map((seam) => ({ ...seam, at: seam.at - props.visit.start })))
 function choose(from: Ms, to: Ms): void {
   if (to > from) mending.range = { from: props.visit.start + from, to: props.visit.start + to }
 }

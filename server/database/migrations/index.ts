@@ -10,6 +10,7 @@ import { recipes } from './0008-recipes'
 import { tails } from './0009-tails'
 import { widerRecipes } from './0010-wider-recipes'
 import { helpers } from './0011-helpers'
+import { cutsAreMarks } from './0012-cuts-are-marks'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -24,4 +25,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0009-tails': tails,
   '0010-wider-recipes': widerRecipes,
   '0011-helpers': helpers,
+  '0012-cuts-are-marks': cutsAreMarks,
 }

@@ -45,12 +45,12 @@ function record(intent: Intent, manner: Manner, fromStart: boolean): void {
 /** The visit that Review sent here to be said again. */
 const route = useRoute()
 const wanted = computed(() => talk.visits.find((visit) => visit.id === route.query['retake']) ?? null)
-watch(wanted, (visit) => { if (visit !== null && !underWay.value) lectern.goTo(visit.slide, performance.now()) }, { immediate: true })
+watch(wanted, (visit) => { if (visit !== null && !underWay.value) lectern.bringUp(visit.slide, performance.now()) }, { immediate: true })
 
 /** The part of that visit which is to be said again, in ms from its beginning; null: all of it. */
 const part = computed(() => {
   const [from, to] = [Number(route.query['from']), Number(route.query['to'])]
-  return wanted.value !== null && Number.isInteger(from) && Number.isInteger(to) && from >= 0 && to > from && to <= wanted.value.length ? { from, to } : null
+  return wanted.value !== null && Number.isFinite(from) && Number.isFinite(to) && from >= 0 && to > from && to <= wanted.value.length ? { from, to } : null
 })
 
 /** Whether everything from that visit on is to be said again. */
@@ -60,7 +60,7 @@ const rest = computed(() => wanted.value !== null && route.query['rest'] === '1'
 function retake(id: string): void {
   const visit = talk.visits.find((one) => one.id === id)
   if (visit === undefined) return
-  lectern.goTo(visit.slide, performance.now())
+  if (!lectern.bringUp(visit.slide, performance.now())) return
   if (rest.value && visit === wanted.value) record({ kind: 'replaceFrom', at: visit.start }, 'full', false)
   else record(part.value !== null && visit === wanted.value ? { kind: 'range', visit: visit.id, ...part.value } : { kind: 'retake', visit: visit.id }, 'full', false)
 }
@@ -95,7 +95,9 @@ watch(() => talk.talk?.id, (id) => {
   if (devices.stream === null) checking.value = true
   // A link may ask for a slide that is not in the talk yet.
   const chosen = talk.slides.find((slide) => slide.id === route.query['slide'])?.id ?? talk.selected
-  if (chosen !== null && !underWay.value) lectern.goTo(chosen, performance.now())
+  if (underWay.value) return
+  if (wanted.value !== null) lectern.bringUp(wanted.value.slide, performance.now())
+  else if (chosen !== null) lectern.goTo(chosen, performance.now())
 }, { immediate: true })
 watch(() => talk.selected, (id) => {
   if (id !== null && id !== lectern.slide?.id) lectern.goTo(id, performance.now())
