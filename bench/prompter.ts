@@ -30,7 +30,7 @@ async function reading(noise: number | null, tempo: number): Promise<Float32Arra
 /** How the notes keep up with a reading aloud of two minutes: distance in lines between what is said and what is due, at every twentieth of a second. */
 export async function measure(): Promise<Figure> {
   const read = JSON.parse(readFileSync('demo/reading/reading.json', 'utf8')) as { text: string, from: number, to: number }[]
-  const script = scriptOf(spokenLines(read.map((line) => line.text).join(' ')), 'en')
+  const script = scriptOf(spokenLines(read.map((line) => line.text).join(' ')))
   if (script.pauses.length !== read.length) throw new Error(`the notes have ${String(script.pauses.length)} lines, the reading ${String(read.length)}`)
   // What a rehearsal of the same reader would have taught.
   const learnt = learntRate([{ words: spokenWords(read.map((line) => line.text).join(' ')), spoken: read.reduce((sum, line) => sum + line.to - line.from, 0) }])

@@ -20,6 +20,6 @@ export function useFitPlan(limit: () => Ms | null) {
   const optional = computed(() => new Set(talk.slides.filter((slide) => slide.optional || slide.skip).map((slide) => slide.id)))
   return computed(() => {
     const most = limit()
-    return talk.index === null || most === null ? null : fitTo(talk.index.film, talk.film?.peaks ?? {}, most, (slide) => leastTime(slide, talk.speaker), optional.value)
+    return talk.index === null || most === null ? null : fitTo(talk.index.film, talk.film?.peaks ?? {}, most, leastTime, optional.value)
   })
 }

@@ -18,7 +18,7 @@ export function usePrompter(lines: Ref<readonly SpokenLine[]>) {
   const devices = useDevices()
   const habits = useHabits()
   const talk = useTalk()
-  const script = computed(() => scriptOf(lines.value, talk.speaker.language))
+  const script = computed(() => scriptOf(lines.value))
   const reading = shallowRef<Reading>(atFirstLine(talk.speaker.rate))
   const due = computed(() => reading.value.line)
   /** As far as it was heard in this run, a reader's rate holds for the next slide too. */

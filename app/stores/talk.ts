@@ -60,8 +60,8 @@ export const useTalk = defineStore('talk', () => {
   /** What is asked for again of the open talk. */
   let again = { talk: (): Promise<void> => Promise.resolve(), film: (): Promise<void> => Promise.resolve(), ledger: (): Promise<void> => Promise.resolve() }
 
-  /** Who speaks, for planning: rate and language. */
-  const speaker = computed<Speaker>(() => ({ rate: talk.value?.rate ?? ANYBODY.rate, language: talk.value?.language ?? ANYBODY.language }))
+  /** Who speaks, for planning. */
+  const speaker = computed<Speaker>(() => ({ rate: talk.value?.rate ?? ANYBODY.rate }))
   const slides = computed<readonly Slide[]>(() => talk.value?.slides ?? [])
   const slide = computed<Slide | null>(() => slides.value.find((one) => one.id === selected.value) ?? slides.value[0] ?? null)
   const programme = computed(() => film.value?.programme ?? EMPTY_PROGRAMME)

@@ -1,4 +1,5 @@
 export * from './duration'
+export * from './language-name'
 export * from './moment'
 export * from './size'
 export * from './layouts'

@@ -74,6 +74,39 @@ describe('a slide made here', () => {
     expect((line?.box.x ?? 0) + (line?.box.width ?? 0)).toBeCloseTo(unitsOf(WIDE).width - 74)
   })
 
+  it('puts the marks of right-to-left items at the right, and none before a further paragraph of an item', () => {
+    const marks = layOut(composed({ body: '- גאות\n- שפל' }), WIDE, null).marks
+    const [dot] = marks.filter((mark) => mark.kind === 'fill')
+    const [line] = marks.filter((mark) => mark.kind === 'line')
+    expect(dot?.box.x ?? 0).toBeGreaterThan((line?.box.x ?? 0) + (line?.box.width ?? 0))
+    expect(layOut(composed({ body: '1. one\n\n   more\n\n2. two' }), WIDE, null).marks.flatMap((mark) => (mark.kind === 'line' ? mark.runs.map((run) => run.text) : []))).toEqual(['1.', 'one', 'more', '2.', 'two'])
+  })
+
+  it('begins no line with a stop or a closing bracket', () => {
+    for (let n = 1; n < 60; n += 1) {
+      const lines = layOut(composed({ body: `${'潮'.repeat(n)}。（${'水'.repeat(30)}）。` }), WIDE, null).marks.flatMap((mark) => (mark.kind === 'line' ? [mark.runs.map((run) => run.text).join('')] : []))
+      for (const line of lines) expect(line).not.toMatch(/^[。）]|（$/)
+    }
+  })
+
+  it('says that it is overfull when a picture has no room left, and shows pictures that stand beside two columns of words', () => {
+    const picture = { asset: asId<'asset'>('a'.repeat(64)), size: { width: 400, height: 300 }, alt: '' }
+    const long = layOut(composed({ layout: 'plate', heading: 'low water '.repeat(40), pictures: [picture] }), WIDE, null)
+    const drawn = long.marks.find((mark) => mark.kind === 'picture')
+    expect(long.overfull || Math.max(drawn?.box.width ?? 0, drawn?.box.height ?? 0) >= 60).toBe(true)
+    const pair = layOut(composed({ layout: 'pair', heading: 'Knots', body: 'left words', second: 'right words', pictures: [picture] }), WIDE, null)
+    expect(pair.overfull).toBe(false)
+    const [shown] = pair.marks.filter((mark) => mark.kind === 'picture')
+    expect(shown?.box.width ?? 0).toBeGreaterThan(200)
+    for (const mark of pair.marks) if (mark.kind === 'line') expect(overlaps(mark.box, shown!.box)).toBe(false)
+  })
+
+  it('measures East Asian signs in code as wide as they are', () => {
+    const code = { face: 'code', bold: false, italic: false, size: 40 } as const
+    expect(textWidth('潮水', code)).toBeCloseTo(80)
+    expect(textWidth('ab', code)).toBeLessThan(80)
+  })
+
   it('breaks between East Asian signs and inside words that no line could hold', () => {
     const lines = (body: string) => layOut(composed({ body }), WIDE, null).marks.filter((mark) => mark.kind === 'line').length
     expect(lines('潮'.repeat(120))).toBeGreaterThan(1)

@@ -4,7 +4,7 @@ import type { Font } from './faces'
 import { overlaps } from './laid-out'
 import type { Box, Mark } from './laid-out'
 import { textWidth } from './metrics'
-import { setText } from './set-text'
+import { isRightToLeft, setText } from './set-text'
 import type { ColourRole } from './themes'
 
 /** Space kept between text and the face, in layout units. */
@@ -68,6 +68,35 @@ export function setParagraph(runs: readonly Run[], font: Font, y: number, area: 
 
 const inset = (area: Box, by: number): Box => ({ ...area, x: area.x + by, width: area.width - by })
 
+/** Where an item's mark stands. */
+interface MarkPlace {
+  readonly left: number
+  readonly right: number
+  readonly top: number
+  readonly rtl: boolean
+  readonly size: number
+  readonly depth: number
+  readonly part: number | null
+}
+
+/** The dot or number of an item, where its text begins. */
+function itemMark(ordinal: number | null, { left, right, top, rtl, size, depth, part }: MarkPlace): Mark {
+  const middle = top + (size * LINE) / 2
+  if (ordinal === null) {
+    const dot = size * (depth === 0 ? 0.26 : 0.2)
+    const x = rtl ? right - size * 0.2 - dot : left + size * 0.2
+    return { kind: 'fill', box: { x, y: middle - dot / 2, width: dot, height: dot }, colour: 'mark', round: true, part }
+  }
+  const text = `${String(ordinal)}.`
+  const font: Font = { face: 'read', bold: true, italic: false, size }
+  const width = textWidth(text, font)
+  const x = rtl ? right - width : left
+  return {
+    kind: 'line', box: { x, y: top, width, height: size * LINE }, baseline: middle + size * 0.34,
+    runs: [{ x, width, text, font }], rtl: false, colour: 'mark', part,
+  }
+}
+
 /** Sets blocks one under the other into an area, round the face. */
 export function flow(blocks: readonly Block[], area: Box, face: Box | null, style: FlowStyle): Flowed {
   const marks: Mark[] = []
@@ -86,25 +115,17 @@ export function flow(blocks: readonly Block[], area: Box, face: Box | null, styl
       case 'paragraph': place(block.runs, font, area, style.colour, null); break
       case 'heading': place(block.runs, { ...font, bold: true, size: style.size * 1.15 }, area, style.colour, null); break
       case 'item': {
-        if (style.byPart && block.depth === 0) part += 1
+        if (style.byPart && block.depth === 0 && !block.more) part += 1
         const of = style.byPart && part >= 0 ? part : null
         const hang = style.size * (block.ordinal === null ? 0.95 : 1.5)
-        const into = inset(area, block.depth * style.size * 1.1)
-        const { left, top } = roomBeside(into, face, y, style.size * LINE)
+        // In a text from right to left its mark stands at the right, and it is set in from there.
+        const rtl = isRightToLeft(plainText(block.runs))
+        const set = (from: Box, by: number): Box => (rtl ? { ...from, width: from.width - by } : inset(from, by))
+        const into = set(area, block.depth * style.size * 1.1)
+        const { left, right, top } = roomBeside(into, face, y, style.size * LINE)
         y = top
-        const middle = y + (style.size * LINE) / 2
-        if (block.ordinal === null) {
-          const dot = style.size * (block.depth === 0 ? 0.26 : 0.2)
-          marks.push({ kind: 'fill', box: { x: left + style.size * 0.2, y: middle - dot / 2, width: dot, height: dot }, colour: 'mark', round: true, part: of })
-        } else {
-          const text = `${String(block.ordinal)}.`
-          const bold = { ...font, bold: true }
-          marks.push({
-            kind: 'line', box: { x: left, y, width: textWidth(text, bold), height: style.size * LINE }, baseline: middle + style.size * 0.34,
-            runs: [{ x: left, width: textWidth(text, bold), text, font: bold }], rtl: false, colour: 'mark', part: of,
-          })
-        }
-        place(block.runs, font, inset(into, hang), style.colour, of)
+        if (!block.more) marks.push(itemMark(block.ordinal, { left, right, top, rtl, size: style.size, depth: block.depth, part: of }))
+        place(block.runs, font, set(into, hang), style.colour, of)
         break
       }
       case 'quote': {

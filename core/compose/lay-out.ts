@@ -18,6 +18,9 @@ interface Setting {
   readonly scale: number
 }
 
+/** A picture that is smaller than this in both directions, in layout units, has no room. */
+const LEAST_PICTURE = 60
+
 interface Draft {
   readonly marks: readonly Mark[]
   readonly slots: Slots
@@ -54,15 +57,15 @@ function freeOf(area: Box, face: Box | null): Box {
 }
 
 /** Pictures in a row or a grid, each as large as fits, keeping its shape. */
-function pictures(composition: Composition, area: Box, firstPart: number, only?: number): readonly Mark[] {
-  const list = only === undefined ? composition.pictures : composition.pictures.slice(only, only + 1)
+function pictures(composition: Composition, area: Box, firstPart: number, from = 0, to = composition.pictures.length): readonly Mark[] {
+  const list = composition.pictures.slice(from, to)
   if (list.length === 0) return []
   const columns = Math.ceil(Math.sqrt(list.length * (area.width / Math.max(1, area.height)) * 0.75)) || 1
   const across = Math.min(list.length, Math.max(1, columns))
   const down = Math.ceil(list.length / across)
   const cell = { width: (area.width - GAP * (across - 1)) / across, height: (area.height - GAP * (down - 1)) / down }
   return list.map((picture, n): Mark => {
-    const fit = Math.min(cell.width / picture.size.width, cell.height / picture.size.height)
+    const fit = Math.max(0, Math.min(cell.width / picture.size.width, cell.height / picture.size.height))
     const width = picture.size.width * fit
     const height = picture.size.height * fit
     const x = area.x + (n % across) * (cell.width + GAP) + (cell.width - width) / 2
@@ -148,21 +151,31 @@ function draft(composition: Composition, setting: Setting): Draft {
       let part = 0
       let picture = 0
       const marks: Mark[] = []
-      for (const { text, place, set } of sides) {
+      const empty = sides.filter(({ text }) => text.trim() === '').length
+      // Those that no empty side has room for stand under the words, the second side's first.
+      const beyond = Math.max(0, composition.pictures.length - empty)
+      const under2 = Math.ceil(beyond / 2)
+      for (const [side, { text, place, set }] of sides.entries()) {
         const from = part
-        if (text.trim() === '' && composition.pictures[picture] !== undefined) {
-          marks.push(...pictures(composition, freeOf(place, face), from, picture))
-          picture += 1
+        const own = text.trim() === '' ? 1 : side === 1 ? under2 : beyond - under2
+        const first = picture
+        picture = Math.min(composition.pictures.length, picture + own)
+        if (text.trim() === '' && picture > first) {
+          marks.push(...pictures(composition, freeOf(place, face), from, first, picture))
           part += byPart ? 1 : 0
         } else {
           marks.push(...set.marks.map((mark) => (mark.part === null ? mark : { ...mark, part: mark.part + from })))
           part += set.parts
+          marks.push(...pictures(composition, freeOf(under(place, set.bottom + GAP), face), part, first, picture))
+          part += byPart ? picture - first : 0
         }
       }
       return { marks, parts: part, bottom: Math.max(...sides.map(({ set }) => set.bottom)), slots: { body: left, second: right } }
     })
   }
 }
+
+const picturesFit = ({ marks }: Pick<Draft, 'marks'>): boolean => marks.every((mark) => mark.kind !== 'picture' || Math.max(mark.box.width, mark.box.height) >= LEAST_PICTURE)
 
 /**
  * Lays out a slide made here: where every line, picture and bullet goes. Text flows round the face and shrinks until it
@@ -178,8 +191,8 @@ export function layOut(composition: Composition, shape: Size, clear: Rect | null
   let made: Draft | null = null
   for (const scale of SIZES) {
     made = draft(composition, { units, area, face, scale })
-    if (made.bottom <= bottom) break
+    if (made.bottom <= bottom && picturesFit(made)) break
   }
   const laid = made ?? { marks: [], slots: NO_SLOTS, parts: 0, bottom: 0 }
-  return { ...units, marks: laid.marks, slots: laid.slots, parts: laid.parts, overfull: laid.bottom > bottom }
+  return { ...units, marks: laid.marks, slots: laid.slots, parts: laid.parts, overfull: laid.bottom > bottom || !picturesFit(laid) }
 }

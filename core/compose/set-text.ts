@@ -1,6 +1,6 @@
 import type { Run } from '@core/markup'
 import type { Font } from './faces'
-import { breaksAnywhere, textWidth } from './metrics'
+import { breaksBetween, textWidth } from './metrics'
 
 /** A run on a line: where it begins and how it is set. */
 export interface SetRun {
@@ -25,6 +25,9 @@ interface Word { readonly text: string, readonly font: Font, readonly width: num
 
 const RTL = /[\u0590-\u08FF\uFB1D-\uFDFF\uFE70-\uFEFC]/
 
+/** Whether a text runs from right to left: its first letter says so. */
+export const isRightToLeft = (text: string): boolean => RTL.test(/\p{L}/u.exec(text)?.[0] ?? '')
+
 const fontOf = (run: Run, font: Font): Font =>
   ({ ...font, face: run.code ? 'code' : font.face, bold: font.bold || run.bold, italic: font.italic || run.italic, size: run.code ? font.size * 0.92 : font.size })
 
@@ -41,13 +44,15 @@ function wordsOfRuns(runs: readonly Run[], font: Font): readonly Word[] {
       }
       const space = part.trim() === ''
       let piece = ''
+      let last = ''
       const put = (): void => {
         if (piece !== '') words.push({ text: piece, font: set, width: textWidth(piece, set), space, breaks: false })
         piece = ''
       }
       for (const sign of part) {
-        if (breaksAnywhere(sign)) put()
+        if (last !== '' && breaksBetween(last, sign)) put()
         piece += sign
+        last = sign
       }
       put()
     }
@@ -71,7 +76,7 @@ function splitWord(word: Word, width: number): readonly [Word, Word] {
  */
 export function setText(runs: readonly Run[], font: Font, lineHeight: number, room: LineRoom): readonly SetLine[] {
   const words = [...wordsOfRuns(runs, font)].reverse()
-  const rtl = RTL.test(words.findLast((word) => /\p{L}/u.test(word.text))?.text ?? '')
+  const rtl = isRightToLeft(runs.map((run) => run.text).join(''))
   const lines: SetLine[] = []
   let line: Word[] = []
   let width = 0

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { PLAIN_FRAMING } from '@core/model'
-import type { Deck, SlideId } from '@core/model'
+import { emptyComposition } from '@core/compose'
+import type { Deck, Slide, SlideId } from '@core/model'
 import { slide } from '@core/testing'
 import { applyDeckEdit, groupPagesByLabel, invertDeckEdit } from '.'
 import type { DeckEdit } from '.'
@@ -32,6 +33,16 @@ describe('edits of a deck', () => {
       const change: DeckEdit = twice && edit.kind !== 'merge' ? { kind: 'all', edits: [{ kind: 'move', slides: [ids[4] as SlideId], before: ids[0] as SlideId }, edit] } : edit
       expect(seen(applyDeckEdit(applyDeckEdit(deck, change), invertDeckEdit(deck, change)))).toEqual(seen(deck))
     }))
+  })
+
+  it('take a first heading back with the title that it gave, and of slides put in only those that were not there', () => {
+    const made = applyDeckEdit(deck, { kind: 'insert', at: 0, slides: [{ ...slide('made'), title: 'Untitled', composition: emptyComposition('points', 'paper') }] })
+    const write: DeckEdit = { kind: 'set', slides: [slide('made').id], fields: { composition: { ...emptyComposition('points', 'paper'), heading: 'Low water' } } }
+    const written = applyDeckEdit(made, write)
+    expect(written.slides[0]?.title).toBe('Low water')
+    expect(applyDeckEdit(written, invertDeckEdit(made, write)).slides[0]?.title).toBe('Untitled')
+    const again: DeckEdit = { kind: 'insert', at: 2, slides: [deck.slides[1] as Slide, slide('new')] }
+    expect(order(applyDeckEdit(applyDeckEdit(deck, again), invertDeckEdit(deck, again)))).toBe('abcde')
   })
 
   it('move slides together, in deck order, before the one that is named', () => {

@@ -5,12 +5,16 @@ import type { DeckEdit, SlideFields } from './edit'
 
 const fieldsBefore = (slide: Slide, changed: SlideFields): SlideFields => {
   const keys = Object.keys(changed) as (keyof SlideFields)[]
-  return Object.fromEntries(keys.map((key) => [key, slide[key]]))
+  // A heading gives its slide the title, which is taken back with it.
+  const title = changed.composition === undefined ? {} : { title: slide.title }
+  return { ...title, ...Object.fromEntries(keys.map((key) => [key, slide[key]])) }
 }
 
 /** All that a slide has besides its steps. */
 const ownFields = ({ title, notes, viewerNotes, planned, skip, optional, framing, transition }: Slide): SlideFields =>
   ({ title, notes, viewerNotes, planned, skip, optional, framing, transition })
+
+const removalOf = (slides: readonly SlideId[]): readonly DeckEdit[] => (slides.length === 0 ? [] : [{ kind: 'remove', slides }])
 
 const placesOf = (deck: Deck, ids: ReadonlySet<SlideId>): readonly { slide: Slide, at: number }[] =>
   deck.slides.map((slide, at) => ({ slide, at })).filter(({ slide }) => ids.has(slide.id))
@@ -45,7 +49,8 @@ export function invertDeckEdit(deck: Deck, edit: DeckEdit): DeckEdit {
         edits: placesOf(deck, new Set(edit.slides)).map(({ slide, at }) => ({ kind: 'insert', at, slides: [slide] })),
       }
     case 'insert':
-      return { kind: 'remove', slides: edit.slides.map((slide) => slide.id) }
+      // Those that were there already were not put in.
+      return { kind: 'all', edits: removalOf(edit.slides.map((slide) => slide.id).filter((id) => !deck.slides.some((one) => one.id === id))) }
     case 'merge': {
       // Split again from the last to the first, then words and times as they were.
       const parts = placesOf(deck, new Set(edit.slides)).map(({ slide }) => slide)

@@ -34,6 +34,29 @@ describe('a text as a deck', () => {
   })
 
   it.each([
+    ['tags in a span of code', '## A\n\nWrite `<b>` and ``<i> ` </i>`` here', 'Write `<b>` and ``<i> ` </i>`` here'],
+    ['addresses in angle brackets', '## A\n\nSee <https://harbour.example/tides> or <maren@harbour.example>', 'See <https://harbour.example/tides> or <maren@harbour.example>'],
+    ['tags in code inside a list', '## A\n\n- one\n\n  ```html\n  <b>bold</b>\n  ```', '- one\n\n  ```html\n  <b>bold</b>\n  ```'],
+    ['comments in code', '## A\n\n```html\n<!-- kept -->\n```', '```html\n<!-- kept -->\n```'],
+    ['less than and more than', '## A\n\n1 < 2 and 3 > 2 \\<b>', '1 < 2 and 3 > 2 \\<b>'],
+  ])('keeps %s', (_, text, body) => {
+    expect(readMarkdownDeck(text)[0]?.composition.body).toBe(body)
+  })
+
+  it('takes pictures out of sentences, lists and headings to stand beside the words', () => {
+    const [slide] = readMarkdownDeck('## The ![mark](mark.png) pier\n\nLook at ![the pier](pier.png) now.\n\n- ![a boat](boat.png) sails')
+    expect(slide?.pictures.map(({ source }) => source)).toEqual(['mark.png', 'pier.png', 'boat.png'])
+    expect([slide?.composition.heading, slide?.composition.body, slide?.composition.layout]).toEqual(['The pier', 'Look at now.\n\n- sails', 'plate-points'])
+    // A layout that was asked for and shows none gives way.
+    expect(readMarkdownDeck('## A\n\n[layout: points]\n\n![x](x.png)\n\ntext')[0]?.composition.layout).toBe('plate-points')
+  })
+
+  it('takes settings at its beginning for no slide, and a slide between two breaks for one', () => {
+    expect(readMarkdownDeck('---\ntitle: Tides\ntags:\n  - water\n---\n\n# Tides\n\ntext').map(titleOfDraft)).toEqual(['Tides'])
+    expect(readMarkdownDeck('---\n\nonly words\n\n---\n\n# Tides').map((draft) => draft.composition.body)).toEqual(['only words', ''])
+  })
+
+  it.each([
     ['## A\n\n<script>alert(1)</script>', /^This text holds scripts/],
     ['## A\n\n<img src=x onerror="go()">', /^This text holds scripts/],
     ['## A\n\n<iframe src="x"></iframe>', /^This text holds scripts/],
@@ -50,6 +73,7 @@ describe('a file of notes', () => {
     expect(readNotesFile('a\n\nb\n---\nc\r\n')).toEqual(['a\n\nb', 'c'])
     expect(readNotesFile('a\n\nb\n\n\nc')).toEqual(['a\n\nb', 'c'])
     expect(readNotesFile('a\n\nb')).toEqual(['a', 'b'])
+    expect(readNotesFile('---\na\n---\nb')).toEqual(['a', 'b'])
     expect(readNotesFile('  \n ')).toEqual([])
   })
 

@@ -3,6 +3,7 @@ import type { Token } from 'markdown-it'
 import { inlineRuns, plainText, tokensOf } from '@core/markup'
 import { LAYOUTS, REVEALS, Refusal } from '@core/model'
 import type { Composition, Layout, Reveal } from '@core/model'
+import { withoutHtml } from './without-html'
 
 /** A picture that a text shows, as it names it. */
 export interface NamedPicture {
@@ -39,13 +40,14 @@ function refuseActive(text: string): void {
   }
 }
 
-/** HTML comments and tags outside code are not shown. */
-function withoutTags(text: string): string {
-  let fenced = false
-  return text.replace(/<!--[\s\S]*?-->/g, '').split('\n').map((line) => {
-    if (/^\s{0,3}(```|~~~)/.test(line)) fenced = !fenced
-    return fenced ? line : line.replace(/<\/?[a-z][^<>]*>/gi, '')
-  }).join('\n')
+/** Settings that other programs put at a text's beginning, between lines of three dashes: they are no slide. */
+const FRONT_MATTER = /^---[ \t]*\n(?:(?:[A-Za-z_][\w-]*[ \t]*:.*|[ \t]+.*|#.*|-[ \t].*|[ \t]*)\n)*?(?:---|\.\.\.)[ \t]*(?:\n|$)/
+/** At least one setting, or a slide between two breaks was meant. */
+const SETTING = /^[A-Za-z_][\w-]*[ \t]*:/m
+
+function withoutFrontMatter(text: string): string {
+  const found = FRONT_MATTER.exec(text)?.[0]
+  return found !== undefined && SETTING.test(found) ? text.slice(found.length) : text
 }
 
 interface Part { readonly tokens: readonly Token[], readonly from: number, readonly to: number }
@@ -76,15 +78,22 @@ function decoded(address: string): string {
   }
 }
 
-/** The pictures of a paragraph that holds nothing else; null when it does. */
-function picturesOnly(part: Part): readonly NamedPicture[] | null {
-  const children = inlineOf(part)?.children ?? []
-  if (children.length === 0 || !children.every((token) => token.type === 'image' || token.type === 'softbreak' || (token.type === 'text' && token.content.trim() === ''))) return null
-  return children.filter((token) => token.type === 'image').map((token) => ({ source: decoded(String(token.attrGet('src') ?? '')), alt: token.content }))
-}
+/** Pictures that a block shows, wherever in it: in a sentence, a list, a table. */
+const picturesIn = (part: Part): readonly NamedPicture[] => part.tokens.flatMap((token) => (token.children ?? []).filter((child) => child.type === 'image'))
+  .map((token) => ({ source: decoded(String(token.attrGet('src') ?? '')), alt: token.content }))
+
+/** A picture as it is written, with nothing but blanks around it that would be left over. */
+const WRITTEN_PICTURE = /[ \t]?!\[[^\]]*\]\([^)\n]*\)/g
+
+/** What a block says besides its pictures, which stand beside the text. Pictures in code are no pictures. */
+const withoutPictures = (source: string, part: Part): string =>
+  (picturesIn(part).length === 0 ? source : source.replace(WRITTEN_PICTURE, '').split('\n').filter((line, n, all) => line.trim() !== '' || all[n - 1]?.trim() !== '').join('\n').trim())
+
+/** Layouts that show pictures; in the others they would be lost. */
+const WITH_PICTURES: ReadonlySet<Layout> = new Set(['plate', 'plate-points', 'pair'])
 
 function chosenLayout(wanted: Layout | null, first: boolean, level: number, heading: string, body: string, second: string, pictures: number): Layout {
-  if (wanted !== null) return wanted
+  if (wanted !== null && (pictures === 0 || WITH_PICTURES.has(wanted))) return wanted
   if (second !== '' || pictures === 2) return 'pair'
   if (pictures > 0) return body === '' ? 'plate' : 'plate-points'
   if (body === '') return first && level === 1 ? 'opening' : 'claim'
@@ -105,7 +114,8 @@ function draftOf(parts: readonly Part[], lines: readonly string[], first: boolea
     const [head] = part.tokens
     const source = lines.slice(part.from, part.to).join('\n').trim()
     if (isHeading(part, 2) && heading === '') {
-      heading = part.tokens[1]?.content ?? ''
+      heading = withoutPictures(part.tokens[1]?.content ?? '', part)
+      pictures.push(...picturesIn(part))
       level = Number(head?.tag.slice(1) ?? 2)
       continue
     }
@@ -123,9 +133,9 @@ function draftOf(parts: readonly Part[], lines: readonly string[], first: boolea
     } else if (SECOND.test(line)) {
       side = 1
     } else {
-      const shown = picturesOnly(part)
-      if (shown === null) bodies[side].push(source)
-      else pictures.push(...shown)
+      const words = withoutPictures(source, part)
+      if (words !== '') bodies[side].push(words)
+      pictures.push(...picturesIn(part))
     }
   }
   const [body, second] = [bodies[0].join('\n\n'), bodies[1].join('\n\n')]
@@ -142,9 +152,9 @@ function draftOf(parts: readonly Part[], lines: readonly string[], first: boolea
  * @throws Refusal `unreadable` when it holds scripts, pictures from elsewhere, or nothing at all
  */
 export function readMarkdownDeck(text: string): readonly SlideDraft[] {
-  const unix = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n')
+  const unix = withoutFrontMatter(text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n'))
   refuseActive(unix)
-  const clean = withoutTags(unix)
+  const clean = withoutHtml(unix)
   const lines = clean.split('\n')
   const slides: Part[][] = [[]]
   for (const part of partsOf(clean)) {

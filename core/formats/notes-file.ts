@@ -9,7 +9,9 @@ export function readNotesFile(text: string): readonly string[] {
   const unix = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n').trim()
   if (unix === '') return []
   const border = /^-{3,}[ \t]*$/m.test(unix) ? /^-{3,}[ \t]*$/m : /\n[ \t]*\n[ \t]*\n/.test(unix) ? /\n[ \t]*\n[ \t]*\n+/ : /\n[ \t]*\n/
-  return unix.split(border).map((block) => block.trim())
+  const blocks = unix.split(border).map((block) => block.trim())
+  // A border at the very beginning parts nothing.
+  return blocks[0] === '' && blocks.length > 1 ? blocks.slice(1) : blocks
 }
 
 /** Which of a talk's two texts is meant: the presenter's own, or the one for those who watch. */

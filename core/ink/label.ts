@@ -31,10 +31,11 @@ export function labelBox(stroke: Stroke, shape: Size): LabelBox {
   const margin = letters * MARGIN
   const ratio = shape.width / shape.height
   const h = letters + 2 * margin
-  const x = at?.x ?? 0
+  const w = (textWidth(stroke.text ?? '', fontOf(letters)) + 2 * margin) / ratio
+  // Words that would run off the slide are moved back onto it, as far as they fit.
+  const x = Math.max(0, Math.min(at?.x ?? 0, 1 - w))
   return {
-    x, y: (at?.y ?? 0) - h / 2, h, letters,
-    w: (textWidth(stroke.text ?? '', fontOf(letters)) + 2 * margin) / ratio,
+    x, y: Math.max(0, Math.min(1 - h, (at?.y ?? 0) - h / 2)), h, letters, w,
     textX: x + margin / ratio,
   }
 }

@@ -84,6 +84,9 @@ describe('a label', () => {
   it('is as wide as its words, and is touched anywhere on its plate', () => {
     const box = labelBox(label, WIDE)
     expect(labelBox({ ...label, text: 'high water at noon' }, WIDE).w).toBeGreaterThan(box.w * 1.4)
+    // Long words near the edge are moved back onto the slide.
+    const far = labelBox({ ...label, text: 'high water at noon', points: [{ dt: 0, x: 0.95, y: 0.99, p: 0.5 }] }, WIDE)
+    expect([far.x + far.w <= 1 + 1e-9, far.y + far.h <= 1 + 1e-9]).toEqual([true, true])
     expect(labelBox({ ...label, width: 'broad' }, WIDE).h).toBeGreaterThan(box.h)
     expect(touchesStroke(label, { x: box.x + box.w * 0.9, y: 0.4 }, 0.01, WIDE)).toBe(true)
     expect(touchesStroke(label, { x: box.x + box.w + 0.03, y: 0.4 }, 0.01, WIDE)).toBe(false)

@@ -13,8 +13,8 @@ export interface Run {
 export type Block =
   | { readonly kind: 'paragraph', readonly runs: readonly Run[] }
   | { readonly kind: 'heading', readonly level: number, readonly runs: readonly Run[] }
-  /** `ordinal`: its number in a numbered list, else null. `depth` counts from 0. */
-  | { readonly kind: 'item', readonly depth: number, readonly ordinal: number | null, readonly runs: readonly Run[] }
+  /** `ordinal`: its number in a numbered list, else null. `depth` counts from 0. `more`: a further paragraph of the item before, which has no mark. */
+  | { readonly kind: 'item', readonly depth: number, readonly ordinal: number | null, readonly more: boolean, readonly runs: readonly Run[] }
   | { readonly kind: 'quote', readonly runs: readonly Run[] }
   | { readonly kind: 'code', readonly lines: readonly string[] }
   | { readonly kind: 'table', readonly head: readonly (readonly Run[])[], readonly rows: readonly (readonly (readonly Run[])[])[] }
@@ -48,7 +48,8 @@ export function runsOfTokens(tokens: readonly Token[]): readonly Run[] {
     else if (token.type === 'softbreak') put(' ', false)
     else if (token.type === 'hardbreak') put('\n', false)
     else if (token.type === 'code_inline') put(token.content, true)
-    else if (token.type === 'text' || token.type === 'text_special') put(token.content, false)
+    // A picture cannot stand in a line: what it is called does.
+    else if (token.type === 'text' || token.type === 'text_special' || token.type === 'image') put(token.content, false)
   }
   return runs
 }
@@ -58,7 +59,7 @@ export const inlineRuns = (text: string): readonly Run[] => runsOfTokens(parser.
 
 export const plainText = (runs: readonly Run[]): string => runs.map((run) => run.text).join('')
 
-interface Lists { readonly stack: { ordinal: number | null }[] }
+interface Lists { readonly stack: { ordinal: number | null, said: boolean }[] }
 
 function tableAt(tokens: readonly Token[], from: number): { readonly block: Block, readonly end: number } {
   const rows: (readonly Run[])[][] = []
@@ -72,9 +73,12 @@ function tableAt(tokens: readonly Token[], from: number): { readonly block: Bloc
   return { block: { kind: 'table', head, rows: rest }, end: at }
 }
 
+/** A pause mark with a colon behind it would be a link's address, which is not shown. */
+const PAUSE_DEFINITION = /^( {0,3}\[pause(?:\s+\d{1,3})?\]):/gim
+
 /** Reads a text's blocks. Anything can be read: what is no markup is text. */
 export function blocksOf(text: string): readonly Block[] {
-  const tokens = tokensOf(text)
+  const tokens = tokensOf(text.replace(PAUSE_DEFINITION, '$1\\:'))
   const blocks: Block[] = []
   const lists: Lists = { stack: [] }
   let quotes = 0
@@ -83,12 +87,13 @@ export function blocksOf(text: string): readonly Block[] {
     const token = tokens[at]
     if (token === undefined) break
     switch (token.type) {
-      case 'bullet_list_open': lists.stack.push({ ordinal: null }); break
-      case 'ordered_list_open': lists.stack.push({ ordinal: Number(token.attrGet('start') ?? 1) - 1 }); break
+      case 'bullet_list_open': lists.stack.push({ ordinal: null, said: false }); break
+      case 'ordered_list_open': lists.stack.push({ ordinal: Number(token.attrGet('start') ?? 1) - 1, said: false }); break
       case 'bullet_list_close':
       case 'ordered_list_close': lists.stack.pop(); break
       case 'list_item_open': {
         const list = lists.stack.at(-1)
+        if (list !== undefined) list.said = false
         if (list !== undefined && list.ordinal !== null) list.ordinal += 1
         break
       }
@@ -100,7 +105,10 @@ export function blocksOf(text: string): readonly Block[] {
         const runs = runsOfTokens(token.children ?? [])
         const list = lists.stack.at(-1)
         if (runs.length === 0) break
-        if (list !== undefined) blocks.push({ kind: 'item', depth: lists.stack.length - 1, ordinal: list.ordinal, runs })
+        if (list !== undefined) {
+          blocks.push({ kind: 'item', depth: lists.stack.length - 1, ordinal: list.ordinal, more: list.said, runs })
+          list.said = true
+        }
         else if (quotes > 0) blocks.push({ kind: 'quote', runs })
         else if (heading > 0) blocks.push({ kind: 'heading', level: heading, runs })
         else blocks.push({ kind: 'paragraph', runs })

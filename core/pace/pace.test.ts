@@ -7,7 +7,7 @@ const words = (count: number): string => Array.from({ length: count }, (_, n) =>
 describe('planned time', () => {
   it('is the notes at the presenter\'s rate', () => {
     expect(proposedTime(slide('a', 1, { notes: words(130) }))).toBe(60_000)
-    expect(proposedTime(slide('a', 1, { notes: words(130) }), { rate: 65, language: 'en' })).toBe(120_000)
+    expect(proposedTime(slide('a', 1, { notes: words(130) }), { rate: 65 })).toBe(120_000)
   })
 
   it('is the time to read the slide when that takes longer, and grows with its steps', () => {
@@ -25,5 +25,10 @@ describe('planned time', () => {
     expect(countWords('Low water: 0.8 m, it\'s early – really.')).toBe(7)
     expect(countWords('  ')).toBe(0)
     expect(countWords('Ебб и прилив')).toBe(3)
+    // By script, whatever language is set.
+    const chinese = countWords('潮水每天涨落两次。'.repeat(125))
+    expect(chinese).toBeGreaterThan(450)
+    expect(chinese).toBeLessThan(900)
+    expect(countWords('Low water 潮水 น้ำลง at noon')).toBeGreaterThanOrEqual(6)
   })
 })

@@ -18,11 +18,9 @@ export const SHORTEST_SHOWING: Ms = 3_000
 export interface Speaker {
   /** Words a minute, 60 to 260. */
   readonly rate: number
-  /** BCP 47 tag of the talk's language. */
-  readonly language: string
 }
 
-export const ANYBODY: Speaker = { rate: SPEAKING_RATE, language: 'en' }
+export const ANYBODY: Speaker = { rate: SPEAKING_RATE }
 
 const minutes = (words: number, rate: number): Ms => (words / rate) * 60_000
 
@@ -41,20 +39,19 @@ interface Measured {
  * Measured once for each value of a slide's steps: clocks ask for all slides ten times a second. Other notes on the same steps, as while they are
  * written, are measured anew.
  */
-const measured = new WeakMap<Slide['steps'], Map<string, Measured>>()
+const measured = new WeakMap<Slide['steps'], Measured>()
 
-function measure(slide: Slide, language: string): Measured {
-  const known = measured.get(slide.steps)?.get(language)
+function measure(slide: Slide): Measured {
+  const known = measured.get(slide.steps)
   if (known?.notes === slide.notes) return known
-  const viewing = known?.viewing ?? viewingTime(slide, language)
-  const made: Measured = { notes: slide.notes, words: spokenWords(slide.notes, language), pauses: pausesIn(slide.notes), viewing }
-  const byLanguage = measured.get(slide.steps) ?? new Map<string, Measured>()
-  measured.set(slide.steps, byLanguage.set(language, made))
+  const viewing = known?.viewing ?? viewingTime(slide)
+  const made: Measured = { notes: slide.notes, words: spokenWords(slide.notes), pauses: pausesIn(slide.notes), viewing }
+  measured.set(slide.steps, made)
   return made
 }
 
-function viewingTime(slide: Slide, language: string): Ms {
-  const words = Math.max(...slide.steps.map((step) => countWords(step.text, language)))
+function viewingTime(slide: Slide): Ms {
+  const words = Math.max(...slide.steps.map((step) => countWords(step.text)))
   const content = mergeContent(slide.steps.map((step) => step.content))
   const filled = Array.from(content).filter((cell) => cell !== '0').length / Math.max(1, content.length)
   return minutes(words, READING_RATE) + filled * LOOKING
@@ -66,8 +63,8 @@ const inSeconds = (time: Ms): Ms => Math.round(time / 1000) * 1000
  * The least time a slide needs: what is on it can be taken in, and its steps be turned to.
  * @returns whole ms, in steps of a second
  */
-export const leastTime = (slide: Slide, speaker: Speaker = ANYBODY): Ms =>
-  inSeconds(Math.max(SHORTEST_SHOWING, measure(slide, speaker.language).viewing) + (slide.steps.length - 1) * STEP_PAUSE)
+export const leastTime = (slide: Slide): Ms =>
+  inSeconds(Math.max(SHORTEST_SHOWING, measure(slide).viewing) + (slide.steps.length - 1) * STEP_PAUSE)
 
 /**
  * How long a slide is likely to be up: its notes said at the presenter's rate with their pauses, or the time to take in
@@ -75,7 +72,7 @@ export const leastTime = (slide: Slide, speaker: Speaker = ANYBODY): Ms =>
  * @returns whole ms, in steps of a second
  */
 export function proposedTime(slide: Slide, speaker: Speaker = ANYBODY): Ms {
-  const { words, pauses, viewing } = measure(slide, speaker.language)
+  const { words, pauses, viewing } = measure(slide)
   const whole = Math.max(SHORTEST_SHOWING, minutes(words, speaker.rate) + pauses, viewing) + (slide.steps.length - 1) * STEP_PAUSE
   return inSeconds(whole)
 }

@@ -5,7 +5,7 @@ import { SPEAKING_RATE, atFirstLine, atLine, followed, movedByRate, scriptOf, se
 import type { Reading, Script } from '.'
 
 const scriptOfWords = (counts: readonly number[]): Script =>
-  scriptOf(spokenLines(counts.map((count, n) => `${Array.from({ length: count }, (_, w) => `word${String(n)}x${String(w)}`).join(' ')}.`).join(' ')), 'en')
+  scriptOf(spokenLines(counts.map((count, n) => `${Array.from({ length: count }, (_, w) => `word${String(n)}x${String(w)}`).join(' ')}.`).join(' ')))
 
 const TICK = 50
 
@@ -83,7 +83,7 @@ describe('a prompter that follows the voice', () => {
 
 describe('a prompter that moves by itself', () => {
   it('takes as long over each line as its words at the rate, and waits at a pause as long as it says', () => {
-    const script = scriptOf(spokenLines('One two three four. [pause 3] Five six.'), 'en')
+    const script = scriptOf(spokenLines('One two three four. [pause 3] Five six.'))
     const seen: number[] = []
     let reading = atFirstLine(120)
     for (let n = 0; n < 100; n += 1) {

@@ -49,11 +49,11 @@ const INSIDE = 0.8
 const UNMARKED = 3
 const IDEAS = 8
 
-/** Measures lines. @param language BCP 47 tag */
-export function scriptOf(lines: readonly SpokenLine[], language: string): Script {
+/** Measures lines. */
+export function scriptOf(lines: readonly SpokenLine[]): Script {
   const starts = [0]
   for (const line of lines) {
-    const words = line.kind === 'words' ? countWords(withoutPauses(line.runs.map((run) => run.text).join('')), language) : 0
+    const words = line.kind === 'words' ? countWords(withoutPauses(line.runs.map((run) => run.text).join(''))) : 0
     starts.push((starts.at(-1) ?? 0) + words)
   }
   return { starts, pauses: lines.map((line) => (line.kind === 'pause' ? line.length : 0)) }

@@ -1,29 +1,20 @@
 import { withoutPauses, wordsOf } from '@core/markup'
 
-/** Languages that put no spaces between words; their words are found by the dictionary that comes with the platform (ECMA-402, Intl.Segmenter). */
-const UNSPACED = new Set(['zh', 'ja', 'th', 'lo', 'km', 'my'])
-const segmenters = new Map<string, Intl.Segmenter>()
+/** Signs of scripts that put no spaces between words: their words are found by the dictionaries that come with the platform (ECMA-402, Intl.Segmenter). */
+const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}ー々〆]+/gu
+const SPACED = /[\p{L}\p{N}][\p{L}\p{N}\p{M}'’.-]*/gu
+/** Which dictionary is used follows from the script, whatever the language. */
+const segmenter = new Intl.Segmenter('und', { granularity: 'word' })
 
-function segmenterOf(language: string): Intl.Segmenter {
-  const known = segmenters.get(language)
-  if (known !== undefined) return known
-  const made = new Intl.Segmenter(language, { granularity: 'word' })
-  segmenters.set(language, made)
-  return made
-}
-
-/**
- * How many words there are in a plain text.
- * @param language of the text, as a BCP 47 tag
- */
-export function countWords(text: string, language = 'en'): number {
-  if (UNSPACED.has(language.split('-')[0] ?? '')) {
-    let count = 0
-    for (const segment of segmenterOf(language).segment(text)) if (segment.isWordLike === true) count += 1
-    return count
-  }
-  return text.match(/[\p{L}\p{N}][\p{L}\p{N}\p{M}'’.-]*/gu)?.length ?? 0
+/** How many words there are in a plain text: each part of it by its script, so that it does not matter which language was set. */
+export function countWords(text: string): number {
+  let count = 0
+  const spaced = text.replace(UNSPACED, (part) => {
+    for (const segment of segmenter.segment(part)) if (segment.isWordLike === true) count += 1
+    return ' '
+  })
+  return count + (spaced.match(SPACED)?.length ?? 0)
 }
 
 /** Words that are said of some notes: markup and pause marks are not. */
-export const spokenWords = (notes: string, language = 'en'): number => countWords(wordsOf(withoutPauses(notes)), language)
+export const spokenWords = (notes: string): number => countWords(wordsOf(withoutPauses(notes)))

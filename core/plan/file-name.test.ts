@@ -21,9 +21,19 @@ describe('a name by a pattern', () => {
     fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 60 }), fc.string({ unit: 'grapheme', minLength: 1, maxLength: 300 }), fc.string({ unit: 'grapheme' }), (pattern, talk, said) => {
       const name = fileName(`${pattern}{paper}`, { ...KNOWN, talk: `t${talk}` }, { paper: said })
       expect(name).toMatch(/^[^/\\:*?"<>|\p{Cc}]+$/u)
-      expect([...name].length).toBeLessThanOrEqual(120)
+      expect(new TextEncoder().encode(name).length).toBeLessThanOrEqual(200)
       expect(name).not.toMatch(/^\.|[ .]$/)
     }))
+  })
+
+  it('keeps the marks that were written, and fields of any name', () => {
+    expect(fileName('A - B', KNOWN, {})).toBe('A - B')
+    expect(fileName('{talk} - {paper} - x', KNOWN, {})).toBe('The rule of twelfths - x')
+    expect(fileName('a-{constructor}', KNOWN, {})).toBe('a')
+    expect(fileName('{paper}', KNOWN, { paper: '潮'.repeat(120) })).toBe('潮'.repeat(66))
+    expect(fileName('con', KNOWN, {})).toBe('talk-con')
+    expect(fileName('{paper}', KNOWN, { paper: 'LPT1.old' })).toBe('talk-LPT1.old')
+    expect(fileName('console', KNOWN, {})).toBe('console')
   })
 
   it('loses the ending of its format and nothing else', () => {

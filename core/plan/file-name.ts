@@ -17,8 +17,28 @@ const FIELD = /\{([a-z]{1,20})\}/g
 export const KNOWN_FIELDS: readonly (keyof NameFields)[] = ['talk', 'date', 'lines', 'slide', 'number']
 /** What no file system takes in a name, and what would be a hidden file. */
 const FORBIDDEN = /[/\\:*?"<>|\p{Cc}]+|^\.+/gu
-const LONGEST = 120
+/** File systems take 255 bytes of a name; an ending and a number come behind it. */
+const LONGEST_BYTES = 200
+/** Names that some systems keep for devices, with or without an ending. */
+const RESERVED = /^(con|prn|aux|nul|com[0-9¹²³]|lpt[0-9¹²³])(\.|$)/i
+/** What stands for a field that was not said, until the mark before it is taken out with it. */
+const NOTHING = '\u0000'
 const ENDING = new RegExp(`\\.(${FORMATS.join('|')})$`, 'i')
+
+/** Bytes of a sign in UTF-8 (RFC 3629). */
+function bytesOf(sign: string): number {
+  const code = sign.codePointAt(0) ?? 0
+  if (code < 0x80) return 1
+  if (code < 0x800) return 2
+  return code < 0x10000 ? 3 : 4
+}
+
+/** As much of a name as file systems take, cut between two signs. */
+function withinBytes(name: string): string {
+  let bytes = 0
+  const kept = [...name].filter((sign) => (bytes += bytesOf(sign)) <= LONGEST_BYTES)
+  return kept.join('').replace(/[-_. ]+$/, '')
+}
 
 /** A file's name without the ending that its format gives it. */
 export const withoutEnding = (name: string): string => name.replace(ENDING, '')
@@ -38,8 +58,11 @@ export const emptyFields = (pattern: string, own: Readonly<Record<string, string
  * @returns a name that every file system takes, without its ending; never empty
  */
 export function fileName(pattern: string, known: NameFields, own: Readonly<Record<string, string>>): string {
-  const values: Readonly<Record<string, string>> = { ...own, ...known }
-  const filled = pattern.replace(FIELD, (_, field: string) => values[field]?.trim() ?? '')
-  const plain = filled.normalize('NFC').replace(FORBIDDEN, '-').replace(/([-_ ])[-_ ]*([-_])/g, '$2').replace(/ {2,}/g, ' ').replace(/^[-_ ]+|[-_. ]+$/g, '')
-  return [...plain].slice(0, LONGEST).join('').trimEnd() || [...known.talk.replace(FORBIDDEN, '-')].slice(0, LONGEST).join('') || 'talk'
+  const values = new Map([...Object.entries(own), ...Object.entries(known) as [string, string][]])
+  const filled = pattern.replaceAll(NOTHING, '').replace(FIELD, (_, field: string) => values.get(field)?.trim() || NOTHING)
+  // Of the marks on either side of what was not said one is enough.
+  const whole = filled.replace(/([-_ ]*)\u0000+([-_ ]*)/g, (_, before: string, after: string) => (before === '' || after === '' ? '' : before))
+  const plain = whole.normalize('NFC').replace(FORBIDDEN, '-').replace(/ {2,}/g, ' ').replace(/^[-_ ]+|[-_. ]+$/g, '')
+  const short = withinBytes(plain) || withinBytes(known.talk.normalize('NFC').replace(FORBIDDEN, '-').replace(/^[-_ ]+|[-_. ]+$/g, '')) || 'talk'
+  return RESERVED.test(short) ? `talk-${short}` : short
 }

@@ -36,10 +36,10 @@ export const revisionOf = (recipe: Recipe, film: Film): number | null => (recipe
 /** All that files of a talk are made from, before a recipe takes its part of it. @param revision of the programme; the current one when left out @throws Refusal `conflict` when there is nothing to make a file of */
 async function wholeFilm(q: Queries, talk: string, timing: Recipe['timing'], revision?: number): Promise<Film> {
   if (timing === 'planned') {
-    const [{ shape, language }, slides, rate] = await Promise.all([
-      q.selectFrom('talk').select(['shape', 'language']).where('id', '=', talk).executeTakeFirstOrThrow(), slidesOf(q, talk), rateOfOwner(q, talk),
+    const [{ shape }, slides, rate] = await Promise.all([
+      q.selectFrom('talk').select('shape').where('id', '=', talk).executeTakeFirstOrThrow(), slidesOf(q, talk), rateOfOwner(q, talk),
     ])
-    return slideShow(shape, slides, { rate, language })
+    return slideShow(shape, slides, { rate })
   }
   const film = toFilm(await filmView(q, talk, revision))
   if (film.programme.pieces.length === 0) {

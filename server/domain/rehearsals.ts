@@ -17,10 +17,9 @@ export async function keepRehearsal(q: Queries, talk: string, id: string, run: R
     const there = await q.selectFrom('rehearsal').select('talk').where('id', '=', id).executeTakeFirst()
     if (there?.talk !== talk) throw new Refusal('conflict', 'This run-through belongs to another talk.')
   }
-  const { language } = await q.selectFrom('talk').select('language').where('id', '=', talk).executeTakeFirstOrThrow()
   const slides = await slidesOf(q, talk)
   const bySlide = new Map(slides.map((slide) => [slide.id, slide]))
-  await rememberSpeech(q, talk, id, language, slides, run.visits.map(({ slide, length, spoken }) => ({ slide, spoken: spoken ?? unheard(bySlide.get(slide), length) })))
+  await rememberSpeech(q, talk, id, slides, run.visits.map(({ slide, length, spoken }) => ({ slide, spoken: spoken ?? unheard(bySlide.get(slide), length) })))
   await tell(q, { talk, kind: 'talk', id: null })
 }
 

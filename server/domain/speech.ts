@@ -14,10 +14,10 @@ export interface Spoken {
 const REMEMBERED = 400
 
 /** Remembers how long the notes of slides took to say. Asked again for the same source, nothing changes. @param source a rehearsal or a take */
-export async function rememberSpeech(q: Queries, talk: string, source: string, language: string, slides: readonly Slide[], heard: readonly Spoken[]): Promise<void> {
+export async function rememberSpeech(q: Queries, talk: string, source: string, slides: readonly Slide[], heard: readonly Spoken[]): Promise<void> {
   const notes = new Map(slides.map((slide) => [slide.id, slide.notes]))
   const rows = heard.flatMap(({ slide, spoken }, n) => {
-    const words = spokenWords(notes.get(slide) ?? '', language)
+    const words = spokenWords(notes.get(slide) ?? '')
     return words < FEWEST_WORDS ? [] : [{ source, n, talk, words, spoken_ms: Math.round(spoken) }]
   })
   if (rows.length > 0) await q.insertInto('speech').values(rows).onConflict((conflict) => conflict.doNothing()).execute()

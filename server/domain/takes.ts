@@ -196,13 +196,13 @@ export async function placeFinishedTake(db: Database, take: string): Promise<voi
     if (row.kind !== 'rehearsal' && ids.length > 0) {
       const stretches = await stretchesInOrder(q, ids.map(({ id }) => id))
       // Take the talk's lock first, so that two takes finished at once are placed one after the other.
-      const { language } = await q.selectFrom('talk').select('language').where('id', '=', row.talk).forUpdate().executeTakeFirstOrThrow()
+      await q.selectFrom('talk').select('id').where('id', '=', row.talk).forUpdate().executeTakeFirstOrThrow()
       const slides = await slidesOf(q, row.talk)
       const before = await currentProgramme(q, row.talk)
       const programme = placeTake(before, row.intent, { id: asId(take), kind: row.kind, stretches }, slides, (id) => speechFree(stretches.find((stretch) => stretch.id === id)?.peaks ?? [], SHORTEST_PAUSE))
       // A take of which nothing counts changes nothing.
       if (programme !== before) await saveProgramme(q, row.talk, programme, placedBy(take), { author: row.place?.browser ?? null })
-      if (row.kind !== 'dub') await rememberSpeech(q, row.talk, take, language, slides, spokenOn(take, stretches))
+      if (row.kind !== 'dub') await rememberSpeech(q, row.talk, take, slides, spokenOn(take, stretches))
     }
     await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()
     await tell(q, { talk: row.talk, kind: 'take', id: take })

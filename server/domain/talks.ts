@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
-import { ANYBODY, plannedTime } from '@core/pace'
+import { plannedTime } from '@core/pace'
 import { EMPTY_PROGRAMME, Refusal, USUAL_RECIPE, asId } from '@core/model'
 import type { Ms, Recipe, Slide, Take } from '@core/model'
 import { recordedBySlide, visitsOf } from '@core/programme'
@@ -89,7 +89,7 @@ export async function talkCards(q: Queries, owner: string): Promise<readonly Tal
       name: talk.name,
       limit: talk.limit_ms,
       picture: slides[0]?.steps[0]?.picture ?? null,
-      slabs: slides.filter((slide) => !slide.skip).map((slide) => ({ planned: plannedTime(slide, { ...ANYBODY, language: talk.language }), recorded: recorded.get(slide.id) ?? 0 })),
+      slabs: slides.filter((slide) => !slide.skip).map((slide) => ({ planned: plannedTime(slide), recorded: recorded.get(slide.id) ?? 0 })),
       deliveries: Number(talk.deliveries ?? 0),
       importing: Boolean(talk.importing),
       unfinished: Boolean(talk.unfinished),

@@ -3,15 +3,17 @@ import { spokenLines } from '@core/markup'
 import { usePrompter } from '~/composables/usePrompter'
 import { PROMPTER_MOVES, useHabits } from '~/stores/habits'
 import { useLectern } from '~/stores/lectern'
+import { useTalk } from '~/stores/talk'
 
 /** The notes, three lines high, right under the camera: the line that is due bright, its neighbours dim. */
 const lectern = useLectern()
 const habits = useHabits()
+const talk = useTalk()
 const whole = defineModel<boolean>('whole', { required: true })
 const all = ref<HTMLElement | null>(null)
 
 /** A line is a sentence or a pause. */
-const lines = computed(() => spokenLines(lectern.slide?.notes ?? ''))
+const lines = computed(() => spokenLines(lectern.slide?.notes ?? '', talk.talk?.language))
 const { due, goTo, move } = usePrompter(lines)
 const shown = computed(() => [-1, 0, 1].map((by) => ({ by, line: lines.value[due.value + by] })))
 const MOVES = { hand: 'by hand', rate: 'at my pace', voice: 'with my voice' } as const

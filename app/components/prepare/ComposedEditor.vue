@@ -124,7 +124,7 @@ function chosen(event: Event): void {
     <template v-for="{ place: at, box } in places" :key="at">
       <textarea
         v-if="writing === at" class="text" :value="composition[at]" :style="{ ...style(box), fontSize: `${sizeOf(at) * 100}cqw`, fontFamily: at === 'heading' ? FACES.display : FACES.read, background: palette.ground, color: palette.text }"
-        :aria-label="HINTS[at]" :placeholder="at === 'heading' ? 'Heading' : 'Text. A line that begins with “- ” is a point.'" spellcheck="true" :lang="talk.speaker.language" @input="input(at, $event)" @keydown="key" @blur="writing = null"
+        :aria-label="HINTS[at]" :placeholder="at === 'heading' ? 'Heading' : 'Text. A line that begins with “- ” is a point.'" spellcheck="true" :lang="talk.talk?.language" @input="input(at, $event)" @keydown="key" @blur="writing = null"
       />
       <button v-else type="button" class="slot" :class="{ empty: composition[at].trim() === '' && (at !== 'second' || composition.pictures.length < 2) }" :style="{ ...style(box), color: palette.soft }" :aria-label="`Write: ${HINTS[at]}`" @click="write(at)">
         <span v-if="composition[at].trim() === ''" :style="{ fontSize: `${sizeOf(at) * 100}cqw` }">{{ HINTS[at] }}</span>

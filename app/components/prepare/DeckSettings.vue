@@ -2,18 +2,13 @@
 import { SHAPES } from '@core/model'
 import type { Size } from '@core/model'
 import { useTalk } from '~/stores/talk'
+import { languageName } from '~/words'
 
 /** The deck's shape and the talk's language. */
 const talk = useTalk()
-const LANGUAGES = ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'pl', 'sv', 'da', 'nb', 'fi', 'cs', 'tr', 'el', 'uk', 'ar', 'he', 'hi', 'ja', 'zh', 'ko', 'th']
-const names = new Intl.DisplayNames(undefined, { type: 'language' })
-const nameOf = (tag: string): string => {
-  try {
-    return names.of(tag) ?? tag
-  } catch {
-    return tag
-  }
-}
+const USUAL = ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'pl', 'sv', 'da', 'nb', 'fi', 'cs', 'tr', 'el', 'uk', 'ar', 'he', 'hi', 'ja', 'zh', 'ko', 'th']
+/** Those that are usual, and the one that is set. */
+const languages = computed(() => [...new Set([...USUAL, talk.talk?.language ?? 'en'])])
 const say = (shape: Size): string => `${String(shape.width)}:${String(shape.height)}`
 const shapes = computed(() => {
   const now = talk.talk?.shape ?? { width: 16, height: 9 }
@@ -41,7 +36,7 @@ function setLanguage(tag: string): void {
       </el-select>
     </el-tooltip>
     <el-select :model-value="talk.talk.language" filterable allow-create size="small" class="language" aria-label="Language of the talk" title="Language of the talk" @update:model-value="setLanguage">
-      <el-option v-for="tag in LANGUAGES" :key="tag" :value="tag" :label="nameOf(tag)" />
+      <el-option v-for="tag in languages" :key="tag" :value="tag" :label="languageName(tag)" />
     </el-select>
   </template>
 </template>

@@ -19,7 +19,7 @@ const own = computed(() => talk.slides.some((slide) => slide.planned !== null))
 function fit(): void {
   if (limit.value === null) return
   const short = over.value > 0
-  const out = shareOut(running.value.map((slide) => ({ id: slide.id, planned: plannedTime(slide, talk.speaker), least: leastTime(slide, talk.speaker) })), limit.value)
+  const out = shareOut(running.value.map((slide) => ({ id: slide.id, planned: plannedTime(slide, talk.speaker), least: leastTime(slide) })), limit.value)
   const edits = [...out.times].map(([id, planned]): DeckEdit => ({ kind: 'set', slides: [id], fields: { planned } }))
   if (edits.length > 0) talk.edit({ kind: 'all', edits })
   const named = out.untouched.map((id) => sheet.numbers.get(id) ?? 0).join(', ')

@@ -14,7 +14,7 @@ const LEFT = 44
 const BOTTOM = 24
 
 const columns = computed(() => talk.slides.map((slide, n) => ({
-  slide, number: n + 1, planned: plannedTime(slide, talk.speaker), least: leastTime(slide, talk.speaker), recorded: talk.recorded.get(slide.id) ?? 0, rehearsed: talk.rehearsed.get(slide.id)?.last ?? 0,
+  slide, number: n + 1, planned: plannedTime(slide, talk.speaker), least: leastTime(slide), recorded: talk.recorded.get(slide.id) ?? 0, rehearsed: talk.rehearsed.get(slide.id)?.last ?? 0,
 })))
 const x = computed(() => scaleBand(columns.value.map((one) => one.slide.id), [LEFT, Math.max(LEFT + 10, width.value - 4)]).paddingInner(0.25).paddingOuter(0.1))
 const y = computed(() => scaleLinear([0, Math.max(10_000, max(columns.value, (one) => Math.max(one.planned, one.recorded, one.rehearsed)) ?? 0) * 1.08], [HEIGHT - BOTTOM, 6]))

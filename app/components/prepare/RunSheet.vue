@@ -63,6 +63,7 @@ onBeforeUnmount(() => { ends?.() })
     <div ref="scroller" class="rows">
       <ImportState v-for="one in imports" :key="one.id" :imported="one" class="import" @close="closed = new Set([...closed, one.id])" />
       <BuildsOffer />
+      <LanguageOffer />
       <p v-if="sheet.rows.length === 0 && talk.slides.length > 0" class="nothing soft">
         No slide is like that. <button class="press small" @click="sheet.view = 'all'">Show all slides</button>
       </p>
@@ -72,7 +73,7 @@ onBeforeUnmount(() => { ends?.() })
           :class="{ before: mark?.id === slide.id && !mark.after, after: mark?.id === slide.id && mark.after }" :style="{ transform: `translateY(${item.start}px)` }"
         >
           <ScriptRow
-            :slide="slide" :number="sheet.numbers.get(slide.id) ?? 0" :talk-id="talk.talk!.id" :shape="sheet.shape" :speaker="talk.speaker" :movable="sheet.view === 'all'"
+            :slide="slide" :number="sheet.numbers.get(slide.id) ?? 0" :talk-id="talk.talk!.id" :shape="sheet.shape" :speaker="talk.speaker" :language="talk.talk!.language" :movable="sheet.view === 'all'"
             :current="slide.id === talk.slide?.id" :picked="sheet.picked.has(slide.id)" :recorded="talk.recorded.get(slide.id) ?? 0" :rehearsed="talk.rehearsed.get(slide.id) ?? null"
             @select="sheet.pick(slide.id, $event)" @open="talk.selected = slide.id" @set="talk.edit({ kind: 'set', slides: [slide.id], fields: $event })" @remove="talk.edit({ kind: 'remove', slides: [slide.id] })"
             @keydown.alt.up.prevent="shift(slide, -1)" @keydown.alt.down.prevent="shift(slide, 1)"

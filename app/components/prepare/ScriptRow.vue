@@ -7,11 +7,11 @@ import type { SlideFields } from '@core/deck'
 import { duration, readDuration } from '~/words'
 
 /** A slide as a row of a script: its picture on the left, what is said on the right, its times behind. */
-const props = defineProps<{ slide: Slide, number: number, talkId: string, shape: Size, speaker: Speaker, current: boolean, picked: boolean, movable: boolean, recorded: Ms, rehearsed: Rehearsed | null }>()
+const props = defineProps<{ slide: Slide, number: number, talkId: string, shape: Size, speaker: Speaker, language: string, current: boolean, picked: boolean, movable: boolean, recorded: Ms, rehearsed: Rehearsed | null }>()
 const emit = defineEmits<{ set: [fields: SlideFields], remove: [], open: [], select: [how: { more: boolean, range: boolean }] }>()
 
 const picture = computed(() => props.slide.steps.at(-1)?.picture)
-const words = computed(() => spokenWords(props.slide.notes, props.speaker.language))
+const words = computed(() => spokenWords(props.slide.notes))
 const planned = computed(() => plannedTime({ ...props.slide, skip: false }, props.speaker))
 const name = computed(() => props.slide.title || `Slide ${String(props.number)}`)
 /** Once it was open it stays: a row that shrinks would move what is under the hand. */
@@ -46,13 +46,13 @@ const setTitle = (event: Event): void => { emit('set', { title: (event.target as
       >
       <p v-else class="title made" :title="`Its heading is written on the slide itself`">{{ slide.title || `Slide ${number}` }}</p>
       <NotesField
-        :model-value="slide.notes" :label="`Notes of slide ${number}`" hint="What you will say. Only you see it." :language="speaker.language" pause
+        :model-value="slide.notes" :label="`Notes of slide ${number}`" hint="What you will say. Only you see it." :language="language" pause
         @update:model-value="emit('set', { notes: $event })"
       >
         <span class="clock soft count">{{ words }} words, {{ duration(proposedTime(slide, speaker)) }}</span>
       </NotesField>
       <NotesField
-        v-if="viewerShown" class="viewer" :model-value="slide.viewerNotes" :label="`Words for viewers of slide ${number}`" hint="For viewers: what they can read beside this slide." :language="speaker.language"
+        v-if="viewerShown" class="viewer" :model-value="slide.viewerNotes" :label="`Words for viewers of slide ${number}`" hint="For viewers: what they can read beside this slide." :language="language"
         @update:model-value="emit('set', { viewerNotes: $event })"
       />
     </div>
