@@ -29,6 +29,10 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   prompter: () => import('./prompter'),
   sync: () => import('./sync'),
   scene: () => import('./scene'),
+  algebra: () => import('./algebra'),
+  course: () => import('./course'),
+  preflight: () => import('./preflight'),
+  keys: () => import('./keys'),
 }
 
 const name = process.argv[2] ?? ''

@@ -51,6 +51,11 @@ describe('a text as a deck', () => {
     expect(readMarkdownDeck('## A\n\n[layout: points]\n\n![x](x.png)\n\ntext')[0]?.composition.layout).toBe('plate-points')
   })
 
+  it('puts pictures that one slide has no room for on slides behind it', () => {
+    const drafts = readMarkdownDeck(`## Boats\n\nAll of them\n\n${Array.from({ length: 14 }, (_, n) => `![b](${String(n)}.png)`).join('\n\n')}\n\n## Next`)
+    expect(drafts.map((draft) => [titleOfDraft(draft), draft.composition.layout, draft.pictures.length])).toEqual([['Boats', 'plate-points', 6], ['Boats', 'plate', 6], ['Boats', 'plate', 2], ['Next', 'claim', 0]])
+  })
+
   it('takes settings at its beginning for no slide, and a slide between two breaks for one', () => {
     expect(readMarkdownDeck('---\ntitle: Tides\ntags:\n  - water\n---\n\n# Tides\n\ntext').map(titleOfDraft)).toEqual(['Tides'])
     expect(readMarkdownDeck('---\n\nonly words\n\n---\n\n# Tides').map((draft) => draft.composition.body)).toEqual(['only words', ''])

@@ -1,7 +1,7 @@
 import MarkdownIt from 'markdown-it'
 import type { Token } from 'markdown-it'
 import { inlineRuns, plainText, tokensOf } from '@core/markup'
-import { LAYOUTS, REVEALS, Refusal } from '@core/model'
+import { LAYOUTS, MOST_PICTURES, REVEALS, Refusal } from '@core/model'
 import type { Composition, Layout, Reveal } from '@core/model'
 import { withoutHtml } from './without-html'
 
@@ -145,6 +145,16 @@ function draftOf(parts: readonly Part[], lines: readonly string[], first: boolea
   }
 }
 
+/** A slide with as many pictures as one takes; the others stand on slides of their own behind it. */
+function shared(draft: SlideDraft): readonly SlideDraft[] {
+  const { composition, pictures } = draft
+  const rest = Array.from({ length: Math.ceil(Math.max(0, pictures.length - MOST_PICTURES) / MOST_PICTURES) }, (_, n): SlideDraft => ({
+    composition: { ...composition, layout: 'plate', body: '', second: '' },
+    pictures: pictures.slice((n + 1) * MOST_PICTURES, (n + 2) * MOST_PICTURES), notes: '', viewerNotes: '',
+  }))
+  return [{ ...draft, pictures: pictures.slice(0, MOST_PICTURES) }, ...rest]
+}
+
 /**
  * Reads a CommonMark text (spec 0.31) as a deck: a heading of the first or second level begins a slide, and so does a
  * thematic break. A fenced block marked `notes` holds the notes, one marked `viewer-notes` those for viewers. A line
@@ -163,7 +173,7 @@ export function readMarkdownDeck(text: string): readonly SlideDraft[] {
     else if (isHeading(part, 2) && current.length > 0) slides.push([part])
     else current.push(part)
   }
-  const drafts = slides.filter((parts) => parts.length > 0).map((parts, n) => draftOf(parts, lines, n === 0))
+  const drafts = slides.filter((parts) => parts.length > 0).flatMap((parts, n) => shared(draftOf(parts, lines, n === 0)))
   if (drafts.length === 0) throw new Refusal('unreadable', 'There is nothing in this text to make a slide of. Write a heading, then bring it again.')
   for (const { source } of drafts.flatMap((draft) => draft.pictures)) {
     if (FOREIGN.test(source)) {

@@ -9,13 +9,30 @@ export type ContentGrid = string
 
 export const EMPTY_CONTENT: ContentGrid = '0'.repeat(CONTENT_COLUMNS * CONTENT_ROWS)
 
-const valueOf = (grid: ContentGrid, cell: number): number => Number.parseInt(grid[cell] ?? '0', 16)
+/** Codes of the digits 0 and a. */
+const [ZERO, TEN] = [48, 97]
+
+/** Value of a cell's digit; 0 outside the grid. */
+function valueOf(grid: ContentGrid, cell: number): number {
+  const code = cell < grid.length ? grid.charCodeAt(cell) : ZERO
+  return code >= TEN ? code - TEN + 10 : code - ZERO
+}
 
 /** Content of several steps laid over each other: a place is empty only when it is empty on all. */
 export function mergeContent(grids: readonly ContentGrid[]): ContentGrid {
   const first = grids[0] ?? EMPTY_CONTENT
   if (grids.length < 2) return first
-  return Array.from(first, (_, cell) => Math.max(...grids.map((grid) => valueOf(grid, cell))).toString(16)).join('')
+  // Digits stand in the order of their values.
+  let merged = ''
+  for (let cell = 0; cell < first.length; cell += 1) {
+    let most = first[cell] ?? '0'
+    for (const grid of grids) {
+      const digit = grid[cell] ?? '0'
+      if (digit > most) most = digit
+    }
+    merged += most
+  }
+  return merged
 }
 
 /** Sums of all cells above and left of each corner of the grid, so that any rectangle is asked for at the same small cost. */

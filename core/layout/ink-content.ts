@@ -1,5 +1,5 @@
 import type { Stroke } from '@core/model'
-import { CONTENT_COLUMNS, CONTENT_ROWS } from './content-grid'
+import { CONTENT_COLUMNS, CONTENT_ROWS, EMPTY_CONTENT } from './content-grid'
 import type { ContentGrid } from './content-grid'
 
 /** Cells that a stroke touches are as full of content as cells of print are. */
@@ -9,7 +9,8 @@ const STEP = 0.5 / CONTENT_COLUMNS
 
 /** Where ink lies on a slide, on the grid on which the slide's own content is kept. Labels count where they begin. */
 export function contentOfInk(strokes: readonly Stroke[]): ContentGrid {
-  const cells = Array.from({ length: CONTENT_COLUMNS * CONTENT_ROWS }, () => '0')
+  if (strokes.length === 0) return EMPTY_CONTENT
+  const cells = new Array<string>(CONTENT_COLUMNS * CONTENT_ROWS).fill('0')
   const mark = (x: number, y: number): void => {
     const [column, row] = [Math.floor(x * CONTENT_COLUMNS), Math.floor(y * CONTENT_ROWS)]
     if (column >= 0 && column < CONTENT_COLUMNS && row >= 0 && row < CONTENT_ROWS) cells[row * CONTENT_COLUMNS + column] = WEIGHT

@@ -216,8 +216,10 @@ export function wholeFit(steps: readonly FitStep[]): ProgrammeEdit {
 const BREATH_BEFORE: Ms = 400
 const BREATH_AFTER: Ms = 700
 
-/** A pause this near to a visit's end is at its end, in ms. */
+/** A pause this near to a talk's end is at its end, in ms. */
 const NEAR: Ms = 60
+/** Less than this that is not silent is no word: it is where a neighbour's first or last one swells, in ms. */
+const SHORTEST_WORD: Ms = 400
 
 /** What can go before the first word of a talk and after the last. A slide on which nobody speaks at all stays: it was meant to be seen. */
 export function trimmed(film: Film, outlines: Outlines): readonly TimeRange[] {
@@ -226,9 +228,11 @@ export function trimmed(film: Film, outlines: Outlines): readonly TimeRange[] {
   const visits = visitsOf(film.programme)
   const [first, last] = [visits[0], visits.at(-1)]
   if (first === undefined || last === undefined) return []
-  const opening = pauses.find(({ from, to }) => from <= NEAR && to < first.length - NEAR)
-  const closing = pauses.findLast(({ from, to }) => length - to <= NEAR && from > last.start + NEAR)
+  const isSpoken = (visit: Visit): boolean =>
+    visit.length - pauses.filter((pause) => pause.visit === visit.id).reduce((sum, { from, to }) => sum + to - from, 0) >= SHORTEST_WORD
+  const opening = isSpoken(first) ? pauses.find(({ from }) => from <= NEAR) : undefined
+  const closing = isSpoken(last) ? pauses.findLast(({ to }) => length - to <= NEAR) : undefined
   const head = opening !== undefined && opening.to - BREATH_BEFORE >= 100 ? [{ from: 0, to: opening.to - BREATH_BEFORE }] : []
-  const tail = closing !== undefined && closing.to - closing.from - BREATH_AFTER >= 100 ? [{ from: closing.from + BREATH_AFTER, to: length }] : []
+  const tail = closing !== undefined && closing !== opening && closing.to - closing.from - BREATH_AFTER >= 100 ? [{ from: closing.from + BREATH_AFTER, to: length }] : []
   return [...head, ...tail]
 }

@@ -1,3 +1,4 @@
+export * from './fewest-to-drop'
 export * from './fit'
 export * from './landing'
 export * from './pad'

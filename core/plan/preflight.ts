@@ -39,7 +39,11 @@ const STEP = 1000 / PEAKS_A_SECOND
 const looksOtherwise = (shown: Slide, now: Slide | undefined): boolean =>
   now !== undefined && now.version !== shown.version && JSON.stringify(now.steps.map(({ picture }) => picture)) !== JSON.stringify(shown.steps.map(({ picture }) => picture))
 
-const clippedIn = (peaks: readonly number[]): readonly TimeRange[] => peaks.flatMap((peak, n) => (peak >= FULL ? [{ from: n * STEP, to: (n + 1) * STEP }] : []))
+function clippedIn(peaks: readonly number[]): readonly TimeRange[] {
+  const parts: TimeRange[] = []
+  for (const [n, peak] of peaks.entries()) if (peak >= FULL) parts.push({ from: n * STEP, to: (n + 1) * STEP })
+  return parts
+}
 
 /** Of those that have something in common the first alone. */
 function firstOfEach<Item>(items: readonly Item[], of: (item: Item) => unknown): readonly Item[] {

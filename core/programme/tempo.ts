@@ -1,3 +1,4 @@
+import { sameRatio } from '@core/model'
 import type { Piece, Ratio, Span } from '@core/model'
 
 const greatestDivisor = (a: number, b: number): number => (b === 0 ? a : greatestDivisor(b, a % b))
@@ -15,7 +16,11 @@ function lowest(num: number, den: number): Ratio {
 export function atTempo(piece: Piece, rate: Ratio): Piece {
   if (piece.kind === 'still') return piece
   const { rate: before } = piece.show
-  const changed = (span: Span | null): Span | null =>
-    span && { ...span, rate: lowest(span.rate.num * rate.num * before.den, span.rate.den * rate.den * before.num) }
-  return { ...piece, show: { ...piece.show, rate: lowest(rate.num, rate.den) }, voice: changed(piece.voice), camera: changed(piece.camera) }
+  const wanted = lowest(rate.num, rate.den)
+  const changed = ({ stretch, from, to, rate: own }: Span): Span =>
+    ({ stretch, from, to, rate: sameRatio(own, before) ? wanted : lowest(own.num * rate.num * before.den, own.den * rate.den * before.num) })
+  const show = changed(piece.show)
+  // Parts of one recording are often one value; they stay that.
+  const like = (span: Span | null): Span | null => (span === piece.show ? show : span && changed(span))
+  return { ...piece, show, voice: like(piece.voice), camera: like(piece.camera) }
 }

@@ -46,7 +46,7 @@ export function carriedInk({ programme }: Pick<Film, 'programme'>, stretches: Re
     const stretch = piece.kind === 'still' ? undefined : stretches.get(piece.show.stretch)
     const { from, to } = timeOf(piece)
     const [own, there] = [shownByItself(piece), openedWith(stretch)]
-    const brought = begun.map(({ ground, lying }): Begun => ({ ground, lying: { ...lying, until: goneAt(stretch?.cues ?? [], lying.stroke, from) } }))
+    const brought = begun.map(({ ground, lying }): Begun => ({ ground, lying: { ...lying, until: goneAt(stretch?.cues ?? [], lying.stroke, from - 1) } }))
     const seen = brought.filter(({ ground, lying }) => !own.has(ground) && !there.has(lying.stroke.id)).map(({ lying }) => lying)
     if (seen.length > 0) carried.set(n, seen)
     const left = brought.filter(({ ground, lying }) => ground !== groundKey(groundOf(piece)) && lying.until >= to)

@@ -31,12 +31,12 @@ export const cueOfAdded = ({ at, stroke }: AddedInk): Cue => ({ kind: 'ink', at,
 export const strokeLength = (stroke: Stroke): Ms => stroke.points.at(-1)?.dt ?? 0
 
 /**
- * When a stroke is taken off that was begun at some time; Infinity when it stays.
+ * When a stroke is taken off that was begun at some time; Infinity when it stays. What happened in the very millisecond in which it was begun came before it.
  * @param cues in order
  */
 export function goneAt(cues: readonly Cue[], stroke: Stroke, begun: Ms): Ms {
   for (const cue of cues) {
-    if (cue.at < begun) continue
+    if (cue.at <= begun) continue
     if ((cue.kind === 'wipe' && cue.slide === stroke.slide) || (cue.kind === 'erase' && cue.stroke === stroke.id)) return cue.at
   }
   return Infinity

@@ -96,20 +96,38 @@ function takeOff(bySlide: Map<SlideId, LyingStroke[]>, cue: Extract<Cue, { kind:
 
 const NO_INK: readonly DrawnStroke[] = []
 
+/** What lies on a slide between two changes. */
+interface Interval {
+  /** All of it, as if it were whole. */
+  readonly drawn: readonly DrawnStroke[]
+  /** What is not whole from the first, by its place among all. */
+  readonly growing: readonly { readonly stroke: LyingStroke, readonly place: number }[]
+  /** From when on all of it is whole. */
+  readonly settled: Ms
+}
+
 /** Answers for the ink of one slide; remembers what lies there between two changes, since neighbouring frames mostly share it. */
 function inkOf(list: readonly LyingStroke[]): (at: Ms) => readonly DrawnStroke[] {
   const changes = [...new Set(list.flatMap((lying) => [lying.from, lying.until]))].sort((a, b) => a - b)
-  const known = new Map<number, { readonly lying: readonly LyingStroke[], readonly whole: Ms, readonly drawn: readonly DrawnStroke[] }>()
+  const whole = new Map<LyingStroke, DrawnStroke>(list.map((lying) => [lying, { stroke: lying.stroke, elapsed: null }]))
+  const known = new Map<number, Interval>()
+  const intervalAt = (interval: number, at: Ms): Interval => {
+    const lying = list.filter((one) => one.from <= at && at < one.until)
+    const since = changes[interval] ?? -Infinity
+    return {
+      drawn: lying.map((one) => whole.get(one) as DrawnStroke),
+      growing: lying.flatMap((stroke, place) => (stroke.whole > since ? [{ stroke, place }] : [])),
+      settled: lying.reduce((last, one) => Math.max(last, one.whole), -Infinity),
+    }
+  }
   return (at) => {
     const interval = lastNotAfter(changes, at)
-    let found = known.get(interval)
-    if (found === undefined) {
-      const lying = list.filter((one) => one.from <= at && at < one.until)
-      const whole = lying.reduce((last, one) => Math.max(last, one.whole), -Infinity)
-      found = { lying, whole, drawn: lying.map(({ stroke }) => ({ stroke, elapsed: null })) }
-      known.set(interval, found)
-    }
-    return at >= found.whole ? found.drawn : found.lying.map((lying) => drawnStroke(lying, at))
+    const found = known.get(interval) ?? intervalAt(interval, at)
+    known.set(interval, found)
+    if (at >= found.settled) return found.drawn
+    const drawn = [...found.drawn]
+    for (const { stroke, place } of found.growing) if (at < stroke.whole) drawn[place] = drawnStroke(stroke, at)
+    return drawn
   }
 }
 

@@ -421,6 +421,16 @@ function sameSound(talk: RandomTalk, mine: Moment['voice'], real: Moment['voice'
   return mine.stretch === real.stretch && near(mine.at, real.at, VOICE_GRAIN) && near(mine.rate, real.rate, 1e-9)
 }
 
+/** Whether a piece begins or ends near a moment: there a voice at another rate may be a millisecond shorter than what it goes with. */
+function isNearEdge(moments: readonly Moment[], n: number): boolean {
+  const here = moments[n]
+  const goesOn = (by: number): boolean => {
+    const there = moments[n + by]
+    return there !== undefined && here !== undefined && there.show.ground.id === here.show.ground.id && there.show.at === here.show.at + by && there.out === here.out && there.visit === here.visit
+  }
+  return ![-2, -1, 1, 2].every(goesOn)
+}
+
 function checkVisits(talk: RandomTalk): void {
   const { programme, reference: { moments } } = talk
   const runs = moments.filter(({ visit }, n) => moments[n - 1]?.visit !== visit).map(({ visit }) => visit)
@@ -456,8 +466,9 @@ export function checkAgainstReference(talk: RandomTalk): void {
     const stretchMatches = moment.show.ground.kind === 'still' || moment.show.ground.id === there.show.ground.id
     must(stretchMatches && moment.show.at === there.show.at && moment.slide === there.slide && moment.step === there.step && near(moment.takes, there.takes, 1e-9), () =>
       `moment ${String(n)} shows ${there.show.ground.id} ${String(there.show.at)}, not ${moment.show.ground.id} ${String(moment.show.at)}`)
-    must(sameSound(talk, moment.voice, there.voice), () => `moment ${String(n)} is heard as ${JSON.stringify(there.voice)}, not ${JSON.stringify(moment.voice)}`)
-    must(sameSound(talk, moment.camera, there.camera), () => `moment ${String(n)} is filmed as ${JSON.stringify(there.camera)}, not ${JSON.stringify(moment.camera)}`)
+    const edge = isNearEdge(real, n)
+    must(sameSound(talk, moment.voice, there.voice) || (edge && there.voice === null), () => `moment ${String(n)} is heard as ${JSON.stringify(there.voice)}, not ${JSON.stringify(moment.voice)}`)
+    must(sameSound(talk, moment.camera, there.camera) || (edge && there.camera === null), () => `moment ${String(n)} is filmed as ${JSON.stringify(there.camera)}, not ${JSON.stringify(moment.camera)}`)
   }
   // Names are the programme's own from here on.
   talk.reference = {

@@ -90,21 +90,25 @@ const sameGround = (a: InkGround, b: InkGround): boolean => a.kind === b.kind &&
 const cuesOver = (ground: InkGround, stretches: ReadonlyMap<StretchId, Stretch>): readonly Cue[] =>
   (ground.kind === 'still' ? [] : stretches.get(ground.id)?.cues ?? [])
 
-/** Whether a stroke that lay there at a time has been taken off by another. */
+/** Whether an event takes a stroke off. */
+const takesOff = (cue: Cue, stroke: string, slide: SlideId): boolean => (cue.kind === 'wipe' && cue.slide === slide) || (cue.kind === 'erase' && cue.stroke === stroke)
+
+/** Whether a stroke that was added at a time has been taken off by another: what happened in the same millisecond came before it. */
 const isGone = (cues: readonly Cue[], stroke: string, slide: SlideId, since: number, at: number): boolean =>
-  cues.some((cue) => cue.at >= since && cue.at <= at && ((cue.kind === 'wipe' && cue.slide === slide) || (cue.kind === 'erase' && cue.stroke === stroke)))
+  cues.some((cue) => cue.at > since && cue.at <= at && takesOff(cue, stroke, slide))
 
 /** Ids of the ink that a moment shows of its own, as if nothing came before it. */
 function ownInk(talk: ReferenceTalk, { show, slide }: Moment, stretches: ReadonlyMap<StretchId, Stretch>): readonly string[] {
   const cues = cuesOver(show.ground, stretches)
   const opening = show.ground.kind === 'still' ? [] : stretches.get(show.ground.id)?.opening.ink ?? []
   const recorded = [
-    ...opening.map((stroke) => ({ stroke: String(stroke.id), slide: stroke.slide, at: -1 })),
-    ...cues.flatMap((cue) => (cue.kind === 'ink' ? [{ stroke: String(cue.stroke.id), slide: cue.stroke.slide, at: cue.at }] : [])),
+    ...opening.map((stroke) => ({ stroke: String(stroke.id), slide: stroke.slide, at: -1, later: cues })),
+    // Of events in one millisecond the later ones are those that come later in the list.
+    ...cues.flatMap((cue, n) => (cue.kind === 'ink' ? [{ stroke: String(cue.stroke.id), slide: cue.stroke.slide, at: cue.at, later: cues.slice(n + 1) }] : [])),
   ]
-  const added = talk.added.filter(({ over }) => sameGround(over, show.ground))
-  return [...recorded, ...added].filter(({ stroke, slide: on, at }) => on === slide && at <= show.at && !isGone(cues, stroke, on, Math.max(0, at), show.at) && !talk.hidden.has(stroke))
-    .map(({ stroke }) => stroke)
+  const added = talk.added.filter(({ over }) => sameGround(over, show.ground)).map((ink) => ({ ...ink, later: cues.filter((cue) => cue.at > ink.at) }))
+  return [...recorded, ...added].filter(({ stroke, slide: on, at, later }) => on === slide && at <= show.at && !talk.hidden.has(stroke)
+    && !later.some((cue) => cue.at <= show.at && takesOff(cue, stroke, on))).map(({ stroke }) => stroke)
 }
 
 /** Ids of all ink that a moment of a talk shows: its own, and what was added before it in its visit and not wiped since. */
@@ -118,7 +122,7 @@ export function inkAt(talk: ReferenceTalk, index: number, stretches: ReadonlyMap
     if (passed.out !== null) continue
     const { ground, at } = passed.show
     const cues = cuesOver(ground, stretches)
-    for (const [stroke] of lying) if (isGone(cues, stroke, passed.slide, at, at)) lying.delete(stroke)
+    for (const [stroke] of lying) if (isGone(cues, stroke, passed.slide, at - 1, at)) lying.delete(stroke)
     for (const ink of talk.added) {
       if (!sameGround(ink.over, ground) || ink.slide !== passed.slide || ink.at > at || talk.hidden.has(ink.stroke)) continue
       if (isGone(cues, ink.stroke, ink.slide, ink.at, at)) lying.delete(ink.stroke)

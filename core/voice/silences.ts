@@ -17,10 +17,26 @@ const SURELY_SPOKEN = -28
 /** A shorter sound between silences is a click, not a word. */
 const SHORTEST_SOUND: Ms = 100
 
+/** Highest value of a peak. */
+const LOUDEST = 255
+
+/** The value at a rank among values that were counted, the least first; 0 when there are not so many. */
+function rankedValue(counts: Uint32Array, rank: number): number {
+  let below = 0
+  const found = counts.findIndex((count) => (below += count) > rank)
+  return Math.max(0, found)
+}
+
 /** Peak level below which a voice's outline counts as silence, in dBFS: some way above the room, which is what its quietest tenth is taken for. */
 export function silenceLevel(peaks: readonly number[]): number {
-  const heard = peaks.filter((value) => value > 0).sort((a, b) => a - b)
-  const room = heard[Math.floor(heard.length / 10)] ?? 0
+  const counts = new Uint32Array(LOUDEST + 1)
+  let heard = 0
+  for (const value of peaks) {
+    if (value <= 0) continue
+    counts[Math.min(LOUDEST, Math.round(value))] = (counts[Math.min(LOUDEST, Math.round(value))] ?? 0) + 1
+    heard += 1
+  }
+  const room = rankedValue(counts, Math.floor(heard / 10))
   return Math.max(SURELY_SILENT, Math.min(SURELY_SPOKEN, toDb(room / 255) + ABOVE_ROOM))
 }
 

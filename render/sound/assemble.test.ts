@@ -1,4 +1,4 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { appendFile, mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -73,5 +73,27 @@ describe('a join in the voice', () => {
     expect(decibels(samples, 1100, 1900)).toBeLessThan(0)
     expect(Math.abs(decibels(samples, 3700, 3950) - decibels(samples, 200, 800))).toBeLessThan(1)
     expect(decibels(samples, 4010, 4490)).toBeLessThan(0)
+  })
+
+  it('holds little of a long part at another tempo, and loses nothing of it from one block to the next', async () => {
+    const minutes = 12
+    await writeFile(voiceOf('long'), Buffer.alloc(0))
+    const second = Buffer.from(Int16Array.from({ length: SAMPLE_RATE }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 200 * n) / SAMPLE_RATE))).buffer)
+    for (let n = 0; n < minutes * 60; n += 1) await appendFile(voiceOf('long'), second)
+    const length = (minutes * 60_000 * 25) / 27
+    let most = 0
+    let samples = 0
+    let least = Infinity
+    const before = process.memoryUsage().arrayBuffers
+    for await (const block of assembleVoice([{ ...part('long', 0, 0, minutes * 60_000, { num: 27, den: 25 }), length }], voiceOf, samplesOf(length))) {
+      most = Math.max(most, process.memoryUsage().arrayBuffers - before)
+      samples += block.length
+      // No block is silent anywhere but where the whole fades out.
+      for (let from = 0; from + 4800 < block.length; from += 4800) least = Math.min(least, decibels(block.subarray(from, from + 4800), 0, 100))
+    }
+    expect(samples).toBe(samplesOf(length))
+    expect(least).toBeGreaterThan(70)
+    // All of it is 69 MB and its other tempo 64 more.
+    expect(most).toBeLessThan(40_000_000)
   })
 })

@@ -1,7 +1,8 @@
 import { open } from 'node:fs/promises'
 import type { VoicePart } from '@core/plan'
-import { start } from '@render/process'
+import { feed, start } from '@render/process'
 import { BYTES_A_SAMPLE, SAMPLE_RATE, samplesOf } from './pcm'
+import { SampleReader } from './sample-reader'
 
 /** Length of a fade, or of the passage from one part to the next: long enough that no step is heard, too short to swallow a sound. */
 const FADE_MS = 12
@@ -39,17 +40,41 @@ async function readSamples(path: string, from: number, count: number, gain: numb
   return samples
 }
 
-/** Plays samples faster or slower without changing the pitch. */
-async function changeTempo(samples: Int16Array, tempo: number): Promise<Int16Array> {
-  const format = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1']
-  const { child, done } = start('ffmpeg', ['-hide_banner', '-loglevel', 'error', ...format, '-i', 'pipe:0', '-af', `atempo=${String(tempo)}`, ...format, 'pipe:1'])
-  child.stdin?.end(Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength))
-  const { stdout } = await done
-  return new Int16Array(stdout.buffer.slice(stdout.byteOffset, stdout.byteOffset + stdout.byteLength))
-}
-
 /** Longest run of samples held at a time. */
 const BLOCK_MS = 20_000
+
+/** A part of a recorded voice. */
+interface Source {
+  readonly path: string
+  /** In samples. */
+  readonly from: number
+  readonly count: number
+  /** In dB. */
+  readonly gain: number
+}
+
+/** Plays a part of a voice faster or slower without changing its pitch. It is read and handed over bit by bit, however long it is. */
+async function* atTempo({ path, from, count, gain }: Source, tempo: number): AsyncGenerator<Uint8Array> {
+  const format = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1']
+  const { child, done } = start('ffmpeg', ['-hide_banner', '-loglevel', 'error', ...format, '-i', 'pipe:0', '-af', `atempo=${String(tempo)}`, ...format, 'pipe:1'], { onOutput: () => undefined })
+  const feeding = (async (): Promise<void> => {
+    for (let at = 0; at < count; at += samplesOf(BLOCK_MS)) {
+      const block = await readSamples(path, from + at, Math.min(count - at, samplesOf(BLOCK_MS)), gain)
+      if (!await feed(child, new Uint8Array(block.buffer))) break
+    }
+    child.stdin?.end()
+  })()
+  let ended = false
+  try {
+    for await (const chunk of child.stdout ?? []) yield chunk as Uint8Array
+    ended = true
+  } finally {
+    // Whoever reads no further wants no more of it.
+    if (!ended) child.kill('SIGKILL')
+    await feeding
+  }
+  await done
+}
 
 /**
  * The film's voice from its parts, with silence between them.
@@ -88,14 +113,21 @@ export async function* assembleVoice(parts: readonly VoicePart[], voiceOf: (stre
       }
       goingOn = meets ? await readSamples(voiceOf(part.stretch), source + end - begin, samplesOf(FADE_MS), part.gain) : null
     } else {
-      const whole = await changeTempo(await readSamples(voiceOf(part.stretch), source, samplesOf(part.to - part.from + FADE_MS * 2), part.gain), tempo)
-      const played = new Int16Array(Math.max(0, end - written))
-      played.set(whole.subarray(0, played.length))
-      fadeIn(played, goingOn)
-      if (!meets) fadeOut(played)
-      written += played.length
-      goingOn = meets ? whole.subarray(played.length, played.length + samplesOf(FADE_MS)) : null
-      yield played
+      const reader = new SampleReader(atTempo({ path: voiceOf(part.stretch), from: source, count: samplesOf(part.to - part.from + FADE_MS * 2), gain: part.gain }, tempo))
+      try {
+        for (let from = written; from < end; from = written) {
+          // What is left is never shorter than a fade.
+          const size = end - from < samplesOf(BLOCK_MS) + samplesOf(FADE_MS) ? end - from : samplesOf(BLOCK_MS)
+          const block = await reader.read(size)
+          if (from === begin) fadeIn(block, goingOn)
+          if (from + size === end && !meets) fadeOut(block)
+          written += size
+          yield block
+        }
+        goingOn = meets ? await reader.read(samplesOf(FADE_MS)) : null
+      } finally {
+        await reader.end()
+      }
     }
   }
   yield* silence(samples)

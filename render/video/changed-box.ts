@@ -53,9 +53,12 @@ function boundsOfChange(stroke: Stroke, was: Ms | null | undefined, is: Ms | nul
 function inkBox(last: Scene, now: Scene, size: Size): PixelBox | null {
   const [before, after, stage] = [last.ink, now.ink, now.stage]
   const slide = { width: size.width * stage.w, height: size.height * stage.h }
-  const was = new Map(before.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
-  const is = new Map(after.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
-  const changed = new Map([...before, ...after].filter(({ stroke: { id } }) => was.get(id) !== is.get(id) || was.has(id) !== is.has(id)).map(({ stroke }) => [stroke.id, stroke]))
+  // Strokes that lie there already are the same values in both, and stand first.
+  const lying = before.findIndex((drawn, n) => drawn !== after[n])
+  const [gone, come] = lying < 0 ? [[], after.slice(before.length)] : [before.slice(lying), after.slice(lying)]
+  const was = new Map(gone.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
+  const is = new Map(come.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
+  const changed = new Map([...gone, ...come].filter(({ stroke: { id } }) => was.get(id) !== is.get(id) || was.has(id) !== is.has(id)).map(({ stroke }) => [stroke.id, stroke]))
   const spots = JSON.stringify(last.spot) === JSON.stringify(now.spot) ? [] : [last.spot, now.spot].flatMap((spot) => (spot === null ? [] : [boundsOfSpot(spot)]))
   const bounds = [...[...changed.values()].map((stroke) => boundsOfChange(stroke, was.get(stroke.id), is.get(stroke.id), slide)).filter((one) => one !== null), ...spots]
   if (bounds.length === 0) return null

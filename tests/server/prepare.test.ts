@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { emptyComposition } from '@core/compose'
 import type { ComposedPicture, Composition } from '@core/model'
-import type { ImportView, TalkView } from '@contracts'
+import type { TalkCard, ImportView, TalkView } from '@contracts'
 import { openPdf, pageWords } from '@render/deck'
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
@@ -203,5 +203,11 @@ describe('between talks and out of them', () => {
     expect((await talkOf(talk)).language).toBe('en')
     expect((await client.get<TalkView>('PATCH', `/talks/${talk}`, { language: 'pt-BR' })).language).toBe('pt-BR')
     expect((await client.ask('PATCH', `/talks/${talk}`, { language: 'english; drop' })).status).toBe(400)
+    // Well formed, though not every library knows them.
+    for (const language of ['zh-yue', 'zh-cmn-Hans', 'xx-abcde-fghij']) {
+      await client.get('PATCH', `/talks/${talk}`, { language })
+      expect((await talkOf(talk)).language).toBe(language)
+      expect((await client.get<readonly TalkCard[]>('GET', '/talks')).some((card) => card.id === talk)).toBe(true)
+    }
   })
 })

@@ -73,6 +73,34 @@ describe('receiving a recording', () => {
     expect((await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)).length).toBe(2900 * 48 * 2)
   })
 
+  it('keeps every event but the one that cannot be taken in, names that, and finishes the take without it', async () => {
+    const { take, stretch, slices: [a, b, c] } = await openStretch()
+    if (a === undefined || b === undefined || c === undefined) throw new Error('three slices')
+    await send(stretch, 0, a, b, c)
+    const points = [{ dt: 0, x: 0.2, y: 0.2, p: 0.5 }]
+    const ink = (x: number) => ({ kind: 'ink', at: 400, stroke: { id: randomUUID(), slide: slides[0]?.id, colour: 'moss', width: 'fine', pressure: false, points: [...points, { dt: 9, x, y: 0.2, p: 0.5 }] } })
+    const answer = await client.get<{ refused: readonly number[] }>('PUT', `/stretches/${stretch}/cues`, { first: 0, cues: [ink(0.4), ink(1.62), { kind: 'show', at: 1000, slide: slides[1]?.id, step: 0 }] })
+    expect(answer.refused).toEqual([1])
+    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 2, length: 2900 })
+    await client.get('POST', `/takes/${take}/finish`)
+    await finished(take)
+    const film = await client.get<FilmView>('GET', `/talks/${talk}/film`)
+    expect(film.stretches[0]?.cues.map(({ kind }) => kind)).toEqual(['ink', 'show'])
+  })
+
+  it('changes nothing of the talk when nothing of the take counts', async () => {
+    const before = await client.get<FilmView>('GET', `/talks/${talk}/film`)
+    const { take, stretch, slices: parts } = await openStretch()
+    await send(stretch, 0, ...parts)
+    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 2900 })
+    await client.get('PUT', `/stretches/${stretch}/kept`, { kept: 0 })
+    await client.get('POST', `/takes/${take}/finish`)
+    await finished(take)
+    expect((await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme).toEqual(before.programme)
+    await client.get('DELETE', `/takes/${take}`)
+    expect((await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme).toEqual(before.programme)
+  })
+
   it('refuses slices that are damaged or cut short, and others under a number that is taken', async () => {
     const { stretch, slices: [a, b] } = await openStretch()
     if (a === undefined || b === undefined) throw new Error('two slices')

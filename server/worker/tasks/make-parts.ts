@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import { rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { contentOfSegment, runsOf } from '@core/plan'
+import type { Stroke } from '@core/model'
 import type { RenderPlan, Run, Segment } from '@core/plan'
 import { slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
@@ -32,6 +33,16 @@ export interface Wanted extends Numbered {
   readonly file: string
 }
 
+/** What a stroke is called in keys: hashed once, since every part after it shows it. */
+const strokeNames = new WeakMap<Stroke, string>()
+function nameOfStroke(stroke: Stroke): string {
+  const known = strokeNames.get(stroke)
+  if (known !== undefined) return known
+  const name = createHash('sha256').update(JSON.stringify(stroke)).digest('base64url')
+  strokeNames.set(stroke, name)
+  return name
+}
+
 /** Makes segments of one film and puts them into the cache under their keys. */
 export class PartMaker {
   readonly #index: FilmIndex
@@ -53,7 +64,7 @@ export class PartMaker {
 
   wanted({ number, segment }: Numbered): Wanted {
     const runs = runsOf(this.#index, segment, this.#plan.rate)
-    const key = createHash('sha256').update(contentOfSegment(segment, runs, this.#setting)).digest('hex')
+    const key = createHash('sha256').update(contentOfSegment(segment, runs, this.#setting, nameOfStroke)).digest('hex')
     return { number, segment, runs, key, file: join(segmentFolder(), `${key}.${CODECS[this.#coding.format].stream}`) }
   }
 
