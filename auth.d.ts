@@ -1,6 +1,7 @@
 declare module '#auth-utils' {
   interface User {
-    readonly id: string
+    /** Where somebody is signed in; see the table of that name. */
+    readonly place: string
   }
 }
 

@@ -56,8 +56,8 @@ const place = Joi.number().integer().min(0).max(5000).required()
 const slideTexts = { notes: Joi.string().max(MAX_NOTES).allow(''), viewerNotes: Joi.string().max(MAX_NOTES).allow('') }
 
 /** Edits a page may send. Slides of files come in by import; an insert can only bring back what was removed, or bring what was made here. */
-export const deckEdit = Joi.object({
-  kind: Joi.valid('move', 'set', 'remove', 'restore', 'compose', 'merge', 'split', 'shape', 'all').required(),
+const deckEditWith = (inside: Joi.Schema | null): Joi.ObjectSchema => Joi.object({
+  kind: Joi.valid('move', 'set', 'remove', 'restore', 'compose', 'merge', 'split', 'shape', ...(inside === null ? [] : ['all'])).required(),
 }).when('.kind', {
   switch: [
     { is: 'move', then: Joi.object({ slides: slideIds, before: Joi.string().guid().allow(null).required() }) },
@@ -92,9 +92,12 @@ export const deckEdit = Joi.object({
     { is: 'merge', then: Joi.object({ slides: slideIds }) },
     { is: 'split', then: Joi.object({ slide: uuid, keep: Joi.number().integer().min(1).max(500).required(), as: uuid }) },
     { is: 'shape', then: Joi.object({ shape: shape.required() }) },
-    { is: 'all', then: Joi.object({ edits: Joi.array().items(Joi.link('#deckEdit')).max(1000).required() }) },
+    ...(inside === null ? [] : [{ is: 'all', then: Joi.object({ edits: Joi.array().items(inside).max(1000).required() }) }]),
   ],
-}).id('deckEdit')
+})
+
+/** Undoing several edits at once is as deep as it goes. */
+export const deckEdit = deckEditWith(deckEditWith(deckEditWith(deckEditWith(null))))
 
 export const deckChange = Joi.object({ revision: Joi.number().integer().min(0).required(), edit: deckEdit.required() })
 
@@ -170,6 +173,9 @@ export const newTake = Joi.object({
   place: Joi.object({ browser: uuid, name: Joi.string().min(1).max(100).required() }),
 })
 
+/** Which browser asks for what is left of a take. */
+export const recovering = Joi.object({ browser: Joi.string().guid({ version: 'uuidv4' }) })
+
 /** Which visit a voice from a file is for, and who brings it. */
 export const voiceFor = Joi.object({ visit: visit.required(), browser: uuid, name: Joi.string().min(1).max(100).required() })
 
@@ -218,7 +224,9 @@ const inkChange = Joi.object({ kind: Joi.valid('delete', 'colour', 'shift').requ
 })
 
 /** What Review may do with a programme; see ProgrammeEdit. */
-export const programmeEdit = Joi.object({ kind: Joi.valid('cut', 'drop', 'reopen', 'move', 'repeat', 'tempo', 'hold', 'hush', 'linger', 'insert', 'framing', 'ink', 'draw', 'all').required() }).when('.kind', {
+const programmeEditWith = (inside: Joi.Schema | null): Joi.ObjectSchema => Joi.object({
+  kind: Joi.valid('cut', 'drop', 'reopen', 'move', 'repeat', 'tempo', 'hold', 'hush', 'linger', 'insert', 'framing', 'ink', 'draw', ...(inside === null ? [] : ['all'])).required(),
+}).when('.kind', {
   switch: [
     { is: 'cut', then: Joi.object({ parts: Joi.array().items(Joi.object({ from: talkTime, to: talkTime }).options({ presence: 'required' })).min(1).max(MOST_PARTS).required() }) },
     { is: 'drop', then: Joi.object({ visits: visits.min(1) }) },
@@ -233,9 +241,12 @@ export const programmeEdit = Joi.object({ kind: Joi.valid('cut', 'drop', 'reopen
     { is: 'framing', then: Joi.object({ visits: visits.min(1), framing: framing.allow(null).required() }) },
     { is: 'ink', then: Joi.object({ visit: visit.required(), strokes: Joi.array().items(uuid.optional()).min(1).max(5000).required(), change: inkChange.required() }) },
     { is: 'draw', then: Joi.object({ ink: Joi.object({ visit: visit.required(), over: inkGround.required(), at, stroke: stroke.required() }).required() }) },
-    { is: 'all', then: Joi.object({ edits: Joi.array().items(Joi.link('#programmeEdit')).min(1).max(200).required() }) },
+    ...(inside === null ? [] : [{ is: 'all', then: Joi.object({ edits: Joi.array().items(inside).min(1).max(200).required() }) }]),
   ],
-}).id('programmeEdit')
+})
+
+/** What is done together is not nested. */
+export const programmeEdit = programmeEditWith(programmeEditWith(null))
 
 const programmeRevision = Joi.number().integer().min(0).required()
 /** An edit, the revision it was made on, and the browser that made it. */

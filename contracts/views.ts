@@ -57,6 +57,8 @@ export interface TakeView {
   readonly started: string
   readonly length: Ms
   readonly sentence: string | null
+  /** Some browser is recording it. */
+  readonly live: boolean
 }
 
 /** One run-through, by when it was begun. */

@@ -32,7 +32,7 @@ export async function findBrokenTakes(talk: TalkView): Promise<readonly BrokenTa
   }))
   const known = new Set(here.map((take) => take.id))
   const elsewhere = talk.takes
-    .filter((take) => take.state === 'open' && !known.has(take.id) && !held.has(takeLock(take.id)))
+    .filter((take) => take.state === 'open' && !take.live && !known.has(take.id) && !held.has(takeLock(take.id)))
     .map((take): BrokenTake => ({ id: take.id, began: take.started, about: take.length, here: false }))
   return [...here, ...elsewhere]
 }

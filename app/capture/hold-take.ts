@@ -7,6 +7,8 @@ import { takeLock } from './broken-takes'
 
 /** How often what is not on the server yet is sent, in ms. */
 const SEND_EVERY = 1000
+/** A conflict that stays is told after so many tries. */
+const TOLD_AFTER = 3
 
 export interface HeldTake {
   /** Sends what there is now; when it returns, that was tried. */
@@ -36,6 +38,8 @@ export function holdTake(id: string, events: { readonly safeTo: () => Ms, readon
   let free: (() => void) | null = null
   void navigator.locks.request(takeLock(id), () => new Promise<void>((resolve) => { free = resolve }))
   let sending: Promise<void> | null = null
+  /** Refusals one after the other that may go away by themselves: what was sent last may not have been kept yet. */
+  let refusals = 0
 
   async function pump(): Promise<void> {
     const take = await (await localTakes()).get('takes', id)
@@ -46,12 +50,15 @@ export function holdTake(id: string, events: { readonly safeTo: () => Ms, readon
         const what = count === 1 ? 'One thing that was drawn or pressed' : `${String(count)} things that were drawn or pressed`
         events.onTrouble(new Refusal('malformed', `${what} could not be taken in by the server. The recording goes on without; they are kept in this browser.`))
       })
+      refusals = 0
       events.onUnsent(false, to, 0)
       if (finished) events.onFinished()
     } catch (error) {
       // Nothing is lost: it is kept here and sent as soon as the server answers.
       events.onUnsent(true, events.safeTo(), await slicesWaiting(id) * SLICE)
-      if (error instanceof Refusal && error.code !== 'unavailable' && error.code !== 'conflict') events.onTrouble(error)
+      if (!(error instanceof Refusal) || error.code === 'unavailable') return
+      refusals += 1
+      if (error.code !== 'conflict' || refusals >= TOLD_AFTER) events.onTrouble(error)
     }
   }
   const once = (): Promise<void> => (sending ??= pump().finally(() => { sending = null }))

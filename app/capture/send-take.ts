@@ -50,6 +50,13 @@ async function sendSlices(stretch: string): Promise<void> {
   }
 }
 
+/** As many events as one request takes, at least one: ink has many points. */
+function inOneRequest<Sent>(events: readonly Sent[]): readonly Sent[] {
+  let bytes = 0
+  const fits = events.findIndex((event) => (bytes += JSON.stringify(event).length) > MOST_BYTES)
+  return fits < 0 ? events : events.slice(0, Math.max(1, fits))
+}
+
 /**
  * Sends events by their numbers. One that the server would not take is kept aside here, and the others go on.
  * @returns how many it would not take
@@ -61,8 +68,8 @@ async function sendCues(stretch: string): Promise<number> {
     const cues = await db.getAllFromIndex('cues', 'stretch', stretch, 200)
     const [first] = cues
     if (first === undefined) return aside
-    const run = cues.filter((cue, n) => cue.n === first.n + n)
-    const { refused = [] } = await api.put<{ refused?: readonly number[] }>(`/stretches/${stretch}/cues`, { first: first.n, cues: run.map((cue) => mendedCue(cue.cue)) })
+    const run = inOneRequest(cues.filter((cue, n) => cue.n === first.n + n).map(({ n, cue }) => ({ stretch, n, cue: mendedCue(cue) })))
+    const { refused = [] } = await api.put<{ refused?: readonly number[] }>(`/stretches/${stretch}/cues`, { first: first.n, cues: run.map(({ cue }) => cue) })
     const transaction = db.transaction(['cues', 'aside'], 'readwrite')
     for (const cue of run) {
       if (refused.includes(cue.n)) await transaction.objectStore('aside').put(cue)
@@ -165,7 +172,7 @@ export async function recoverTake(id: string): Promise<void> {
     await sendTake(take)
     for (const stretch of await db.getAllFromIndex('stretches', 'take', id)) if (stretch.closing === null) await sendTail(stretch.id)
   }
-  await api.post(`/takes/${id}/recover`)
+  await api.post(`/takes/${id}/recover`, { browser: thisBrowser().browser })
   await forgetTake(id)
 }
 

@@ -10,6 +10,8 @@ export const MOST_PATH_POINTS = 2000
 export const PART_POINTS = 4000
 /** Most strokes that can lie on the slides when a stretch opens. */
 export const MOST_OPENING_STROKES = 5000
+/** And most points of all of them together: they travel in one request. */
+const MOST_OPENING_POINTS = 80_000
 /** Two points are told apart when so much time lies between them, in ms, or so much of the slide. */
 const WORTH_MS = 4
 const WORTH_WAY = 0.002
@@ -57,5 +59,11 @@ export function mendedCue(cue: Cue): Cue {
   }
 }
 
-/** What is on screen when a stretch opens, as it can be taken in; of too many strokes those that were drawn last. */
-export const mendedSnapshot = (snapshot: Snapshot): Snapshot => ({ ...snapshot, ink: snapshot.ink.slice(-MOST_OPENING_STROKES).map(mendedStroke) })
+/** What is on screen when a stretch opens, as it can be taken in; of too many strokes those that were drawn last, and all with fewer points. */
+export function mendedSnapshot(snapshot: Snapshot): Snapshot {
+  const ink = snapshot.ink.slice(-MOST_OPENING_STROKES).map(mendedStroke)
+  const points = ink.reduce((sum, stroke) => sum + stroke.points.length, 0)
+  if (points <= MOST_OPENING_POINTS) return { ...snapshot, ink }
+  const share = MOST_OPENING_POINTS / points
+  return { ...snapshot, ink: ink.map((stroke) => ({ ...stroke, points: thinned(stroke.points, Math.max(2, Math.floor(stroke.points.length * share))) })) }
+}

@@ -21,11 +21,11 @@ function toCue(cue: DemoCue, slides: readonly Slide[]): Cue {
 }
 
 /** Brings one stretch in the way a page would: slices, cues, closing. @returns the ink that lies at its end */
-async function seedStretch(take: string, number: number, stretch: DemoStretch, folder: string, slides: readonly Slide[], lying: readonly Stroke[]): Promise<readonly Stroke[]> {
+async function seedStretch(talk: string, take: string, number: number, stretch: DemoStretch, folder: string, slides: readonly Slide[], lying: readonly Stroke[]): Promise<readonly Stroke[]> {
   const db = database()
   const id = randomUUID()
   const opening = { slide: slides[stretch.opening]?.id ?? asId<'slide'>(''), step: 0, blank: false, inset: true, ink: lying }
-  await openStretch(db, id, { take, number, camera: true, voice: true, mime: 'video/webm;codecs=vp8,opus', opening })
+  await openStretch(db, id, talk, { take, number, camera: true, voice: true, mime: 'video/webm;codecs=vp8,opus', opening })
   const media = await readFile(join(folder, stretch.file))
   const slices = Array.from({ length: Math.ceil(media.length / SLICE) }, (_, n) => media.subarray(n * SLICE, (n + 1) * SLICE))
   await keepSlices(db, id, slices.map((bytes, n) => ({ n, bytes, digest: digestOf(bytes) })))
@@ -55,7 +55,7 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
   const take = randomUUID()
   await openTake(db, talk, take, { kind: 'full', intent: { kind: 'replaceAll' } })
   let lying: readonly Stroke[] = []
-  for (const [number, stretch] of demo.stretches.entries()) lying = await seedStretch(take, number, stretch, folder, await slidesOf(db, talk), lying)
+  for (const [number, stretch] of demo.stretches.entries()) lying = await seedStretch(talk, take, number, stretch, folder, await slidesOf(db, talk), lying)
   await finishTake(db, talk, take)
   await finishTakeTask(take)
   const { recipe } = await talkView(db, talk)

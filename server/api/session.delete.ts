@@ -1,6 +1,6 @@
-import { answer } from '@server/http'
+import { answer, signOutHere } from '@server/http'
 
 export default answer(async (event) => {
-  await clearUserSession(event)
+  await signOutHere(event)
   return { ok: true }
 })

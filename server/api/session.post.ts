@@ -1,21 +1,21 @@
-import { getRequestIP } from 'h3'
 import { Refusal } from '@core/model'
 import { schemas } from '@contracts'
 import { database } from '@server/database'
 import { personByEmail } from '@server/domain'
-import { answer, bodyOf, countAttempt, forgiveAttempts } from '@server/http'
+import { CREDENTIAL_BYTES, answer, bodyOf, countAttempt, forgiveAttempt, networkOf, signInHere } from '@server/http'
 
-/** Checked when there is no such account, so that the answer takes as long. */
-const NOBODY = '$scrypt$n=16384,r=8,p=1$c2FsdHNhbHRzYWx0c2FsdA$0000000000000000000000000000000000000000000'
+let nobody: Promise<string> | undefined
+/** A password that nobody has, checked when there is no such account, so that the answer takes as long. */
+const nobodysPassword = (): Promise<string> => (nobody ??= hashPassword(crypto.randomUUID()))
 
 export default answer(async (event) => {
-  const { email, password } = await bodyOf<{ email: string, password: string }>(event, schemas.credentials)
-  const from = getRequestIP(event) ?? 'unknown'
-  await countAttempt(from, email)
+  const { email, password } = await bodyOf<{ email: string, password: string }>(event, schemas.credentials, CREDENTIAL_BYTES)
+  const network = networkOf(event)
+  await countAttempt(network, email)
   const person = await personByEmail(database(), email)
-  const right = await verifyPassword(person?.password ?? NOBODY, password).catch(() => false)
+  const right = await verifyPassword(person?.password ?? await nobodysPassword(), password)
   if (person === null || !right) throw new Refusal('not-signed-in', 'Address and password do not go together. Check both and try again.')
-  await forgiveAttempts(from, email)
-  await setUserSession(event, { user: { id: person.id } })
+  await forgiveAttempt(network, email)
+  await signInHere(event, person.id)
   return { id: person.id, name: person.name, email: person.email }
 })

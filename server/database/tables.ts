@@ -15,6 +15,14 @@ export interface PersonTable {
   created: Moment
 }
 
+/** A browser in which somebody is signed in. */
+export interface SignedInTable {
+  id: string
+  person: string
+  since: Moment
+  until: Date
+}
+
 export interface TalkTable {
   id: string
   owner: string
@@ -77,6 +85,8 @@ export interface ImportTable {
   builds: Json<readonly (readonly string[])[]> | null
   /** What it has put in so far. */
   slides: Json<readonly string[]> | null
+  /** With which revision of the deck each of them came; null of those that came before that was noted. */
+  revisions: Json<readonly number[]> | null
   sentence: string | null
   created: Moment
 }
@@ -124,6 +134,8 @@ export interface StretchTable {
   timing: 'measured' | 'approximate' | null
   /** How much faster the microphone's clock ran than the page's, in parts of a million. */
   drift_ppm: number | null
+  /** Closed by who recorded it; false: by somebody who took it for broken off, and the rest may still come. */
+  whole: Generated<boolean>
 }
 
 export interface SliceTable {
@@ -234,6 +246,7 @@ export interface WorkerTable {
 
 export interface Tables {
   person: PersonTable
+  signed_in: SignedInTable
   talk: TalkTable
   slide: SlideTable
   slide_version: SlideVersionTable

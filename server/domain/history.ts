@@ -16,11 +16,12 @@ async function held(q: Queries, talk: string): Promise<Programme> {
   return await currentProgramme(q, talk)
 }
 
-/** @throws Refusal `not-found` when a programme names a recording that was discarded for good */
-async function allThere(q: Queries, programme: Programme): Promise<void> {
+/** @throws Refusal `not-found` when a programme names a recording that is not its talk's, or was discarded for good */
+async function allThere(q: Queries, talk: string, programme: Programme): Promise<void> {
   const named = stretchIdsOf(programme)
   if (named.length === 0) return
-  const { count } = await q.selectFrom('stretch').select((build) => build.fn.countAll<number>().as('count')).where('id', 'in', [...named]).executeTakeFirstOrThrow()
+  const { count } = await q.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').select((build) => build.fn.countAll<number>().as('count'))
+    .where('stretch.id', 'in', [...named]).where('take.talk', '=', talk).executeTakeFirstOrThrow()
   if (Number(count) < named.length) throw new Refusal('not-found', 'This would bring back a take that was discarded for good. The talk stays as it is.')
 }
 
@@ -35,7 +36,7 @@ export async function editProgramme(q: Queries, talk: string, revision: number, 
   const base = revision === now.revision ? now : await programmeAt(q, talk, revision)
   const mine = change.apply(base)
   const next = base === now ? mine : merged(base, mine, now)
-  await allThere(q, next)
+  await allThere(q, talk, next)
   await saveProgramme(q, talk, next, change.name, { author })
   return next
 }
@@ -81,7 +82,7 @@ export async function takeBack(q: Queries, talk: string, author: string, role: E
   const before = step.revision === 1 ? { ...now, pieces: [] } : await programmeAt(q, talk, step.revision - 1)
   const after = await programmeAt(q, talk, step.revision)
   const next = merged(after, before, now)
-  await allThere(q, next)
+  await allThere(q, talk, next)
   await saveProgramme(q, talk, next, step.reason, { author, role, takesBack: step.revision })
   return next
 }
@@ -90,7 +91,7 @@ export async function takeBack(q: Queries, talk: string, author: string, role: E
 export async function returnTo(q: Queries, talk: string, author: string, revision: number): Promise<Programme> {
   const now = await held(q, talk)
   const then = await programmeAt(q, talk, revision)
-  await allThere(q, then)
+  await allThere(q, talk, then)
   const next = { ...then, slides: { ...now.slides, ...then.slides }, revision: now.revision + 1 }
   await saveProgramme(q, talk, next, 'went back to an earlier version', { author })
   return next

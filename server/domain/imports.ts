@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { sql } from 'kysely'
 import { orderBy } from 'natural-orderby'
 import { Refusal } from '@core/model'
 import type { Queries } from '@server/database'
@@ -31,10 +32,41 @@ export async function beginImport(q: Queries, talk: string, files: readonly Uplo
   }
   const id = randomUUID()
   const name = ordered.length === 1 ? ordered[0]?.name ?? '' : `${String(ordered.length)} files`
-  await q.insertInto('import').values({ id, talk, name, files: JSON.stringify(kept), state: 'queued', pages_total: null, sentence: null, place, builds: null, slides: null }).execute()
+  await q.insertInto('import').values({ id, talk, name, files: JSON.stringify(kept), state: 'queued', pages_total: null, sentence: null, place, builds: null, slides: null, revisions: null }).execute()
   await addJob(q, 'read-deck', { id }, `read-deck:${id}`)
   await tell(q, { talk, kind: 'import', id })
   return id
+}
+
+/** Which of some slides anything of their talk refers to: recordings, or a version of its programme. */
+async function slidesReferredTo(q: Queries, talk: string, slides: readonly string[]): Promise<ReadonlySet<string>> {
+  const { rows } = await sql<{ id: string }>`
+    select wanted.id from unnest(${[...slides]}::uuid[]) as wanted(id)
+    where exists (select from programme where programme.talk = ${talk} and (value -> 'slides') ? wanted.id::text)
+      or exists (select from stretch join take on take.id = stretch.take where take.talk = ${talk} and opening ->> 'slide' = wanted.id::text)
+      or exists (select from cue join stretch on stretch.id = cue.stretch join take on take.id = stretch.take
+        where take.talk = ${talk} and cue.cue ->> 'kind' = 'show' and cue.cue ->> 'slide' = wanted.id::text)`.execute(q)
+  return new Set(rows.map(({ id }) => id))
+}
+
+/**
+ * Takes out again what an import put in that was refused after some of it had been read. What somebody has worked on since, and what anything refers to,
+ * stays. In one transaction.
+ * @returns how many slides stay
+ */
+export async function takeBackImport(q: Queries, id: string): Promise<number> {
+  const { talk, slides, revisions } = await q.selectFrom('import').select(['talk', 'slides', 'revisions']).where('id', '=', id).forUpdate().executeTakeFirstOrThrow()
+  if (slides === null || slides.length === 0) return 0
+  await q.selectFrom('talk').select('id').where('id', '=', talk).forUpdate().execute()
+  const came = new Map(slides.map((slide, n) => [slide, revisions?.[n]]))
+  const now = await q.selectFrom('slide').select(['id', 'changed_revision']).where('id', 'in', slides).execute()
+  const referred = await slidesReferredTo(q, talk, slides)
+  const stay = now.filter((slide) => referred.has(slide.id) || (came.get(slide.id) !== undefined && slide.changed_revision !== came.get(slide.id))).map((slide) => slide.id)
+  const gone = slides.filter((slide) => !stay.includes(slide))
+  if (gone.length > 0) await q.deleteFrom('slide').where('id', 'in', gone).execute()
+  await q.updateTable('import').set({ pages_done: 0, slides: null, revisions: null }).where('id', '=', id).execute()
+  await tell(q, { talk, kind: 'deck', id: null })
+  return stay.length
 }
 
 /** Its offer of steps was taken up or turned down: it is not made again. */

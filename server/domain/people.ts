@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { sql } from 'kysely'
 import { Refusal } from '@core/model'
 import type { PersonView } from '@contracts'
 import type { Queries } from '@server/database'
@@ -23,8 +24,25 @@ export async function signUp(q: Queries, name: string, email: string, password: 
   return { id, name, email }
 }
 
-export async function personById(q: Queries, id: string): Promise<PersonView | null> {
-  const row = await q.selectFrom('person').select(['id', 'name', 'email']).where('id', '=', id).executeTakeFirst()
+/** How long somebody stays signed in at a place, in days. */
+const SIGNED_IN_DAYS = 14
+
+/** Signs a person in at a new place. @returns its id, known to that browser alone */
+export async function signIn(q: Queries, person: string): Promise<string> {
+  const id = randomUUID()
+  await q.deleteFrom('signed_in').where('person', '=', person).where('until', '<', sql<Date>`now()`).execute()
+  await q.insertInto('signed_in').values({ id, person, until: sql`now() + make_interval(days => ${SIGNED_IN_DAYS})` }).execute()
+  return id
+}
+
+export async function signOut(q: Queries, place: string): Promise<void> {
+  await q.deleteFrom('signed_in').where('id', '=', place).execute()
+}
+
+/** Who is signed in at a place; null when nobody is, or no longer. */
+export async function personSignedIn(q: Queries, place: string): Promise<PersonView | null> {
+  const row = await q.selectFrom('signed_in').innerJoin('person', 'person.id', 'signed_in.person').select(['person.id', 'person.name', 'person.email'])
+    .where('signed_in.id', '=', place).where('signed_in.until', '>', sql<Date>`now()`).executeTakeFirst()
   return row === undefined ? null : view(row)
 }
 

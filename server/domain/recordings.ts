@@ -1,5 +1,5 @@
 import { asId, Refusal } from '@core/model'
-import type { Piece, Programme, SlideId, Take } from '@core/model'
+import type { Piece, Programme, SlideId, StretchId, Take } from '@core/model'
 import { applyProgrammeEdit, nameOfEdit, programmeLength, recordingsOf, useRecording } from '@core/programme'
 import type { HeardStretch, ProgrammeEdit } from '@core/programme'
 import { PEAKS_A_SECOND } from '@core/voice'
@@ -55,6 +55,24 @@ async function piecesOf(q: Queries, talk: string, take: string, showing: string)
 const slidesPutIn = (edit: ProgrammeEdit): readonly { readonly slide: string, readonly version: number }[] =>
   (edit.kind === 'insert' ? [edit] : edit.kind === 'all' ? edit.edits.flatMap(slidesPutIn) : [])
 
+/** Recordings that an edit names. */
+function recordingsNamed(edit: ProgrammeEdit): readonly StretchId[] {
+  switch (edit.kind) {
+    case 'draw': return edit.ink.over.kind === 'stretch' ? [edit.ink.over.id] : []
+    case 'linger': return edit.of === undefined ? [] : [edit.of.stretch]
+    case 'all': return edit.edits.flatMap(recordingsNamed)
+    default: return []
+  }
+}
+
+/** @throws Refusal `not-found` when one of some recordings is not a talk's */
+async function talksOwn(q: Queries, talk: string, stretches: readonly StretchId[]): Promise<void> {
+  const wanted = [...new Set(stretches)]
+  if (wanted.length === 0) return
+  const found = await q.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').select('stretch.id').where('take.talk', '=', talk).where('stretch.id', 'in', wanted).execute()
+  if (found.length < wanted.length) throw new Refusal('not-found', 'The recording that this was drawn over is not the talk\'s.')
+}
+
 /** What is done to a programme, and what that is called in the history. */
 export interface ProgrammeChange {
   readonly name: string
@@ -73,5 +91,6 @@ export async function editAskedFor(q: Queries, talk: string, edit: ProgrammeEdit
     const found = await q.selectFrom('slide').select('id').where('id', '=', slide).where('talk', '=', talk).where('version', '>=', version).executeTakeFirst()
     if (found === undefined) throw new Refusal('not-found', 'This slide is not in the deck any more.')
   }
+  await talksOwn(q, talk, recordingsNamed(edit))
   return { name: nameOfEdit(edit), apply: (programme) => applyProgrammeEdit(programme, edit) }
 }

@@ -25,7 +25,7 @@ export async function keepRehearsal(q: Queries, talk: string, id: string, run: R
 
 /** Forgets a run-through; its timings no longer count. */
 export async function forgetRehearsal(q: Queries, talk: string, id: string): Promise<void> {
-  await forgetSpeech(q, id)
+  await forgetSpeech(q, talk, id)
   await q.deleteFrom('rehearsal').where('id', '=', id).where('talk', '=', talk).execute()
   await tell(q, { talk, kind: 'talk', id: null })
 }

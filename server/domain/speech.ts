@@ -23,9 +23,9 @@ export async function rememberSpeech(q: Queries, talk: string, source: string, s
   if (rows.length > 0) await q.insertInto('speech').values(rows).onConflict((conflict) => conflict.doNothing()).execute()
 }
 
-/** Forgets what a rehearsal or take told. */
-export async function forgetSpeech(q: Queries, source: string): Promise<void> {
-  await q.deleteFrom('speech').where('source', '=', source).execute()
+/** Forgets what a rehearsal or take of a talk told. */
+export async function forgetSpeech(q: Queries, talk: string, source: string): Promise<void> {
+  await q.deleteFrom('speech').where('source', '=', source).where('talk', '=', talk).execute()
 }
 
 /** How long was spoken on a slide when nobody listened: all the time but the pauses that its notes ask for. */

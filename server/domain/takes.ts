@@ -10,7 +10,7 @@ import type { Database, Queries } from '@server/database'
 import { digestOf, facePath, printPath, slicePath, tailPath, writeWhole } from '@server/store'
 import { slidesOf } from './decks'
 import { tell } from './events'
-import { loadStretches } from './films'
+import { loadStretches, stretchIdsOf } from './films'
 import { addJob } from './jobs'
 import { currentProgramme, saveProgramme } from './programmes'
 import { forgetSpeech, rememberSpeech } from './speech'
@@ -56,7 +56,14 @@ export interface NewStretch {
   readonly opening: Snapshot
 }
 
-export async function openStretch(q: Queries, id: string, stretch: NewStretch): Promise<void> {
+/** Most stretches of a take: one for each pause, and one for each time a device changed. */
+const MOST_STRETCHES = 1000
+
+/** @throws Refusal `not-found` when a slide is not its talk's; `too-many` */
+export async function openStretch(q: Queries, id: string, talk: string, stretch: NewStretch): Promise<void> {
+  if ((await slidesMissing(q, talk, [stretch.opening.slide])).size > 0) throw new Refusal('not-found', 'The slide that this recording begins with is not in the talk.')
+  const { count } = await q.selectFrom('stretch').select((build) => build.fn.countAll<number>().as('count')).where('take', '=', stretch.take).where('id', '<>', id).executeTakeFirstOrThrow()
+  if (Number(count) >= MOST_STRETCHES) throw new Refusal('too-many', `A take can be paused up to ${String(MOST_STRETCHES)} times. Stop it, and go on at the end of the talk.`)
   const added = await q.insertInto('stretch').values({
     id, ...stretch, opening: JSON.stringify(stretch.opening), state: 'open', length_ms: null, kept_ms: null, slices: null, cues: null, peaks: null, loudness: null, prints: null, tail: null, timing: null, drift_ppm: null,
     offset_picture: 0, offset_sound: 0,
@@ -122,69 +129,107 @@ export async function keepSlices(q: Queries, stretch: string, slices: readonly S
   }
   const fresh = slices.filter((slice) => !known.has(slice.n))
   if (fresh.length === 0) return
-  const { state } = await q.selectFrom('stretch').select('state').where('id', '=', stretch).executeTakeFirstOrThrow()
-  if (state !== 'open') throw new Refusal('conflict', 'This recording is closed already.')
+  // Also what comes late is kept: who recorded it may have been taken for gone meanwhile.
+  const { state, whole } = await q.selectFrom('stretch').select(['state', 'whole']).where('id', '=', stretch).executeTakeFirstOrThrow()
+  if (state !== 'open' && whole) throw new Refusal('conflict', 'This recording is closed already, with all that its recorder said it has.')
   for (const slice of fresh) await writeWhole(slicePath(stretch, slice.n), slice.bytes)
   await q.insertInto('slice').values(fresh.map((slice) => ({ stretch, n: slice.n, bytes: slice.bytes.length, digest: slice.digest })))
     .onConflict((conflict) => conflict.doNothing()).execute()
 }
 
+/** Which of some slides are not a talk's, on its deck or off it. */
+async function slidesMissing(q: Queries, talk: string, slides: readonly string[]): Promise<ReadonlySet<string>> {
+  const wanted = [...new Set(slides)]
+  if (wanted.length === 0) return new Set()
+  const found = new Set((await q.selectFrom('slide').select('id').where('talk', '=', talk).where('id', 'in', wanted).execute()).map(({ id }) => id))
+  return new Set(wanted.filter((slide) => !found.has(slide)))
+}
+
+/** Numbers of cues that show a slide which is not their talk's: a film could not be made of them. */
+export async function foreignCues(q: Queries, talk: string, cues: readonly { readonly n: number, readonly cue: Cue }[]): Promise<ReadonlySet<number>> {
+  const shown = cues.flatMap(({ n, cue }) => (cue.kind === 'show' ? [{ n, slide: cue.slide }] : []))
+  const missing = await slidesMissing(q, talk, shown.map(({ slide }) => slide))
+  return new Set(shown.filter(({ slide }) => missing.has(slide)).map(({ n }) => n))
+}
+
+/** Most events of a stretch: a hand that never rests makes a tenth of them in an hour. */
+const MOST_CUES = 100_000
+
 /** Keeps cues by their number; those that are there already stay as they are. */
 export async function keepCues(q: Queries, stretch: string, cues: readonly { readonly n: number, readonly cue: Cue }[]): Promise<void> {
   if (cues.length === 0) return
+  if (cues.some(({ n }) => n >= MOST_CUES)) throw new Refusal('too-many', `A part of a take holds up to ${String(MOST_CUES)} events. Pause and go on, and the next part begins.`)
   await q.insertInto('cue').values(cues.map(({ n, cue }) => ({ stretch, n, cue: JSON.stringify(cue) })))
     .onConflict((conflict) => conflict.doNothing()).execute()
 }
 
 /** What the server has of a stretch: the page sends the rest. */
-export async function stretchHoldings(q: Queries, stretch: string): Promise<{ readonly slices: readonly number[], readonly cues: number, readonly state: string }> {
+export async function stretchHoldings(q: Queries, stretch: string): Promise<{ readonly slices: readonly number[], readonly cues: number, readonly state: string, readonly whole: boolean }> {
   const [slices, cues, row] = await Promise.all([
     q.selectFrom('slice').select('n').where('stretch', '=', stretch).orderBy('n').execute(),
     q.selectFrom('cue').select((build) => build.fn.countAll<number>().as('count')).where('stretch', '=', stretch).executeTakeFirstOrThrow(),
-    q.selectFrom('stretch').select('state').where('id', '=', stretch).executeTakeFirstOrThrow(),
+    q.selectFrom('stretch').select(['state', 'whole']).where('id', '=', stretch).executeTakeFirstOrThrow(),
   ])
-  return { slices: slices.map((slice) => slice.n), cues: Number(cues.count), state: row.state }
+  return { slices: slices.map((slice) => slice.n), cues: Number(cues.count), ...row }
 }
 
 /**
- * Closes a stretch: nothing more comes.
+ * Closes a stretch: nothing more comes. One that somebody else had closed meanwhile, taking it for broken off, is made ready again with what came since.
  * @throws Refusal `conflict` with the numbers that are missing
  */
 export async function closeStretch(q: Queries, stretch: string, closing: { readonly slices: number, readonly cues: number, readonly length: Ms }): Promise<void> {
   const held = await stretchHoldings(q, stretch)
-  if (held.state !== 'open') return
+  if (held.state !== 'open' && held.whole) return
   const have = new Set(held.slices)
   const missing = Array.from({ length: closing.slices }, (_, n) => n).filter((n) => !have.has(n))
   if (missing.length > 0 || held.cues < closing.cues) {
     throw new Refusal('conflict', 'Parts of the recording have not arrived yet. They are still on this computer and are sent again.', { missing: missing.slice(0, 100), cues: held.cues })
   }
-  await q.updateTable('stretch').set({ state: 'closing', slices: closing.slices, cues: closing.cues, length_ms: closing.length })
-    .where('id', '=', stretch).where('state', '=', 'open').execute()
+  await q.updateTable('stretch').set({ state: 'closing', whole: true, slices: closing.slices, cues: closing.cues, length_ms: closing.length }).where('id', '=', stretch).execute()
 }
 
 /** Closes a take and has its recording made ready. @throws Refusal `conflict` while a stretch of it is open */
 export async function finishTake(q: Queries, talk: string, take: string): Promise<void> {
   const open = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'open').executeTakeFirst()
   if (open !== undefined) throw new Refusal('conflict', 'A part of this take is still open.', { stretch: open.id })
-  await q.updateTable('take').set({ state: 'closing', sentence: null }).where('id', '=', take).where('state', 'in', ['open', 'failed']).execute()
+  const { state } = await q.selectFrom('take').select('state').where('id', '=', take).executeTakeFirstOrThrow()
+  if (state === 'discarded') throw new Refusal('conflict', 'This take was discarded on another page meanwhile. All of it is on the server; bring it back in Review, under Takes.')
+  // One that was finished is only finished again when something of it came since.
+  const fresh = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'closing').executeTakeFirst()
+  if (state === 'closed' && fresh === undefined) return
+  await q.updateTable('take').set({ state: 'closing', sentence: null }).where('id', '=', take).execute()
   await addJob(q, 'finish-take', { take }, `finish-take:${take}`)
   await tell(q, { talk, kind: 'take', id: take })
 }
 
+/** Whether a take is being recorded, by when it was heard of last. Decided here: a page sees only its own browser. */
+export const isLive = sql<boolean>`take.state = 'open' and take.seen > now() - make_interval(secs => ${HEARD_OF / 1000})`
+
 /**
  * Finishes a take that stopped without being stopped, with everything that arrived: of each open stretch the slices
  * without a gap from the first on. Its length is found in the recording itself.
+ * @param browser that asks; the one that recorded it may come back at once
+ * @throws Refusal `conflict` while another browser is recording it
  */
-export async function recoverTake(q: Queries, talk: string, take: string): Promise<void> {
+export async function recoverTake(q: Queries, talk: string, take: string, browser: string | null): Promise<void> {
+  const { live, place } = await q.selectFrom('take').select([isLive.as('live'), 'place']).where('id', '=', take).executeTakeFirstOrThrow()
+  if (live && place !== null && place.browser !== browser) {
+    throw new Refusal('conflict', `This take is being recorded on ${place.name} right now. Stop it there; nothing of it is touched.`)
+  }
+  await recoverOpenStretches(q, take)
+  await finishTake(q, talk, take)
+}
+
+/** Closes what is open of a take, with the slices that came without a gap from the first on. */
+async function recoverOpenStretches(q: Queries, take: string): Promise<void> {
   await sql`
-    update stretch set state = 'closing',
+    update stretch set state = 'closing', whole = false,
       slices = (select coalesce(min(gap.n), 0) from (
         select expected.n from generate_series(0, (select coalesce(max(slice.n), -1) + 1 from slice where slice.stretch = stretch.id)) as expected(n)
         where not exists (select 1 from slice where slice.stretch = stretch.id and slice.n = expected.n)
       ) gap),
       cues = (select count(*) from cue where cue.stretch = stretch.id)
     where take = ${take} and state = 'open'`.execute(q)
-  await finishTake(q, talk, take)
 }
 
 /** Puts a finished take's pieces where its presenter meant them. Everything in one transaction. */
@@ -198,7 +243,7 @@ export async function placeFinishedTake(db: Database, take: string): Promise<voi
       // Take the talk's lock first, so that two takes finished at once are placed one after the other.
       await q.selectFrom('talk').select('id').where('id', '=', row.talk).forUpdate().executeTakeFirstOrThrow()
       const slides = await slidesOf(q, row.talk)
-      const before = await currentProgramme(q, row.talk)
+      const before = await withoutEarlier(q, row.talk, take, ids.map(({ id }) => id))
       const programme = placeTake(before, row.intent, { id: asId(take), kind: row.kind, stretches }, slides, (id) => speechFree(stretches.find((stretch) => stretch.id === id)?.peaks ?? [], SHORTEST_PAUSE))
       // A take of which nothing counts changes nothing.
       if (programme !== before) await saveProgramme(q, row.talk, programme, placedBy(take), { author: row.place?.browser ?? null })
@@ -207,6 +252,15 @@ export async function placeFinishedTake(db: Database, take: string): Promise<voi
     await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()
     await tell(q, { talk: row.talk, kind: 'take', id: take })
   })
+}
+
+/** The programme that a take is placed into: as it is, or, when it had been placed already with less, as it is without it. */
+async function withoutEarlier(q: Queries, talk: string, take: string, stretches: readonly string[]): Promise<Programme> {
+  const now = await currentProgramme(q, talk)
+  const own = new Set(stretches)
+  if (!stretchIdsOf(now).some((id) => own.has(id))) return now
+  const without = await beforeTake(q, talk, take, now) ?? withoutStretches(now, own)
+  return { ...without, revision: now.revision }
 }
 
 async function stretchesInOrder(q: Queries, ids: readonly string[]): Promise<Awaited<ReturnType<typeof loadStretches>>> {
@@ -248,7 +302,7 @@ export async function discardTake(q: Queries, talk: string, take: string): Promi
   const changed = await q.updateTable('take').set({ state: 'discarded', discarded: new Date() })
     .where('id', '=', take).where('state', '<>', 'discarded').executeTakeFirst()
   if (changed.numUpdatedRows === 0n) return
-  await forgetSpeech(q, take)
+  await forgetSpeech(q, talk, take)
   const stretches = new Set((await q.selectFrom('stretch').select('id').where('take', '=', take).execute()).map((row) => row.id))
   const programme = await currentProgramme(q, talk)
   const without = await beforeTake(q, talk, take, programme) ?? withoutStretches(programme, stretches)
@@ -256,9 +310,22 @@ export async function discardTake(q: Queries, talk: string, take: string): Promi
   await tell(q, { talk, kind: 'take', id: take })
 }
 
-/** Brings a discarded take back, and the programme as it was before it went if nothing has changed since. */
+/**
+ * Brings a discarded take back, and the programme as it was before it went if nothing has changed since. One that was discarded before it was ever
+ * placed is finished now.
+ */
 export async function bringBackTake(q: Queries, talk: string, take: string): Promise<void> {
-  await q.updateTable('take').set({ state: 'closed', discarded: null }).where('id', '=', take).where('state', '=', 'discarded').execute()
+  const placed = await q.selectFrom('programme').select('revision').where('talk', '=', talk).where('reason', '=', placedBy(take)).executeTakeFirst()
+  const unready = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '<>', 'ready').executeTakeFirst()
+  const back = await q.updateTable('take').set({ state: placed === undefined || unready !== undefined ? 'closing' : 'closed', discarded: null })
+    .where('id', '=', take).where('state', '=', 'discarded').executeTakeFirst()
+  if (back.numUpdatedRows === 0n) return
+  if (placed === undefined || unready !== undefined) {
+    await recoverOpenStretches(q, take)
+    await addJob(q, 'finish-take', { take }, `finish-take:${take}`)
+    await tell(q, { talk, kind: 'take', id: take })
+    return
+  }
   const programme = await currentProgramme(q, talk)
   const last = await q.selectFrom('programme').select('reason').where('talk', '=', talk).where('revision', '=', programme.revision).executeTakeFirst()
   if (last?.reason === discardOf(take)) {

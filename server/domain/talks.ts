@@ -11,6 +11,7 @@ import { wantAhead } from './ahead'
 import { tell } from './events'
 import { rehearsalsOf } from './rehearsals'
 import { rateOfOwner } from './speech'
+import { isLive } from './takes'
 
 /** What the files of a talk are called until somebody says otherwise. */
 export const firstName = (name: string): string =>
@@ -28,11 +29,11 @@ export async function createTalk(q: Queries, owner: string, name: string, limit:
   return id
 }
 
-const takeView = (row: { id: string, kind: Take['kind'], intent: TakeView['intent'], state: TakeView['state'], started: Date, sentence: string | null, length: number | null }): TakeView =>
+const takeView = (row: { id: string, kind: Take['kind'], intent: TakeView['intent'], state: TakeView['state'], started: Date, sentence: string | null, length: number | null, live: boolean }): TakeView =>
   ({ ...row, started: row.started.toISOString(), length: row.length ?? 0 })
 
 const takesOf = (q: Queries, talk: string) => q.selectFrom('take').leftJoin('stretch', 'stretch.take', 'take.id')
-  .select(['take.id', 'take.kind', 'take.intent', 'take.state', 'take.started', 'take.sentence'])
+  .select(['take.id', 'take.kind', 'take.intent', 'take.state', 'take.started', 'take.sentence', isLive.as('live')])
   .select((build) => build.fn.sum<number>(build.fn.coalesce('stretch.kept_ms', 'stretch.length_ms')).as('length'))
   .where('take.talk', '=', talk).groupBy('take.id').orderBy('take.started', 'desc').execute()
 

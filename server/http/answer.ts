@@ -1,10 +1,12 @@
-import { defineEventHandler, getRouterParam, readBody, setResponseStatus } from 'h3'
+import { defineEventHandler, getRouterParam, setResponseStatus } from 'h3'
 import type { EventHandler, H3Event } from 'h3'
 import type { Schema } from 'joi'
 import { Refusal, asId } from '@core/model'
 import { STATUS_OF, schemas } from '@contracts'
 import type { FaultBody, PersonView } from '@contracts'
 import { log } from '@server/log'
+import { REQUEST_BYTES, readCapped } from './read-capped'
+import { readJson } from './read-json'
 import { whoAsks } from './who-asks'
 
 function faultOf(event: H3Event, error: unknown): FaultBody {
@@ -53,8 +55,8 @@ export function parse<Value>(schema: Schema, value: unknown): Value {
   return parsed
 }
 
-/** The checked body of a request. */
-export const bodyOf = async <Value>(event: H3Event, schema: Schema): Promise<Value> => parse<Value>(schema, await readBody<unknown>(event) ?? {})
+/** The checked body of a request. @param most bytes of it @throws Refusal `too-large`, `malformed` */
+export const bodyOf = async <Value>(event: H3Event, schema: Schema, most = REQUEST_BYTES): Promise<Value> => parse<Value>(schema, readJson(await readCapped(event, most)))
 
 /** A checked id from the route. @throws Refusal `not-found` when it has not the form of one */
 export function idOf<Kind extends string>(event: H3Event, name: string): ReturnType<typeof asId<Kind>> {

@@ -1,24 +1,63 @@
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
+import { createHash } from 'node:crypto'
+import { getRequestHeader } from 'h3'
+import type { H3Event } from 'h3'
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { Refusal } from '@core/model'
+import { databasePool } from '@server/database'
+import { settings } from '@server/settings'
 
-/** Attempts to sign in that one address on the network, and one account from it, may make in a quarter of an hour. */
+/** Attempts that may fail in a quarter of an hour: from one address on the network, for one account from there, and for one account from anywhere. */
 const WINDOW = 15 * 60
-const byNetwork = new RateLimiterMemory({ points: 60, duration: WINDOW })
-const byAccount = new RateLimiterMemory({ points: 8, duration: WINDOW })
+const MOST = { network: 60, accountFromNetwork: 8, account: 100 } as const
 
-/** Counts an attempt before it is judged. @throws Refusal `too-many` */
+interface Counter {
+  readonly limiter: RateLimiterPostgres
+  readonly key: (network: string, email: string) => string
+  /** Whether all that was counted is forgotten once somebody signs in. */
+  readonly forgets: boolean
+}
+
+let known: readonly Counter[] | undefined
+
+/** Counted in the database, so that all processes count together and a restart forgets nothing. Names and addresses are kept as digests. */
+function counters(): readonly Counter[] {
+  const counter = (keyPrefix: string, points: number): RateLimiterPostgres => new RateLimiterPostgres({
+    storeClient: databasePool(), storeType: 'pool', tableName: 'attempt', tableCreated: true, clearExpiredByTimeout: false, keyPrefix, points, duration: WINDOW,
+  })
+  const digest = (text: string): string => createHash('sha256').update(text).digest('base64url')
+  return known ??= [
+    { limiter: counter('network', MOST.network), key: (network) => digest(network), forgets: false },
+    { limiter: counter('both', MOST.accountFromNetwork), key: (network, email) => digest(`${network} ${email}`), forgets: true },
+    { limiter: counter('account', MOST.account), key: (_, email) => digest(email), forgets: false },
+  ]
+}
+
+/** Where a request comes from: the last address that is not one of our own proxies'. Whatever else the header says may be made up. */
+export function networkOf(event: H3Event): string {
+  const socket = event.node.req.socket.remoteAddress ?? 'unknown'
+  const proxies = settings().trustedProxies
+  if (proxies === 0) return socket
+  const said = (getRequestHeader(event, 'x-forwarded-for') ?? '').split(',').map((part) => part.trim()).filter((part) => part !== '')
+  return said[said.length - proxies] ?? socket
+}
+
+/** Counts an attempt before it is judged, so that many at once count too. @throws Refusal `too-many` */
 export async function countAttempt(network: string, email: string): Promise<void> {
-  try {
-    await byNetwork.consume(network)
-    await byAccount.consume(`${network} ${email}`)
-  } catch (error) {
-    if (!(error instanceof RateLimiterRes)) throw error
-    const minutes = Math.max(1, Math.ceil(error.msBeforeNext / 60_000))
-    throw new Refusal('too-many', `Too many attempts to sign in. Try again in ${String(minutes)} minutes.`)
+  for (const { limiter, key } of counters()) {
+    try {
+      await limiter.consume(key(network, email))
+    } catch (error) {
+      if (!(error instanceof RateLimiterRes)) throw error
+      const minutes = Math.max(1, Math.ceil(error.msBeforeNext / 60_000))
+      throw new Refusal('too-many', `Too many attempts to sign in. Try again in ${String(minutes)} minutes.`)
+    }
   }
 }
 
-/** Somebody signed in: their earlier mistakes no longer count. */
-export const forgiveAttempts = async (network: string, email: string): Promise<void> => {
-  await byAccount.delete(`${network} ${email}`)
+/** Somebody signed in: that was no failure, and their earlier mistakes from there no longer count. */
+export async function forgiveAttempt(network: string, email: string): Promise<void> {
+  for (const { limiter, key, forgets } of counters()) {
+    if (forgets) await limiter.delete(key(network, email))
+    else await limiter.reward(key(network, email), 1)
+  }
 }

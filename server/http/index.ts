@@ -1,4 +1,5 @@
 export * from './answer'
+export * from './read-capped'
 export * from './receive-files'
 export * from './send-file'
 export * from './who-asks'

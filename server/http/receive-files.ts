@@ -2,63 +2,115 @@ import { randomUUID } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
 import { mkdir, rm } from 'node:fs/promises'
 import { join } from 'node:path'
+import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import busboy from 'busboy'
 import type { H3Event } from 'h3'
 import { Refusal } from '@core/model'
 import type { Uploaded } from '@server/domain'
 import { settings } from '@server/settings'
-import { uploadFolder } from '@server/store'
+import { roomForUpload, uploadFolder } from '@server/store'
+import { announcedBytes, readNoFurther } from './read-capped'
 
 const MOST_FILES = 500
+/** What a form has besides its files, for each of them and once, in bytes. */
+const FORM_BYTES = 2000
 
 const plainName = (name = ''): string => (name.split(/[/\\]/).at(-1) ?? '').replace(/\p{Cc}/gu, '').slice(0, 200) || 'file'
 
+/** What is being received: everything that was begun is known here, so that it can be ended. */
+class Receiving {
+  readonly #limit: number
+  readonly #paths: string[] = []
+  readonly #writing: Promise<unknown>[] = []
+  readonly #received: Uploaded[] = []
+  #total = 0
+  #refuse: (error: unknown) => void = () => undefined
+  /** Rejects with the first thing that goes wrong. */
+  readonly wrong: Promise<never>
+
+  constructor(limit: number) {
+    this.#limit = limit
+    this.wrong = new Promise((_, reject) => { this.#refuse = reject })
+    this.wrong.catch(() => undefined)
+  }
+
+  refuse(error: unknown): void {
+    this.#refuse(error)
+  }
+
+  tooLarge(): Refusal {
+    return new Refusal('too-large', `Files up to ${String(Math.round(this.#limit / 1_048_576))} MB together can be brought in. Nothing was changed; make the pictures smaller or bring the deck in parts.`)
+  }
+
+  add(stream: Readable, name: string | undefined): void {
+    const path = join(uploadFolder(), randomUUID())
+    this.#paths.push(path)
+    let bytes = 0
+    stream.on('data', (data: Buffer) => {
+      bytes += data.length
+      this.#total += data.length
+      if (this.#total > this.#limit) this.refuse(this.tooLarge())
+    })
+    // Also a disk that is full ends it: whoever sends hears of it at once.
+    const written = pipeline(stream, createWriteStream(path, { mode: 0o600 })).then(() => { this.#received.push({ path, name: plainName(name), bytes }) })
+    written.catch((error: unknown) => { this.refuse(error) })
+    this.#writing.push(written)
+  }
+
+  async files(): Promise<readonly Uploaded[]> {
+    await Promise.all(this.#writing)
+    return this.#received
+  }
+
+  /** Nothing that arrived is kept. */
+  async forget(): Promise<void> {
+    await Promise.allSettled(this.#writing)
+    await Promise.all(this.#paths.map((path) => rm(path, { force: true })))
+  }
+}
+
 /**
- * Receives the files of a form straight onto the disk, never more than is allowed.
- * @throws Refusal `too-large`; nothing that arrived is kept then
+ * Receives the files of a form straight onto the disk, never more than is allowed: what says that it is more is not begun, and what turns out to be more
+ * goes no further.
+ * @throws Refusal `too-large`, `unavailable` when there is no room for it, `malformed` when it was broken off; nothing that arrived is kept then
  */
 export async function receiveFiles(event: H3Event): Promise<readonly Uploaded[]> {
-  const folder = uploadFolder()
-  await mkdir(folder, { recursive: true })
+  const { req } = event.node
   const limit = settings().maxUpload
-  const received: Uploaded[] = []
-  const writing: Promise<void>[] = []
-  let total = 0
-  let refused: Refusal | null = null
-  const tooLarge = (): Refusal => new Refusal('too-large', `Files up to ${String(Math.round(limit / 1_048_576))} MB together can be brought in. Nothing was changed; make the pictures smaller or bring the deck in parts.`)
+  const receiving = new Receiving(limit)
+  const announced = announcedBytes(req)
+  if (announced !== null && announced > limit + FORM_BYTES * MOST_FILES) {
+    readNoFurther(event)
+    throw receiving.tooLarge()
+  }
+  await roomForUpload(announced ?? 0)
+  await mkdir(uploadFolder(), { recursive: true })
+  let form: busboy.Busboy
   try {
-    await new Promise<void>((resolve, reject) => {
-      let form: busboy.Busboy
-      try {
-        form = busboy({ headers: event.node.req.headers, defParamCharset: 'utf8', limits: { files: MOST_FILES, fileSize: limit, fields: 10 } })
-      } catch {
-        reject(new Refusal('malformed', 'No file arrived.'))
-        return
-      }
-      form.on('file', (_field, stream, info) => {
-        const path = join(folder, randomUUID())
-        let bytes = 0
-        stream.on('data', (data: Buffer) => {
-          bytes += data.length
-          total += data.length
-          if (total > limit) refused ??= tooLarge()
-        })
-        stream.on('limit', () => { refused ??= tooLarge() })
-        writing.push(pipeline(stream, createWriteStream(path)).then(() => { received.push({ path, name: plainName(info.filename), bytes }) }))
-      })
-      form.on('filesLimit', () => { refused ??= new Refusal('too-large', `Up to ${String(MOST_FILES)} files can be brought in at once.`) })
-      form.on('error', () => { reject(new Refusal('malformed', 'The file arrived damaged. Try again.')) })
-      form.on('close', () => { resolve() })
-      event.node.req.on('aborted', () => { reject(new Refusal('malformed', 'The transfer was broken off. Nothing was changed.')) })
-      event.node.req.pipe(form)
-    })
-    await Promise.all(writing)
-    if (refused !== null) throw refused as Refusal
-    return received
+    form = busboy({ headers: req.headers, defParamCharset: 'utf8', limits: { files: MOST_FILES, fileSize: limit, fields: 10, fieldSize: FORM_BYTES, parts: MOST_FILES + 10 } })
+  } catch {
+    throw new Refusal('malformed', 'No file arrived.')
+  }
+  form.on('file', (_field, stream, { filename }) => {
+    stream.on('limit', () => { receiving.refuse(receiving.tooLarge()) })
+    receiving.add(stream, filename)
+  })
+  form.on('filesLimit', () => { receiving.refuse(new Refusal('too-large', `Up to ${String(MOST_FILES)} files can be brought in at once.`)) })
+  form.on('error', () => { receiving.refuse(new Refusal('malformed', 'The file arrived damaged. Try again.')) })
+  const brokenOff = (): void => { receiving.refuse(new Refusal('malformed', 'The transfer was broken off. Nothing was changed.')) }
+  req.once('aborted', brokenOff)
+  req.once('error', brokenOff)
+  const whole = new Promise<void>((resolve) => { form.on('close', () => { resolve() }) })
+  try {
+    req.pipe(form)
+    await Promise.race([whole, receiving.wrong])
+    return await Promise.race([receiving.files(), receiving.wrong])
   } catch (error) {
-    await Promise.allSettled(writing)
-    await Promise.all(received.map((file) => rm(file.path, { force: true })))
+    req.unpipe(form)
+    form.destroy()
+    readNoFurther(event)
+    await receiving.forget()
     throw error
   }
 }

@@ -13,6 +13,10 @@ export interface Settings {
   readonly publicAddress: string
   /** `off`: one person on their own machine. `on`: people sign up and sign in. */
   readonly accounts: 'on' | 'off'
+  /** How many proxies of our own stand before the server: so many addresses at the end of `X-Forwarded-For` are theirs to say. */
+  readonly trustedProxies: number
+  /** Room on the disk that is kept for the database and for what is being recorded, in bytes: below it nothing else comes in. */
+  readonly freeFloor: number
   /** Largest file that may be brought in, in bytes. */
   readonly maxUpload: number
   /** Most pages a deck may have. */
@@ -44,6 +48,8 @@ interface Environment {
   readonly AISLE_PORT: number
   readonly AISLE_PUBLIC_ADDRESS?: string
   readonly AISLE_ACCOUNTS: 'on' | 'off'
+  readonly AISLE_TRUSTED_PROXIES: number
+  readonly AISLE_FREE_FLOOR_MB: number
   readonly AISLE_MAX_UPLOAD_MB: number
   readonly AISLE_MAX_PAGES: number
   readonly AISLE_IMPORT_SECONDS: number
@@ -65,6 +71,8 @@ const schema = Joi.object<Environment>({
   AISLE_PORT: Joi.number().port().default(4310),
   AISLE_PUBLIC_ADDRESS: Joi.string().uri({ scheme: ['http', 'https'] }),
   AISLE_ACCOUNTS: Joi.valid('on', 'off').default('off'),
+  AISLE_TRUSTED_PROXIES: Joi.number().integer().min(0).max(8).default(0),
+  AISLE_FREE_FLOOR_MB: Joi.number().integer().min(0).max(1_000_000).default(256),
   AISLE_MAX_UPLOAD_MB: Joi.number().integer().min(1).max(4096).default(300),
   AISLE_MAX_PAGES: Joi.number().integer().min(1).max(5000).default(1000),
   AISLE_IMPORT_SECONDS: Joi.number().integer().min(5).max(3600).default(600),
@@ -79,6 +87,12 @@ const schema = Joi.object<Environment>({
   AISLE_LOG: Joi.valid('silent', 'error', 'warn', 'info', 'debug').default('info'),
 })
 
+/** Whether an address is this machine's alone. */
+export const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || /^127(\.\d{1,3}){3}$/.test(host)
+
+/** A host as it stands in an address (RFC 3986, 3.2.2). */
+const inAddress = (host: string): string => (host.includes(':') ? `[${host}]` : host)
+
 /**
  * Reads the settings.
  * @param env usually process.env
@@ -87,13 +101,18 @@ const schema = Joi.object<Environment>({
 export function readSettings(env: NodeJS.ProcessEnv): Settings {
   const { value, error } = schema.validate(env, { abortEarly: false, stripUnknown: true })
   if (error !== undefined) throw new Error(`Settings: ${error.message}`)
+  if (value.AISLE_ACCOUNTS === 'off' && !isLoopback(value.AISLE_HOST)) {
+    throw new Error(`Settings: AISLE_HOST is ${value.AISLE_HOST}, which others reach, and AISLE_ACCOUNTS is off, so whoever reaches it would be the presenter. Set AISLE_ACCOUNTS=on, or leave AISLE_HOST at 127.0.0.1.`)
+  }
   return {
     data: resolve(value.AISLE_DATA),
     databaseUrl: value.DATABASE_URL,
     host: value.AISLE_HOST,
     port: value.AISLE_PORT,
-    publicAddress: value.AISLE_PUBLIC_ADDRESS ?? `http://${value.AISLE_HOST}:${String(value.AISLE_PORT)}`,
+    publicAddress: value.AISLE_PUBLIC_ADDRESS ?? `http://${inAddress(value.AISLE_HOST)}:${String(value.AISLE_PORT)}`,
     accounts: value.AISLE_ACCOUNTS,
+    trustedProxies: value.AISLE_TRUSTED_PROXIES,
+    freeFloor: value.AISLE_FREE_FLOOR_MB * 1_048_576,
     maxUpload: value.AISLE_MAX_UPLOAD_MB * 1_048_576,
     maxPages: value.AISLE_MAX_PAGES,
     importTime: value.AISLE_IMPORT_SECONDS * 1000,

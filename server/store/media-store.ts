@@ -2,6 +2,7 @@ import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { mkdir, open, rename, rm, stat, statfs, utimes } from 'node:fs/promises'
 import { dirname, join, sep } from 'node:path'
+import { Refusal } from '@core/model'
 import { settings } from '@server/settings'
 
 /** Places in the media store. Every name in a path has been checked: an id, a digest or a number. */
@@ -97,6 +98,16 @@ const NO_ROOM = 4_000_000
 export async function roomLeft(): Promise<number> {
   const { bavail, bsize } = await statfs(settings().data)
   return bavail * bsize
+}
+
+/**
+ * Looks whether there is room for what somebody wants to bring in. Recordings are let in as long as there is any.
+ * @throws Refusal `unavailable` saying so, before any of it is taken
+ */
+export async function roomForUpload(bytes: number): Promise<void> {
+  if (await roomLeft() - bytes < settings().freeFloor) {
+    throw new Refusal('unavailable', 'The server has no room for this. What is there is safe, and recording goes on; delete talks or files that are no longer needed, or tell whoever runs the server.')
+  }
 }
 
 /** Whether there is none. */

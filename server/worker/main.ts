@@ -38,6 +38,8 @@ function task(field: string, work: (id: string) => Promise<void>, givenUp: (id: 
   }
 }
 
+// Recordings and keys are nobody's else on this machine.
+process.umask(0o077)
 const { workers, workerGrace } = settings()
 const logger = new Logger(() => (level, message) => {
   if (level === 'error') log.error(message)

@@ -116,4 +116,64 @@ describe('with accounts on', () => {
     await browser.get('DELETE', '/session')
     expect(await browser.get('GET', '/session')).toMatchObject({ person: null })
   })
+
+  it('ends a session where it is kept: a copy of its cookie is worth nothing afterwards', async () => {
+    const answer = await fetch(`${product.url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: person('ilse').email, password: person('ilse').password }) })
+    const cookie = answer.headers.getSetCookie()[0]?.split(';')[0] ?? ''
+    const who = async (): Promise<unknown> => ((await (await fetch(`${product.url}/api/session`, { headers: { cookie } })).json()) as { person: unknown }).person
+    expect(await who()).toMatchObject({ name: 'ilse' })
+    await fetch(`${product.url}/api/session`, { method: 'DELETE', headers: { cookie } })
+    expect(await who()).toBeNull()
+  })
+
+  it('takes as long to refuse whether there is such an account or not', async () => {
+    const took = async (email: string): Promise<number> => {
+      const began = performance.now()
+      await new Client(product.url).ask('POST', '/session', { email, password: 'wrong wrong wrong' })
+      return performance.now() - began
+    }
+    await took('warm@harbour.example')
+    const [there, not] = [await took(person('ilse').email), await took('nobody@harbour.example')]
+    expect(not).toBeGreaterThan(there / 4)
+  })
+
+  it('keeps no more of a request than it may be, and says so', async () => {
+    const large = await fetch(`${product.url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: 'x'.repeat(100_000) })
+    expect(large.status).toBe(413)
+    // One that does not say how long it is.
+    const stream = new ReadableStream<Uint8Array>({ start: (controller) => { for (let n = 0; n < 40; n += 1) controller.enqueue(new Uint8Array(10_000).fill(120)); controller.close() } })
+    const unsaid = await fetch(`${product.url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: stream, duplex: 'half' } as RequestInit)
+    expect(unsaid.status).toBe(413)
+    let deep: unknown = { kind: 'remove', slides: [view.slides[0]?.id] }
+    for (let n = 0; n < 400; n += 1) deep = { kind: 'all', edits: [deep] }
+    const nested = await owner.ask('POST', `/talks/${talk}/deck`, { revision: 1, edit: deep })
+    expect([nested.status, sentenceOf(nested.body)]).toEqual([400, expect.stringMatching(/nested too deeply/)])
+    expect((await owner.ask('GET', `/talks/${talk}`)).status).toBe(200)
+  })
+
+  it('takes no recording, slide or run-through of another person\'s talk into an edit of one\'s own', async () => {
+    const own = (await stranger.get<{ id: string }>('POST', '/talks', { name: 'Foreign ids', limit: null })).id
+    const author = randomUUID()
+    const foreignSlide = view.slides[0]?.id
+    const run = randomUUID()
+    await owner.get('PUT', `/talks/${talk}/rehearsals/${run}`, { started: new Date().toISOString(), visits: [{ slide: foreignSlide, length: 1000 }] })
+    const ink = { visit: 'x', over: { kind: 'stretch', id: stretch }, at: 0, stroke: { id: randomUUID(), slide: foreignSlide, colour: 'moss', width: 'fine', pressure: false, points: [{ dt: 0, x: 0.1, y: 0.1, p: 0.5 }] } }
+    for (const edit of [{ kind: 'insert', slide: foreignSlide, version: 1, length: 1000, before: null, name: randomUUID() }, { kind: 'draw', ink }, { kind: 'linger', visit: 'x', length: 1000, step: 0, of: { stretch, at: 0 } }, { kind: 'all', edits: [{ kind: 'draw', ink }] }]) {
+      expect([edit.kind, (await stranger.ask('POST', `/talks/${own}/programme`, { revision: 0, author, edit })).status]).toEqual([edit.kind, 404])
+    }
+    expect((await stranger.ask('POST', `/talks/${own}/programme/use`, { revision: 0, author, visit: 'x', take, showing: 'x', name: 'a' })).status).toBe(404)
+    const theirTake = randomUUID()
+    await stranger.get('PUT', `/talks/${own}/takes/${theirTake}`, { kind: 'full', intent: { kind: 'append' } })
+    const opening = { slide: foreignSlide, step: 0, blank: false, inset: true, ink: [] }
+    expect((await stranger.ask('PUT', `/stretches/${randomUUID()}`, { take: theirTake, number: 0, camera: false, voice: true, mime: 'audio/webm', opening })).status).toBe(404)
+    await stranger.ask('DELETE', `/talks/${own}/rehearsals/${run}`)
+    expect((await owner.get<TalkView>('GET', `/talks/${talk}`)).rehearsals.some((one) => one.id === run)).toBe(true)
+  })
+
+  it('tells browsers what its pages may load, and of whom they may be part', async () => {
+    const page = await fetch(product.url)
+    expect(page.headers.get('content-security-policy')).toMatch(/default-src 'none'.*script-src 'self' 'sha256-/)
+    expect(page.headers.get('permissions-policy')).toContain('camera=(self)')
+    expect((await fetch(`${product.url}/api/session`)).headers.get('x-content-type-options')).toBe('nosniff')
+  })
 })

@@ -101,6 +101,50 @@ describe('receiving a recording', () => {
     expect((await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme).toEqual(before.programme)
   })
 
+  it('that another browser is recording is not taken for broken off, and what comes late makes it whole again', async () => {
+    const [mine, theirs] = [randomUUID(), randomUUID()]
+    const [take, stretch] = [randomUUID(), randomUUID()]
+    const announce = () => client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' }, place: { browser: mine, name: 'a laptop' } })
+    await announce()
+    await client.get('PUT', `/stretches/${stretch}`, {
+      take, number: 0, camera: false, voice: true, mime: 'audio/webm;codecs=opus', opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
+    })
+    const third = Math.ceil(media.length / 3)
+    const parts = [0, 1, 2].map((n) => media.subarray(n * third, (n + 1) * third))
+    await send(stretch, 0, parts[0]!)
+    await send(stretch, 2, parts[2]!)
+    const stateOf = async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)
+    expect(await stateOf()).toMatchObject({ state: 'open', live: true })
+    const refused = await client.ask('POST', `/takes/${take}/recover`, { browser: theirs })
+    expect([refused.status, sentenceOf(refused.body)]).toEqual([409, expect.stringMatching(/being recorded on a laptop right now/)])
+    // Its own browser may come back at once. It is finished at the gap, and then the rest comes all the same.
+    await client.get('POST', `/takes/${take}/recover`, { browser: mine })
+    const short = await finished(take)
+    const lengthNow = async () => (await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.pieces.reduce((sum, piece) => sum + (piece.kind === 'recorded' ? piece.show.to - piece.show.from : 0), 0)
+    expect(await lengthNow()).toBeLessThan(2500)
+    expect(short.takes.filter((one) => one.id === take)).toHaveLength(1)
+    expect((await send(stretch, 1, parts[1]!)).status).toBe(200)
+    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 2900 })
+    await client.get('POST', `/takes/${take}/finish`)
+    await until('the whole take', async () => await lengthNow() === 2900)
+    expect((await readFile(`${product.data}/store/stretches/${stretch}/raw.webm`)).equals(media)).toBe(true)
+    expect((await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.pieces).toHaveLength(1)
+    // All of it is there now: another part under a new number is refused.
+    expect((await send(stretch, 3, parts[0]!)).status).toBe(409)
+  })
+
+  it('that is discarded while it is made ready comes back placed', async () => {
+    const { take, stretch, slices: parts } = await openStretch()
+    await send(stretch, 0, ...parts)
+    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 2900 })
+    await client.get('POST', `/takes/${take}/finish`)
+    await client.get('DELETE', `/takes/${take}`)
+    await client.get('POST', `/takes/${take}/restore`)
+    await finished(take)
+    const { programme } = await client.get<FilmView>('GET', `/talks/${talk}/film`)
+    expect(programme.pieces.map((piece) => (piece.kind === 'recorded' ? piece.show.stretch : ''))).toEqual([stretch])
+  })
+
   it('refuses slices that are damaged or cut short, and others under a number that is taken', async () => {
     const { stretch, slices: [a, b] } = await openStretch()
     if (a === undefined || b === undefined) throw new Error('two slices')

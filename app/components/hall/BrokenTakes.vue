@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useTimeoutFn } from '@vueuse/core'
 import { discardBrokenTake, findBrokenTakes, recoverTake } from '~/capture'
 import type { BrokenTake } from '~/capture'
 import { sentenceOf } from '~/client'
@@ -34,7 +35,19 @@ async function settle(take: BrokenTake, work: (id: string) => Promise<void>): Pr
   }
 }
 
-watch(() => talk.talk?.id, () => { void look() }, { immediate: true })
+/** A take that another browser records may be broken off a moment later: then it is not heard of any more. */
+const LOOK_AGAIN = 25_000
+const elsewhere = computed(() => talk.talk?.takes.some((take) => take.state === 'open' && take.live) === true)
+const again = useTimeoutFn(async () => {
+  await talk.refresh().catch(() => undefined)
+  await look()
+  if (elsewhere.value && !lectern.live) again.start()
+}, LOOK_AGAIN, { immediate: false })
+
+watch(() => talk.talk?.id, async () => {
+  await look()
+  if (elsewhere.value) again.start()
+}, { immediate: true })
 </script>
 
 <template>

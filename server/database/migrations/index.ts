@@ -11,6 +11,8 @@ import { tails } from './0009-tails'
 import { widerRecipes } from './0010-wider-recipes'
 import { helpers } from './0011-helpers'
 import { cutsAreMarks } from './0012-cuts-are-marks'
+import { signedIn } from './0013-signed-in'
+import { lateParts } from './0014-late-parts'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -26,4 +28,6 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0010-wider-recipes': widerRecipes,
   '0011-helpers': helpers,
   '0012-cuts-are-marks': cutsAreMarks,
+  '0013-signed-in': signedIn,
+  '0014-late-parts': lateParts,
 }

@@ -35,6 +35,12 @@ async function takeFaceOff(q: Queries, stretch: string, at: number): Promise<voi
   await q.updateTable('stretch').set({ cues: n + 1 }).where('id', '=', stretch).execute()
 }
 
+/** Whether more of a recording has come than was put together; one that did not come in slices has not. */
+async function hasGrown(q: Queries, stretch: string, count: number, raw: string): Promise<boolean> {
+  const { bytes } = await q.selectFrom('slice').select((build) => build.fn.sum<number>('bytes').as('bytes')).where('stretch', '=', stretch).where('n', '<', count).executeTakeFirstOrThrow()
+  return bytes !== null && Number(bytes) !== await sizeOf(raw)
+}
+
 /** Makes each stretch of a take ready to be played, then puts the take into the programme. Can be repeated at any point. */
 export async function finishTakeTask(take: string): Promise<void> {
   const db = database()
@@ -49,7 +55,8 @@ export async function finishTakeTask(take: string): Promise<void> {
       await db.updateTable('stretch').set({ state: 'ready', length_ms: length }).where('id', '=', stretch.id).execute()
       continue
     }
-    if (await sizeOf(raw) === null) {
+    // One that was closed before all of it had come is put together anew.
+    if (await sizeOf(raw) === null || await hasGrown(db, stretch.id, count, raw)) {
       await concatenate(Array.from({ length: count }, (_, n) => slicePath(stretch.id, n)), `${raw}.part`)
       await rename(`${raw}.part`, raw)
     }
@@ -72,8 +79,8 @@ export async function finishTakeTask(take: string): Promise<void> {
       if (last !== null && stretch.camera && length - seen.until > STILL) await takeFaceOff(q, stretch.id, Math.round(seen.until))
       await q.updateTable('stretch').set({ state: 'ready', length_ms: length, peaks: JSON.stringify(peaks), loudness: integrated, camera_lost_ms: seen.lost, offset_picture: picture, offset_sound: sound, timing: aligned === null ? 'approximate' : 'measured', drift_ppm: aligned === null ? null : Math.round(aligned.drift * 1e6) }).where('id', '=', stretch.id).execute()
     })
-    // The recording as it came is in one file now; the slices it came in are no longer needed.
-    await removeTree(join(folder, 'slices'))
+    // The recording as it came is in one file now; the slices it came in are no longer needed, unless more of them may come.
+    if (stretch.whole) await removeTree(join(folder, 'slices'))
   }
   await placeFinishedTake(db, take)
 }

@@ -9,7 +9,7 @@ import { readDeckApart } from '@render/deck'
 import type { DeckMessage, ReadStep, StepSource } from '@render/deck'
 import { database } from '@server/database'
 import type { Database, ImportTable } from '@server/database'
-import { JPEG, WEBP, keepForTalk, saveDeck, slidesOf, tell } from '@server/domain'
+import { JPEG, WEBP, keepForTalk, saveDeck, slidesOf, takeBackImport, tell } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import { assetPath, removeTree, uploadFolder } from '@server/store'
@@ -27,17 +27,19 @@ class DeckWriter {
   readonly #import: string
   readonly #place: number | null
   readonly #made: SlideId[]
+  readonly #revisions: number[]
   #waiting: Slide[] = []
   #pages: number
   #written = 0
 
   /** @param place where its slides go, counted from 0; null for the end */
-  constructor(db: Database, { id, talk, place, slides, pages_done: pages }: Selectable<ImportTable>) {
+  constructor(db: Database, { id, talk, place, slides, revisions, pages_done: pages }: Selectable<ImportTable>) {
     this.#db = db
     this.#talk = talk
     this.#import = id
     this.#place = place
     this.#made = (slides ?? []).map((slide) => asId<'slide'>(slide))
+    this.#revisions = [...revisions ?? []]
     this.#pages = pages
   }
 
@@ -57,7 +59,7 @@ class DeckWriter {
     if (this.#waiting.length === 0) return
     const slides = this.#waiting
     this.#waiting = []
-    await this.#db.transaction().execute(async (q) => {
+    const came = await this.#db.transaction().execute(async (q) => {
       const { revision, shape } = await q.updateTable('talk').set((build) => ({ revision: build('revision', '+', 1), changed: new Date() }))
         .where('id', '=', this.#talk).returning(['revision', 'shape']).executeTakeFirstOrThrow()
       const before = await slidesOf(q, this.#talk)
@@ -65,21 +67,20 @@ class DeckWriter {
       const behind = last === undefined ? -1 : before.findIndex((slide) => slide.id === last)
       const at = behind >= 0 ? behind + 1 : Math.min(this.#place ?? before.length, before.length)
       await saveDeck(q, this.#talk, before, [...before.slice(0, at), ...slides.map((slide) => recomposed(slide, shape)), ...before.slice(at)], revision)
-      await q.updateTable('import').set({ pages_done: this.#pages, slides: JSON.stringify([...this.#made, ...slides.map((slide) => slide.id)]) }).where('id', '=', this.#import).execute()
+      await q.updateTable('import').set({ pages_done: this.#pages, slides: JSON.stringify([...this.#made, ...slides.map((slide) => slide.id)]), revisions: JSON.stringify([...this.#revisions, ...slides.map(() => revision)]) }).where('id', '=', this.#import).execute()
       await tell(q, { talk: this.#talk, kind: 'deck', id: null })
+      return revision
     })
+    this.#revisions.push(...slides.map(() => came))
     this.#made.push(...slides.map((slide) => slide.id))
     this.#written = Date.now()
   }
 }
 
-/** Takes everything out again that an import put in, as if nothing had been read. */
-const takeBack = (db: Database, id: string): Promise<void> => db.transaction().execute(async (q) => {
-  const { slides } = await q.selectFrom('import').select('slides').where('id', '=', id).executeTakeFirstOrThrow()
-  if (slides === null || slides.length === 0) return
-  await q.deleteFrom('slide').where('id', 'in', slides).execute()
-  await q.updateTable('import').set({ pages_done: 0, slides: null }).where('id', '=', id).execute()
-})
+/** What is said of slides that had been read and were worked on meanwhile. */
+const staying = (count: number): string => (count === 1
+  ? 'One slide of it that you have worked on since stays in the talk.'
+  : `${String(count)} slides of it that you have worked on since stay in the talk.`)
 
 /** Reads files into a talk's deck. */
 export async function readDeckTask(id: string): Promise<void> {
@@ -161,11 +162,11 @@ export async function readDeckTask(id: string): Promise<void> {
   } catch (error) {
     // A fault of ours is tried again, and what is there is read on behind.
     if (!(error instanceof Refusal)) throw error
-    await takeBack(db, id)
+    const stay = await db.transaction().execute((q) => takeBackImport(q, id))
     log.info({ import: id, detail: error.detail }, 'deck refused')
     const file = error.detail['file']
     const named = typeof file === 'string' && (row.files.length > 1 || file !== row.files[0]?.name) ? `“${file}”: ${error.message}` : error.message
-    await db.updateTable('import').set({ state: 'failed', sentence: `${named} The talk is as it was.` }).where('id', '=', id).execute()
+    await db.updateTable('import').set({ state: 'failed', sentence: `${named} ${stay === 0 ? 'The talk is as it was.' : staying(stay)}` }).where('id', '=', id).execute()
   } finally {
     await removeTree(out)
     await tell(db, { talk, kind: 'import', id })
@@ -174,9 +175,9 @@ export async function readDeckTask(id: string): Promise<void> {
 
 /** Says so when reading a deck failed for a reason of ours. */
 export async function readDeckGivenUp(id: string): Promise<void> {
-  await takeBack(database(), id)
+  const stay = await database().transaction().execute((q) => takeBackImport(q, id))
   const row = await database().updateTable('import')
-    .set({ state: 'failed', sentence: 'Reading this deck failed on our side. The file is kept; try again, and tell whoever runs this server if it fails again.' })
+    .set({ state: 'failed', sentence: `Reading this deck failed on our side. The file is kept; try again, and tell whoever runs this server if it fails again.${stay === 0 ? '' : ` ${staying(stay)}`}` })
     .where('id', '=', id).where('state', '<>', 'done').returning('talk').executeTakeFirst()
   if (row !== undefined) await tell(database(), { talk: row.talk, kind: 'import', id })
 }

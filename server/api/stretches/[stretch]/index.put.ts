@@ -2,11 +2,11 @@ import { schemas } from '@contracts'
 import { database } from '@server/database'
 import { openStretch, ownTake } from '@server/domain'
 import type { NewStretch } from '@server/domain'
-import { answerTo, bodyOf, idOf } from '@server/http'
+import { EDIT_BYTES, answerTo, bodyOf, idOf } from '@server/http'
 
 export default answerTo(async (event, person) => {
-  const stretch = await bodyOf<NewStretch>(event, schemas.newStretch)
-  await ownTake(database(), person.id, stretch.take)
-  await openStretch(database(), idOf<'stretch'>(event, 'stretch'), stretch)
+  const stretch = await bodyOf<NewStretch>(event, schemas.newStretch, EDIT_BYTES)
+  const talk = await ownTake(database(), person.id, stretch.take)
+  await openStretch(database(), idOf<'stretch'>(event, 'stretch'), talk, stretch)
   return { ok: true }
 })

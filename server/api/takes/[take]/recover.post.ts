@@ -1,8 +1,10 @@
+import { schemas } from '@contracts'
 import { database } from '@server/database'
 import { recoverTake } from '@server/domain'
-import { answerForTake } from '@server/http'
+import { answerForTake, bodyOf } from '@server/http'
 
-export default answerForTake(async (_event, take, talk) => {
-  await database().transaction().execute((q) => recoverTake(q, talk, take))
+export default answerForTake(async (event, take, talk) => {
+  const { browser = null } = await bodyOf<{ browser?: string }>(event, schemas.recovering)
+  await database().transaction().execute((q) => recoverTake(q, talk, take, browser))
   return { ok: true }
 })

@@ -1,9 +1,9 @@
-import { getRequestHeader, getRouterParam, readRawBody } from 'h3'
+import { getRequestHeader, getRouterParam } from 'h3'
 import Joi from 'joi'
 import { Refusal } from '@core/model'
 import { database } from '@server/database'
 import { keepSlices } from '@server/domain'
-import { answerForStretch, parse } from '@server/http'
+import { answerForStretch, parse, readCapped } from '@server/http'
 
 /** Most bytes that one request may carry. */
 const MOST = 32 * 1_048_576
@@ -25,7 +25,7 @@ export default answerForStretch(async (event, stretch) => {
   if (expected > MOST) throw new Refusal('too-large', 'Too much of the recording at once.')
   // Told before it is read: nobody may fill the server's memory.
   if (Number(getRequestHeader(event, 'content-length') ?? NaN) !== expected) throw new Refusal('malformed', 'A part of the recording was cut short on the way. It is still on this computer and is sent again.')
-  const body = await readRawBody(event, false) ?? Buffer.alloc(0)
+  const body = await readCapped(event, expected)
   if (body.length !== expected) throw new Refusal('malformed', 'A part of the recording was cut short on the way. It is still on this computer and is sent again.')
   let at = 0
   const slices = parts.map((part, index) => {

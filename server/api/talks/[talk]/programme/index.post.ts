@@ -2,9 +2,9 @@ import { schemas } from '@contracts'
 import type { ProgrammeEdit } from '@core/programme'
 import { database } from '@server/database'
 import { editAskedFor, editProgramme } from '@server/domain'
-import { answerForTalk, bodyOf } from '@server/http'
+import { EDIT_BYTES, answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
-  const { revision, author, edit } = await bodyOf<{ revision: number, author: string, edit: ProgrammeEdit }>(event, schemas.programmeChange)
+  const { revision, author, edit } = await bodyOf<{ revision: number, author: string, edit: ProgrammeEdit }>(event, schemas.programmeChange, EDIT_BYTES)
   return await database().transaction().execute(async (q) => await editProgramme(q, talk, revision, author, await editAskedFor(q, talk, edit)))
 })

@@ -1,0 +1,21 @@
+import { settings } from '@server/settings'
+import type { Settings } from '@server/settings'
+
+/** What the server does before it listens. It refuses to start with settings that make no sense, in words. */
+function readOrRefuse(): Settings {
+  try {
+    return settings()
+  } catch (error) {
+    console.error(error instanceof Error ? error.message : String(error))
+    process.exit(1)
+  }
+}
+
+export default defineNitroPlugin(() => {
+  const { host, port } = readOrRefuse()
+  // Recordings and keys are nobody's else on this machine.
+  process.umask(0o077)
+  // Also when the built server is started by itself it listens where the settings say, and nowhere else.
+  process.env['NITRO_HOST'] ??= host
+  process.env['NITRO_PORT'] ??= String(port)
+})
