@@ -8,6 +8,7 @@ import { Children } from './start/children'
 import { startCluster, stopCluster } from './start/postgres'
 import { programFile } from './start/programs'
 import { sessionSecret } from './start/session-secret'
+import { readSettings } from '../server/settings'
 
 /** Starts the product: database, server, worker. Everything that is there already is left as it is. */
 const began = Date.now()
@@ -37,6 +38,13 @@ mkdirSync(data, { recursive: true })
 const external = process.env['DATABASE_URL']
 const cluster = external === undefined ? await startCluster(data) : { url: external, ran: true, stop: () => undefined, restart: () => undefined }
 const children = new Children()
+const host = process.env['AISLE_HOST'] ?? '127.0.0.1'
+
+/** Where this machine itself reaches a server that listens there. */
+function reachedAt(listens: string): string {
+  if (listens === '0.0.0.0' || listens === '::') return '127.0.0.1'
+  return listens.includes(':') ? `[${listens}]` : listens
+}
 let stopping = false
 const stop = (code: number): void => {
   if (stopping) return
@@ -56,7 +64,7 @@ const env: NodeJS.ProcessEnv = {
   DATABASE_URL: cluster.url,
   NUXT_SESSION_PASSWORD: process.env['NUXT_SESSION_PASSWORD'] ?? sessionSecret(data),
   NITRO_PORT: port,
-  NITRO_HOST: process.env['AISLE_HOST'] ?? '127.0.0.1',
+  NITRO_HOST: host,
   PORT: port,
   ...(args.dev ? {} : { AISLE_READER: resolve(programFile('read-deck')) }),
 }
@@ -67,14 +75,15 @@ function step(script: string): void {
 }
 
 try {
+  readSettings(env)
   step('scripts/migrate.ts')
   if (!args.dev) ensureBuilt()
   step('demo/seed/main.ts')
   if (args.dev) children.keep('server', process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'dev', '--port', port, '--host', '127.0.0.1'], env)
   else children.keep('server', process.execPath, ['.output/server/index.mjs'], env)
   children.keep('worker', 'sh', ['scripts/sparing.sh', process.execPath, ...(args.dev ? ['--import', 'tsx', 'server/worker/main.ts'] : [programFile('worker')])], env)
-  const address = process.env['AISLE_PUBLIC_ADDRESS'] ?? `http://127.0.0.1:${port}`
-  await untilUp(`http://127.0.0.1:${port}/api/health`)
+  const { publicAddress: address } = readSettings(env)
+  await untilUp(`http://${reachedAt(host)}:${port}/api/health`)
   console.log(`\n  Aisle Talk is open at ${address}   (${((Date.now() - began) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`)
 } catch (error) {
   console.error(error instanceof Error ? error.message : error)

@@ -35,9 +35,39 @@ export const deliveryPath = (delivery: string): string => place('deliveries', de
 export const lookPath = (delivery: string): string => place('deliveries', delivery, 'look.jpg')
 export const uploadFolder = (): string => place('uploads')
 
+/** Has what was written to a file or folder on the disk itself: a name is only as safe as the folder that it stands in. */
+async function synced(path: string): Promise<void> {
+  const file = await open(path, 'r')
+  try {
+    await file.sync()
+  } finally {
+    await file.close()
+  }
+}
+
+/** Makes a folder that is there after a power cut too, with those that it stands in. */
+async function safeFolder(path: string): Promise<void> {
+  const made = await mkdir(path, { recursive: true })
+  if (made === undefined) return
+  for (let folder = path; folder.length >= dirname(made).length; folder = dirname(folder)) await synced(folder)
+}
+
+/** Has files that were made, and the names under which they stand, on the disk itself. Until then they are not called ready. */
+export async function keptSafe(...paths: readonly string[]): Promise<void> {
+  for (const path of paths) await synced(path)
+  for (const folder of new Set(paths.map((path) => dirname(path)))) await synced(folder)
+}
+
+/** Gives a finished file its name, so that it is there whole or not at all, also after a power cut. */
+export async function putUnder(temporary: string, path: string): Promise<void> {
+  await synced(temporary)
+  await rename(temporary, path)
+  await synced(dirname(path))
+}
+
 /** Puts bytes under a name so that they are there whole or not at all, also after a power cut. */
 export async function writeWhole(path: string, bytes: Uint8Array): Promise<void> {
-  await mkdir(dirname(path), { recursive: true })
+  await safeFolder(dirname(path))
   const temporary = `${path}.${randomUUID()}.part`
   const file = await open(temporary, 'w')
   try {
@@ -47,6 +77,7 @@ export async function writeWhole(path: string, bytes: Uint8Array): Promise<void>
     await file.close()
   }
   await rename(temporary, path)
+  await synced(dirname(path))
 }
 
 export const digestOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex')
@@ -71,9 +102,9 @@ export async function keepAsset(bytes: Uint8Array): Promise<string> {
 export async function keepFile(path: string): Promise<string> {
   const digest = await digestOfFile(path)
   const target = assetPath(digest)
-  await mkdir(dirname(target), { recursive: true })
+  await safeFolder(dirname(target))
   await utimes(path, new Date(), new Date())
-  await rename(path, target)
+  await putUnder(path, target)
   return digest
 }
 

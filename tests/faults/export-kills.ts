@@ -55,7 +55,7 @@ export async function diskFullInExport(): Promise<Row> {
   const disk = mkdtempSync(join(tmpdir(), 'aisle-small-'))
   execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=120m', 'tmpfs', disk])
   try {
-    const stand = await setUp({ AISLE_DATA: disk })
+    const stand = await setUp({ AISLE_DATA: disk, AISLE_FREE_FLOOR_MB: '2' })
     try {
       const { id, delivery, ended, isWhole } = await largeFile(stand)
       await until('it to be made', async () => (await delivery())?.state === 'making')

@@ -18,7 +18,7 @@ export async function diskFull(): Promise<Row> {
   execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=64m', 'tmpfs', disk])
   try {
     return await during({
-      fault: 'server\'s disk full for 8 s', note: 'a disk of 64 MB', settings: { AISLE_DATA: disk },
+      fault: 'server\'s disk full for 8 s', note: 'a disk of 64 MB', settings: { AISLE_DATA: disk, AISLE_FREE_FLOOR_MB: '2' },
       go: async (_stand, { page }) => {
         const filler = join(disk, 'filler')
         try {

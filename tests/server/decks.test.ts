@@ -1,3 +1,6 @@
+import { readdir } from 'node:fs/promises'
+import { connect } from 'node:net'
+import { join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ImportView, TalkView } from '@contracts'
@@ -51,6 +54,26 @@ describe('bringing decks in', () => {
       expect(said).toMatch(/The talk is as it was\.$/)
     }
     expect((await talkOf(talk)).slides).toEqual(before.slides)
+  })
+
+  it('keeps nothing on the disk of files that are too much together, or whose transfer breaks off', async () => {
+    const talk = await newTalk()
+    const lying = async (): Promise<readonly string[]> => (await readdir(join(product.data, 'store', 'uploads')).catch(() => [])).filter((name) => /^[0-9a-f-]{36}$/.test(name))
+    // Sent without saying how much it is: three files of a megabyte each.
+    const form = new FormData()
+    for (let n = 0; n < 3; n += 1) form.append('file', new Blob([new Uint8Array(1_000_000)]), `${String(n)}.png`)
+    const said = new Response(form)
+    const unsaid = await fetch(`${product.url}/api/talks/${talk}/imports`, { method: 'POST', headers: { 'content-type': said.headers.get('content-type') ?? '' }, body: said.body, duplex: 'half' } as RequestInit)
+    expect(unsaid.status).toBe(413)
+    await until('nothing to lie there', async () => (await lying()).length === 0)
+    // Broken off in the middle.
+    const socket = connect(Number(new URL(product.url).port), '127.0.0.1')
+    socket.on('error', () => undefined)
+    socket.write(`POST /api/talks/${talk}/imports HTTP/1.1\r\nHost: ${new URL(product.url).host}\r\nContent-Type: multipart/form-data; boundary=x\r\nContent-Length: 900000\r\n\r\n--x\r\nContent-Disposition: form-data; name="file"; filename="half.pdf"\r\n\r\n${'y'.repeat(200_000)}`)
+    await until('it to come', async () => (await lying()).length === 1)
+    socket.destroy()
+    await until('it to go again', async () => (await lying()).length === 0)
+    expect((await talkOf(talk)).imports).toEqual([])
   })
 
   it('refuses an empty file and one that is too large at once', async () => {

@@ -1,4 +1,4 @@
-import { mkdir, rename, rm, stat, writeFile } from 'node:fs/promises'
+import { mkdir, rm, stat, writeFile } from 'node:fs/promises'
 import { sum } from 'd3'
 import { costOfSegment, costOfVoice, nextTry, renderPlan, timeAfterPictures } from '@core/plan'
 import type { RenderPlan, SizeTry } from '@core/plan'
@@ -14,7 +14,7 @@ import { database } from '@server/database'
 import { filmOfRecipe } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { assetPath, storeIsFull, deliveryFolder, deliveryPath, lookPath, trimSegmentCache } from '@server/store'
+import { assetPath, deliveryFolder, deliveryPath, lookPath, putUnder, storeIsFull, trimSegmentCache } from '@server/store'
 import { WORKER } from '../identity'
 import { askForHelp, needNoHelp } from './help-deliver'
 import { SegmentFailed } from './make-parts'
@@ -113,7 +113,7 @@ export async function deliverTask(id: string): Promise<void> {
       await progress.fail(checked.sentence)
       return
     }
-    await rename(making.out, deliveryPath(id))
+    await putUnder(making.out, deliveryPath(id))
     await trimSegmentCache(settings().segmentCache, Date.now())
     await progress.done({ ...checked.facts, madeIn: Date.now() - began, encoded })
   } catch (error) {

@@ -1,4 +1,3 @@
-import { rename } from 'node:fs/promises'
 import { join } from 'node:path'
 import { BYTES_A_SAMPLE, alignSound, closeStretch, concatenate, measureVoice } from '@render/sound'
 import type { SoundTail } from '@render/sound'
@@ -6,7 +5,7 @@ import { alignPictures, cameraSeen, lengthOfRecording } from '@render/probe'
 import { database } from '@server/database'
 import type { Database, Queries } from '@server/database'
 import { failTake, placeFinishedTake } from '@server/domain'
-import { facePath, printPath, recordingPath, removeTree, sizeOf, slicePath, stretchFolder, tailPath, voicePath } from '@server/store'
+import { facePath, keptSafe, printPath, putUnder, recordingPath, removeTree, sizeOf, slicePath, stretchFolder, tailPath, voicePath } from '@server/store'
 
 async function lastCueOf(db: Database, stretch: string): Promise<number> {
   const cues = await db.selectFrom('cue').select('cue').where('stretch', '=', stretch).execute()
@@ -17,6 +16,8 @@ async function lastCueOf(db: Database, stretch: string): Promise<number> {
 const OVERLAP = 150
 /** A tail that adds less is not worth a join, in ms. */
 const LEAST = 50
+/** So much longer than its sound a stretch may be: a microphone may be pulled out a while before the take is stopped, in ms. */
+const MOST_SILENT = 600_000
 /** A face that stands still for longer is taken off, in ms. */
 const STILL = 500
 
@@ -58,7 +59,7 @@ export async function finishTakeTask(take: string): Promise<void> {
     // One that was closed before all of it had come is put together anew.
     if (await sizeOf(raw) === null || await hasGrown(db, stretch.id, count, raw)) {
       await concatenate(Array.from({ length: count }, (_, n) => slicePath(stretch.id, n)), `${raw}.part`)
-      await rename(`${raw}.part`, raw)
+      await putUnder(`${raw}.part`, raw)
     }
     const aligned = await alignSound(raw, Object.entries(stretch.prints ?? {}).sort().map(([n, print]) => ({ ...print, path: printPath(stretch.id, Number(n)) })))
     // What the page sent is how late the microphone itself is known to be; where its samples lie is measured.
@@ -67,11 +68,13 @@ export async function finishTakeTask(take: string): Promise<void> {
     const picture = (stretch.camera && await sizeOf(facePath(stretch.id)) !== null ? await alignPictures(raw, facePath(stretch.id)) : null) ?? stretch.offset_picture
     const own = Math.max(0, await lengthOfRecording(raw) - Math.round(sound))
     const last = stretch.tail === null ? null : await tailOf(stretch.id, { rate: stretch.tail.rate, at: stretch.tail.at - stretch.offset_sound }, own)
-    const length = stretch.length_ms ?? Math.max(own, last?.end ?? 0)
+    // Never much longer than what was really recorded, whatever the page said.
+    const length = Math.min(stretch.length_ms ?? Infinity, Math.max(own, last?.end ?? 0) + (stretch.length_ms === null ? 0 : MOST_SILENT))
     const peaks = length === 0 ? [] : await closeStretch({
       raw, recording: recordingPath(stretch.id), voice: voicePath(stretch.id), length,
       offsets: { picture, sound }, drift: aligned?.drift ?? 0, tail: last?.tail ?? null,
     })
+    if (length > 0) await keptSafe(recordingPath(stretch.id), voicePath(stretch.id))
     const { integrated } = await measureVoice(voicePath(stretch.id))
     const seen = stretch.camera && length > 0 ? await cameraSeen(recordingPath(stretch.id), length) : { lost: 0, until: 0 }
     await db.transaction().execute(async (q) => {

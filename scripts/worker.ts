@@ -1,0 +1,19 @@
+import { spawn } from 'node:child_process'
+import { resolve } from 'node:path'
+import { runningCluster } from './start/postgres'
+import { bundle, programFile } from './start/programs'
+
+/** Starts one more worker beside a product that runs: on the same data folder, with its private database unless another is named. */
+const data = resolve(process.env['AISLE_DATA'] ?? '.data')
+const database = process.env['DATABASE_URL'] ?? runningCluster(data)
+if (database === null) {
+  console.error(`The product does not run on ${data}. Start it first, or say by AISLE_DATA or DATABASE_URL where it does.`)
+  process.exit(1)
+}
+bundle('worker')
+bundle('read-deck')
+const worker = spawn('sh', ['scripts/sparing.sh', process.execPath, programFile('worker')], {
+  stdio: 'inherit', env: { ...process.env, AISLE_DATA: data, DATABASE_URL: database, AISLE_READER: process.env['AISLE_READER'] ?? resolve(programFile('read-deck')) },
+})
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => { worker.kill(signal) })
+worker.once('exit', (code) => { process.exit(code ?? 1) })
