@@ -11,6 +11,8 @@ describe('the language of notes', () => {
     ['el', 'Το νερό ανεβαίνει και κατεβαίνει δύο φορές την ημέρα, και όποιος περιμένει αρκετά στην προβλήτα βλέπει και τα δύο. Αρχίζουμε με τα χαμηλά νερά και κοιτάμε τις βάρκες. Μετά ρωτάμε γιατί γυρίζει το νερό και τι κάνει το φεγγάρι. Στο τέλος ο καθένας διαβάζει τον πίνακα του λιμανιού.'],
   ])('is recognised: %s', (tag, text) => {
     expect(languageOf(text)).toBe(tag)
+    // As notes of a whole talk are: much more of it.
+    expect(languageOf(`${text} `.repeat(12))).toBe(tag)
   })
 
   it('is not guessed from a few words', () => {
