@@ -5,7 +5,7 @@ import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas } from '@napi-rs/canvas'
 import { getDocument, PasswordResponses } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs'
-import { Refusal } from '@core/model'
+import { Refusal, storableText } from '@core/model'
 import type { Size } from '@core/model'
 
 /** Longest title that is kept. */
@@ -117,7 +117,7 @@ export interface PageWords {
 export async function pageWords(page: PDFPageProxy): Promise<PageWords> {
   const content = await page.getTextContent()
   const items = content.items.flatMap((item) => ('str' in item && item.str.trim() !== ''
-    ? [{ text: item.str.trim(), size: Math.hypot(Number(item.transform[2]), Number(item.transform[3])), y: Number(item.transform[5]) }]
+    ? [{ text: storableText(item.str.trim()), size: Math.hypot(Number(item.transform[2]), Number(item.transform[3])), y: Number(item.transform[5]) }]
     : []))
   const [, bottom = 0, , top = 0] = page.view
   const upper = items.filter((item) => item.y > bottom + (top - bottom) * 0.5)

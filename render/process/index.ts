@@ -1,1 +1,2 @@
+export * from './bounded'
 export * from './run'

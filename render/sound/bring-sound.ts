@@ -1,7 +1,8 @@
-import { open, rename } from 'node:fs/promises'
+import { randomUUID } from 'node:crypto'
+import { open, rename, rm } from 'node:fs/promises'
 import { Refusal } from '@core/model'
 import { lengthOfRecording } from '@render/probe'
-import { ProcessFailed, run } from '@render/process'
+import { BOUNDED, ProcessFailed, run } from '@render/process'
 import { SAMPLE_RATE } from './pcm'
 
 /** Kinds of sound that can be brought in: how a file of each begins, and the one demuxer that may read it. */
@@ -42,20 +43,21 @@ async function demuxerOf(path: string): Promise<string> {
  */
 export async function bringSound(path: string, out: string, time: number): Promise<number> {
   const demuxer = await demuxerOf(path)
-  const part = `${out}.part`
+  const part = `${out}.${randomUUID()}.part`
   try {
     await run('ffmpeg', [
-      '-hide_banner', '-loglevel', 'error', '-nostats', '-max_alloc', '268435456', '-protocol_whitelist', 'file', '-f', demuxer, '-i', path,
+      ...BOUNDED, '-hide_banner', '-loglevel', 'error', '-nostats', '-protocol_whitelist', 'file', '-f', demuxer, '-i', path,
       '-map', '0:a:0', '-vn', '-sn', '-dn', '-map_metadata', '-1', '-map_chapters', '-1', '-t', String((LONGEST + 1000) / 1000),
       '-ac', '1', '-ar', String(SAMPLE_RATE), '-c:a', 'libopus', '-b:a', '128k', '-f', 'webm', '-y', part,
     ], { timeout: time })
+    const length = await lengthOfRecording(part)
+    if (length > LONGEST) throw new Refusal('too-large', 'This voice is longer than three hours. Bring it in parts, slide by slide.')
+    if (length < SHORTEST) throw new Refusal('unreadable', 'There is hardly any sound in this file. The talk is as it was.')
+    await rename(part, out)
+    return length
   } catch (error) {
+    await rm(part, { force: true })
     if (error instanceof ProcessFailed) throw unreadable()
     throw error
   }
-  const length = await lengthOfRecording(part)
-  if (length > LONGEST) throw new Refusal('too-large', 'This voice is longer than three hours. Bring it in parts, slide by slide.')
-  if (length < SHORTEST) throw new Refusal('unreadable', 'There is hardly any sound in this file. The talk is as it was.')
-  await rename(part, out)
-  return length
 }

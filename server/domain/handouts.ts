@@ -8,6 +8,7 @@ import type { Drawn } from '@render/video'
 import type { Queries } from '@server/database'
 import { assetPath } from '@server/store'
 import { slidesOf } from './decks'
+import { inTurn } from './in-turn'
 import { firstName } from './talks'
 
 async function deckOf(q: Queries, talk: string): Promise<{ readonly name: string, readonly deck: Deck }> {
@@ -28,7 +29,7 @@ export async function handoutFile(q: Queries, talk: string, kind: NotesKind): Pr
     const image = await loadImage(assetPath(digest))
     return { image, width: image.width, height: image.height }
   }
-  const bytes = await makeHandout({
+  const bytes = await inTurn(() => makeHandout({
     name, deck, kind,
     shelfFor: async (slide): Promise<PictureShelf<Drawn>> => {
       const picture = slide.steps.at(-1)?.picture
@@ -40,6 +41,6 @@ export async function handoutFile(q: Queries, talk: string, kind: NotesKind): Pr
       const assets = new Map(await Promise.all(picture.composition.pictures.map(async ({ asset }) => [asset, await load(asset)] as const)))
       return { ofStep: () => undefined, ofAsset: (asset) => assets.get(asset) }
     },
-  })
+  }))
   return { bytes, file: `${firstName(name)}-${kind === 'notes' ? 'notes' : 'handout'}.pdf` }
 }

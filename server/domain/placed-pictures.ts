@@ -9,6 +9,7 @@ import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
 import { keepAsset, removeTree, uploadFolder } from '@server/store'
 import type { Uploaded } from './imports'
+import { inTurn } from './in-turn'
 
 /** How pictures of steps and pictures placed on slides are stored. */
 export const JPEG = 'image/jpeg'
@@ -37,14 +38,14 @@ export async function takeInPictures(q: Queries, talk: string, files: readonly U
     if (files.length > MOST_PICTURES) throw new Refusal('too-many', `A slide takes up to ${String(MOST_PICTURES)} pictures.`)
     await mkdir(out, { recursive: true })
     const read: ReadPicture[] = []
-    await readDeckApart(
+    await inTurn(() => readDeckApart(
       { files, out, purpose: 'pictures', maxPages: MOST_PICTURES, maxUnpacked: 0 },
       { time: PATIENCE, memory: settings().importMemory, reader: settings().reader, home: process.cwd() },
       (message) => {
         if (message.kind === 'picture') read.push(message.picture)
         return Promise.resolve()
       },
-    )
+    ))
     const pictures: ComposedPicture[] = []
     for (const { file, size, alt } of read) pictures.push({ asset: await keepForTalk(q, talk, join(out, file), WEBP), size, alt })
     return pictures

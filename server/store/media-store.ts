@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
-import { mkdir, open, rename, rm, stat, statfs, utimes } from 'node:fs/promises'
+import { mkdir, open, readdir, rename, rm, stat, statfs, utimes } from 'node:fs/promises'
 import { dirname, join, sep } from 'node:path'
 import { Refusal } from '@core/model'
 import { settings } from '@server/settings'
@@ -18,9 +18,9 @@ export const stretchFolder = (stretch: string): string => place('stretches', str
 export const slicePath = (stretch: string, n: number): string => place('stretches', stretch, 'slices', String(n).padStart(7, '0'))
 /** A short print of its microphone. */
 export const printPath = (stretch: string, n: number): string => place('stretches', stretch, `print-${String(n)}.pcm`)
-/** What was said last in a stretch that was cut off, beyond what its recording holds. */
 /** A stretch's first pictures, small. */
 export const facePath = (stretch: string): string => place('stretches', stretch, 'face.bin')
+/** What was said last in a stretch that was cut off, beyond what its recording holds. */
 export const tailPath = (stretch: string): string => place('stretches', stretch, 'tail.pcm')
 /** The recording as it came, with an index so that it can be sought in. */
 export const recordingPath = (stretch: string): string => place('stretches', stretch, 'recording.webm')
@@ -120,6 +120,11 @@ export async function sizeOf(path: string): Promise<number | null> {
 export const removeTree = (path: string): Promise<void> => {
   if (!path.startsWith(join(settings().data, 'store') + sep)) throw new Error('outside the store')
   return rm(path, { recursive: true, force: true })
+}
+
+/** Removes what somebody began to write in a folder and did not finish. */
+export async function removeParts(folder: string): Promise<void> {
+  for (const name of await readdir(folder)) if (name.endsWith('.part')) await rm(join(folder, name), { force: true })
 }
 
 /** Less room than this is none, in bytes: whatever writes is about to fail. */

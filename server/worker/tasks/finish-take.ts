@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { BYTES_A_SAMPLE, alignSound, closeStretch, concatenate, measureVoice } from '@render/sound'
 import type { SoundTail } from '@render/sound'
@@ -5,7 +6,7 @@ import { alignPictures, cameraSeen, lengthOfRecording } from '@render/probe'
 import { database } from '@server/database'
 import type { Database, Queries } from '@server/database'
 import { failTake, placeFinishedTake } from '@server/domain'
-import { facePath, keptSafe, printPath, putUnder, recordingPath, removeTree, sizeOf, slicePath, stretchFolder, tailPath, voicePath } from '@server/store'
+import { facePath, keptSafe, printPath, putUnder, recordingPath, removeParts, removeTree, sizeOf, slicePath, stretchFolder, tailPath, voicePath } from '@server/store'
 
 async function lastCueOf(db: Database, stretch: string): Promise<number> {
   const cues = await db.selectFrom('cue').select('cue').where('stretch', '=', stretch).execute()
@@ -58,8 +59,9 @@ export async function finishTakeTask(take: string): Promise<void> {
     }
     // One that was closed before all of it had come is put together anew.
     if (await sizeOf(raw) === null || await hasGrown(db, stretch.id, count, raw)) {
-      await concatenate(Array.from({ length: count }, (_, n) => slicePath(stretch.id, n)), `${raw}.part`)
-      await putUnder(`${raw}.part`, raw)
+      const part = `${raw}.${randomUUID()}.part`
+      await concatenate(Array.from({ length: count }, (_, n) => slicePath(stretch.id, n)), part)
+      await putUnder(part, raw)
     }
     const aligned = await alignSound(raw, Object.entries(stretch.prints ?? {}).sort().map(([n, print]) => ({ ...print, path: printPath(stretch.id, Number(n)) })))
     // What the page sent is how late the microphone itself is known to be; where its samples lie is measured.
@@ -78,12 +80,16 @@ export async function finishTakeTask(take: string): Promise<void> {
     const { integrated } = await measureVoice(voicePath(stretch.id))
     const seen = stretch.camera && length > 0 ? await cameraSeen(recordingPath(stretch.id), length) : { lost: 0, until: 0 }
     await db.transaction().execute(async (q) => {
+      const made = await q.updateTable('stretch').set({ state: 'ready', length_ms: length, peaks: JSON.stringify(peaks), loudness: integrated, camera_lost_ms: seen.lost, offset_picture: picture, offset_sound: sound, timing: aligned === null ? 'approximate' : 'measured', drift_ppm: aligned === null ? null : Math.round(aligned.drift * 1e6) }).where('id', '=', stretch.id).where('state', '=', 'closing').returning('id').executeTakeFirst()
+      // Another worker, which was taken for dead, came first.
+      if (made === undefined) return
       // Its last picture would stand beside what is said then as if it were still.
       if (last !== null && stretch.camera && length - seen.until > STILL) await takeFaceOff(q, stretch.id, Math.round(seen.until))
-      await q.updateTable('stretch').set({ state: 'ready', length_ms: length, peaks: JSON.stringify(peaks), loudness: integrated, camera_lost_ms: seen.lost, offset_picture: picture, offset_sound: sound, timing: aligned === null ? 'approximate' : 'measured', drift_ppm: aligned === null ? null : Math.round(aligned.drift * 1e6) }).where('id', '=', stretch.id).execute()
     })
     // The recording as it came is in one file now; the slices it came in are no longer needed, unless more of them may come.
     if (stretch.whole) await removeTree(join(folder, 'slices'))
+    // A worker that was killed leaves what it was writing.
+    await removeParts(folder)
   }
   await placeFinishedTake(db, take)
 }

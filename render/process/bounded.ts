@@ -1,0 +1,8 @@
+/**
+ * Options of `ffmpeg` and `ffprobe` before anything that was not made here: none of their allocations is over 256 MB, whatever
+ * size a file claims that its pictures have. The largest picture that a camera gives here needs a tenth of it.
+ */
+export const BOUNDED: readonly string[] = ['-max_alloc', '268435456']
+
+/** A program that reads a recording to its end is killed after this, in ms: it reads many times as fast as the longest recording plays. */
+export const LONGEST_RUN = 1_800_000
