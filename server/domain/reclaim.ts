@@ -15,24 +15,33 @@ export interface Reclaimed {
  */
 export async function forgetDiscarded(db: Database, grace: number): Promise<Reclaimed> {
   const before = new Date(Date.now() - grace * 86_400_000)
+  // One at a time: a talk takes all its rows with it, and nobody is to wait for all of them.
+  let [talks, takes] = [0, 0]
+  for (const { id } of await db.selectFrom('talk').select('id').where('deleted', '<', before).execute()) {
+    const gone = await db.deleteFrom('talk').where('id', '=', id).where('deleted', '<', before).returning('id').execute()
+    talks += gone.length
+  }
+  const discarded = await db.selectFrom('take').select(['id', 'talk']).where('state', '=', 'discarded').where('discarded', '<', before).execute()
+  for (const take of discarded) if (await forgetTake(db, take, before)) takes += 1
+  return { takes, talks }
+}
+
+/** Forgets a discarded take unless it was brought back or something still names it. @returns whether it went */
+async function forgetTake(db: Database, { id, talk }: { readonly id: string, readonly talk: string }, before: Date): Promise<boolean> {
   return await db.transaction().execute(async (q) => {
-    const talks = await q.deleteFrom('talk').where('deleted', '<', before).returning('id').execute()
-    const takes = await q.selectFrom('take').select(['id', 'talk']).where('state', '=', 'discarded').where('discarded', '<', before).forUpdate().execute()
-    let gone = 0
-    for (const take of takes) {
-      // A programme and its talk's lock, so that no edit brings the take back meanwhile.
-      await q.selectFrom('talk').select('id').where('id', '=', take.talk).forUpdate().execute()
-      const stretches = (await q.selectFrom('stretch').select('id').where('take', '=', take.id).execute()).map((row) => row.id)
-      const named = await q.selectFrom('programme').innerJoin('talk', 'talk.id', 'programme.talk').leftJoin('delivery', (join) => join
-        .onRef('delivery.talk', '=', 'programme.talk').onRef('delivery.programme_revision', '=', 'programme.revision').on('delivery.state', 'in', UNFINISHED))
-        .select('programme.value').where('programme.talk', '=', take.talk)
-        .where((is) => is.or([is('programme.revision', '=', is.ref('talk.programme_revision')), is('delivery.id', 'is not', null)])).execute()
-      const text = JSON.stringify(named.map((row) => row.value))
-      if (stretches.some((stretch) => text.includes(stretch))) continue
-      await q.deleteFrom('take').where('id', '=', take.id).execute()
-      gone += 1
-    }
-    return { takes: gone, talks: talks.length }
+    // Its talk's lock, so that no edit brings the take back meanwhile.
+    await q.selectFrom('talk').select('id').where('id', '=', talk).forUpdate().execute()
+    const still = await q.selectFrom('take').select('id').where('id', '=', id).where('state', '=', 'discarded').where('discarded', '<', before).forUpdate().executeTakeFirst()
+    if (still === undefined) return false
+    const stretches = (await q.selectFrom('stretch').select('id').where('take', '=', id).execute()).map((row) => row.id)
+    const named = await q.selectFrom('programme').innerJoin('talk', 'talk.id', 'programme.talk').leftJoin('delivery', (join) => join
+      .onRef('delivery.talk', '=', 'programme.talk').onRef('delivery.programme_revision', '=', 'programme.revision').on('delivery.state', 'in', UNFINISHED))
+      .select('programme.value').where('programme.talk', '=', talk)
+      .where((is) => is.or([is('programme.revision', '=', is.ref('talk.programme_revision')), is('delivery.id', 'is not', null)])).execute()
+    const text = JSON.stringify(named.map((row) => row.value))
+    if (stretches.some((stretch) => text.includes(stretch))) return false
+    await q.deleteFrom('take').where('id', '=', id).execute()
+    return true
   })
 }
 

@@ -6,11 +6,14 @@ import { machineNeeded, wantAhead } from '@server/domain'
 import { log } from '@server/log'
 import { trimSegmentCache } from '@server/store'
 import { settings } from '@server/settings'
+import { WORKER } from '../identity'
 import { lastRecipe } from './last-recipe'
 import { makePictures } from './make-pictures'
 import { makeSound } from './make-sound'
 import { WhileNeeded } from './while-needed'
 
+/** Tells its unfinished parts apart from those of other workers. */
+const LABEL = `ahead.${WORKER}`
 /** Everything else on the machine goes first. */
 const LAST = 19
 
@@ -27,8 +30,8 @@ export async function makeAheadTask(talk: string): Promise<void> {
   const plan = renderPlan(index, recipe)
   const idle = new WhileNeeded(async () => !await machineNeeded(database()))
   try {
-    await makeSound(plan, 'ahead', idle.signal)
-    if (isVideo(plan.format)) await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), idle, { label: 'ahead', look: null, lanes: 1, first: 'long', niceness: LAST })
+    await makeSound(plan, LABEL, idle.signal)
+    if (isVideo(plan.format)) await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), idle, { label: LABEL, look: null, lanes: 1, first: 'long', niceness: LAST })
     await trimSegmentCache(settings().segmentCache, Date.now())
     log.info({ talk, frames: plan.frames }, 'made ahead')
   } catch (error) {

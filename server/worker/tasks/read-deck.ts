@@ -94,9 +94,14 @@ export async function readDeckTask(id: string): Promise<void> {
   const builds: SlideId[][] = []
   let last: SlideId | null = null
 
-  const sourceOf = async (source: StepSource): Promise<AssetId> => (source.kind === 'file'
-    ? asId(row.files[source.file]?.digest ?? '')
-    : await keepForTalk(db, talk, join(out, source.name), 'application/octet-stream'))
+  /** What came out of an archive is kept once, however many pages it has. */
+  const unpacked = new Map<string, AssetId>()
+  const sourceOf = async (source: StepSource): Promise<AssetId> => {
+    if (source.kind === 'file') return asId(row.files[source.file]?.digest ?? '')
+    const kept = unpacked.get(source.name) ?? await keepForTalk(db, talk, join(out, source.name), 'application/octet-stream')
+    unpacked.set(source.name, kept)
+    return kept
+  }
 
   const toStep = async (step: ReadStep): Promise<Step> => {
     const screen = await keepForTalk(db, talk, join(out, step.screen), JPEG)
