@@ -8,6 +8,7 @@ import { visitsOf } from '@core/programme'
 import { join } from 'node:path'
 import { likeness } from '../tests/harness/likeness'
 import { ask, sleep } from '../tests/harness/timed-take'
+import { whenTrue } from '../tests/harness/when-true'
 import { openPage, startRunning } from './running-product'
 import { FIND_PLAYER } from './review-player'
 import type { RunningProduct } from './running-product'
@@ -89,7 +90,7 @@ export async function measure(): Promise<Figure> {
       // The picture is given just the file's size.
       const fit = async (): Promise<void> => {
         await page.evaluate(`(() => { const stage = document.querySelector('.stage'); stage.style.boxSizing = 'content-box'; stage.style.width = String(${String(wanted)} / Math.min(2, devicePixelRatio)) + 'px'; stage.style.flex = 'none' })()`)
-        await page.waitForFunction(`document.querySelector('.stage canvas').width === ${String(wanted)}`)
+        await whenTrue(page, `document.querySelector('.stage canvas').width === ${String(wanted)}`)
       }
       await fit()
       for (const { at, what } of times(view)) {

@@ -2,6 +2,7 @@ import { ask } from '../tests/harness/timed-take'
 import { openPage, startRunning } from './running-product'
 import { FIND_PLAYER } from './review-player'
 import type { Figure } from './run'
+import { whenTrue } from '../tests/harness/when-true'
 
 const TIMES = 20
 
@@ -31,7 +32,7 @@ export async function measure(): Promise<Figure> {
         }, { once: true })
       })()`)
       await page.keyboard.press('Space')
-      await page.waitForFunction('window.started !== null')
+      await whenTrue(page, 'window.started !== null')
       took.push(Number(await page.evaluate('window.started')))
     }
     const sorted = [...took].sort((a, b) => a - b)

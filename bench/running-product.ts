@@ -51,7 +51,7 @@ export async function beginTake(page: Page, url: string): Promise<string> {
   await page.goto(`${url}/talks/${talk}/lectern`)
   const use = page.getByRole('button', { name: 'Use these' })
   await use.waitFor()
-  await page.waitForFunction('!document.querySelector(".el-dialog__footer .press.main")?.disabled')
+  await page.locator('.el-dialog__footer .press.main:enabled').waitFor()
   await use.click()
   await page.getByRole('button', { name: /^Record (from the start|everything again)/ }).click()
   await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()

@@ -1,5 +1,6 @@
 import { mkdirSync } from 'node:fs'
 import { chromium } from 'playwright-core'
+import { whenTrue } from '../tests/harness/when-true'
 
 /**
  * Takes the README's pictures from a running product with the demo data: npm run shots -- http://127.0.0.1:4310
@@ -31,7 +32,7 @@ await page.getByRole('tab', { name: 'Plan' }).click()
 await shoot('plan')
 await page.getByRole('link', { name: 'Review', exact: true }).click()
 await page.getByRole('button', { name: /^Play from 5/ }).click()
-await page.waitForFunction(`/1:0[89]/.test(document.querySelector('.time')?.textContent ?? '')`, undefined, { timeout: 60_000 })
+await whenTrue(page, `/1:0[89]/.test(document.querySelector('.time')?.textContent ?? '')`, 60_000)
 await shoot('review')
 await page.keyboard.press('Space')
 await page.keyboard.press('[')
@@ -68,7 +69,7 @@ await page.getByRole('textbox', { name: 'surname' }).fill('Okonjo')
 await page.getByRole('button', { name: /^Resolution/ }).click()
 await page.getByRole('menuitem', { name: '480 lines' }).click()
 await page.getByRole('button', { name: 'Make this file' }).click()
-await page.waitForFunction(`Number(/Frame (\\d+)/.exec(document.querySelector('article[aria-label="117-Okonjo.mp4"]')?.textContent ?? '')?.[1] ?? 0) > 1000`, undefined, { timeout: 120_000 })
+await whenTrue(page, `Number(/Frame (\\d+)/.exec(document.querySelector('article[aria-label="117-Okonjo.mp4"]')?.textContent ?? '')?.[1] ?? 0) > 1000`, 120_000)
 await page.waitForTimeout(1200)
 await shoot('making')
 await page.getByRole('button', { name: 'Compare', exact: true }).nth(1).waitFor({ timeout: 300_000 })
@@ -105,14 +106,14 @@ const use = page.getByRole('button', { name: 'Use these' })
 for (const left of await page.getByRole('button', { name: 'Discard it' }).all()) await left.click()
 // It is asked for by itself where no device was chosen yet.
 await use.waitFor()
-await page.waitForFunction(`/dB/.test(document.querySelector('.el-dialog .level')?.textContent ?? '')`)
+await whenTrue(page, `/dB/.test(document.querySelector('.el-dialog .level')?.textContent ?? '')`)
 await page.getByRole('button', { name: 'Listen to the room' }).click()
 await page.getByText(/ room[.:] /).waitFor()
 await shoot('room-check')
 await use.click()
 await page.getByRole('button', { name: 'Rehearse', exact: true }).click()
 await page.keyboard.press('ArrowRight')
-await page.waitForFunction(`/0:0[4-9]/.test(document.querySelector('.clock.big')?.textContent ?? '')`)
+await whenTrue(page, `/0:0[4-9]/.test(document.querySelector('.clock.big')?.textContent ?? '')`)
 await shoot('rehearsing')
 await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'End it' }).click()
@@ -136,7 +137,7 @@ if (box !== null) {
   await page.getByRole('textbox', { name: 'Label' }).fill('listen here')
   await page.keyboard.press('Enter')
 }
-await page.waitForFunction(`/0:0[6-9]/.test(document.querySelector('.clock.big')?.textContent ?? '')`)
+await whenTrue(page, `/0:0[6-9]/.test(document.querySelector('.clock.big')?.textContent ?? '')`)
 await shoot('recording')
 await page.keyboard.press('p')
 await page.getByRole('status').filter({ hasText: 'Paused' }).waitFor()

@@ -10,17 +10,27 @@ export const EDIT_BYTES = 8 * 1_048_576
 const tooLarge = (most: number): Refusal =>
   new Refusal('too-large', `This is too much at once: up to ${most < 1_048_576 ? `${String(Math.round(most / 1024))} kB` : `${String(Math.round(most / 1_048_576))} MB`} can be taken in here. Nothing was changed.`)
 
-/** How long what is still coming is let pass, so that the answer reaches who sends it, in ms. */
+/** How long what is still coming is let pass, in ms. */
 const PASSING = 5000
 
-/** What is still coming is not kept, and the connection ends after the answer. */
-export function readNoFurther({ node: { req, res } }: Pick<H3Event, 'node'>): void {
+/**
+ * Lets what is still coming pass without keeping it, for a while: an answer that is given sooner never reaches who still sends, for
+ * a connection that is closed on unread bytes is reset (RFC 9112, 9.6). The connection ends after the answer.
+ */
+export async function letPass({ node: { req, res } }: Pick<H3Event, 'node'>): Promise<void> {
   if (!res.headersSent) res.setHeader('connection', 'close')
-  req.on('error', () => undefined)
-  req.resume()
-  const end = setTimeout(() => { req.destroy() }, PASSING)
-  end.unref()
-  req.once('close', () => { clearTimeout(end) })
+  if (req.readableEnded || req.destroyed) return
+  await new Promise<void>((resolve) => {
+    const done = (): void => {
+      clearTimeout(patience)
+      resolve()
+    }
+    const patience = setTimeout(done, PASSING)
+    req.once('end', done)
+    req.once('close', done)
+    req.on('error', done)
+    req.resume()
+  })
 }
 
 /** Bytes that a request says it carries; null when it does not say. */
@@ -30,14 +40,14 @@ export function announcedBytes(request: IncomingMessage): number | null {
 }
 
 /**
- * Reads the body of a request, never more than is allowed: what says that it is more is not read at all, and what turns out to be more no further.
+ * Reads the body of a request, never more than is allowed: what is more is let pass without being kept, and refused.
  * @param most bytes
  * @throws Refusal `too-large`; `malformed` when it was broken off
  */
 export async function readCapped(event: H3Event, most: number): Promise<Buffer> {
   const { req } = event.node
   if ((announcedBytes(req) ?? 0) > most) {
-    readNoFurther(event)
+    await letPass(event)
     throw tooLarge(most)
   }
   return await new Promise((resolve, reject) => {
@@ -48,13 +58,16 @@ export async function readCapped(event: H3Event, most: number): Promise<Buffer> 
       if (bytes <= most) chunks.push(chunk)
       else {
         req.off('data', hear)
-        readNoFurther(event)
-        reject(tooLarge(most))
+        req.off('error', brokenOff)
+        req.off('aborted', brokenOff)
+        void letPass(event).then(() => { reject(tooLarge(most)) })
       }
     }
     const brokenOff = (): void => { reject(new Refusal('malformed', 'The request was broken off. Nothing was changed.')) }
     req.on('data', hear)
-    req.once('end', () => { resolve(Buffer.concat(chunks)) })
+    req.once('end', () => {
+      if (bytes <= most) resolve(Buffer.concat(chunks))
+    })
     req.once('error', brokenOff)
     req.once('aborted', brokenOff)
   })

@@ -10,7 +10,7 @@ import { Refusal } from '@core/model'
 import type { Uploaded } from '@server/domain'
 import { settings } from '@server/settings'
 import { roomForUpload, uploadFolder } from '@server/store'
-import { announcedBytes, readNoFurther } from './read-capped'
+import { announcedBytes, letPass } from './read-capped'
 
 const MOST_FILES = 500
 /** What a form has besides its files, for each of them and once, in bytes. */
@@ -81,10 +81,15 @@ export async function receiveFiles(event: H3Event): Promise<readonly Uploaded[]>
   const receiving = new Receiving(limit)
   const announced = announcedBytes(req)
   if (announced !== null && announced > limit + FORM_BYTES * MOST_FILES) {
-    readNoFurther(event)
+    await letPass(event)
     throw receiving.tooLarge()
   }
-  await roomForUpload(announced ?? 0)
+  try {
+    await roomForUpload(announced ?? 0)
+  } catch (error) {
+    await letPass(event)
+    throw error
+  }
   await mkdir(uploadFolder(), { recursive: true })
   let form: busboy.Busboy
   try {
@@ -109,8 +114,8 @@ export async function receiveFiles(event: H3Event): Promise<readonly Uploaded[]>
   } catch (error) {
     req.unpipe(form)
     form.destroy()
-    readNoFurther(event)
     await receiving.forget()
+    await letPass(event)
     throw error
   }
 }

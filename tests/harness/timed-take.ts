@@ -49,14 +49,17 @@ export async function darkAndBright(page: Page, product: Running): Promise<strin
   return /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
 }
 
+/** Waits until the room check lets a take begin. */
+const mayBegin = (page: Page): Promise<void> => page.locator('.el-dialog__footer .press.main:enabled').waitFor()
+
 /** Opens a talk's Lectern and leaves its room check. @param clap whether its devices are put right by claps first */
 export async function checkedRoom(page: Page, product: Running, talk: string, clap: boolean, voiceOnly = false): Promise<void> {
   await page.goto(`${product.url}/talks/${talk}/lectern`)
-  await page.waitForFunction('!document.querySelector(".el-dialog__footer .press.main")?.disabled')
+  await mayBegin(page)
   if (voiceOnly) {
     await page.getByRole('button', { name: 'Voice only' }).click()
     await page.getByText('No camera: the video').waitFor()
-    await page.waitForFunction('!document.querySelector(".el-dialog__footer .press.main")?.disabled')
+    await mayBegin(page)
   }
   if (clap) {
     await page.getByRole('button', { name: 'Measure by a clap' }).click()
