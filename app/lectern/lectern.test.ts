@@ -9,7 +9,7 @@ vi.stubGlobal('computed', computed)
 vi.stubGlobal('shallowRef', shallowRef)
 vi.mock('./tick', () => ({ tick: vi.fn() }))
 
-const [{ countDown }, { deckPlace }, { interruptions }, { leadingIn }, { RunClock }, { slideClock }, { tick }] = await Promise.all([
+const [{ countDown }, { deckPlace, slidesToShow }, { interruptions }, { leadingIn }, { RunClock }, { slideClock }, { tick }] = await Promise.all([
   import('./count-down'), import('./deck-place'), import('./interruptions'), import('./lead-in'), import('./run-clock'), import('./slide-clock'), import('./tick'),
 ])
 
@@ -72,6 +72,15 @@ describe('the place in the deck', () => {
     expect(shown.value?.id).toBe(three.id)
     running.value = []
     expect([shown.value, coming.value]).toEqual([null, null])
+  })
+
+  it('is a slide that is left out by now when that one is said again, and never the first instead', () => {
+    const deck = [one, { ...two, skip: true }, { ...three, skip: true }]
+    const { slideId, slide: shown } = deckPlace(computed(() => slidesToShow(deck, two.id)), () => true)
+    slideId.value = two.id
+    expect(shown.value?.id).toBe(two.id)
+    expect(slidesToShow(deck, two.id).map(({ id }) => id)).toEqual([one.id, two.id])
+    expect(slidesToShow(deck, null).map(({ id }) => id)).toEqual([one.id])
   })
 })
 

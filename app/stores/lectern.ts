@@ -8,7 +8,7 @@ import type { HeardPart, Source } from '~/capture'
 import { api, sentenceOf } from '~/client'
 import { beforeTake } from '~/lectern/before-take'
 import { countDown } from '~/lectern/count-down'
-import { deckPlace } from '~/lectern/deck-place'
+import { deckPlace, slidesToShow } from '~/lectern/deck-place'
 import type { Stand } from '~/lectern/deck-place'
 import { inkLayer } from '~/lectern/ink-layer'
 import { leadingIn } from '~/lectern/lead-in'
@@ -58,7 +58,7 @@ export const useLectern = defineStore('lectern', () => {
 
   /** A slide that is left out of the talk by now and is said again all the same. */
   const admitted = ref<SlideId | null>(null)
-  const running = computed(() => talk.slides.filter((slide) => !slide.skip || slide.id === admitted.value))
+  const running = computed(() => slidesToShow(talk.slides, admitted.value))
   /** One slide, or a part of it, is said again: the take stays on that slide. */
   const again = (): boolean => intent.value.kind === 'retake' || intent.value.kind === 'range'
   const { slideId, step, slide, place, coming, going } = deckPlace(running, () => again() && take.value !== null)

@@ -5,7 +5,7 @@ import { pieceStarts, programmeLength, reopen, seamsOf, sourceAt, visitsOf } fro
 import { withMarks } from './0012-cuts-are-marks'
 import type { OldProgramme } from './0012-cuts-are-marks'
 
-/** Talks as they were kept before, with what was on at some of their times, and what was cut; made by the program of then. */
+/** Talks as they were kept before, the demo talk as it was recorded and edited among them, with what was on at some of their times, and what was cut; made by the program of then. */
 interface Kept {
   readonly programme: OldProgramme & { readonly inkAdded: readonly { readonly stretch: string | null, readonly at: number, readonly visit: string }[] }
   readonly length: number
