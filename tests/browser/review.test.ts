@@ -112,7 +112,11 @@ describe('mending in Review', () => {
     await page.route('**/api/talks/*/film', (route) => route.abort())
     const { programme } = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
     await stand.client.get('POST', `/talks/${talk}/programme`, { revision: programme.revision, author: crypto.randomUUID(), edit: { kind: 'cut', parts: [{ from: 3500, to: 4000 }] } })
-    await chooseOnWave(page, 1, 0.5, 0.7)
+    // On a slow machine the page may still be laying itself out when the wave is first drawn over.
+    await expect.poll(async () => {
+      await chooseOnWave(page, 1, 0.5, 0.7)
+      return await page.getByRole('button', { name: 'Cut', exact: true }).isVisible()
+    }, { timeout: 60_000 }).toBe(true)
     await page.unroute('**/api/talks/*/film')
     await page.getByRole('button', { name: 'Cut', exact: true }).click()
     await page.getByText(/changed elsewhere in the meantime\. Nothing was overwritten/).waitFor()
