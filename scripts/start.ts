@@ -8,7 +8,7 @@ import { Children } from './start/children'
 import { startCluster, stopCluster } from './start/postgres'
 import { programFile } from './start/programs'
 import { sessionSecret } from './start/session-secret'
-import { readSettings } from '../server/settings'
+import { inAddress, readSettings } from '../server/settings'
 
 /** Starts the product: database, server, worker. Everything that is there already is left as it is. */
 const began = Date.now()
@@ -40,11 +40,8 @@ const cluster = external === undefined ? await startCluster(data) : { url: exter
 const children = new Children()
 const host = process.env['AISLE_HOST'] ?? '127.0.0.1'
 
-/** Where this machine itself reaches a server that listens there. */
-function reachedAt(listens: string): string {
-  if (listens === '0.0.0.0' || listens === '::') return '127.0.0.1'
-  return listens.includes(':') ? `[${listens}]` : listens
-}
+/** Where this machine itself reaches the server; one that listens everywhere it reaches at home. */
+const here = ['0.0.0.0', '::'].includes(host) ? '127.0.0.1' : inAddress(host)
 let stopping = false
 const stop = (code: number): void => {
   if (stopping) return
@@ -75,16 +72,15 @@ function step(script: string): void {
 }
 
 try {
-  readSettings(env)
+  const { publicAddress } = readSettings(env)
   step('scripts/migrate.ts')
   if (!args.dev) ensureBuilt()
   step('demo/seed/main.ts')
   if (args.dev) children.keep('server', process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'dev', '--port', port, '--host', '127.0.0.1'], env)
   else children.keep('server', process.execPath, ['.output/server/index.mjs'], env)
   children.keep('worker', 'sh', ['scripts/sparing.sh', process.execPath, ...(args.dev ? ['--import', 'tsx', 'server/worker/main.ts'] : [programFile('worker')])], env)
-  const { publicAddress: address } = readSettings(env)
-  await untilUp(`http://${reachedAt(host)}:${port}/api/health`)
-  console.log(`\n  Aisle Talk is open at ${address}   (${((Date.now() - began) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`)
+  await untilUp(`http://${here}:${port}/api/health`)
+  console.log(`\n  Aisle Talk is open at ${publicAddress}   (${((Date.now() - began) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`)
 } catch (error) {
   console.error(error instanceof Error ? error.message : error)
   stop(1)

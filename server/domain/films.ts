@@ -1,6 +1,6 @@
 import { group } from 'd3'
 import { asId } from '@core/model'
-import type { Film, Programme, StretchId } from '@core/model'
+import type { Programme, StretchId } from '@core/model'
 import type { HeardStretch } from '@core/programme'
 import { stretchesOf } from '@core/scene'
 import type { FilmView } from '@contracts'
@@ -32,17 +32,6 @@ export async function loadStretches(q: Queries, ids: readonly string[]): Promise
     cameraLost: row.camera_lost_ms,
     timing: row.timing,
   }))
-}
-
-/** A talk's film as it is now, with all that its programme names. */
-export async function filmNow(q: Queries, talk: string): Promise<Film> {
-  const programme = await currentProgramme(q, talk)
-  const [{ shape }, slides, stretches] = await Promise.all([
-    q.selectFrom('talk').select('shape').where('id', '=', talk).executeTakeFirstOrThrow(),
-    slidesAsShown(q, talk, programme.slides),
-    loadStretches(q, stretchIdsOf(programme)),
-  ])
-  return { programme, shape, slides: new Map(slides.map((slide) => [slide.id, slide])), stretches: new Map(stretches.map((stretch) => [stretch.id, stretch])) }
 }
 
 /** A talk's film as it travels to a page. @param revision of the programme; the current one when left out */

@@ -4,6 +4,7 @@ import { changedVisits, merged } from '@core/programme'
 import type { ChangeRole, HistoryView } from '@contracts'
 import type { Queries } from '@server/database'
 import { stretchIdsOf } from './films'
+import { areStretchesOf } from './ownership'
 import type { ProgrammeChange } from './recordings'
 import { currentProgramme, programmeAt, saveProgramme } from './programmes'
 
@@ -18,11 +19,7 @@ async function held(q: Queries, talk: string): Promise<Programme> {
 
 /** @throws Refusal `not-found` when a programme names a recording that is not its talk's, or was discarded for good */
 async function allThere(q: Queries, talk: string, programme: Programme): Promise<void> {
-  const named = stretchIdsOf(programme)
-  if (named.length === 0) return
-  const { count } = await q.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').select((build) => build.fn.countAll<number>().as('count'))
-    .where('stretch.id', 'in', [...named]).where('take.talk', '=', talk).executeTakeFirstOrThrow()
-  if (Number(count) < named.length) throw new Refusal('not-found', 'This would bring back a take that was discarded for good. The talk stays as it is.')
+  if (!await areStretchesOf(q, talk, stretchIdsOf(programme))) throw new Refusal('not-found', 'This would bring back a take that was discarded for good. The talk stays as it is.')
 }
 
 /**

@@ -25,6 +25,15 @@ export async function ownStretch(q: Queries, person: string, stretch: string): P
   return found
 }
 
+/** Whether all of some recordings are a talk's. */
+export async function areStretchesOf(q: Queries, talk: string, stretches: readonly string[]): Promise<boolean> {
+  const wanted = [...new Set(stretches)]
+  if (wanted.length === 0) return true
+  const { count } = await q.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').select((build) => build.fn.countAll<number>().as('count'))
+    .where('stretch.id', 'in', wanted).where('take.talk', '=', talk).executeTakeFirstOrThrow()
+  return Number(count) === wanted.length
+}
+
 /** @returns the talk that a delivery of this person belongs to */
 export async function ownDelivery(q: Queries, person: string, delivery: string): Promise<string> {
   const found = await q.selectFrom('delivery').innerJoin('talk', 'talk.id', 'delivery.talk')

@@ -6,6 +6,7 @@ import { PEAKS_A_SECOND } from '@core/voice'
 import type { RecordingView, UseRequest } from '@contracts'
 import type { Queries } from '@server/database'
 import { loadStretches } from './films'
+import { areStretchesOf } from './ownership'
 
 interface KeptTake extends Take {
   readonly started: Date
@@ -65,14 +66,6 @@ function recordingsNamed(edit: ProgrammeEdit): readonly StretchId[] {
   }
 }
 
-/** @throws Refusal `not-found` when one of some recordings is not a talk's */
-async function talksOwn(q: Queries, talk: string, stretches: readonly StretchId[]): Promise<void> {
-  const wanted = [...new Set(stretches)]
-  if (wanted.length === 0) return
-  const found = await q.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').select('stretch.id').where('take.talk', '=', talk).where('stretch.id', 'in', wanted).execute()
-  if (found.length < wanted.length) throw new Refusal('not-found', 'The recording that this was drawn over is not the talk\'s.')
-}
-
 /** What is done to a programme, and what that is called in the history. */
 export interface ProgrammeChange {
   readonly name: string
@@ -91,6 +84,6 @@ export async function editAskedFor(q: Queries, talk: string, edit: ProgrammeEdit
     const found = await q.selectFrom('slide').select('id').where('id', '=', slide).where('talk', '=', talk).where('version', '>=', version).executeTakeFirst()
     if (found === undefined) throw new Refusal('not-found', 'This slide is not in the deck any more.')
   }
-  await talksOwn(q, talk, recordingsNamed(edit))
+  if (!await areStretchesOf(q, talk, recordingsNamed(edit))) throw new Refusal('not-found', 'The recording that this was drawn over is not the talk\'s.')
   return { name: nameOfEdit(edit), apply: (programme) => applyProgrammeEdit(programme, edit) }
 }

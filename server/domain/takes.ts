@@ -198,6 +198,11 @@ export async function finishTake(q: Queries, talk: string, take: string): Promis
   const fresh = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'closing').executeTakeFirst()
   if (state === 'closed' && fresh === undefined) return
   await q.updateTable('take').set({ state: 'closing', sentence: null }).where('id', '=', take).execute()
+  await haveFinished(q, talk, take)
+}
+
+/** Has a closing take made ready. */
+async function haveFinished(q: Queries, talk: string, take: string): Promise<void> {
   await addJob(q, 'finish-take', { take }, `finish-take:${take}`)
   await tell(q, { talk, kind: 'take', id: take })
 }
@@ -317,13 +322,13 @@ export async function discardTake(q: Queries, talk: string, take: string): Promi
 export async function bringBackTake(q: Queries, talk: string, take: string): Promise<void> {
   const placed = await q.selectFrom('programme').select('revision').where('talk', '=', talk).where('reason', '=', placedBy(take)).executeTakeFirst()
   const unready = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '<>', 'ready').executeTakeFirst()
-  const back = await q.updateTable('take').set({ state: placed === undefined || unready !== undefined ? 'closing' : 'closed', discarded: null })
+  const finishes = placed === undefined || unready !== undefined
+  const back = await q.updateTable('take').set({ state: finishes ? 'closing' : 'closed', discarded: null })
     .where('id', '=', take).where('state', '=', 'discarded').executeTakeFirst()
   if (back.numUpdatedRows === 0n) return
-  if (placed === undefined || unready !== undefined) {
+  if (finishes) {
     await recoverOpenStretches(q, take)
-    await addJob(q, 'finish-take', { take }, `finish-take:${take}`)
-    await tell(q, { talk, kind: 'take', id: take })
+    await haveFinished(q, talk, take)
     return
   }
   const programme = await currentProgramme(q, talk)

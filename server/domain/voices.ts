@@ -5,17 +5,18 @@ import type { VisitId } from '@core/model'
 import { visitsOf } from '@core/programme'
 import { revisited } from '@core/scene'
 import type { Revisit } from '@core/scene'
+import { toFilm } from '@contracts'
 import type { TakePlace } from '@contracts'
 import type { Queries } from '@server/database'
 import { broughtPath, stretchFolder } from '@server/store'
 import { tell } from './events'
-import { filmNow } from './films'
+import { filmView } from './films'
 import type { Uploaded } from './imports'
 import { addJob } from './jobs'
 
 /** What a visit shows, as a recording of its own would. @throws Refusal `not-found` when it is gone */
 async function showingOf(q: Queries, talk: string, visit: VisitId, length: number): Promise<Revisit> {
-  const film = await filmNow(q, talk)
+  const film = toFilm(await filmView(q, talk))
   const found = visitsOf(film.programme).find((one) => one.id === visit)
   const shown = found === undefined ? null : revisited(film, found, length)
   if (shown === null) throw new Refusal('not-found', 'The part of the talk that this voice is for is not there any more.')

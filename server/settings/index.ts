@@ -91,7 +91,7 @@ const schema = Joi.object<Environment>({
 export const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || /^127(\.\d{1,3}){3}$/.test(host)
 
 /** A host as it stands in an address (RFC 3986, 3.2.2). */
-const inAddress = (host: string): string => (host.includes(':') ? `[${host}]` : host)
+export const inAddress = (host: string): string => (host.includes(':') ? `[${host}]` : host)
 
 /**
  * Reads the settings.

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
-import { mkdir, open, readdir, rename, rm, stat, statfs, utimes } from 'node:fs/promises'
+import { mkdir, open, readdir, rename, rm, stat, statfs, utimes, writeFile } from 'node:fs/promises'
 import { dirname, join, sep } from 'node:path'
 import { Refusal } from '@core/model'
 import { settings } from '@server/settings'
@@ -69,15 +69,8 @@ export async function putUnder(temporary: string, path: string): Promise<void> {
 export async function writeWhole(path: string, bytes: Uint8Array): Promise<void> {
   await safeFolder(dirname(path))
   const temporary = `${path}.${randomUUID()}.part`
-  const file = await open(temporary, 'w')
-  try {
-    await file.writeFile(bytes)
-    await file.sync()
-  } finally {
-    await file.close()
-  }
-  await rename(temporary, path)
-  await synced(dirname(path))
+  await writeFile(temporary, bytes)
+  await putUnder(temporary, path)
 }
 
 export const digestOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex')

@@ -3,7 +3,7 @@ import Joi from 'joi'
 import { Refusal } from '@core/model'
 import { database } from '@server/database'
 import { keepSlices } from '@server/domain'
-import { answerForStretch, parse, readCapped } from '@server/http'
+import { announcedBytes, answerForStretch, parse, readCapped } from '@server/http'
 
 /** Most bytes that one request may carry. */
 const MOST = 32 * 1_048_576
@@ -24,7 +24,7 @@ export default answerForStretch(async (event, stretch) => {
   const expected = parts.reduce((sum, part) => sum + part.bytes, 0)
   if (expected > MOST) throw new Refusal('too-large', 'Too much of the recording at once.')
   // Told before it is read: nobody may fill the server's memory.
-  if (Number(getRequestHeader(event, 'content-length') ?? NaN) !== expected) throw new Refusal('malformed', 'A part of the recording was cut short on the way. It is still on this computer and is sent again.')
+  if (announcedBytes(event.node.req) !== expected) throw new Refusal('malformed', 'A part of the recording was cut short on the way. It is still on this computer and is sent again.')
   const body = await readCapped(event, expected)
   if (body.length !== expected) throw new Refusal('malformed', 'A part of the recording was cut short on the way. It is still on this computer and is sent again.')
   let at = 0
