@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { BEHIND, PRINT_SIZE, pictureAnchor, unpackFacePrint } from '@core/camera'
 import type { SmallPicture } from '@core/camera'
-import { BOUNDED, LONGEST_RUN, run } from '@render/process'
+import { RECORDING, LONGEST_RUN, run } from '@render/process'
 import { pictureTimes } from './picture-times'
 
 const PIXELS = PRINT_SIZE.width * PRINT_SIZE.height
@@ -12,7 +12,7 @@ async function firstPictures(raw: string, until: number): Promise<readonly Small
   const [times, { stdout }] = await Promise.all([
     pictureTimes(raw, until),
     run('ffmpeg', [
-      ...BOUNDED, '-hide_banner', '-loglevel', 'error', '-nostats', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', '-t', (until / MS).toFixed(3), '-i', raw, '-map', '0:v:0',
+      '-hide_banner', '-loglevel', 'error', '-nostats', ...RECORDING, '-t', (until / MS).toFixed(3), '-i', raw, '-map', '0:v:0',
       // A picture that stayed is not given again.
       '-fps_mode', 'passthrough', '-vf', `scale=${String(PRINT_SIZE.width)}:${String(PRINT_SIZE.height)}:flags=area,format=gray`, '-f', 'rawvideo', 'pipe:1',
     ], { timeout: LONGEST_RUN }),

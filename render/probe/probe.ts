@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { BOUNDED, LONGEST_RUN, run } from '@render/process'
+import { BOUNDED, LONGEST_RUN, RECORDING, run } from '@render/process'
 
 export interface Stream {
   readonly codec_type: string
@@ -50,7 +50,7 @@ export function ratio(text: string): number {
  */
 export async function lengthOfRecording(path: string): Promise<number> {
   const { stdout } = await run('ffprobe', [
-    ...BOUNDED, '-v', 'quiet', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', '-select_streams', 'a:0', '-show_entries', 'packet=pts_time,duration_time', '-of', 'csv=p=0', path,
+    '-v', 'quiet', ...RECORDING, '-select_streams', 'a:0', '-show_entries', 'packet=pts_time,duration_time', '-of', 'csv=p=0', path,
   ], { timeout: LONGEST_RUN }).catch(() => ({ stdout: Buffer.alloc(0) }))
   const last = stdout.toString().trim().split('\n').at(-1) ?? ''
   const [at, length] = last.split(',').map(Number)

@@ -71,10 +71,25 @@ export function start(program: string, args: readonly string[], options: RunOpti
   return { child, done }
 }
 
-/** Runs a program with nothing on its standard input and hands its output over as it is read; it waits for its reader. @throws ProcessFailed at the end */
-export async function* outputOf(program: string, args: readonly string[], options: Omit<RunOptions, 'onOutput'> = {}): AsyncGenerator<Buffer> {
+/** Hands over all that a program is to read, as long as it reads, and then the end. */
+async function feedAll(child: ChildProcess, input: AsyncIterable<Uint8Array> | Iterable<Uint8Array>): Promise<void> {
+  try {
+    for await (const data of input) if (!await feed(child, data)) return
+  } finally {
+    child.stdin?.end()
+  }
+}
+
+/**
+ * Runs a program and hands its output over as it is read; it waits for its reader.
+ * @param input what stands on its standard input, read as the program reads it; left out: nothing
+ * @throws ProcessFailed at the end, and whatever `input` throws
+ */
+export async function* outputOf(program: string, args: readonly string[], { input, ...options }: Omit<RunOptions, 'onOutput'> & { readonly input?: AsyncIterable<Uint8Array> } = {}): AsyncGenerator<Buffer> {
   const { child, done } = start(program, args, { ...options, onOutput: () => undefined })
-  child.stdin?.end()
+  const fed = feedAll(child, input ?? [])
+  // Whoever awaits it hears of a failure; until then it is not unhandled.
+  fed.catch(() => undefined)
   let ended = false
   try {
     for await (const chunk of child.stdout ?? []) yield chunk as Buffer
@@ -82,6 +97,7 @@ export async function* outputOf(program: string, args: readonly string[], option
   } finally {
     // Whoever reads no further wants no more of it.
     if (!ended) child.kill('SIGKILL')
+    await fed
   }
   await done
 }

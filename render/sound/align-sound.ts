@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { REACH, alignmentOf, anchorOf } from '@core/voice'
 import type { Alignment, VoicePrint } from '@core/voice'
-import { BOUNDED, LONGEST_RUN, run } from '@render/process'
+import { RECORDING, LONGEST_RUN, run } from '@render/process'
 import { DECODE, SAMPLE_RATE } from './pcm'
 
 /** A print of the microphone as it is kept. */
@@ -24,7 +24,7 @@ async function readPrint({ at, rate, path }: FiledPrint): Promise<VoicePrint> {
 /** A part of a recording's sound in the recording's own time: gaps kept as silence, the first time stamp obeyed. */
 async function decodePart(raw: string, from: number, to: number): Promise<Float32Array> {
   const { stdout } = await run('ffmpeg', [
-    ...BOUNDED, '-hide_banner', '-loglevel', 'error', '-nostats', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', '-i', raw, '-map', '0:a:0',
+    '-hide_banner', '-loglevel', 'error', '-nostats', ...RECORDING, '-i', raw, '-map', '0:a:0',
     '-af', `${DECODE},atrim=start=${(from / MS).toFixed(4)}:end=${(to / MS).toFixed(4)}`, '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 'f32le', 'pipe:1',
   ], { timeout: LONGEST_RUN })
   return new Float32Array(stdout.buffer.slice(stdout.byteOffset, stdout.byteOffset + stdout.byteLength))

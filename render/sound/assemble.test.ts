@@ -75,6 +75,10 @@ describe('a join in the voice', () => {
     expect(decibels(samples, 4010, 4490)).toBeLessThan(0)
   })
 
+  it('says so when a voice is not there, at another tempo too, and does not wait for it', async () => {
+    for (const rate of [AS_RECORDED, { num: 27, den: 25 }]) await expect(whole([part('gone', 0, 0, 1000, rate)], 1000)).rejects.toThrow('ENOENT')
+  })
+
   it('holds little of a long part at another tempo, and loses nothing of it from one block to the next', async () => {
     const minutes = 12
     await writeFile(voiceOf('long'), Buffer.alloc(0))

@@ -1,6 +1,6 @@
 import { open } from 'node:fs/promises'
 import type { VoicePart } from '@core/plan'
-import { feed, start } from '@render/process'
+import { outputOf } from '@render/process'
 import { BYTES_A_SAMPLE, SAMPLE_RATE, samplesOf } from './pcm'
 import { SampleReader } from './sample-reader'
 
@@ -53,27 +53,17 @@ interface Source {
   readonly gain: number
 }
 
-/** Plays a part of a voice faster or slower without changing its pitch. It is read and handed over bit by bit, however long it is. */
-async function* atTempo({ path, from, count, gain }: Source, tempo: number): AsyncGenerator<Uint8Array> {
-  const format = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1']
-  const { child, done } = start('ffmpeg', ['-hide_banner', '-loglevel', 'error', ...format, '-i', 'pipe:0', '-af', `atempo=${String(tempo)}`, ...format, 'pipe:1'], { onOutput: () => undefined })
-  const feeding = (async (): Promise<void> => {
-    for (let at = 0; at < count; at += samplesOf(BLOCK_MS)) {
-      const block = await readSamples(path, from + at, Math.min(count - at, samplesOf(BLOCK_MS)), gain)
-      if (!await feed(child, new Uint8Array(block.buffer))) break
-    }
-    child.stdin?.end()
-  })()
-  let ended = false
-  try {
-    for await (const chunk of child.stdout ?? []) yield chunk as Uint8Array
-    ended = true
-  } finally {
-    // Whoever reads no further wants no more of it.
-    if (!ended) child.kill('SIGKILL')
-    await feeding
+async function* blocksOf({ path, from, count, gain }: Source): AsyncGenerator<Uint8Array> {
+  for (let at = 0; at < count; at += samplesOf(BLOCK_MS)) {
+    const block = await readSamples(path, from + at, Math.min(count - at, samplesOf(BLOCK_MS)), gain)
+    yield new Uint8Array(block.buffer)
   }
-  await done
+}
+
+/** Plays a part of a voice faster or slower without changing its pitch. It is read and handed over bit by bit, however long it is. */
+function atTempo(source: Source, tempo: number): AsyncGenerator<Uint8Array> {
+  const format = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1']
+  return outputOf('ffmpeg', ['-hide_banner', '-loglevel', 'error', ...format, '-i', 'pipe:0', '-af', `atempo=${String(tempo)}`, ...format, 'pipe:1'], { input: blocksOf(source) })
 }
 
 /**

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { open, readFile, rename, stat } from 'node:fs/promises'
 import { peaksOf } from '@core/voice'
-import { BOUNDED, LONGEST_RUN, run } from '@render/process'
+import { LONGEST_RUN, RECORDING, run } from '@render/process'
 import { BYTES_A_SAMPLE, DECODE, SAMPLE_RATE, samplesOf } from './pcm'
 
 export interface CloseOrder {
@@ -38,12 +38,12 @@ const seconds = (ms: number): string => (ms / 1000).toFixed(4)
  * @returns the voice's outline for drawing
  */
 export async function closeStretch(order: CloseOrder): Promise<readonly number[]> {
-  const quiet = [...BOUNDED, '-hide_banner', '-loglevel', 'error', '-nostats', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm']
+  const quiet = ['-hide_banner', '-loglevel', 'error', '-nostats', ...RECORDING]
   const parts = `${order.recording}.${randomUUID()}.part`
   await run('ffmpeg', [
     // Pictures were found by their own times in the file, wherever that begins.
     ...quiet, '-seek_timestamp', '1', '-itsoffset', seconds(-order.offsets.picture), '-i', order.raw,
-    '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', '-itsoffset', seconds(-order.offsets.sound), '-i', order.raw,
+    ...RECORDING, '-itsoffset', seconds(-order.offsets.sound), '-i', order.raw,
     '-map', '0:v?', '-map', '1:a?', '-c', 'copy', ...FROM_ZERO, '-f', 'webm', '-cues_to_front', '1', '-y', parts,
   ], { timeout: LONGEST_RUN })
   await rename(parts, order.recording)
@@ -113,7 +113,6 @@ export async function concatenate(files: readonly string[], out: string): Promis
   const target = await open(out, 'w')
   try {
     for (const file of files) await target.writeFile(await readFile(file))
-    await target.sync()
   } finally {
     await target.close()
   }

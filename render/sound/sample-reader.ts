@@ -36,4 +36,3 @@ export class SampleReader {
     await this.#chunks.return?.(undefined)
   }
 }
-

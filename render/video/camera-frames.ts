@@ -1,7 +1,7 @@
 import { createCanvas, ImageData } from '@napi-rs/canvas'
 import type { Ratio, Size } from '@core/model'
 import type { Drawable } from '@core/paint'
-import { BOUNDED, outputOf } from '@render/process'
+import { RECORDING, outputOf } from '@render/process'
 import type { Drawn } from './picture-source'
 
 /** Where a camera is to be read from. */
@@ -24,7 +24,7 @@ export const FROM_ITS_ZERO: readonly string[] = ['-seek_timestamp', '1']
 export async function* cameraFrames(camera: CameraFile, from: number, tempo: Ratio, count: number, rate: number, signal?: AbortSignal): AsyncGenerator<Drawable<Drawn>> {
   const { width, height } = camera.size
   const output = outputOf('ffmpeg', [
-    ...BOUNDED, '-hide_banner', '-loglevel', 'error', '-threads', '1', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', ...FROM_ITS_ZERO, '-ss', String(Math.max(0, from) / 1000), '-t', ((count / rate + 0.2) * (tempo.num / tempo.den)).toFixed(4), '-i', camera.path,
+    '-hide_banner', '-loglevel', 'error', '-threads', '1', ...RECORDING, ...FROM_ITS_ZERO, '-ss', String(Math.max(0, from) / 1000), '-t', ((count / rate + 0.2) * (tempo.num / tempo.den)).toFixed(4), '-i', camera.path,
     '-vf', `setpts=PTS*${String(tempo.den)}/${String(tempo.num)},fps=${String(rate)}:start_time=0`, '-frames:v', String(count), '-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1',
   ], { signal })
   const canvas = createCanvas(width, height)

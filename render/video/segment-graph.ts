@@ -4,6 +4,7 @@ import { coverCrop, insetBox, insetPath } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import type { Segment } from '@core/plan'
 import type { Framing, Size } from '@core/model'
+import { RECORDING } from '@render/process'
 import { selectFrames } from './bands'
 import type { Band } from './bands'
 import { FROM_ITS_ZERO } from './camera-frames'
@@ -55,7 +56,7 @@ export function graphInputs({ segment, camera, rate }: Omit<GraphOrder, 'look'>,
   const { tempo } = segment
   const taken = ((segment.drawn / rate) * (tempo.num / tempo.den)).toFixed(4)
   return [
-    '-threads', '1', '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm', ...FROM_ITS_ZERO, '-ss', String(Math.max(0, segment.inset.at) / 1000), '-t', taken, '-i', camera.path,
+    '-threads', '1', ...RECORDING, ...FROM_ITS_ZERO, '-ss', String(Math.max(0, segment.inset.at) / 1000), '-t', taken, '-i', camera.path,
     '-protocol_whitelist', 'file,pipe', '-f', 'png_pipe', '-framerate', String(rate), '-i', mask,
   ]
 }
