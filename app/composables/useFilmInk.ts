@@ -1,10 +1,10 @@
-import { sourceAt } from '@core/programme'
+import { shownSpan, sourceAt } from '@core/programme'
 import type { Ref } from 'vue'
 import { mendedStroke, withPoints } from '@core/ink'
 import { paintStroke } from '@core/paint'
 import { groundOf, onSlideOf, pieceAt, sceneAt, strokeAt } from '@core/scene'
 import type { FilmIndex, Scene } from '@core/scene'
-import { AS_RECORDED, INK_WIDTHS } from '@core/model'
+import { INK_WIDTHS } from '@core/model'
 import type { AddedInk, InkPoint, Ms, Point, Size, Stroke } from '@core/model'
 import { inkPoint, newStroke } from '~/capture'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
@@ -53,7 +53,7 @@ export function useFilmInk(canvas: Ref<HTMLCanvasElement | null>, index: Ref<Fil
     const found = index.value === null ? null : pieceAt(index.value, film.at.value)
     if (found === null || index.value === null) return null
     const { piece, into } = found
-    const span = piece.kind === 'still' ? { from: piece.from, rate: AS_RECORDED } : piece.show
+    const span = shownSpan(piece)
     return { place: { visit: piece.visit, over: groundOf(piece), at: Math.round(sourceAt(span, into)) }, rate: span.rate.num / span.rate.den }
   }
 

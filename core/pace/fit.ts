@@ -56,9 +56,8 @@ function givesAt(pauses: readonly Pause[], rest: Ms, room: Room, slideOf: Readon
   const left = new Map(room)
   return pauses.flatMap((pause) => {
     const slide = slideOf.get(pause.visit)
-    const part = tightened(pause, rest)
-    if (part === null || slide === undefined) return []
-    const length = Math.floor(Math.min(part.to - part.from, left.get(slide) ?? 0))
+    if (slide === undefined) return []
+    const length = Math.floor(Math.min(pause.to - pause.from - rest, left.get(slide) ?? 0))
     if (length <= 0) return []
     left.set(slide, (left.get(slide) ?? 0) - length)
     return [{ pause, length }]
@@ -90,17 +89,8 @@ function enoughOf(pauses: readonly Pause[], wanted: Ms, least: Ms, room: Room, s
   return { rest: low, gives: withoutExcess(at(low), wanted) }
 }
 
-/** The part of the talk that goes of a pause; what is kept stands beside the words. */
-function partOf({ pause, length }: Give): TimeRange {
-  switch (pause.edge) {
-    case 'begin': return { from: pause.from, to: pause.from + length }
-    case 'end': return { from: pause.to - length, to: pause.to }
-    case null: {
-      const before = pause.from + Math.floor((pause.to - pause.from - length) / 2)
-      return { from: before, to: before + length }
-    }
-  }
-}
+/** The part of the talk that goes of a pause. */
+const partOf = ({ pause, length }: Give): TimeRange | null => tightened(pause, pause.to - pause.from - length)
 
 /** What slides can give in all visits that stay. */
 function roomOf({ film, leastOf }: Talk, visits: readonly Visit[]): Room {
@@ -111,7 +101,7 @@ function roomOf({ film, leastOf }: Talk, visits: readonly Visit[]): Room {
 }
 
 const stepOf = (kind: 'pauses' | 'ends', rest: Ms, gives: readonly Give[]): readonly FitStep[] =>
-  (gives.length === 0 ? [] : [{ kind, won: given(gives), places: gives.length, to: rest, edit: { kind: 'cut', parts: gives.map(partOf) } }])
+  (gives.length === 0 ? [] : [{ kind, won: given(gives), places: gives.length, to: rest, edit: { kind: 'cut', parts: gives.flatMap((give) => partOf(give) ?? []) } }])
 
 /** Pauses and slack that win so much, pauses first, slack only where they are not enough. */
 function shorter(talk: Talk, dropped: ReadonlySet<VisitId>, wanted: Ms): readonly FitStep[] {

@@ -1,6 +1,6 @@
 import { unreachable } from '@core/model'
 import type { Cue, Film, Ms, RecordedPiece, VisitId } from '@core/model'
-import { intoSpan, pieceStarts, sourceAt, visitsOf } from '@core/programme'
+import { intoSpan, pieceStarts, playedLength, sourceAt, visitsOf } from '@core/programme'
 import type { TimeRange } from '@core/programme'
 import { inkAfterwards, withInkAfterwards } from '@core/scene'
 import { speechFree } from '@core/voice'
@@ -49,7 +49,7 @@ function without(parts: readonly TimeRange[], taken: readonly TimeRange[]): read
 
 /** Pauses of a piece, in ms from its beginning. @param cues of what it shows, with the ink that was changed and added in Review */
 function pausesIn({ show, voice }: RecordedPiece, cues: readonly Cue[], free: (stretch: string) => readonly TimeRange[]): readonly TimeRange[] {
-  const length = intoSpan(show, show.to)
+  const length = playedLength(show)
   const silent = voice === null
     ? [{ from: 0, to: length }]
     // Of a dub the voice lies elsewhere than what is shown.

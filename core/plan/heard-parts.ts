@@ -1,5 +1,6 @@
 import { intoSpan } from '@core/programme'
 import type { TimeRange } from '@core/programme'
+import { lastNotAfter } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import type { Ms, RecordedPiece, Span, Stretch, StretchId } from '@core/model'
 
@@ -8,21 +9,16 @@ const NEAR: Ms = 60
 
 type Voiced = RecordedPiece & { readonly voice: Span }
 
-/** Index of the first part that ends after a time. @param parts in order, apart from each other */
-function firstAfter(parts: readonly TimeRange[], at: Ms): number {
-  let [low, high] = [0, parts.length]
-  while (low < high) {
-    const middle = (low + high) >>> 1
-    if ((parts[middle]?.to ?? Infinity) <= at) low = middle + 1
-    else high = middle
-  }
-  return low
+/** Parts of a stretch's voice in its own time, in order and apart from each other, and when each ends. */
+interface Known {
+  readonly parts: readonly TimeRange[]
+  readonly ends: readonly Ms[]
 }
 
-/** Parts of a voice, given in its stretch's time and in order, as they lie in the talk; what lies outside the piece is left out. */
-function inTalk({ voice }: Voiced, start: Ms, parts: readonly TimeRange[]): readonly TimeRange[] {
+/** Parts of a voice as they lie in the talk; what lies outside the piece is left out. */
+function inTalk({ voice }: Voiced, start: Ms, { parts, ends }: Known): readonly TimeRange[] {
   const out: TimeRange[] = []
-  for (let n = firstAfter(parts, voice.from); n < parts.length; n += 1) {
+  for (let n = lastNotAfter(ends, voice.from) + 1; n < parts.length; n += 1) {
     const part = parts[n]
     if (part === undefined || part.from >= voice.to) break
     out.push({ from: start + intoSpan(voice, Math.max(part.from, voice.from)), to: start + intoSpan(voice, Math.min(part.to, voice.to)) })
@@ -50,12 +46,15 @@ export const heardPieces = ({ film, starts }: FilmIndex): readonly { readonly pi
  * @param of which parts of a stretch's voice, in its own time, in order and apart from each other; asked once for each stretch
  */
 export function heardParts(index: FilmIndex, of: (stretch: Stretch) => readonly TimeRange[]): readonly TimeRange[] {
-  const known = new Map<StretchId, readonly TimeRange[]>()
-  return together(heardPieces(index).flatMap(({ piece, start }) => {
-    const id = piece.voice.stretch
+  const known = new Map<StretchId, Known>()
+  const look = (id: StretchId): Known => {
     const stretch = index.film.stretches.get(id)
-    const parts = known.get(id) ?? (stretch === undefined ? [] : of(stretch))
-    known.set(id, parts)
-    return inTalk(piece, start, parts)
+    const parts = stretch === undefined ? [] : of(stretch)
+    return { parts, ends: parts.map(({ to }) => to) }
+  }
+  return together(heardPieces(index).flatMap(({ piece, start }) => {
+    const found = known.get(piece.voice.stretch) ?? look(piece.voice.stretch)
+    known.set(piece.voice.stretch, found)
+    return inTalk(piece, start, found)
   }))
 }

@@ -9,6 +9,7 @@ import { atTempo } from './tempo'
 import type { TimeRange } from './time-range'
 import { visitsOf } from './visits'
 import type { Visit } from './visits'
+import { asPlayed, framedLike, withPieces } from './with-pieces'
 
 /** What can be done with a programme in Review. */
 export type ProgrammeEdit =
@@ -67,14 +68,6 @@ function laidBefore(programme: Programme, pieces: readonly Piece[], rest: Progra
   return [...rest.pieces.slice(0, at), ...pieces, ...rest.pieces.slice(at)]
 }
 
-const withPieces = (programme: Programme, pieces: readonly Piece[]): Programme => ({ ...programme, pieces, revision: programme.revision + 1 })
-
-/** A visit is framed like another. */
-function framedLike(programme: Programme, visit: VisitId, id: VisitId): Programme {
-  const framing = programme.framings[visit]
-  return framing === undefined ? programme : { ...programme, framings: { ...programme.framings, [id]: framing } }
-}
-
 /**
  * A visit that has no recording, held for so long in all. What was cut of it is back: it is the length that is said.
  * @throws Refusal `conflict` when it was recorded
@@ -84,8 +77,7 @@ function heldFor(programme: Programme, visit: Visit, length: Ms): Programme {
   const own = programme.pieces.slice(...visit.pieces)
   const [first] = own
   if (first?.kind !== 'still' || own.some((piece) => piece.kind !== 'still')) throw new Refusal('conflict', 'This slide was recorded; it is as long as its recording.')
-  const { out: _, ...still } = first
-  return withPieces(programme, [...programme.pieces.slice(0, visit.pieces[0]), { ...still, to: still.from + length }, ...programme.pieces.slice(visit.pieces[1])])
+  return withPieces(programme, [...programme.pieces.slice(0, visit.pieces[0]), { ...asPlayed(first), to: first.from + length }, ...programme.pieces.slice(visit.pieces[1])])
 }
 
 /** Keeps the last picture of a visit up. Where a still is last already, that becomes longer, unless what comes next of it was cut. */

@@ -5,6 +5,7 @@ import { cutNames } from './fresh-id'
 import { joined } from './join'
 import { pieceStarts, playedPieces, programmeLength, wholeLength } from './length'
 import type { TimeRange } from './time-range'
+import { asPlayed, withPieces } from './with-pieces'
 
 /** Where something was cut: what such a run of pieces looks like in the finished talk. */
 export interface Seam {
@@ -16,8 +17,6 @@ export interface Seam {
   /** The visit in which it is seen: its own, or the one before it where that went as a whole. */
   readonly visit: VisitId
 }
-
-const withPieces = (programme: Programme, pieces: readonly Piece[]): Programme => ({ ...programme, pieces, revision: programme.revision + 1 })
 
 /** Parts in order, those that overlap as one. @throws Refusal `malformed` when one holds nothing */
 function inOrder(parts: readonly TimeRange[], length: Ms): readonly TimeRange[] {
@@ -83,11 +82,7 @@ export function cutVisits(programme: Programme, visits: ReadonlySet<VisitId>): P
  */
 export function reopen(programme: Programme, id: CutId): Programme {
   if (!programme.pieces.some((piece) => piece.out === id)) throw new Refusal('not-found', 'This cut is not there any more.')
-  return withPieces(programme, joined(programme.pieces.map((piece): Piece => {
-    if (piece.out !== id) return piece
-    const { out: _, ...played } = piece
-    return played
-  })))
+  return withPieces(programme, joined(programme.pieces.map((piece) => (piece.out === id ? asPlayed(piece) : piece))))
 }
 
 interface Group { readonly id: CutId, readonly first: number, last: number, length: Ms, readonly visit: VisitId }

@@ -8,6 +8,7 @@ import { pieceLength, pieceStarts } from './length'
 import { piecesOfTake } from './pieces-of-take'
 import type { TimeRange } from './time-range'
 import { visitsOf } from './visits'
+import { framedLike, withPieces } from './with-pieces'
 
 type Versions = Readonly<Record<SlideId, number>>
 
@@ -17,7 +18,7 @@ export const versionsOf = (slides: readonly Slide[]): Versions =>
 
 /** The next programme, of these pieces. */
 const next = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme =>
-  ({ ...programme, pieces, slides: { ...programme.slides, ...slides }, revision: programme.revision + 1 })
+  withPieces({ ...programme, slides: { ...programme.slides, ...slides } }, pieces)
 
 /** Adds pieces at the end. */
 export const append = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme =>
@@ -70,10 +71,8 @@ export function retakeRange(programme: Programme, id: VisitId, from: Ms, to: Ms,
   if (elsewhere < 0 || going?.visit !== id) return next(programme, [...divided.slice(0, first), ...own, ...rest], slides)
   // What comes after another slide is a showing of its own, framed as it was.
   const name = visitGoingOn(programme, going)
-  const framing = programme.framings[id]
-  const framings = framing === undefined ? programme.framings : { ...programme.framings, [name]: framing }
   const renamed = rest.map((piece): Piece => (piece.visit === id ? { ...piece, visit: name } : piece))
-  return next({ ...programme, framings }, [...divided.slice(0, first), ...own, ...renamed], slides)
+  return next(framedLike(programme, id, name), [...divided.slice(0, first), ...own, ...renamed], slides)
 }
 
 const withoutMoment = ({ of: _, ...piece }: StillPiece): Piece => piece
@@ -81,10 +80,10 @@ const withoutMoment = ({ of: _, ...piece }: StillPiece): Piece => piece
 /** Takes these stretches out, as when their take is discarded: pieces that show one go; those that only play or film one fall silent. */
 export function withoutStretches(programme: Programme, stretches: ReadonlySet<string>): Programme {
   const without = <Part extends { readonly stretch: string }>(part: Part | null): Part | null => (part !== null && stretches.has(part.stretch) ? null : part)
-  return next(programme, programme.pieces.flatMap((piece): Piece[] => {
+  return withPieces(programme, programme.pieces.flatMap((piece): Piece[] => {
     if (piece.kind === 'still') return [piece.of !== undefined && stretches.has(piece.of.stretch) ? withoutMoment(piece) : piece]
     return stretches.has(piece.show.stretch) ? [] : [{ ...piece, voice: without(piece.voice), camera: without(piece.camera) }]
-  }), {})
+  }))
 }
 
 /** Silence that is left before the first word and after the last of a part that was said again, in ms. */

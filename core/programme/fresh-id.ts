@@ -1,5 +1,6 @@
 import { asId } from '@core/model'
 import type { CutId, Id, Piece, Programme, StillId, VisitId } from '@core/model'
+import { shownSpan } from './length'
 
 /**
  * An id that is not taken: the wanted one, else with the first free number behind it. So ids say where they come from, and never grow with each edit.
@@ -11,9 +12,6 @@ function fresh<Kind extends string>(wanted: string, taken: ReadonlySet<string>):
   return asId(id)
 }
 
-/** Where in its recording or still a piece begins, in that one's time. */
-export const sourceStart = (piece: Piece): number => (piece.kind === 'still' ? piece.from : piece.show.from)
-
 /** What the first showing of a visit was called: all its showings are called after that one. */
 const stemOf = (visit: VisitId): string => visit.replace(/\^.*$/, '')
 
@@ -24,7 +22,7 @@ export const newVisit = (programme: Programme, wanted: string): VisitId => fresh
 export const visitShownAgain = (programme: Programme, visit: VisitId, name: string): VisitId => newVisit(programme, `${stemOf(visit)}^${name}`)
 
 /** An id for the rest of a visit that is interrupted by another slide. @param first piece of that rest */
-export const visitGoingOn = (programme: Programme, first: Piece): VisitId => visitShownAgain(programme, first.visit, String(sourceStart(first)))
+export const visitGoingOn = (programme: Programme, first: Piece): VisitId => visitShownAgain(programme, first.visit, String(shownSpan(first).from))
 
 /** An id for a slide that is held in a visit without a recording. */
 export const newStill = (programme: Programme, visit: VisitId): StillId =>
@@ -34,7 +32,7 @@ export const newStill = (programme: Programme, visit: VisitId): StillId =>
 export function cutNames(pieces: readonly Piece[]): (first: Piece) => CutId {
   const taken = new Set<string>(pieces.flatMap((piece) => piece.out ?? []))
   return (first) => {
-    const id = fresh<'cut'>(`${first.visit}~${String(sourceStart(first))}`, taken)
+    const id = fresh<'cut'>(`${first.visit}~${String(shownSpan(first).from)}`, taken)
     taken.add(id)
     return id
   }

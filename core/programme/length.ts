@@ -1,5 +1,5 @@
-import { unreachable } from '@core/model'
-import type { Ms, Piece, Programme, Ratio, Span } from '@core/model'
+import { AS_RECORDED } from '@core/model'
+import type { Ms, Piece, Programme, Span } from '@core/model'
 
 /** Times that are nearer than this are the same: what is left of a time that went through a rate and back, in ms. */
 const GRAIN = 1e-6
@@ -32,16 +32,13 @@ export const intoSpan = ({ from, rate }: Played, at: Ms): Ms => settled(((at - f
 export const sourceAt = ({ from, rate }: Played, into: Ms): Ms => settled(from + (into * rate.num) / rate.den)
 
 /** How long it takes to play a span, in ms of the talk, exact. */
-export const playedLength = ({ from, to, rate }: { readonly from: Ms, readonly to: Ms, readonly rate: Ratio }): Ms => settled(((to - from) * rate.den) / rate.num)
+export const playedLength = ({ from, to, rate }: Pick<Span, 'from' | 'to' | 'rate'>): Ms => settled(((to - from) * rate.den) / rate.num)
+
+/** What a piece shows, of its recording or still, in that one's own time. */
+export const shownSpan = (piece: Piece): Pick<Span, 'from' | 'to' | 'rate'> => (piece.kind === 'still' ? { from: piece.from, to: piece.to, rate: AS_RECORDED } : piece.show)
 
 /** How long a piece would be if it were played, whether it is or was cut; ms of the talk, exact. */
-export function wholeLength(piece: Piece): Ms {
-  switch (piece.kind) {
-    case 'still': return piece.to - piece.from
-    case 'recorded': return playedLength(piece.show)
-    default: return unreachable(piece)
-  }
-}
+export const wholeLength = (piece: Piece): Ms => playedLength(shownSpan(piece))
 
 /** How much of the finished talk a piece takes, in ms, exact: nothing of it once it was cut. */
 export const pieceLength = (piece: Piece): Ms => (piece.out === undefined ? wholeLength(piece) : 0)

@@ -1,4 +1,5 @@
-import type { Film, Ms, Piece, Stretch, StretchId } from '@core/model'
+import type { Film, Piece, Stretch, StretchId } from '@core/model'
+import { shownSpan } from '@core/programme'
 import { goneAt, groundKey, groundOf } from './ink-afterwards'
 import type { InkAfterwards } from './ink-afterwards'
 import type { LyingStroke } from './track'
@@ -8,10 +9,6 @@ interface Begun {
   readonly ground: string
   readonly lying: LyingStroke
 }
-
-interface Time { readonly from: Ms, readonly to: Ms }
-
-const timeOf = (piece: Piece): Time => (piece.kind === 'still' ? piece : piece.show)
 
 /** Recordings whose ink a piece shows by itself. */
 const shownByItself = (piece: Piece): ReadonlySet<string> =>
@@ -23,7 +20,7 @@ const openedWith = (stretch: Stretch | undefined): ReadonlySet<string> => new Se
 /** Ink that was added over what a piece shows, and lies on its slide at the piece's end. */
 function begunIn(piece: Piece, stretch: Stretch | undefined, ink: InkAfterwards): readonly Begun[] {
   const ground = groundKey(groundOf(piece))
-  const { to } = timeOf(piece)
+  const { to } = shownSpan(piece)
   return (ink.added.get(ground) ?? []).filter(({ at, stroke }) => at < to && stroke.slide === piece.slide && ink.edits.get(stroke.id)?.hidden !== true
     && goneAt(stretch?.cues ?? [], stroke, at) >= to).map(({ stroke }) => ({ ground, lying: { stroke, from: -Infinity, whole: -Infinity, until: Infinity } }))
 }
@@ -44,7 +41,7 @@ export function carriedInk({ programme }: Pick<Film, 'programme'>, stretches: Re
     if (piece.visit !== visit) begun = []
     visit = piece.visit
     const stretch = piece.kind === 'still' ? undefined : stretches.get(piece.show.stretch)
-    const { from, to } = timeOf(piece)
+    const { from, to } = shownSpan(piece)
     const [own, there] = [shownByItself(piece), openedWith(stretch)]
     const brought = begun.map(({ ground, lying }): Begun => ({ ground, lying: { ...lying, until: goneAt(stretch?.cues ?? [], lying.stroke, from - 1) } }))
     const seen = brought.filter(({ ground, lying }) => !own.has(ground) && !there.has(lying.stroke.id)).map(({ lying }) => lying)

@@ -1,4 +1,5 @@
-import type { AddedInk, Cue, InkEdit, InkGround, Ms, Piece, Programme, Stretch, Stroke, StrokeId } from '@core/model'
+import { asId } from '@core/model'
+import type { AddedInk, Cue, InkEdit, InkGround, Ms, Piece, Programme, StillPiece, Stretch, Stroke, StrokeId } from '@core/model'
 
 /** Ink that a programme changes and adds, prepared for asking by what it lies over. */
 export interface InkAfterwards {
@@ -12,6 +13,11 @@ export const groundKey = ({ kind, id }: InkGround): string => `${kind}:${id}`
 /** What ink is drawn over on a piece. */
 export const groundOf = (piece: Piece): InkGround =>
   (piece.kind === 'still' ? { kind: 'still', id: piece.still } : { kind: 'stretch', id: piece.show.stretch })
+
+/** A still as a recording of nothing: what is seen on it is the ink that was added. */
+export const heldStretch = ({ slide, step }: StillPiece): Stretch => ({
+  id: asId(''), length: Infinity, kept: Infinity, camera: false, voice: false, opening: { slide, step, blank: false, inset: false, ink: [] }, cues: [],
+})
 
 export function inkAfterwards(programme: Pick<Programme, 'inkEdits' | 'inkAdded'>): InkAfterwards {
   const added = new Map<string, AddedInk[]>()

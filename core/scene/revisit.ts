@@ -1,9 +1,9 @@
 import type { Cue, Film, Ms, Piece, Ratio, Snapshot, Stretch, Stroke } from '@core/model'
-import { AS_RECORDED, unreachable } from '@core/model'
-import { intoSpan, piecesOfVisit, pieceLength } from '@core/programme'
+import { unreachable } from '@core/model'
+import { intoSpan, pieceLength, piecesOfVisit, shownSpan } from '@core/programme'
 import type { Visit } from '@core/programme'
-import { indexFilm, sceneIn } from './scene-at'
-import { inkAfterwards, withInkAfterwards } from './ink-afterwards'
+import { groundOf, heldStretch, inkAfterwards, withInkAfterwards } from './ink-afterwards'
+import { indexFilm, sceneIn, stretchOf } from './scene-at'
 import { snapshotAt } from './snapshot'
 
 /** What a new recording of a visit shows: how it opens, and what happens in it. */
@@ -56,10 +56,7 @@ function turning(from: Snapshot, to: Snapshot, at: Ms): readonly Cue[] {
 export function revisited(film: Film, visit: Visit, length: Ms): Revisit | null {
   const ink = inkAfterwards(film.programme)
   const index = indexFilm(film)
-  const seen = (piece: Piece): Stretch | null => {
-    const stretch = piece.kind === 'still' ? undefined : film.stretches.get(piece.show.stretch)
-    return stretch === undefined ? null : withInkAfterwards(stretch, ink)
-  }
+  const seen = (piece: Piece): Stretch => withInkAfterwards(piece.kind === 'still' ? heldStretch(piece) : stretchOf(film, piece.show.stretch), ink, groundOf(piece))
   const heldAs = (number: number): Snapshot => {
     const scene = sceneIn(index, number, 0)
     return { slide: scene.slide, step: scene.step, blank: scene.shown === null, inset: true, ink: scene.ink.map(({ stroke }) => stroke) }
@@ -67,7 +64,7 @@ export function revisited(film: Film, visit: Visit, length: Ms): Revisit | null 
   const parts = piecesOfVisit(film.programme, visit).map((piece) => {
     const number = film.programme.pieces.indexOf(piece)
     const stretch = seen(piece)
-    const opening = stretch === null || piece.kind === 'still' ? heldAs(number) : snapshotAt(stretch, piece.show.from)
+    const opening = piece.kind === 'still' ? heldAs(number) : snapshotAt(stretch, piece.show.from)
     // What lies there from other recordings of the visit.
     const carried = index.carried.get(number)?.map(({ stroke }) => stroke) ?? []
     const known = new Set(opening.ink.map(({ id }) => id))
@@ -81,8 +78,8 @@ export function revisited(film: Film, visit: Visit, length: Ms): Revisit | null 
   for (const { piece, stretch, opening } of parts) {
     const from = Math.min(length, Math.round(start))
     cues.push(...turning(on, opening, from))
-    const span = piece.kind === 'still' ? { from: piece.from, to: piece.to, rate: AS_RECORDED } : piece.show
-    const inside = cuesOver(film, piece, stretch, ink).filter((cue) => cue.at > span.from && cue.at < span.to)
+    const span = shownSpan(piece)
+    const inside = stretch.cues.filter((cue) => cue.at > span.from && cue.at < span.to)
     for (const cue of inside) {
       const own = placed(cue, Math.min(length, Math.round(start + intoSpan(span, cue.at))), span.rate)
       if (own !== null) cues.push(own)
@@ -91,11 +88,4 @@ export function revisited(film: Film, visit: Visit, length: Ms): Revisit | null 
     start += pieceLength(piece)
   }
   return { opening: first.opening, cues }
-}
-
-/** What happens on a piece, in its own time. */
-function cuesOver(film: Film, piece: Piece, stretch: Stretch | null, ink: ReturnType<typeof inkAfterwards>): readonly Cue[] {
-  if (stretch !== null) return stretch.cues
-  if (piece.kind !== 'still') return []
-  return (ink.added.get(`still:${piece.still}`) ?? []).map(({ at, stroke }): Cue => ({ kind: 'ink', at, stroke }))
 }

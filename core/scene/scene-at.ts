@@ -1,11 +1,10 @@
 import { framingOf, stageRect } from '@core/layout'
-import { pieceLength, pieceStarts, sourceAt } from '@core/programme'
+import { pieceLength, pieceStarts, shownSpan, sourceAt } from '@core/programme'
 import type { Film, Framing, Ms, Piece, Point, Rect, Slide, SlideId, Span, Step, StillId, StillPiece, Stretch, StretchId, Transition } from '@core/model'
-import { AS_RECORDED, asId } from '@core/model'
 import { carriedInk } from './carried-ink'
 import { EASE, REVEAL, TRANSITION, eased, framingBetween, rectBetween, sameFraming } from './change'
 import { lastNotAfter } from './search'
-import { inkAfterwards, withInkAfterwards } from './ink-afterwards'
+import { groundOf, heldStretch, inkAfterwards, withInkAfterwards } from './ink-afterwards'
 import type { InkAfterwards } from './ink-afterwards'
 import { drawnStroke, trackOf } from './track'
 import type { DrawnStroke, LyingStroke, Track } from './track'
@@ -61,16 +60,11 @@ export const stretchesOf = (piece: Piece): readonly StretchId[] => (piece.kind =
   ? piece.of === undefined ? [] : [piece.of.stretch]
   : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? []))
 
-/** A still as a recording of nothing but the ink that was added to it. */
-const heldStretch = ({ slide, step }: StillPiece): Stretch => ({
-  id: asId(''), length: Infinity, kept: Infinity, camera: false, voice: false, opening: { slide, step, blank: false, inset: false, ink: [] }, cues: [],
-})
-
 function heldTracksOf({ programme }: Film, ink: InkAfterwards): ReadonlyMap<StillId, Track> {
   const tracks = new Map<StillId, Track>()
   for (const piece of programme.pieces) {
     if (piece.kind !== 'still' || tracks.has(piece.still)) continue
-    tracks.set(piece.still, trackOf(withInkAfterwards(heldStretch(piece), ink, { kind: 'still', id: piece.still })))
+    tracks.set(piece.still, trackOf(withInkAfterwards(heldStretch(piece), ink, groundOf(piece))))
   }
   return tracks
 }
@@ -116,10 +110,11 @@ export function trackIn(index: FilmIndex, number: number): { readonly track: Tra
   if (piece === undefined || piece.out !== undefined) return null
   const track = piece.kind === 'still' ? index.heldTracks.get(piece.still) : index.tracks.get(piece.show.stretch)
   if (track === undefined) return null
-  return { track, span: piece.kind === 'still' ? { from: piece.from, rate: AS_RECORDED } : piece.show }
+  return { track, span: shownSpan(piece) }
 }
 
-function stretchOf(film: Film, id: StretchId): Stretch {
+/** @throws Error when the film lacks it */
+export function stretchOf(film: Film, id: StretchId): Stretch {
   const stretch = film.stretches.get(id)
   if (stretch === undefined) throw new Error(`the film lacks stretch ${id}`)
   return stretch

@@ -109,15 +109,15 @@ interface Interval {
 /** Answers for the ink of one slide; remembers what lies there between two changes, since neighbouring frames mostly share it. */
 function inkOf(list: readonly LyingStroke[]): (at: Ms) => readonly DrawnStroke[] {
   const changes = [...new Set(list.flatMap((lying) => [lying.from, lying.until]))].sort((a, b) => a - b)
-  const whole = new Map<LyingStroke, DrawnStroke>(list.map((lying) => [lying, { stroke: lying.stroke, elapsed: null }]))
+  const strokes = list.map((lying) => ({ lying, whole: { stroke: lying.stroke, elapsed: null } }))
   const known = new Map<number, Interval>()
   const intervalAt = (interval: number, at: Ms): Interval => {
-    const lying = list.filter((one) => one.from <= at && at < one.until)
+    const there = strokes.filter(({ lying }) => lying.from <= at && at < lying.until)
     const since = changes[interval] ?? -Infinity
     return {
-      drawn: lying.map((one) => whole.get(one) as DrawnStroke),
-      growing: lying.flatMap((stroke, place) => (stroke.whole > since ? [{ stroke, place }] : [])),
-      settled: lying.reduce((last, one) => Math.max(last, one.whole), -Infinity),
+      drawn: there.map(({ whole }) => whole),
+      growing: there.flatMap(({ lying }, place) => (lying.whole > since ? [{ stroke: lying, place }] : [])),
+      settled: there.reduce((last, { lying }) => Math.max(last, lying.whole), -Infinity),
     }
   }
   return (at) => {
