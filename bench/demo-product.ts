@@ -66,15 +66,17 @@ export async function forgetParts(): Promise<void> {
 export async function lookedAt(talk: string, recipe: Partial<Recipe>): Promise<void> {
   const { database } = await import('@server/database')
   const { saveRecipe } = await import('@server/domain')
+  const { alone } = await import('@server/worker/claims')
   const { probeTask } = await import('@server/worker/tasks/probe')
   await saveRecipe(database(), talk, { ...USUAL_RECIPE, name: 'bench', limit: { kind: 'none' }, ...recipe })
-  await probeTask(talk)
+  await alone('probe', talk, probeTask)
 }
 
 /** Makes a delivery by the worker's own task. @param recipe what is to be otherwise than usual */
 export async function deliverNow(talk: string, recipe: Partial<Recipe>): Promise<MadeFile> {
   const { database } = await import('@server/database')
   const { orderDelivery, removeJob } = await import('@server/domain')
+  const { alone } = await import('@server/worker/claims')
   const { deliverTask } = await import('@server/worker/tasks/deliver')
   const { deliveryPath } = await import('@server/store')
   const db = database()
@@ -91,7 +93,7 @@ export async function deliverNow(talk: string, recipe: Partial<Recipe>): Promise
       if (now?.state === 'making' && now.time_left_ms !== null) left.push({ at: performance.now() - began, left: now.time_left_ms, share: now.frames_done / now.frames_total })
     }).catch(() => undefined)
   }, LOOK)
-  await deliverTask(delivery)
+  await alone('deliver', delivery, deliverTask)
   clearInterval(timer)
   const took = performance.now() - began
   const offs = left.filter(({ share }) => share > 0.1).map((one) => Math.abs(one.at + one.left - took) / took)

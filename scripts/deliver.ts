@@ -44,8 +44,9 @@ if (wanted.error !== undefined) end(1, `This cannot be made: ${wanted.error.mess
 const BAR = 30
 const [id = ''] = await db.transaction().execute((q) => orderDelivery(q, talk.id, wanted.value)).catch((fault: unknown) => end(1, fault instanceof Refusal ? fault.message : String(fault)))
 if (!cluster.ran) {
+  const { alone } = await import('@server/worker/claims')
   const { deliverTask } = await import('@server/worker/tasks/deliver')
-  deliverTask(id).catch((fault: unknown) => end(1, `Making this file failed: ${String(fault)}`))
+  alone('deliver', id, deliverTask).catch((fault: unknown) => end(1, `Making this file failed: ${String(fault)}`))
 }
 for (;;) {
   const row = await db.selectFrom('delivery').select(['state', 'frames_done', 'frames_total', 'time_left_ms', 'sentence', 'file']).where('id', '=', id).executeTakeFirstOrThrow()

@@ -6,6 +6,7 @@ import type { Cue, Slide, Stroke } from '@core/model'
 import { database } from '@server/database'
 import { beginImport, closeStretch, createTalk, editDeck, finishTake, keepCues, keepSlices, openStretch, openTake, orderDelivery, slidesOf, talkView } from '@server/domain'
 import { digestOf, uploadFolder } from '@server/store'
+import { alone } from '@server/worker/claims'
 import { finishTakeTask } from '@server/worker/tasks/finish-take'
 import { readDeckTask } from '@server/worker/tasks/read-deck'
 import type { DemoCue, DemoStretch, DemoTalk } from '../talk-file'
@@ -45,7 +46,7 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
   const path = join(uploadFolder(), randomUUID())
   await copyFile(join(folder, 'deck.pdf'), path)
   const deck = await beginImport(db, talk, [{ path, name: `${demo.name}.pdf`, bytes: (await stat(path)).size }])
-  await readDeckTask(deck)
+  await alone('read-deck', deck, readDeckTask)
   const { slides, revision } = await talkView(db, talk)
   await db.transaction().execute((q) => editDeck(q, talk, revision, {
     kind: 'all',
@@ -57,7 +58,7 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
   let lying: readonly Stroke[] = []
   for (const [number, stretch] of demo.stretches.entries()) lying = await seedStretch(talk, take, number, stretch, folder, await slidesOf(db, talk), lying)
   await finishTake(db, talk, take)
-  await finishTakeTask(take)
+  await alone('finish-take', take, finishTakeTask)
   const { recipe } = await talkView(db, talk)
   await db.transaction().execute((q) => orderDelivery(q, talk, { ...recipe, lines: 720 }))
 }

@@ -1,5 +1,4 @@
-import { randomUUID } from 'node:crypto'
-import { open, readFile, rename, stat } from 'node:fs/promises'
+import { open, readFile, stat } from 'node:fs/promises'
 import { peaksOf } from '@core/voice'
 import { LONGEST_RUN, RECORDING, run } from '@render/process'
 import { BYTES_A_SAMPLE, DECODE, SAMPLE_RATE, samplesOf } from './pcm'
@@ -7,8 +6,9 @@ import { BYTES_A_SAMPLE, DECODE, SAMPLE_RATE, samplesOf } from './pcm'
 export interface CloseOrder {
   /** The slices one after the other, as they came. */
   readonly raw: string
-  /** The recording with an index, in the stretch's own time. */
+  /** Where the recording with an index, in the stretch's own time, is written. */
   readonly recording: string
+  /** Where the voice is written. */
   readonly voice: string
   /** ms */
   readonly length: number
@@ -34,29 +34,25 @@ export interface SoundTail {
 const seconds = (ms: number): string => (ms / 1000).toFixed(4)
 
 /**
- * Finishes a stretch: its recording gets an index and its own time, its voice is decoded once for all. Can be repeated.
+ * Finishes a stretch: its recording gets an index and its own time, its voice is decoded once for all. Can be repeated, and writes the same bytes then.
  * @returns the voice's outline for drawing
  */
 export async function closeStretch(order: CloseOrder): Promise<readonly number[]> {
   const quiet = ['-hide_banner', '-loglevel', 'error', '-nostats', ...RECORDING]
-  const parts = `${order.recording}.${randomUUID()}.part`
   await run('ffmpeg', [
     // Pictures were found by their own times in the file, wherever that begins.
     ...quiet, '-seek_timestamp', '1', '-itsoffset', seconds(-order.offsets.picture), '-i', order.raw,
     ...RECORDING, '-itsoffset', seconds(-order.offsets.sound), '-i', order.raw,
-    '-map', '0:v?', '-map', '1:a?', '-c', 'copy', ...FROM_ZERO, '-f', 'webm', '-cues_to_front', '1', '-y', parts,
+    '-map', '0:v?', '-map', '1:a?', '-c', 'copy', ...FROM_ZERO, '-f', 'webm', '-cues_to_front', '1', '-fflags', '+bitexact', '-y', order.recording,
   ], { timeout: LONGEST_RUN })
-  await rename(parts, order.recording)
   const samples = samplesOf(order.length)
-  const voice = `${order.voice}.${randomUUID()}.part`
   const sound = `[0:a:0]${DECODE},${shift(order.offsets.sound)}${undrift(order.drift)}aformat=channel_layouts=mono,`
   const { tail } = order
   await run('ffmpeg', [
     ...quiet, '-i', order.raw, ...(tail === null ? [] : ['-f', 's16le', '-ar', String(tail.rate), '-ac', '1', '-i', tail.path]),
     '-filter_complex', tail === null ? `${sound}${exactly(samples)}[voice]` : `${sound}${exactly(samplesOf(tail.join) + PASS)}[own];${after(tail)};[own][tail]acrossfade=ns=${String(PASS)}:c1=tri:c2=tri,${exactly(samples)}[voice]`,
-    '-map', '[voice]', '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', '-y', voice,
+    '-map', '[voice]', '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', '-y', order.voice,
   ], { timeout: LONGEST_RUN })
-  await rename(voice, order.voice)
   const { size } = await stat(order.voice)
   if (size !== samples * BYTES_A_SAMPLE) throw new Error(`the voice has ${String(size)} bytes instead of ${String(samples * BYTES_A_SAMPLE)}`)
   return await peaksOfFile(order.voice)

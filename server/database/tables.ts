@@ -119,8 +119,12 @@ export interface StretchTable {
   kept_ms: number | null
   slices: number | null
   cues: number | null
+  /** What its page said of where it begins in its recording, in ms. */
   offset_picture: number
   offset_sound: number
+  /** Where it was found to begin, in ms; null until then. */
+  picture_at: Generated<number | null>
+  sound_at: Generated<number | null>
   state: 'open' | 'closing' | 'ready' | 'failed'
   peaks: Json<readonly number[]> | null
   /** LUFS; null when it is too quiet to say. */
@@ -136,6 +140,12 @@ export interface StretchTable {
   drift_ppm: number | null
   /** Closed by who recorded it; false: by somebody who took it for broken off, and the rest may still come. */
   whole: Generated<boolean>
+  /** SHA-256 of its files when they were called ready; null before that, and of those made before it was noted. */
+  raw_digest: Generated<string | null>
+  recording_digest: Generated<string | null>
+  voice_digest: Generated<string | null>
+  /** Of its slices that have come. */
+  bytes: Generated<number>
 }
 
 export interface SliceTable {
@@ -208,6 +218,8 @@ export interface DeliveryTable {
   place: Generated<number>
   /** Grows when it is told to stop: whoever makes it for an earlier turn is to end. */
   turn: Generated<number>
+  /** SHA-256 of the finished file; null before that, and of those made before it was noted. */
+  digest: Generated<string | null>
   /** Workers that make its pictures, the one whose it is first. */
   helpers: JSONColumnType<readonly string[], string | undefined, string>
 }
@@ -239,6 +251,13 @@ export interface SpeechTable {
   heard: Moment
 }
 
+/** Who does something now: the number rises with everybody who begins it. */
+export interface ClaimTable {
+  name: string
+  number: number
+  since: Moment
+}
+
 export interface WorkerTable {
   id: string
   seen: Moment
@@ -263,5 +282,6 @@ export interface Tables {
   probe: ProbeTable
   rehearsal: RehearsalTable
   speech: SpeechTable
+  claim: ClaimTable
   worker: WorkerTable
 }

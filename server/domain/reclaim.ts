@@ -8,6 +8,9 @@ export interface Reclaimed {
   readonly talks: number
 }
 
+/** A worker that was killed leaves its claim; none lasts this long, in ms. */
+const CLAIM_KEPT = 7 * 86_400_000
+
 /**
  * Forgets what was thrown away longer ago than it can be brought back: talks, and discarded takes that neither the
  * programme as it is nor an unfinished delivery names. What lies in the store goes afterwards, once no row refers to it.
@@ -23,6 +26,7 @@ export async function forgetDiscarded(db: Database, grace: number): Promise<Recl
   }
   const discarded = await db.selectFrom('take').select(['id', 'talk']).where('state', '=', 'discarded').where('discarded', '<', before).execute()
   for (const take of discarded) if (await forgetTake(db, take, before)) takes += 1
+  await db.deleteFrom('claim').where('since', '<', new Date(Date.now() - CLAIM_KEPT)).execute()
   return { takes, talks }
 }
 

@@ -6,7 +6,7 @@ import type { TakeReport } from '@core/programme'
 import type { TakePlace } from '@contracts'
 import { SHORTEST_PAUSE } from '@core/pace'
 import { speechFree, spokenTime } from '@core/voice'
-import type { Database, Queries } from '@server/database'
+import type { Queries } from '@server/database'
 import { digestOf, facePath, printPath, slicePath, tailPath, writeWhole } from '@server/store'
 import { slidesOf } from './decks'
 import { tell } from './events'
@@ -237,26 +237,24 @@ async function recoverOpenStretches(q: Queries, take: string): Promise<void> {
     where take = ${take} and state = 'open'`.execute(q)
 }
 
-/** Puts a finished take's pieces where its presenter meant them. Everything in one transaction. */
-export async function placeFinishedTake(db: Database, take: string): Promise<void> {
-  await db.transaction().execute(async (q) => {
-    const row = await q.selectFrom('take').select(['talk', 'kind', 'intent', 'state', 'place']).where('id', '=', take).forUpdate().executeTakeFirstOrThrow()
-    if (row.state !== 'closing') return
-    const ids = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'ready').where('length_ms', '>', 0).orderBy('number').execute()
-    if (row.kind !== 'rehearsal' && ids.length > 0) {
-      const stretches = await stretchesInOrder(q, ids.map(({ id }) => id))
-      // Take the talk's lock first, so that two takes finished at once are placed one after the other.
-      await q.selectFrom('talk').select('id').where('id', '=', row.talk).forUpdate().executeTakeFirstOrThrow()
-      const slides = await slidesOf(q, row.talk)
-      const before = await withoutEarlier(q, row.talk, take, ids.map(({ id }) => id))
-      const programme = placeTake(before, row.intent, { id: asId(take), kind: row.kind, stretches }, slides, (id) => speechFree(stretches.find((stretch) => stretch.id === id)?.peaks ?? [], SHORTEST_PAUSE))
-      // A take of which nothing counts changes nothing.
-      if (programme !== before) await saveProgramme(q, row.talk, programme, placedBy(take), { author: row.place?.browser ?? null })
-      if (row.kind !== 'dub') await rememberSpeech(q, row.talk, take, slides, spokenOn(take, stretches))
-    }
-    await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()
-    await tell(q, { talk: row.talk, kind: 'take', id: take })
-  })
+/** Puts a finished take's pieces where its presenter meant them. In one transaction. */
+export async function placeFinishedTake(q: Queries, take: string): Promise<void> {
+  const row = await q.selectFrom('take').select(['talk', 'kind', 'intent', 'state', 'place']).where('id', '=', take).forUpdate().executeTakeFirstOrThrow()
+  if (row.state !== 'closing') return
+  const ids = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'ready').where('length_ms', '>', 0).orderBy('number').execute()
+  if (row.kind !== 'rehearsal' && ids.length > 0) {
+    const stretches = await stretchesInOrder(q, ids.map(({ id }) => id))
+    // Take the talk's lock first, so that two takes finished at once are placed one after the other.
+    await q.selectFrom('talk').select('id').where('id', '=', row.talk).forUpdate().executeTakeFirstOrThrow()
+    const slides = await slidesOf(q, row.talk)
+    const before = await withoutEarlier(q, row.talk, take, ids.map(({ id }) => id))
+    const programme = placeTake(before, row.intent, { id: asId(take), kind: row.kind, stretches }, slides, (id) => speechFree(stretches.find((stretch) => stretch.id === id)?.peaks ?? [], SHORTEST_PAUSE))
+    // A take of which nothing counts changes nothing.
+    if (programme !== before) await saveProgramme(q, row.talk, programme, placedBy(take), { author: row.place?.browser ?? null })
+    if (row.kind !== 'dub') await rememberSpeech(q, row.talk, take, slides, spokenOn(take, stretches))
+  }
+  await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()
+  await tell(q, { talk: row.talk, kind: 'take', id: take })
 }
 
 /** The programme that a take is placed into: as it is, or, when it had been placed already with less, as it is without it. */

@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto'
-import { mkdir, rename } from 'node:fs/promises'
 import { Refusal, asId } from '@core/model'
 import type { VisitId } from '@core/model'
 import { visitsOf } from '@core/programme'
@@ -8,7 +7,7 @@ import type { Revisit } from '@core/scene'
 import { toFilm } from '@contracts'
 import type { TakePlace } from '@contracts'
 import type { Queries } from '@server/database'
-import { broughtPath, stretchFolder } from '@server/store'
+import { broughtPath, putUnder, safeFolder, stretchFolder } from '@server/store'
 import { tell } from './events'
 import { filmView } from './films'
 import type { Uploaded } from './imports'
@@ -33,8 +32,8 @@ export async function beginVoice(q: Queries, talk: string, visit: VisitId, files
   if (file.bytes === 0) throw new Refusal('unreadable', `“${file.name}” is empty. Nothing was changed.`)
   const { opening } = await showingOf(q, talk, visit, 0)
   const [take, stretch] = [randomUUID(), randomUUID()]
-  await mkdir(stretchFolder(stretch), { recursive: true })
-  await rename(file.path, broughtPath(stretch))
+  await safeFolder(stretchFolder(stretch))
+  await putUnder(file.path, broughtPath(stretch))
   await q.insertInto('take').values({ id: take, talk, kind: 'retake', intent: JSON.stringify({ kind: 'retake', visit }), state: 'closing', sentence: null, discarded: null, place: JSON.stringify(place) }).execute()
   await q.insertInto('stretch').values({
     id: stretch, take, number: 0, camera: false, voice: true, mime: 'audio/webm;codecs=opus', opening: JSON.stringify(opening), state: 'closing',

@@ -15,14 +15,18 @@ function place(...parts: readonly string[]): string {
 
 export const assetPath = (digest: string): string => place('assets', digest.slice(0, 2), digest)
 export const stretchFolder = (stretch: string): string => place('stretches', stretch)
+/** The parts that its recording comes in. */
+export const sliceFolder = (stretch: string): string => place('stretches', stretch, 'slices')
 export const slicePath = (stretch: string, n: number): string => place('stretches', stretch, 'slices', String(n).padStart(7, '0'))
+/** The recording as it came, all of it one after the other. It is never changed; all else is made from it. */
+export const rawPath = (stretch: string): string => place('stretches', stretch, 'raw.webm')
 /** A short print of its microphone. */
 export const printPath = (stretch: string, n: number): string => place('stretches', stretch, `print-${String(n)}.pcm`)
 /** A stretch's first pictures, small. */
 export const facePath = (stretch: string): string => place('stretches', stretch, 'face.bin')
 /** What was said last in a stretch that was cut off, beyond what its recording holds. */
 export const tailPath = (stretch: string): string => place('stretches', stretch, 'tail.pcm')
-/** The recording as it came, with an index so that it can be sought in. */
+/** The recording in the stretch's own time, with an index so that it can be sought in. */
 export const recordingPath = (stretch: string): string => place('stretches', stretch, 'recording.webm')
 /** Its voice: 48 kHz mono samples of 16 bits that begin where the stretch begins. */
 export const voicePath = (stretch: string): string => place('stretches', stretch, 'voice.pcm')
@@ -46,7 +50,7 @@ async function synced(path: string): Promise<void> {
 }
 
 /** Makes a folder that is there after a power cut too, with those that it stands in. */
-async function safeFolder(path: string): Promise<void> {
+export async function safeFolder(path: string): Promise<void> {
   const made = await mkdir(path, { recursive: true })
   if (made === undefined) return
   for (let folder = path; folder.length >= dirname(made).length; folder = dirname(folder)) await synced(folder)

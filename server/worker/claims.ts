@@ -1,23 +1,47 @@
 import type { Pool, PoolClient } from 'pg'
-import { databasePool } from '@server/database'
+import { sql } from 'kysely'
+import { database, databasePool } from '@server/database'
+import type { Database, Queries } from '@server/database'
 import { log } from '@server/log'
 
 /** How often it is looked whether something claimed is free, in ms. */
 const LOOK_AGAIN = 500
 
+/** Somebody else has begun the same since: what was made here is not to be put anywhere. */
+export class ClaimLost extends Error {
+  constructor(name: string) {
+    super(`another worker has taken over: ${name}`)
+    this.name = 'ClaimLost'
+  }
+}
+
+/** What one worker does, until another takes it over. */
+export interface Claim {
+  /** Higher than that of every claim before it, so names made with it are nobody else's. */
+  readonly number: number
+  /**
+   * Makes sure that nobody has taken it over, and that nobody does before the transaction ends. Wherever results are put, this is asked first.
+   * @throws ClaimLost
+   */
+  readonly stillHeld: (q: Queries) => Promise<void>
+  readonly release: () => Promise<void>
+}
+
 /**
  * What this worker is doing, so that no other does the same meanwhile. Claims are locks of the database on one connection
  * (PostgreSQL's advisory locks), so they go when the worker does, however it ends. Should that connection break, something may be done
- * twice, which costs time and nothing else.
+ * twice: what is kept by its content is the same then; for all else, a number that rises with every claim tells whose results count.
  */
 export class Claims {
   readonly #pool: Pool
+  readonly #db: Database
   /** A connection may hold a lock twice, so what is held here is told apart here. */
   readonly #held = new Set<string>()
   #client: Promise<PoolClient> | null = null
 
-  constructor(pool: Pool) {
+  constructor(pool: Pool, db: Database) {
     this.#pool = pool
+    this.#db = db
   }
 
   #open(): Promise<PoolClient> {
@@ -60,12 +84,34 @@ export class Claims {
     }
   }
 
-  /** Like `hold`, once it is free. */
-  async holdOnceFree(name: string): Promise<() => Promise<void>> {
+  /** Takes over what nobody does, or does any more, once it is free. */
+  async claim(name: string): Promise<Claim> {
     for (;;) {
-      const release = await this.hold(name)
-      if (release !== null) return release
+      const free = await this.hold(name)
+      if (free !== null) return await this.#numbered(name, free)
       await new Promise((resolve) => { setTimeout(resolve, LOOK_AGAIN) })
+    }
+  }
+
+  async #numbered(name: string, free: () => Promise<void>): Promise<Claim> {
+    try {
+      const rising = sql<number>`nextval('claim_number')`
+      const { number } = await this.#db.insertInto('claim').values({ name, number: rising })
+        .onConflict((conflict) => conflict.column('name').doUpdateSet({ number: rising, since: sql`now()` })).returning('number').executeTakeFirstOrThrow()
+      return {
+        number,
+        stillHeld: async (q) => {
+          const held = await q.selectFrom('claim').select('number').where('name', '=', name).where('number', '=', number).forShare().executeTakeFirst()
+          if (held === undefined) throw new ClaimLost(name)
+        },
+        release: async () => {
+          await this.#db.deleteFrom('claim').where('name', '=', name).where('number', '=', number).execute().catch(() => undefined)
+          await free()
+        },
+      }
+    } catch (error) {
+      await free()
+      throw error
     }
   }
 
@@ -79,4 +125,17 @@ export class Claims {
 
 let known: Claims | undefined
 /** What this process has claimed. */
-export const claims = (): Claims => (known ??= new Claims(databasePool()))
+export const claims = (): Claims => (known ??= new Claims(databasePool(), database()))
+
+/** What a worker does with something of that id. */
+export type Work = (id: string, claim: Claim) => Promise<void>
+
+/** Does what this process alone is to do meanwhile, once nobody else does. @param task its name, the same for all workers @throws ClaimLost when another took it over, and whatever the work throws */
+export async function alone(task: string, id: string, work: Work): Promise<void> {
+  const claim = await claims().claim(`${task}:${id}`)
+  try {
+    await work(id, claim)
+  } finally {
+    await claim.release()
+  }
+}

@@ -3,9 +3,11 @@ import Joi from 'joi'
 import { Logger, makeWorkerUtils, run } from 'graphile-worker'
 import type { TaskList, WorkerEvents } from 'graphile-worker'
 import { database, databasePool } from '@server/database'
+import { AFTER_FILES, addJob } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { claims } from './claims'
+import { ClaimLost, alone } from './claims'
+import type { Claim, Work } from './claims'
 import { Heartbeat } from './heartbeat'
 import { WORKER, notFor } from './identity'
 import { bringVoiceGivenUp, bringVoiceTask } from './tasks/bring-voice'
@@ -13,28 +15,33 @@ import { deliverGivenUp, deliverTask } from './tasks/deliver'
 import { helpDeliverGivenUp, helpDeliverTask } from './tasks/help-deliver'
 import { finishTakeGivenUp, finishTakeTask } from './tasks/finish-take'
 import { makeAheadGivenUp, makeAheadTask } from './tasks/make-ahead'
+import { checkAllTask, checkRecentTask } from './tasks/check-kept'
 import { probeGivenUp, probeTask } from './tasks/probe'
 import { reclaimTask } from './tasks/reclaim'
 import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
 
-/** A job: what it is given, how it is done, and what is said when it has failed as often as it may. */
-function task(field: string, work: (id: string) => Promise<void>, givenUp: (id: string, error: unknown) => Promise<void>): TaskList[string] {
+/** A job: what it is given, how it is done, and what is said when it has failed as often as it may. @param shared may be done by several workers at a time */
+function task(field: string, work: Work, givenUp: (id: string, error: unknown, claim: Claim) => Promise<void>, shared = false): TaskList[string] {
   const payloadOf = Joi.object<Record<string, string>>({ [field]: Joi.string().guid().required() })
   return async (payload, helpers) => {
     const { value, error } = payloadOf.validate(payload)
     if (error !== undefined) throw error
     const id = value[field] ?? ''
+    const { job } = helpers
     // A worker may be taken for dead while it only was very slow: its job is given to another then, which waits for it.
-    const release = await claims().holdOnceFree(`job:${helpers.job.id}`)
-    try {
-      await work(id)
-    } catch (fault) {
-      log.error({ err: fault, job: helpers.job.task_identifier, id, attempt: helpers.job.attempts }, 'job failed')
-      if (helpers.job.attempts >= helpers.job.max_attempts) await givenUp(id, fault)
-      throw fault
-    } finally {
-      await release()
-    }
+    const [name, whose] = shared ? ['job', job.id] : [job.task_identifier, id]
+    await alone(name, whose, async (_, claim) => {
+      try {
+        await work(id, claim)
+      } catch (fault) {
+        log.error({ err: fault, job: job.task_identifier, id, attempt: job.attempts }, 'job failed')
+        if (job.attempts >= job.max_attempts && !(fault instanceof ClaimLost)) await givenUp(id, fault, claim)
+        throw fault
+      }
+    }).catch((fault: unknown) => {
+      // Whoever took it over does it.
+      if (!(fault instanceof ClaimLost)) throw fault
+    })
   }
 }
 
@@ -68,15 +75,19 @@ const runner = await run({
     'finish-take': task('take', finishTakeTask, finishTakeGivenUp),
     'bring-voice': task('take', bringVoiceTask, bringVoiceGivenUp),
     deliver: task('delivery', deliverTask, deliverGivenUp),
-    'help-deliver': task('delivery', helpDeliverTask, helpDeliverGivenUp),
+    'help-deliver': task('delivery', helpDeliverTask, helpDeliverGivenUp, true),
     probe: task('talk', probeTask, probeGivenUp),
     'make-ahead': task('talk', makeAheadTask, makeAheadGivenUp),
     reclaim: reclaimTask,
+    'check-recent': checkRecentTask,
+    'check-all': checkAllTask,
   },
-  // At night, and once more when the machine was off then.
-  crontab: '23 3 * * * reclaim ?fill=1d',
+  // At night, and once more when the machine was off then; all that is kept is read once a week.
+  crontab: '23 3 * * * reclaim ?fill=1d\n53 3 * * 0 check-all ?fill=7d',
 })
 heartbeat.start()
+// The machine may have lost its power.
+await addJob(database(), 'check-recent', {}, 'check-recent', { starts: null, place: AFTER_FILES })
 log.info({ concurrency: workers }, 'worker ready')
 
 let stopping = false

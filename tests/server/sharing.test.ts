@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { DeliveryView, EstimateView, TalkView } from '@contracts'
-import { Claims } from '@server/worker/claims'
+import { ClaimLost, Claims } from '@server/worker/claims'
 import { Client } from '../harness/client'
 import { decodesClean } from '../harness/film-file'
 import { startProduct, until } from '../harness/product'
@@ -38,22 +38,28 @@ const finished = (id: string) => until('the file', async () => {
 describe('what a worker does', () => {
   it('is claimed by one at a time, here and elsewhere, and is free again when that one is gone', async () => {
     const pool = new pg.Pool({ connectionString: product.databaseUrl })
-    const [one, two] = [new Claims(pool), new Claims(pool)]
+    const [one, two] = [new Claims(pool, product.db), new Claims(pool, product.db)]
     const release = await one.hold('a part')
     expect(release).not.toBeNull()
     expect(await one.hold('a part')).toBeNull()
     expect(await two.hold('a part')).toBeNull()
     expect(await two.hold('another')).not.toBeNull()
-    const waiting = two.holdOnceFree('a part')
+    const waiting = two.claim('a part')
     await release?.()
     await waiting
     expect(await one.hold('a part')).toBeNull()
     await two.close()
-    await one.holdOnceFree('a part')
+    const before = await one.claim('a part')
+    await product.db.transaction().execute((q) => before.stillHeld(q))
     // Its connection breaks, as when the database restarts: what it held is free, and it claims on another one.
     await pool.query('select pg_terminate_backend(pid) from pg_locks where locktype = \'advisory\' and database = (select oid from pg_database where datname = current_database())')
-    const three = new Claims(pool)
-    await three.holdOnceFree('a part')
+    const three = new Claims(pool, product.db)
+    const after = await three.claim('a part')
+    expect(after.number).toBeGreaterThan(before.number)
+    // Whoever held it may go on, and puts its results nowhere.
+    await expect(product.db.transaction().execute((q) => before.stillHeld(q))).rejects.toThrow(ClaimLost)
+    await before.release()
+    await product.db.transaction().execute((q) => after.stillHeld(q))
     let n = 0
     await until('another connection', async () => {
       n += 1

@@ -13,6 +13,7 @@ import { helpers } from './0011-helpers'
 import { cutsAreMarks } from './0012-cuts-are-marks'
 import { signedIn } from './0013-signed-in'
 import { lateParts } from './0014-late-parts'
+import { claimsAndDigests } from './0015-claims-and-digests'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -30,4 +31,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0012-cuts-are-marks': cutsAreMarks,
   '0013-signed-in': signedIn,
   '0014-late-parts': lateParts,
+  '0015-claims-and-digests': claimsAndDigests,
 }

@@ -1,22 +1,25 @@
-import { join } from 'node:path'
 import { Refusal } from '@core/model'
 import { lengthOfRecording } from '@render/probe'
 import { bringSound } from '@render/sound'
 import { database } from '@server/database'
 import { failTake, placeVoice } from '@server/domain'
 import { settings } from '@server/settings'
-import { broughtPath, sizeOf, stretchFolder } from '@server/store'
+import { broughtPath, rawPath, sizeOf } from '@server/store'
+import type { Claim } from '../claims'
 
 /** Reads a sound file that was brought in as a slide's voice. Can be repeated at any point. */
-export async function bringVoiceTask(take: string): Promise<void> {
+export async function bringVoiceTask(take: string, claim: Claim): Promise<void> {
   const db = database()
   const stretch = await db.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').select('stretch.id')
     .where('take.id', '=', take).where('take.state', '=', 'closing').executeTakeFirst()
   if (stretch === undefined) return
-  const raw = join(stretchFolder(stretch.id), 'raw.webm')
+  const raw = rawPath(stretch.id)
   try {
     const length = await sizeOf(raw) === null ? await bringSound(broughtPath(stretch.id), raw, settings().importTime) : await lengthOfRecording(raw)
-    await db.transaction().execute((q) => placeVoice(q, take, stretch.id, length))
+    await db.transaction().execute(async (q) => {
+      await claim.stillHeld(q)
+      await placeVoice(q, take, stretch.id, length)
+    })
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
     await failTake(db, take, error.message)

@@ -14,7 +14,8 @@ import { database } from '@server/database'
 import { filmOfRecipe } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { assetPath, deliveryFolder, deliveryPath, lookPath, putUnder, storeIsFull, trimSegmentCache } from '@server/store'
+import { assetPath, deliveryFolder, deliveryPath, digestOfFile, lookPath, putUnder, storeIsFull, trimSegmentCache } from '@server/store'
+import type { Claim } from '../claims'
 import { WORKER } from '../identity'
 import { askForHelp, needNoHelp } from './help-deliver'
 import { SegmentFailed } from './make-parts'
@@ -36,6 +37,8 @@ interface Making extends Turn {
   readonly index: FilmIndex
   readonly plan: RenderPlan
   readonly notes: FileNotes
+  /** Tells what is unfinished of it apart from what anybody else makes. */
+  readonly label: string
   /** Where the file is put together. */
   readonly out: string
 }
@@ -44,7 +47,7 @@ interface Making extends Turn {
 async function makeOnce(making: Making, coding: Coding, sound: Promise<MadeSound>, progress: Progress): Promise<number> {
   const { index, plan, notes, out } = making
   const [made, parts] = await Promise.all([sound, makePictures(index, plan, coding, progress, {
-    label: `${making.id}.${String(making.turn)}`, look: lookPath(making.id), lanes: settings().encoderThreads, first: 'long', niceness: 0,
+    label: making.label, look: lookPath(making.id), lanes: settings().encoderThreads, first: 'long', niceness: 0,
   })])
   await progress.enter('checking')
   await joinFilm({ format: coding.format, parts, sound: made.file, notes, rate: plan.rate, out, signal: progress.signal })
@@ -81,7 +84,7 @@ async function makeSoundFile({ notes, out }: Making, format: Exclude<Format, Vid
 }
 
 /** Makes a delivery: segments and voice, joined and checked. Asked again after a stop, it goes on where it was. */
-export async function deliverTask(id: string): Promise<void> {
+export async function deliverTask(id: string, claim: Claim): Promise<void> {
   const db = database()
   const row = await db.selectFrom('delivery').innerJoin('talk', 'talk.id', 'delivery.talk')
     .selectAll('delivery').select('talk.name').where('delivery.id', '=', id).executeTakeFirst()
@@ -93,14 +96,14 @@ export async function deliverTask(id: string): Promise<void> {
   const folder = deliveryFolder(id)
   await mkdir(folder, { recursive: true })
   const making: Making = {
-    id, talk, turn: row.turn, index, plan, out: `${deliveryPath(id)}.${String(row.turn)}.part`,
+    id, talk, turn: row.turn, index, plan, label: `${id}.${String(claim.number)}`, out: `${deliveryPath(id)}.${String(claim.number)}.part`,
     notes: { title: row.name, artist: recipe.fields['speaker'] ?? recipe.fields['surname'] ?? '', chapters: plan.chapters, cover: coverOf(index) },
   }
-  const progress = new Progress(db, making, plan, { costs: plan.segments.map((segment) => costOfSegment(segment, plan)), voice: costOfVoice(plan), time: row.estimate.time, after: timeAfterPictures(plan, row.estimate.time) })
+  const progress = new Progress(db, claim, making, plan, { costs: plan.segments.map((segment) => costOfSegment(segment, plan)), voice: costOfVoice(plan), time: row.estimate.time, after: timeAfterPictures(plan, row.estimate.time) })
   try {
     await progress.enter('making')
     const clock = stopwatch()
-    const sound = makeSound(plan, `${id}.${String(row.turn)}`, progress.signal, progress.sounded).finally(() => { clock.note('sound') })
+    const sound = makeSound(plan, making.label, progress.signal, progress.sounded).finally(() => { clock.note('sound') })
     // It is waited for further down; until then its failure is nobody's.
     sound.catch(() => undefined)
     const encoded = await makeFile(making, sound, progress)
@@ -113,9 +116,9 @@ export async function deliverTask(id: string): Promise<void> {
       await progress.fail(checked.sentence)
       return
     }
-    await putUnder(making.out, deliveryPath(id))
+    const digest = await digestOfFile(making.out)
+    await progress.done({ ...checked.facts, madeIn: Date.now() - began, encoded }, digest, () => putUnder(making.out, deliveryPath(id)))
     await trimSegmentCache(settings().segmentCache, Date.now())
-    await progress.done({ ...checked.facts, madeIn: Date.now() - began, encoded })
   } catch (error) {
     if (progress.cancelled) log.info({ delivery: id }, 'delivery cancelled')
     else if (error instanceof Refusal) await progress.fail(error.message)
@@ -153,8 +156,8 @@ function coverOf({ film }: FilmIndex): string | null {
 }
 
 /** Says so when a delivery was tried as often as it may be. */
-export async function deliverGivenUp(id: string, error: unknown): Promise<void> {
+export async function deliverGivenUp(id: string, error: unknown, claim: Claim): Promise<void> {
   const where = error instanceof SegmentFailed ? ` while the part on “${error.slide}” was being made` : ''
   const row = await database().selectFrom('delivery').select(['talk', 'turn']).where('id', '=', id).executeTakeFirst()
-  if (row !== undefined) await new Progress(database(), { id, ...row }, null, { costs: [], voice: 0, time: 0, after: 0 }).fail(`Making this file failed${where}. What was finished is kept; try again, and tell whoever runs this server if it fails again.`)
+  if (row !== undefined) await new Progress(database(), claim, { id, ...row }, null, { costs: [], voice: 0, time: 0, after: 0 }).fail(`Making this file failed${where}. What was finished is kept; try again, and tell whoever runs this server if it fails again.`)
 }

@@ -6,6 +6,7 @@ import { database } from '@server/database'
 import { AFTER_FILES, addJob, filmOfRecipe, removeJob } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
+import type { Claim } from '../claims'
 import { WORKER, notFor } from '../identity'
 import { makePictures } from './make-pictures'
 import { WhileNeeded } from './while-needed'
@@ -24,7 +25,7 @@ export const needNoHelp = (delivery: string): Promise<void> =>
   removeJob(database(), ...Array.from({ length: MOST }, (_, n) => jobOf(delivery, n + 1)))
 
 /** Makes pictures of a delivery that another worker makes, the short parts first, and has the next one asked. */
-export async function helpDeliverTask(id: string): Promise<void> {
+export async function helpDeliverTask(id: string, { number }: Claim): Promise<void> {
   const row = await database().selectFrom('delivery').selectAll().where('id', '=', id).executeTakeFirst()
   if (row?.state !== 'making' || row.recipe.bits.kind === 'size' || row.helpers.includes(WORKER)) return
   const helpers = [...row.helpers, WORKER]
@@ -35,7 +36,7 @@ export async function helpDeliverTask(id: string): Promise<void> {
   if (!isVideo(plan.format)) return
   const needed = new WhileNeeded(async () => (await database().selectFrom('delivery').select('state').where('id', '=', id).executeTakeFirst())?.state === 'making')
   try {
-    const parts = await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), needed, { label: `help.${WORKER}`, look: null, lanes: settings().encoderThreads, first: 'short', niceness: 0 })
+    const parts = await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), needed, { label: `help.${String(number)}`, look: null, lanes: settings().encoderThreads, first: 'short', niceness: 0 })
     log.info({ delivery: id, made: parts.filter(({ took }) => took > 0).length }, 'helped with a delivery')
   } catch (error) {
     if (!needed.signal.aborted) throw error

@@ -6,19 +6,17 @@ import { machineNeeded, wantAhead } from '@server/domain'
 import { log } from '@server/log'
 import { trimSegmentCache } from '@server/store'
 import { settings } from '@server/settings'
-import { WORKER } from '../identity'
+import type { Claim } from '../claims'
 import { lastRecipe } from './last-recipe'
 import { makePictures } from './make-pictures'
 import { makeSound } from './make-sound'
 import { WhileNeeded } from './while-needed'
 
-/** Tells its unfinished parts apart from those of other workers. */
-const LABEL = `ahead.${WORKER}`
 /** Everything else on the machine goes first. */
 const LAST = 19
 
 /** Makes the parts of a talk's file while nobody needs the machine, so that there is little left to do when it is asked for. */
-export async function makeAheadTask(talk: string): Promise<void> {
+export async function makeAheadTask(talk: string, { number }: Claim): Promise<void> {
   if (settings().makeAhead === 0) return
   if (await machineNeeded(database())) {
     await wantAhead(database(), talk)
@@ -28,10 +26,11 @@ export async function makeAheadTask(talk: string): Promise<void> {
   if (found === null) return
   const { index, recipe } = found
   const plan = renderPlan(index, recipe)
+  const label = `ahead.${String(number)}`
   const idle = new WhileNeeded(async () => !await machineNeeded(database()))
   try {
-    await makeSound(plan, LABEL, idle.signal)
-    if (isVideo(plan.format)) await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), idle, { label: LABEL, look: null, lanes: 1, first: 'long', niceness: LAST })
+    await makeSound(plan, label, idle.signal)
+    if (isVideo(plan.format)) await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), idle, { label, look: null, lanes: 1, first: 'long', niceness: LAST })
     await trimSegmentCache(settings().segmentCache, Date.now())
     log.info({ talk, frames: plan.frames }, 'made ahead')
   } catch (error) {

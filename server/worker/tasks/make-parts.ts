@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { rename, rm } from 'node:fs/promises'
+import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { contentOfSegment, runsOf } from '@core/plan'
 import type { Stroke } from '@core/model'
@@ -9,7 +9,7 @@ import type { FilmIndex } from '@core/scene'
 import { CODECS, makeSegments, makeStills, settingOf } from '@render/video'
 import type { Coding, FilmPainter } from '@render/video'
 import { log } from '@server/log'
-import { foundInCache, segmentFolder, writeWhole } from '@server/store'
+import { foundInCache, putUnder, segmentFolder, writeWhole } from '@server/store'
 import { claims } from '../claims'
 import { camerasOf } from './cameras-of'
 import { togetherAs } from './picture-jobs'
@@ -101,7 +101,7 @@ export class PartMaker {
     try {
       const standing = wanted.every(({ segment }) => togetherAs(segment, this.#coding) === 'still')
       if (!standing || !await this.#makeStanding(wanted, painter)) await this.#makeMoving(wanted, painter)
-      await Promise.all(wanted.map(({ file }) => rename(this.#partOf(file), file)))
+      await Promise.all(wanted.map(({ file }) => putUnder(this.#partOf(file), file)))
     } catch (error) {
       this.#watch.throwIfCancelled()
       if (wanted.length === 1) throw new SegmentFailed(this.#titleOf(one.segment), error)

@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto'
-import { mkdir, readFile, rename, rm } from 'node:fs/promises'
+import { mkdir, readFile, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import Joi from 'joi'
 import type { RenderPlan } from '@core/plan'
 import { SOUND_CODECS, contentOfVoice, makeVoice, measureFile } from '@render/sound'
 import type { Loudness, VoiceWanted } from '@render/sound'
-import { foundInCache, segmentFolder, voicePath, writeWhole } from '@server/store'
+import { foundInCache, putUnder, segmentFolder, voicePath, writeWhole } from '@server/store'
 
 export interface MadeSound {
   readonly file: string
@@ -51,7 +51,7 @@ export async function makeSound(plan: RenderPlan, label: string, signal: AbortSi
   try {
     const loudness = await makeVoice({ wanted, voiceOf: voicePath, out: part, signal, onShare })
     await note(file, loudness)
-    await rename(part, file)
+    await putUnder(part, file)
     return { file, loudness }
   } finally {
     await rm(part, { force: true })

@@ -6,13 +6,13 @@ import { database } from '@server/database'
 import { isProbed, keepProbe, machineNeeded, revisionOf } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { WORKER } from '../identity'
+import type { Claim } from '../claims'
 import { lastRecipe } from './last-recipe'
 import { makePictures } from './make-pictures'
 import { WhileNeeded } from './while-needed'
 
 /** Makes some of a talk's pictures as its recipe wants them, to know what all of them will take. Not while somebody records or waits for a file. */
-export async function probeTask(talk: string): Promise<void> {
+export async function probeTask(talk: string, { number }: Claim): Promise<void> {
   const found = await lastRecipe(talk)
   if (found === null || await machineNeeded(database())) return
   const { index, recipe } = found
@@ -25,7 +25,7 @@ export async function probeTask(talk: string): Promise<void> {
   const lanes = settings().encoderThreads
   const idle = new WhileNeeded(async () => !await machineNeeded(database()))
   try {
-    const parts = await makePictures(index, { ...plan, segments: samples }, codingOf(format, plan.quality, plan.bits), idle, { label: `probe.${WORKER}`, look: null, lanes, first: 'long', niceness: 5 })
+    const parts = await makePictures(index, { ...plan, segments: samples }, codingOf(format, plan.quality, plan.bits), idle, { label: `probe.${String(number)}`, look: null, lanes, first: 'long', niceness: 5 })
     const made = await Promise.all(parts.map(async ({ file, took }) => ({ took, bytes: (await stat(file)).size })))
     const probe = probeOf(plan, samples, made, lanes)
     log.info({ talk, probe }, 'looked at what a talk\'s pictures take')

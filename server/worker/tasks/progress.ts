@@ -4,6 +4,8 @@ import { UNDER_WAY } from '@core/model'
 import type { DeliveryFacts, Ms } from '@core/model'
 import type { Database } from '@server/database'
 import { tell } from '@server/domain'
+import { ClaimLost } from '../claims'
+import type { Claim } from '../claims'
 
 /** How often a page is told, in ms. */
 const PACE = 500
@@ -34,6 +36,7 @@ export interface Turn {
 /** Keeps a delivery's row up to date and notices when the delivery was cancelled. */
 export class Progress {
   readonly #db: Database
+  readonly #claim: Claim
   readonly #delivery: Turn
   readonly #plan: RenderPlan | null
   readonly #costs: readonly number[]
@@ -56,8 +59,9 @@ export class Progress {
   #told = 0
   #writing: Promise<void> = Promise.resolve()
 
-  constructor(db: Database, delivery: Turn, plan: RenderPlan | null, { costs, voice, time, after }: Reckoned) {
+  constructor(db: Database, claim: Claim, delivery: Turn, plan: RenderPlan | null, { costs, voice, time, after }: Reckoned) {
     this.#db = db
+    this.#claim = claim
     this.#delivery = delivery
     this.#plan = plan
     this.#costs = costs
@@ -132,10 +136,11 @@ export class Progress {
     await this.#write({ state: 'failed', sentence, time_left_ms: null })
   }
 
-  async done(facts: DeliveryFacts): Promise<void> {
+  /** @param digest of the file @param put gives it its name */
+  async done(facts: DeliveryFacts, digest: string, put: () => Promise<void>): Promise<void> {
     this.#rest()
     await this.#writing
-    await this.#write({ state: 'done', facts: JSON.stringify(facts), time_left_ms: null, frames_done: facts.frames })
+    await this.#write({ state: 'done', facts: JSON.stringify(facts), digest, time_left_ms: null, frames_done: facts.frames }, put)
   }
 
   close(): void {
@@ -156,7 +161,10 @@ export class Progress {
   readonly #tellSoon = (): void => {
     if (this.#ticking === undefined || Date.now() - this.#told < PACE) return
     this.#told = Date.now()
-    this.#writing = this.#writing.then(() => this.#report()).catch(() => { this.#told = 0 })
+    this.#writing = this.#writing.then(() => this.#report()).catch((fault: unknown) => {
+      if (fault instanceof ClaimLost) this.#stop.abort()
+      this.#told = 0
+    })
   }
 
   #costOf(segment: Segment): number {
@@ -174,10 +182,18 @@ export class Progress {
     await this.#write({ frames_done: frames, time_left_ms: left })
   }
 
-  async #write(columns: Record<string, unknown>): Promise<void> {
-    const changed = await this.#db.updateTable('delivery').set(columns).where('id', '=', this.#delivery.id).where('turn', '=', this.#delivery.turn)
-      .where('state', 'in', UNDER_WAY).returning('talk').executeTakeFirst()
-    if (changed === undefined) this.#stop.abort()
-    else await tell(this.#db, { talk: changed.talk, kind: 'delivery', id: this.#delivery.id })
+  /** @param first is done before it is written, once it is sure that nobody else makes this file */
+  async #write(columns: Record<string, unknown>, first: () => Promise<void> = () => Promise.resolve()): Promise<void> {
+    const { id, turn } = this.#delivery
+    const written = await this.#db.transaction().execute(async (q) => {
+      await this.#claim.stillHeld(q)
+      const current = await q.selectFrom('delivery').select('talk').where('id', '=', id).where('turn', '=', turn).where('state', 'in', UNDER_WAY).forUpdate().executeTakeFirst()
+      if (current === undefined) return false
+      await first()
+      await q.updateTable('delivery').set(columns).where('id', '=', id).execute()
+      await tell(q, { talk: current.talk, kind: 'delivery', id })
+      return true
+    })
+    if (!written) this.#stop.abort()
   }
 }

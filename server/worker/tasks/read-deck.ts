@@ -13,6 +13,7 @@ import { JPEG, WEBP, keepForTalk, saveDeck, slidesOf, takeBackImport, tell } fro
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import { assetPath, removeTree, uploadFolder } from '@server/store'
+import type { Claim } from '../claims'
 
 /** How long slides that were read wait for others, so that a long deck is not saved page by page, in ms. */
 const GATHER = 400
@@ -26,6 +27,7 @@ class DeckWriter {
   readonly #talk: string
   readonly #import: string
   readonly #place: number | null
+  readonly #claim: Claim
   readonly #made: SlideId[]
   readonly #revisions: number[]
   #waiting: Slide[] = []
@@ -33,8 +35,9 @@ class DeckWriter {
   #written = 0
 
   /** @param place where its slides go, counted from 0; null for the end */
-  constructor(db: Database, { id, talk, place, slides, revisions, pages_done: pages }: Selectable<ImportTable>) {
+  constructor(db: Database, { id, talk, place, slides, revisions, pages_done: pages }: Selectable<ImportTable>, claim: Claim) {
     this.#db = db
+    this.#claim = claim
     this.#talk = talk
     this.#import = id
     this.#place = place
@@ -60,6 +63,7 @@ class DeckWriter {
     const slides = this.#waiting
     this.#waiting = []
     const came = await this.#db.transaction().execute(async (q) => {
+      await this.#claim.stillHeld(q)
       const { revision, shape } = await q.updateTable('talk').set((build) => ({ revision: build('revision', '+', 1), changed: new Date() }))
         .where('id', '=', this.#talk).returning(['revision', 'shape']).executeTakeFirstOrThrow()
       const before = await slidesOf(q, this.#talk)
@@ -83,13 +87,13 @@ const staying = (count: number): string => (count === 1
   : `${String(count)} slides of it that you have worked on since stay in the talk.`)
 
 /** Reads files into a talk's deck. */
-export async function readDeckTask(id: string): Promise<void> {
+export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   const db = database()
   const row = await db.selectFrom('import').selectAll().where('id', '=', id).executeTakeFirst()
   if (row === undefined || row.state === 'done' || row.state === 'failed') return
   const { talk } = row
-  const out = join(uploadFolder(), `deck-${id}`)
-  const writer = new DeckWriter(db, row)
+  const out = join(uploadFolder(), `deck-${id}-${String(claim.number)}`)
+  const writer = new DeckWriter(db, row, claim)
   const earlier = [...writer.made].values()
   const builds: SlideId[][] = []
   let last: SlideId | null = null
@@ -163,11 +167,14 @@ export async function readDeckTask(id: string): Promise<void> {
       hear,
     )
     await writer.flush()
-    await db.updateTable('import').set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) }).where('id', '=', id).execute()
+    await db.transaction().execute(async (q) => {
+      await claim.stillHeld(q)
+      await q.updateTable('import').set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) }).where('id', '=', id).execute()
+    })
   } catch (error) {
     // A fault of ours is tried again, and what is there is read on behind.
     if (!(error instanceof Refusal)) throw error
-    const stay = await db.transaction().execute((q) => takeBackImport(q, id))
+    const stay = await takeBack(db, id, claim)
     log.info({ import: id, detail: error.detail }, 'deck refused')
     const file = error.detail['file']
     const named = typeof file === 'string' && (row.files.length > 1 || file !== row.files[0]?.name) ? `“${file}”: ${error.message}` : error.message
@@ -178,9 +185,14 @@ export async function readDeckTask(id: string): Promise<void> {
   }
 }
 
+const takeBack = (db: Database, id: string, claim: Claim): Promise<number> => db.transaction().execute(async (q) => {
+  await claim.stillHeld(q)
+  return await takeBackImport(q, id)
+})
+
 /** Says so when reading a deck failed for a reason of ours. */
-export async function readDeckGivenUp(id: string): Promise<void> {
-  const stay = await database().transaction().execute((q) => takeBackImport(q, id))
+export async function readDeckGivenUp(id: string, _: unknown, claim: Claim): Promise<void> {
+  const stay = await takeBack(database(), id, claim)
   const row = await database().updateTable('import')
     .set({ state: 'failed', sentence: `Reading this deck failed on our side. The file is kept; try again, and tell whoever runs this server if it fails again.${stay === 0 ? '' : ` ${staying(stay)}`}` })
     .where('id', '=', id).where('state', '<>', 'done').returning('talk').executeTakeFirst()

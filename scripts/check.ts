@@ -1,0 +1,18 @@
+import { resolve } from 'node:path'
+import { runningCluster } from './start/postgres'
+
+/** Reads all that must not be lost, and makes again what can be, beside a product that runs: npm run check. Ends with 1 when something cannot be made. */
+const data = resolve(process.env['AISLE_DATA'] ?? '.data')
+const address = process.env['DATABASE_URL'] ?? runningCluster(data)
+if (address === null) {
+  console.error(`The product does not run on ${data}. Start it first, or say by AISLE_DATA or DATABASE_URL where it does.`)
+  process.exit(1)
+}
+process.env['AISLE_DATA'] = data
+process.env['DATABASE_URL'] = address
+process.env['AISLE_LOG'] ??= 'error'
+const { checkKept } = await import('@server/worker/tasks/check-kept')
+const { looked, again, lost } = await checkKept(null)
+for (const path of lost) console.error(`lost: ${path}`)
+console.log(`${String(looked)} files were read; ${String(again)} made again or about to be; ${String(lost.length)} missing or damaged that cannot be made.`)
+process.exit(lost.length === 0 ? 0 : 1)

@@ -1,0 +1,78 @@
+import type { Selectable } from 'kysely'
+import { database } from '@server/database'
+import type { StretchTable } from '@server/database'
+import { assetsKept, filesWithDigests, makeFileAgain, stretchesWithDigests } from '@server/domain'
+import { log } from '@server/log'
+import { assetPath, deliveryPath, digestOfFile, rawPath, recordingPath, voicePath } from '@server/store'
+import { ClaimLost, alone } from '../claims'
+import { makeReadyAgain } from './ready-stretch'
+
+/** What came out of a check. */
+export interface Checked {
+  /** Files that were read. */
+  readonly looked: number
+  /** Files that were missing or damaged and have been made again, or are about to be. */
+  readonly again: number
+  /** Files that are missing or damaged and cannot be made: they are to be brought back from a copy of the data folder. */
+  readonly lost: readonly string[]
+}
+
+/** Whether a file is there and holds what it did. */
+const isSound = async (path: string, digest: string | null): Promise<boolean> => digest === null || await digestOfFile(path).catch(() => null) === digest
+
+/**
+ * Reads files that must not be lost, and makes those again that can be: a recording and its voice from the recording as it came, a finished film from
+ * its talk. Can be broken off and repeated at any point.
+ * @param since only of takes and files begun after that, and no decks; null: all there are
+ */
+export async function checkKept(since: Date | null): Promise<Checked> {
+  const db = database()
+  const lost: string[] = []
+  let [looked, again] = [0, 0]
+  const checkStretch = async (stretch: Selectable<StretchTable>): Promise<void> => {
+    const raw = await isSound(rawPath(stretch.id), stretch.raw_digest)
+    const made = await isSound(recordingPath(stretch.id), stretch.recording_digest) && await isSound(voicePath(stretch.id), stretch.voice_digest)
+    looked += 3
+    if (!raw) lost.push(rawPath(stretch.id))
+    if (made) return
+    if (!raw) {
+      lost.push(recordingPath(stretch.id))
+      return
+    }
+    await alone('finish-take', stretch.take, (_, claim) => makeReadyAgain(db, stretch, claim))
+    again += 1
+  }
+  for await (const stretch of stretchesWithDigests(db, since)) {
+    await checkStretch(stretch).catch((fault: unknown) => {
+      // More of it has come meanwhile, and whoever makes it ready with that puts it right.
+      if (fault instanceof ClaimLost) return
+      log.error({ err: fault, stretch: stretch.id }, 'a recording could not be made again')
+      lost.push(recordingPath(stretch.id))
+    })
+  }
+  for await (const { id, talk, digest } of filesWithDigests(db, since)) {
+    looked += 1
+    if (await isSound(deliveryPath(id), digest)) continue
+    await db.transaction().execute((q) => makeFileAgain(q, talk, id))
+    again += 1
+  }
+  if (since === null) {
+    for await (const digest of assetsKept(db)) {
+      looked += 1
+      if (!await isSound(assetPath(digest), digest)) lost.push(assetPath(digest))
+    }
+  }
+  return { looked, again, lost }
+}
+
+/** How far back is looked when a worker begins, in ms: what was being written when the power went. */
+const RECENT = 86_400_000
+
+async function checkAndSay(since: Date | null): Promise<void> {
+  const checked = await checkKept(since)
+  if (checked.lost.length > 0) log.error(checked, 'files are missing or damaged; bring them back from a copy of the data folder')
+  else log.info(checked, 'what is kept was checked')
+}
+
+export const checkAllTask = (): Promise<void> => checkAndSay(null)
+export const checkRecentTask = (): Promise<void> => checkAndSay(new Date(Date.now() - RECENT))
