@@ -49,11 +49,22 @@ async function synced(path: string): Promise<void> {
   }
 }
 
-/** Makes a folder that is there after a power cut too, with those that it stands in. */
+/** Folders that are known to be on the disk with those that they stand in. */
+const safe = new Set<string>()
+/** How many are remembered; then it is begun anew. */
+const MOST_SAFE = 10_000
+
+/**
+ * Makes a folder that is there after a power cut too, with those that it stands in. One that is there already may have been made by somebody who has not
+ * come to that yet, so it is seen to once here as well.
+ */
 export async function safeFolder(path: string): Promise<void> {
   const made = await mkdir(path, { recursive: true })
-  if (made === undefined) return
-  for (let folder = path; folder.length >= dirname(made).length; folder = dirname(folder)) await synced(folder)
+  if (made === undefined && safe.has(path)) return
+  const root = settings().data
+  for (let folder = dirname(path); folder.startsWith(root); folder = dirname(folder)) await synced(folder)
+  if (safe.size >= MOST_SAFE) safe.clear()
+  safe.add(path)
 }
 
 /** Has files that were made, and the names under which they stand, on the disk itself. Until then they are not called ready. */

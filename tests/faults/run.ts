@@ -2,6 +2,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { cutShort, sentTwiceAndShuffled } from './chunks'
 import { diskFullInExport, workerKilled } from './export-kills'
 import { browserKilled, pageKilled, pageKilledBusy } from './kills'
+import { deckRefusedLate, discardedWhileFinishing, powerCut, secondMachine, workerTakenForDead } from './loss'
 import { asleep, cameraPulled, clockSetBack, diskFull, micPulled, rateChanged } from './machine'
 import type { Row } from './row'
 import { databaseRestarted, networkPoor, serverAway, serverKilled } from './server-away'
@@ -25,6 +26,11 @@ const FAULTS: Readonly<Record<string, () => Promise<Row>>> = {
   rate: rateChanged,
   export: () => workerKilled(10),
   'export-disk': diskFullInExport,
+  power: () => powerCut(50),
+  taken: () => workerTakenForDead(10),
+  discard: () => discardedWhileFinishing(10),
+  refused: deckRefusedLate,
+  second: secondMachine,
 }
 
 const RESULTS = 'bench/results/faults.json'

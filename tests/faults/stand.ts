@@ -1,6 +1,7 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { sql } from 'kysely'
 import { ensureBuilt } from '../../scripts/start/build'
 import { startCluster } from '../../scripts/start/postgres'
 import type { Cluster } from '../../scripts/start/postgres'
@@ -19,6 +20,35 @@ export interface FaultStand {
   /** Ends this browser and starts another on the same profile. */
   readonly newBrowser: () => Promise<void>
   readonly close: () => Promise<void>
+}
+
+/** What a fault is done to that no page is needed for. */
+export interface BareStand extends Pick<FaultStand, 'cluster' | 'product' | 'client' | 'close'> {
+  /** Ends every connection to the product's database but our own. */
+  readonly cutConnections: () => Promise<void>
+  /** The number of the last claim that a worker made. */
+  readonly lastClaim: () => Promise<number>
+}
+
+/** Sets up database and built product. @param settings for the product */
+export async function withoutBrowser(settings: Readonly<Record<string, string>> = {}): Promise<BareStand> {
+  ensureBuilt()
+  const data = mkdtempSync(join(tmpdir(), 'aisle-faults-'))
+  chmodSync(data, 0o755)
+  const cluster = await startCluster(data)
+  const product = await runProduct(cluster.url, settings)
+  return {
+    cluster, product, client: new Client(product.url),
+    cutConnections: async () => {
+      await sql`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()`.execute(product.db)
+    },
+    lastClaim: async () => (await sql<{ last: number }>`select last_value::int as last from claim_number`.execute(product.db)).rows[0]?.last ?? 0,
+    close: async () => {
+      await product.stop()
+      cluster.stop()
+      rmSync(data, { recursive: true, force: true })
+    },
+  }
 }
 
 /** Sets up database, built product and browser. @param settings for the product */

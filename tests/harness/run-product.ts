@@ -9,7 +9,7 @@ import { runMigrations } from 'graphile-worker'
 import pg from 'pg'
 import { connect, migrate } from '@server/database/connect'
 import type { Database } from '@server/database/connect'
-import { programFile } from '../../scripts/start/programs'
+import { PROGRAMS_FOLDER, programFile } from '../../scripts/start/programs'
 
 /** What runs; the second worker only once it is started. */
 export type Process = 'server' | 'worker' | 'second worker'
@@ -22,6 +22,8 @@ export interface Product {
   readonly start: (which: Process) => Promise<void>
   /** Ends a process the hard way, as a power cut would. */
   readonly kill: (which: Process) => Promise<void>
+  /** Has a process stand still, or go on. */
+  readonly signal: (which: Process, signal: 'SIGSTOP' | 'SIGCONT') => void
   readonly stop: () => Promise<void>
 }
 
@@ -64,7 +66,7 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
   const url = `http://127.0.0.1:${String(port)}`
   const env = {
     ...process.env, NODE_ENV: 'production', AISLE_DATA: data, AISLE_PORT: String(port), DATABASE_URL: databaseUrl, NITRO_PORT: String(port), NITRO_HOST: '127.0.0.1',
-    PORT: String(port), NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'), AISLE_WORKER_GRACE_MS: '4000', AISLE_MAKE_AHEAD_SECONDS: '0', AISLE_READER: resolve(programFile('read-deck')), AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error', ...settings,
+    PORT: String(port), NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'), AISLE_WORKER_GRACE_MS: '4000', AISLE_MAKE_AHEAD_SECONDS: '0', AISLE_PROGRAMS: resolve(PROGRAMS_FOLDER), AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error', ...settings,
   }
   const running = new Map<string, ChildProcess>()
 
@@ -79,13 +81,15 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
     if (child === undefined || child.exitCode !== null || child.signalCode !== null) return
     const gone = new Promise((resolve) => { child.once('exit', resolve) })
     child.kill(signal)
+    // It may be standing still, and hears of it only when it goes on.
+    child.kill('SIGCONT')
     await gone
   }
 
   await start('server')
   await start('worker')
   return {
-    url, data, db, databaseUrl, start, kill: (which) => kill(which),
+    url, data, db, databaseUrl, start, kill: (which) => kill(which), signal: (which, signal) => { running.get(which)?.kill(signal) },
     stop: async () => {
       await kill('server', 'SIGTERM')
       await kill('worker', 'SIGTERM')
