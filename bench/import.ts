@@ -6,7 +6,7 @@ import { join, resolve } from 'node:path'
 import { PDFDocument } from 'pdf-lib'
 import { drawPage, openPdf, readDeckApart } from '@render/deck'
 import { ensureBuilt } from '../scripts/start/build'
-import { programFile } from '../scripts/start/programs'
+import { PROGRAMS_FOLDER } from '../scripts/start/programs'
 import type { Figure } from './run'
 
 const PAGES = 100
@@ -68,7 +68,7 @@ async function measureDeck(folder: string, photos: boolean): Promise<Measured> {
   let pages = 0
   await readDeckApart(
     { files: [{ path, name: 'deck.pdf' }], out: folder, purpose: 'slides', maxPages: 1000, maxUnpacked: 0 },
-    { time: 600_000, memory: 1536, reader: resolve(programFile('read-deck')), home: process.cwd() },
+    { time: 600_000, memory: 1536, programs: resolve(PROGRAMS_FOLDER), home: process.cwd() },
     (message) => {
       if (message.kind === 'slide') {
         pages += message.steps.length

@@ -1,4 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
+import { resolve } from 'node:path'
+import { PROGRAMS_FOLDER } from '../scripts/start/programs'
 
 /** A figure, measured now on this machine. */
 export interface Figure {
@@ -35,6 +37,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   keys: () => import('./keys'),
 }
 
+process.env['AISLE_PROGRAMS'] ??= resolve(PROGRAMS_FOLDER)
 const name = process.argv[2] ?? ''
 const bench = BENCHES[name]
 if (bench === undefined) {

@@ -4,6 +4,7 @@ import { parseArgs } from 'node:util'
 import { Refusal } from '@core/model'
 import type { Recipe } from '@core/model'
 import { schemas } from '@contracts'
+import { PROGRAMS_FOLDER } from './start/programs'
 import { startCluster } from './start/postgres'
 
 /**
@@ -19,6 +20,7 @@ const cluster = external === undefined ? await startCluster(data) : { url: exter
 process.env['AISLE_DATA'] = data
 process.env['DATABASE_URL'] = cluster.url
 process.env['AISLE_LOG'] ??= 'error'
+process.env['AISLE_PROGRAMS'] ??= resolve(PROGRAMS_FOLDER)
 
 /** Ends with what is to be said. */
 function end(code: number, sentence: string): never {

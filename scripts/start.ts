@@ -6,7 +6,7 @@ import { readArguments } from './start/arguments'
 import { ensureBuilt } from './start/build'
 import { Children } from './start/children'
 import { startCluster, stopCluster } from './start/postgres'
-import { programFile } from './start/programs'
+import { PROGRAMS_FOLDER, programFile } from './start/programs'
 import { sessionSecret } from './start/session-secret'
 import { inAddress, readSettings } from '../server/settings'
 
@@ -63,7 +63,7 @@ const env: NodeJS.ProcessEnv = {
   NITRO_PORT: port,
   NITRO_HOST: host,
   PORT: port,
-  ...(args.dev ? {} : { AISLE_READER: resolve(programFile('read-deck')) }),
+  ...(args.dev ? {} : { AISLE_PROGRAMS: resolve(PROGRAMS_FOLDER) }),
 }
 
 function step(script: string): void {

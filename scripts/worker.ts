@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process'
 import { resolve } from 'node:path'
 import { runningCluster } from './start/postgres'
-import { bundle, programFile } from './start/programs'
+import { PROGRAMS_FOLDER, bundle, bundleApart, programFile } from './start/programs'
 
 /** Starts one more worker beside a product that runs: on the same data folder, with its private database unless another is named. */
 const data = resolve(process.env['AISLE_DATA'] ?? '.data')
@@ -11,9 +11,9 @@ if (database === null) {
   process.exit(1)
 }
 bundle('worker')
-bundle('read-deck')
+bundleApart()
 const worker = spawn('sh', ['scripts/sparing.sh', process.execPath, programFile('worker')], {
-  stdio: 'inherit', env: { ...process.env, AISLE_DATA: data, DATABASE_URL: database, AISLE_READER: process.env['AISLE_READER'] ?? resolve(programFile('read-deck')) },
+  stdio: 'inherit', env: { ...process.env, AISLE_DATA: data, DATABASE_URL: database, AISLE_PROGRAMS: process.env['AISLE_PROGRAMS'] ?? resolve(PROGRAMS_FOLDER) },
 })
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => { worker.kill(signal) })
 worker.once('exit', (code) => { process.exit(code ?? 1) })

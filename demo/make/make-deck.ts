@@ -16,7 +16,7 @@ export async function makeDeck(title: string, pages: readonly DeckPage[], out: s
   await run('chromium', [
     '--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking', '--allow-file-access-from-files', `--user-data-dir=${join(folder, 'profile')}`,
     '--no-pdf-header-footer', '--virtual-time-budget=4000', `--print-to-pdf=${printed}`, pathToFileURL(html).href,
-  ], { timeout: 60_000 })
+  ], { hold: { time: 60_000, memory: 32 * 1024 ** 3 } })
   const document = await PDFDocument.load(readFileSync(printed))
   if (document.getPageCount() !== pages.length) throw new Error(`printed ${String(document.getPageCount())} pages of ${String(pages.length)}`)
   const numbers = document.context.obj(pages.flatMap((page, at) => {

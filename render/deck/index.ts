@@ -1,3 +1,5 @@
+export * from './draw-apart'
+export type * from './draw-order'
 export type * from './messages'
 export * from './pdf'
 export * from './picture'

@@ -1,1 +1,2 @@
 export * from './handout'
+export * from './handout-apart'

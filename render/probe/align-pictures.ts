@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { BEHIND, PRINT_SIZE, pictureAnchor, unpackFacePrint } from '@core/camera'
 import type { SmallPicture } from '@core/camera'
-import { RECORDING, LONGEST_RUN, run } from '@render/process'
+import { RECORDING, run } from '@render/process'
 import { pictureTimes } from './picture-times'
 
 const PIXELS = PRINT_SIZE.width * PRINT_SIZE.height
@@ -15,7 +15,7 @@ async function firstPictures(raw: string, until: number): Promise<readonly Small
       '-hide_banner', '-loglevel', 'error', '-nostats', ...RECORDING, '-t', (until / MS).toFixed(3), '-i', raw, '-map', '0:v:0',
       // A picture that stayed is not given again.
       '-fps_mode', 'passthrough', '-vf', `scale=${String(PRINT_SIZE.width)}:${String(PRINT_SIZE.height)}:flags=area,format=gray`, '-f', 'rawvideo', 'pipe:1',
-    ], { timeout: LONGEST_RUN }),
+    ]),
   ])
   return times.slice(0, Math.floor(stdout.length / PIXELS)).map((at, n) => ({ at, pixels: stdout.subarray(n * PIXELS, (n + 1) * PIXELS) }))
 }

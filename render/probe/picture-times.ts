@@ -1,4 +1,4 @@
-import { RECORDING, LONGEST_RUN, run } from '@render/process'
+import { RECORDING, run } from '@render/process'
 
 /**
  * When a recording's pictures come.
@@ -9,6 +9,6 @@ export async function pictureTimes(path: string, until?: number): Promise<readon
   const { stdout } = await run('ffprobe', [
     '-v', 'quiet', ...RECORDING, '-select_streams', 'v:0', ...(until === undefined ? [] : ['-read_intervals', `%${(until / 1000).toFixed(3)}`]),
     '-show_entries', 'packet=pts_time', '-of', 'csv=p=0', path,
-  ], { timeout: LONGEST_RUN })
+  ])
   return stdout.toString().split('\n').map((line) => Number.parseFloat(line) * 1000).filter((time) => Number.isFinite(time)).sort((a, b) => a - b)
 }

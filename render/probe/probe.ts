@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { BOUNDED, LONGEST_RUN, RECORDING, run } from '@render/process'
+import { BOUNDED, RECORDING, run } from '@render/process'
 
 export interface Stream {
   readonly codec_type: string
@@ -32,7 +32,7 @@ const shape = Joi.object<Probed>({
 export async function probe(path: string): Promise<Probed> {
   const { stdout } = await run('ffprobe', [
     ...BOUNDED, '-v', 'error', '-protocol_whitelist', 'file,pipe', '-count_packets', '-show_streams', '-show_format', '-show_chapters', '-of', 'json', path,
-  ], { timeout: LONGEST_RUN })
+  ])
   const { value, error } = shape.validate(JSON.parse(stdout.toString()))
   if (error !== undefined) throw new Error(`the probe's answer is not understood: ${error.message}`)
   return value
@@ -51,7 +51,7 @@ export function ratio(text: string): number {
 export async function lengthOfRecording(path: string): Promise<number> {
   const { stdout } = await run('ffprobe', [
     '-v', 'quiet', ...RECORDING, '-select_streams', 'a:0', '-show_entries', 'packet=pts_time,duration_time', '-of', 'csv=p=0', path,
-  ], { timeout: LONGEST_RUN }).catch(() => ({ stdout: Buffer.alloc(0) }))
+  ]).catch(() => ({ stdout: Buffer.alloc(0) }))
   const last = stdout.toString().trim().split('\n').at(-1) ?? ''
   const [at, length] = last.split(',').map(Number)
   const end = (at ?? 0) + (Number.isFinite(length) ? length ?? 0 : 0)

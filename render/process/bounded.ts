@@ -6,6 +6,3 @@ export const BOUNDED: readonly string[] = ['-max_alloc', '268435456']
 
 /** Options of `ffmpeg` and `ffprobe` before a recording: bounded, read as what it is, and nothing that it names is opened. */
 export const RECORDING: readonly string[] = [...BOUNDED, '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm']
-
-/** A program that reads a recording to its end is killed after this, in ms: it reads many times as fast as the longest recording plays. */
-export const LONGEST_RUN = 1_800_000

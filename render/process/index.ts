@@ -1,2 +1,4 @@
+export * from './apart'
 export * from './bounded'
+export * from './held'
 export * from './run'

@@ -2,6 +2,8 @@ import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
 import { setPriority } from 'node:os'
 import { Readable } from 'node:stream'
+import { USUAL_HOLD, heldTo } from './held'
+import type { Hold } from './held'
 
 /** A helper program ended badly. `tail` is the last it said, for the log. */
 export class ProcessFailed extends Error {
@@ -26,7 +28,8 @@ export interface Running {
 
 export interface RunOptions {
   readonly signal?: AbortSignal | undefined
-  readonly timeout?: number
+  /** What it is held to, where that is less than usual. */
+  readonly hold?: Partial<Hold>
   /** How much others are let go first, 0 to 19. */
   readonly niceness?: number
   /** Hands standard output over as it comes instead of collecting it. */
@@ -38,17 +41,38 @@ export interface RunOptions {
 /** How much of standard error is kept, in characters. */
 const TAIL = 20_000
 
+/** Kills a program and all that it started. */
+export function killWhole({ pid }: ChildProcess): void {
+  if (pid === undefined) return
+  try {
+    process.kill(-pid, 'SIGKILL')
+  } catch {
+    // It ended before.
+  }
+}
+
+/** Kills a program when its time is over or nobody wants it any more. */
+function endInTime(child: ChildProcess, time: number, signal: AbortSignal | undefined): void {
+  const kill = (): void => { killWhole(child) }
+  const timer = setTimeout(kill, time)
+  signal?.addEventListener('abort', kill)
+  if (signal?.aborted === true) kill()
+  child.once('close', () => {
+    clearTimeout(timer)
+    signal?.removeEventListener('abort', kill)
+  })
+}
+
 /**
- * Starts a program without a shell; its standard input is open for writing.
+ * Starts a program without a shell, in a group of its own and held to limits; its standard input is open for writing.
  * @param program a name on the path
  * @param args handed over as they are
  */
 export function start(program: string, args: readonly string[], options: RunOptions = {}): Running {
-  const child = spawn(program, args, {
-    stdio: options.onThird === undefined ? ['pipe', 'pipe', 'pipe'] : ['pipe', 'pipe', 'pipe', 'pipe'],
-    ...(options.signal === undefined ? {} : { signal: options.signal }),
-    ...(options.timeout === undefined ? {} : { timeout: options.timeout, killSignal: 'SIGKILL' as const }),
-  })
+  const hold = { ...USUAL_HOLD, ...options.hold }
+  const [held, heldArgs] = heldTo(hold, program, args)
+  const child = spawn(held, heldArgs, { stdio: options.onThird === undefined ? ['pipe', 'pipe', 'pipe'] : ['pipe', 'pipe', 'pipe', 'pipe'], detached: true })
+  endInTime(child, hold.time, options.signal)
   if (options.niceness !== undefined && options.niceness > 0 && child.pid !== undefined) stepBack(child.pid, options.niceness)
   const output: Buffer[] = []
   let tail = ''
@@ -62,7 +86,8 @@ export function start(program: string, args: readonly string[], options: RunOpti
   const done = new Promise<{ stdout: Buffer, stderr: string }>((resolve, reject) => {
     child.on('error', reject)
     child.on('close', (code) => {
-      if (code === 0) resolve({ stdout: Buffer.concat(output), stderr: tail })
+      if (options.signal?.aborted === true) reject(options.signal.reason as Error)
+      else if (code === 0) resolve({ stdout: Buffer.concat(output), stderr: tail })
       else reject(new ProcessFailed(program, code, tail))
     })
   })
@@ -96,7 +121,7 @@ export async function* outputOf(program: string, args: readonly string[], { inpu
     ended = true
   } finally {
     // Whoever reads no further wants no more of it.
-    if (!ended) child.kill('SIGKILL')
+    if (!ended) killWhole(child)
     await fed
   }
   await done

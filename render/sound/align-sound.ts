@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { REACH, alignmentOf, anchorOf } from '@core/voice'
 import type { Alignment, VoicePrint } from '@core/voice'
-import { RECORDING, LONGEST_RUN, run } from '@render/process'
+import { RECORDING, run } from '@render/process'
 import { DECODE, SAMPLE_RATE } from './pcm'
 
 /** A print of the microphone as it is kept. */
@@ -26,7 +26,7 @@ async function decodePart(raw: string, from: number, to: number): Promise<Float3
   const { stdout } = await run('ffmpeg', [
     '-hide_banner', '-loglevel', 'error', '-nostats', ...RECORDING, '-i', raw, '-map', '0:a:0',
     '-af', `${DECODE},atrim=start=${(from / MS).toFixed(4)}:end=${(to / MS).toFixed(4)}`, '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 'f32le', 'pipe:1',
-  ], { timeout: LONGEST_RUN })
+  ])
   return new Float32Array(stdout.buffer.slice(stdout.byteOffset, stdout.byteOffset + stdout.byteLength))
 }
 

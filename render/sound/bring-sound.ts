@@ -49,7 +49,7 @@ export async function bringSound(path: string, out: string, time: number): Promi
       ...BOUNDED, '-hide_banner', '-loglevel', 'error', '-nostats', '-protocol_whitelist', 'file', '-f', demuxer, '-i', path,
       '-map', '0:a:0', '-vn', '-sn', '-dn', '-map_metadata', '-1', '-map_chapters', '-1', '-t', String((LONGEST + 1000) / 1000),
       '-ac', '1', '-ar', String(SAMPLE_RATE), '-c:a', 'libopus', '-b:a', '128k', '-f', 'webm', '-y', part,
-    ], { timeout: time })
+    ], { hold: { time } })
     const length = await lengthOfRecording(part)
     if (length > LONGEST) throw new Refusal('too-large', 'This voice is longer than three hours. Bring it in parts, slide by slide.')
     if (length < SHORTEST) throw new Refusal('unreadable', 'There is hardly any sound in this file. The talk is as it was.')

@@ -1,6 +1,6 @@
 import { open, readFile, stat } from 'node:fs/promises'
 import { peaksOf } from '@core/voice'
-import { LONGEST_RUN, RECORDING, run } from '@render/process'
+import { RECORDING, run } from '@render/process'
 import { BYTES_A_SAMPLE, DECODE, SAMPLE_RATE, samplesOf } from './pcm'
 
 export interface CloseOrder {
@@ -44,7 +44,7 @@ export async function closeStretch(order: CloseOrder): Promise<readonly number[]
     ...quiet, '-seek_timestamp', '1', '-itsoffset', seconds(-order.offsets.picture), '-i', order.raw,
     ...RECORDING, '-itsoffset', seconds(-order.offsets.sound), '-i', order.raw,
     '-map', '0:v?', '-map', '1:a?', '-c', 'copy', ...FROM_ZERO, '-f', 'webm', '-cues_to_front', '1', '-fflags', '+bitexact', '-y', order.recording,
-  ], { timeout: LONGEST_RUN })
+  ])
   const samples = samplesOf(order.length)
   const sound = `[0:a:0]${DECODE},${shift(order.offsets.sound)}${undrift(order.drift)}aformat=channel_layouts=mono,`
   const { tail } = order
@@ -52,7 +52,7 @@ export async function closeStretch(order: CloseOrder): Promise<readonly number[]
     ...quiet, '-i', order.raw, ...(tail === null ? [] : ['-f', 's16le', '-ar', String(tail.rate), '-ac', '1', '-i', tail.path]),
     '-filter_complex', tail === null ? `${sound}${exactly(samples)}[voice]` : `${sound}${exactly(samplesOf(tail.join) + PASS)}[own];${after(tail)};[own][tail]acrossfade=ns=${String(PASS)}:c1=tri:c2=tri,${exactly(samples)}[voice]`,
     '-map', '[voice]', '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', '-y', order.voice,
-  ], { timeout: LONGEST_RUN })
+  ])
   const { size } = await stat(order.voice)
   if (size !== samples * BYTES_A_SAMPLE) throw new Error(`the voice has ${String(size)} bytes instead of ${String(samples * BYTES_A_SAMPLE)}`)
   return await peaksOfFile(order.voice)

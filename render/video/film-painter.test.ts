@@ -30,7 +30,7 @@ beforeAll(async () => {
   await writeFile(join(folder, 'paper'), await canvas.encode('png'))
 })
 afterAll(async () => {
-  await source.close()
+  source.close()
   await rm(folder, { recursive: true })
 })
 

@@ -59,7 +59,7 @@ beforeAll(async () => {
   source = new PictureSource((name) => join(folder, name))
 })
 afterAll(async () => {
-  await source.close()
+  source.close()
   await rm(folder, { recursive: true })
 })
 

@@ -42,7 +42,7 @@ beforeAll(async () => {
   ])
 })
 afterAll(async () => {
-  await source.close()
+  source.close()
   await rm(folder, { recursive: true })
 })
 

@@ -3,7 +3,8 @@ import type { Canvas, Image } from '@napi-rs/canvas'
 import type { Drawable, FiledPicture, PictureShelf } from '@core/paint'
 import type { AssetId, Picture, Size } from '@core/model'
 import type { SlideView } from '@core/scene'
-import { drawPage, drawPicture, openPdf, openPicture } from '@render/deck'
+import { DrawnApart } from '@render/deck'
+import type { ApartBounds } from '@render/process'
 import { registerFonts } from '@render/type'
 
 /** What a painter on the server draws with. */
@@ -41,29 +42,25 @@ class Few<Value> {
   }
 }
 
-/** Draws the pictures of scenes from the files they came from, at the size an export asks for, so that large videos are sharp. */
+/** What drawing pages from their source may take when nothing else is said. */
+const USUAL: Omit<ApartBounds, 'time'> = { memory: 1536, programs: null, home: process.cwd() }
+
+/** Draws the pictures of scenes from the files they came from, at the size an export asks for, so that large videos are sharp. Those files are opened apart. */
 export class PictureSource {
   readonly #pathOf: (digest: string) => string
-  readonly #documents = new Map<string, ReturnType<typeof openPdf>>()
+  readonly #apart: DrawnApart
   readonly #drawn = new Few<Canvas>(HELD)
   readonly #placed = new Few<Image>(HELD_PLACED)
 
-  /** @param pathOf finds a source file by its digest */
-  constructor(pathOf: (digest: string) => string) {
+  /** @param pathOf finds a source file by its digest @param bounds for the process that opens them */
+  constructor(pathOf: (digest: string) => string, bounds = USUAL) {
     this.#pathOf = pathOf
+    this.#apart = new DrawnApart(bounds)
     registerFonts()
   }
 
-  async #draw(picture: FiledPicture, size: Size): Promise<Canvas> {
-    if (picture.kind === 'image') return await drawPicture(await openPicture(this.#pathOf(picture.source)), size)
-    const opening = this.#documents.get(picture.source) ?? openPdf(this.#pathOf(picture.source))
-    this.#documents.set(picture.source, opening)
-    const page = await (await opening).getPage(picture.page)
-    try {
-      return await drawPage(page, size)
-    } finally {
-      page.cleanup()
-    }
+  async #draw(picture: FiledPicture, box: Size): Promise<Canvas> {
+    return await this.#apart.draw({ path: this.#pathOf(picture.source), page: picture.kind === 'image' ? null : picture.page, box })
   }
 
   /** Gets everything ready that a scene shows. @returns what a painter takes it from */
@@ -86,10 +83,10 @@ export class PictureSource {
     return { ofStep: (picture) => steps.get(nameOf(picture)), ofAsset: (asset) => assets.get(asset) }
   }
 
-  async close(): Promise<void> {
+  close(): void {
     this.#drawn.clear()
     this.#placed.clear()
-    for (const opening of this.#documents.values()) await (await opening).destroy()
+    this.#apart.close()
   }
 }
 

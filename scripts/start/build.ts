@@ -2,12 +2,11 @@ import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { bundle, programFile } from './programs'
+import { APART, bundle, programFile } from './programs'
 
 /** Everything the built server is made of. */
 const SOURCES = ['app', 'contracts', 'core', 'render', 'server', 'scripts/start', 'nuxt.config.ts', 'package-lock.json', 'public']
 const STAMP = '.output/built-from'
-const PROGRAMS = ['worker', 'read-deck'] as const
 
 function* filesIn(path: string): Generator<string> {
   if (!existsSync(path)) return
@@ -24,7 +23,10 @@ function sourcesDigest(): string {
   return hash.digest('hex')
 }
 
-/** Builds server, worker and deck reader unless they were built from exactly these sources. @throws Error when the build fails */
+/** What is bundled besides the server. */
+const PROGRAMS = ['worker', ...APART] as const
+
+/** Builds the server and the programs beside it unless they were built from exactly these sources. @throws Error when the build fails */
 export function ensureBuilt(): void {
   const digest = sourcesDigest()
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === digest && ['.output/server/index.mjs', ...PROGRAMS.map(programFile)].every((file) => existsSync(file))) return

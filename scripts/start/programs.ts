@@ -1,13 +1,22 @@
 import { buildSync } from 'esbuild'
 
 /** Programs that run beside the server, and where each begins. */
-const ENTRIES = { worker: 'server/worker/main.ts', 'read-deck': 'render/bin/read-deck.ts', deliver: 'scripts/deliver.ts', bench: 'bench/run.ts' } as const
+const ENTRIES = {
+  worker: 'server/worker/main.ts', 'read-deck': 'render/bin/read-deck.ts', 'draw-pages': 'render/bin/draw-pages.ts', 'make-handout': 'render/bin/make-handout.ts',
+  deliver: 'scripts/deliver.ts', bench: 'bench/run.ts',
+} as const
 export type Program = keyof typeof ENTRIES
+
+/** Those that open what people bring, each in a process of its own. */
+export const APART: readonly Program[] = ['read-deck', 'draw-pages', 'make-handout']
+
+/** Where programs are once they are bundled. */
+export const PROGRAMS_FOLDER = '.output/bin'
 
 export const isProgram = (name: string): name is Program => Object.hasOwn(ENTRIES, name)
 
 /** Where a program is once it is bundled. */
-export const programFile = (program: Program): string => `.output/bin/${program}.mjs`
+export const programFile = (program: Program): string => `${PROGRAMS_FOLDER}/${program}.mjs`
 
 /**
  * Puts a program's own code together as JavaScript; its packages stay where they are. So it starts in half the time, and holds 180 MB
@@ -16,7 +25,10 @@ export const programFile = (program: Program): string => `.output/bin/${program}
  */
 export function bundle(program: Program): void {
   buildSync({
-    entryPoints: { [program]: ENTRIES[program] }, outdir: '.output/bin', outExtension: { '.js': '.mjs' }, chunkNames: `${program}-[hash]`,
+    entryPoints: { [program]: ENTRIES[program] }, outdir: PROGRAMS_FOLDER, outExtension: { '.js': '.mjs' }, chunkNames: `${program}-[hash]`,
     bundle: true, splitting: true, platform: 'node', format: 'esm', packages: 'external', tsconfig: 'tsconfig.node.json', logLevel: 'error',
   })
 }
+
+/** Bundles the programs that server and worker start to open what people bring. */
+export const bundleApart = (): void => { APART.forEach(bundle) }

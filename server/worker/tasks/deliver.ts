@@ -1,4 +1,4 @@
-import { mkdir, rm, stat, writeFile } from 'node:fs/promises'
+import { rm, stat, writeFile } from 'node:fs/promises'
 import { sum } from 'd3'
 import { costOfSegment, costOfVoice, nextTry, renderPlan, timeAfterPictures } from '@core/plan'
 import type { RenderPlan, SizeTry } from '@core/plan'
@@ -14,7 +14,7 @@ import { database } from '@server/database'
 import { filmOfRecipe } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { assetPath, deliveryFolder, deliveryPath, digestOfFile, lookPath, putUnder, storeIsFull, trimSegmentCache } from '@server/store'
+import { assetPath, deliveryFolder, deliveryPath, digestOfFile, lookPath, putUnder, safeFolder, storeIsFull, trimSegmentCache } from '@server/store'
 import type { Claim } from '../claims'
 import { WORKER } from '../identity'
 import { askForHelp, needNoHelp } from './help-deliver'
@@ -94,7 +94,7 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
   const index = indexFilm(await filmOfRecipe(db, talk, recipe, row.programme_revision ?? undefined))
   const plan = renderPlan(index, recipe)
   const folder = deliveryFolder(id)
-  await mkdir(folder, { recursive: true })
+  await safeFolder(folder)
   const making: Making = {
     id, talk, turn: row.turn, index, plan, label: `${id}.${String(claim.number)}`, out: `${deliveryPath(id)}.${String(claim.number)}.part`,
     notes: { title: row.name, artist: recipe.fields['speaker'] ?? recipe.fields['surname'] ?? '', chapters: plan.chapters, cover: coverOf(index) },

@@ -1,3 +1,4 @@
+import { Refusal } from '@core/model'
 import { database } from '@server/database'
 import type { Database } from '@server/database'
 import { failTake, placeFinishedTake } from '@server/domain'
@@ -16,8 +17,10 @@ export async function finishTakeTask(take: string, claim: Claim): Promise<void> 
   for (const stretch of stretches) {
     const count = stretch.slices ?? 0
     if (count > 0) {
-      await makeReady(db, stretch, count, claim)
-      continue
+      const refused = await makeReady(db, stretch, count, claim).then(() => null, refusalOf)
+      if (refused === null) continue
+      await giveUp(take, claim, refused.message)
+      return
     }
     // Timings and ink alone: it lasts until it was closed, or until the last thing that happened in it.
     const length = stretch.voice ? 0 : stretch.length_ms ?? await lastCueOf(db, stretch.id)
@@ -29,7 +32,15 @@ export async function finishTakeTask(take: string, claim: Claim): Promise<void> 
   })
 }
 
-export const finishTakeGivenUp = (take: string, _: unknown, claim: Claim): Promise<void> => database().transaction().execute(async (q) => {
+function refusalOf(error: unknown): Refusal {
+  if (error instanceof Refusal) return error
+  throw error
+}
+
+const giveUp = (take: string, claim: Claim, sentence: string): Promise<void> => database().transaction().execute(async (q) => {
   await claim.stillHeld(q)
-  await failTake(q, take, 'This take could not be made ready. The recording is kept on the server as it came; try again, and tell whoever runs this server if it fails again.')
+  await failTake(q, take, sentence)
 })
+
+export const finishTakeGivenUp = (take: string, _: unknown, claim: Claim): Promise<void> =>
+  giveUp(take, claim, 'This take could not be made ready. The recording is kept on the server as it came; try again, and tell whoever runs this server if it fails again.')

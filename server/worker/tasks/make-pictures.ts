@@ -1,9 +1,9 @@
-import { mkdir } from 'node:fs/promises'
 import type { RenderPlan } from '@core/plan'
 import type { FilmIndex } from '@core/scene'
 import { FilmPainter, PictureSource } from '@render/video'
 import type { Coding, JoinPart } from '@render/video'
-import { assetPath, segmentFolder } from '@server/store'
+import { apartBounds } from '@server/settings'
+import { assetPath, safeFolder, segmentFolder } from '@server/store'
 import { PartMaker } from './make-parts'
 import { pictureJobs } from './picture-jobs'
 import type { Numbered } from './picture-jobs'
@@ -67,8 +67,8 @@ class PartsOfFilm {
  * another worker is making is left to it.
  */
 export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: Coding, watch: PictureWatch, manner: PictureManner): Promise<readonly MadePart[]> {
-  const pictures = new PictureSource(assetPath)
-  await mkdir(segmentFolder(), { recursive: true })
+  const pictures = new PictureSource(assetPath, apartBounds(0))
+  await safeFolder(segmentFolder())
   const film = new PartsOfFilm(new PartMaker(index, plan, coding, watch, manner), watch)
   /** What is still to be looked at, and what another worker was making when it was. */
   const todo = pictureJobs(plan, coding, manner.lanes, manner.first).values()
@@ -95,7 +95,7 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
     await Promise.allSettled(running)
     throw error
   } finally {
-    await pictures.close()
+    pictures.close()
   }
   return film.parts
 }

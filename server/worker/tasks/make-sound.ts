@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto'
-import { mkdir, readFile, rm } from 'node:fs/promises'
+import { readFile, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import Joi from 'joi'
 import type { RenderPlan } from '@core/plan'
 import { SOUND_CODECS, contentOfVoice, makeVoice, measureFile } from '@render/sound'
 import type { Loudness, VoiceWanted } from '@render/sound'
-import { foundInCache, putUnder, segmentFolder, voicePath, writeWhole } from '@server/store'
+import { foundInCache, putUnder, safeFolder, segmentFolder, voicePath, writeWhole } from '@server/store'
 
 export interface MadeSound {
   readonly file: string
@@ -46,7 +46,7 @@ export async function makeSound(plan: RenderPlan, label: string, signal: AbortSi
     onShare(1)
     return { file, loudness: await loudnessOf(file) }
   }
-  await mkdir(segmentFolder(), { recursive: true })
+  await safeFolder(segmentFolder())
   const part = `${file}.${label}.part`
   try {
     const loudness = await makeVoice({ wanted, voiceOf: voicePath, out: part, signal, onShare })

@@ -11,7 +11,7 @@ import { database } from '@server/database'
 import type { Database, ImportTable } from '@server/database'
 import { JPEG, WEBP, keepForTalk, saveDeck, slidesOf, takeBackImport, tell } from '@server/domain'
 import { log } from '@server/log'
-import { settings } from '@server/settings'
+import { apartBounds, settings } from '@server/settings'
 import { assetPath, removeTree, uploadFolder } from '@server/store'
 import type { Claim } from '../claims'
 
@@ -163,7 +163,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     await mkdir(out, { recursive: true })
     await readDeckApart(
       { files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })), out, purpose: 'slides', maxPages: settings().maxPages, maxUnpacked: settings().maxUpload * 2 },
-      { time: settings().importTime, memory: settings().importMemory, reader: settings().reader, home: process.cwd() },
+      apartBounds(settings().importTime),
       hear,
     )
     await writer.flush()

@@ -1,0 +1,76 @@
+import { createInterface } from 'node:readline'
+import { readFile } from 'node:fs/promises'
+import type { ChildProcess } from 'node:child_process'
+import type { Readable } from 'node:stream'
+import { killWhole, start } from './run'
+import type { Running } from './run'
+
+/** Programs of ours that open what is not ours, each in a process that may die. */
+export type ApartProgram = 'read-deck' | 'draw-pages' | 'make-handout'
+
+export interface ApartBounds {
+  /** ms */
+  readonly time: number
+  /** MB of memory the process may hold */
+  readonly memory: number
+  /** Folder of the built programs; null: they are run from their source. */
+  readonly programs: string | null
+  /** Folder of the product, where their source is. */
+  readonly home: string
+  readonly signal?: AbortSignal
+}
+
+/** How often its memory is looked at, in ms. */
+const WATCH = 150
+const MB = 1024 ** 2
+/** So much more than it may hold it may ask for, in MB: the runtime asks for up to 1.1 GB that it does not use. */
+const ASKED = 2048
+
+async function residentMegabytes(pid: number): Promise<number> {
+  try {
+    const status = await readFile(`/proc/${String(pid)}/status`, 'utf8')
+    return Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024
+  } catch {
+    return 0
+  }
+}
+
+/** A program of ours that runs apart. */
+export interface Apart {
+  readonly child: ChildProcess
+  readonly done: Running['done']
+  readonly output: Readable
+  /** Why it was killed, if it was. */
+  readonly killed: () => 'memory' | 'time' | null
+  /** Kills it if it still runs. */
+  readonly end: () => void
+}
+
+/** Starts one of our programs in a process of its own that may run out of time or memory, or die, without harm to anything else. */
+export function startApart(program: ApartProgram, { time, memory, programs, home, signal }: ApartBounds): Apart {
+  const file = programs === null ? ['--import', 'tsx', `${home}/render/bin/${program}.ts`] : [`${programs}/${program}.mjs`]
+  const began = performance.now()
+  let output: Readable | undefined
+  const { child, done } = start(process.execPath, [`--max-old-space-size=${String(memory)}`, ...file], {
+    hold: { time, memory: (memory + ASKED) * MB, file: 2048 * MB }, signal, onOutput: (stream) => { output = stream },
+  })
+  let tooMuch = false
+  const watch = setInterval(() => {
+    void residentMegabytes(child.pid ?? 0).then((held) => {
+      if (held <= memory) return
+      tooMuch = true
+      killWhole(child)
+    })
+  }, WATCH)
+  const end = (): void => {
+    clearInterval(watch)
+    killWhole(child)
+  }
+  child.once('close', () => { clearInterval(watch) })
+  if (output === undefined) throw new Error('a program that runs apart has an output')
+  const inTime = (): 'time' | null => (performance.now() - began >= time ? 'time' : null)
+  return { child, done, output, killed: () => (tooMuch ? 'memory' : inTime()), end }
+}
+
+/** What a program prints, line by line. */
+export const linesOf = (output: Readable): AsyncIterable<string> => createInterface({ input: output })
