@@ -17,11 +17,13 @@ async function go(): Promise<void> {
   busy.value = true
   trouble.value = null
   try {
-    await (fresh.value ? session.signUp(name.value, email.value, password.value) : session.signIn(email.value, password.value))
+    if (fresh.value) await session.signUp(name.value, email.value, password.value)
+    else await session.signIn(email.value, password.value)
     const to = String(route.query['to'] ?? '/')
     await navigateTo(to.startsWith('/') && !to.startsWith('//') ? to : '/')
   } catch (error) {
-    trouble.value = sentenceOf(error)
+    // Whether an address has an account is not told; who has one knows.
+    trouble.value = fresh.value ? `${sentenceOf(error)} If you have had an account under this address before, sign in with its password.` : sentenceOf(error)
   } finally {
     busy.value = false
   }

@@ -16,7 +16,8 @@ export const useSession = defineStore('session', {
       this.person = await api.post<PersonView>('/session', { email, password })
     },
     async signUp(name: string, email: string, password: string) {
-      this.person = await api.post<PersonView>('/people', { name, email, password })
+      await api.post('/people', { name, email, password })
+      await this.signIn(email, password)
     },
     async signOut() {
       await api.delete('/session')

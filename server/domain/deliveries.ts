@@ -18,6 +18,7 @@ import { tell } from './events'
 import { filmView } from './films'
 import { AFTER_FILES, addJob, removeJob } from './jobs'
 import { probeFor } from './probes'
+import { roomForFiles, roomInQuota } from './quotas'
 import { rateOfOwner } from './speech'
 
 /** Deliveries that a machine's record goes by. */
@@ -104,10 +105,12 @@ export async function orderDelivery(q: Queries, talk: string, recipe: Recipe, st
   const { name } = await q.selectFrom('talk').select('name').where('id', '=', talk).forUpdate().executeTakeFirstOrThrow()
   const [film, slides, machine] = await Promise.all([wholeFilm(q, talk, recipe.timing), slidesOf(q, talk), machineRecord(q, recipe.format)])
   const order: Order = { talk, film, name, slides, machine, starts }
+  await roomForFiles(q, talk, 1)
   if (recipe.each === 'talk') return [await orderOne(q, order, recipe, null)]
   const shown = [...new Set(filmFor(film, recipe).programme.pieces.map((piece) => piece.slide))]
   // Files that differ by their slides have names that do.
   const pattern = /\{(slide|number)\}/.test(recipe.name) ? recipe.name : `${recipe.name}-{number}`
+  await roomForFiles(q, talk, shown.length)
   const ids: string[] = []
   for (const slide of shown) ids.push(await orderOne(q, order, { ...recipe, name: pattern, each: 'talk', part: { kind: 'slides', slides: [slide] } }, slide))
   return ids
@@ -126,6 +129,7 @@ async function orderOne(q: Queries, order: Order, recipe: Recipe, slide: SlideId
   if (await roomLeft() < guess.bytes * 3) {
     throw new Refusal('unavailable', 'There is not enough room on the server\'s disk for this file. Nothing was begun; delete files that are no longer needed.')
   }
+  await roomInQuota(q, talk, guess.bytes)
   const id = randomUUID()
   await q.insertInto('delivery').values({
     id, talk, recipe: JSON.stringify(recipe), programme_revision: revisionOf(recipe, film), starts, file: await freeName(q, talk, nameOf(order, recipe, slide), recipe.format), state: 'queued',

@@ -6,6 +6,7 @@ import type { Queries } from '@server/database'
 import { keepFile } from '@server/store'
 import { tell } from './events'
 import { addJob } from './jobs'
+import { roomForImport, roomInQuota } from './quotas'
 
 export interface Uploaded {
   readonly path: string
@@ -22,6 +23,8 @@ export async function beginImport(q: Queries, talk: string, files: readonly Uplo
   if (files.length === 0) throw new Refusal('malformed', 'No file arrived. Drop a PDF, pictures or a text here.')
   const empty = files.find((file) => file.bytes === 0)
   if (empty !== undefined) throw new Refusal('unreadable', `“${empty.name}” is empty. Nothing was changed.`)
+  await roomForImport(q, talk)
+  await roomInQuota(q, talk, files.reduce((sum, file) => sum + file.bytes, 0))
   const ordered = orderBy([...files], [(file) => file.name])
   const kept: { digest: string, name: string }[] = []
   for (const file of ordered) {

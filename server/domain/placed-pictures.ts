@@ -6,10 +6,11 @@ import type { AssetId, ComposedPicture } from '@core/model'
 import { readDeckApart } from '@render/deck'
 import type { ReadPicture } from '@render/deck'
 import type { Queries } from '@server/database'
-import { settings } from '@server/settings'
+import { apartBounds } from '@server/settings'
 import { keepAsset, removeTree, uploadFolder } from '@server/store'
 import type { Uploaded } from './imports'
 import { inTurn } from './in-turn'
+import { roomInQuota } from './quotas'
 
 /** How pictures of steps and pictures placed on slides are stored. */
 export const JPEG = 'image/jpeg'
@@ -36,11 +37,12 @@ export async function takeInPictures(q: Queries, talk: string, files: readonly U
   try {
     if (files.length === 0) throw new Refusal('malformed', 'No picture arrived. Drop a PNG, JPEG or WebP here.')
     if (files.length > MOST_PICTURES) throw new Refusal('too-many', `A slide takes up to ${String(MOST_PICTURES)} pictures.`)
+    await roomInQuota(q, talk, files.reduce((sum, file) => sum + file.bytes, 0))
     await mkdir(out, { recursive: true })
     const read: ReadPicture[] = []
     await inTurn(() => readDeckApart(
       { files, out, purpose: 'pictures', maxPages: MOST_PICTURES, maxUnpacked: 0 },
-      { time: PATIENCE, memory: settings().importMemory, reader: settings().reader, home: process.cwd() },
+      apartBounds(PATIENCE),
       (message) => {
         if (message.kind === 'picture') read.push(message.picture)
         return Promise.resolve()

@@ -13,6 +13,7 @@ import { tell } from './events'
 import { loadStretches, stretchIdsOf } from './films'
 import { addJob } from './jobs'
 import { currentProgramme, saveProgramme } from './programmes'
+import { roomForTake, roomInQuota, roomInTake } from './quotas'
 import { forgetSpeech, rememberSpeech } from './speech'
 import type { Spoken } from './speech'
 
@@ -26,7 +27,7 @@ export interface NewTake {
 /** A take that was not heard of for longer than this is no longer being recorded, in ms. */
 const HEARD_OF = 20_000
 
-/** Opens a take under an id that the page chose, so that asking again does no harm: it says that the take goes on. In one transaction. @throws Refusal `conflict` when another browser is recording this talk */
+/** Opens a take under an id that the page chose, so that asking again does no harm: it says that the take goes on. In one transaction. @throws Refusal `conflict` when another browser is recording this talk, `too-many` or `too-large` when there is no room for another */
 export async function openTake(q: Queries, talk: string, id: string, { kind, intent, place = null }: NewTake): Promise<void> {
   // Two browsers that begin at the same moment take turns.
   await q.selectFrom('talk').select('id').where('id', '=', talk).forUpdate().execute()
@@ -41,6 +42,8 @@ export async function openTake(q: Queries, talk: string, id: string, { kind, int
   if (elsewhere !== undefined) {
     throw new Refusal('conflict', `This talk is being recorded on ${elsewhere.place?.name ?? 'another machine'}. Stop that take there first; nothing of it is touched.`, { elsewhere: true })
   }
+  await roomForTake(q, talk)
+  await roomInQuota(q, talk, 0)
   await q.insertInto('take').values({
     id, talk, kind, intent: JSON.stringify(intent), state: 'open', sentence: null, discarded: null, place: place === null ? null : JSON.stringify(place),
   }).execute()
@@ -59,11 +62,12 @@ export interface NewStretch {
 /** Most stretches of a take: one for each pause, and one for each time a device changed. */
 const MOST_STRETCHES = 1000
 
-/** @throws Refusal `not-found` when a slide is not its talk's; `too-many` */
+/** @throws Refusal `not-found` when a slide is not its talk's; `too-many`; `too-large` when the talk or its owner has no room left */
 export async function openStretch(q: Queries, id: string, talk: string, stretch: NewStretch): Promise<void> {
   if ((await slidesMissing(q, talk, [stretch.opening.slide])).size > 0) throw new Refusal('not-found', 'The slide that this recording begins with is not in the talk.')
   const { count } = await q.selectFrom('stretch').select((build) => build.fn.countAll<number>().as('count')).where('take', '=', stretch.take).where('id', '<>', id).executeTakeFirstOrThrow()
   if (Number(count) >= MOST_STRETCHES) throw new Refusal('too-many', `A take can be paused up to ${String(MOST_STRETCHES)} times. Stop it, and go on at the end of the talk.`)
+  await roomInQuota(q, talk, 0)
   const added = await q.insertInto('stretch').values({
     id, ...stretch, opening: JSON.stringify(stretch.opening), state: 'open', length_ms: null, kept_ms: null, slices: null, cues: null, peaks: null, loudness: null, prints: null, tail: null, timing: null, drift_ppm: null,
     offset_picture: 0, offset_sound: 0,
@@ -111,7 +115,7 @@ export interface Slice {
 
 /**
  * Keeps slices of a recording, in any order and as often as they come; when this returns they are on the disk.
- * @throws Refusal `malformed` when one was cut short or damaged on the way, `conflict` when another is kept under its number
+ * @throws Refusal `malformed` when one was cut short or damaged on the way, `conflict` when another is kept under its number, `too-large` when it is more than a take may have
  */
 export async function keepSlices(q: Queries, stretch: string, slices: readonly Slice[]): Promise<void> {
   for (const slice of slices) {
@@ -132,9 +136,13 @@ export async function keepSlices(q: Queries, stretch: string, slices: readonly S
   // Also what comes late is kept: who recorded it may have been taken for gone meanwhile.
   const { state, whole } = await q.selectFrom('stretch').select(['state', 'whole']).where('id', '=', stretch).executeTakeFirstOrThrow()
   if (state !== 'open' && whole) throw new Refusal('conflict', 'This recording is closed already, with all that its recorder said it has.')
+  await roomInTake(q, stretch, fresh.reduce((sum, slice) => sum + slice.bytes.length, 0))
   for (const slice of fresh) await writeWhole(slicePath(stretch, slice.n), slice.bytes)
-  await q.insertInto('slice').values(fresh.map((slice) => ({ stretch, n: slice.n, bytes: slice.bytes.length, digest: slice.digest })))
-    .onConflict((conflict) => conflict.doNothing()).execute()
+  // In one question, so that what came is counted once however often it comes.
+  await q.with('added', (build) => build.insertInto('slice').values(fresh.map((slice) => ({ stretch, n: slice.n, bytes: slice.bytes.length, digest: slice.digest })))
+    .onConflict((conflict) => conflict.doNothing()).returning('slice.bytes'))
+    .updateTable('stretch').set((build) => ({ bytes: build('stretch.bytes', '+', build.selectFrom('added').select((of) => of.fn.coalesce(of.fn.sum<number>('added.bytes'), of.lit(0)).as('sum'))) }))
+    .where('id', '=', stretch).execute()
 }
 
 /** Which of some slides are not a talk's, on its deck or off it. */

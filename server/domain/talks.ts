@@ -9,6 +9,7 @@ import type { Queries } from '@server/database'
 import { saveDeck, slidesOf, slidesOfMany } from './decks'
 import { wantAhead } from './ahead'
 import { tell } from './events'
+import { roomForTalk } from './quotas'
 import { rehearsalsOf } from './rehearsals'
 import { rateOfOwner } from './speech'
 import { isLive } from './takes'
@@ -22,6 +23,7 @@ const firstRecipe = (name: string, limit: Ms | null): Recipe => ({
 })
 
 export async function createTalk(q: Queries, owner: string, name: string, limit: Ms | null): Promise<string> {
+  await roomForTalk(q, owner)
   const id = randomUUID()
   await q.insertInto('talk').values({
     id, owner, name, limit_ms: limit, shape: JSON.stringify({ width: 16, height: 9 }), recipe: JSON.stringify(firstRecipe(name, limit)), deleted: null,

@@ -12,6 +12,7 @@ import { tell } from './events'
 import { filmView } from './films'
 import type { Uploaded } from './imports'
 import { addJob } from './jobs'
+import { roomForTake, roomInQuota } from './quotas'
 
 /** What a visit shows, as a recording of its own would. @throws Refusal `not-found` when it is gone */
 async function showingOf(q: Queries, talk: string, visit: VisitId, length: number): Promise<Revisit> {
@@ -30,6 +31,8 @@ export async function beginVoice(q: Queries, talk: string, visit: VisitId, files
   const [file] = files
   if (file === undefined || files.length > 1) throw new Refusal('malformed', 'Bring one sound file for a slide.')
   if (file.bytes === 0) throw new Refusal('unreadable', `“${file.name}” is empty. Nothing was changed.`)
+  await roomForTake(q, talk)
+  await roomInQuota(q, talk, file.bytes)
   const { opening } = await showingOf(q, talk, visit, 0)
   const [take, stretch] = [randomUUID(), randomUUID()]
   await safeFolder(stretchFolder(stretch))

@@ -17,6 +17,11 @@ export interface Settings {
   readonly trustedProxies: number
   /** Room on the disk that is kept for the database and for what is being recorded, in bytes: below it nothing else comes in. */
   readonly freeFloor: number
+  /** Most that one talk, and all talks of one person, may hold: what was brought, recordings as they came, finished files; in bytes. */
+  readonly talkQuota: number
+  readonly personQuota: number
+  /** Whether people may make accounts for themselves. */
+  readonly signUp: 'open' | 'off'
   /** Largest file that may be brought in, in bytes. */
   readonly maxUpload: number
   /** Most pages a deck may have. */
@@ -24,8 +29,8 @@ export interface Settings {
   /** Longest time reading a deck may take, in ms, and the memory it may use, in MB. */
   readonly importTime: number
   readonly importMemory: number
-  /** The built deck reader; null: it is run from its source. */
-  readonly reader: string | null
+  /** Folder of the built programs that open what people bring; null: they are run from their source. */
+  readonly programs: string | null
   /** Jobs done at the same time by one worker process. */
   readonly workers: number
   /** Threads an encoder may use. */
@@ -50,11 +55,14 @@ interface Environment {
   readonly AISLE_ACCOUNTS: 'on' | 'off'
   readonly AISLE_TRUSTED_PROXIES: number
   readonly AISLE_FREE_FLOOR_MB: number
+  readonly AISLE_TALK_QUOTA_GB: number
+  readonly AISLE_PERSON_QUOTA_GB: number
+  readonly AISLE_SIGN_UP: 'open' | 'off'
   readonly AISLE_MAX_UPLOAD_MB: number
   readonly AISLE_MAX_PAGES: number
   readonly AISLE_IMPORT_SECONDS: number
   readonly AISLE_IMPORT_MEMORY_MB: number
-  readonly AISLE_READER?: string
+  readonly AISLE_PROGRAMS?: string
   readonly AISLE_WORKERS: number
   readonly AISLE_ENCODER_THREADS: number
   readonly AISLE_WORKER_GRACE_MS: number
@@ -73,11 +81,14 @@ const schema = Joi.object<Environment>({
   AISLE_ACCOUNTS: Joi.valid('on', 'off').default('off'),
   AISLE_TRUSTED_PROXIES: Joi.number().integer().min(0).max(8).default(0),
   AISLE_FREE_FLOOR_MB: Joi.number().integer().min(0).max(1_000_000).default(256),
+  AISLE_TALK_QUOTA_GB: Joi.number().min(0).max(1_000_000).default(64),
+  AISLE_PERSON_QUOTA_GB: Joi.number().min(0).max(1_000_000).default(256),
+  AISLE_SIGN_UP: Joi.valid('open', 'off').default('open'),
   AISLE_MAX_UPLOAD_MB: Joi.number().integer().min(1).max(4096).default(300),
   AISLE_MAX_PAGES: Joi.number().integer().min(1).max(5000).default(1000),
   AISLE_IMPORT_SECONDS: Joi.number().integer().min(5).max(3600).default(600),
   AISLE_IMPORT_MEMORY_MB: Joi.number().integer().min(256).max(16_384).default(1536),
-  AISLE_READER: Joi.string(),
+  AISLE_PROGRAMS: Joi.string(),
   AISLE_WORKERS: Joi.number().integer().min(1).max(64).default(2),
   AISLE_ENCODER_THREADS: Joi.number().integer().min(1).max(64).default(Math.max(1, cpus().length)),
   AISLE_WORKER_GRACE_MS: Joi.number().integer().min(1000).max(600_000).default(15_000),
@@ -113,11 +124,14 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     accounts: value.AISLE_ACCOUNTS,
     trustedProxies: value.AISLE_TRUSTED_PROXIES,
     freeFloor: value.AISLE_FREE_FLOOR_MB * 1_048_576,
+    talkQuota: value.AISLE_TALK_QUOTA_GB * 1e9,
+    personQuota: value.AISLE_PERSON_QUOTA_GB * 1e9,
+    signUp: value.AISLE_SIGN_UP,
     maxUpload: value.AISLE_MAX_UPLOAD_MB * 1_048_576,
     maxPages: value.AISLE_MAX_PAGES,
     importTime: value.AISLE_IMPORT_SECONDS * 1000,
     importMemory: value.AISLE_IMPORT_MEMORY_MB,
-    reader: value.AISLE_READER ?? null,
+    programs: value.AISLE_PROGRAMS ?? null,
     workers: value.AISLE_WORKERS,
     encoderThreads: value.AISLE_ENCODER_THREADS,
     workerGrace: value.AISLE_WORKER_GRACE_MS,
@@ -131,3 +145,7 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
 let known: Settings | undefined
 /** The settings of this process. */
 export const settings = (): Settings => (known ??= readSettings(process.env))
+
+/** What a process is held to that opens what people brought. @param time in ms */
+export const apartBounds = (time: number): { readonly time: number, readonly memory: number, readonly programs: string | null, readonly home: string } =>
+  ({ time, memory: settings().importMemory, programs: settings().programs, home: process.cwd() })

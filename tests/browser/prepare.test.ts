@@ -124,7 +124,7 @@ describe('a lesson written as text', () => {
       other.getContext('2d').fillRect(width * 0.06, height * 0.08, width * 0.3, height * 0.1)
       expect(likeness(other.getContext('2d').getImageData(0, 0, width, height).data, made, width, height).worst).toBeLessThan(0.9)
     }
-    await source.close()
+    source.close()
   })
 })
 

@@ -14,14 +14,19 @@ let view: TalkView
 const take = randomUUID()
 const stretch = randomUUID()
 
+/** Makes an account and signs in, as the page does. */
+async function signUp(client: Client, { name, email, password }: ReturnType<typeof person>): Promise<void> {
+  await client.get('POST', '/people', { name, email, password })
+  await client.get('POST', '/session', { email, password })
+}
+
 const person = (name: string) => ({ name, email: `${name}@harbour.example`, password: 'twelve twelfths' })
 
 beforeAll(async () => {
   product = await startProduct({ AISLE_ACCOUNTS: 'on' })
   owner = new Client(product.url)
   stranger = new Client(product.url)
-  await owner.get('POST', '/people', person('maren'))
-  await stranger.get('POST', '/people', person('ilse'))
+  for (const [client, name] of [[owner, 'maren'], [stranger, 'ilse']] as const) await signUp(client, person(name))
   talk = (await owner.get<{ id: string }>('POST', '/talks', { name: 'Knots', limit: 60_000 })).id
   await owner.get('POST', `/talks/${talk}/imports`, fileForm('knots.pdf', await makePdf(KNOTS)))
   view = await until('the deck', async () => {
@@ -135,6 +140,15 @@ describe('with accounts on', () => {
     await took('warm@harbour.example')
     const [there, not] = [await took(person('ilse').email), await took('nobody@harbour.example')]
     expect(not).toBeGreaterThan(there / 4)
+  })
+
+  it('answers who asks for an account the same whether there is one, and changes none that is there', async () => {
+    const asker = new Client(product.url)
+    const asked = await Promise.all(['ilse', 'wenna'].map((name) => asker.ask('POST', '/people', { name: 'Somebody', email: person(name).email, password: 'another password' })))
+    expect(asked[0]).toEqual(asked[1])
+    expect(await asker.get('GET', '/session')).toMatchObject({ person: null })
+    expect((await asker.ask('POST', '/session', { email: person('ilse').email, password: 'another password' })).status).toBe(401)
+    expect((await asker.ask('POST', '/session', { email: person('wenna').email, password: 'another password' })).status).toBe(200)
   })
 
   it('keeps no more of a request than it may be, and says so', async () => {
