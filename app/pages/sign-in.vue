@@ -37,8 +37,8 @@ async function go(): Promise<void> {
     <form @submit.prevent="go">
       <label v-if="fresh">Your name <el-input v-model="name" autocomplete="name" required maxlength="100" /></label>
       <label>E-mail <el-input v-model="email" type="email" autocomplete="username" required /></label>
-      <label>Password <el-input v-model="password" type="password" show-password :autocomplete="fresh ? 'new-password' : 'current-password'" required minlength="10" /></label>
-      <p v-if="fresh" class="soft">Ten characters or more.</p>
+      <label>Password <el-input v-model="password" type="password" show-password :autocomplete="fresh ? 'new-password' : 'current-password'" :minlength="fresh ? 12 : 1" required /></label>
+      <p v-if="fresh" class="soft">Twelve characters or more; a few words that do not belong together are good.</p>
       <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
       <button class="press main" type="submit" :disabled="busy">{{ fresh ? 'Make the account' : 'Sign in' }}</button>
       <button class="press quiet" type="button" @click="fresh = !fresh; trouble = null">

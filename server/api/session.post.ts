@@ -2,6 +2,7 @@ import { Refusal } from '@core/model'
 import { schemas } from '@contracts'
 import { database } from '@server/database'
 import { personByEmail } from '@server/domain'
+import { log } from '@server/log'
 import { CREDENTIAL_BYTES, answer, bodyOf, countAttempt, forgiveAttempt, networkOf, signInHere } from '@server/http'
 
 let nobody: Promise<string> | undefined
@@ -14,7 +15,11 @@ export default answer(async (event) => {
   await countAttempt(network, email)
   const person = await personByEmail(database(), email)
   const right = await verifyPassword(person?.password ?? await nobodysPassword(), password)
-  if (person === null || !right) throw new Refusal('not-signed-in', 'Address and password do not go together. Check both and try again.')
+  if (person === null || !right) {
+    log.warn({ network }, 'sign-in refused')
+    throw new Refusal('not-signed-in', 'Address and password do not go together. Check both and try again.')
+  }
+  log.info({ person: person.id, network }, 'signed in')
   await forgiveAttempt(network, email)
   await signInHere(event, person.id)
   return { id: person.id, name: person.name, email: person.email }

@@ -9,8 +9,12 @@ import { REQUEST_BYTES, readCapped } from './read-capped'
 import { readJson } from './read-json'
 import { whoAsks } from './who-asks'
 
+/** Refusals that whoever runs the server may want to see many of. */
+const TOLD: readonly Refusal['code'][] = ['not-allowed', 'too-many', 'not-found']
+
 function faultOf(event: H3Event, error: unknown): FaultBody {
   if (error instanceof Refusal) {
+    if (TOLD.includes(error.code)) log.info({ code: error.code, path: event.path.split('?')[0] }, 'refused')
     setResponseStatus(event, STATUS_OF[error.code])
     return { error: { code: error.code, sentence: error.message, detail: error.detail } }
   }

@@ -17,6 +17,7 @@ export default defineNitroPlugin((nitro) => {
   if (import.meta.dev) return
   nitro.hooks.hook('render:response', (response) => {
     if (typeof response.body !== 'string') return
-    response.headers = { ...response.headers, 'content-security-policy': `${POLICY}; script-src 'self' ${scriptsOf(response.body)}` }
+    const { 'x-powered-by': _, ...headers } = response.headers ?? {}
+    response.headers = { ...headers, 'content-security-policy': `${POLICY}; script-src 'self' ${scriptsOf(response.body)}` }
   })
 })

@@ -24,6 +24,8 @@ export interface Product {
   readonly kill: (which: Process) => Promise<void>
   /** Has a process stand still, or go on. */
   readonly signal: (which: Process, signal: 'SIGSTOP' | 'SIGCONT') => void
+  /** Processes that ended by themselves. */
+  readonly ended: () => readonly string[]
   readonly stop: () => Promise<void>
 }
 
@@ -86,10 +88,13 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
     await gone
   }
 
+  /** Those that are meant to run, by name, and have ended. */
+  const ended = (): readonly string[] => [...running].filter(([, child]) => child.exitCode !== null || child.signalCode !== null).map(([which]) => which)
+
   await start('server')
   await start('worker')
   return {
-    url, data, db, databaseUrl, start, kill: (which) => kill(which), signal: (which, signal) => { running.get(which)?.kill(signal) },
+    url, data, db, databaseUrl, start, kill: (which) => kill(which), ended, signal: (which, signal) => { running.get(which)?.kill(signal) },
     stop: async () => {
       await kill('server', 'SIGTERM')
       await kill('worker', 'SIGTERM')

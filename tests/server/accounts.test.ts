@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto'
+import { readdir, stat } from 'node:fs/promises'
+import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { TalkView } from '@contracts'
 import { Client, sentenceOf } from '../harness/client'
@@ -44,6 +46,13 @@ describe('with accounts on', () => {
   it('reads page labels as steps and the largest text as title', () => {
     expect(view.slides.map((slide) => [slide.title, slide.steps.length])).toEqual([['Bowline', 1], ['Clove hitch', 2], ['Reef knot', 1]])
     expect(view.shape).toEqual({ width: 16, height: 9 })
+  })
+
+  it('keeps what it is given from other users of the machine', async () => {
+    const store = join(product.data, 'store')
+    const files = (await readdir(store, { recursive: true, withFileTypes: true })).filter((entry) => entry.isFile() && entry.parentPath.includes('assets'))
+    expect(files.length).toBeGreaterThan(0)
+    for (const file of files) expect((await stat(join(file.parentPath, file.name))).mode & 0o077).toBe(0)
   })
 
   it('answers nobody who is not signed in', async () => {
@@ -124,7 +133,10 @@ describe('with accounts on', () => {
 
   it('ends a session where it is kept: a copy of its cookie is worth nothing afterwards', async () => {
     const answer = await fetch(`${product.url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: person('ilse').email, password: person('ilse').password }) })
-    const cookie = answer.headers.getSetCookie()[0]?.split(';')[0] ?? ''
+    const [set = ''] = answer.headers.getSetCookie()
+    expect(set).toMatch(/^__Host-aisle=[^;]+;(?=.*HttpOnly)(?=.*Secure)(?=.*Path=\/)(?=.*SameSite=Lax)/i)
+    expect(set).not.toMatch(/domain=/i)
+    const cookie = set.split(';')[0] ?? ''
     const who = async (): Promise<unknown> => ((await (await fetch(`${product.url}/api/session`, { headers: { cookie } })).json()) as { person: unknown }).person
     expect(await who()).toMatchObject({ name: 'ilse' })
     await fetch(`${product.url}/api/session`, { method: 'DELETE', headers: { cookie } })
@@ -148,6 +160,10 @@ describe('with accounts on', () => {
     expect(asked[0]).toEqual(asked[1])
     expect(await asker.get('GET', '/session')).toMatchObject({ person: null })
     expect((await asker.ask('POST', '/session', { email: person('ilse').email, password: 'another password' })).status).toBe(401)
+    for (const [password, sentence] of [['eleven char', /twelve characters/], ['password1234', /first that are tried/]] as const) {
+      const weak = await asker.ask('POST', '/people', { name: 'Somebody', email: 'weak@harbour.example', password })
+      expect([weak.status, sentenceOf(weak.body)]).toEqual([400, expect.stringMatching(sentence)])
+    }
     expect((await asker.ask('POST', '/session', { email: person('wenna').email, password: 'another password' })).status).toBe(200)
   })
 
@@ -187,7 +203,14 @@ describe('with accounts on', () => {
   it('tells browsers what its pages may load, and of whom they may be part', async () => {
     const page = await fetch(product.url)
     expect(page.headers.get('content-security-policy')).toMatch(/default-src 'none'.*script-src 'self' 'sha256-/)
+    const policy = page.headers.get('content-security-policy') ?? ''
+    for (const part of ["frame-ancestors 'self'", "connect-src 'self'", "object-src 'none'"]) expect(policy).toContain(part)
+    expect(policy).not.toContain('unsafe-eval')
     expect(page.headers.get('permissions-policy')).toContain('camera=(self)')
+    expect(page.headers.get('referrer-policy')).toBe('same-origin')
+    expect(page.headers.get('x-powered-by')).toBeNull()
+    // What is kept is no file of the pages.
+    for (const path of ['/store/assets', '/store/stretches/', '/.data/session-secret']) expect((await fetch(`${product.url}${path}`)).headers.get('content-type')).toMatch(/^text\/html/)
     expect((await fetch(`${product.url}/api/session`)).headers.get('x-content-type-options')).toBe('nosniff')
   })
 })
