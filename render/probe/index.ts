@@ -1,6 +1,6 @@
 export * from './align-pictures'
 export * from './camera-gaps'
-export * from './picture-size'
+export * from './check-recording'
 export { pictureTimes } from './picture-times'
 export * from './check-film'
 export * from './probe'

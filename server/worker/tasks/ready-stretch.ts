@@ -1,7 +1,7 @@
 import type { Selectable } from 'kysely'
 import { BYTES_A_SAMPLE, alignSound, closeStretch, concatenate, measureVoice } from '@render/sound'
 import type { SoundTail } from '@render/sound'
-import { alignPictures, cameraSeen, checkPictureSize, lengthOfRecording } from '@render/probe'
+import { alignPictures, cameraSeen, checkRecording, lengthOfRecording } from '@render/probe'
 import type { Database, Queries, StretchTable } from '@server/database'
 import { digestOfFile, facePath, keptSafe, printPath, putUnder, rawPath, recordingPath, removeParts, removeTree, sizeOf, slicePath, sliceFolder, stretchFolder, tailPath, voicePath } from '@server/store'
 import type { Claim } from '../claims'
@@ -116,7 +116,7 @@ async function makeOf(raw: string, stretch: Stretch, { picture, sound, drift }: 
 export async function makeReady(db: Database, stretch: Stretch, count: number, claim: Claim): Promise<void> {
   const { id } = stretch
   await putTogether(db, claim, id, count)
-  if (stretch.camera) await checkPictureSize(rawPath(id))
+  await checkRecording(rawPath(id))
   const found = await findIn(rawPath(id), stretch)
   const made = await makeOf(rawPath(id), stretch, found, claim)
   await db.transaction().execute(async (q) => {
