@@ -1,4 +1,6 @@
 export * from './algebra'
 export * from './arbitrary'
 export * from './make'
+export * from './random-change'
+export * from './random-talk'
 export * from './reference-talk'
