@@ -289,7 +289,7 @@ export const recipe = Joi.object({
   part: Joi.alternatives(
     Joi.object({ kind: Joi.valid('all').required() }),
     Joi.object({ kind: Joi.valid('range').required(), from: talkTime.required(), to: talkTime.greater(Joi.ref('from')).required() }),
-    Joi.object({ kind: Joi.valid('slides').required(), slides: Joi.array().items(uuid).min(1).max(5000).unique().required() }),
+    Joi.object({ kind: Joi.valid('slides').required(), slides: Joi.array().items(uuid).min(1).max(5000).unique().required(), within: Joi.object({ from: talkTime.required(), to: talkTime.greater(Joi.ref('from')).required() }) }),
   ).default(USUAL_RECIPE.part),
   fields: Joi.object().pattern(fieldName, Joi.string().trim().allow('').max(80)).max(20).default(USUAL_RECIPE.fields),
   limit: Joi.object({ kind: Joi.valid('none', 'warn', 'hold').required() }).when('.kind', {

@@ -38,7 +38,8 @@ export const isVideo = (format: Format): format is VideoFormat => format === 'mp
 export type PartWanted =
   | { readonly kind: 'all' }
   | { readonly kind: 'range', readonly from: Ms, readonly to: Ms }
-  | { readonly kind: 'slides', readonly slides: readonly SlideId[] }
+  /** `within`: only as far as they are shown between these times. */
+  | { readonly kind: 'slides', readonly slides: readonly SlideId[], readonly within?: { readonly from: Ms, readonly to: Ms } }
 export const ALL_OF_IT: PartWanted = { kind: 'all' }
 
 /** Whether a file keeps the times and voice that were recorded, or is a slide show of the planned times. */

@@ -4,7 +4,7 @@ import { ANYBODY, plannedTime } from '@core/pace'
 import { programmeLength } from '@core/programme'
 import { indexFilm, sceneAt } from '@core/scene'
 import { SLIDES, anyStretches, film, slide } from '@core/testing'
-import { partOf, slideShow } from '.'
+import { partOf, slideShow, slidesSeenIn } from '.'
 
 const films = anyStretches.map((stretches) => film(SLIDES, stretches))
 
@@ -29,6 +29,19 @@ describe('a part of a talk', () => {
       const parts = shown.map((id) => partOf(one.programme, { kind: 'slides', slides: [id] }))
       expect(parts.reduce((sum, part) => sum + programmeLength(part), 0)).toBe(programmeLength(one.programme))
       for (const [n, part] of parts.entries()) expect(new Set(part.pieces.map((piece) => piece.slide))).toEqual(new Set([shown[n]]))
+    }))
+  })
+
+  it('of slides between two times holds what they show there, and the slides that are seen there are those', () => {
+    fc.assert(fc.property(films, fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (one, a, b) => {
+      const length = programmeLength(one.programme)
+      const within = { from: Math.round(Math.min(a, b) * length), to: Math.round(Math.max(a, b) * length) }
+      if (within.to - within.from < 200) return
+      const seen = slidesSeenIn(one.programme, { kind: 'range', ...within })
+      const lengths = seen.map((id) => programmeLength(partOf(one.programme, { kind: 'slides', slides: [id], within })))
+      expect(lengths.every((each) => each >= 40)).toBe(true)
+      // What is not seen is less than that of each slide.
+      expect(within.to - within.from - lengths.reduce((sum, each) => sum + each, 0)).toBeLessThan(40 * SLIDES.length)
     }))
   })
 

@@ -1,6 +1,6 @@
 import { Refusal, unreachable } from '@core/model'
-import type { PartWanted, Piece, Programme } from '@core/model'
-import { divide, playedPieces } from '@core/programme'
+import type { Ms, PartWanted, Piece, Programme, SlideId } from '@core/model'
+import { divide, playedPieces, wholeLength } from '@core/programme'
 
 /**
  * The part of a programme that a file is to hold. What is seen and heard in it is as it is in the whole.
@@ -15,16 +15,28 @@ export function partOf(programme: Programme, part: PartWanted): Programme {
   return part.kind === 'all' ? programme : { ...programme, pieces: wanted }
 }
 
+function piecesBetween(programme: Programme, { from, to }: { readonly from: Ms, readonly to: Ms }): readonly Piece[] {
+  const { pieces, places: [first, last] } = divide(programme, [from, Math.max(from, to)])
+  return playedPieces({ pieces: pieces.slice(first, last) })
+}
+
+/** What is up for less is not seen, in ms. */
+const NOT_SEEN = 40
+
+/** The slides that are seen in a part of a programme, in the order in which they first are; one that only just begins or ends in it is not. */
+export function slidesSeenIn(programme: Programme, part: PartWanted): readonly SlideId[] {
+  const seen = new Map<SlideId, Ms>()
+  for (const piece of wantedPieces(programme, part)) seen.set(piece.slide, (seen.get(piece.slide) ?? 0) + wholeLength(piece))
+  return [...seen].flatMap(([slide, length]) => (length < NOT_SEEN ? [] : [slide]))
+}
+
 function wantedPieces(programme: Programme, part: PartWanted): readonly Piece[] {
   switch (part.kind) {
     case 'all': return playedPieces(programme)
-    case 'range': {
-      const { pieces, places: [first, last] } = divide(programme, [part.from, Math.max(part.from, part.to)])
-      return playedPieces({ pieces: pieces.slice(first, last) })
-    }
+    case 'range': return piecesBetween(programme, part)
     case 'slides': {
       const slides = new Set(part.slides)
-      return playedPieces(programme).filter((piece) => slides.has(piece.slide))
+      return (part.within === undefined ? playedPieces(programme) : piecesBetween(programme, part.within)).filter((piece) => slides.has(piece.slide))
     }
     default: return unreachable(part)
   }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { median } from 'd3'
 import { sql } from 'kysely'
-import { STATED_ERROR, estimate, fileName, filmFor, renderPlan, slideShow } from '@core/plan'
+import { STATED_ERROR, estimate, fileName, filmFor, renderPlan, slideShow, slidesSeenIn } from '@core/plan'
 import type { MachineRecord } from '@core/plan'
 import { indexFilm } from '@core/scene'
 import { Refusal, UNDER_WAY, UNFINISHED, isVideo } from '@core/model'
@@ -107,12 +107,14 @@ export async function orderDelivery(q: Queries, talk: string, recipe: Recipe, st
   const order: Order = { talk, film, name, slides, machine, starts }
   await roomForFiles(q, talk, 1)
   if (recipe.each === 'talk') return [await orderOne(q, order, recipe, null)]
-  const shown = [...new Set(filmFor(film, recipe).programme.pieces.map((piece) => piece.slide))]
+  const { part } = recipe
+  const shown = slidesSeenIn(film.programme, part)
+  const within = part.kind === 'range' ? { within: { from: part.from, to: part.to } } : {}
   // Files that differ by their slides have names that do.
   const pattern = /\{(slide|number)\}/.test(recipe.name) ? recipe.name : `${recipe.name}-{number}`
   await roomForFiles(q, talk, shown.length)
   const ids: string[] = []
-  for (const slide of shown) ids.push(await orderOne(q, order, { ...recipe, name: pattern, each: 'talk', part: { kind: 'slides', slides: [slide] } }, slide))
+  for (const slide of shown) ids.push(await orderOne(q, order, { ...recipe, name: pattern, each: 'talk', part: { kind: 'slides', slides: [slide], ...within } }, slide))
   return ids
 }
 

@@ -101,11 +101,12 @@ function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture 
 const kindsIn = (schema: { describe: () => Description }): ReadonlySet<string> =>
   new Set((schema.describe() as { keys?: { kind?: { allow?: string[] } } }).keys?.kind?.allow ?? [])
 
-const ID = /^[0-9a-f]{8}-[0-9a-f-]{27}|^[0-9a-f]{64}$/
+/** Ids of things, and digests of what is kept. */
+const SHAPES = [/^[0-9a-f]{8}-[0-9a-f-]{27}/, /^[0-9a-f]{64}$/]
 
-/** A value with one of its ids exchanged, for every id in it. */
+/** A value with one of its ids exchanged for another of its shape, for every id in it. */
 function withEachIdExchanged(value: unknown, by: string): readonly unknown[] {
-  if (typeof value === 'string') return ID.test(value) ? [by] : []
+  if (typeof value === 'string') return SHAPES.some((shape) => shape.test(value) && shape.test(by)) ? [by] : []
   if (Array.isArray(value)) return value.flatMap((inner: unknown, n) => withEachIdExchanged(inner, by).map((other) => value.map((own: unknown, k) => (k === n ? other : own))))
   if (value === null || typeof value !== 'object') return []
   return Object.entries(value).flatMap(([key, inner]) => withEachIdExchanged(inner, by).map((other) => ({ ...value, [key]: other })))
@@ -131,11 +132,14 @@ describe('an id of another person', () => {
     const before = await allOf(owner)
     const { client, ids: { talk } } = stranger
     let tried = 0
+    let revisions: { deck: number, programme: number } | null = null
     for (const [method, path, body] of requestsOf(stranger.ids).all) {
       for (const foreign of new Set(Object.values(owner.ids))) {
         for (const bad of withEachIdExchanged(body, foreign)) {
-          const revision = path.endsWith('/deck') ? (await client.get<TalkView>('GET', `/talks/${talk}`)).revision : (await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.revision
-          const { status } = await client.ask(method, path, 'revision' in body ? { ...bad as object, revision } : bad)
+          revisions ??= { deck: (await client.get<TalkView>('GET', `/talks/${talk}`)).revision, programme: (await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.revision }
+          const { status } = await client.ask(method, path, 'revision' in body ? { ...bad as object, revision: path.endsWith('/deck') ? revisions.deck : revisions.programme } : bad)
+          // What was let through has changed them.
+          if (status < 300) revisions = null
           expect([method, path, JSON.stringify(bad), status < 500]).toEqual([method, path, JSON.stringify(bad), true])
           tried += 1
         }
@@ -143,7 +147,7 @@ describe('an id of another person', () => {
       const [method2, ownPath] = [method, path.replace(talk, owner.ids.talk).replace(stranger.ids.take, owner.ids.take).replace(stranger.ids.stretch, owner.ids.stretch)]
       if (ownPath !== path) expect([ownPath, (await client.ask(method2, ownPath, body)).status]).toEqual([ownPath, 404])
     }
-    expect(tried).toBeGreaterThan(500)
+    expect(tried).toBeGreaterThan(300)
     const film = await client.get<FilmView>('GET', `/talks/${talk}/film`)
     const view = await client.get<TalkView>('GET', `/talks/${talk}`)
     const shown = JSON.stringify([film.stretches.map(({ id }) => id), film.slides, view.slides, film.programme.slides, view.takes.map(({ id }) => id), view.rehearsals])

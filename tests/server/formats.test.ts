@@ -123,6 +123,9 @@ describe('a file', () => {
     expect(views.map(({ file, length, state }) => [file, length, state])).toEqual([
       ['Formats 01 Bowline.mp4', 3000, 'done'], ['Formats 02 Clove hitch.mp4', 3000, 'done'], ['Formats 03 Reef knot.mp4', 3000, 'done'],
     ])
+    // Of a part, only what lies in it; a slide that begins where it ends is not in it.
+    const some = await order({ each: 'slide', name: '{talk} part {number}', part: { kind: 'range', from: 1000, to: 6000 } })
+    expect((await Promise.all(some.map((id) => settled(id)))).map(({ file, length }) => [file, length])).toEqual([['Formats part 01.mp4', 2000], ['Formats part 02.mp4', 3000]])
   })
 
   it('has its own fields in its name, and another name when that is taken', async () => {

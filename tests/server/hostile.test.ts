@@ -8,7 +8,7 @@ import { Victim } from '../hostile/feed'
 import { watchMemory } from '../hostile/held-memory'
 
 let product: Product
-beforeAll(async () => { product = await startProduct({ ...BOUNDS, AISLE_IMPORT_SECONDS: '8' }) })
+beforeAll(async () => { product = await startProduct({ ...BOUNDS, AISLE_IMPORT_SECONDS: '5' }) })
 afterAll(async () => { await product.stop() })
 
 describe('bad files and bodies', () => {

@@ -68,7 +68,7 @@ const split = (): void => { talk.edit({ kind: 'split', slide: props.slide.id, ke
 <style scoped>
 .settings { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 14px; }
 label { display: grid; gap: 3px; font-size: 14px; color: var(--soft); }
-.optional { align-self: end; }
+.optional { display: inline-flex; align-self: end; }
 .pictures { display: grid; gap: 6px; margin: 0; padding: 0; list-style: none; }
 .pictures li { display: grid; grid-template-columns: auto 1fr auto; gap: 8px; align-items: center; font-size: 13.5px; }
 .pictures input { padding: 3px 8px; border: 1px solid var(--line); border-radius: 4px; background: var(--card); }

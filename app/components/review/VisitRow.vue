@@ -89,11 +89,12 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
       <div class="head"><input type="checkbox" class="pick" :checked="picked" :aria-label="`Pick visit ${number}`" title="Pick, to change several together" @click="mending.pick(visit.id, $event.shiftKey)"><h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3><InsetMap v-if="slide && talk.talk" :slide="slide" :shape="talk.talk.shape" :own="talk.programme.framings[visit.id]" :ink="ink.map((one) => one.stroke)" /><VisitMenu :visit="visit" :title="slide?.title || `Slide ${number}`" /></div>
       <label v-if="held !== null" class="held">Held without a voice for <el-input-number :model-value="held" :min="HOLD_RANGE.least / 1000" :max="HOLD_RANGE.most / 1000" :step="0.5" :precision="1" size="small" :disabled="mending.busy" aria-label="Seconds that it is held" @change="hold($event)" /> s</label>
       <RangeWave v-else :parts="parts" :played="played" :length="visit.length" :range="range" :seams="seams" :pauses="silent" :marks="marks" @range="choose" @go="$emit('go', $event)" @reopen="mending.edit({ kind: 'reopen', seam: $event })" />
-      <RangeBar v-if="range && mending.range" :range="mending.range" :visit="visit" @play="playChosen" @loop="$emit('loop')" />
       <p v-if="stumbles.length > 0" class="stumbles">
         <button v-for="place in stumbles" :key="place" class="press quiet small" title="Play from three seconds before" @click="$emit('go', Math.max(0, place - 3000))"><Flag />stumble at <span class="clock">{{ preciseDuration(visit.start + place) }}</span></button>
       </p>
-      <p class="marks soft"><NuxtLink class="retake" :to="`/talks/${talkId}/lectern?retake=${encodeURIComponent(visit.id)}`">Retake</NuxtLink>
+      <!-- One takes the place of the other, so that the rows below stay where they are. -->
+      <RangeBar v-if="range && mending.range" :range="mending.range" :visit="visit" @play="playChosen" class="below" @loop="$emit('loop')" />
+      <p v-else class="marks below soft"><NuxtLink class="retake" :to="`/talks/${talkId}/lectern?retake=${encodeURIComponent(visit.id)}`">Retake</NuxtLink>
         <span class="clock" :class="{ long: visit.length > planned * 1.25 }">{{ preciseDuration(visit.length) }}</span> of {{ duration(planned) }} planned<template v-if="strokes > 0">, {{ strokes }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</template><template v-if="pauses > 0">, {{ pauses }} {{ pauses === 1 ? 'pause' : 'pauses' }}</template>
       </p>
     </div>
@@ -115,6 +116,7 @@ h3 { font: 600 15px var(--read); overflow: hidden; white-space: nowrap; text-ove
 .pick { width: 16px; height: 16px; margin: 0; accent-color: var(--brand); }
 .held { display: flex; gap: 8px; align-items: center; min-height: 48px; font-size: 14px; }
 .held .el-input-number { width: 108px; }
+.below { min-height: 30px; }
 .marks { font-size: 13.5px; }
 .retake { float: right; color: var(--brand); font-weight: 600; }
 .stumbles { display: flex; flex-wrap: wrap; gap: 4px; }
