@@ -42,6 +42,7 @@ const cut = (): void => { void mending.edit({ kind: 'cut', parts: [props.range] 
 </template>
 
 <style scoped>
-.bar { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
+/* Wider than its column: there is nothing beside it at this height. */
+.bar { display: flex; gap: 5px; align-items: center; width: max-content; white-space: nowrap; }
 .bar .clock { padding-right: 4px; font-size: 14px; }
 </style>
