@@ -1,15 +1,9 @@
-import { resolve } from 'node:path'
-import { runningCluster } from './start/postgres'
+import { besideProduct } from './start/beside'
 
 /** Reads all that must not be lost, and makes again what can be, beside a product that runs: npm run check. Ends with 1 when something cannot be made. */
-const data = resolve(process.env['AISLE_DATA'] ?? '.data')
-const address = process.env['DATABASE_URL'] ?? runningCluster(data)
-if (address === null) {
-  console.error(`The product does not run on ${data}. Start it first, or say by AISLE_DATA or DATABASE_URL where it does.`)
-  process.exit(1)
-}
+const { data, databaseUrl } = besideProduct()
 process.env['AISLE_DATA'] = data
-process.env['DATABASE_URL'] = address
+process.env['DATABASE_URL'] = databaseUrl
 process.env['AISLE_LOG'] ??= 'error'
 const { checkKept } = await import('@server/worker/tasks/check-kept')
 const { looked, again, lost } = await checkKept(null)

@@ -4,8 +4,8 @@ import { sql } from 'kysely'
 import { STATED_ERROR, estimate, fileName, filmFor, renderPlan, slideShow, slidesSeenIn } from '@core/plan'
 import type { MachineRecord } from '@core/plan'
 import { indexFilm } from '@core/scene'
-import { Refusal, UNDER_WAY, UNFINISHED, isVideo } from '@core/model'
-import type { Film, Format, Ms, Recipe, Slide, SlideId } from '@core/model'
+import { Refusal, UNDER_WAY, UNFINISHED, isVideo, unreachable } from '@core/model'
+import type { Film, Format, Ms, PartWanted, Recipe, Slide, SlideId } from '@core/model'
 import { toFilm } from '@contracts'
 import type { DeliveryView, EstimateView } from '@contracts'
 import type { Queries } from '@server/database'
@@ -95,6 +95,16 @@ function nameOf({ name, slides }: Order, recipe: Recipe, slide: SlideId | null):
   }, recipe.fields)
 }
 
+/** Between which times a part lies; undefined when it lies anywhere. */
+function timesOf(part: PartWanted): { readonly from: Ms, readonly to: Ms } | undefined {
+  switch (part.kind) {
+    case 'all': return undefined
+    case 'range': return { from: part.from, to: part.to }
+    case 'slides': return part.within
+    default: return unreachable(part)
+  }
+}
+
 /**
  * Has files made by a recipe: one, or one of each slide that is shown.
  * @param starts when they are begun at the earliest; null: as soon as can be
@@ -105,16 +115,14 @@ export async function orderDelivery(q: Queries, talk: string, recipe: Recipe, st
   const { name } = await q.selectFrom('talk').select('name').where('id', '=', talk).forUpdate().executeTakeFirstOrThrow()
   const [film, slides, machine] = await Promise.all([wholeFilm(q, talk, recipe.timing), slidesOf(q, talk), machineRecord(q, recipe.format)])
   const order: Order = { talk, film, name, slides, machine, starts }
-  await roomForFiles(q, talk, 1)
+  const shown = recipe.each === 'talk' ? [] : slidesSeenIn(film.programme, recipe.part)
+  await roomForFiles(q, talk, Math.max(1, shown.length))
   if (recipe.each === 'talk') return [await orderOne(q, order, recipe, null)]
-  const { part } = recipe
-  const shown = slidesSeenIn(film.programme, part)
-  const within = part.kind === 'range' ? { within: { from: part.from, to: part.to } } : {}
+  const within = timesOf(recipe.part)
   // Files that differ by their slides have names that do.
   const pattern = /\{(slide|number)\}/.test(recipe.name) ? recipe.name : `${recipe.name}-{number}`
-  await roomForFiles(q, talk, shown.length)
   const ids: string[] = []
-  for (const slide of shown) ids.push(await orderOne(q, order, { ...recipe, name: pattern, each: 'talk', part: { kind: 'slides', slides: [slide], ...within } }, slide))
+  for (const slide of shown) ids.push(await orderOne(q, order, { ...recipe, name: pattern, each: 'talk', part: { kind: 'slides', slides: [slide], ...(within === undefined ? {} : { within }) } }, slide))
   return ids
 }
 

@@ -40,7 +40,7 @@ export async function handoutFile(q: Queries, talk: string, kind: NotesKind): Pr
   const pictures = Object.fromEntries(deck.slides.flatMap(picturesOf).map((digest) => [digest, assetPath(digest)]))
   await safeFolder(uploadFolder())
   try {
-    await inTurn(() => makeHandoutApart({ name, deck, kind, pictures, out }, apartBounds(PATIENCE)))
+    await inTurn(() => makeHandoutApart({ name, deck, kind, pictures, out }, { ...apartBounds(), time: PATIENCE }))
     return { bytes: await readFile(out), file: `${firstName(name)}-${kind === 'notes' ? 'notes' : 'handout'}.pdf` }
   } finally {
     await rm(out, { force: true })

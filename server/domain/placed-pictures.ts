@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { mkdir, readFile, rm } from 'node:fs/promises'
+import { mkdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { MOST_PICTURES, Refusal, asId } from '@core/model'
 import type { AssetId, ComposedPicture } from '@core/model'
@@ -42,7 +42,7 @@ export async function takeInPictures(q: Queries, talk: string, files: readonly U
     const read: ReadPicture[] = []
     await inTurn(() => readDeckApart(
       { files, out, purpose: 'pictures', maxPages: MOST_PICTURES, maxUnpacked: 0 },
-      apartBounds(PATIENCE),
+      { ...apartBounds(), time: PATIENCE },
       (message) => {
         if (message.kind === 'picture') read.push(message.picture)
         return Promise.resolve()
@@ -53,6 +53,5 @@ export async function takeInPictures(q: Queries, talk: string, files: readonly U
     return pictures
   } finally {
     await removeTree(out)
-    await Promise.all(files.map((file) => rm(file.path, { force: true })))
   }
 }

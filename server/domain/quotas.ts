@@ -2,6 +2,7 @@ import { sql } from 'kysely'
 import { Refusal, UNFINISHED } from '@core/model'
 import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
+import { ownerOf } from './ownership'
 
 /** Most that the recording of one stretch, and those of one take, may have, in bytes: twelve hours without a pause, and as much again. */
 const MOST_OF_STRETCH = 16e9
@@ -35,7 +36,7 @@ export async function roomInQuota(q: Queries, talk: string, bytes: number): Prom
   if (ofTalk + bytes > talkQuota) {
     throw new Refusal('too-large', `This talk holds ${gigabytes(ofTalk)}, and up to ${gigabytes(talkQuota)} can be kept in one. Delete files or takes of it that are no longer needed. Nothing was changed.`)
   }
-  const { owner } = await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirstOrThrow()
+  const owner = await ownerOf(q, talk) ?? ''
   const ofPerson = await bytesOf(q, { owner })
   if (ofPerson + bytes > personQuota) {
     throw new Refusal('too-large', `Your talks hold ${gigabytes(ofPerson)}, and up to ${gigabytes(personQuota)} can be kept by one person here. Delete talks, files or takes that are no longer needed. Nothing was changed.`)
@@ -69,13 +70,13 @@ export async function roomForTalk(q: Queries, owner: string): Promise<void> {
 /** @throws Refusal `too-many` when as many decks of the talk's owner wait to be read as may */
 export async function roomForImport(q: Queries, talk: string): Promise<void> {
   const waiting = await count(q.selectFrom('import').innerJoin('talk', 'talk.id', 'import.talk').select((build) => build.fn.countAll<number>().as('count'))
-    .where('import.state', 'in', ['queued', 'reading']).where('talk.owner', '=', (build) => build.selectFrom('talk as one').select('one.owner').where('one.id', '=', talk)))
+    .where('import.state', 'in', ['queued', 'reading']).where('talk.owner', '=', await ownerOf(q, talk)))
   if (waiting >= MOST_IMPORTS_WAITING) throw new Refusal('too-many', 'Many of your decks are still waiting to be read. Nothing was changed; bring this one when some of them are done.')
 }
 
 /** @throws Refusal `too-many` when as many files of the talk's owner wait to be made as may */
 export async function roomForFiles(q: Queries, talk: string, files: number): Promise<void> {
   const waiting = await count(q.selectFrom('delivery').innerJoin('talk', 'talk.id', 'delivery.talk').select((build) => build.fn.countAll<number>().as('count'))
-    .where('delivery.state', 'in', UNFINISHED).where('talk.owner', '=', (build) => build.selectFrom('talk as one').select('one.owner').where('one.id', '=', talk)))
+    .where('delivery.state', 'in', UNFINISHED).where('talk.owner', '=', await ownerOf(q, talk)))
   if (waiting + files > MOST_FILES_WAITING) throw new Refusal('too-many', 'Many of your files are still waiting to be made. Nothing was begun; order this one when some of them are done.')
 }

@@ -70,12 +70,22 @@ class Receiving {
   }
 }
 
+/** Receives the files of a form and hands them over; what is left of them afterwards, taken in or refused, is removed. @throws Refusal as `receiveFiles` does, and whatever the work throws */
+export async function withFiles<Result>(event: H3Event, work: (files: readonly Uploaded[]) => Promise<Result>): Promise<Result> {
+  const files = await receiveFiles(event)
+  try {
+    return await work(files)
+  } finally {
+    await Promise.all(files.map(({ path }) => rm(path, { force: true })))
+  }
+}
+
 /**
  * Receives the files of a form straight onto the disk, never more than is allowed: what says that it is more is not begun, and what turns out to be more
  * goes no further.
  * @throws Refusal `too-large`, `unavailable` when there is no room for it, `malformed` when it was broken off; nothing that arrived is kept then
  */
-export async function receiveFiles(event: H3Event): Promise<readonly Uploaded[]> {
+async function receiveFiles(event: H3Event): Promise<readonly Uploaded[]> {
   const { req } = event.node
   const limit = settings().maxUpload
   const receiving = new Receiving(limit)

@@ -1,6 +1,7 @@
 import { cpus } from 'node:os'
 import { resolve } from 'node:path'
 import Joi from 'joi'
+import type { ApartBounds } from '@render/process'
 
 /** Everything that can be set from outside. Read once, from the environment; the README lists it. */
 export interface Settings {
@@ -146,6 +147,5 @@ let known: Settings | undefined
 /** The settings of this process. */
 export const settings = (): Settings => (known ??= readSettings(process.env))
 
-/** What a process is held to that opens what people brought. @param time in ms */
-export const apartBounds = (time: number): { readonly time: number, readonly memory: number, readonly programs: string | null, readonly home: string } =>
-  ({ time, memory: settings().importMemory, programs: settings().programs, home: process.cwd() })
+/** What a process is held to that opens what people brought, but for the time it may take. */
+export const apartBounds = (): Omit<ApartBounds, 'time'> => ({ memory: settings().importMemory, programs: settings().programs, home: process.cwd() })

@@ -24,6 +24,8 @@ export interface FaultStand {
 
 /** What a fault is done to that no page is needed for. */
 export interface BareStand extends Pick<FaultStand, 'cluster' | 'product' | 'client' | 'close'> {
+  /** A folder that goes with it. */
+  readonly folder: string
   /** Ends every connection to the product's database but our own. */
   readonly cutConnections: () => Promise<void>
   /** The number of the last claim that a worker made. */
@@ -33,12 +35,13 @@ export interface BareStand extends Pick<FaultStand, 'cluster' | 'product' | 'cli
 /** Sets up database and built product. @param settings for the product */
 export async function withoutBrowser(settings: Readonly<Record<string, string>> = {}): Promise<BareStand> {
   ensureBuilt()
-  const data = mkdtempSync(join(tmpdir(), 'aisle-faults-'))
-  chmodSync(data, 0o755)
-  const cluster = await startCluster(data)
+  const folder = mkdtempSync(join(tmpdir(), 'aisle-faults-'))
+  // The service's user must be able to enter it.
+  chmodSync(folder, 0o755)
+  const cluster = await startCluster(folder)
   const product = await runProduct(cluster.url, settings)
   return {
-    cluster, product, client: new Client(product.url),
+    folder, cluster, product, client: new Client(product.url),
     cutConnections: async () => {
       await sql`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()`.execute(product.db)
     },
@@ -46,23 +49,18 @@ export async function withoutBrowser(settings: Readonly<Record<string, string>> 
     close: async () => {
       await product.stop()
       cluster.stop()
-      rmSync(data, { recursive: true, force: true })
+      rmSync(folder, { recursive: true, force: true })
     },
   }
 }
 
 /** Sets up database, built product and browser. @param settings for the product */
 export async function setUp(settings: Readonly<Record<string, string>> = {}): Promise<FaultStand> {
-  ensureBuilt()
-  const data = mkdtempSync(join(tmpdir(), 'aisle-faults-'))
-  // The service's user must be able to enter it.
-  chmodSync(data, 0o755)
-  const profile = join(data, 'profile')
-  const cluster = await startCluster(data)
-  const product = await runProduct(cluster.url, settings)
+  const { folder, cluster, product, client, close } = await withoutBrowser(settings)
+  const profile = join(folder, 'profile')
   let browser = await startBrowser([], profile)
   return {
-    cluster, product, client: new Client(product.url),
+    cluster, product, client,
     get browser() { return browser },
     newBrowser: async () => {
       await browser.close().catch(() => undefined)
@@ -70,9 +68,7 @@ export async function setUp(settings: Readonly<Record<string, string>> = {}): Pr
     },
     close: async () => {
       await browser.close().catch(() => undefined)
-      await product.stop()
-      cluster.stop()
-      rmSync(data, { recursive: true, force: true })
+      await close()
     },
   }
 }

@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto'
+import { readdir } from 'node:fs/promises'
+import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { TalkView } from '@contracts'
 import { Client, sentenceOf } from '../harness/client'
@@ -29,6 +31,8 @@ describe('a talk that is full', () => {
     const answer = await client.ask('POST', `/talks/${talk}/imports`, fileForm('large.pdf', new Uint8Array(500_000).fill(32)))
     expect([answer.status, sentenceOf(answer.body)]).toEqual([413, expect.stringMatching(/^This talk holds .* Nothing was changed\.$/)])
     expect((await client.get<TalkView>('GET', `/talks/${talk}`)).slides).toHaveLength(3)
+    // Nor does what arrived stay on the disk.
+    expect(await readdir(join(product.data, 'store', 'uploads'))).toEqual([])
   })
 
   it('lets a take under way go on, counts what comes once, and begins no other', async () => {

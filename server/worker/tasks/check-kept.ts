@@ -39,8 +39,13 @@ export async function checkKept(since: Date | null): Promise<Checked> {
       lost.push(recordingPath(stretch.id))
       return
     }
-    await alone('finish-take', stretch.take, (_, claim) => makeReadyAgain(db, stretch, claim))
-    again += 1
+    await alone('finish-take', stretch.take, async (_, claim) => {
+      // More of it may have come, and been made ready, before it was this one's turn.
+      const same = await db.selectFrom('stretch').select('id').where('id', '=', stretch.id).where('state', '=', 'ready').where('raw_digest', '=', stretch.raw_digest).executeTakeFirst()
+      if (same === undefined) return
+      await makeReadyAgain(db, stretch, claim)
+      again += 1
+    })
   }
   for await (const stretch of stretchesWithDigests(db, since)) {
     await checkStretch(stretch).catch((fault: unknown) => {
@@ -57,7 +62,7 @@ export async function checkKept(since: Date | null): Promise<Checked> {
     again += 1
   }
   if (since === null) {
-    for await (const digest of assetsKept(db)) {
+    for await (const { digest } of assetsKept(db)) {
       looked += 1
       if (!await isSound(assetPath(digest), digest)) lost.push(assetPath(digest))
     }

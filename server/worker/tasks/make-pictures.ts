@@ -67,7 +67,7 @@ class PartsOfFilm {
  * another worker is making is left to it.
  */
 export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: Coding, watch: PictureWatch, manner: PictureManner): Promise<readonly MadePart[]> {
-  const pictures = new PictureSource(assetPath, apartBounds(0))
+  const pictures = new PictureSource(assetPath, apartBounds())
   await safeFolder(segmentFolder())
   const film = new PartsOfFilm(new PartMaker(index, plan, coding, watch, manner), watch)
   /** What is still to be looked at, and what another worker was making when it was. */

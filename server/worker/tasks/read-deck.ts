@@ -163,7 +163,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     await mkdir(out, { recursive: true })
     await readDeckApart(
       { files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })), out, purpose: 'slides', maxPages: settings().maxPages, maxUnpacked: settings().maxUpload * 2 },
-      apartBounds(settings().importTime),
+      { ...apartBounds(), time: settings().importTime },
       hear,
     )
     await writer.flush()

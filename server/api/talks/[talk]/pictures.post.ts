@@ -1,5 +1,5 @@
 import { database } from '@server/database'
 import { takeInPictures } from '@server/domain'
-import { answerForTalk, receiveFiles } from '@server/http'
+import { answerForTalk, withFiles } from '@server/http'
 
-export default answerForTalk(async (event, talk) => takeInPictures(database(), talk, await receiveFiles(event)))
+export default answerForTalk((event, talk) => withFiles(event, (files) => takeInPictures(database(), talk, files)))

@@ -3,10 +3,9 @@ import { asId } from '@core/model'
 import { schemas } from '@contracts'
 import { database } from '@server/database'
 import { beginVoice } from '@server/domain'
-import { answerForTalk, parse, receiveFiles } from '@server/http'
+import { answerForTalk, parse, withFiles } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
   const { visit, browser, name } = parse<{ visit: string, browser: string, name: string }>(schemas.voiceFor, getQuery(event))
-  const files = await receiveFiles(event)
-  return { take: await database().transaction().execute((q) => beginVoice(q, talk, asId(visit), files, { browser, name })) }
+  return await withFiles(event, async (files) => ({ take: await database().transaction().execute((q) => beginVoice(q, talk, asId(visit), files, { browser, name })) }))
 })
