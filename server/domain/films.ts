@@ -11,7 +11,7 @@ import { currentProgramme, programmeAt } from './programmes'
 /** Every stretch that a programme names, also in what was cut and can be opened again. */
 export const stretchIdsOf = (programme: Programme): readonly StretchId[] => [...new Set(programme.pieces.flatMap(stretchesOf))]
 
-/** Recorded stretches with their cues, in three questions whatever their number. */
+/** Recorded stretches with their cues, in the order that is asked for and in two questions whatever their number. */
 export async function loadStretches(q: Queries, ids: readonly string[]): Promise<readonly HeardStretch[]> {
   if (ids.length === 0) return []
   const [rows, cues] = await Promise.all([
@@ -19,7 +19,8 @@ export async function loadStretches(q: Queries, ids: readonly string[]): Promise
     q.selectFrom('cue').select(['stretch', 'cue']).where('stretch', 'in', [...ids]).orderBy('stretch').orderBy('n').execute(),
   ])
   const byStretch = group(cues, (cue) => cue.stretch)
-  return rows.map((row) => ({
+  const byId = new Map(rows.map((row) => [row.id, row]))
+  return ids.flatMap((id) => byId.get(id) ?? []).map((row) => ({
     id: asId(row.id),
     length: row.length_ms ?? 0,
     kept: Math.min(row.kept_ms ?? row.length_ms ?? 0, row.length_ms ?? 0),

@@ -251,7 +251,7 @@ export async function placeFinishedTake(q: Queries, take: string): Promise<void>
   if (row.state !== 'closing') return
   const ids = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'ready').where('length_ms', '>', 0).orderBy('number').execute()
   if (row.kind !== 'rehearsal' && ids.length > 0) {
-    const stretches = await stretchesInOrder(q, ids.map(({ id }) => id))
+    const stretches = await loadStretches(q, ids.map(({ id }) => id))
     // Take the talk's lock first, so that two takes finished at once are placed one after the other.
     await q.selectFrom('talk').select('id').where('id', '=', row.talk).forUpdate().executeTakeFirstOrThrow()
     const slides = await slidesOf(q, row.talk)
@@ -274,11 +274,6 @@ async function withoutEarlier(q: Queries, talk: string, take: string, stretches:
   return { ...without, revision: now.revision }
 }
 
-async function stretchesInOrder(q: Queries, ids: readonly string[]): Promise<Awaited<ReturnType<typeof loadStretches>>> {
-  const order = new Map(ids.map((id, index) => [id, index]))
-  return [...await loadStretches(q, ids)].sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0))
-}
-
 /** How long was spoken on each slide that a take shows. */
 function spokenOn(take: string, stretches: Awaited<ReturnType<typeof loadStretches>>): readonly Spoken[] {
   const peaks = new Map(stretches.map((stretch) => [stretch.id, stretch.peaks]))
@@ -294,7 +289,7 @@ function spokenOn(take: string, stretches: Awaited<ReturnType<typeof loadStretch
 /** What a take holds, for who has just recorded it. */
 export async function takeReport(q: Queries, take: string): Promise<TakeReport> {
   const ids = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'ready').orderBy('number').execute()
-  return reportOf(await stretchesInOrder(q, ids.map(({ id }) => id)))
+  return reportOf(await loadStretches(q, ids.map(({ id }) => id)))
 }
 
 const placedBy = (take: string): string => `take ${take}`
