@@ -71,6 +71,8 @@ function step(script: string): void {
   if (ended.status !== 0) throw new Error(`${script} failed`)
 }
 
+// For all that is started from here on (the database runs as somebody else): recordings and keys are nobody's else on this machine.
+process.umask(0o077)
 try {
   const { publicAddress } = readSettings(env)
   step('scripts/migrate.ts')

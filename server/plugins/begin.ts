@@ -1,3 +1,4 @@
+import { isMainThread } from 'node:worker_threads'
 import { settings } from '@server/settings'
 import type { Settings } from '@server/settings'
 
@@ -13,8 +14,8 @@ function readOrRefuse(): Settings {
 
 export default defineNitroPlugin(() => {
   const { host, port } = readOrRefuse()
-  // Recordings and keys are nobody's else on this machine.
-  process.umask(0o077)
+  // Recordings and keys are nobody's else on this machine. While developing, the server is a thread of a process that did this.
+  if (isMainThread) process.umask(0o077)
   // Also when the built server is started by itself it listens where the settings say, and nowhere else.
   process.env['NITRO_HOST'] ??= host
   process.env['NITRO_PORT'] ??= String(port)
