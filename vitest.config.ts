@@ -30,6 +30,11 @@ export default defineConfig({
         resolve: { alias },
         test: { name: 'alone', include: ALONE, globalSetup: 'tests/harness/global.ts', isolate: false, testTimeout: 600_000, hookTimeout: 300_000, fileParallelism: false },
       },
+      {
+        resolve: { alias },
+        // Other browsers, other decoders, many broken files: run after everything else, by a command of their own.
+        test: { name: 'deep', include: ['tests/deep/**/*.test.ts'], globalSetup: 'tests/harness/global.ts', isolate: false, testTimeout: 600_000, hookTimeout: 300_000, fileParallelism: false },
+      },
     ],
   },
 })

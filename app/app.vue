@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { useTheme } from '~/composables/useTheme'
 import { useSession } from '~/stores/session'
 
 const session = useSession()
 const route = useRoute()
+useTheme()
 const trouble = ref(false)
 
 async function load(): Promise<void> {

@@ -53,7 +53,7 @@ export async function beginTake(page: Page, url: string): Promise<string> {
   await use.waitFor()
   await page.locator('.el-dialog__footer .press.main:enabled').waitFor()
   await use.click()
-  await page.getByRole('button', { name: /^Record (from the start|everything again)/ }).click()
+  await page.getByRole('button', { name: /^Record the talk/ }).click()
   await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
   return talk
 }

@@ -25,6 +25,8 @@ export interface TalkCard {
   readonly importing: boolean
   /** A take that was begun and not finished. */
   readonly unfinished: boolean
+  /** It came with the product, to be played with. */
+  readonly demo: boolean
   readonly changed: string
 }
 

@@ -1,5 +1,6 @@
-import { MOST_PICTURES, PRINT_SIZE } from '@core/camera'
+import { MOST_PICTURES } from '@core/camera'
 import type { SmallPicture } from '@core/camera'
+import { smallPictures } from './small-pictures'
 
 /** Pictures of a camera, as its track gives them, and until when they are wanted, on the page's clock. */
 export interface FaceOrder {
@@ -18,20 +19,14 @@ let ended = false
 
 /** Makes pictures small until there are enough of them, then posts them all. */
 async function watch({ readable, origin, until }: FaceOrder): Promise<void> {
-  const canvas = new OffscreenCanvas(PRINT_SIZE.width, PRINT_SIZE.height)
-  const ctx = canvas.getContext('2d', { willReadFrequently: true })
-  if (ctx === null) return
+  const small = smallPictures()
   const reader = readable.getReader()
   const pictures: StampedPicture[] = []
   while (pictures.length < MOST_PICTURES) {
     const { value: frame } = await reader.read()
     if (frame === undefined) break
     const came = performance.timeOrigin + performance.now() - origin
-    ctx.drawImage(frame, 0, 0, PRINT_SIZE.width, PRINT_SIZE.height)
-    const { data } = ctx.getImageData(0, 0, PRINT_SIZE.width, PRINT_SIZE.height)
-    // ITU-R BT.601, as cameras have it.
-    const pixels = Uint8Array.from({ length: data.length / 4 }, (_, n) => Math.round(0.299 * (data[n * 4] ?? 0) + 0.587 * (data[n * 4 + 1] ?? 0) + 0.114 * (data[n * 4 + 2] ?? 0)))
-    pictures.push({ at: frame.timestamp / 1000, came, pixels })
+    pictures.push({ at: frame.timestamp / 1000, came, pixels: small(frame) })
     frame.close()
     if (came > until || ended) break
   }

@@ -1,7 +1,9 @@
+import { MOST_PICTURES } from '@core/camera'
 import type { SmallPicture } from '@core/camera'
 import type { Ms } from '@core/model'
-import { stampOffset } from './camera-times'
+import { stampOffset, takenAt } from './camera-times'
 import type { FaceOrder, StampedPicture } from './face-print-worker'
+import { smallPictures } from './small-pictures'
 
 /** For how long a stretch's first pictures are looked at, in ms. */
 const LENGTH = 3900
@@ -13,16 +15,39 @@ const PATIENCE = 400
 const MOST_ON_ITS_WAY = 1500
 const SAME_CLOCK = 50
 
+/** Takes pictures as the page is shown them, where the browser does not give them one by one. @returns as `takeFacePrint` does */
+function watchShown(camera: MediaStreamTrack, began: number, late: Ms, keep: (pictures: readonly SmallPicture[]) => Promise<void>): () => Promise<void> {
+  const video = document.createElement('video')
+  Object.assign(video, { muted: true, playsInline: true, srcObject: new MediaStream([camera]) })
+  const small = smallPictures()
+  const pictures: SmallPicture[] = []
+  let kept: Promise<void> | null = null
+  const end = (): Promise<void> => {
+    video.srcObject = null
+    kept ??= keep(pictures)
+    return kept
+  }
+  const look: VideoFrameRequestCallback = (_, about) => {
+    const at = takenAt(about)
+    pictures.push({ at: at - began - late, pixels: small(video) })
+    if (pictures.length < MOST_PICTURES && at < began + LENGTH) video.requestVideoFrameCallback(look)
+    else void end()
+  }
+  video.requestVideoFrameCallback(look)
+  void video.play().catch(() => undefined)
+  return end
+}
+
 /**
  * Keeps the first pictures of a stretch, very small, with the times at which they were taken. With them the server finds where the
  * recorded pictures really lie: nobody says which picture stands first in a recording.
  * @param began where the stretch's time begins, on the page's clock
  * @param late how late the camera is known to be, in ms: taken off the times
  * @param keep is given them once, in order; the stretch does not end before they are kept
- * @returns what ends it early, with as many as there are by then; null where the browser does not give pictures one by one
+ * @returns what ends it early, with as many as there are by then
  */
-export function takeFacePrint(camera: MediaStreamTrack, began: number, late: Ms, keep: (pictures: readonly SmallPicture[]) => Promise<void>): (() => Promise<void>) | null {
-  if (!('MediaStreamTrackProcessor' in globalThis)) return null
+export function takeFacePrint(camera: MediaStreamTrack, began: number, late: Ms, keep: (pictures: readonly SmallPicture[]) => Promise<void>): () => Promise<void> {
+  if (!('MediaStreamTrackProcessor' in globalThis)) return watchShown(camera, began, late, keep)
   const track = camera.clone()
   const { readable } = new MediaStreamTrackProcessor({ track, maxBufferSize: BUFFER })
   const worker = new Worker(new URL('./face-print-worker.ts', import.meta.url), { type: 'module' })

@@ -1,3 +1,4 @@
+import { runningAudio } from './audio-context'
 import { hiss } from './hiss'
 import type { ClapDevice } from './practice-clap-worker'
 import { drawnCamera } from './practice-devices'
@@ -37,8 +38,8 @@ let clapping: { readonly context: AudioContext, readonly first: number } | null 
 export async function openClapMic(): Promise<PracticeMic> {
   const steady = steadyDevice('mic')
   if (steady !== null) return { ...steady, loudness: () => 0 }
-  const context = new AudioContext({ sampleRate: 48_000 })
-  await context.resume()
+  // At the browser's own rate: at another one its sound would go through a second audio graph, which takes time.
+  const context = await runningAudio()
   const buffer = new AudioBuffer({ length: EVERY * context.sampleRate, sampleRate: context.sampleRate })
   const samples = buffer.getChannelData(0)
   const noise = hiss()

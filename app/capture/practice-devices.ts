@@ -1,6 +1,7 @@
 import { paintSpeaker } from '@core/practice'
 import type { PaintContext } from '@core/paint'
 import type { Ms, Size } from '@core/model'
+import { runningAudio } from './audio-context'
 
 const SIZE = { width: 640, height: 360 }
 const RATE = 30
@@ -14,8 +15,7 @@ export interface PracticeMic {
 
 /** The practice microphone: a shipped voice, said over and over. */
 export async function openPracticeMic(): Promise<PracticeMic> {
-  const context = new AudioContext({ sampleRate: 48_000 })
-  await context.resume()
+  const context = await runningAudio({ sampleRate: 48_000 })
   const bytes = await (await fetch('/practice/voice.ogg')).arrayBuffer()
   const source = new AudioBufferSourceNode(context, { buffer: await context.decodeAudioData(bytes), loop: true })
   const analyser = new AnalyserNode(context, { fftSize: 1024 })

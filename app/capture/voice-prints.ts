@@ -26,12 +26,9 @@ export interface ReadVoice {
  * server finds where the recorded sound really lies.
  * @param began where the stretch's time begins, on the page's clock
  * @param tail the stretch whose voice is also kept as it is, until its recording has come as far; null: none
- * @returns null when this browser cannot tell
  */
-export function takePrints(track: MediaStreamTrack, began: number, tail: string | null, heard: PrintEvents): ReadVoice | null {
+export function takePrints(track: MediaStreamTrack, began: number, tail: string | null, heard: PrintEvents): ReadVoice {
   const raw = rawBlocks(track)
-  if (raw === null) return null
-  const { readable } = raw
   const worker = new Worker(new URL('./print-worker.ts', import.meta.url), { type: 'module' })
   let ended: (() => void) | null = null
   worker.onmessage = ({ data: news }: MessageEvent<PrintNews>) => {
@@ -41,7 +38,7 @@ export function takePrints(track: MediaStreamTrack, began: number, tail: string 
     else ended?.()
   }
   const tell = (order: PrintOrder, transfer: Transferable[] = []): void => { worker.postMessage(order, transfer) }
-  tell({ kind: 'begin', source: { readable, origin: performance.timeOrigin }, began, tail }, [readable])
+  tell({ kind: 'begin', source: raw.source, began, tail }, raw.handOver)
   return {
     reached: (to) => { tell({ kind: 'reached', to }) },
     end: async () => {

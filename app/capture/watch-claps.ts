@@ -1,8 +1,6 @@
 import { CLAP_REACH } from '@core/voice'
 import type { SeenFrame } from '@core/voice'
-import { Refusal } from '@core/model'
 import { takenAt } from './camera-times'
-import type { BlockSource } from './heard-blocks'
 import { rawBlocks } from './raw-blocks'
 
 const SIZE = { width: 160, height: 90 }
@@ -33,11 +31,9 @@ function changeBetween(before: ImageData | undefined, now: ImageData): number {
  * Waits for claps before a camera and a microphone.
  * @param tell is given each, with the pictures around it
  * @returns what ends it
- * @throws Refusal `unavailable` where the browser does not give raw sound
  */
 export function watchClaps(camera: MediaStreamTrack, mic: MediaStreamTrack, tell: (clap: Clap) => void): () => void {
   const raw = rawBlocks(mic)
-  if (raw === null) throw new Refusal('unavailable', 'This browser does not tell when a sound was captured, so a clap cannot be measured in it. Chromium and its kin can.')
   const worker = new Worker(new URL('./clap-worker.ts', import.meta.url), { type: 'module' })
   const video = document.createElement('video')
   Object.assign(video, { muted: true, playsInline: true, srcObject: new MediaStream([camera]) })
@@ -61,8 +57,7 @@ export function watchClaps(camera: MediaStreamTrack, mic: MediaStreamTrack, tell
       if (!ended) tell({ heard, frames: frames.filter((one) => Math.abs(one.at - heard) <= CLAP_REACH) })
     }, Math.max(0, heard + CLAP_REACH + SETTLE - performance.now()))
   }
-  const order: BlockSource = { readable: raw.readable, origin: performance.timeOrigin }
-  worker.postMessage(order, [raw.readable])
+  worker.postMessage(raw.source, raw.handOver)
   return () => {
     ended = true
     video.cancelVideoFrameCallback(frame)

@@ -9,7 +9,7 @@ export interface ReviewKeys {
   readonly move: (by: Ms) => void
   readonly start: () => void
   readonly jump: (by: -1 | 1) => void
-  readonly bracket: (which: 'from' | 'to') => void
+  readonly peg: (which: 'from' | 'to') => void
 }
 
 /** Keys of Review in words. */
@@ -26,7 +26,7 @@ const isTaken = ({ target, key }: KeyboardEvent): boolean => (target instanceof 
   || (target instanceof HTMLElement && target.closest('.el-dialog, .el-select, .el-slider, .el-dropdown-menu') !== null)
   || (target instanceof HTMLButtonElement && (key === ' ' || key === 'Enter'))
 
-/** The keys of Review. What is chosen goes by Delete: strokes first, then the part between the brackets. */
+/** The keys of Review. What is chosen goes by Delete: strokes first, then the part between the pegs. */
 export function useReviewKeys(film: ReviewKeys): void {
   const mending = useMending()
   const ink = useInkAfterwards()
@@ -56,8 +56,8 @@ export function useReviewKeys(film: ReviewKeys): void {
       ArrowDown: () => { film.jump(1) },
       ArrowUp: () => { film.jump(-1) },
       Home: film.start,
-      '[': () => { film.bracket('from') },
-      ']': () => { film.bracket('to') },
+      '[': () => { film.peg('from') },
+      ']': () => { film.peg('to') },
       Delete: takeOut,
       Escape: letGo,
     }

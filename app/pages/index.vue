@@ -2,6 +2,10 @@
 import type { Ms } from '@core/model'
 import type { TalkCard } from '@contracts'
 import { api, bringIn } from '~/client'
+import { Search } from '@element-plus/icons-vue'
+import { useLocalStorage } from '@vueuse/core'
+import { ORDERS, talksShown } from '~/components/talks/next-step'
+import type { TalkOrder } from '~/components/talks/next-step'
 import { useTalk } from '~/stores/talk'
 
 const talks = ref<readonly TalkCard[] | null>(null)
@@ -10,6 +14,17 @@ const dropped = shallowRef<readonly File[]>([])
 const name = ref('')
 const limit = ref<Ms | null>(10 * 60_000)
 const gone = ref<TalkCard | null>(null)
+
+/** From so many talks on they can be looked for and put in order, and from so many on each has a line. */
+const MANY = 5
+const LINES = 12
+const wanted = ref('')
+const order = useLocalStorage<TalkOrder>('aisle-talks-order', 'waiting')
+const ORDER_WORDS: Readonly<Record<TalkOrder, string>> = { waiting: 'what waits for me', changed: 'changed last', name: 'by name' }
+const shown = computed(() => talksShown(talks.value ?? [], wanted.value, order.value))
+/** Said as long as there is nothing here but what the product came with. */
+const greeted = useLocalStorage('aisle-greeted', false)
+const first = computed(() => !greeted.value && (talks.value ?? []).length > 0 && (talks.value ?? []).every((talk) => talk.demo))
 
 useHead({ title: 'Talks · Aisle Talk' })
 
@@ -85,9 +100,25 @@ const bringBack = (): Promise<void> => attempt(async () => {
         <DropPlace title="New talk: drop a deck here" hint="A PDF, pictures, a Markdown text, or a zip of these. Or click to choose." @files="take" />
         <button class="press" :disabled="busy" @click="blank">Begin with an empty deck</button>
       </div>
-      <div v-if="talks && talks.length > 0" class="tiles">
-        <TalkTile v-for="talk in talks" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
+      <div v-if="first" class="notice" role="note">
+        <p>These talks are examples: play them, record over them, delete them. To begin your own, drop a deck above.</p>
+        <button class="press quiet small" @click="greeted = true">Close</button>
       </div>
+      <div v-if="talks && talks.length >= MANY" class="order">
+        <el-input v-model="wanted" class="find" placeholder="Find a talk" aria-label="Find a talk" clearable :prefix-icon="Search" />
+        <el-select v-model="order" class="by" aria-label="Order of the talks">
+          <template #prefix>First</template>
+          <el-option v-for="one in ORDERS" :key="one" :value="one" :label="ORDER_WORDS[one]" />
+        </el-select>
+        <span class="soft" role="status">{{ shown.length === talks.length ? `${talks.length} talks` : `${shown.length} of ${talks.length} talks` }}</span>
+      </div>
+      <div v-if="talks && talks.length >= LINES && shown.length > 0" class="lines">
+        <TalkLine v-for="talk in shown" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
+      </div>
+      <div v-else-if="talks && shown.length > 0" class="tiles">
+        <TalkTile v-for="talk in shown" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
+      </div>
+      <p v-else-if="talks && talks.length > 0" class="soft">No talk is called that. <button class="press small" @click="wanted = ''">Show all</button></p>
       <p v-else-if="talks" class="soft">Your talks will stand here, each with what it needs next.</p>
     </main>
   </div>
@@ -102,5 +133,8 @@ h1 { font-size: 30px; }
 .fresh .grow { flex: 1 1 300px; }
 .fresh p { flex-basis: 100%; }
 .begin { display: grid; grid-template-columns: 1fr auto; gap: 16px; align-items: stretch; }
+.order { display: flex; gap: 14px; align-items: center; }
+.find { width: 320px; }
+.by { width: 230px; }
 .tiles { display: grid; grid-template-columns: repeat(auto-fill, minmax(520px, 1fr)); gap: 16px; }
 </style>

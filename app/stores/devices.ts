@@ -24,6 +24,8 @@ export const useDevices = defineStore('devices', () => {
   const trouble = ref<string | null>(null)
   /** What became of a device that was used last. */
   const missing = ref<string | null>(null)
+  /** Why the level is not shown. */
+  const unmeasured = ref<string | null>(null)
   const opening = ref(false)
   /** What the camera is recorded at, once that was tried. */
   const fitted = shallowRef<FittedCamera | null>(null)
@@ -115,7 +117,14 @@ export const useDevices = defineStore('devices', () => {
     // A clone of its own, so that the level is still seen while the voice is muted.
     const watched = track.clone()
     watched.enabled = true
-    stops.push(await watchLevel(new MediaStream([watched]), hear), () => { watched.stop() })
+    stops.push(() => { watched.stop() })
+    unmeasured.value = null
+    try {
+      stops.push(await watchLevel(new MediaStream([watched]), hear))
+    } catch (error) {
+      // The voice is recorded all the same.
+      unmeasured.value = sentenceOf(error)
+    }
   }
 
   /** What was used last if it is here, else the first there is. */
@@ -205,5 +214,5 @@ export const useDevices = defineStore('devices', () => {
     return () => { listeners.delete(listener) }
   }
 
-  return { cameras, mics, camera, mic, stream, level, held, verdict, cameraOn, fitted, endFit, late, setLate, trouble, missing, opening, lost, open, alive, choose, close, setCamera, setMuted, doubts, listen }
+  return { cameras, mics, camera, mic, stream, level, held, verdict, unmeasured, cameraOn, fitted, endFit, late, setLate, trouble, missing, opening, lost, open, alive, choose, close, setCamera, setMuted, doubts, listen }
 })

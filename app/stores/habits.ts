@@ -6,6 +6,11 @@ export const PROMPTER_MOVES = ['hand', 'rate', 'voice'] as const
 /** What moves the notes: keys, the presenter's own rate, or the voice. */
 export type PrompterMoves = (typeof PROMPTER_MOVES)[number]
 
+export const BAND_PLACES = ['top', 'left', 'right', 'foot'] as const
+/** Where the notes stand at the Lectern. */
+export type BandPlace = (typeof BAND_PLACES)[number]
+export type ClockName = 'talk' | 'slide' | 'landing'
+
 /** How somebody likes to work at the Lectern in this browser. */
 export interface Habits {
   /** Seconds counted before a recording, 0 to 10. */
@@ -16,6 +21,10 @@ export interface Habits {
   readonly tidy: boolean
   /** Size of the notes, in pixels, 22 to 48. */
   readonly letters: number
+  /** Where the notes stand, by the camera's id: near it, so that reading is looking into it. */
+  readonly bands: Readonly<Record<string, BandPlace>>
+  /** The clocks that are shown large. */
+  readonly large: readonly ClockName[]
   readonly moves: PrompterMoves
   /** The devices used last, by the browser's ids for them, with the names they had. */
   readonly camera: { readonly id: string, readonly label: string } | null
@@ -36,7 +45,7 @@ export interface ClappedPair {
 }
 
 const USUAL: Habits = {
-  countdown: 3, endAtLimit: false, endAfterLast: false, tidy: true, letters: 28, moves: 'hand', camera: null, mic: null, echo: false, noise: true, gain: false, claps: [],
+  countdown: 3, endAtLimit: false, endAfterLast: false, tidy: true, letters: 28, bands: {}, large: ['talk'], moves: 'hand', camera: null, mic: null, echo: false, noise: true, gain: false, claps: [],
 }
 
 /** Each person's habits, remembered in this browser. */

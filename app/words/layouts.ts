@@ -13,7 +13,7 @@ export const LAYOUT_WORDS: Readonly<Record<Layout, { readonly name: string, read
 }
 export const THEME_WORDS: Readonly<Record<Theme, string>> = { paper: 'Paper', harbour: 'Harbour', dusk: 'Dusk' }
 export const REVEAL_WORDS: Readonly<Record<Reveal, string>> = { together: 'all together', appear: 'one by one', fade: 'one by one, fading', slide: 'one by one, sliding' }
-export const TRANSITION_WORDS: Readonly<Record<Transition, string>> = { cut: 'cuts', fade: 'fades in', push: 'pushes the last one out', wipe: 'wipes over the last one' }
+export const TRANSITION_WORDS: Readonly<Record<Transition, string>> = { cut: 'at once', fade: 'fading in', push: 'pushing the last one out', wipe: 'wiping over the last one' }
 export const OUTLINE_WORDS: Readonly<Record<Outline, string>> = { card: 'Upright card', wide: 'Wide card', round: 'Round', arch: 'Arch' }
 export const BORDER_WORDS: Readonly<Record<Border, string>> = { none: 'None', thin: 'Thin', broad: 'Broad' }
 export const PLACING_WORDS: Readonly<Record<Placing | 'off', string>> = { over: 'On the slide', beside: 'Beside it', full: 'Fills the frame', off: 'Off' }

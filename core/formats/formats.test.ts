@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { slide } from '@core/testing'
-import { notesAsMarkdown, readMarkdownDeck, readNotesFile, titleOfDraft } from '.'
+import { notesAsMarkdown, outlineAsMarkdown, readMarkdownDeck, readNotesFile, titleOfDraft } from '.'
 
 describe('a text as a deck', () => {
   it('begins a slide at headings of the first two levels and at thematic breaks', () => {
@@ -89,5 +89,24 @@ describe('a file of notes', () => {
     expect(own).not.toContain('words for all')
     expect(viewers).not.toContain('private words')
     expect(viewers).toMatch(/^# Knots\n\n## 1\. One\n\nwords for all\n\n## 2\. Two/)
+  })
+})
+
+describe('a pasted outline', () => {
+  const slides = (text: string): readonly (readonly [string, string])[] => readMarkdownDeck(outlineAsMarkdown(text)).map((draft) => [titleOfDraft(draft), draft.composition.body])
+
+  it('makes a slide of each line at the margin, with what is indented below it as points', () => {
+    expect(slides('The rule of twelfths\n  one twelfth in the first hour\n  two in the second\n\nWhat it is good for\n- a boat at the quay')).toEqual([
+      ['The rule of twelfths', '- one twelfth in the first hour\n- two in the second'], ['What it is good for', '- a boat at the quay'],
+    ])
+  })
+
+  it('takes numbered or pointed lines at the margin for slides where there are no others', () => {
+    expect(slides('1. Knots\n   a. bowline\n2. Splices').map(([title]) => title)).toEqual(['Knots', 'Splices'])
+  })
+
+  it('leaves a text alone that has headings or breaks of its own', () => {
+    const text = '# Knots\n\nBowline\n\n---\n\nSplices'
+    expect(outlineAsMarkdown(text)).toBe(text)
   })
 })

@@ -1,4 +1,5 @@
 export * from './markdown-deck'
 export * from './notes-file'
+export * from './outline'
 export * from './webm-frames'
 export * from './webm-clock'

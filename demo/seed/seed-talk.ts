@@ -42,6 +42,7 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
   // Our own file, made by demo/make.
   const demo = JSON.parse(await readFile(join(folder, 'talk.json'), 'utf8')) as DemoTalk
   const talk = await createTalk(db, owner, demo.name, demo.limit)
+  await db.updateTable('talk').set({ demo: true }).where('id', '=', talk).execute()
   await mkdir(uploadFolder(), { recursive: true })
   const path = join(uploadFolder(), randomUUID())
   await copyFile(join(folder, 'deck.pdf'), path)

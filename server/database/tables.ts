@@ -33,6 +33,8 @@ export interface TalkTable {
   revision: Generated<number>
   programme_revision: Generated<number>
   recipe: Json<Recipe>
+  /** Whether it came with the product. */
+  demo: Generated<boolean>
   created: Moment
   changed: Moment
   deleted: Date | null

@@ -77,7 +77,7 @@ export async function talkCards(q: Queries, owner: string): Promise<readonly Tal
   const talks = await q.selectFrom('talk')
     .leftJoin('programme', (join) => join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'))
     .select((build) => [
-      'talk.id', 'talk.name', 'talk.limit_ms', 'talk.language', 'talk.changed', 'programme.value',
+      'talk.id', 'talk.name', 'talk.limit_ms', 'talk.language', 'talk.demo', 'talk.changed', 'programme.value',
       build.exists(build.selectFrom('import').select('import.id').whereRef('import.talk', '=', 'talk.id').where('import.state', 'in', ['queued', 'reading'])).as('importing'),
       build.exists(build.selectFrom('take').select('take.id').whereRef('take.talk', '=', 'talk.id').where('take.state', '=', 'open')).as('unfinished'),
       build.selectFrom('delivery').whereRef('delivery.talk', '=', 'talk.id').where('delivery.state', '=', 'done')
@@ -96,6 +96,7 @@ export async function talkCards(q: Queries, owner: string): Promise<readonly Tal
       deliveries: Number(talk.deliveries ?? 0),
       importing: Boolean(talk.importing),
       unfinished: Boolean(talk.unfinished),
+      demo: talk.demo,
       changed: talk.changed.toISOString(),
     }
   })

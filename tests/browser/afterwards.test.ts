@@ -163,7 +163,7 @@ describe('saying again', () => {
     await page.getByRole('button', { name: 'Back to the Lectern' }).click()
     await page.keyboard.press('g')
     await page.getByRole('dialog').getByRole('button', { name: /3/ }).first().click()
-    await page.getByRole('button', { name: 'From slide 3 on' }).click()
+    await page.getByRole('button', { name: 'Go on from slide 3' }).click()
     await isRecording(page)
     await spokenMore(page, 3)
     await endTake(page)

@@ -54,7 +54,7 @@ describe('a lesson written as text', () => {
     const page = await stand.browser.page()
     const talk = await talkOf(page, 'lesson.zip', await makeZip({ 'lesson/tides.md': LESSON, 'lesson/pier.png': plainPng(400, 300, '#c03020') }), 3)
     await row(page, 3).locator('.left').click()
-    await page.locator('.el-select').filter({ has: page.getByRole('combobox', { name: 'Transition' }) }).click()
+    await page.locator('.el-select').filter({ has: page.getByRole('combobox', { name: 'How this slide comes' }) }).click()
     await page.getByRole('option', { name: 'fades in' }).click()
     await saved(page)
     await beginTake(page)
@@ -98,7 +98,7 @@ describe('a lesson written as text', () => {
     const use = page.getByRole('button', { name: 'Use these' })
     await until('the devices', () => use.isEnabled(), 120_000)
     await use.click()
-    await page.getByRole('button', { name: /^Record (from the start|everything again)/ }).waitFor()
+    await page.getByRole('button', { name: /^Record the talk/ }).waitFor()
     const source = new PictureSource((digest) => join(stand.product.data, 'store', 'assets', digest.slice(0, 2), digest))
     for (const [n, slide] of talk.slides.entries()) {
       if (n > 0) for (const _ of talk.slides[n - 1]?.steps ?? []) await page.keyboard.press('ArrowRight')

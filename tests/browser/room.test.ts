@@ -34,7 +34,7 @@ describe('the room check', () => {
     await page.getByText('A still room.').waitFor()
     expect(await accessFaults(page)).toEqual([])
     await page.getByRole('button', { name: 'Use these' }).click()
-    await page.getByRole('button', { name: 'Record from the start' }).click()
+    await page.getByRole('button', { name: 'Record the talk' }).click()
     await page.getByRole('alert').filter({ hasText: 'Nothing is heard from' }).waitFor()
     await page.getByRole('button', { name: 'Record all the same' }).click()
     await isRecording(page)

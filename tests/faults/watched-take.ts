@@ -35,7 +35,7 @@ export async function openLectern(stand: FaultStand, plan: StandIn = FAITHFUL, s
 
 /** Records, and changes the slide once, which tells when the recording began. */
 export async function beginWatched(page: Page, talk: string): Promise<WatchedTake> {
-  await page.getByRole('button', { name: /^Record (from the start|everything again)/ }).click()
+  await page.getByRole('button', { name: /^Record the talk/ }).click()
   await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
   const origin = Number(await page.evaluate('performance.timeOrigin'))
   await page.keyboard.press('ArrowRight')

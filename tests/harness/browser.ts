@@ -108,7 +108,7 @@ export const isPaused = async (page: Page): Promise<void> => { await page.getByR
 /** Goes to the Lectern, takes the practice devices, and records from the start. */
 export async function beginTake(page: Page): Promise<void> {
   await checkRoom(page)
-  await page.getByRole('button', { name: /^Record (from the start|everything again)/ }).click()
+  await page.getByRole('button', { name: /^Record the talk/ }).click()
   await isRecording(page)
 }
 

@@ -12,7 +12,8 @@ export const FAITHFUL: StandIn = {
   camera: { width: 640, height: 360, rate: 30, late: 0, starts: 200 },
 }
 
-const built = (file: string): string => buildSync({ entryPoints: [`tests/stand-in/${file}`], bundle: true, write: false, format: 'iife', target: 'es2022' }).outputFiles[0]?.text ?? ''
+/** A script of `tests/stand-in` for a page. */
+export const built = (file: string): string => buildSync({ entryPoints: [`tests/stand-in/${file}`], bundle: true, write: false, format: 'iife', target: 'es2022' }).outputFiles[0]?.text ?? ''
 
 /**
  * Gives pages a camera and a microphone of which it is known when they flash and click. What was remembered of devices by a page

@@ -72,7 +72,7 @@ export async function checkedRoom(page: Page, product: Running, talk: string, cl
 
 /** Records from the start. @throws Error with what the page asks first, if it does */
 export async function record(page: Page): Promise<void> {
-  await page.getByRole('button', { name: /^Record (from the start|everything again)/ }).click()
+  await page.getByRole('button', { name: /^Record the talk/ }).click()
   const doubts = page.locator('.doubt')
   const recording = page.getByRole('status').filter({ hasText: 'Recording' })
   const again = page.getByRole('button', { name: 'Record again', exact: true })

@@ -4,7 +4,7 @@ import { useElementSize } from '@vueuse/core'
 import type { Ms } from '@core/model'
 import { duration } from '~/words'
 import { laySlabs } from './slabs'
-import type { Drawn, Slab } from './slabs'
+import type { Coming, Drawn, Slab } from './slabs'
 
 /** The talk laid out along its limit: a slab for each slide or visit, an end post, the landing. */
 const props = defineProps<{
@@ -16,6 +16,8 @@ const props = defineProps<{
   /** A mark that moves: where the film is, or the talk under way. */
   playhead?: Ms | null
   seekable?: boolean
+  /** What comes next, seen enlarged over its slab. */
+  coming?: Coming | null
 }>()
 const emit = defineEmits<{ go: [id: string], seek: [at: Ms] }>()
 
@@ -36,6 +38,12 @@ const over = computed(() => (props.limit === null ? 0 : Math.max(0, props.landin
 const inHand = computed(() => (props.limit === null ? 0 : Math.max(0, props.limit - props.landing)))
 const kinds = computed(() => new Set(props.slabs.map((slab) => slab.state)))
 
+/** Width of what comes next, and where it begins on the lane, in pixels: with its slab, so that those before it are seen. */
+const WIDE = 108
+const comingAt = computed(() => {
+  const slab = drawn.value.find((one) => one.slabs.some(({ id }) => id === props.coming?.slide))
+  return slab === undefined ? null : Math.max(0, Math.min(width.value - WIDE, slab.x))
+})
 const isOver = (slab: Drawn): boolean => props.limit !== null && slab.to > props.limit
 const name = (slab: Drawn): string => {
   const [first] = slab.slabs
@@ -69,6 +77,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
 
 <template>
   <section class="aisle" aria-label="Aisle">
+    <div class="place">
     <svg ref="lane" class="lane" role="group" aria-label="Slides along the limit">
       <defs>
         <pattern id="hatched" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="paper" width="6" height="6" /><line class="hatch" x1="0" y1="0" x2="0" y2="6" /></pattern>
@@ -97,6 +106,11 @@ function hit(slab: Drawn, event: MouseEvent): void {
       <path v-if="landing > 0" class="landing" :d="`M${String(scale(landing))} ${String(TOP + HEIGHT + 1)}l-6 10h12z`" />
       <line v-if="playhead != null" class="playhead" :x1="scale(playhead)" :x2="scale(playhead)" y1="2" :y2="TOP + HEIGHT + 4" />
     </svg>
+      <figure v-if="coming && comingAt !== null" class="coming" :style="{ left: `${comingAt}px`, width: `${WIDE}px` }">
+        <SlidePicture :talk-id="coming.talkId" :picture="coming.picture" :alt="coming.say" />
+        <figcaption>{{ coming.say }}</figcaption>
+      </figure>
+    </div>
     <div class="words">
       <p class="sum" :class="{ alarm: over > 0 }">
         <template v-if="limit !== null">
@@ -120,6 +134,10 @@ function hit(slab: Drawn, event: MouseEvent): void {
 <style scoped>
 .aisle { display: grid; grid-template-columns: 1fr auto; gap: 20px; height: var(--lane); padding: 4px 16px 0; background: var(--ground); border-bottom: 1px solid var(--line); }
 .lane { width: 100%; height: 64px; overflow: visible; }
+/* Clicks go through it to the slabs below. */
+.place { position: relative; min-width: 0; }
+.coming { position: absolute; z-index: 1; top: -2px; height: 66px; margin: 0; border: 2px solid var(--accent); border-radius: 2px; background: var(--card); overflow: hidden; pointer-events: none; }
+.coming figcaption { position: absolute; left: 0; bottom: 0; padding: 0 5px; background: var(--accent); color: var(--ground); font-size: 11.5px; font-weight: 700; }
 .floor { stroke: var(--line); }
 .tick line { stroke: var(--line); }
 .tick text { font: 11.5px var(--clock); fill: var(--soft); }

@@ -56,6 +56,7 @@ async function leave(): Promise<void> {
       <span class="saved soft" role="status">{{ saveState }}</span>
     </template>
     <span v-else class="gap" />
+    <ThemeMenu v-if="here !== 'lectern'" />
     <span v-if="session.accounts && session.person" class="who">
       <span class="soft">{{ session.person.name }}</span>
       <button class="press quiet small" @click="leave">Sign out</button>

@@ -3,7 +3,7 @@ import { plannedTime } from '@core/pace'
 import type { Ms } from '@core/model'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
-import type { Slab } from './slabs'
+import type { Coming, Slab } from './slabs'
 
 /** What every station has: the bar, the aisle, what needs to be said, and the page being left. */
 const props = defineProps<{
@@ -12,6 +12,7 @@ const props = defineProps<{
   byVisit?: boolean
   playhead?: Ms | null
   landing?: Ms
+  coming?: Coming | null
 }>()
 const emit = defineEmits<{ seek: [at: Ms], broken: [] }>()
 
@@ -43,7 +44,7 @@ const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => 
     <HallBar :talk-id="id" />
     <AisleLane
       :slabs="slabs" :limit="talk.talk?.limit ?? null" :landing="sum" :current="byVisit ? null : talk.slide?.id" :playhead="playhead ?? null"
-      :seekable="byVisit === true" @go="talk.selected = $event as never" @seek="emit('seek', $event)"
+      :seekable="byVisit === true" :coming="coming ?? null" @go="talk.selected = $event as never" @seek="emit('seek', $event)"
     />
     <div v-if="talk.missing" class="gone">
       <h1>There is no such talk here</h1>

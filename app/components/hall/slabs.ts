@@ -1,4 +1,13 @@
-import type { Ms } from '@core/model'
+import type { Ms, Picture, SlideId } from '@core/model'
+
+/** What is shown next at the Lectern, and of which slide it is. */
+export interface Coming {
+  readonly slide: SlideId
+  readonly talkId: string
+  readonly picture: Picture
+  /** What it is, in a word or two. */
+  readonly say: string
+}
 
 /** A slide's share of the aisle. */
 export interface Slab {

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { plannedTime } from '@core/pace'
 import { useDevices } from '~/stores/devices'
+import { useHabits } from '~/stores/habits'
+import type { ClockName as Clock } from '~/stores/habits'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
@@ -8,6 +10,8 @@ import { duration } from '~/words'
 const lectern = useLectern()
 const talk = useTalk()
 const devices = useDevices()
+const habits = useHabits()
+const sizeOf = (clock: Clock): 'big' | 'mid' => (habits.now.large.includes(clock) ? 'big' : 'mid')
 const limit = computed(() => talk.talk?.limit ?? null)
 const over = computed(() => (limit.value === null ? 0 : lectern.landing - limit.value))
 const slidePlan = computed(() => (lectern.slide === null ? 0 : plannedTime(lectern.slide, talk.speaker)))
@@ -31,7 +35,6 @@ watch(() => devices.level, (level) => {
 })
 /** Seconds until the take ends by itself, once there are no more than sixty. */
 const ending = computed(() => (lectern.left === null || lectern.left > 60_000 || !underWay.value ? null : Math.max(0, Math.ceil(lectern.left / 1000))))
-const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.picture)
 </script>
 
 <template>
@@ -39,22 +42,19 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
     <p class="state" :class="lectern.phase" role="status"><i aria-hidden="true" />{{ state }}</p>
     <p v-if="ending !== null" class="ending" :class="{ near: ending <= 10 }" role="status">Ends in <b class="clock">{{ duration(ending * 1000) }}</b></p>
     <div class="times">
-      <p><span class="soft">talk</span><b class="clock big">{{ duration(lectern.spent) }}</b></p>
+      <p><ClockName clock="talk">talk</ClockName><b class="clock" :class="sizeOf('talk')">{{ duration(lectern.spent) }}</b></p>
       <p :class="{ late: lectern.onSlide > slidePlan && underWay }">
-        <span class="soft">slide {{ lectern.place + 1 }} of {{ lectern.running.length }}</span>
-        <span><b class="clock mid">{{ duration(lectern.onSlide) }}</b> <span class="clock soft">of {{ duration(slidePlan) }}</span></span>
+        <ClockName clock="slide">slide {{ lectern.place + 1 }} of {{ lectern.running.length }}</ClockName>
+        <span><b class="clock" :class="sizeOf('slide')">{{ duration(lectern.onSlide) }}</b> <span class="clock soft">of {{ duration(slidePlan) }}</span></span>
         <span v-if="underWay && !lectern.dubbing" class="clock soft" :class="{ late: lectern.ahead < -10000 }">{{ lectern.ahead >= 0 ? `${duration(lectern.ahead)} ahead of the plan` : `${duration(-lectern.ahead)} behind the plan` }}</span>
       </p>
       <p :class="{ late: over > 0 }">
-        <span class="soft">landing</span>
-        <span><b class="clock mid">{{ duration(lectern.landing) }}</b>{{ ' ' }}
+        <ClockName clock="landing">landing</ClockName>
+        <span><b class="clock" :class="sizeOf('landing')">{{ duration(lectern.landing) }}</b>{{ ' ' }}
           <span v-if="limit !== null" class="clock soft">{{ over > 0 ? `${duration(over)} over` : `${duration(-over)} in hand` }}</span></span>
       </p>
     </div>
-    <div class="next">
-      <p class="soft">{{ lectern.coming === null ? 'Nothing comes after this' : lectern.coming.step > 0 ? 'Next step' : 'Next slide' }}</p>
-      <SlidePicture v-if="next && talk.talk" class="coming" :talk-id="talk.talk.id" :picture="next" :alt="lectern.coming?.slide.title ?? ''" />
-    </div>
+    <p v-if="lectern.coming === null && underWay" class="soft last">Nothing comes after this.</p>
     <div class="mic">
       <p class="soft">Microphone</p>
       <LevelBar v-if="lectern.manner !== 'silent' || !underWay" />
@@ -86,8 +86,6 @@ const next = computed(() => lectern.coming?.slide.steps[lectern.coming.step]?.pi
 .big { font-size: 46px; line-height: 1; font-weight: 700; }
 .mid { font-size: 24px; line-height: 1.1; font-weight: 700; }
 .times .late b { color: var(--alarm); }
-.next { min-height: 140px; }
-.next .coming { width: 100%; border: 1px solid var(--line); display: block; margin-top: 4px; }
 .mic { display: grid; gap: 4px; }
 .small { font-size: 14px; }
 .net, .mute { color: var(--accent); font-size: 14px; }

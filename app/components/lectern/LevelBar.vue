@@ -9,7 +9,10 @@ const VERDICTS = {
   waiting: { say: 'Listening …', bad: false }, nothing: { say: 'Nothing heard', bad: true }, quiet: { say: 'Too quiet: come nearer', bad: true },
   good: { say: 'Good', bad: false }, clipping: { say: 'Too loud: it clips', bad: true },
 } as const
-const verdict = computed(() => (devices.stream === null ? { say: 'No microphone', bad: true } : VERDICTS[devices.verdict]))
+const verdict = computed<{ readonly say: string, readonly bad: boolean }>(() => {
+  if (devices.stream === null) return { say: 'No microphone', bad: true }
+  return devices.unmeasured === null ? VERDICTS[devices.verdict] : { say: 'Not measured', bad: true }
+})
 </script>
 
 <template>

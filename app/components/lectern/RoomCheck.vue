@@ -72,6 +72,7 @@ function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
           </el-select>
         </label>
         <div><b>Say something</b><LevelBar /></div>
+        <p v-if="devices.unmeasured" class="notice" role="alert">{{ devices.unmeasured }} Until then, record a test and listen to it.</p>
         <div class="room">
           <button class="press small" :disabled="devices.stream === null || testing !== null" @click="listen">{{ testing === 'room' ? 'Be silent …' : 'Listen to the room' }}</button>
           <p v-if="room" role="status">{{ ROOM[room.verdict] }} <span class="clock soft">{{ Math.round(room.level) }} dB</span></p>

@@ -34,8 +34,8 @@ function project(): void {
       <button class="press" @click="$emit('check')"><Microphone />Room check</button>
       <button class="press" :disabled="lectern.slide === null" title="Everything as when recording; only the timings are kept" @click="lectern.rehearse()"><Timer />Rehearse</button>
       <button v-if="wanted" class="press record" :disabled="!ready" @click="$emit('retake', wanted)"><i />{{ part ? `Say ${preciseDuration(part.to - part.from)} of this slide again` : rest ? 'Say everything again from here' : 'Retake this slide' }}</button>
-      <button class="press" :class="{ record: !wanted }" :disabled="!ready" @click="$emit('record', { kind: 'replaceAll' }, 'full', true)"><i v-if="!wanted" />{{ recorded ? 'Record everything again' : 'Record from the start' }}</button>
-      <button v-if="lectern.place > 0" class="press" :disabled="!ready" :title="recorded ? 'What comes before this slide stays' : ''" @click="fromHere">From slide {{ lectern.place + 1 }} on</button>
+      <button class="press" :class="{ record: !wanted }" :disabled="!ready" @click="$emit('record', { kind: 'replaceAll' }, 'full', true)"><i v-if="!wanted" />{{ recorded ? 'Record the talk again' : 'Record the talk' }}</button>
+      <button v-if="lectern.place > 0" class="press" :disabled="!ready" :title="recorded ? 'What comes before this slide stays' : ''" @click="fromHere">{{ recorded ? 'Go on' : 'Begin' }} from slide {{ lectern.place + 1 }}</button>
       <TakeChoices @record="(intent, manner) => $emit('record', intent, manner, manner !== 'full')" />
       <span class="gap" />
       <span v-if="!ready" class="soft">{{ lectern.slide === null ? 'Bring in a deck first.' : 'Check camera and mic first.' }}</span>

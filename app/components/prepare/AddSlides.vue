@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { Plus } from '@element-plus/icons-vue'
-import { emptyComposition } from '@core/compose'
-import { LAYOUTS, asId } from '@core/model'
-import type { Layout, Slide } from '@core/model'
+import { LAYOUTS } from '@core/model'
 import { ACCEPTED, bringIn } from '~/client'
+import { useNewSlide } from '~/composables/useNewSlide'
 import { useTalk } from '~/stores/talk'
 import { LAYOUT_WORDS } from '~/words'
 
@@ -12,18 +11,7 @@ const talk = useTalk()
 const copying = ref(false)
 const chooser = ref<HTMLInputElement | null>(null)
 
-const after = computed(() => (talk.slide === null ? talk.slides.length : talk.slides.indexOf(talk.slide) + 1))
-
-function make(layout: Layout): void {
-  const theme = talk.slides.slice(0, after.value).findLast((slide) => slide.composition !== null)?.composition?.theme
-    ?? talk.slides.find((slide) => slide.composition !== null)?.composition?.theme ?? 'paper'
-  const slide: Slide = {
-    id: asId<'slide'>(crypto.randomUUID()), version: 1, title: '', notes: '', viewerNotes: '', steps: [], composition: emptyComposition(layout, theme),
-    framing: null, planned: null, skip: false, optional: false, transition: 'cut',
-  }
-  talk.edit({ kind: 'insert', at: after.value, slides: [slide] })
-  talk.selected = slide.id
-}
+const { after, make } = useNewSlide()
 
 async function bring(event: Event): Promise<void> {
   const field = event.target as HTMLInputElement
@@ -50,13 +38,13 @@ function choose(command: string): void {
 
 <template>
   <el-dropdown trigger="click" @command="choose">
-    <button class="press small" :title="`After slide ${after}`"><Plus />Add a slide</button>
+    <button class="press small" :title="after === 0 ? 'At the beginning' : `After slide ${String(after)}`"><Plus />Add a slide</button>
     <template #dropdown>
       <el-dropdown-menu>
         <el-dropdown-item v-for="layout in LAYOUTS" :key="layout" :command="layout">
           <span class="option"><b>{{ LAYOUT_WORDS[layout].name }}</b><span class="soft">{{ LAYOUT_WORDS[layout].hint }}</span></span>
         </el-dropdown-item>
-        <el-dropdown-item command="files" divided><span class="option"><b>From files …</b><span class="soft">put in after slide {{ after }}</span></span></el-dropdown-item>
+        <el-dropdown-item command="files" divided><span class="option"><b>From files …</b><span class="soft">{{ after === 0 ? 'at the beginning' : `put in after slide ${String(after)}` }}</span></span></el-dropdown-item>
         <el-dropdown-item command="copy"><span class="option"><b>From another talk …</b><span class="soft">with notes and times</span></span></el-dropdown-item>
       </el-dropdown-menu>
     </template>

@@ -89,7 +89,7 @@ watch([pixels, canvas, shown, drag.shown, content], () => { void nextTick(paint)
 </script>
 
 <template>
-  <div ref="stage" class="stage" :style="{ aspectRatio: `${shape.width} / ${shape.height}` }">
+  <div ref="stage" class="stage" :style="{ aspectRatio: `${shape.width} / ${shape.height}`, width: `min(100%, ${(36 * shape.width) / shape.height}vh)` }">
     <canvas ref="canvas" :width="pixels.width" :height="pixels.height" role="img" :aria-label="slide.title || `Slide ${number}`" />
     <ComposedEditor v-if="slide.composition" :key="slide.id" :slide="slide" :talk-id="talkId" />
     <div
@@ -103,7 +103,7 @@ watch([pixels, canvas, shown, drag.shown, content], () => { void nextTick(paint)
 </template>
 
 <style scoped>
-.stage { position: relative; width: 100%; flex: none;  border: 1px solid var(--line); background: #101C1A; margin: 0 auto; }
+.stage { position: relative; flex: none; border: 1px solid var(--line); background: #101C1A; margin: 0 auto; }
 canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
 .face { position: absolute; display: grid; place-items: end center; cursor: move; touch-action: none; border-radius: 6px; outline-offset: 1px; }
 .face:hover { outline: 2px solid var(--brand); }

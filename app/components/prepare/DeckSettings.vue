@@ -32,16 +32,18 @@ function setLanguage(tag: string): void {
   <template v-if="talk.talk">
     <el-tooltip :visible="trouble !== null" :content="trouble ?? ''" placement="bottom">
       <el-select :model-value="say(talk.talk.shape)" filterable allow-create size="small" class="shape" aria-label="Shape of the slides" title="Shape of the slides" @update:model-value="setShape">
+        <template #prefix>Shape</template>
         <el-option v-for="shape in shapes" :key="say(shape)" :value="say(shape)" :label="say(shape)" />
       </el-select>
     </el-tooltip>
     <el-select :model-value="talk.talk.language" filterable allow-create size="small" class="language" aria-label="Language of the talk" title="Language of the talk" @update:model-value="setLanguage">
+      <template #prefix>In</template>
       <el-option v-for="tag in languages" :key="tag" :value="tag" :label="languageName(tag)" />
     </el-select>
   </template>
 </template>
 
 <style scoped>
-.shape { width: 84px; }
-.language { width: 116px; }
+.shape { width: 116px; }
+.language { width: 124px; }
 </style>

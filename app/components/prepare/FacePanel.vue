@@ -54,7 +54,7 @@ const one = (value: number | readonly number[]): number => (typeof value === 'nu
   </div>
   <div class="acts">
     <button class="press small" :disabled="slide.framing === null && sheet.concerned.length < 2" @click="framings.propose()" title="Where the slide is emptiest">Proposed place</button>
-    <button class="press small" @click="framings.everywhere(framing)" title="This framing on every slide">Same on all slides</button>
+    <button class="press small" @click="framings.everywhere(framing)" title="This framing on every slide">On all slides</button>
     <button class="press small" @click="said = framings.clearAll()" title="Moves the face off what it covers, on every slide">Clear everywhere</button>
   </div>
   <p v-if="said" class="notice" role="status">{{ said }}</p>
@@ -70,5 +70,5 @@ const one = (value: number | readonly number[]): number => (typeof value === 'nu
 .row :deep(.el-slider) { height: 24px; }
 .pair { display: flex; gap: 18px; align-items: center; }
 .row.border { grid-template-columns: 66px auto; }
-.acts { display: flex; flex-wrap: wrap; gap: 8px; }
+.acts { display: flex; flex-wrap: wrap; gap: 6px; }
 </style>

@@ -49,7 +49,10 @@ const say = (one: (typeof columns.value)[number]): string =>
         <rect v-if="one.planned > 0" class="planned" :x="x(one.slide.id)" :y="y(one.planned)" :width="x.bandwidth()" :height="Math.max(0, y(0) - y(one.planned))" rx="1" />
         <rect v-if="one.recorded > 0" class="recorded" :x="(x(one.slide.id) ?? 0) + x.bandwidth() * 0.22" :y="y(one.recorded)" :width="x.bandwidth() * 0.56" :height="Math.max(0, y(0) - y(one.recorded))" />
         <line v-if="one.rehearsed > 0" class="rehearsed" :x1="x(one.slide.id)" :x2="(x(one.slide.id) ?? 0) + x.bandwidth()" :y1="y(one.rehearsed)" :y2="y(one.rehearsed)" />
-        <line v-if="one.planned > 0" class="least" :x1="x(one.slide.id)" :x2="(x(one.slide.id) ?? 0) + x.bandwidth()" :y1="y(one.least)" :y2="y(one.least)" />
+        <template v-if="one.planned > 0">
+          <line class="least under" :x1="(x(one.slide.id) ?? 0) - 2" :x2="(x(one.slide.id) ?? 0) + x.bandwidth() + 2" :y1="y(one.least)" :y2="y(one.least)" />
+          <line class="least" :x1="(x(one.slide.id) ?? 0) - 2" :x2="(x(one.slide.id) ?? 0) + x.bandwidth() + 2" :y1="y(one.least)" :y2="y(one.least)" />
+        </template>
         <text v-if="one.number % every === 0 || (every > 1 && one.number === 1)" :x="(x(one.slide.id) ?? 0) + x.bandwidth() / 2" :y="HEIGHT - 7" text-anchor="middle">{{ one.number }}</text>
       </g>
       <line class="floor" :x1="LEFT" :x2="width" :y1="y(0)" :y2="y(0)" />
@@ -70,7 +73,9 @@ figure { margin: 0; }
 .planned { fill: var(--card); stroke: var(--brand); stroke-width: 1.5; }
 .recorded { fill: var(--brand); }
 .rehearsed { stroke: var(--accent); stroke-width: 3; }
-.least { stroke: var(--soft); stroke-width: 1.5; stroke-dasharray: 3 2; }
+/* On a ground of its own, so that it is seen on every bar. */
+.least { stroke: var(--text); stroke-width: 2; stroke-dasharray: 4 2; }
+.least.under { stroke: var(--card); stroke-width: 5; stroke-dasharray: none; }
 .current .planned { stroke: var(--accent); stroke-width: 2.5; }
 .current text { fill: var(--text); font-weight: 700; }
 .column:focus-visible { outline: 2px solid var(--focus); }
@@ -80,5 +85,5 @@ figcaption span { display: inline-flex; align-items: center; gap: 6px; }
 .key { width: 12px; height: 10px; border: 1.5px solid var(--brand); border-radius: 2px; background: var(--card); }
 .key.recorded { background: var(--brand); }
 .key.rehearsed { height: 0; border: 0; border-top: 3px solid var(--accent); border-radius: 0; }
-.key.least { height: 0; border: 0; border-top: 2px dashed var(--soft); border-radius: 0; }
+.key.least { height: 0; border: 0; border-top: 2px dashed var(--text); border-radius: 0; }
 </style>

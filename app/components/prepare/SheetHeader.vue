@@ -10,7 +10,7 @@ import { duration } from '~/words'
 const talk = useTalk()
 const sheet = useSheet()
 const finding = ref(false)
-const NAMES: Readonly<Record<SheetView, string>> = { all: 'All, in order', longest: 'Longest first', unwritten: 'No notes', covered: 'Face covers', skipped: 'Skipped' }
+const NAMES: Readonly<Record<SheetView, string>> = { all: 'all slides', longest: 'longest first', unwritten: 'without notes', covered: 'covered by the face', skipped: 'skipped ones' }
 const planned = computed(() => plannedTotal(talk.slides, talk.speaker))
 </script>
 
@@ -28,6 +28,7 @@ const planned = computed(() => plannedTotal(talk.slides, talk.speaker))
     <div v-else class="line second">
       <AddSlides />
       <el-select v-model="sheet.view" class="view" aria-label="Which slides" size="small">
+        <template #prefix>Show</template>
         <el-option v-for="one in VIEWS" :key="one" :value="one" :label="NAMES[one]" />
       </el-select>
       <button class="press quiet small" :aria-expanded="finding" @click="finding = !finding"><Search />Find</button>
@@ -46,5 +47,9 @@ h1 { font-size: 19px; }
 .gap { flex: 1; }
 /* One takes the other's place, so that nothing below moves. */
 .second { height: 30px; }
-.view { width: 138px; }
+.view { width: 176px; }
+/* Where it is narrow its room is that of two lines, taken or not. */
+@media (max-width: 1180px) {
+  .second { flex-wrap: wrap; height: 66px; align-content: start; }
+}
 </style>

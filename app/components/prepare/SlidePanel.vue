@@ -48,8 +48,8 @@ const split = (): void => { talk.edit({ kind: 'split', slide: props.slide.id, ke
         </el-select>
       </label>
     </template>
-    <label>The slide
-      <el-select :model-value="slide.transition" aria-label="Transition" size="small" @update:model-value="setTransition">
+    <label>This slide comes
+      <el-select :model-value="slide.transition" aria-label="How this slide comes" size="small" @update:model-value="setTransition">
         <el-option v-for="one in TRANSITIONS" :key="one" :value="one" :label="TRANSITION_WORDS[one]" />
       </el-select>
     </label>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Brush, EditPen } from '@element-plus/icons-vue'
+import { Highlighter, PenLine } from '@lucide/vue'
 import { INK_HEX } from '@core/ink'
 import { inkOfVisit } from '@core/scene'
 import { INK_COLOURS } from '@core/model'
@@ -20,7 +20,7 @@ const begun = computed(() => (talk.index === null || props.visit === null ? [] :
 const chosen = computed(() => begun.value.filter(({ stroke }) => ink.chosen?.strokes.includes(stroke.id)))
 const first = computed(() => chosen.value[0] ?? null)
 const count = computed(() => ink.chosen?.strokes.length ?? 0)
-const TOOLS = [{ tool: 'pen', name: 'Pen', icon: EditPen }, { tool: 'marker', name: 'Marker', icon: Brush }] as const
+const TOOLS = [{ tool: 'pen', name: 'Pen', icon: PenLine }, { tool: 'marker', name: 'Marker', icon: Highlighter }] as const
 
 function colourWith(colour: InkColour): void {
   if (ink.chosen !== null) void ink.recolour(colour)
@@ -53,7 +53,7 @@ function next(): void {
     </template>
     <template v-else-if="ink.pen === null && begun.length > 0">
       <button class="press quiet small" @click="next">Choose {{ begun.length === 1 ? 'its stroke' : 'a stroke' }}</button>
-      <button v-if="visit && begun.length > 1" class="press quiet small" @click="ink.choose(visit.id, begun.map(({ stroke }) => stroke.id))">Choose all {{ begun.length }} of this visit</button>
+      <button v-if="visit && begun.length > 1" class="press quiet small" title="Choose every stroke of this visit" @click="ink.choose(visit.id, begun.map(({ stroke }) => stroke.id))">all {{ begun.length }}</button>
     </template>
   </div>
 </template>

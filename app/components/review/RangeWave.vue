@@ -5,7 +5,7 @@ import type { CutId, Ms } from '@core/model'
 import type { Seam } from '@core/programme'
 import { preciseDuration } from '~/words'
 
-/** A visit's voice as a waveform on which a part is chosen by two brackets, with the seams of what was cut. All times count from the visit's beginning. */
+/** A visit's voice as a waveform on which a part is chosen by two pegs, with the seams of what was cut. All times count from the visit's beginning. */
 const props = defineProps<{
   parts: readonly { readonly peaks: readonly number[], readonly from: number, readonly to: number }[]
   played: number
@@ -42,7 +42,7 @@ function lift(event: PointerEvent): void {
   if (pressed?.moves === 'new' && Math.abs(event.clientX - pressed.x) < CLICK) emit('go', pressed.at)
   pressed = null
 }
-/** Moves a bracket by keys. */
+/** Moves a peg by keys. */
 function nudge(which: 'from' | 'to', event: KeyboardEvent): void {
   const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
   if (by === undefined || props.range === null) return
@@ -65,7 +65,7 @@ const left = (at: Ms): string => `${String((at / Math.max(1, props.length)) * 10
       <i v-for="(mark, n) in marks" :key="n" class="mark" :class="mark.kind" :style="{ left: left(mark.at) }" :title="`${MARK_WORDS[mark.kind]} at ${preciseDuration(mark.at)}`" />
       <template v-if="range">
         <i class="chosen" :style="{ left: left(range.from), right: `calc(100% - ${left(range.to)})` }" />
-        <button v-for="which in ['from', 'to'] as const" :key="which" class="bracket" :class="which" :style="{ left: left(range[which]) }" :aria-label="`${which === 'from' ? 'Beginning' : 'End'} of the chosen part, ${preciseDuration(range[which])}; arrow keys move it`" @pointerdown.stop="press($event, which)" @keydown="nudge(which, $event)" />
+        <button v-for="which in ['from', 'to'] as const" :key="which" class="peg" :class="which" :style="{ left: left(range[which]) }" :aria-label="`${which === 'from' ? 'Beginning' : 'End'} of the chosen part, ${preciseDuration(range[which])}; arrow keys move it`" @pointerdown.stop="press($event, which)" @keydown="nudge(which, $event)" />
       </template>
       <button v-for="seam in seams" :key="`${seam.id} ${seam.at}`" class="seam" :style="{ left: `clamp(0px, calc(${left(seam.at)} - 8px), ${String(Math.max(0, width - 16))}px)` }" :title="`${preciseDuration(seam.length)} was cut here. Click to open it again.`" :aria-label="`Open the cut of ${preciseDuration(seam.length)} again`" @pointerdown.stop @click="$emit('reopen', seam.id)"><Scissor /></button>
     </div>
@@ -80,10 +80,10 @@ const left = (at: Ms): string => `${String((at / Math.max(1, props.length)) * 10
 .mark.ink { border-radius: 50%; background: var(--alarm); }
 .mark.step { width: 2px; background: var(--soft); }
 .mark.stumble { clip-path: polygon(0 0, 100% 0, 50% 100%); background: var(--accent); }
-.chosen { position: absolute; top: 8px; bottom: 2px; background: color-mix(in srgb, var(--accent) 26%, transparent); pointer-events: none; }
-.bracket { position: absolute; top: 6px; bottom: 0; width: 9px; padding: 0; border: 2px solid var(--accent); background: none; cursor: ew-resize; }
-.bracket.from { border-right: 0; }
-.bracket.to { border-left: 0; transform: translateX(-100%); }
+.chosen { position: absolute; top: 8px; bottom: 2px; background: repeating-linear-gradient(135deg, color-mix(in srgb, var(--brand) 45%, transparent) 0 2px, transparent 2px 7px); pointer-events: none; }
+.peg { position: absolute; top: 4px; bottom: -2px; width: 14px; padding: 0; border: 0; background: none; transform: translateX(-50%); cursor: ew-resize; }
+.peg::before { content: ''; position: absolute; top: 4px; bottom: 0; left: 5.5px; width: 3px; border-radius: 2px; background: var(--brand); }
+.peg::after { content: ''; position: absolute; top: 0; left: 2px; width: 10px; height: 10px; border-radius: 50%; border: 2px solid var(--card); background: var(--brand); }
 .seam { position: absolute; top: 0; bottom: 0; width: 16px; padding: 0; border: 0; background: repeating-linear-gradient(var(--accent) 0 4px, transparent 4px 7px) center / 2px 100% no-repeat; cursor: pointer; color: var(--accent-text); }
 .seam svg { position: absolute; top: -3px; left: 2px; width: 12px; height: 12px; background: var(--card); border-radius: 50%; }
 </style>

@@ -14,6 +14,7 @@ import { cutsAreMarks } from './0012-cuts-are-marks'
 import { signedIn } from './0013-signed-in'
 import { lateParts } from './0014-late-parts'
 import { claimsAndDigests } from './0015-claims-and-digests'
+import { demoTalks } from './0016-demo-talks'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -32,4 +33,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0013-signed-in': signedIn,
   '0014-late-parts': lateParts,
   '0015-claims-and-digests': claimsAndDigests,
+  '0016-demo-talks': demoTalks,
 }

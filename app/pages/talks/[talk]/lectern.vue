@@ -3,6 +3,8 @@ import { useEventListener } from '@vueuse/core'
 import type { Intent } from '@core/model'
 import { KEY_WORDS, useLecternKeys } from '~/composables/useLecternKeys'
 import { useDevices } from '~/stores/devices'
+import { useHabits } from '~/stores/habits'
+import type { BandPlace } from '~/stores/habits'
 import { useLectern } from '~/stores/lectern'
 import type { Manner } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
@@ -16,7 +18,12 @@ const asking = ref(false)
 const help = ref(false)
 const whole = ref(false)
 const jumping = ref(false)
-const band = ref<{ move: (by: number) => void, grow: (by: number) => void, nextMoves: () => void } | null>(null)
+const prompter = ref<{ move: (by: number) => void, grow: (by: number) => void, nextMoves: () => void } | null>(null)
+
+const habits = useHabits()
+/** Where the notes stand with this camera. */
+const band = computed(() => habits.now.bands[devices.camera] ?? 'top')
+const putBand = (to: BandPlace): void => { habits.set({ bands: { ...habits.now.bands, [devices.camera]: to } }) }
 
 useHead({ title: () => `Lectern · ${talk.talk?.name ?? 'Aisle Talk'}` })
 
@@ -73,6 +80,15 @@ function goOnAtEnd(): void {
   record({ kind: 'append' }, 'full', false)
 }
 
+/** What is shown next, over its slab on the aisle. */
+const coming = computed(() => {
+  const next = lectern.coming
+  const picture = next?.slide.steps[next.step]?.picture
+  return next === null || picture === undefined || talk.talk === null
+    ? null
+    : { slide: next.slide.id, talkId: talk.talk.id, picture, say: next.step > 0 ? 'next step' : 'next slide' }
+})
+
 async function stop(): Promise<void> {
   asking.value = false
   await lectern.stop()
@@ -82,11 +98,11 @@ useLecternKeys({
   record: () => { record({ kind: 'replaceAll' }, 'full', true) },
   stop: () => { if (lectern.live || lectern.phase === 'paused') asking.value = true },
   notes: () => { whole.value = !whole.value },
-  line: (by) => { band.value?.move(by) },
-  grow: (by) => { band.value?.grow(by) },
+  line: (by) => { prompter.value?.move(by) },
+  grow: (by) => { prompter.value?.grow(by) },
   help: () => { help.value = true },
   jump: () => { jumping.value = !jumping.value },
-  moves: () => { band.value?.nextMoves() },
+  moves: () => { prompter.value?.nextMoves() },
   busy: () => checking.value || asking.value || help.value || jumping.value || asked.value !== null,
 })
 watch(() => talk.talk?.id, (id) => {
@@ -114,11 +130,11 @@ onBeforeRouteLeave(() => {
 </script>
 
 <template>
-  <StationFrame dark :landing="lectern.landing" :playhead="underWay ? lectern.spent : null" @broken="checking = false">
-    <div class="lectern" :class="{ live: lectern.live }">
+  <StationFrame dark :coming="coming" :landing="lectern.landing" :playhead="underWay ? lectern.spent : null" @broken="checking = false">
+    <div class="lectern" :class="[{ live: lectern.live }, `notes-${band}`]">
       <div v-if="lectern.trouble" class="notice bad" role="alert"><p>{{ lectern.trouble }}</p><button class="press small" @click="lectern.trouble = null">Close</button></div>
       <div class="top">
-        <PrompterBand ref="band" v-model:whole="whole" />
+        <PrompterBand ref="prompter" v-model:whole="whole" :place="band" @place="putBand" />
       </div>
       <ToolRail class="tools" />
       <div class="middle">
@@ -166,8 +182,8 @@ onBeforeRouteLeave(() => {
 /* Over the lane: what is said during a take must not move the slide from under the pen. */
 .lectern > .notice { position: absolute; z-index: 20; left: 12px; right: 12px; bottom: calc(100% + 6px); }
 .lectern { position: relative; display: grid; grid-template: auto minmax(0, 1fr) auto / 54px minmax(0, 1fr) 250px; height: 100%; }
-.top { grid-column: 1 / 3; display: grid; gap: 6px; padding: 4px 12px 0; min-width: 0; }
-.tools { grid-row: 2; grid-column: 1; }
+.top { grid-column: 2; display: grid; gap: 6px; padding: 4px 12px 0; min-width: 0; }
+.tools { grid-row: 1 / 3; grid-column: 1; }
 .middle { position: relative; grid-row: 2; grid-column: 2; display: grid; grid-template-rows: minmax(0, 1fr) auto; gap: 8px; place-items: stretch; padding: 8px 12px 12px; min-height: 0; min-width: 0; }
 .middle > .after, .none { place-self: center; }
 .clocks { grid-row: 1 / 3; grid-column: 3; }
@@ -179,4 +195,15 @@ onBeforeRouteLeave(() => {
 .doubt + p { margin-top: 10px; }
 .keylist { display: grid; grid-template-columns: max-content 1fr; gap: 6px 18px; margin: 0; }
 dd { margin: 0; }
+/* The notes beside or under the slide, where the camera is. */
+.notes-foot { grid-template-rows: minmax(0, 1fr) auto auto; }
+.notes-foot .top { grid-row: 2; }
+.notes-foot .middle { grid-row: 1; }
+.notes-left { grid-template: minmax(0, 1fr) auto / 54px 270px minmax(0, 1fr) 250px; }
+.notes-right { grid-template: minmax(0, 1fr) auto / 54px minmax(0, 1fr) 270px 250px; }
+:is(.notes-left, .notes-right) :is(.tools, .middle, .top, .clocks) { grid-row: 1; }
+.notes-left .top, .notes-right .middle { grid-column: 2; }
+.notes-left .middle, .notes-right .top { grid-column: 3; }
+:is(.notes-left, .notes-right) .clocks { grid-column: 4; }
+:is(.notes-left, .notes-right) .foot { grid-row: 2; }
 </style>

@@ -43,6 +43,7 @@ useEventListener(window, 'keydown', keys)
           <SlideBench :slide="talk.slide" :number="number" :talk-id="talk.talk.id" />
           <NuxtLink class="press main on" :to="`/talks/${talk.talk.id}/lectern`">To the Lectern</NuxtLink>
         </template>
+        <EmptyDeck v-else-if="talk.talk && talk.slides.length === 0" />
       </aside>
     </div>
   </StationFrame>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { FullScreen, QuestionFilled, RefreshLeft, RefreshRight, VideoPause, VideoPlay } from '@element-plus/icons-vue'
+import { ArrowDown, ArrowUp, FullScreen, QuestionFilled, RefreshLeft, RefreshRight, VideoPause, VideoPlay } from '@element-plus/icons-vue'
 import { inkTurns } from '@core/scene'
 import FilmStage from '~/components/review/FilmStage.vue'
 import VisitFace from '~/components/review/VisitFace.vue'
@@ -25,22 +25,22 @@ const playing = computed(() => stage.value?.player.playing ?? false)
 const visit = computed(() => talk.visits.findLast((one) => one.start <= at.value) ?? null)
 const closing = computed(() => (talk.talk?.takes ?? []).some((take) => take.state === 'closing'))
 
-const LEAPS = [{ value: 'visits', label: 'visits' }, { value: 'steps', label: 'steps' }, { value: 'ink', label: 'ink' }, { value: 'silences', label: 'silences' }] as const
+const LEAPS = [{ value: 'visit', label: 'visit' }, { value: 'step', label: 'step' }, { value: 'stroke', label: 'stroke' }, { value: 'pause', label: 'pause' }] as const
 /** What the up and down keys go by. */
-const leap = ref<(typeof LEAPS)[number]['value']>('visits')
+const leap = ref<(typeof LEAPS)[number]['value']>('visit')
 const places = computed<readonly number[]>(() => {
   if (talk.index === null) return []
   switch (leap.value) {
-    case 'visits': return talk.visits.map(({ start }) => start)
-    case 'steps': return mending.steps
-    case 'ink': return inkTurns(talk.index)
-    case 'silences': return mending.pauses.map(({ from }) => from)
+    case 'visit': return talk.visits.map(({ start }) => start)
+    case 'step': return mending.steps
+    case 'stroke': return inkTurns(talk.index)
+    case 'pause': return mending.pauses.map(({ from }) => from)
   }
 })
 /** Back goes to where this began, and only just after that to the one before it. */
 const LATE = 1500
 function jump(by: -1 | 1): void {
-  const target = by === 1 ? places.value.find((place) => place > at.value + 1) : places.value.findLast((place) => place < at.value - (playing.value || leap.value === 'visits' ? LATE : 1)) ?? places.value[0]
+  const target = by === 1 ? places.value.find((place) => place > at.value + 1) : places.value.findLast((place) => place < at.value - (playing.value || leap.value === 'visit' ? LATE : 1)) ?? places.value[0]
   if (target !== undefined) stage.value?.player.seek(target)
 }
 
@@ -58,8 +58,8 @@ function loopRange(): void {
 }
 watch(() => mending.range, (range) => { if (range === null && stage.value !== null) stage.value.player.loop = null })
 
-/** Sets a bracket where the film stands. */
-function bracket(which: 'from' | 'to'): void {
+/** Sets a peg where the film stands. */
+function peg(which: 'from' | 'to'): void {
   const here = Math.round(at.value)
   const { from, to } = mending.range ?? (which === 'from' ? { from: here, to: talk.index?.length ?? here } : { from: 0, to: here })
   const next = which === 'from' ? { from: here, to: Math.max(to, here + 10) } : { from: Math.min(from, here - 10), to: here }
@@ -79,7 +79,7 @@ useReviewKeys({
   toggle: () => { stage.value?.toggle() },
   move: (by) => { stage.value?.player.seek(at.value + by) },
   start: () => { stage.value?.player.seek(0) },
-  jump, bracket,
+  jump, peg,
 })
 </script>
 
@@ -103,13 +103,19 @@ useReviewKeys({
           <button class="press quiet small" aria-label="Fill the screen" title="Fill the screen" @click="stage?.wide()"><FullScreen /></button>
           <span class="clock time">{{ preciseDuration(at) }} <span class="soft">/ {{ preciseDuration(talk.index.length) }}</span></span>
         </div>
-        <InkBar :visit="visit" @go="stage?.player.seek($event)" />
+        <div class="row">
+          <InkBar :visit="visit" class="grows" @go="stage?.player.seek($event)" />
+          <span class="soft by" role="group" aria-label="Jumping">Jump to
+            <el-select v-model="leap" size="small" class="leap" aria-label="What is jumped to"><el-option v-for="one in LEAPS" :key="one.value" :value="one.value" :label="one.label" /></el-select>
+            <button class="press quiet small" :aria-label="`To the ${leap} before`" title="The one before (arrow up)" @click="jump(-1)"><ArrowUp /></button>
+            <button class="press quiet small" :aria-label="`To the next ${leap}`" title="The next one (arrow down)" @click="jump(1)"><ArrowDown /></button>
+          </span>
+        </div>
         <p v-if="stage?.player.trouble" class="notice bad" role="alert">{{ stage.player.trouble }}</p>
         <p v-if="closing" class="notice" role="status">A recording is being made ready. It appears here by itself.</p>
         <div class="row">
           <button class="press small" :disabled="mending.busy || !mending.history?.undo" :title="mending.history?.undo ? `Take back: ${mending.history.undo}` : 'Nothing to take back'" @click="mending.back('undo')"><RefreshLeft />Undo</button>
           <button class="press small" :disabled="mending.busy || !mending.history?.redo" :title="mending.history?.redo ? `Do again: ${mending.history.redo}` : 'Nothing to do again'" @click="mending.back('redo')"><RefreshRight />Redo</button>
-          <label class="soft by">↑ ↓ by <el-select v-model="leap" size="small" class="leap" aria-label="What up and down go by"><el-option v-for="one in LEAPS" :key="one.value" :value="one.value" :label="one.label" /></el-select></label>
           <el-popover placement="top" trigger="click" :width="330">
             <template #reference><button class="press quiet small" aria-label="Keys" title="Keys"><QuestionFilled /></button></template>
             <dl class="keys"><template v-for="[key, say] in REVIEW_KEY_WORDS" :key="key"><dt class="clock">{{ key }}</dt><dd>{{ say }}</dd></template></dl>
@@ -140,13 +146,14 @@ useReviewKeys({
 .film { display: flex; flex-direction: column; gap: 10px; padding: 14px 16px; border-right: 1px solid var(--line); overflow-y: auto; }
 .transport { display: flex; align-items: center; gap: 10px; }
 .time { margin-left: auto; font-size: 19px; }
-.by { display: flex; gap: 6px; align-items: center; font-size: 13.5px; white-space: nowrap; }
+.by { display: flex; gap: 4px; align-items: center; font-size: 13.5px; white-space: nowrap; }
 .keys { display: grid; grid-template-columns: max-content 1fr; gap: 4px 14px; margin: 0; }
 .keys dd { margin: 0; }
 .row { display: flex; gap: 8px; align-items: center; }
-.gap { flex: 1; }
+.gap, .grows { flex: 1; }
 .speed { width: 84px; }
-.leap { width: 92px; }
+.leap { width: 84px; }
+.by .press { padding: 0 4px; }
 .film > * { flex: none; }
 .panels { display: grid; gap: 12px; padding-top: 4px; border-top: 1px solid var(--line); }
 .tabs { display: flex; gap: 4px; }
