@@ -2,6 +2,7 @@ import { mkdtemp, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { LINES } from '@core/model'
 import type { Recipe } from '@core/model'
 import { frameAt } from '@core/plan'
 import type { DeliveryView, PresetView, TalkView } from '@contracts'
@@ -165,6 +166,19 @@ describe('what bounds a file', () => {
     const view = await settled(id)
     expect(view.state).toBe('failed')
     expect(view.sentence).toMatch(/^It would look bad: .* takes 0\.\d MB, and 0\.1 MB are allowed\. Allow more/)
+  })
+
+  it('says with how many lines a file would be small enough, and it is', async () => {
+    const { talk: large, slides: [first = ''] } = await knotsTalk(client, 'Large')
+    await sendTake(client, large, 'full', { kind: 'replaceAll' }, [{ media: await facedRecording(6, 'magenta', 60), camera: true, length: 6000, slide: first, cues: [] }])
+    const most = 160_000
+    const [id = ''] = await order({ lines: 1080, bits: { kind: 'size', most } }, large)
+    const { sentence } = await settled(id, large)
+    const said = Number(/(\d+) lines would do/.exec(sentence ?? '')?.[1])
+    const lines = LINES.find((one) => one === said)
+    if (lines === undefined) throw new Error(sentence ?? 'no sentence')
+    const { view } = await made({ lines, bits: { kind: 'size', most } }, large)
+    expect(view.facts?.bytes).toBeLessThanOrEqual(most)
   })
 
   it('is its rate, that its pictures do not pass', async () => {

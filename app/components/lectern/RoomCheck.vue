@@ -53,6 +53,7 @@ function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
           <button v-if="played" class="press quiet" @click="reset">Back to the camera</button>
         </div>
         <ClapTest v-if="devices.cameraOn && testing === null" />
+        <p class="soft small">Something does not work? <NuxtLink to="/self-test">The self-test</NuxtLink> measures everything, as a page to send.</p>
       </div>
       <div class="choices">
         <p v-if="devices.trouble" class="notice bad" role="alert">{{ devices.trouble }}</p>

@@ -3,7 +3,7 @@ import { sum } from 'd3'
 import { costOfSegment, costOfVoice, nextTry, renderPlan, timeAfterPictures } from '@core/plan'
 import type { RenderPlan, SizeTry } from '@core/plan'
 import { Refusal, isUnderWay, isVideo } from '@core/model'
-import type { Format, VideoFormat } from '@core/model'
+import type { Format, Recipe, VideoFormat } from '@core/model'
 import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { checkFilm } from '@render/probe'
@@ -18,10 +18,13 @@ import { assetPath, deliveryFolder, deliveryPath, digestOfFile, lookPath, putUnd
 import type { Claim } from '../claims'
 import { WORKER } from '../identity'
 import { askForHelp, needNoHelp } from './help-deliver'
+import { tooBig } from './least-size'
+import type { LeastSize } from './least-size'
 import { SegmentFailed } from './make-parts'
 import { makePictures } from './make-pictures'
 import { makeSound } from './make-sound'
 import type { MadeSound } from './make-sound'
+import type { PictureWatch } from './picture-manner'
 import { Progress } from './progress'
 import type { Turn } from './progress'
 
@@ -35,6 +38,7 @@ function stopwatch(): { readonly notes: Readonly<Record<string, number>>, readon
 /** What making one file works with. */
 interface Making extends Turn {
   readonly index: FilmIndex
+  readonly recipe: Recipe
   readonly plan: RenderPlan
   readonly notes: FileNotes
   /** Tells what is unfinished of it apart from what anybody else makes. */
@@ -56,6 +60,8 @@ async function makeOnce(making: Making, coding: Coding, sound: Promise<MadeSound
 
 /** Tries qualities until the file stays under its size and makes use of it. @throws Refusal `over-limit` when it would look bad */
 async function makeToSize(making: Making, first: Coding, most: number, sound: Promise<MadeSound>, progress: Progress): Promise<number> {
+  const least = await tooBig(making.index, making.recipe, first.format, most, making.label, unheard(progress))
+  if (least !== null) throw tooMuch(most, least)
   const tries: SizeTry[] = []
   let encoded = 0
   for (let crf = first.crf; ;) {
@@ -64,13 +70,31 @@ async function makeToSize(making: Making, first: Coding, most: number, sound: Pr
     const next = nextTry(tries, { most, ...CRF_BOUNDS[first.format] })
     log.info({ delivery: making.id, tries, next }, 'looking for a quality that has the size')
     if (next.kind === 'impossible') {
-      throw new Refusal('over-limit', `It would look bad: even as coarse as can be looked at, this file takes ${megabytes(next.least)}, and ${megabytes(most)} are allowed. Allow more, or take fewer lines or a shorter part.`)
+      throw tooMuch(most, { bytes: next.least, fits: null })
     }
     if (next.kind === 'take' && next.crf === crf) return encoded
     crf = next.crf
     await progress.again()
   }
 }
+
+/** Says what would do instead. */
+function tooMuch(most: number, { bytes, fits }: LeastSize): Refusal {
+  const instead = fits === null ? 'Allow more, or take fewer lines or a shorter part.' : `${String(fits.lines)} lines would do, with about ${megabytes(fits.bytes)}; or allow more.`
+  return new Refusal('over-limit', `It would look bad: even as coarse as can be looked at, this file takes ${megabytes(bytes)}, and ${megabytes(most)} are allowed. ${instead}`)
+}
+
+/** Samples are no progress of the file. */
+const unheard = (progress: Progress): PictureWatch => ({
+  signal: progress.signal,
+  within: () => undefined,
+  finished: () => {
+    progress.throwIfCancelled()
+    return Promise.resolve()
+  },
+  throwIfCancelled: () => { progress.throwIfCancelled() },
+  halt: () => { progress.halt() },
+})
 
 const megabytes = (bytes: number): string => `${(bytes / 1e6).toFixed(1)} MB`
 
@@ -96,7 +120,7 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
   const folder = deliveryFolder(id)
   await safeFolder(folder)
   const making: Making = {
-    id, talk, turn: row.turn, index, plan, label: `${id}.${String(claim.number)}`, out: `${deliveryPath(id)}.${String(claim.number)}.part`,
+    id, talk, turn: row.turn, index, recipe, plan, label: `${id}.${String(claim.number)}`, out: `${deliveryPath(id)}.${String(claim.number)}.part`,
     notes: { title: row.name, artist: recipe.fields['speaker'] ?? recipe.fields['surname'] ?? '', chapters: plan.chapters, cover: coverOf(index) },
   }
   const progress = new Progress(db, claim, making, plan, { costs: plan.segments.map((segment) => costOfSegment(segment, plan)), voice: costOfVoice(plan), time: row.estimate.time, after: timeAfterPictures(plan, row.estimate.time) })

@@ -1,0 +1,45 @@
+import { stat } from 'node:fs/promises'
+import { estimate, probeOf, probeSamples, renderPlan } from '@core/plan'
+import type { RenderPlan } from '@core/plan'
+import { LINES } from '@core/model'
+import type { Lines, Recipe, VideoFormat } from '@core/model'
+import type { FilmIndex } from '@core/scene'
+import { CRF_BOUNDS, codingOf } from '@render/video'
+import { settings } from '@server/settings'
+import { makePictures } from './make-pictures'
+import type { PictureWatch } from './picture-manner'
+
+/** What the samples say may be off by so much; nothing is refused for less. */
+const SURE = 0.85
+
+/** What a file takes when it is as coarse as can be looked at. */
+export interface LeastSize {
+  readonly bytes: number
+  /** The most lines at which it is small enough, and what it takes then; null when there are none. */
+  readonly fits: { readonly lines: Lines, readonly bytes: number } | null
+}
+
+/** Makes some of a film's pictures as coarse as can be looked at. @returns bytes that all of it would take, about */
+async function coarsest(index: FilmIndex, plan: RenderPlan, format: VideoFormat, label: string, watch: PictureWatch): Promise<number> {
+  const lanes = settings().encoderThreads
+  const samples = probeSamples(plan)
+  const coding = { ...codingOf(format, plan.quality, { kind: 'free' }), crf: CRF_BOUNDS[format].coarsest }
+  const parts = await makePictures(index, { ...plan, segments: samples }, coding, watch, { label: `${label}.least`, look: null, lanes, first: 'long', niceness: 0 })
+  const made = await Promise.all(parts.map(async ({ file, took }) => ({ took, bytes: (await stat(file)).size })))
+  return estimate({ ...plan, bits: { kind: 'free' } }, { slowness: null }, probeOf(plan, samples, made, lanes)).bytes
+}
+
+/**
+ * Finds out in seconds whether a file can have a size at all, before minutes go into trying.
+ * @param most bytes
+ * @returns null when it can, or may
+ */
+export async function tooBig(index: FilmIndex, recipe: Recipe, format: VideoFormat, most: number, label: string, watch: PictureWatch): Promise<LeastSize | null> {
+  const least = await coarsest(index, renderPlan(index, recipe), format, label, watch)
+  if (least * SURE <= most) return null
+  for (const lines of LINES.filter((one) => one < recipe.lines).toReversed()) {
+    const bytes = await coarsest(index, renderPlan(index, { ...recipe, lines }), format, label, watch)
+    if (bytes <= most) return { bytes: least, fits: { lines, bytes } }
+  }
+  return { bytes: least, fits: null }
+}
