@@ -49,14 +49,14 @@ export function browserLines(): readonly SelfTestLine[] {
 }
 
 /** What camera and microphone say of themselves, and what came of them when they were recorded for three seconds. */
-export async function deviceLines(stream: MediaStream, level: { readonly peak: number, readonly rms: number } | null): Promise<readonly SelfTestLine[]> {
+export async function deviceLines(stream: MediaStream, names: { readonly camera: string, readonly mic: string }, level: { readonly peak: number, readonly rms: number } | null): Promise<readonly SelfTestLine[]> {
   const [camera] = stream.getVideoTracks()
   const [mic] = stream.getAudioTracks()
   const lines: SelfTestLine[] = []
   if (mic !== undefined) {
     const { sampleRate, channelCount } = mic.getSettings()
     const rate = sampleRate === undefined ? 'rate not told' : `${String(sampleRate)} Hz`
-    lines.push({ name: 'Microphone', state: 'good', say: `${mic.label || 'opened'}, ${rate}${channelCount === undefined ? '' : `, ${String(channelCount)} ${channelCount === 1 ? 'channel' : 'channels'}`}` })
+    lines.push({ name: 'Microphone', state: 'good', say: `${names.mic}, ${rate}${channelCount === undefined ? '' : `, ${String(channelCount)} ${channelCount === 1 ? 'channel' : 'channels'}`}` })
     lines.push(level === null
       ? { name: 'Level', state: 'bad', say: 'not measured' }
       : { name: 'Level', state: level.peak > -1 || level.peak < -60 ? 'bad' : 'good', say: `peak ${level.peak.toFixed(1)} dBFS, now ${level.rms.toFixed(1)} dBFS` })
@@ -67,11 +67,11 @@ export async function deviceLines(stream: MediaStream, level: { readonly peak: n
   const { width, height, frameRate } = camera.getSettings()
   const given = framesSince(camera, began, began + TRIAL)
   const kept = framesInWebm(trial.bytes)
-  lines.push({ name: 'Camera', state: 'good', say: `${camera.label || 'opened'}, ${String(width ?? '?')} × ${String(height ?? '?')}, says ${String(Math.round(frameRate ?? 0))} a second` })
+  lines.push({ name: 'Camera', state: 'good', say: `${names.camera}, ${String(width ?? '?')} × ${String(height ?? '?')}, says ${String(Math.round(frameRate ?? 0))} a second` })
   lines.push({ name: 'Pictures', state: given < (8 * TRIAL) / 1000 ? 'bad' : 'good', say: `${((given * 1000) / TRIAL).toFixed(1)} a second came` })
   lines.push({
     name: 'Encoder', state: kept < given * 0.85 || trial.behind > 700 ? 'bad' : 'good',
-    say: `kept ${String(kept)} of ${String(given)} pictures, ${String(Math.round(trial.bytes.length / (TRIAL / 1000) / 1000))} kB a second, ${ms(trial.behind)} behind`,
+    say: `kept ${kept >= given ? 'all' : `${String(kept)} of ${String(given)}`} pictures, ${String(Math.round(trial.bytes.length / (TRIAL / 1000) / 1000))} kB a second, ${ms(trial.behind)} behind`,
   })
   return lines
 }

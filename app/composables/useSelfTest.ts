@@ -1,5 +1,5 @@
 import { browserLines, deviceLines, reportText, serverLines, storeLines } from '~/capture'
-import type { SelfTestLine, SelfTestPart } from '~/capture'
+import type { DeviceChoice, SelfTestLine, SelfTestPart } from '~/capture'
 import { api, sentenceOf } from '~/client'
 import { useDevices } from '~/stores/devices'
 import { moment } from '~/words'
@@ -33,7 +33,8 @@ export function useSelfTest() {
     devices.endFit()
     await new Promise((resolve) => { setTimeout(resolve, LISTEN) })
     const level = devices.unmeasured === null ? { peak: devices.held, rms: devices.level.rms } : null
-    return await deviceLines(stream, level)
+    const labelOf = (id: string, from: readonly DeviceChoice[]): string => from.find((one) => one.id === id)?.label ?? 'opened'
+    return await deviceLines(stream, { camera: labelOf(devices.camera, devices.cameras), mic: labelOf(devices.mic, devices.mics) }, level)
   }
 
   async function run(): Promise<void> {

@@ -63,7 +63,7 @@ h2 { font-size: 17px; margin-bottom: 8px; }
 .acts label { display: flex; gap: 8px; align-items: center; font-size: 14px; }
 .device { width: 210px; }
 .parts { display: grid; grid-template-columns: 1fr 1fr; gap: 16px; align-items: start; }
-section { padding: 14px 16px; border: 1px solid var(--line); border-radius: 6px; background: var(--card); }
+.parts > section { padding: 14px 16px; border: 1px solid var(--line); border-radius: 6px; background: var(--card); }
 dl { display: grid; grid-template-columns: max-content 1fr; gap: 6px 16px; margin: 0 0 8px; font-size: 14.5px; }
 dt { display: flex; gap: 8px; align-items: center; font-weight: 600; }
 dd { margin: 0; overflow-wrap: anywhere; }

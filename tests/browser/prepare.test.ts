@@ -55,7 +55,7 @@ describe('a lesson written as text', () => {
     const talk = await talkOf(page, 'lesson.zip', await makeZip({ 'lesson/tides.md': LESSON, 'lesson/pier.png': plainPng(400, 300, '#c03020') }), 3)
     await row(page, 3).locator('.left').click()
     await page.locator('.el-select').filter({ has: page.getByRole('combobox', { name: 'How this slide comes' }) }).click()
-    await page.getByRole('option', { name: 'fades in' }).click()
+    await page.getByRole('option', { name: 'fading in' }).click()
     await saved(page)
     await beginTake(page)
     for (let n = 0; n < 4; n += 1) {

@@ -27,7 +27,7 @@ watch([pixels, () => props.picture, canvas], () => { void nextTick(paint) }, { i
 <template>
   <img v-if="file !== null" :src="assetUrl(talkId, file)" :alt="alt" loading="lazy" draggable="false" class="shown" :class="{ page: picture.kind === 'page' }">
   <canvas
-    v-else ref="canvas" class="shown" role="img" :aria-label="alt" :width="pixels.width" :height="pixels.height"
+    v-else ref="canvas" class="shown" :role="alt === '' ? 'presentation' : 'img'" :aria-label="alt === '' ? undefined : alt" :width="pixels.width" :height="pixels.height"
     :style="{ aspectRatio: `${picture.size.width} / ${picture.size.height}` }"
   />
 </template>
