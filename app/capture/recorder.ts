@@ -1,5 +1,6 @@
 import { WebmClock } from '@core/formats'
 import type { SmallPicture } from '@core/camera'
+import { Refusal } from '@core/model'
 import type { Ms } from '@core/model'
 import type { Lateness } from '@core/voice'
 import { firstFrame } from './camera-times'
@@ -50,6 +51,12 @@ export interface StretchRun {
 }
 
 export const recordingType = (camera: boolean): string => (camera ? 'video/webm;codecs=vp8,opus' : 'audio/webm;codecs=opus')
+
+/** @throws Refusal `unavailable` when this browser cannot record, with what to do */
+export function requireRecorder(): void {
+  if ('MediaRecorder' in globalThis && 'locks' in navigator && MediaRecorder.isTypeSupported(recordingType(true))) return
+  throw new Refusal('unavailable', 'This browser does not record WebM with VP8 and Opus, so nothing can be recorded in it. Bring it up to date, or use another one; the self-test says what is missing.')
+}
 
 const since = (began: number, stamp: number): Ms => Math.max(0, Math.round(stamp - began))
 

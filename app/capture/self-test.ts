@@ -43,7 +43,7 @@ export function browserLines(): readonly SelfTestLine[] {
       : { name: 'Times of shown pictures', state: 'bad', say: 'missing: when a picture was taken is not known' },
     'locks' in navigator
       ? { name: 'One recording at a time', state: 'good', say: 'locked in this browser and on the server' }
-      : { name: 'One recording at a time', state: 'standIn', say: 'by the server alone' },
+      : { name: 'One recording at a time', state: 'bad', say: 'this browser has no locks: two of its tabs could record at once, so it does not record' },
     has('indexedDB') ? { name: 'Store', state: 'good', say: 'IndexedDB' } : { name: 'Store', state: 'bad', say: 'missing: a take could not be kept on this computer' },
   ]
 }

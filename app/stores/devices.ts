@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import type { Ms } from '@core/model'
 import { FLOOR_DB, heard, latenessOf, levelVerdict } from '@core/voice'
 import type { LevelBlock, Lateness } from '@core/voice'
-import { NO_CAMERA, PRACTICE, enableVoice, fitCamera, listDevices, openCamera, openMic, watchCamera, watchLevel } from '~/capture'
+import { NO_CAMERA, PRACTICE, enableVoice, fitCamera, listDevices, openCamera, openMic, requireRecorder, watchCamera, watchLevel } from '~/capture'
 import type { CameraState, DeviceChoice, FittedCamera, Level, OpenTrack } from '~/capture'
 import { sentenceOf } from '~/client'
 import { useHabits } from './habits'
@@ -145,6 +145,7 @@ export const useDevices = defineStore('devices', () => {
     trouble.value = null
     close()
     try {
+      requireRecorder()
       await list()
       camera.value = pick('camera', cameras.value, camera.value)
       mic.value = pick('mic', mics.value, mic.value)

@@ -170,4 +170,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
 .key.rehearsed { background: repeating-linear-gradient(45deg, var(--brand) 0 1.5px, var(--card) 1.5px 4px); }
 .key.past { background: var(--alarm); border-color: var(--alarm); clip-path: polygon(0 0, 30% 0, 50% 40%, 70% 0, 100% 0, 100% 100%, 0 100%); }
 .key.land { width: 0; height: 0; border: 5px solid transparent; border-bottom: 8px solid var(--accent); border-top: 0; background: none; border-radius: 0; }
+@media (max-width: 900px) {
+  .aisle { grid-template-columns: minmax(0, 1fr); gap: 0; height: auto; padding-bottom: 6px; }
+}
 </style>

@@ -85,4 +85,10 @@ nav a[aria-current] { color: var(--text); border-bottom-color: var(--accent); }
 .saved { flex: 1 1 120px; text-align: right; font-size: 14px; white-space: nowrap; }
 .gap { flex: 1; }
 .who { display: flex; align-items: center; gap: 8px; }
+/* At twice the size, or on a small screen, one thing stands under the other and the page scrolls. */
+@media (max-width: 900px) {
+  .bar { flex-wrap: wrap; height: auto; padding: 6px 12px; gap: 4px 10px; }
+  nav { order: 3; flex-basis: 100%; height: 36px; }
+  nav a { padding: 0 10px; white-space: nowrap; }
+}
 </style>

@@ -72,4 +72,8 @@ const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => 
 .broken { grid-row: 4; }
 .said:empty { display: none; }
 .gone { grid-row: 5; max-width: 46ch; margin: 12vh auto 0; display: grid; gap: 16px; justify-items: start; align-content: start; }
+/* At twice the size, or on a small screen, one thing stands under the other and the page scrolls. */
+@media (max-width: 900px) {
+  .frame { grid-template-rows: repeat(5, auto); height: auto; min-height: 100vh; }
+}
 </style>

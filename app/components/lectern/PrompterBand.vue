@@ -34,7 +34,7 @@ defineExpose({ move, grow, nextMoves })
 </script>
 
 <template>
-  <section class="band" :class="place" aria-label="Notes" :style="{ fontSize: `${habits.now.letters}px` }">
+  <section class="band" :class="`at-${place}`" aria-label="Notes" :style="{ fontSize: `${habits.now.letters}px` }">
     <p v-if="lines.length === 0" class="none soft">No notes on this slide.</p>
     <div v-else-if="whole" ref="all" class="whole" tabindex="0">
       <p v-for="(line, n) in lines" :key="n" :class="{ due: n === due }" @click="goTo(n)"><SpokenWords :line="line" /></p>
@@ -69,8 +69,8 @@ defineExpose({ move, grow, nextMoves })
 .ways button:hover { background: var(--card); }
 .ways b { color: var(--text); font-weight: 600; }
 /* Beside the slide the notes are a column of its own, with whole sentences. */
-.left, .right { align-content: start; height: 100%; padding: 12px 8px 34px; overflow: hidden; text-align: left; gap: 10px; }
-.left > p, .right > p { white-space: normal; font-size: 0.62em; }
-.left > p.due, .right > p.due { font-size: 0.8em; -webkit-line-clamp: 9; }
-.left .whole, .right .whole { max-height: none; font-size: 0.72em; }
+.at-left, .at-right { align-content: start; height: 100%; padding: 12px 8px 34px; overflow: hidden; text-align: left; gap: 10px; }
+.at-left > p, .at-right > p { white-space: normal; font-size: 0.62em; }
+.at-left > p.due, .at-right > p.due { font-size: 0.8em; -webkit-line-clamp: 9; }
+.at-left .whole, .at-right .whole { max-height: none; font-size: 0.72em; }
 </style>

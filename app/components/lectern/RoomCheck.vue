@@ -37,7 +37,7 @@ function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Room check" width="880" top="6vh" class="dark-hall" append-to-body>
+  <el-dialog v-model="open" title="Room check" width="min(880px, 96vw)" top="6vh" class="dark-hall" append-to-body>
     <div class="check">
       <div class="left">
         <div class="view">
@@ -108,4 +108,7 @@ fieldset { display: grid; gap: 8px; margin: 0; padding: 8px 12px 12px; border: 1
 .care { display: grid; grid-template-columns: max-content 1fr; gap: 10px; align-items: start; font-weight: 400; }
 .small { font-size: 14px; }
 .plain { font-weight: 400; }
+@media (max-width: 900px) {
+  .check { grid-template-columns: minmax(0, 1fr); }
+}
 </style>

@@ -74,4 +74,7 @@ function project(): void {
 .square { width: 11px; height: 11px; background: currentcolor; }
 kbd { padding: 0 5px; border: 1px solid var(--line); border-radius: 4px; font: 12px var(--clock); color: var(--soft); }
 .main kbd { color: inherit; border-color: currentcolor; }
+@media (max-width: 900px) {
+  .transport { flex-wrap: wrap; padding: 6px 10px; gap: 6px; }
+}
 </style>

@@ -98,4 +98,7 @@ onBeforeUnmount(() => { ends?.() })
 .import { margin: 12px; }
 .more { padding: 12px; }
 .nothing { display: flex; gap: 12px; align-items: center; padding: 16px; }
+@media (max-width: 900px) {
+  .sheet { height: 84vh; border-right: 0; border-bottom: 1px solid var(--line); }
+}
 </style>

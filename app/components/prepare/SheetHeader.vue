@@ -52,4 +52,7 @@ h1 { font-size: 19px; }
 @media (max-width: 1180px) {
   .second { flex-wrap: wrap; height: 66px; align-content: start; }
 }
+@media (max-width: 900px) {
+  .second { height: auto; min-height: 66px; }
+}
 </style>

@@ -44,4 +44,7 @@ watch(() => props.current, (id) => {
 .sheet { overflow-y: auto; }
 .all { position: relative; }
 .place { position: absolute; top: 0; left: 0; width: 100%; }
+@media (max-width: 900px) {
+  .sheet { height: 84vh; border-top: 1px solid var(--line); }
+}
 </style>

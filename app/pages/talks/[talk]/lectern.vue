@@ -206,4 +206,12 @@ dd { margin: 0; }
 .notes-left .middle, .notes-right .top { grid-column: 3; }
 :is(.notes-left, .notes-right) .clocks { grid-column: 4; }
 :is(.notes-left, .notes-right) .foot { grid-row: 2; }
+@media (max-width: 900px) {
+  .lectern.lectern { grid-template: auto 74vh auto auto / 54px minmax(0, 1fr); height: auto; }
+  .lectern.lectern .tools { grid-row: 1 / 3; grid-column: 1; }
+  .lectern.lectern .top { grid-row: 1; grid-column: 2; }
+  .lectern.lectern .middle { grid-row: 2; grid-column: 2; }
+  .lectern.lectern .clocks { grid-row: 3; grid-column: 1 / -1; border-left: 0; }
+  .lectern.lectern .foot { position: sticky; bottom: 0; grid-row: 4; grid-column: 1 / -1; }
+}
 </style>

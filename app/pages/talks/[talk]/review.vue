@@ -160,4 +160,9 @@ useReviewKeys({
 .tabs button { padding: 6px 12px; border: 0; border-bottom: 3px solid transparent; background: none; color: var(--soft); font-weight: 600; cursor: pointer; }
 .tabs button[aria-selected='true'] { color: var(--text); border-bottom-color: var(--accent); }
 .empty { display: grid; gap: 14px; justify-items: center; align-content: center; height: 100%; }
+@media (max-width: 900px) {
+  .review { grid-template-columns: minmax(0, 1fr); height: auto; }
+  .film { border-right: 0; overflow: visible; }
+  .transport, .row { flex-wrap: wrap; }
+}
 </style>
