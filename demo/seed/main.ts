@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { database } from '@server/database'
 import { localPerson } from '@server/domain'
 import { settings } from '@server/settings'
+import { claims } from '@server/worker/claims'
 import { seedTalk } from './seed-talk'
 
 /** Puts the demo talks in, once in the life of a data folder. */
@@ -14,4 +15,6 @@ if (settings().accounts === 'off' && !existsSync(marker)) {
   await seedTalk(person.id, 'demo/talks/twelfths')
   writeFileSync(marker, new Date().toISOString())
 }
+// The database waits for every connection, and claims keep one.
+await claims().close()
 await database().destroy()

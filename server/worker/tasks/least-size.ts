@@ -9,7 +9,7 @@ import { settings } from '@server/settings'
 import { makePictures } from './make-pictures'
 import type { PictureWatch } from './picture-manner'
 
-/** What the samples say may be off by so much; nothing is refused for less. */
+/** What the samples say may be off by so much: nothing is refused for less, and nothing is promised without it. */
 const SURE = 0.85
 
 /** What a file takes when it is as coarse as can be looked at. */
@@ -39,7 +39,7 @@ export async function tooBig(index: FilmIndex, recipe: Recipe, format: VideoForm
   if (least * SURE <= most) return null
   for (const lines of LINES.filter((one) => one < recipe.lines).toReversed()) {
     const bytes = await coarsest(index, renderPlan(index, { ...recipe, lines }), format, label, watch)
-    if (bytes <= most) return { bytes: least, fits: { lines, bytes } }
+    if (bytes <= most * SURE) return { bytes: least, fits: { lines, bytes } }
   }
   return { bytes: least, fits: null }
 }

@@ -1,0 +1,40 @@
+import { spawn } from 'node:child_process'
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import type { TalkCard } from '@contracts'
+import { until } from '../harness/product'
+
+/** A port of loopback that nobody listens on. */
+const freePort = (): Promise<number> => new Promise((resolve) => {
+  const server = createServer().listen(0, '127.0.0.1', () => {
+    const { port } = server.address() as AddressInfo
+    server.close(() => { resolve(port) })
+  })
+})
+
+describe('the start command', () => {
+  it('opens with the demo talks on an empty folder, and ends with all that it started when it is told to', async () => {
+    const data = mkdtempSync(join(tmpdir(), 'aisle-start-'))
+    // The database runs as somebody else, who must be able to enter it.
+    chmodSync(data, 0o755)
+    const port = await freePort()
+    const child = spawn('./start.sh', ['--data', data, '--port', String(port)], { stdio: 'ignore' })
+    const ended = new Promise<number | null>((resolve) => { child.once('exit', resolve) })
+    try {
+      const talks = await until('the demo talks', async () => {
+        if (child.exitCode !== null) throw new Error(`it ended with ${String(child.exitCode)}`)
+        return await fetch(`http://127.0.0.1:${String(port)}/api/talks`).then((answer) => (answer.ok ? answer.json() as Promise<readonly TalkCard[]> : false), () => false as const)
+      }, 240_000)
+      expect(talks.map(({ name, demo }) => [name, demo])).toEqual(expect.arrayContaining([['The rule of twelfths', true], ['Counting swifts by ear', true]]))
+    } finally {
+      child.kill('SIGINT')
+    }
+    expect(await ended).toBe(0)
+    await expect(fetch(`http://127.0.0.1:${String(port)}/api/health`)).rejects.toThrow()
+    rmSync(data, { recursive: true, force: true })
+  })
+})
