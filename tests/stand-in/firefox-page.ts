@@ -15,6 +15,7 @@ declare global {
 const EVERY = 2000
 const keys: number[] = []
 let first = Infinity
+let turn = 0
 window.clicksGiven = 0
 
 /** Notes when the practice click is heard. A page sees the time of sound move in steps, late by up to one of them: the soonest of all clicks tells their beat. */
@@ -22,8 +23,13 @@ const start = Object.getOwnPropertyDescriptor(AudioBufferSourceNode.prototype, '
 AudioBufferSourceNode.prototype.start = function begin(this: AudioBufferSourceNode, when = 0) {
   const { context } = this
   let next = when
+  // A device that is opened again begins its clicks anew; those of the one before do not count any more.
+  turn += 1
+  const mine = turn
+  first = Infinity
+  window.clicksGiven = 0
   setInterval(() => {
-    if (context.currentTime < next) return
+    if (mine !== turn || context.currentTime < next) return
     first = Math.min(first, performance.now() - (context.currentTime - next) * 1000 - window.clicksGiven * EVERY)
     window.clicksGiven += 1
     next += EVERY / 1000
