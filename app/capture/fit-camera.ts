@@ -13,6 +13,11 @@ const BEHIND = 700
 /** A camera that gives fewer pictures than this a second is not tried: what is lost in the dark is not the encoder's fault. */
 const FEWEST = 8
 
+/** Whether a camera gives so few pictures that nothing can be said of the encoder. @param time in ms */
+export const givesFew = (given: number, time: number): boolean => given < (FEWEST * time) / 1000
+/** Whether this machine's encoder kept up with the pictures that were given, and with the time. @param behind in ms */
+export const keepsUp = (kept: number, given: number, behind: number): boolean => kept >= given * KEPT && behind <= BEHIND
+
 export interface FittedCamera {
   /** Size at which it is recorded; null when the camera does not say. */
   readonly size: Size | null
@@ -39,7 +44,7 @@ export async function fitCamera(camera: MediaStreamTrack, mic: MediaStreamTrack,
     if (trial === null || camera.readyState === 'ended') return { size, stepped }
     const given = framesSince(camera, began, began + TRIAL)
     const next = SIZES.find((one) => size !== null && one.height < size.height)
-    if (next === undefined || given < (FEWEST * TRIAL) / 1000 || (framesInWebm(trial.bytes) >= given * KEPT && trial.behind <= BEHIND)) return { size, stepped }
+    if (next === undefined || givesFew(given, TRIAL) || keepsUp(framesInWebm(trial.bytes), given, trial.behind)) return { size, stepped }
     // A device without such a size has its pictures scaled by the browser; not in TypeScript's types.
     const smaller: MediaTrackConstraints & { readonly resizeMode: 'crop-and-scale' } = { width: { ideal: next.width }, height: { ideal: next.height }, frameRate: { ideal: 30 }, resizeMode: 'crop-and-scale' }
     await camera.applyConstraints(smaller)

@@ -1,3 +1,4 @@
+import { ArrivalClock } from './arrival-clock'
 import { runningAudio } from './audio-context'
 import { hiss } from './hiss'
 import type { ClapDevice } from './practice-clap-worker'
@@ -30,9 +31,21 @@ function steadyDevice(kind: ClapDevice['kind']): PracticeCamera | null {
 const EVERY = 2
 const SEEN = 0.13
 const HEARD = 0.02
+/** How long a drawn picture waits until it is taken, in seconds: on the mean half a period of the drawing and half a period of the taking. */
+const PICTURE_WAITS = 1 / 30
 
-/** The clock that both go by, and when on it the first clap was. */
-let clapping: { readonly context: AudioContext, readonly first: number } | null = null
+/** The clock that both go by, and when on it the first clap was, in seconds. */
+let clapping: { readonly context: AudioContext, readonly first: number, readonly arrivals: ArrivalClock } | null = null
+
+/** How long ago the last clap began, in seconds; negative before the first. A page sees the time of sound move in steps, late by more or less. */
+function sinceClap(): number {
+  if (clapping === null) return -1
+  const { context, first, arrivals } = clapping
+  const heard = context.currentTime
+  const { at } = arrivals.take(performance.now(), Math.round(heard * context.sampleRate), 0, context.sampleRate)
+  const now = heard + (performance.now() - at) / 1000
+  return (now - first) % EVERY
+}
 
 /** A microphone that hears a click every two seconds. */
 export async function openClapMic(): Promise<PracticeMic> {
@@ -50,7 +63,7 @@ export async function openClapMic(): Promise<PracticeMic> {
   source.connect(out)
   const first = context.currentTime + 0.1
   source.start(first)
-  clapping = { context, first }
+  clapping = { context, first, arrivals: new ArrivalClock() }
   return {
     stream: out.stream,
     loudness: () => 0,
@@ -64,7 +77,7 @@ export async function openClapMic(): Promise<PracticeMic> {
 
 /** A camera that sees a flash whenever that microphone hears its click. */
 export const openClapCamera = (): PracticeCamera => steadyDevice('camera') ?? drawnCamera((ctx, size) => {
-  const since = clapping === null ? -1 : (clapping.context.currentTime - clapping.first) % EVERY
+  const since = sinceClap() + PICTURE_WAITS
   ctx.fillStyle = since >= 0 && since < SEEN ? '#FFFFFF' : '#20406E'
   ctx.fillRect(0, 0, size.width, size.height)
 })

@@ -52,9 +52,12 @@ export interface StretchRun {
 
 export const recordingType = (camera: boolean): string => (camera ? 'video/webm;codecs=vp8,opus' : 'audio/webm;codecs=opus')
 
+/** Whether this browser records what a take is kept in. */
+export const canRecord = (): boolean => 'MediaRecorder' in globalThis && MediaRecorder.isTypeSupported(recordingType(true))
+
 /** @throws Refusal `unavailable` when this browser cannot record, with what to do */
 export function requireRecorder(): void {
-  if ('MediaRecorder' in globalThis && 'locks' in navigator && MediaRecorder.isTypeSupported(recordingType(true))) return
+  if (canRecord() && 'locks' in navigator) return
   throw new Refusal('unavailable', 'This browser does not record WebM with VP8 and Opus, so nothing can be recorded in it. Bring it up to date, or use another one; the self-test says what is missing.')
 }
 

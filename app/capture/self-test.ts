@@ -1,8 +1,10 @@
 import { deleteDB, openDB } from 'idb'
 import { framesInWebm } from '@core/formats'
+import { median } from '@core/voice'
 import { framesSince } from './camera-times'
-import { recordTrial, recordingType } from './recorder'
-import { minutesLeft } from './room-left'
+import { givesFew, keepsUp } from './fit-camera'
+import { SLICE, canRecord, recordTrial } from './recorder'
+import { USUAL_BYTES, minutesLeft } from './room-left'
 import type { SelfTestLine } from './self-test-report'
 
 /** How long the recording on trial lasts, in ms. */
@@ -10,15 +12,10 @@ const TRIAL = 3000
 /** Slices that are written on trial, and how large each is, in bytes: as many as ten seconds of a take make. */
 const SLICES = 40
 const SLICE_BYTES = 80_000
-/** A slice that takes longer to be kept than it lasts cannot be kept up with, in ms. */
-const KEPT_WITHIN = 250
-/** Bytes that a second of camera and voice takes. */
-const USUAL_BYTES = 330_000
 const ROUNDS = 12
 
 const ms = (value: number): string => `${value < 10 ? value.toFixed(1) : String(Math.round(value))} ms`
 const sorted = (values: readonly number[]): readonly number[] => [...values].sort((a, b) => a - b)
-const middle = (values: readonly number[]): number => sorted(values)[values.length >> 1] ?? 0
 const has = (name: string): boolean => name in globalThis
 
 /** What the browser has, and what stands in for what it has not. */
@@ -26,10 +23,9 @@ export function browserLines(): readonly SelfTestLine[] {
   const secure: SelfTestLine = window.isSecureContext
     ? { name: 'Secure page', state: 'good', say: 'yes' }
     : { name: 'Secure page', state: 'bad', say: 'no: browsers give cameras only to pages on this computer or under https' }
-  const records = has('MediaRecorder') && MediaRecorder.isTypeSupported(recordingType(true))
   return [
     secure,
-    records
+    canRecord()
       ? { name: 'Recorder', state: 'good', say: 'VP8 and Opus in WebM' }
       : { name: 'Recorder', state: 'bad', say: 'this browser records no WebM with VP8 and Opus, so nothing can be recorded in it' },
     has('MediaStreamTrackProcessor')
@@ -68,9 +64,9 @@ export async function deviceLines(stream: MediaStream, names: { readonly camera:
   const given = framesSince(camera, began, began + TRIAL)
   const kept = framesInWebm(trial.bytes)
   lines.push({ name: 'Camera', state: 'good', say: `${names.camera}, ${String(width ?? '?')} × ${String(height ?? '?')}, says ${String(Math.round(frameRate ?? 0))} a second` })
-  lines.push({ name: 'Pictures', state: given < (8 * TRIAL) / 1000 ? 'bad' : 'good', say: `${((given * 1000) / TRIAL).toFixed(1)} a second came` })
+  lines.push({ name: 'Pictures', state: givesFew(given, TRIAL) ? 'bad' : 'good', say: `${((given * 1000) / TRIAL).toFixed(1)} a second came` })
   lines.push({
-    name: 'Encoder', state: kept < given * 0.85 || trial.behind > 700 ? 'bad' : 'good',
+    name: 'Encoder', state: !keepsUp(kept, given, trial.behind) ? 'bad' : 'good',
     say: `kept ${kept >= given ? 'all' : `${String(kept)} of ${String(given)}`} pictures, ${String(Math.round(trial.bytes.length / (TRIAL / 1000) / 1000))} kB a second, ${ms(trial.behind)} behind`,
   })
   return lines
@@ -95,7 +91,7 @@ export async function storeLines(): Promise<readonly SelfTestLine[]> {
   const slow = sorted(took)[Math.floor(took.length * 0.95)] ?? 0
   const minutes = await minutesLeft(USUAL_BYTES)
   return [
-    { name: 'Keeping a slice', state: slow > KEPT_WITHIN ? 'bad' : 'good', say: `${ms(middle(took))} usually, ${ms(slow)} at the slowest (every slice lasts ${String(KEPT_WITHIN)} ms)` },
+    { name: 'Keeping a slice', state: slow > SLICE ? 'bad' : 'good', say: `${ms(median(took))} usually, ${ms(slow)} at the slowest (every slice lasts ${String(SLICE)} ms)` },
     minutes === null
       ? { name: 'Room here', state: 'standIn', say: 'the browser does not tell' }
       : { name: 'Room here', state: minutes < 30 ? 'bad' : 'good', say: `about ${String(Math.round(minutes))} minutes of camera and voice` },
@@ -113,7 +109,7 @@ export async function serverLines(reach: () => Promise<unknown>): Promise<readon
   const steps = Array.from({ length: 2000 }, () => performance.now())
   const step = Math.min(...steps.slice(1).map((at, n) => at - (steps[n] ?? at)).filter((by) => by > 0))
   return [
-    { name: 'Server', state: middle(took) > 1000 ? 'bad' : 'good', say: `answers in ${ms(middle(took))}, ${ms(Math.max(...took))} at the slowest` },
+    { name: 'Server', state: median(took) > 1000 ? 'bad' : 'good', say: `answers in ${ms(median(took))}, ${ms(Math.max(...took))} at the slowest` },
     { name: 'Clock', state: step > 2 ? 'bad' : 'good', say: Number.isFinite(step) ? `tells steps of ${step < 0.01 ? 'less than 0.01' : step.toFixed(2)} ms` : 'tells no steps below 1 ms' },
   ]
 }

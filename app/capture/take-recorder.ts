@@ -9,6 +9,7 @@ import type { LocalStretch, LocalTake } from './local-takes'
 import { SLICE, recordingType, runRecording, runSilently } from './recorder'
 import type { StretchRun } from './recorder'
 import { claimTalk, holdTake } from './hold-take'
+import { USUAL_BYTES } from './room-left'
 import { announceTake } from './send-take'
 
 export interface TakeEvents {
@@ -23,9 +24,6 @@ export interface TakeEvents {
   /** The recording ended without being asked to. */
   readonly onLost: () => void
 }
-
-/** Bytes that a second of camera and voice takes until it was measured. */
-const USUAL_BYTES = 330_000
 
 /** What a stretch is recorded from; no stream: timings and ink alone. */
 export interface Source {

@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { Search } from '@element-plus/icons-vue'
+import { useLocalStorage } from '@vueuse/core'
 import type { Ms } from '@core/model'
 import type { TalkCard } from '@contracts'
 import { api, bringIn } from '~/client'
-import { Search } from '@element-plus/icons-vue'
-import { useLocalStorage } from '@vueuse/core'
 import { ORDERS, talksShown } from '~/components/talks/next-step'
 import type { TalkOrder } from '~/components/talks/next-step'
 import { useTalk } from '~/stores/talk'
@@ -24,7 +24,7 @@ const ORDER_WORDS: Readonly<Record<TalkOrder, string>> = { waiting: 'what waits 
 const shown = computed(() => talksShown(talks.value ?? [], wanted.value, order.value))
 /** Said as long as there is nothing here but what the product came with. */
 const greeted = useLocalStorage('aisle-greeted', false)
-const first = computed(() => !greeted.value && (talks.value ?? []).length > 0 && (talks.value ?? []).every((talk) => talk.demo))
+const first = computed(() => !greeted.value && shown.value.length > 0 && talks.value?.every((talk) => talk.demo) === true)
 
 useHead({ title: 'Talks · Aisle Talk' })
 

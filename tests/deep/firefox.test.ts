@@ -1,8 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { createCanvas } from '@napi-rs/canvas'
 import type { DeliveryView, PersonView } from '@contracts'
 import { probe } from '@render/probe'
 import { clickOn, seen, startFirefox } from '../harness/firefox'
@@ -10,17 +9,18 @@ import type { Firefox } from '../harness/firefox'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
 import { clicksOf, turnsOf } from '../harness/read-back'
-import { ask, median, timingOf, worstOf } from '../harness/timed-take'
+import { ask, median, timingOf, twoPictures, worstOf } from '../harness/timed-take'
 
 let product: Product
 let firefox: Firefox
 let folder: string
-/**
- * Most that changes may be from their clicks, in the middle and at worst, in ms. On two processors Firefox's page sees clicks in steps and draws
- * the flashes itself, so single ones are off by a picture more than the product's own figure (20 and 45).
- */
-const MIDDLE = 30
-const WORST = 80
+/** Most that changes may be from their clicks, in the middle and at worst, in ms. */
+const MIDDLE = 20
+const WORST = 45
+/** Most that flashes may be from their clicks in the middle, in ms: Firefox has its practice camera drawn and taken by the page, which takes pictures late when it is busy. */
+const FLASH = 180
+/** How far the sound's clock may fall behind during a take for its changes to be judged, in ms: on a machine that is short of time the practice microphone itself stands still. */
+const STEADY = 15
 const RATE = 30
 /** Time from one practice click to the next, in ms. */
 const EVERY = 2000
@@ -42,26 +42,13 @@ afterAll(async () => {
   await rm(folder, { recursive: true, force: true })
 })
 
-/** Two pictures, a dark and a bright one. */
-async function twoSlides(): Promise<readonly string[]> {
-  const files = ['dark', 'light'].map((name) => join(folder, `${name}.png`))
-  for (const [n, file] of files.entries()) {
-    const canvas = createCanvas(1280, 720)
-    const ctx = canvas.getContext('2d')
-    ctx.fillStyle = n === 0 ? '#101010' : '#F0F0F0'
-    ctx.fillRect(0, 0, 1280, 720)
-    await writeFile(file, canvas.toBuffer('image/png'))
-  }
-  return files
-}
-
 describe('the whole journey in Firefox', () => {
-  it('goes from a deck to a file whose changes and flashes meet their clicks', async () => {
+  it('goes from a deck to a file whose changes and flashes meet their clicks', async ({ skip }) => {
     const { page } = firefox
     await page.goto(product.url)
     await seen(page, 'h1', /Talks/)
     const field = await page.$('input[type=file]')
-    await field?.uploadFile(...await twoSlides())
+    await field?.uploadFile(...await twoPictures(folder))
     await clickOn(page, 'button', /Make this talk/)
     await seen(page, 'article', /Slide 2/)
     await clickOn(page, 'a', /^Lectern$/)
@@ -82,7 +69,7 @@ describe('the whole journey in Firefox', () => {
     await page.keyboard.press('Escape')
     await clickOn(page, 'button', /Stop and keep/)
     await seen(page, 'a', /Listen in Review/, 120_000)
-    const noted = await page.evaluate('window.notedTimes()') as { readonly first: number, readonly keys: readonly number[] }
+    const { pressed, fellBehind } = await page.evaluate('window.notedKeys()') as { readonly pressed: readonly number[], readonly fellBehind: number }
     await clickOn(page, 'a', /Listen in Review/)
     await seen(page, '.visit', /planned/, 180_000)
     await clickOn(page, 'a', /^Hand over$/)
@@ -98,16 +85,16 @@ describe('the whole journey in Firefox', () => {
     const changes = await turnsOf(file, RATE, SLIDE)
     expect(changes).toHaveLength(keys.length)
     const changeOffs = changes.map(({ at }, n) => {
-      const asked = at - (((((noted.keys[n] ?? 0) - noted.first) % EVERY) + EVERY) % EVERY)
+      const asked = at - ((pressed[n] ?? 0) % EVERY)
       return asked - (clicks.reduce((near, one) => (Math.abs(one - asked) < Math.abs(near - asked) ? one : near), Infinity))
     })
     const flashes = (await turnsOf(file, RATE, FACE)).filter(({ bright }) => bright)
     const flashOffs = flashes.flatMap(({ at }) => clicks.map((click) => at - click).filter((off) => Math.abs(off) < EVERY / 3))
-
+    expect(flashOffs.length).toBeGreaterThan(4)
+    expect(firefox.faults).toEqual([])
+    skip(fellBehind > STEADY, `the practice microphone stood still for ${fellBehind.toFixed(0)} ms, so nothing is said about timing`)
     expect(Math.abs(median(changeOffs)), String(changeOffs)).toBeLessThanOrEqual(MIDDLE)
     expect(worstOf(changeOffs), String(changeOffs)).toBeLessThanOrEqual(WORST)
-    expect(flashOffs.length).toBeGreaterThan(4)
-    expect(Math.abs(median(flashOffs))).toBeLessThanOrEqual(WORST)
-    expect(firefox.faults).toEqual([])
+    expect(Math.abs(median(flashOffs)), String(flashOffs)).toBeLessThanOrEqual(FLASH)
   })
 })

@@ -27,7 +27,8 @@ describe('the start command', () => {
     try {
       const talks = await until('the demo talks', async () => {
         if (child.exitCode !== null) throw new Error(`it ended with ${String(child.exitCode)}`)
-        return await fetch(`http://127.0.0.1:${String(port)}/api/talks`).then((answer) => (answer.ok ? answer.json() as Promise<readonly TalkCard[]> : false), () => false as const)
+        const answer = await fetch(`http://127.0.0.1:${String(port)}/api/talks`).catch(() => null)
+        return answer?.ok === true && await answer.json() as readonly TalkCard[]
       }, 240_000)
       expect(talks.map(({ name, demo }) => [name, demo])).toEqual(expect.arrayContaining([['The rule of twelfths', true], ['Counting swifts by ear', true]]))
     } finally {

@@ -30,9 +30,8 @@ export async function ask<Answer>(product: Running, method: string, path: string
   return await answer.json() as Answer
 }
 
-/** Makes a talk of a dark and a bright slide through the Talks page. */
-export async function darkAndBright(page: Page, product: Running): Promise<string> {
-  const folder = await mkdtemp(join(tmpdir(), 'aisle-two-'))
+/** Draws a dark and a bright picture. @returns their files */
+export async function twoPictures(folder: string): Promise<readonly string[]> {
   const files = ['dark', 'light'].map((name) => join(folder, `${name}.png`))
   for (const [n, file] of files.entries()) {
     const canvas = createCanvas(1280, 720)
@@ -41,8 +40,15 @@ export async function darkAndBright(page: Page, product: Running): Promise<strin
     ctx.fillRect(0, 0, 1280, 720)
     await writeFile(file, canvas.toBuffer('image/png'))
   }
+  return files
+}
+
+/** Makes a talk of a dark and a bright slide through the Talks page. */
+export async function darkAndBright(page: Page, product: Running): Promise<string> {
+  const folder = await mkdtemp(join(tmpdir(), 'aisle-two-'))
+  const files = await twoPictures(folder)
   await page.goto(product.url)
-  await page.setInputFiles('input[type=file]', files)
+  await page.setInputFiles('input[type=file]', [...files])
   await page.getByRole('button', { name: 'Make this talk' }).click()
   await page.getByRole('article', { name: 'Slide 2' }).waitFor()
   await rm(folder, { recursive: true })

@@ -5,39 +5,45 @@ declare global {
   interface Window {
     /** Clicks that were given to the practice microphone so far. */
     clicksGiven: number
-    /** When the first click was given, as the others' beat has it, and when arrow keys were pressed, in ms of the page's clock. */
-    notedTimes: () => { readonly first: number, readonly keys: readonly number[] }
+    /** How long after the first click each arrow key was pressed, and by how much the sound's clock fell behind the page's from the first to the last, in ms. */
+    notedKeys: () => { readonly pressed: readonly number[], readonly fellBehind: number }
     /** Where the middle is of the first element of a selector that says something and is not disabled. @param bare nothing lies over it */
     placeOf: (selector: string, says: string, bare: boolean) => { readonly x: number, readonly y: number } | null
   }
 }
 
 const EVERY = 2000
-const keys: number[] = []
-let first = Infinity
-let turn = 0
+/** How long the soonest sight of the sound's clock is remembered, in ms: the clock stands still now and then when the machine is short of time. */
+const REMEMBERED = 3000
+const keys: { readonly at: number, readonly offset: number }[] = []
+/** What was seen of the sound's clock: when, and by how much the page's clock is ahead of it, in ms. */
+let sights: readonly { readonly at: number, readonly offset: number }[] = []
+let watching: ReturnType<typeof setInterval> | undefined
 window.clicksGiven = 0
 
-/** Notes when the practice click is heard. A page sees the time of sound move in steps, late by up to one of them: the soonest of all clicks tells their beat. */
+/** Follows the practice click. A page sees the time of sound move in steps, late by more or less: the soonest it saw it lately says how the two clocks stand. */
 const start = Object.getOwnPropertyDescriptor(AudioBufferSourceNode.prototype, 'start')?.value as (this: AudioBufferSourceNode, when?: number) => void
 AudioBufferSourceNode.prototype.start = function begin(this: AudioBufferSourceNode, when = 0) {
   const { context } = this
-  let next = when
   // A device that is opened again begins its clicks anew; those of the one before do not count any more.
-  turn += 1
-  const mine = turn
-  first = Infinity
-  window.clicksGiven = 0
-  setInterval(() => {
-    if (mine !== turn || context.currentTime < next) return
-    first = Math.min(first, performance.now() - (context.currentTime - next) * 1000 - window.clicksGiven * EVERY)
-    window.clicksGiven += 1
-    next += EVERY / 1000
+  clearInterval(watching)
+  sights = []
+  watching = setInterval(() => {
+    const now = performance.now()
+    const since = (context.currentTime - when) * 1000
+    const offset = now - since
+    sights = [...sights.filter((one) => one.offset < offset && one.at > now - REMEMBERED), { at: now, offset }]
+    window.clicksGiven = Math.max(0, Math.floor(since / EVERY) + 1)
   }, 1)
   start.call(this, when)
 }
-addEventListener('keydown', (event) => { if (event.key.startsWith('Arrow')) keys.push(event.timeStamp) }, { capture: true })
-window.notedTimes = () => ({ first, keys })
+addEventListener('keydown', (event) => {
+  if (event.key.startsWith('Arrow')) keys.push({ at: event.timeStamp, offset: sights[0]?.offset ?? NaN })
+}, { capture: true })
+window.notedKeys = () => {
+  const offsets = keys.map(({ offset }) => offset)
+  return { pressed: keys.map(({ at, offset }) => at - offset), fellBehind: Math.max(...offsets) - Math.min(...offsets) }
+}
 
 window.placeOf = (selector, says, bare) => {
   const pattern = new RegExp(says)

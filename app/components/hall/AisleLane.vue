@@ -78,34 +78,34 @@ function hit(slab: Drawn, event: MouseEvent): void {
 <template>
   <section class="aisle" aria-label="Aisle">
     <div class="place">
-    <svg ref="lane" class="lane" role="group" aria-label="Slides along the limit">
-      <defs>
-        <pattern id="hatched" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="paper" width="6" height="6" /><line class="hatch" x1="0" y1="0" x2="0" y2="6" /></pattern>
-      </defs>
-      <line class="floor" x1="0" :x2="width" :y1="TOP + HEIGHT + 0.5" :y2="TOP + HEIGHT + 0.5" />
-      <g v-for="at in ticks" :key="at" class="tick">
-        <line :x1="scale(at)" :x2="scale(at)" :y1="TOP + HEIGHT" :y2="TOP + HEIGHT + 5" />
-        <text v-if="Math.abs(scale(at) - scale(landing)) > 22" :x="scale(at)" :y="TOP + HEIGHT + 17" :text-anchor="at === 0 ? 'start' : 'middle'">{{ duration(at) }}</text>
-      </g>
-      <g
-        v-for="slab in drawn" :key="slab.slabs[0]?.id" class="slab" tabindex="0" role="button" :aria-label="name(slab)"
-        :class="[slab.state, { over: isOver(slab), current: slab.slabs.some((one) => one.id === current) }]"
-        @click="hit(slab, $event)" @keydown.enter="slab.slabs[0] && emit('go', slab.slabs[0].id)"
-      >
-        <title>{{ name(slab) }}</title>
-        <path v-if="isOver(slab)" :d="notched(slab)" />
-        <rect v-else :x="slab.x + 1" :y="TOP" :width="Math.max(1, slab.width - 2)" :height="HEIGHT" rx="2" />
-        <text v-if="slab.width > 22" :x="slab.x + slab.width / 2" :y="TOP + HEIGHT / 2 + 5" text-anchor="middle">
-          {{ slab.slabs.length === 1 || slab.width < 44 ? slab.slabs[0]?.number : `${slab.slabs[0]?.number}–${slab.slabs.at(-1)?.number}` }}
-        </text>
-      </g>
-      <g v-if="limit !== null" class="post" :transform="`translate(${String(scale(limit))} 0)`">
-        <line y1="2" :y2="TOP + HEIGHT + 6" />
-        <circle cy="4" r="3.5" />
-      </g>
-      <path v-if="landing > 0" class="landing" :d="`M${String(scale(landing))} ${String(TOP + HEIGHT + 1)}l-6 10h12z`" />
-      <line v-if="playhead != null" class="playhead" :x1="scale(playhead)" :x2="scale(playhead)" y1="2" :y2="TOP + HEIGHT + 4" />
-    </svg>
+      <svg ref="lane" class="lane" role="group" aria-label="Slides along the limit">
+        <defs>
+          <pattern id="hatched" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="paper" width="6" height="6" /><line class="hatch" x1="0" y1="0" x2="0" y2="6" /></pattern>
+        </defs>
+        <line class="floor" x1="0" :x2="width" :y1="TOP + HEIGHT + 0.5" :y2="TOP + HEIGHT + 0.5" />
+        <g v-for="at in ticks" :key="at" class="tick">
+          <line :x1="scale(at)" :x2="scale(at)" :y1="TOP + HEIGHT" :y2="TOP + HEIGHT + 5" />
+          <text v-if="Math.abs(scale(at) - scale(landing)) > 22" :x="scale(at)" :y="TOP + HEIGHT + 17" :text-anchor="at === 0 ? 'start' : 'middle'">{{ duration(at) }}</text>
+        </g>
+        <g
+          v-for="slab in drawn" :key="slab.slabs[0]?.id" class="slab" tabindex="0" role="button" :aria-label="name(slab)"
+          :class="[slab.state, { over: isOver(slab), current: slab.slabs.some((one) => one.id === current) }]"
+          @click="hit(slab, $event)" @keydown.enter="slab.slabs[0] && emit('go', slab.slabs[0].id)"
+        >
+          <title>{{ name(slab) }}</title>
+          <path v-if="isOver(slab)" :d="notched(slab)" />
+          <rect v-else :x="slab.x + 1" :y="TOP" :width="Math.max(1, slab.width - 2)" :height="HEIGHT" rx="2" />
+          <text v-if="slab.width > 22" :x="slab.x + slab.width / 2" :y="TOP + HEIGHT / 2 + 5" text-anchor="middle">
+            {{ slab.slabs.length === 1 || slab.width < 44 ? slab.slabs[0]?.number : `${slab.slabs[0]?.number}–${slab.slabs.at(-1)?.number}` }}
+          </text>
+        </g>
+        <g v-if="limit !== null" class="post" :transform="`translate(${String(scale(limit))} 0)`">
+          <line y1="2" :y2="TOP + HEIGHT + 6" />
+          <circle cy="4" r="3.5" />
+        </g>
+        <path v-if="landing > 0" class="landing" :d="`M${String(scale(landing))} ${String(TOP + HEIGHT + 1)}l-6 10h12z`" />
+        <line v-if="playhead != null" class="playhead" :x1="scale(playhead)" :x2="scale(playhead)" y1="2" :y2="TOP + HEIGHT + 4" />
+      </svg>
       <figure v-if="coming && comingAt !== null" class="coming" :style="{ left: `${comingAt}px`, width: `${WIDE}px` }">
         <SlidePicture :talk-id="coming.talkId" :picture="coming.picture" :alt="coming.say" />
         <figcaption>{{ coming.say }}</figcaption>

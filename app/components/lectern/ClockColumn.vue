@@ -54,7 +54,7 @@ const ending = computed(() => (lectern.left === null || lectern.left > 60_000 ||
           <span v-if="limit !== null" class="clock soft">{{ over > 0 ? `${duration(over)} over` : `${duration(-over)} in hand` }}</span></span>
       </p>
     </div>
-    <p v-if="lectern.coming === null && underWay" class="soft last">Nothing comes after this.</p>
+    <p v-if="lectern.coming === null && underWay" class="soft">Nothing comes after this.</p>
     <div class="mic">
       <p class="soft">Microphone</p>
       <LevelBar v-if="lectern.manner !== 'silent' || !underWay" />

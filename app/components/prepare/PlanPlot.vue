@@ -50,8 +50,7 @@ const say = (one: (typeof columns.value)[number]): string =>
         <rect v-if="one.recorded > 0" class="recorded" :x="(x(one.slide.id) ?? 0) + x.bandwidth() * 0.22" :y="y(one.recorded)" :width="x.bandwidth() * 0.56" :height="Math.max(0, y(0) - y(one.recorded))" />
         <line v-if="one.rehearsed > 0" class="rehearsed" :x1="x(one.slide.id)" :x2="(x(one.slide.id) ?? 0) + x.bandwidth()" :y1="y(one.rehearsed)" :y2="y(one.rehearsed)" />
         <template v-if="one.planned > 0">
-          <line class="least under" :x1="(x(one.slide.id) ?? 0) - 2" :x2="(x(one.slide.id) ?? 0) + x.bandwidth() + 2" :y1="y(one.least)" :y2="y(one.least)" />
-          <line class="least" :x1="(x(one.slide.id) ?? 0) - 2" :x2="(x(one.slide.id) ?? 0) + x.bandwidth() + 2" :y1="y(one.least)" :y2="y(one.least)" />
+          <line v-for="layer in ['least under', 'least']" :key="layer" :class="layer" :x1="(x(one.slide.id) ?? 0) - 2" :x2="(x(one.slide.id) ?? 0) + x.bandwidth() + 2" :y1="y(one.least)" :y2="y(one.least)" />
         </template>
         <text v-if="one.number % every === 0 || (every > 1 && one.number === 1)" :x="(x(one.slide.id) ?? 0) + x.bandwidth() / 2" :y="HEIGHT - 7" text-anchor="middle">{{ one.number }}</text>
       </g>

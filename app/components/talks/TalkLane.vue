@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
 import type { TalkCard } from '@contracts'
-import { lengthOf } from './next-step'
+import { lengthOf, lengthOfSlab } from './next-step'
 
 /** A talk's aisle in miniature. */
 const props = defineProps<{ talk: TalkCard }>()
@@ -13,7 +13,7 @@ const lane = computed(() => {
     post: talk.limit === null ? null : scale(talk.limit),
     slabs: talk.slabs.map((slab) => {
       const from = at
-      at += slab.recorded > 0 ? slab.recorded : slab.planned
+      at += lengthOfSlab(slab)
       return { x: scale(from), width: Math.max(0.4, scale(at) - scale(from) - 0.4), recorded: slab.recorded > 0, over: talk.limit !== null && at > talk.limit }
     }),
   }

@@ -9,8 +9,10 @@ export interface NextStep {
   readonly rank: number
 }
 
-/** How long a talk is as it stands: what was recorded where something was, else what is planned. */
-export const lengthOf = (talk: TalkCard): number => sum(talk.slabs, (slab) => (slab.recorded > 0 ? slab.recorded : slab.planned))
+/** How long a slide takes as the talk stands: what was recorded where something was, else what is planned. */
+export const lengthOfSlab = ({ recorded, planned }: TalkCard['slabs'][number]): number => (recorded > 0 ? recorded : planned)
+/** How long a talk is as it stands. */
+export const lengthOf = (talk: TalkCard): number => sum(talk.slabs, lengthOfSlab)
 export const recordedOf = (talk: TalkCard): number => sum(talk.slabs, (slab) => slab.recorded)
 
 /** What is to be done next for a talk. What could be lost comes first, what is finished last. */

@@ -1,12 +1,10 @@
-import { stat } from 'node:fs/promises'
-import { estimate, probeOf, probeSamples, renderPlan } from '@core/plan'
+import { estimate, renderPlan } from '@core/plan'
 import type { RenderPlan } from '@core/plan'
 import { LINES } from '@core/model'
 import type { Lines, Recipe, VideoFormat } from '@core/model'
 import type { FilmIndex } from '@core/scene'
 import { CRF_BOUNDS, codingOf } from '@render/video'
-import { settings } from '@server/settings'
-import { makePictures } from './make-pictures'
+import { makeSamples } from './make-samples'
 import type { PictureWatch } from './picture-manner'
 
 /** What the samples say may be off by so much: nothing is refused for less, and nothing is promised without it. */
@@ -21,12 +19,9 @@ export interface LeastSize {
 
 /** Makes some of a film's pictures as coarse as can be looked at. @returns bytes that all of it would take, about */
 async function coarsest(index: FilmIndex, plan: RenderPlan, format: VideoFormat, label: string, watch: PictureWatch): Promise<number> {
-  const lanes = settings().encoderThreads
-  const samples = probeSamples(plan)
   const coding = { ...codingOf(format, plan.quality, { kind: 'free' }), crf: CRF_BOUNDS[format].coarsest }
-  const parts = await makePictures(index, { ...plan, segments: samples }, coding, watch, { label: `${label}.least`, look: null, lanes, first: 'long', niceness: 0 })
-  const made = await Promise.all(parts.map(async ({ file, took }) => ({ took, bytes: (await stat(file)).size })))
-  return estimate({ ...plan, bits: { kind: 'free' } }, { slowness: null }, probeOf(plan, samples, made, lanes)).bytes
+  const probe = await makeSamples(index, plan, coding, watch, `${label}.least`, 0)
+  return estimate({ ...plan, bits: { kind: 'free' } }, { slowness: null }, probe).bytes
 }
 
 /**

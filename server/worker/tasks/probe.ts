@@ -1,14 +1,12 @@
-import { stat } from 'node:fs/promises'
-import { probeOf, probeSamples, renderPlan } from '@core/plan'
+import { renderPlan } from '@core/plan'
 import { isVideo } from '@core/model'
 import { codingOf } from '@render/video'
 import { database } from '@server/database'
 import { isProbed, keepProbe, machineNeeded, revisionOf } from '@server/domain'
 import { log } from '@server/log'
-import { settings } from '@server/settings'
 import type { Claim } from '../claims'
 import { lastRecipe } from './last-recipe'
-import { makePictures } from './make-pictures'
+import { makeSamples } from './make-samples'
 import { WhileNeeded } from './while-needed'
 
 /** Makes some of a talk's pictures as its recipe wants them, to know what all of them will take. Not while somebody records or waits for a file. */
@@ -21,13 +19,9 @@ export async function probeTask(talk: string, { number }: Claim): Promise<void> 
   if (!isVideo(format)) return
   const revision = revisionOf(recipe, index.film)
   if (await isProbed(database(), talk, plan, recipe, revision)) return
-  const samples = probeSamples(plan)
-  const lanes = settings().encoderThreads
   const idle = new WhileNeeded(async () => !await machineNeeded(database()))
   try {
-    const parts = await makePictures(index, { ...plan, segments: samples }, codingOf(format, plan.quality, plan.bits), idle, { label: `probe.${String(number)}`, look: null, lanes, first: 'long', niceness: 5 })
-    const made = await Promise.all(parts.map(async ({ file, took }) => ({ took, bytes: (await stat(file)).size })))
-    const probe = probeOf(plan, samples, made, lanes)
+    const probe = await makeSamples(index, plan, codingOf(format, plan.quality, plan.bits), idle, `probe.${String(number)}`, 5)
     log.info({ talk, probe }, 'looked at what a talk\'s pictures take')
     await keepProbe(database(), talk, plan, recipe, revision, probe)
   } catch (error) {

@@ -1,0 +1,22 @@
+import { stat } from 'node:fs/promises'
+import { probeOf, probeSamples } from '@core/plan'
+import type { Probe, RenderPlan } from '@core/plan'
+import type { FilmIndex } from '@core/scene'
+import type { Coding } from '@render/video'
+import { settings } from '@server/settings'
+import { makePictures } from './make-pictures'
+import type { PictureWatch } from './picture-manner'
+
+/**
+ * Makes some of a film's pictures, to know what all of them will take.
+ * @param label tells apart what several make at a time
+ * @param niceness how much others are let go first, 0 to 19
+ * @throws whatever `watch` has the making stop with
+ */
+export async function makeSamples(index: FilmIndex, plan: RenderPlan, coding: Coding, watch: PictureWatch, label: string, niceness: number): Promise<Probe> {
+  const samples = probeSamples(plan)
+  const lanes = settings().encoderThreads
+  const parts = await makePictures(index, { ...plan, segments: samples }, coding, watch, { label, look: null, lanes, first: 'long', niceness })
+  const made = await Promise.all(parts.map(async ({ file, took }) => ({ took, bytes: (await stat(file)).size })))
+  return probeOf(plan, samples, made, lanes)
+}
