@@ -5,7 +5,7 @@ import { SPEAKING_RATE, atFirstLine, atLine, followed, movedByRate, scriptOf, se
 import type { Reading, Script } from '.'
 
 const scriptOfWords = (counts: readonly number[]): Script =>
-  scriptOf(spokenLines(counts.map((count, n) => `${Array.from({ length: count }, (_, w) => `word${String(n)}x${String(w)}`).join(' ')}.`).join(' ')))
+  scriptOf(spokenLines(counts.map((count) => `${Array.from({ length: count }, () => 'word').join(' ')}.`).join(' ')))
 
 const TICK = 50
 
@@ -52,6 +52,14 @@ describe('a prompter that follows the voice', () => {
     const all = fc.sample(fc.tuple(reading, fc.integer({ min: 100, max: 175 })), { numRuns: 300, seed: 11 })
     const lost = all.filter(([sentences, rate]) => worstDistance(scriptOfWords(sentences.map((one) => one.words)), rate, sentences, SPEAKING_RATE) > 1)
     expect(lost.length).toBeLessThanOrEqual(9)
+  })
+
+  it('takes a line for as long as its letters take to say, not its words', () => {
+    const { starts } = scriptOf(spokenLines('It is as it is, so be it. Extraordinary responsibilities notwithstanding, 1800 applied.'))
+    const [, second = 0, all = 0] = starts
+    expect(all).toBe(13)
+    // Eight words of 16 letters and a breath, and five of 51 letters, four digits and a breath.
+    expect(second).toBeLessThan(all / 3)
   })
 
   it('waits while nobody speaks', () => {

@@ -2,11 +2,11 @@ import { withoutPauses } from '@core/markup'
 import type { SpokenLine } from '@core/markup'
 import type { Ms } from '@core/model'
 import { LEAST_RATE, MOST_RATE } from './rate'
-import { countWords } from './words'
+import { countWords, lettersSaid } from './words'
 
 /** The lines of a slide's notes, measured for following a voice. */
 export interface Script {
-  /** Words said before each line, and last the number of all. */
+  /** Words said before each line, and last the number of all; each line has its share of them by its letters, as that is how long it takes. */
   readonly starts: readonly number[]
   /** How long each line is a pause, in ms; 0 for words. */
   readonly pauses: readonly Ms[]
@@ -51,11 +51,12 @@ const IDEAS = 8
 
 /** Measures lines. */
 export function scriptOf(lines: readonly SpokenLine[]): Script {
+  const texts = lines.map((line) => (line.kind === 'words' ? withoutPauses(line.runs.map((run) => run.text).join('')) : ''))
+  const letters = texts.map(lettersSaid)
+  const words = texts.reduce((sum, text) => sum + countWords(text), 0)
+  const wordsInLetter = words / Math.max(1, letters.reduce((sum, count) => sum + count, 0))
   const starts = [0]
-  for (const line of lines) {
-    const words = line.kind === 'words' ? countWords(withoutPauses(line.runs.map((run) => run.text).join(''))) : 0
-    starts.push((starts.at(-1) ?? 0) + words)
-  }
+  for (const count of letters) starts.push((starts.at(-1) ?? 0) + count * wordsInLetter)
   return { starts, pauses: lines.map((line) => (line.kind === 'pause' ? line.length : 0)) }
 }
 
