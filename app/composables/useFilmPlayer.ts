@@ -10,6 +10,8 @@ import { recordingUrl } from '~/client'
 
 /** How far the sound may be from where it should be before it is set right, in seconds. */
 const SLIP = 0.04
+/** While it stands still the camera's nearest picture is shown, as in the file, not the last one before: it is sought half a picture later, in seconds. */
+const NEAREST = 1 / 60
 
 interface Slot {
   readonly video: HTMLVideoElement
@@ -121,7 +123,8 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
       const { video } = current
       video.volume = loudest.value === null ? 1 : 10 ** (((loudest.value.gains.get(found.piece.voice.stretch) ?? 0) - loudest.value.most) / 20)
       video.playbackRate = (found.piece.voice.rate.num / found.piece.voice.rate.den) * speed.value
-      if (Math.abs(video.currentTime - time) > SLIP) video.currentTime = time
+      const [place, most] = playing.value ? [time, SLIP] : [time + NEAREST, 0.001]
+      if (Math.abs(video.currentTime - place) > most) video.currentTime = place
       if (playing.value) void video.play().catch(() => undefined)
     }
     if (before !== null && before !== current) before.video.pause()

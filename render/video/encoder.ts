@@ -2,7 +2,7 @@ import { GROUP } from '@core/plan'
 import type { BitsRule, Quality, Size, VideoFormat } from '@core/model'
 
 /** Grows whenever the same plan would give other pixels, so that nothing made before is used again. */
-const PAINTER = 6
+const PAINTER = 7
 
 /** How pictures are encoded. */
 export interface Coding {
@@ -31,14 +31,14 @@ export const codingOf = (format: VideoFormat, quality: Quality, bits: BitsRule):
 export const settingOf = (size: Size, frame: Size, rate: number, coding: Coding): string =>
   JSON.stringify({ painter: PAINTER, size, rate, crf: coding.crf, group: GROUP, ...(frame.width === size.width && frame.height === size.height ? {} : { frame }), ...(coding.format === 'mp4' ? {} : { format: coding.format }), ...(coding.most === null ? {} : { most: coding.most }) })
 
-/** How the colours of all our pictures are meant (ITU-R BT.709). */
+/** How the colours of all our pictures are meant (ITU-R BT.709); in H.264 it is said besides that colour samples lie amid their four pixels (ITU-T H.264, E.2.1, type 1). */
 export const COLOURS: readonly string[] = ['-color_range', 'tv', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709']
 
 /**
  * What all our H.264 streams have in common, for the encoder itself. It looks five frames ahead where the preset says ten: what that is for, seeing what
  * stays, is known here before, and each frame that it holds is 6 MB at 1080 lines.
  */
-const X264 = 'rc-lookahead=5:stitchable=1:aud=1:open-gop=0:scenecut=0:colorprim=bt709:transfer=bt709:colormatrix=bt709:fullrange=off'
+const X264 = 'rc-lookahead=5:stitchable=1:aud=1:open-gop=0:scenecut=0:colorprim=bt709:transfer=bt709:colormatrix=bt709:fullrange=off:chromaloc=1'
 
 /**
  * How much finer a picture that stands still is encoded, on the encoder's scale. Where it sees that a picture stays it makes it so much

@@ -77,8 +77,8 @@ function face({ segment, camera, size, rate }: GraphOrder): string {
   const crop = coverCrop(camera.size, box, framing)
   const steps = [
     `crop=${String(crop.width)}:${String(crop.height)}:${String(crop.x)}:${String(crop.y)}`,
-    // This library changes size and matrix in one go; the other one takes a way over RGB for it and twice as long.
-    `zscale=${String(box.width)}:${String(box.height)}:filter=bicubic:matrixin=170m:matrix=709:rangein=tv:range=tv`,
+    // This library changes size and matrix in one go; the other one takes a way over RGB for it and twice as long. Browsers' colour samples lie amid their four pixels, as ours do.
+    `zscale=${String(box.width)}:${String(box.height)}:filter=bicubic:matrixin=170m:matrix=709:rangein=tv:range=tv:chromalin=center:chromal=center`,
     ...(framing.mirrored ? ['hflip'] : []),
     'format=yuv420p',
     ...(tempo.num === tempo.den ? [] : [`setpts=PTS*${String(tempo.den)}/${String(tempo.num)}`]),
