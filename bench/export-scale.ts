@@ -7,10 +7,15 @@ import { codingOf } from '@render/video'
 import { bundle, programFile } from '../scripts/start/programs'
 import { until } from '../tests/harness/run-product'
 import { deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
+import { medianPair } from './pairs'
 import type { Figure } from './run'
 
 /** Workers that are simulated. */
 const MANY = 8
+/** How often a talk is made alone and then by two. */
+const ROUNDS = 3
+const LEAST = 1.8
+const LEAST_OF_MANY = 6.5
 
 /** How long so many workers would take that each take the next part when they are free. @param times of the parts; the long ones come first */
 function scheduled(times: readonly number[], workers: number): number {
@@ -37,10 +42,16 @@ async function timesOfParts(talk: string): Promise<readonly number[]> {
 /** Starts another worker and waits until it is there. */
 async function anotherWorker(): Promise<ChildProcess> {
   const { database } = await import('@server/database')
-  bundle('worker')
   const child = spawn(process.execPath, [programFile('worker')], { env: { ...process.env, AISLE_MAKE_AHEAD_SECONDS: '0' }, stdio: 'ignore' })
   await until('a second worker', async () => await database().selectFrom('worker').select('id').executeTakeFirst() !== undefined)
   return child
+}
+
+/** Ends it and waits until it is gone. */
+async function dismissed(worker: ChildProcess): Promise<void> {
+  const { database } = await import('@server/database')
+  worker.kill('SIGTERM')
+  await until('the second worker to be gone', async () => (worker.exitCode ?? worker.signalCode) !== null && await database().selectFrom('worker').select('id').executeTakeFirst() === undefined)
 }
 
 /** A talk with camera at 1080 lines, made by one worker that does one part at a time, and with a second such worker; and as eight would, by the times that the parts took. */
@@ -49,22 +60,32 @@ export async function measure(): Promise<Figure> {
   const end = await demoProduct()
   try {
     const talk = await demoTalk()
-    await forgetParts()
-    const alone = await deliverNow(talk, {})
+    bundle('worker')
+    const [alone, both]: [number[], number[]] = [[], []]
+    let facts: Awaited<ReturnType<typeof deliverNow>>['facts'] | null = null
+    for (let round = 0; round < ROUNDS; round += 1) {
+      await forgetParts()
+      alone.push(Math.round((await deliverNow(talk, {})).took))
+      await forgetParts()
+      const helper = await anotherWorker()
+      const made = await deliverNow(talk, {})
+      both.push(Math.round(made.took))
+      facts = made.facts
+      await dismissed(helper)
+    }
     await forgetParts()
     const times = await timesOfParts(talk)
-    const helper = await anotherWorker()
-    await forgetParts()
-    const both = await deliverNow(talk, {})
-    helper.kill('SIGTERM')
     const work = times.reduce((sum, time) => sum + time, 0)
-    const rest = Math.max(0, alone.took - work)
-    const value = Number((alone.took / both.took).toFixed(2))
+    const one = alone.toSorted((a, b) => a - b)[ROUNDS >> 1] ?? NaN
+    const rest = Math.max(0, one - work)
+    const simulated = (workers: number): number => Number((one / (rest + scheduled(times, workers))).toFixed(2))
+    const { value, ratios, noise } = medianPair(alone, both)
     return {
-      value, unit: 'x', target: '1.7 or more with a second worker', ok: value >= 1.7,
+      value, unit: 'x', target: `${String(LEAST)} or more with a second worker, the median of ${String(ROUNDS)} pairs in turn; ${String(LEAST_OF_MANY)} with ${String(MANY)} simulated`,
+      ok: value >= LEAST && simulated(MANY) >= LEAST_OF_MANY,
       detail: {
-        filmMs: alone.facts.length, aloneMs: Math.round(alone.took), bothMs: Math.round(both.took), parts: times.length, madeHereOfFrames: both.facts.encoded, frames: both.facts.frames, processors: cpus().length,
-        simulated: Object.fromEntries([2, 4, MANY].map((workers) => [`${String(workers)} workers`, Number((alone.took / (rest + scheduled(times, workers))).toFixed(2))])),
+        ratios, noise, filmMs: facts?.length, aloneMs: alone, bothMs: both, parts: times.length, longestPartMs: Math.round(Math.max(...times)), restMs: Math.round(rest), madeHereOfFrames: facts?.encoded, frames: facts?.frames, processors: cpus().length,
+        simulated: Object.fromEntries([2, 4, MANY].map((workers) => [`${String(workers)} workers`, simulated(workers)])),
       },
     }
   } finally {

@@ -4,28 +4,16 @@ import { hiss } from './hiss'
 import type { ClapDevice } from './practice-clap-worker'
 import { drawnCamera } from './practice-devices'
 import type { PracticeCamera, PracticeMic } from './practice-devices'
-
-declare global {
-  /** Chromium's own, not in TypeScript's types: a track of what a script gives. */
-  const MediaStreamTrackGenerator: new (init: { readonly kind: 'audio' | 'video' }) => MediaStreamTrack & { readonly writable: WritableStream }
-}
+import { workerDevice } from './worker-device'
+import type { WorkerDevice } from './worker-device'
 
 /** A device that keeps time by the machine's clock in a worker of its own, where the browser lets one be made. */
-function steadyDevice(kind: ClapDevice['kind']): PracticeCamera | null {
-  if (!('MediaStreamTrackGenerator' in globalThis)) return null
-  const track = new MediaStreamTrackGenerator({ kind: kind === 'mic' ? 'audio' : 'video' })
+const steadyDevice = (kind: ClapDevice['kind']): WorkerDevice | null => workerDevice(kind === 'mic' ? 'audio' : 'video', (writable) => {
   const worker = new Worker(new URL('./practice-clap-worker.ts', import.meta.url), { type: 'module' })
-  const { writable } = track
   const device: ClapDevice = { kind, writable, origin: performance.timeOrigin }
   worker.postMessage(device, [writable])
-  return {
-    stream: new MediaStream([track]),
-    stop: () => {
-      track.stop()
-      worker.terminate()
-    },
-  }
-}
+  return worker
+})
 
 /** Time from one clap to the next, and how long each is seen and heard, in seconds. */
 const EVERY = 2

@@ -2,6 +2,8 @@ import { paintSpeaker } from '@core/practice'
 import type { PaintContext } from '@core/paint'
 import type { Ms, Size } from '@core/model'
 import { runningAudio } from './audio-context'
+import type { SpeakerMessage } from './practice-speaker-worker'
+import { workerDevice } from './worker-device'
 
 const SIZE = { width: 640, height: 360 }
 const RATE = 30
@@ -62,8 +64,34 @@ export function drawnCamera(draw: (ctx: CanvasRenderingContext2D, size: Size, at
   }
 }
 
+/** How often the worker that draws is told how loud it is, in ms. */
+const TELL_EVERY = 50
+
 /** The practice camera: a drawn speaker. @param loudness moves the mouth */
-export const openPracticeCamera = (loudness: () => number): PracticeCamera => drawnCamera((ctx, size, at) => {
-  const paint: PaintContext<CanvasImageSource> = ctx
-  paintSpeaker(paint, size, at, loudness())
-})
+export function openPracticeCamera(loudness: () => number): PracticeCamera {
+  // In a worker, where the browser lets it: drawn by the page it would take a third of the time in which the page draws ink.
+  const device = workerDevice('video', (writable) => {
+    const worker = new Worker(new URL('./practice-speaker-worker.ts', import.meta.url), { type: 'module' })
+    const begin: SpeakerMessage = { kind: 'begin', writable, origin: performance.timeOrigin, size: SIZE, fps: RATE }
+    worker.postMessage(begin, [writable])
+    return worker
+  })
+  if (device === null) {
+    return drawnCamera((ctx, size, at) => {
+      const paint: PaintContext<CanvasImageSource> = ctx
+      paintSpeaker(paint, size, at, loudness())
+    })
+  }
+  const { stream, worker, stop } = device
+  const timer = setInterval(() => {
+    const louder: SpeakerMessage = { kind: 'loudness', loudness: loudness() }
+    worker.postMessage(louder)
+  }, TELL_EVERY)
+  return {
+    stream,
+    stop: () => {
+      clearInterval(timer)
+      stop()
+    },
+  }
+}

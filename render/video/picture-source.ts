@@ -10,8 +10,8 @@ import { registerFonts } from '@render/type'
 /** What a painter on the server draws with. */
 export type Drawn = Canvas | Image
 
-/** How many drawn pictures are held at a time; at 2160 lines each takes 33 MB. */
-const HELD = 3
+/** How many drawn pictures are held at a time: one for each lane, its next one, and one to fade from. At 2160 lines each takes 33 MB. */
+const HELD = 4
 /** How many pictures placed on slides made here are held at a time. */
 const HELD_PLACED = 8
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Flag, Grid, Hide, Microphone, Monitor, Mute, QuestionFilled, Timer, VideoCamera, VideoPause, VideoPlay, View } from '@element-plus/icons-vue'
+import { ArrowLeft, ArrowRight, Flag, Grid, Hide, Microphone, Monitor, Mute, QuestionFilled, Timer, VideoCamera, VideoPause, VideoPlay, View } from '@element-plus/icons-vue'
 import type { Intent, Ms } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
@@ -16,6 +16,9 @@ const talk = useTalk()
 const ready = computed(() => devices.stream !== null && lectern.slide !== null)
 const waits = computed(() => ['idle', 'after', 'rehearsed'].includes(lectern.phase))
 const recorded = computed(() => talk.visits.length > 0)
+/** Whoever touches the screen has no keys to go on with, and while a pen is chosen a touch on the slide draws. */
+const touched = ref(false)
+onMounted(() => { touched.value = navigator.maxTouchPoints > 0 })
 
 /** From the slide that is up: what the programme shows before its first visit stays. */
 function fromHere(): void {
@@ -56,6 +59,10 @@ function project(): void {
       </template>
       <button v-if="!lectern.rehearsing" class="press" :disabled="lectern.phase !== 'recording'" @click="lectern.stumble($event.timeStamp)"><Flag />Stumble <kbd>S</kbd></button>
       <span class="gap" />
+    </template>
+    <template v-if="touched">
+      <button class="press" :disabled="lectern.slide === null" @click="lectern.back($event.timeStamp)"><ArrowLeft />Back</button>
+      <button class="press" :disabled="lectern.slide === null" @click="lectern.forward($event.timeStamp)">Next<ArrowRight /></button>
     </template>
     <button class="press quiet small" aria-label="All slides" title="All slides (G)" @click="$emit('jump')"><Grid /></button>
     <button class="press quiet small" aria-label="Slides in a second window" title="Slides alone in a second window, for a projector" @click="project"><Monitor /></button>

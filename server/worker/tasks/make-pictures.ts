@@ -3,7 +3,7 @@ import type { FilmIndex } from '@core/scene'
 import { FilmPainter, PictureSource } from '@render/video'
 import type { Coding, JoinPart } from '@render/video'
 import { apartBounds } from '@server/settings'
-import { assetPath, safeFolder, segmentFolder } from '@server/store'
+import { assetPath, foundInCache, safeFolder, segmentFolder } from '@server/store'
 import { PartMaker } from './make-parts'
 import { pictureJobs } from './picture-jobs'
 import type { Numbered } from './picture-jobs'
@@ -30,6 +30,13 @@ class PartsOfFilm {
   constructor(maker: PartMaker, watch: PictureWatch) {
     this.#maker = maker
     this.#watch = watch
+  }
+
+  /** Has the page drawn that a job begins with, unless it is there: while the job before it is encoded, so that its encoder does not wait. */
+  async getReady([first]: readonly Numbered[], painter: FilmPainter): Promise<void> {
+    if (first === undefined) return
+    const { runs: [run], file } = this.#maker.wanted(first)
+    if (run !== undefined && !await foundInCache(file)) await painter.getReady(run.scene)
   }
 
   /** @returns those that another worker is making */
@@ -70,13 +77,19 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
   const pictures = new PictureSource(assetPath, apartBounds())
   await safeFolder(segmentFolder())
   const film = new PartsOfFilm(new PartMaker(index, plan, coding, watch, manner), watch)
-  /** What is still to be looked at, and what another worker was making when it was. */
-  const todo = pictureJobs(plan, coding, manner.lanes, manner.first).values()
+  /** What is to be made, how many of it were begun, and what another worker was making then. */
+  const jobs = pictureJobs(plan, coding, manner.lanes, manner.first)
+  let begun = 0
   const elsewhere: Numbered[] = []
 
   const lane = async (): Promise<void> => {
     const painter = new FilmPainter(plan.size, pictures)
-    for (const job of todo) elsewhere.push(...await film.make(job, painter))
+    for (let job = jobs[begun]; job !== undefined; job = jobs[begun]) {
+      begun += 1
+      // Should its page not be drawn, that is heard of when the job is made.
+      void film.getReady(jobs[begun] ?? [], painter).catch(() => undefined)
+      elsewhere.push(...await film.make(job, painter))
+    }
     // What another worker makes is waited for; should it have died, its parts are free again.
     for (let next = elsewhere.shift(); next !== undefined; next = elsewhere.shift()) {
       while ((await film.make([next], painter)).length > 0) {
