@@ -47,6 +47,10 @@ describe('the whole journey by touch', () => {
     await tap(/^Pen/)
     await drawnByFinger(page)
     await spokenMore(page, 1)
+    // All of it is in sight, in one row.
+    const foot = await page.locator('.transport').evaluate((bar) => ({ wider: bar.scrollWidth - bar.clientWidth, high: bar.clientHeight }))
+    expect(foot.wider).toBeLessThanOrEqual(0)
+    expect(foot.high).toBeLessThan(70)
     await tap(/^Next/)
     await spokenMore(page, 2)
     await tap(/^Stop/)

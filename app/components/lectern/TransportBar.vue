@@ -32,7 +32,7 @@ function project(): void {
 </script>
 
 <template>
-  <footer class="transport" aria-label="Transport">
+  <footer class="transport" :class="{ touched }" aria-label="Transport">
     <template v-if="waits">
       <button class="press" @click="$emit('check')"><Microphone />Room check</button>
       <button class="press" :disabled="lectern.slide === null" title="Everything as when recording; only the timings are kept" @click="lectern.rehearse()"><Timer />Rehearse</button>
@@ -81,6 +81,11 @@ function project(): void {
 .square { width: 11px; height: 11px; background: currentcolor; }
 kbd { padding: 0 5px; border: 1px solid var(--line); border-radius: 4px; font: 12px var(--clock); color: var(--soft); }
 .main kbd { color: inherit; border-color: currentcolor; }
+@media (max-width: 1240px) {
+  .touched { gap: 5px; padding-inline: 10px; }
+  .touched .press { padding-inline: 9px; }
+  .touched kbd { display: none; }
+}
 @media (max-width: 900px) {
   .transport { flex-wrap: wrap; padding: 6px 10px; gap: 6px; }
 }

@@ -4,12 +4,14 @@ import { inkTurns } from '@core/scene'
 import FilmStage from '~/components/review/FilmStage.vue'
 import VisitFace from '~/components/review/VisitFace.vue'
 import { REVIEW_KEY_WORDS, useReviewKeys } from '~/composables/useReviewKeys'
+import { useInkAfterwards } from '~/stores/ink-afterwards'
 import { useMending } from '~/stores/mending'
 import { useTalk } from '~/stores/talk'
 import { preciseDuration } from '~/words'
 
 const talk = useTalk()
 const mending = useMending()
+const ink = useInkAfterwards()
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2]
 const panel = ref<'fit' | 'pauses' | 'face' | 'history' | 'takes'>('fit')
 const PANELS = [{ key: 'fit', name: 'Fit' }, { key: 'pauses', name: 'Pauses' }, { key: 'face', name: 'Face' }, { key: 'history', name: 'History' }, { key: 'takes', name: 'Takes' }] as const
@@ -105,7 +107,7 @@ useReviewKeys({
         </div>
         <div class="row">
           <InkBar :visit="visit" class="grows" @go="stage?.player.seek($event)" />
-          <span class="soft by" role="group" aria-label="Jumping">Jump to
+          <span v-show="ink.chosen === null" class="soft by" role="group" aria-label="Jumping">Jump to
             <el-select v-model="leap" size="small" class="leap" aria-label="What is jumped to"><el-option v-for="one in LEAPS" :key="one.value" :value="one.value" :label="one.label" /></el-select>
             <button class="press quiet small" :aria-label="`To the ${leap} before`" title="The one before (arrow up)" @click="jump(-1)"><ArrowUp /></button>
             <button class="press quiet small" :aria-label="`To the next ${leap}`" title="The next one (arrow down)" @click="jump(1)"><ArrowDown /></button>
