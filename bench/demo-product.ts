@@ -1,11 +1,10 @@
 import { spawnSync } from 'node:child_process'
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
+import { join } from 'node:path'
 import { USUAL_RECIPE } from '@core/model'
 import type { DeliveryFacts, Programme, Recipe } from '@core/model'
 import { startCluster } from '../scripts/start/postgres'
-import { PROGRAMS_FOLDER, bundleApart } from '../scripts/start/programs'
 
 /** A database and data folder of the bench's own with the demo talks in it, set as this process's own. @returns what ends it */
 export async function demoProduct(): Promise<() => void> {
@@ -15,9 +14,6 @@ export async function demoProduct(): Promise<() => void> {
   process.env['DATABASE_URL'] = cluster.url
   process.env['AISLE_DATA'] = data
   process.env['AISLE_LOG'] ??= 'info'
-  // As in the product: started from their source they would take four seconds more, each time.
-  bundleApart()
-  process.env['AISLE_PROGRAMS'] = resolve(PROGRAMS_FOLDER)
   for (const script of ['scripts/migrate.ts', 'demo/seed/main.ts']) {
     const ended = spawnSync(process.execPath, ['--import', 'tsx', script], { env: process.env, stdio: 'inherit' })
     if (ended.status !== 0) throw new Error(`${script} failed`)
