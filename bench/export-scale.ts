@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
 import { cpus } from 'node:os'
+import { median } from 'd3'
 import { renderPlan } from '@core/plan'
 import { USUAL_RECIPE } from '@core/model'
 import { codingOf } from '@render/video'
@@ -76,7 +77,7 @@ export async function measure(): Promise<Figure> {
     await forgetParts()
     const times = await timesOfParts(talk)
     const work = times.reduce((sum, time) => sum + time, 0)
-    const one = alone.toSorted((a, b) => a - b)[ROUNDS >> 1] ?? NaN
+    const one = median(alone) ?? NaN
     const rest = Math.max(0, one - work)
     const simulated = (workers: number): number => Number((one / (rest + scheduled(times, workers))).toFixed(2))
     const { value, ratios, noise } = medianPair(alone, both)

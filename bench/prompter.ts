@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { deviation } from 'd3'
 import { SPEAKING_RATE, atFirstLine, followed, learntRate, lettersSaid, scriptOf, spokenWords } from '@core/pace'
 import { spokenLines } from '@core/markup'
 import { DEAF, listened, rms, toDb } from '@core/voice'
@@ -28,11 +29,7 @@ async function reading(noise: number | null, tempo: number): Promise<Float32Arra
 }
 
 /** How unevenly a reading keeps to some measure of its sentences: the standard deviation of the logarithm of its rate. */
-function spread(rates: readonly number[]): number {
-  const logs = rates.map(Math.log)
-  const mean = logs.reduce((sum, one) => sum + one, 0) / logs.length
-  return Number(Math.sqrt(logs.reduce((sum, one) => sum + (one - mean) ** 2, 0) / logs.length).toFixed(3))
-}
+const spread = (rates: readonly number[]): number => Number((deviation(rates, Math.log) ?? NaN).toFixed(3))
 
 /** How the notes keep up with a reading aloud of two minutes: distance in lines between what is said and what is due, at every twentieth of a second. */
 export async function measure(): Promise<Figure> {

@@ -1,3 +1,4 @@
+import { givePictures, sleep } from './give-pictures'
 import { hiss } from './hiss'
 
 /** What a practice device is told: where its blocks or pictures go, and where the page's clock began, on the clock on the wall. */
@@ -13,8 +14,6 @@ const BEAT = 4
 const SOUND_RATE = 48_000
 /** Small, so that an encoder that is short of time keeps every flash. */
 const PICTURE = { width: 640, height: 360, rate: 30 }
-
-const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
 
 /** Gives blocks of 10 ms, each when it has been heard: a click every two seconds in the sound of a room. */
 async function mic(writer: WritableStreamDefaultWriter<AudioData>, younger: number): Promise<void> {
@@ -35,25 +34,19 @@ async function mic(writer: WritableStreamDefaultWriter<AudioData>, younger: numb
 }
 
 /** Gives thirty pictures a second, bright while that click is heard and a little longer. */
-async function camera(writer: WritableStreamDefaultWriter<VideoFrame>, younger: number): Promise<void> {
-  const canvas = new OffscreenCanvas(PICTURE.width, PICTURE.height)
-  const ctx = canvas.getContext('2d')
-  if (ctx === null) throw new Error('this browser draws no canvas')
+function camera(writable: WritableStream<VideoFrame>, younger: number): Promise<never> {
   // A picture is taken just when a click begins: flash and click are one moment, not as much as a picture's time apart.
   const period = 1000 / PICTURE.rate
   const began = (Math.ceil((performance.now() + younger) / period) * period) - younger + 0.5
-  for (let frame = 0; ; frame += 1) {
-    const at = began + (frame * 1000) / PICTURE.rate
-    while (at > performance.now()) await sleep(BEAT)
+  return givePictures({ writable, size: PICTURE, fps: PICTURE.rate, began, younger }, (ctx, at) => {
     ctx.fillStyle = (at + younger) % EVERY < SEEN ? '#FFFFFF' : '#20406E'
-    ctx.fillRect(0, 0, canvas.width, canvas.height)
-    await writer.write(new VideoFrame(canvas, { timestamp: Math.round((at + younger) * 1000) }))
-  }
+    ctx.fillRect(0, 0, PICTURE.width, PICTURE.height)
+  })
 }
 
 self.onmessage = ({ data }: MessageEvent<ClapDevice>) => {
   const younger = performance.timeOrigin - data.origin
   // A track that is stopped takes nothing more: that ends its device.
   if (data.kind === 'mic') void mic(data.writable.getWriter(), younger).catch(() => undefined)
-  else void camera(data.writable.getWriter(), younger).catch(() => undefined)
+  else void camera(data.writable, younger).catch(() => undefined)
 }

@@ -29,10 +29,9 @@ let clapping: { readonly context: AudioContext, readonly first: number, readonly
 function sinceClap(): number {
   if (clapping === null) return -1
   const { context, first, arrivals } = clapping
-  const heard = context.currentTime
-  const { at } = arrivals.take(performance.now(), Math.round(heard * context.sampleRate), 0, context.sampleRate)
-  const now = heard + (performance.now() - at) / 1000
-  return (now - first) % EVERY
+  const [seen, heard] = [performance.now(), context.currentTime]
+  const { at } = arrivals.take(seen, Math.round(heard * context.sampleRate), 0, context.sampleRate)
+  return (heard + (seen - at) / 1000 - first) % EVERY
 }
 
 /** A microphone that hears a click every two seconds. */

@@ -69,7 +69,7 @@ const TELL_EVERY = 50
 
 /** The practice camera: a drawn speaker. @param loudness moves the mouth */
 export function openPracticeCamera(loudness: () => number): PracticeCamera {
-  // In a worker, where the browser lets it: drawn by the page it would take a third of the time in which the page draws ink.
+  // In a worker, where the browser lets it: a page that draws ink has other things to do.
   const device = workerDevice('video', (writable) => {
     const worker = new Worker(new URL('./practice-speaker-worker.ts', import.meta.url), { type: 'module' })
     const begin: SpeakerMessage = { kind: 'begin', writable, origin: performance.timeOrigin, size: SIZE, fps: RATE }

@@ -1,6 +1,7 @@
 import { paintSpeaker } from '@core/practice'
 import type { PaintContext } from '@core/paint'
 import type { Size } from '@core/model'
+import { givePictures } from './give-pictures'
 
 /** What the practice camera's worker is told: first where its pictures go, and when the page's clock began (ms of the wall clock); then how loud its speaker is, 0 to 1. */
 export type SpeakerMessage =
@@ -9,24 +10,16 @@ export type SpeakerMessage =
 
 let loudness = 0
 
-async function giveFrames({ writable, origin, size, fps }: Extract<SpeakerMessage, { kind: 'begin' }>): Promise<void> {
-  const writer = writable.getWriter()
-  const canvas = new OffscreenCanvas(size.width, size.height)
-  const ctx = canvas.getContext('2d')
-  if (ctx === null) throw new Error('this browser draws no canvas')
-  const paint: PaintContext<CanvasImageSource> = ctx
-  const toPageClock = performance.timeOrigin - origin
+function speak({ writable, origin, size, fps }: Extract<SpeakerMessage, { kind: 'begin' }>): Promise<never> {
   const began = performance.now()
-  for (let frame = 0; ; frame += 1) {
-    const at = began + (frame * 1000) / fps
-    while (at > performance.now()) await new Promise((resolve) => { setTimeout(resolve, at - performance.now()) })
+  return givePictures({ writable, size, fps, began, younger: performance.timeOrigin - origin }, (ctx, at) => {
+    const paint: PaintContext<CanvasImageSource> = ctx
     paintSpeaker(paint, size, at - began, loudness)
-    await writer.write(new VideoFrame(canvas, { timestamp: Math.round((at + toPageClock) * 1000) }))
-  }
+  })
 }
 
 self.onmessage = ({ data }: MessageEvent<SpeakerMessage>) => {
   if (data.kind === 'loudness') loudness = data.loudness
   // A track that is stopped takes nothing more: that ends its device.
-  else void giveFrames(data).catch(() => undefined)
+  else void speak(data).catch(() => undefined)
 }

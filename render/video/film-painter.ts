@@ -63,11 +63,6 @@ export class FilmPainter {
     return this.#frame.bytes
   }
 
-  /** Has the pages drawn that a scene shows, so that painting it later does not wait for them. */
-  async getReady(scene: Scene): Promise<void> {
-    await this.#source.shelfFor(scene, this.#size)
-  }
-
   /** Shows the scene painted last, if there is one, to whoever looks: small, as JPEG. */
   async showTo(onLook: ((picture: Buffer) => void) | null): Promise<void> {
     if (onLook === null || this.#last === null) return

@@ -1,4 +1,3 @@
-import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { describe, expect, it } from 'vitest'
@@ -74,7 +73,6 @@ describe('the whole journey by keys alone', () => {
     const loading = page.waitForEvent('download')
     await press(page, /Download/)
     const file = join(stand.product.data, 'by-keys.mp4')
-    await writeFile(file, '')
     await (await loading).saveAs(file)
     expect((await probe(file)).streams.map((stream) => stream.codec_name)).toEqual(expect.arrayContaining(['h264', 'aac']))
   })

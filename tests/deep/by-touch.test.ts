@@ -57,7 +57,7 @@ describe('the whole journey by touch', () => {
     await tap('Stop and keep')
     await tap('Listen in Review', 'link')
     await page.locator('.visit').nth(1).waitFor()
-    const film = await (await fetch(`${stand.product.url}/api/talks/${talk}/film`)).json() as FilmView
+    const film = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
     expect(film.stretches[0]?.cues.filter((cue) => cue.kind === 'ink')).toHaveLength(1)
     expect(film.stretches[0]?.cues.filter((cue) => cue.kind === 'show')).toHaveLength(1)
     await tap(/^Hand over$/, 'link')

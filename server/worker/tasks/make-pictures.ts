@@ -1,10 +1,11 @@
 import type { RenderPlan } from '@core/plan'
-import type { FilmIndex } from '@core/scene'
+import type { FilmIndex, Scene } from '@core/scene'
 import { FilmPainter, PictureSource } from '@render/video'
 import type { Coding, JoinPart } from '@render/video'
 import { apartBounds } from '@server/settings'
 import { assetPath, foundInCache, safeFolder, segmentFolder } from '@server/store'
 import { PartMaker } from './make-parts'
+import type { Wanted } from './make-parts'
 import { pictureJobs } from './picture-jobs'
 import type { Numbered } from './picture-jobs'
 import type { PictureManner, PictureWatch } from './picture-manner'
@@ -24,24 +25,37 @@ class PartsOfFilm {
   readonly parts: MadePart[] = []
   readonly #maker: PartMaker
   readonly #watch: PictureWatch
+  readonly #pagesOf: (scene: Scene) => Promise<unknown>
+  /** What the jobs begin with that come next, by number: it was reckoned when their pages were asked for. */
+  readonly #ahead = new Map<number, Wanted>()
   /** Parts of the film that look the same have one key; whoever comes second waits for the first. */
   readonly #making = new Map<string, Promise<number | null>>()
 
-  constructor(maker: PartMaker, watch: PictureWatch) {
+  /** @param pagesOf has the pages drawn that a scene shows, and keeps them for whoever paints it */
+  constructor(maker: PartMaker, watch: PictureWatch, pagesOf: (scene: Scene) => Promise<unknown>) {
     this.#maker = maker
     this.#watch = watch
+    this.#pagesOf = pagesOf
   }
 
   /** Has the page drawn that a job begins with, unless it is there: while the job before it is encoded, so that its encoder does not wait. */
-  async getReady([first]: readonly Numbered[], painter: FilmPainter): Promise<void> {
+  async getReady([first]: readonly Numbered[]): Promise<void> {
     if (first === undefined) return
-    const { runs: [run], file } = this.#maker.wanted(first)
-    if (run !== undefined && !await foundInCache(file)) await painter.getReady(run.scene)
+    const wanted = this.#wanted(first)
+    this.#ahead.set(first.number, wanted)
+    const { runs: [run], file } = wanted
+    if (run !== undefined && !await foundInCache(file)) await this.#pagesOf(run.scene)
+  }
+
+  #wanted(one: Numbered): Wanted {
+    const known = this.#ahead.get(one.number)
+    this.#ahead.delete(one.number)
+    return known ?? this.#maker.wanted(one)
   }
 
   /** @returns those that another worker is making */
   async make(job: readonly Numbered[], painter: FilmPainter): Promise<readonly Numbered[]> {
-    const wanted = job.map((one) => this.#maker.wanted(one))
+    const wanted = job.map((one) => this.#wanted(one))
     // They are noted before anything is waited for, or two lanes would both begin.
     const firsts = wanted.filter(({ key }, n) => !this.#making.has(key) && wanted.findIndex((other) => other.key === key) === n)
     const began = this.#maker.makeUnlessThere(firsts, painter)
@@ -76,7 +90,7 @@ class PartsOfFilm {
 export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: Coding, watch: PictureWatch, manner: PictureManner): Promise<readonly MadePart[]> {
   const pictures = new PictureSource(assetPath, apartBounds())
   await safeFolder(segmentFolder())
-  const film = new PartsOfFilm(new PartMaker(index, plan, coding, watch, manner), watch)
+  const film = new PartsOfFilm(new PartMaker(index, plan, coding, watch, manner), watch, (scene) => pictures.shelfFor(scene, plan.size))
   /** What is to be made, how many of it were begun, and what another worker was making then. */
   const jobs = pictureJobs(plan, coding, manner.lanes, manner.first)
   let begun = 0
@@ -87,7 +101,7 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
     for (let job = jobs[begun]; job !== undefined; job = jobs[begun]) {
       begun += 1
       // Should its page not be drawn, that is heard of when the job is made.
-      void film.getReady(jobs[begun] ?? [], painter).catch(() => undefined)
+      void film.getReady(jobs[begun] ?? []).catch(() => undefined)
       elsewhere.push(...await film.make(job, painter))
     }
     // What another worker makes is waited for; should it have died, its parts are free again.
