@@ -14,7 +14,7 @@ import { unpack } from './unpack'
 
 /** A file that a deck is made of, opened. */
 export type DeckSource =
-  | { readonly kind: 'pdf', readonly source: StepSource, readonly name: string, readonly pdf: PdfFile, readonly groups: readonly (readonly number[])[] }
+  | { readonly kind: 'pdf', readonly source: StepSource, readonly path: string, readonly name: string, readonly pdf: PdfFile, readonly groups: readonly (readonly number[])[] }
   | { readonly kind: 'picture', readonly source: StepSource, readonly name: string, readonly picture: PictureFile }
   | { readonly kind: 'text', readonly name: string, readonly slides: readonly { readonly draft: SlideDraft, readonly pictures: readonly (PictureFile & { readonly alt: string })[] }[] }
 
@@ -116,7 +116,7 @@ export async function openSources(order: ReadDeckOrder): Promise<readonly DeckSo
         if (pdf.numPages > order.maxPages) {
           throw new Refusal('too-large', `This PDF has ${String(pdf.numPages)} pages; up to ${String(order.maxPages)} can be taken in. Split it and bring the part you need.`)
         }
-        return { kind: 'pdf', source: file.source, name: file.name, pdf, groups: groupPagesByLabel(await pdf.getPageLabels(), pdf.numPages) }
+        return { kind: 'pdf', source: file.source, path: file.path, name: file.name, pdf, groups: groupPagesByLabel(await pdf.getPageLabels(), pdf.numPages) }
       }))
     }
   }

@@ -1,72 +1,27 @@
 import { writeFile } from 'node:fs/promises'
+import { availableParallelism } from 'node:os'
 import { basename, join } from 'node:path'
-import { createCanvas } from '@napi-rs/canvas'
-import type { Canvas } from '@napi-rs/canvas'
-import { addsOnly, contentOf, groundModel, keepsWords } from '@core/layout'
-import type { GroundModel } from '@core/layout'
+import { addsOnly, keepsWords } from '@core/layout'
 import { MOST_PICTURES, Refusal } from '@core/model'
 import type { Size } from '@core/model'
 import { openSources, pagesOf } from './deck-sources'
 import type { DeckSource } from './deck-sources'
-import type { DeckMessage, ReadDeckOrder, ReadPicture, ReadStep } from './messages'
-import { drawPage, outlineTitles, pageSize, pageWords } from './pdf'
+import type { DeckMessage, ReadDeckOrder, ReadPicture } from './messages'
+import { outlineTitles, pageSize } from './pdf'
 import { drawPicture, openPicture } from './picture'
 import type { PictureFile } from './picture'
+import { keepStep, PICTURE_GROUND, SCREEN } from './read-pages'
+import type { ReadPage } from './read-pages'
+import { sharePages } from './share-pages'
+import type { StartHelper } from './share-pages'
 import { kindOf } from './sniff'
 
-/** Pictures for the browser fit into this; thumbs and the search for content into these. */
-const SCREEN: Size = { width: 1600, height: 1600 }
-const THUMB: Size = { width: 480, height: 480 }
-const LOOK: Size = { width: 256, height: 256 }
 /** Pictures that are placed on slides made here are kept no larger. */
 const PLACED: Size = { width: 3840, height: 3840 }
-/** Around pictures that do not have the deck's shape. */
-const GROUND = '#14201E'
-/** What pages are drawn on. */
-const PAPER = '#FFFFFF'
-/** Pages that may be waiting to be stored while the next one is drawn. */
+/** Slides that may be waiting to be told while the next one is read. */
 const WAITING = 3
-
-/** A smaller picture. Clear parts get the ground, since the formats they are stored in have none. */
-function shrink(canvas: Canvas, box: Size, ground: string): Canvas {
-  const scale = Math.min(1, box.width / canvas.width, box.height / canvas.height)
-  const small = createCanvas(Math.max(32, Math.round(canvas.width * scale)), Math.max(18, Math.round(canvas.height * scale)))
-  const ctx = small.getContext('2d')
-  ctx.fillStyle = ground
-  ctx.fillRect(0, 0, small.width, small.height)
-  ctx.imageSmoothingQuality = 'medium'
-  ctx.drawImage(canvas, 0, 0, small.width, small.height)
-  return small
-}
-
-interface Look { readonly pixels: Uint8ClampedArray, readonly width: number, readonly height: number, readonly ground: GroundModel }
-
-/** A small picture of a page to look for things on. @param thumb of the page, since shrinking a large picture costs most */
-function lookAt(thumb: Canvas): Look {
-  const small = shrink(thumb, LOOK, PAPER)
-  const pixels = small.getContext('2d').getImageData(0, 0, small.width, small.height).data
-  return { pixels, width: small.width, height: small.height, ground: groundModel(pixels, small.width, small.height) }
-}
-
-interface Drawn extends Pick<ReadStep, 'source' | 'kind' | 'page' | 'size' | 'text'> {
-  readonly canvas: Canvas
-  readonly thumb: Canvas
-  readonly name: string
-}
-
-/** Stores a step's pictures. */
-async function keepStep(drawn: Drawn, look: Look, out: string): Promise<ReadStep> {
-  const { canvas, thumb: small, name, ...rest } = drawn
-  const ground = drawn.kind === 'page' ? PAPER : GROUND
-  // JPEG is packed in a fifth of the time of WebP, and nothing that is exported is made from it.
-  const screen = `${name}.jpg`
-  const thumb = `${name}.thumb.jpg`
-  await Promise.all([
-    canvas.encode('jpeg', 91).then((bytes) => writeFile(join(out, screen), bytes)),
-    small.encode('jpeg', 86).then((bytes) => writeFile(join(out, thumb), bytes)),
-  ])
-  return { ...rest, ground, screen, thumb, content: contentOf(look.pixels, look.width, look.height, look.ground) }
-}
+/** Most threads that help to read a PDF: each holds the file once more. */
+const MOST_HELPERS = 3
 
 /** Shape of the deck: its first page's, or 16:9 for pictures and texts. */
 async function shapeOf(sources: readonly DeckSource[]): Promise<Size> {
@@ -112,35 +67,36 @@ class Telling {
   }
 }
 
-async function readPdf(source: Extract<DeckSource, { kind: 'pdf' }>, number: number, order: ReadDeckOrder, telling: Telling): Promise<void> {
+/** How many threads help this one: every further processor has one. */
+const helpers = (): number => Math.min(MOST_HELPERS, availableParallelism() - 1)
+
+async function readPdf(
+  source: Extract<DeckSource, { kind: 'pdf' }>, number: number, order: ReadDeckOrder, telling: Telling, startHelper: StartHelper,
+): Promise<void> {
   const titles = await outlineTitles(source.pdf)
-  let before: (Look & { readonly text: string }) | null = null
-  for (const group of source.groups) {
-    const steps: Promise<ReadStep>[] = []
-    let title = ''
-    let adds = false
-    for (const at of group) {
-      const page = await source.pdf.getPage(at)
-      const words = await pageWords(page)
-      title ||= titles.get(at) ?? words.title
-      const canvas = await drawPage(page, SCREEN)
-      const thumb = shrink(canvas, THUMB, PAPER)
-      const look = lookAt(thumb)
-      if (at === group[0]) adds = before !== null && keepsWords(before.text, words.text) && addsOnly(before.pixels, before.ground, look.pixels)
-      before = { ...look, text: words.text }
-      steps.push(keepStep({ source: source.source, kind: 'page', page: at, size: pageSize(page), text: words.text, canvas, thumb, name: `${String(number)}-${String(at)}` }, look, order.out))
-      page.cleanup()
-    }
-    await telling.put(Promise.all(steps).then((made) => ({ kind: 'slide', title, steps: made, adds })))
+  let before: ReadPage | undefined
+  for (const reading of sharePages(source.pdf, source.path, source.groups, { source: source.source, number, out: order.out }, helpers(), startHelper)) {
+    const { pages, steps } = await reading
+    const first = pages[0]
+    const title = pages.map((page) => titles.get(page.page) ?? page.title).find((words) => words !== '') ?? ''
+    await telling.put(Promise.resolve({ kind: 'slide', title, steps, adds: addsTo(before, first) }))
+    before = pages.at(-1)
   }
+}
+
+/** Whether a page only adds to the one before it. */
+function addsTo(before: ReadPage | undefined, page: ReadPage | undefined): boolean {
+  if (before === undefined || page === undefined) return false
+  return keepsWords(before.text, page.text) && addsOnly(before.image.pixels, before.image.ground, page.image.pixels)
 }
 
 /**
  * Reads a deck: draws every page for the browser, finds its words and where its content is.
  * @param tell hears of the plan first, then of each slide as soon as it is whole
+ * @param startHelper starts a thread that helps with a long PDF
  * @throws Refusal naming the file that cannot be read
  */
-export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage) => void): Promise<void> {
+export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage) => void, startHelper: StartHelper): Promise<void> {
   if (order.purpose === 'pictures') {
     await readPictures(order, tell)
     return
@@ -152,12 +108,12 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
   const telling = new Telling(tell)
   for (const [number, source] of sources.entries()) {
     switch (source.kind) {
-      case 'pdf': await readPdf(source, number, order, telling); break
+      case 'pdf': await readPdf(source, number, order, telling, startHelper); break
       case 'picture': {
-        const canvas = await drawPicture(source.picture, SCREEN, GROUND)
-        const thumb = shrink(canvas, THUMB, GROUND)
-        const step = keepStep({ source: source.source, kind: 'image', page: 1, size: source.picture.size, text: '', canvas, thumb, name: `${String(number)}-1` }, lookAt(thumb), order.out)
-        await telling.put(step.then((made) => ({ kind: 'slide', title: basename(source.name).replace(/\.[^.]+$/, ''), steps: [made], adds: false })))
+        const canvas = await drawPicture(source.picture, SCREEN, PICTURE_GROUND)
+        const picture = { source: source.source, kind: 'image', page: 1, size: source.picture.size, text: '', canvas, name: `${String(number)}-1` } as const
+        const title = basename(source.name).replace(/\.[^.]+$/, '')
+        await telling.put(keepStep(picture, order.out).step.then((made) => ({ kind: 'slide', title, steps: [made], adds: false })))
         break
       }
       case 'text':

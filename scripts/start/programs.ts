@@ -2,13 +2,14 @@ import { buildSync } from 'esbuild'
 
 /** Programs that run beside the server, and where each begins. */
 const ENTRIES = {
-  worker: 'server/worker/main.ts', 'read-deck': 'render/bin/read-deck.ts', 'draw-pages': 'render/bin/draw-pages.ts', 'make-handout': 'render/bin/make-handout.ts',
-  deliver: 'scripts/deliver.ts', bench: 'bench/run.ts',
+  worker: 'server/worker/main.ts', 'read-deck': 'render/bin/read-deck.ts', 'help-read-deck': 'render/bin/help-read-deck.ts',
+  'draw-pages': 'render/bin/draw-pages.ts', 'make-handout': 'render/bin/make-handout.ts',
+  deliver: 'scripts/deliver.ts', bench: 'bench/run.ts', 'draw-bare': 'bench/draw-bare.ts',
 } as const
 export type Program = keyof typeof ENTRIES
 
 /** Those that open what people bring, each in a process of its own. */
-export const APART: readonly Program[] = ['read-deck', 'draw-pages', 'make-handout']
+export const APART: readonly Program[] = ['read-deck', 'help-read-deck', 'draw-pages', 'make-handout']
 
 /** Where programs are once they are bundled. */
 export const PROGRAMS_FOLDER = '.output/bin'
