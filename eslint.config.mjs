@@ -1,19 +1,23 @@
 import tseslint from 'typescript-eslint'
 import vue from 'eslint-plugin-vue'
 import vueParser from 'vue-eslint-parser'
+import prettier from 'eslint-config-prettier'
 
 /** Imports run one way: app and server to contracts to core, server to render to core. */
 const boundary = (folder, forbidden, extra = []) => ({
   files: [`${folder}/**/*.{ts,vue}`],
   rules: {
-    'no-restricted-imports': ['error', {
-      patterns: [
-        ...forbidden.map((name) => ({ regex: `^(@${name}(/|$)|(\\.\\./)+${name}(/|$))`, message: `${folder} must not import ${name}.` })),
-        // A folder's index is its door.
-        { regex: '^@(core|render)/[^/]+/.+', message: 'Import from the folder, not from a file inside it.' },
-        ...extra,
-      ],
-    }],
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          ...forbidden.map((name) => ({ regex: `^(@${name}(/|$)|(\\.\\./)+${name}(/|$))`, message: `${folder} must not import ${name}.` })),
+          // A folder's index is its door.
+          { regex: '^@(core|render)/[^/]+/.+', message: 'Import from the folder, not from a file inside it.' },
+          ...extra,
+        ],
+      },
+    ],
   },
 })
 
@@ -30,25 +34,31 @@ export default tseslint.config(
       'no-undef': 'off',
       'no-console': 'off',
       eqeqeq: ['error', 'always', { null: 'ignore' }],
-      'max-lines': ['error', { max: 400, skipBlankLines: true }],
+      'max-lines': ['error', { max: 540, skipBlankLines: true }],
+      'max-statements-per-line': ['error', { max: 1 }],
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/ban-ts-comment': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/consistent-type-imports': 'error',
       'vue/multi-word-component-names': 'off',
-      'vue/max-attributes-per-line': 'off',
-      'vue/singleline-html-element-content-newline': 'off',
-      'vue/multiline-html-element-content-newline': 'off',
-      'vue/html-closing-bracket-newline': 'off',
-      'vue/html-indent': 'off',
-      'vue/first-attribute-linebreak': 'off',
-      'vue/html-self-closing': 'off',
       'vue/require-default-prop': 'off',
       'vue/attributes-order': 'off',
     },
   },
-  boundary('core', ['app', 'server', 'render', 'contracts'], [{ regex: '^(node:|vue$|nuxt|kysely$|joi$|pg$)', message: 'core is pure computation.' }]),
+  // How lines are broken is for the formatter alone (.prettierrc.json).
+  prettier,
+  {
+    // What it cannot break, sentences and comments, is kept as short by hand. In templates too.
+    files: ['**/*.ts', '**/*.mjs'],
+    rules: { 'max-len': ['error', { code: 140, ignoreUrls: true }] },
+  },
+  { files: ['**/*.vue'], rules: { 'vue/max-len': ['error', { code: 140, template: 140, ignoreUrls: true }] } },
+  boundary(
+    'core',
+    ['app', 'server', 'render', 'contracts'],
+    [{ regex: '^(node:|vue$|nuxt|kysely$|joi$|pg$)', message: 'core is pure computation.' }],
+  ),
   boundary('contracts', ['app', 'server', 'render']),
   boundary('render', ['app', 'server', 'contracts']),
   boundary('server', ['app']),

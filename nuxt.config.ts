@@ -27,7 +27,12 @@ export default defineNuxtConfig({
     },
   },
   runtimeConfig: {
-    session: { name: '__Host-aisle', maxAge: 60 * 60 * 24 * 14, password: '', cookie: { sameSite: 'lax', httpOnly: true, secure: true, path: '/' } },
+    session: {
+      name: '__Host-aisle',
+      maxAge: 60 * 60 * 24 * 14,
+      password: '',
+      cookie: { sameSite: 'lax', httpOnly: true, secure: true, path: '/' },
+    },
   },
   nitro: {
     ignore: ['**/*.test.ts'],

@@ -16,24 +16,65 @@ const ALONE = ['tests/browser/timing.test.ts', 'tests/browser/crash.test.ts']
 export default defineConfig({
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'unit', testTimeout: 60_000, hookTimeout: 60_000, include: ['{core,contracts,render,server,app,scripts}/**/*.test.ts'] } },
       {
         resolve: { alias },
-        test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: 'tests/harness/global.ts', isolate: false, testTimeout: 240_000, hookTimeout: 300_000, maxWorkers: 2 },
+        test: {
+          name: 'unit',
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          include: ['{core,contracts,render,server,app,scripts}/**/*.test.ts'],
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'server',
+          include: ['tests/server/**/*.test.ts'],
+          globalSetup: 'tests/harness/global.ts',
+          isolate: false,
+          testTimeout: 240_000,
+          hookTimeout: 300_000,
+          maxWorkers: 2,
+        },
       },
       {
         // Journeys wait for most of their time: two at once are what two processors can do. They hold on a machine that is busy besides.
         resolve: { alias },
-        test: { name: 'browser', include: ['tests/browser/**/*.test.ts'], exclude: ALONE, globalSetup: 'tests/harness/global.ts', isolate: false, testTimeout: 600_000, hookTimeout: 300_000, maxWorkers: 2 },
+        test: {
+          name: 'browser',
+          include: ['tests/browser/**/*.test.ts'],
+          exclude: ALONE,
+          globalSetup: 'tests/harness/global.ts',
+          isolate: false,
+          testTimeout: 600_000,
+          hookTimeout: 300_000,
+          maxWorkers: 2,
+        },
       },
       {
         resolve: { alias },
-        test: { name: 'alone', include: ALONE, globalSetup: 'tests/harness/global.ts', isolate: false, testTimeout: 600_000, hookTimeout: 300_000, fileParallelism: false },
+        test: {
+          name: 'alone',
+          include: ALONE,
+          globalSetup: 'tests/harness/global.ts',
+          isolate: false,
+          testTimeout: 600_000,
+          hookTimeout: 300_000,
+          fileParallelism: false,
+        },
       },
       {
         resolve: { alias },
         // Other browsers, other decoders, many broken files: run after everything else, by a command of their own.
-        test: { name: 'deep', include: ['tests/deep/**/*.test.ts'], globalSetup: 'tests/harness/global.ts', isolate: false, testTimeout: 600_000, hookTimeout: 300_000, fileParallelism: false },
+        test: {
+          name: 'deep',
+          include: ['tests/deep/**/*.test.ts'],
+          globalSetup: 'tests/harness/global.ts',
+          isolate: false,
+          testTimeout: 600_000,
+          hookTimeout: 300_000,
+          fileParallelism: false,
+        },
       },
     ],
   },

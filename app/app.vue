@@ -30,5 +30,11 @@ onMounted(load)
 </template>
 
 <style scoped>
-.away { max-width: 46ch; margin: 20vh auto 0; display: grid; gap: 16px; justify-items: start; }
+.away {
+  max-width: 46ch;
+  margin: 20vh auto 0;
+  display: grid;
+  gap: 16px;
+  justify-items: start;
+}
 </style>

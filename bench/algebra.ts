@@ -17,7 +17,10 @@ export function measure(): Promise<Figure> {
   }
   const value = RUNS - failed.length
   return Promise.resolve({
-    value, unit: 'equal', target: `all of ${String(RUNS)}`, ok: failed.length === 0,
+    value,
+    unit: 'equal',
+    target: `all of ${String(RUNS)}`,
+    ok: failed.length === 0,
     detail: { runs: RUNS, edits: EDITS, seconds: Math.round((performance.now() - began) / 1000), failed: failed.slice(0, 20) },
   })
 }

@@ -33,8 +33,11 @@ export interface MadeFile {
   readonly took: number
   readonly file: string
   readonly facts: DeliveryFacts
-  readonly estimate: { readonly bytes: number, readonly time: number }
-  /** How far the whole time was off at worst that the time left came to after the first tenth, as a part of what it was; null when that was too short to see. */
+  readonly estimate: { readonly bytes: number; readonly time: number }
+  /**
+   * How far the whole time was off at worst that the time left came to after the first tenth, as a part of what it was; null when that
+   * was too short to see.
+   */
   readonly leftOff: number | null
 }
 
@@ -62,7 +65,10 @@ export async function forgetParts(): Promise<void> {
   await removeTree(segmentFolder())
 }
 
-/** Has a look taken at a talk's pictures, as the page does before it says what a file would cost. @param recipe what is to be otherwise than usual */
+/**
+ * Has a look taken at a talk's pictures, as the page does before it says what a file would cost.
+ * @param recipe what is to be otherwise than usual
+ */
 export async function lookedAt(talk: string, recipe: Partial<Recipe>): Promise<void> {
   const { database } = await import('@server/database')
   const { saveRecipe } = await import('@server/domain')
@@ -87,17 +93,33 @@ export async function deliverNow(talk: string, recipe: Partial<Recipe>): Promise
     return id
   })
   const began = performance.now()
-  const left: { readonly at: number, readonly left: number, readonly share: number }[] = []
+  const left: { readonly at: number; readonly left: number; readonly share: number }[] = []
   const timer = setInterval(() => {
-    db.selectFrom('delivery').select(['time_left_ms', 'frames_done', 'frames_total', 'state']).where('id', '=', delivery).executeTakeFirst().then((now) => {
-      if (now?.state === 'making' && now.time_left_ms !== null) left.push({ at: performance.now() - began, left: now.time_left_ms, share: now.frames_done / now.frames_total })
-    }).catch(() => undefined)
+    db.selectFrom('delivery')
+      .select(['time_left_ms', 'frames_done', 'frames_total', 'state'])
+      .where('id', '=', delivery)
+      .executeTakeFirst()
+      .then((now) => {
+        if (now?.state === 'making' && now.time_left_ms !== null)
+          left.push({ at: performance.now() - began, left: now.time_left_ms, share: now.frames_done / now.frames_total })
+      })
+      .catch(() => undefined)
   }, LOOK)
   await alone('deliver', delivery, deliverTask)
   clearInterval(timer)
   const took = performance.now() - began
   const offs = left.filter(({ share }) => share > 0.1).map((one) => Math.abs(one.at + one.left - took) / took)
-  const row = await db.selectFrom('delivery').select(['state', 'sentence', 'facts', 'estimate']).where('id', '=', delivery).executeTakeFirstOrThrow()
+  const row = await db
+    .selectFrom('delivery')
+    .select(['state', 'sentence', 'facts', 'estimate'])
+    .where('id', '=', delivery)
+    .executeTakeFirstOrThrow()
   if (row.state !== 'done' || row.facts === null) throw new Error(row.sentence ?? 'the delivery is not done')
-  return { took, file: deliveryPath(delivery), facts: row.facts, estimate: row.estimate, leftOff: offs.length === 0 ? null : Math.max(...offs) }
+  return {
+    took,
+    file: deliveryPath(delivery),
+    facts: row.facts,
+    estimate: row.estimate,
+    leftOff: offs.length === 0 ? null : Math.max(...offs),
+  }
 }

@@ -1,7 +1,18 @@
 import { FAITHFUL, standIn } from '../tests/harness/stand-in'
 import { openPage, startRunning } from './running-product'
 import type { RunningProduct } from './running-product'
-import { changesAgainstClicks, checkedRoom, darkAndBright, deliver, median, pressAtClicks, record, sleep, stopTake, timingOf } from '../tests/harness/timed-take'
+import {
+  changesAgainstClicks,
+  checkedRoom,
+  darkAndBright,
+  deliver,
+  median,
+  pressAtClicks,
+  record,
+  sleep,
+  stopTake,
+  timingOf,
+} from '../tests/harness/timed-take'
 import type { Figure } from './run'
 
 const { every } = FAITHFUL
@@ -26,9 +37,9 @@ async function once(product: RunningProduct, ppm: number): Promise<Drifted> {
     await checkedRoom(page, product, talk, false, true)
     await record(page)
     const began = Date.now()
-    const pressed = [...await pressAtClicks(page, every, keys)]
+    const pressed = [...(await pressAtClicks(page, every, keys))]
     await sleep(MINUTES * 60_000 - CHANGES * every - 5000 - (Date.now() - began))
-    pressed.push(...await pressAtClicks(page, every, keys))
+    pressed.push(...(await pressAtClicks(page, every, keys)))
     await page.waitForTimeout(every)
     await stopTake(page)
     const offs = await changesAgainstClicks(await deliver(product, talk), pressed)
@@ -39,13 +50,22 @@ async function once(product: RunningProduct, ppm: number): Promise<Drifted> {
   }
 }
 
-/** Slide changes against clicks at the start and at the end of 20 real minutes, the microphone's clock off by 200 parts in a million either way. */
+/**
+ * Slide changes against clicks at the start and at the end of 20 real minutes, the microphone's clock off by 200 parts in a million
+ * either way.
+ */
 export async function measure(): Promise<Figure> {
   const product = await startRunning(4395)
   try {
     const runs = await Promise.all([once(product, 200), once(product, -200)])
     const apart = Math.max(...runs.map((run) => run.apart))
-    return { value: Number(apart.toFixed(1)), unit: 'ms', target: 'under 20 apart', ok: apart < 20, detail: { minutes: MINUTES, runs, uncorrectedWouldBeMs: MINUTES * 60 * 0.2 } }
+    return {
+      value: Number(apart.toFixed(1)),
+      unit: 'ms',
+      target: 'under 20 apart',
+      ok: apart < 20,
+      detail: { minutes: MINUTES, runs, uncorrectedWouldBeMs: MINUTES * 60 * 0.2 },
+    }
   } finally {
     await product.stop()
   }

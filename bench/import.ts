@@ -26,7 +26,7 @@ function photograph(seed: number): Buffer {
     noise = (noise * 1_103_515_245 + 12_345) % 2_147_483_648
     const y = Math.floor(at / 4 / width) / height
     const grain = (noise / 2_147_483_648 - 0.5) * 26
-    const wave = Math.sin((at / 4) % width / (30 + seed) + y * 40) * 20
+    const wave = Math.sin(((at / 4) % width) / (30 + seed) + y * 40) * 20
     picture.data.set([120 + 90 * y + grain + wave, 150 + 30 * y + grain, 200 - 120 * y + grain, 255], at)
   }
   ctx.putImageData(picture, 0, 0)
@@ -37,19 +37,26 @@ function photograph(seed: number): Buffer {
 async function longDeck(path: string, photos: boolean): Promise<void> {
   const out = await PDFDocument.create()
   const pictures = photos ? await Promise.all([1, 2, 3, 4, 5].map(async (seed) => await out.embedJpg(photograph(seed)))) : []
-  const sources = await Promise.all(['twelfths', 'swifts'].map(async (name) => await PDFDocument.load(readFileSync(`demo/talks/${name}/deck.pdf`))))
+  const sources = await Promise.all(
+    ['twelfths', 'swifts'].map(async (name) => await PDFDocument.load(readFileSync(`demo/talks/${name}/deck.pdf`))),
+  )
   const pages = sources.flatMap((source) => source.getPageIndices().map((page) => ({ source, page })))
   for (let n = 0; n < PAGES; n += 1) {
     const { source, page } = pages[n % pages.length] ?? { source: out, page: 0 }
     const [copy] = await out.copyPages(source, [page])
     const added = copy === undefined ? undefined : out.addPage(copy)
     const picture = pictures[n % 5]
-    if (n % 2 === 1 && picture !== undefined) added?.drawImage(picture, { x: 40, y: 40, width: added.getWidth() * 0.7, height: added.getHeight() * 0.7 })
+    if (n % 2 === 1 && picture !== undefined)
+      added?.drawImage(picture, { x: 40, y: 40, width: added.getWidth() * 0.7, height: added.getHeight() * 0.7 })
   }
   await writeFile(path, await out.save())
 }
 
-interface Reading { readonly first: number, readonly all: number, readonly pages: number }
+interface Reading {
+  readonly first: number
+  readonly all: number
+  readonly pages: number
+}
 
 /** Reads a deck as the worker has it read. @returns ms to the first slide and to the last, and how many pages there were */
 async function readWhole(path: string, folder: string): Promise<Reading> {
@@ -70,9 +77,14 @@ async function readWhole(path: string, folder: string): Promise<Reading> {
   return { first: Math.round(first), all: Math.round(performance.now() - began), pages }
 }
 
-const drawBare = (path: string): number => Math.round(Number(execFileSync(process.execPath, [programFile('draw-bare'), path], { encoding: 'utf8' })))
+const drawBare = (path: string): number =>
+  Math.round(Number(execFileSync(process.execPath, [programFile('draw-bare'), path], { encoding: 'utf8' })))
 
-async function measureDeck(folder: string, photos: boolean, pairs: number): Promise<ReturnType<typeof medianPair> & { readonly bare: readonly number[], readonly readings: readonly Reading[] }> {
+async function measureDeck(
+  folder: string,
+  photos: boolean,
+  pairs: number,
+): Promise<ReturnType<typeof medianPair> & { readonly bare: readonly number[]; readonly readings: readonly Reading[] }> {
   const path = join(folder, `${String(photos)}.pdf`)
   await longDeck(path, photos)
   const bare: number[] = []
@@ -81,7 +93,14 @@ async function measureDeck(folder: string, photos: boolean, pairs: number): Prom
     bare.push(drawBare(path))
     readings.push(await readWhole(path, folder))
   }
-  return { ...medianPair(readings.map((reading) => reading.all), bare), bare, readings }
+  return {
+    ...medianPair(
+      readings.map((reading) => reading.all),
+      bare,
+    ),
+    bare,
+    readings,
+  }
 }
 
 /**
@@ -98,7 +117,10 @@ export async function measure(): Promise<Figure> {
     const plain = await measureDeck(folder, false, PAIRS)
     const first = median([...mixed.readings, ...plain.readings].map((reading) => reading.first)) ?? NaN
     return {
-      value: mixed.value, unit: 'x', target: '1.2 or less of bare drawing, first slide within 2 s', ok: mixed.value <= 1.2 && first <= 2000,
+      value: mixed.value,
+      unit: 'x',
+      target: '1.2 or less of bare drawing, first slide within 2 s',
+      ok: mixed.value <= 1.2 && first <= 2000,
       detail: { first, mixed, plain },
     }
   } finally {

@@ -13,7 +13,10 @@ const FPS = 30
 /** What it costs to name all parts of half an hour on one slide, with a face and 2,000 strokes of 60 points. */
 export function measure(): Promise<Figure> {
   const one = slide('one')
-  const long = (n: number): Stroke => ({ ...stroke(`k${String(n)}`, one.id), points: Array.from({ length: 60 }, (_, k) => ({ dt: k * 12, x: 0.2 + k / 200, y: 0.3 + (n % 100) / 200, p: 0.5 })) })
+  const long = (n: number): Stroke => ({
+    ...stroke(`k${String(n)}`, one.id),
+    points: Array.from({ length: 60 }, (_, k) => ({ dt: k * 12, x: 0.2 + k / 200, y: 0.3 + (n % 100) / 200, p: 0.5 })),
+  })
   const cues = Array.from({ length: STROKES }, (_, n): Cue => ({ kind: 'ink', at: n * 880 + 100, stroke: long(n) }))
   const index = indexFilm(film([one], [stretch('s', LENGTH, asId('one'), cues)]))
   const names = new WeakMap<Stroke, string>()

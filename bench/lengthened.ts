@@ -9,11 +9,12 @@ const ID = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g
 /** Gives every id in a text another, the same one each time. @param kept what stays as it is */
 function renaming(kept: ReadonlySet<string>): (text: string) => string {
   const names = new Map<string, string>([...kept].map((id) => [id, id]))
-  return (text) => text.replace(ID, (id) => {
-    const name = names.get(id) ?? randomUUID()
-    names.set(id, name)
-    return name
-  })
+  return (text) =>
+    text.replace(ID, (id) => {
+      const name = names.get(id) ?? randomUUID()
+      names.set(id, name)
+      return name
+    })
 }
 
 const underOtherNames = <Value>(value: Value, rename: (text: string) => string): Value =>
@@ -23,19 +24,27 @@ const underOtherNames = <Value>(value: Value, rename: (text: string) => string):
 /** Rows of a table as text. */
 async function rowsOf(table: string, column: string, values: readonly string[]): Promise<readonly string[]> {
   const { database } = await import('@server/database')
-  const { rows } = await sql<{ row: string }>`select to_jsonb(t)::text as row from ${sql.table(table)} t where ${sql.ref(column)} in (${sql.join(values)})`.execute(database())
+  const { rows } = await sql<{
+    row: string
+  }>`select to_jsonb(t)::text as row from ${sql.table(table)} t where ${sql.ref(column)} in (${sql.join(values)})`.execute(database())
   return rows.map(({ row }) => row)
 }
 
 /** Puts rows into their tables, all or none: a slide and its version name each other. */
-async function putRows(rows: readonly { readonly table: string, readonly row: string }[]): Promise<void> {
+async function putRows(rows: readonly { readonly table: string; readonly row: string }[]): Promise<void> {
   const { database } = await import('@server/database')
-  await database().transaction().execute(async (q) => {
-    for (const { table, row } of rows) await sql`insert into ${sql.table(table)} select * from jsonb_populate_record(null::${sql.table(table)}, ${row}::jsonb)`.execute(q)
-  })
+  await database()
+    .transaction()
+    .execute(async (q) => {
+      for (const { table, row } of rows)
+        await sql`insert into ${sql.table(table)} select * from jsonb_populate_record(null::${sql.table(table)}, ${row}::jsonb)`.execute(q)
+    })
 }
 
-/** Other files with the same pictures in them: what follows the end of a document or picture is not read. @returns a row in which they are named instead */
+/**
+ * Other files with the same pictures in them: what follows the end of a document or picture is not read.
+ * @returns a row in which they are named instead
+ */
 async function withOtherFiles(row: string, talk: string, n: number): Promise<string> {
   const { assetPath, keepAsset } = await import('@server/store')
   let renamed = row
@@ -43,7 +52,11 @@ async function withOtherFiles(row: string, talk: string, n: number): Promise<str
     const bytes = Buffer.concat([await readFile(assetPath(digest)), Buffer.from(`\n%${String(n)}\n`)])
     const other = await keepAsset(bytes)
     const { database } = await import('@server/database')
-    await database().insertInto('asset').values({ talk, digest: other, mime: 'application/pdf', bytes: bytes.length }).onConflict((it) => it.doNothing()).execute()
+    await database()
+      .insertInto('asset')
+      .values({ talk, digest: other, mime: 'application/pdf', bytes: bytes.length })
+      .onConflict((it) => it.doNothing())
+      .execute()
     renamed = renamed.replaceAll(digest, other)
   }
   return renamed
@@ -63,14 +76,19 @@ async function onceMore(talk: string, programme: Programme): Promise<Programme> 
   const stretches = [...new Set(programme.pieces.flatMap((piece) => (piece.kind === 'recorded' ? [piece.show.stretch] : [])))]
   const recorded = await rowsOf('stretch', 'id', stretches)
   const rename = renaming(new Set([talk, ...recorded.map((row) => /"take": "([^"]+)"/.exec(row)?.[1] ?? '')]))
-  const rows = async (table: string, column: string, values: readonly string[], change: (row: string) => string = (row) => row): Promise<readonly { readonly table: string, readonly row: string }[]> =>
+  const rows = async (
+    table: string,
+    column: string,
+    values: readonly string[],
+    change: (row: string) => string = (row) => row,
+  ): Promise<readonly { readonly table: string; readonly row: string }[]> =>
     (await rowsOf(table, column, values)).map((row) => ({ table, row: change(rename(row)) }))
   const versions = await rows('slide_version', 'slide', slides)
   await putRows([
-    ...await rows('slide', 'id', slides, (row) => row.replace(/"position": \d+/, '"position": null')),
-    ...await Promise.all(versions.map(async ({ table, row }) => ({ table, row: await withOtherFiles(row, talk, n) }))),
-    ...await rows('stretch', 'id', stretches, (row) => row.replace(/"number": \d+/, () => `"number": ${String(numbers += 1)}`)),
-    ...await rows('cue', 'stretch', stretches),
+    ...(await rows('slide', 'id', slides, (row) => row.replace(/"position": \d+/, '"position": null'))),
+    ...(await Promise.all(versions.map(async ({ table, row }) => ({ table, row: await withOtherFiles(row, talk, n) })))),
+    ...(await rows('stretch', 'id', stretches, (row) => row.replace(/"number": \d+/, () => `"number": ${String((numbers += 1))}`))),
+    ...(await rows('cue', 'stretch', stretches)),
   ])
   for (const stretch of stretches) {
     await mkdir(stretchFolder(rename(stretch)), { recursive: true })
@@ -83,18 +101,24 @@ async function onceMore(talk: string, programme: Programme): Promise<Programme> 
  * Makes a talk so many times as long. Nothing in it is there twice for the export: every slide is another file, every
  * recording and every stroke has a name of its own, so that nothing made for one part does for another.
  */
-export async function lengthened(talk: string, times: number, change: (programme: Programme) => Programme = (programme) => programme): Promise<void> {
+export async function lengthened(
+  talk: string,
+  times: number,
+  change: (programme: Programme) => Programme = (programme) => programme,
+): Promise<void> {
   const { database } = await import('@server/database')
   const { currentProgramme } = await import('@server/domain')
   const before = await currentProgramme(database(), talk)
   const all = [before]
   for (let n = 1; n < times; n += 1) all.push(await onceMore(talk, before))
-  await changeProgramme(talk, () => change({
-    ...before,
-    pieces: all.flatMap(({ pieces }) => pieces),
-    slides: Object.assign({}, ...all.map(({ slides }) => slides)) as Programme['slides'],
-    framings: Object.assign({}, ...all.map(({ framings }) => framings)) as Programme['framings'],
-    inkEdits: all.flatMap(({ inkEdits }) => inkEdits),
-    inkAdded: all.flatMap(({ inkAdded }) => inkAdded),
-  }))
+  await changeProgramme(talk, () =>
+    change({
+      ...before,
+      pieces: all.flatMap(({ pieces }) => pieces),
+      slides: Object.assign({}, ...all.map(({ slides }) => slides)) as Programme['slides'],
+      framings: Object.assign({}, ...all.map(({ framings }) => framings)) as Programme['framings'],
+      inkEdits: all.flatMap(({ inkEdits }) => inkEdits),
+      inkAdded: all.flatMap(({ inkAdded }) => inkAdded),
+    }),
+  )
 }

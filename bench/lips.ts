@@ -18,7 +18,7 @@ interface Run {
 
 /** The demo talk whose first slide shows nothing but the face. */
 async function faceTalk(product: RunningProduct): Promise<string> {
-  const talks = await ask<readonly { readonly id: string, readonly name: string }[]>(product, 'GET', '/talks')
+  const talks = await ask<readonly { readonly id: string; readonly name: string }[]>(product, 'GET', '/talks')
   return talks.find((one) => one.name === 'Counting swifts by ear')?.id ?? ''
 }
 
@@ -45,7 +45,10 @@ async function once(product: RunningProduct, late: number | null, clap: boolean)
       const flash = flashes.find((one) => Math.abs(one.at - click) < every / 3)
       return flash === undefined ? [] : [flash.at - click]
     })
-    if (offs.length < CLAPS / 3) throw new Error(`only ${String(offs.length)} claps were found in ${String(clicks.length)} clicks and ${String(flashes.length)} flashes`)
+    if (offs.length < CLAPS / 3)
+      throw new Error(
+        `only ${String(offs.length)} claps were found in ${String(clicks.length)} clicks and ${String(flashes.length)} flashes`,
+      )
     return { offs, clicks: clicks.length, timing: await timingOf(product, talk) }
   } finally {
     await close()
@@ -53,10 +56,18 @@ async function once(product: RunningProduct, late: number | null, clap: boolean)
 }
 
 const said = ({ offs, clicks, timing }: Run): Readonly<Record<string, unknown>> => ({
-  seen: offs.length, clicks, medianMs: Number(median(offs).toFixed(1)), leastMs: Number(Math.min(...offs).toFixed(1)), mostMs: Number(Math.max(...offs).toFixed(1)), timing,
+  seen: offs.length,
+  clicks,
+  medianMs: Number(median(offs).toFixed(1)),
+  leastMs: Number(Math.min(...offs).toFixed(1)),
+  mostMs: Number(Math.max(...offs).toFixed(1)),
+  timing,
 })
 
-/** Flash against click, recorded at the Lectern, exported, and read back from the file; also with time lost in the camera, before and after it was put right by claps. */
+/**
+ * Flash against click, recorded at the Lectern, exported, and read back from the file; also with time lost in the camera, before and
+ * after it was put right by claps.
+ */
 export async function measure(): Promise<Figure> {
   const product = await startRunning(4393)
   try {
@@ -67,8 +78,17 @@ export async function measure(): Promise<Figure> {
     const worst = Math.max(...[practice, plain, right].map(({ offs }) => worstOf(offs)))
     const shown = Math.abs(median(wrong.offs) - LATE) < 35
     return {
-      value: Math.round(worst), unit: 'ms', target: 'worst within 45', ok: shown && worst <= 45,
-      detail: { practice: said(practice), standIn: said(plain), camera120Uncorrected: said(wrong), camera120Corrected: said(right), frameMs: Number((1000 / RATE).toFixed(1)) },
+      value: Math.round(worst),
+      unit: 'ms',
+      target: 'worst within 45',
+      ok: shown && worst <= 45,
+      detail: {
+        practice: said(practice),
+        standIn: said(plain),
+        camera120Uncorrected: said(wrong),
+        camera120Corrected: said(right),
+        frameMs: Number((1000 / RATE).toFixed(1)),
+      },
     }
   } finally {
     await product.stop()

@@ -21,16 +21,21 @@ const RATE = 30
 const WHOLE = 0.985
 const TILE = 0.97
 
-interface Compared { readonly at: number, readonly what: string, readonly mean: number, readonly worst: number }
+interface Compared {
+  readonly at: number
+  readonly what: string
+  readonly mean: number
+  readonly worst: number
+}
 
 /** Seeks in Review and gives its picture. The player is asked itself, so that the time is exact. */
 async function shownAt(page: Page, at: number): Promise<Uint8ClampedArray> {
-  const url = await page.evaluate(`(async () => {
+  const url = (await page.evaluate(`(async () => {
     ${FIND_PLAYER}
     player.seek(${String(at)})
     await sleep(400); player.draw(); await sleep(400)
     return document.querySelector('.stage canvas').toDataURL('image/png')
-  })()`) as string
+  })()`)) as string
   const image = await loadImage(Buffer.from(url.slice(url.indexOf(',') + 1), 'base64'))
   return pixelsOf(image, image.width, image.height)
 }
@@ -45,16 +50,42 @@ function pixelsOf(image: Awaited<ReturnType<typeof loadImage>>, width: number, h
 async function frameOf(file: string, frame: number): Promise<Uint8Array> {
   // A quarter of a frame early, so that rounding cannot give the next one.
   const from = Math.max(0, (frame - 0.25) / RATE)
-  const { stdout } = await run('ffmpeg', ['-v', 'error', '-ss', String(from), '-i', file, '-frames:v', '1', '-sws_flags', 'bicubic+accurate_rnd+full_chroma_int', '-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1'])
+  const { stdout } = await run('ffmpeg', [
+    '-v',
+    'error',
+    '-ss',
+    String(from),
+    '-i',
+    file,
+    '-frames:v',
+    '1',
+    '-sws_flags',
+    'bicubic+accurate_rnd+full_chroma_int',
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'rgba',
+    'pipe:1',
+  ])
   return stdout
 }
 
-/** When each frame of the file lies in the talk, in ms: a segment is sampled from its own beginning, up to half a frame beside the file's grid. */
-const sampleTimes = (index: FilmIndex): readonly number[] => segmentsOf(index, RATE).flatMap((segment) =>
-  Array.from({ length: segment.frames }, (_, n) => (index.starts[segment.piece] ?? 0) + segment.from + timeOfFrame(n, RATE)))
+/**
+ * When each frame of the file lies in the talk, in ms: a segment is sampled from its own beginning, up to half a frame beside the
+ * file's grid.
+ */
+const sampleTimes = (index: FilmIndex): readonly number[] =>
+  segmentsOf(index, RATE).flatMap((segment) =>
+    Array.from({ length: segment.frames }, (_, n) => (index.starts[segment.piece] ?? 0) + segment.from + timeOfFrame(n, RATE)),
+  )
 
 async function fileOf(product: RunningProduct, talk: string): Promise<string> {
-  const { id } = await ask<{ id: string }>(product, 'POST', `/talks/${talk}/deliveries`, { lines: LINES, quality: 'fine', name: 'parity', limit: { kind: 'none' } })
+  const { id } = await ask<{ id: string }>(product, 'POST', `/talks/${talk}/deliveries`, {
+    lines: LINES,
+    quality: 'fine',
+    name: 'parity',
+    limit: { kind: 'none' },
+  })
   for (;;) {
     await sleep(500)
     const found = (await ask<DeliveryView[]>(product, 'GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
@@ -64,20 +95,32 @@ async function fileOf(product: RunningProduct, talk: string): Promise<string> {
 }
 
 /** Frames worth looking at: in the middle of strokes and transitions, and in the middle of visits. */
-function framesToCompare(view: FilmView, index: FilmIndex): readonly { readonly frame: number, readonly what: string }[] {
-  return visitsOf(view.programme).flatMap((visit) => {
-    const strokes = inkOfVisit(index, visit).slice(0, 3).map(({ stroke, at }) => ({ at: at + (stroke.points.at(-1)?.dt ?? 0) / 2, what: 'stroke' }))
-    const { slide } = changesAt(index, visit.pieces[0])
-    return [...strokes, ...(slide > 0 ? [{ at: visit.start + slide / 2, what: 'transition' }] : []), { at: visit.start + visit.length / 2, what: 'visit' }]
-  }).filter(({ at }) => at < index.length && sceneAt(index, at) !== null).map(({ at, what }) => ({ frame: frameAt(at, RATE), what }))
+function framesToCompare(view: FilmView, index: FilmIndex): readonly { readonly frame: number; readonly what: string }[] {
+  return visitsOf(view.programme)
+    .flatMap((visit) => {
+      const strokes = inkOfVisit(index, visit)
+        .slice(0, 3)
+        .map(({ stroke, at }) => ({ at: at + (stroke.points.at(-1)?.dt ?? 0) / 2, what: 'stroke' }))
+      const { slide } = changesAt(index, visit.pieces[0])
+      return [
+        ...strokes,
+        ...(slide > 0 ? [{ at: visit.start + slide / 2, what: 'transition' }] : []),
+        { at: visit.start + visit.length / 2, what: 'visit' },
+      ]
+    })
+    .filter(({ at }) => at < index.length && sceneAt(index, at) !== null)
+    .map(({ at, what }) => ({ frame: frameAt(at, RATE), what }))
 }
 
-/** Frames of an exported file against Review's picture at the same times; and again with one stroke gone from Review, which must be noticed. */
+/**
+ * Frames of an exported file against Review's picture at the same times; and again with one stroke gone from Review, which must be
+ * noticed.
+ */
 export async function measure(): Promise<Figure> {
   const product = await startRunning(4397)
   const { page, close } = await openPage()
   try {
-    const talks = await ask<readonly { readonly id: string, readonly name: string }[]>(product, 'GET', '/talks')
+    const talks = await ask<readonly { readonly id: string; readonly name: string }[]>(product, 'GET', '/talks')
     const compared: (Compared & { readonly talk: string })[] = []
     let removed = 1
     for (const { id: talk, name } of talks) {
@@ -89,7 +132,10 @@ export async function measure(): Promise<Figure> {
       const wanted = Math.round((LINES * view.shape.width) / view.shape.height)
       // The picture is given just the file's size.
       const fit = async (): Promise<void> => {
-        await page.evaluate(`(() => { const stage = document.querySelector('.stage'); stage.style.boxSizing = 'content-box'; stage.style.width = String(${String(wanted)} / Math.min(2, devicePixelRatio)) + 'px'; stage.style.flex = 'none' })()`)
+        await page.evaluate(
+          `(() => { const stage = document.querySelector('.stage'); stage.style.boxSizing = 'content-box'; stage.style.width = ` +
+            `String(${String(wanted)} / Math.min(2, devicePixelRatio)) + 'px'; stage.style.flex = 'none' })()`,
+        )
         await whenTrue(page, `document.querySelector('.stage canvas').width === ${String(wanted)}`)
       }
       await fit()
@@ -104,7 +150,11 @@ export async function measure(): Promise<Figure> {
       }
       const drawn = visitsOf(view.programme).flatMap((visit) => inkOfVisit(index, visit).map((one) => ({ ...one, visit })))[0]
       if (drawn === undefined) continue
-      await ask(product, 'POST', `/talks/${talk}/programme`, { revision: view.programme.revision, author: crypto.randomUUID(), edit: { kind: 'ink', visit: drawn.visit.id, strokes: [drawn.stroke.id], change: { kind: 'delete' } } })
+      await ask(product, 'POST', `/talks/${talk}/programme`, {
+        revision: view.programme.revision,
+        author: crypto.randomUUID(),
+        edit: { kind: 'ink', visit: drawn.visit.id, strokes: [drawn.stroke.id], change: { kind: 'delete' } },
+      })
       await page.reload()
       await page.locator('.visit').first().waitFor()
       await fit()
@@ -114,8 +164,16 @@ export async function measure(): Promise<Figure> {
     const value = Math.min(...compared.map(({ worst }) => worst))
     const mean = Math.min(...compared.map((one) => one.mean))
     return {
-      value, unit: 'SSIM of the worst tile', target: '0.97 or more, 0.985 on the whole; under 0.97 with one stroke gone', ok: value >= TILE && mean >= WHOLE && removed < TILE,
-      detail: { leastMean: mean, withoutOneStroke: Number(removed.toFixed(4)), frames: compared.length, worst: compared.toSorted((a, b) => a.worst - b.worst).slice(0, 6) },
+      value,
+      unit: 'SSIM of the worst tile',
+      target: '0.97 or more, 0.985 on the whole; under 0.97 with one stroke gone',
+      ok: value >= TILE && mean >= WHOLE && removed < TILE,
+      detail: {
+        leastMean: mean,
+        withoutOneStroke: Number(removed.toFixed(4)),
+        frames: compared.length,
+        worst: compared.toSorted((a, b) => a.worst - b.worst).slice(0, 6),
+      },
     }
   } finally {
     await close()

@@ -15,7 +15,8 @@ const TIMES = 9
 export function measure(): Promise<Figure> {
   const slides = Array.from({ length: 60 }, (_, n) => slide(`slide ${String(n)}`))
   const cues = Array.from({ length: 200 }, (_, n): readonly Cue[] => [
-    { kind: 'show', at: n * 18_000 + 1, slide: asId(`slide ${String(n % 60)}`), step: 0 }, { kind: 'ink', at: n * 18_000 + 900, stroke: stroke(`k${String(n)}`, asId(`slide ${String(n % 60)}`), 700) },
+    { kind: 'show', at: n * 18_000 + 1, slide: asId(`slide ${String(n % 60)}`), step: 0 },
+    { kind: 'ink', at: n * 18_000 + 900, stroke: stroke(`k${String(n)}`, asId(`slide ${String(n % 60)}`), 700) },
   ]).flat()
   const made = film(slides, [stretch('s', HOUR, asId('slide 0'), cues, { loudness: -20 })])
   const parts = Array.from({ length: PIECES / 2 }, (_, n) => ({ from: n * 18_000 + 9000, to: n * 18_000 + 9400 }))
@@ -28,5 +29,11 @@ export function measure(): Promise<Figure> {
   }).sort((a, b) => a - b)
   const value = Number((times[TIMES >> 1] ?? 0).toFixed(1))
   const played = index.film.programme.pieces.filter((piece) => piece.out === undefined).length
-  return Promise.resolve({ value, unit: 'ms', target: '50 or less', ok: value <= 50, detail: { pieces: played, slowestMs: Number((times.at(-1) ?? 0).toFixed(1)) } })
+  return Promise.resolve({
+    value,
+    unit: 'ms',
+    target: '50 or less',
+    ok: value <= 50,
+    detail: { pieces: played, slowestMs: Number((times.at(-1) ?? 0).toFixed(1)) },
+  })
 }

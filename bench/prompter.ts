@@ -16,7 +16,22 @@ const TEMPOS = [0.85, 1, 1.15] as const
 
 /** The reading as samples, at a tempo, in noise. */
 async function reading(noise: number | null, tempo: number): Promise<Float32Array> {
-  const { stdout } = await run('ffmpeg', ['-hide_banner', '-loglevel', 'error', '-i', 'demo/reading/reading.ogg', '-af', `atempo=${String(tempo)}`, '-ar', String(SAMPLE_RATE), '-ac', '1', '-f', 'f32le', 'pipe:1'])
+  const { stdout } = await run('ffmpeg', [
+    '-hide_banner',
+    '-loglevel',
+    'error',
+    '-i',
+    'demo/reading/reading.ogg',
+    '-af',
+    `atempo=${String(tempo)}`,
+    '-ar',
+    String(SAMPLE_RATE),
+    '-ac',
+    '1',
+    '-f',
+    'f32le',
+    'pipe:1',
+  ])
   const samples = new Float32Array(stdout.buffer.slice(stdout.byteOffset, stdout.byteOffset + stdout.byteLength))
   if (noise === null) return samples
   let seed = 11
@@ -31,17 +46,26 @@ async function reading(noise: number | null, tempo: number): Promise<Float32Arra
 /** How unevenly a reading keeps to some measure of its sentences: the standard deviation of the logarithm of its rate. */
 const spread = (rates: readonly number[]): number => Number((deviation(rates, Math.log) ?? NaN).toFixed(3))
 
-/** How the notes keep up with a reading aloud of two minutes: distance in lines between what is said and what is due, at every twentieth of a second. */
+/**
+ * How the notes keep up with a reading aloud of two minutes: distance in lines between what is said and what is due, at every twentieth
+ * of a second.
+ */
 export async function measure(): Promise<Figure> {
-  const read = JSON.parse(readFileSync('demo/reading/reading.json', 'utf8')) as { text: string, from: number, to: number }[]
+  const read = JSON.parse(readFileSync('demo/reading/reading.json', 'utf8')) as { text: string; from: number; to: number }[]
   const script = scriptOf(spokenLines(read.map((line) => line.text).join(' ')))
-  if (script.pauses.length !== read.length) throw new Error(`the notes have ${String(script.pauses.length)} lines, the reading ${String(read.length)}`)
+  if (script.pauses.length !== read.length)
+    throw new Error(`the notes have ${String(script.pauses.length)} lines, the reading ${String(read.length)}`)
   // What a rehearsal of the same reader would have taught.
-  const learnt = learntRate([{ words: spokenWords(read.map((line) => line.text).join(' ')), spoken: read.reduce((sum, line) => sum + line.to - line.from, 0) }])
+  const learnt = learntRate([
+    { words: spokenWords(read.map((line) => line.text).join(' ')), spoken: read.reduce((sum, line) => sum + line.to - line.from, 0) },
+  ])
   const worsts: Record<string, number> = {}
   const offs: Record<string, number> = {}
   const cases = ROOMS.flatMap((noise) => TEMPOS.map((tempo) => ({ noise, tempo, rate: learnt, known: true })))
-  for (const { noise, tempo, rate, known } of [...cases, ...TEMPOS.map((one) => ({ noise: null, tempo: one, rate: SPEAKING_RATE, known: false }))]) {
+  for (const { noise, tempo, rate, known } of [
+    ...cases,
+    ...TEMPOS.map((one) => ({ noise: null, tempo: one, rate: SPEAKING_RATE, known: false })),
+  ]) {
     const samples = await reading(noise, tempo)
     const lines = read.map(({ from, to }) => ({ from: from / tempo, to: to / tempo }))
     let state = atFirstLine(rate)
@@ -69,9 +93,16 @@ export async function measure(): Promise<Figure> {
     Math.max(...Object.entries(worsts).flatMap(([room, worst]) => (room.startsWith('rate') === known ? [] : [worst])))
   const [value, unknown] = [worstWhere(true), worstWhere(false)]
   return {
-    value, unit: 'lines', target: '1 or less; 2 or less where nothing is learnt', ok: value <= 1 && unknown <= 2,
+    value,
+    unit: 'lines',
+    target: '1 or less; 2 or less where nothing is learnt',
+    ok: value <= 1 && unknown <= 2,
     detail: {
-      seconds: Math.round((read.at(-1)?.to ?? 0) / 1000), sentences: read.length, learntRate: learnt, worstByRoom: worsts, shareOfTimeOffByRoom: offs,
+      seconds: Math.round((read.at(-1)?.to ?? 0) / 1000),
+      sentences: read.length,
+      learntRate: learnt,
+      worstByRoom: worsts,
+      shareOfTimeOffByRoom: offs,
       spreadByWords: spread(read.map((line) => spokenWords(line.text) / (line.to - line.from))),
       spreadByLetters: spread(read.map((line) => lettersSaid(line.text) / (line.to - line.from))),
     },

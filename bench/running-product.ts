@@ -20,24 +20,43 @@ export async function startRunning(port: number, kept?: string): Promise<Running
   const began = performance.now()
   const url = `http://127.0.0.1:${String(port)}`
   const child = spawn('./start.sh', ['--data', data, '--port', String(port)], { stdio: 'ignore' })
-  const gone = new Promise((resolve) => { child.once('exit', resolve) })
+  const gone = new Promise((resolve) => {
+    child.once('exit', resolve)
+  })
   const stop = async (): Promise<void> => {
     child.kill('SIGINT')
     await gone
     if (kept === undefined) rmSync(data, { recursive: true, force: true })
   }
   for (;;) {
-    if (await fetch(url).then((answer) => answer.ok, () => false)) return { url, data, took: performance.now() - began, stop }
+    if (
+      await fetch(url).then(
+        (answer) => answer.ok,
+        () => false,
+      )
+    )
+      return { url, data, took: performance.now() - began, stop }
     if (child.exitCode !== null) throw new Error('the start command ended')
-    await new Promise((resolve) => { setTimeout(resolve, 50) })
+    await new Promise((resolve) => {
+      setTimeout(resolve, 50)
+    })
   }
 }
 
 /** Opens a page of headless Chromium at 1280x800. @param switches more for the browser */
-export async function openPage(switches: readonly string[] = []): Promise<{ readonly page: Page, readonly close: () => Promise<void> }> {
+export async function openPage(switches: readonly string[] = []): Promise<{ readonly page: Page; readonly close: () => Promise<void> }> {
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--autoplay-policy=no-user-gesture-required', ...switches],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--no-first-run',
+      '--autoplay-policy=no-user-gesture-required',
+      ...switches,
+    ],
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   page.setDefaultTimeout(120_000)
@@ -46,7 +65,7 @@ export async function openPage(switches: readonly string[] = []): Promise<{ read
 
 /** Opens the first demo talk's Lectern, takes the devices and begins a take. */
 export async function beginTake(page: Page, url: string): Promise<string> {
-  const talks = await (await fetch(`${url}/api/talks`)).json() as { id: string, name: string }[]
+  const talks = (await (await fetch(`${url}/api/talks`)).json()) as { id: string; name: string }[]
   const talk = talks.find((one) => one.name === 'Counting swifts by ear')?.id ?? ''
   await page.goto(`${url}/talks/${talk}/lectern`)
   const use = page.getByRole('button', { name: 'Use these' })

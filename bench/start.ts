@@ -14,7 +14,13 @@ export async function measure(): Promise<Figure> {
     const second = await startRunning(4391, data)
     await second.stop()
     const value = Number((second.took / 1000).toFixed(1))
-    return { value, unit: 's', target: '10 or less', ok: value <= 10, detail: { firstMs: Math.round(first.took), secondMs: Math.round(second.took) } }
+    return {
+      value,
+      unit: 's',
+      target: '10 or less',
+      ok: value <= 10,
+      detail: { firstMs: Math.round(first.took), secondMs: Math.round(second.took) },
+    }
   } finally {
     rmSync(data, { recursive: true, force: true })
   }

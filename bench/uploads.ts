@@ -23,7 +23,8 @@ function memoryOf(product: RunningProduct): Readonly<Record<'server' | 'worker',
       const command = readFileSync(`/proc/${id}/cmdline`, 'utf8')
       if (!readFileSync(`/proc/${id}/environ`, 'utf8').includes(product.data)) continue
       const kind = command.includes('server/index.mjs') ? 'server' : command.includes(programFile('worker')) ? 'worker' : null
-      if (kind !== null) held[kind] = Math.max(held[kind], Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${id}/status`, 'utf8'))?.[1] ?? 0) / 1024)
+      if (kind !== null)
+        held[kind] = Math.max(held[kind], Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${id}/status`, 'utf8'))?.[1] ?? 0) / 1024)
     } catch {
       // It ended while it was looked at.
     }
@@ -34,8 +35,33 @@ function memoryOf(product: RunningProduct): Readonly<Record<'server' | 'worker',
 /** A recording as a browser makes one, of a moving test picture and a tone in noise. */
 async function recordingOf(seconds: number): Promise<Buffer> {
   const { stdout } = await run('ffmpeg', [
-    '-v', 'error', '-f', 'lavfi', '-i', `testsrc2=s=320x180:r=15:d=${String(seconds)}`, '-f', 'lavfi', '-i', `anoisesrc=d=${String(seconds)}:a=0.1:c=pink`,
-    '-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8', '-b:v', '500k', '-threads', String(availableParallelism()), '-c:a', 'libopus', '-b:a', '96k', '-f', 'webm', 'pipe:1',
+    '-v',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    `testsrc2=s=320x180:r=15:d=${String(seconds)}`,
+    '-f',
+    'lavfi',
+    '-i',
+    `anoisesrc=d=${String(seconds)}:a=0.1:c=pink`,
+    '-c:v',
+    'libvpx',
+    '-deadline',
+    'realtime',
+    '-cpu-used',
+    '8',
+    '-b:v',
+    '500k',
+    '-threads',
+    String(availableParallelism()),
+    '-c:a',
+    'libopus',
+    '-b:a',
+    '96k',
+    '-f',
+    'webm',
+    'pipe:1',
   ])
   return stdout
 }
@@ -44,13 +70,26 @@ async function recordingOf(seconds: number): Promise<Buffer> {
 async function send(product: RunningProduct, talk: string, slide: string, media: Buffer, seconds: number): Promise<string> {
   const [take, stretch] = [randomUUID(), randomUUID()]
   await ask(product, 'PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
-  await ask(product, 'PUT', `/stretches/${stretch}`, { take, number: 0, camera: true, voice: true, mime: 'video/webm;codecs=vp8,opus', opening: { slide, step: 0, blank: false, inset: true, ink: [] } })
+  await ask(product, 'PUT', `/stretches/${stretch}`, {
+    take,
+    number: 0,
+    camera: true,
+    voice: true,
+    mime: 'video/webm;codecs=vp8,opus',
+    opening: { slide, step: 0, blank: false, inset: true, ink: [] },
+  })
   const count = seconds * SLICES_A_SECOND
   const size = Math.ceil(media.length / count)
   for (let first = 0; first < count; first += TOGETHER) {
-    const slices = Array.from({ length: Math.min(TOGETHER, count - first) }, (_, n) => media.subarray((first + n) * size, (first + n + 1) * size))
+    const slices = Array.from({ length: Math.min(TOGETHER, count - first) }, (_, n) =>
+      media.subarray((first + n) * size, (first + n + 1) * size),
+    )
     const header = slices.map((slice) => `${String(slice.length)}:${createHash('sha256').update(slice).digest('hex')}`).join(',')
-    const answer = await fetch(`${product.url}/api/stretches/${stretch}/slices/${String(first)}`, { method: 'PUT', headers: { 'x-aisle-slices': header, 'content-type': 'application/octet-stream' }, body: new Uint8Array(Buffer.concat(slices)) })
+    const answer = await fetch(`${product.url}/api/stretches/${stretch}/slices/${String(first)}`, {
+      method: 'PUT',
+      headers: { 'x-aisle-slices': header, 'content-type': 'application/octet-stream' },
+      body: new Uint8Array(Buffer.concat(slices)),
+    })
     if (!answer.ok) throw new Error(`slices from ${String(first)} on: ${await answer.text()}`)
   }
   await ask(product, 'POST', `/stretches/${stretch}/close`, { slices: count, cues: 0, length: seconds * 1000 })
@@ -86,10 +125,21 @@ export async function measure(): Promise<Figure> {
     const take = await send(product, first, slide, hour, HOUR)
     const sent = performance.now() - began
     await ready(product, first, take)
-    const long = { slices: HOUR * SLICES_A_SECOND, mb: Math.round(hour.length / 1e6), uploadSeconds: Number((sent / 1000).toFixed(1)), readySeconds: Number(((performance.now() - began - sent) / 1000).toFixed(1)), serverMb: Math.round(peak.server), workerMb: Math.round(peak.worker) }
+    const long = {
+      slices: HOUR * SLICES_A_SECOND,
+      mb: Math.round(hour.length / 1e6),
+      uploadSeconds: Number((sent / 1000).toFixed(1)),
+      readySeconds: Number(((performance.now() - began - sent) / 1000).toFixed(1)),
+      serverMb: Math.round(peak.server),
+      workerMb: Math.round(peak.worker),
+    }
 
-    const theirs = await Promise.all(Array.from({ length: 10 }, async () => (await ask<{ id: string }>(product, 'POST', `/talks/${first}/duplicate`)).id))
-    const slides = await Promise.all(theirs.map(async (talk) => (await ask<TalkView>(product, 'GET', `/talks/${talk}`)).slides[0]?.id ?? ''))
+    const theirs = await Promise.all(
+      Array.from({ length: 10 }, async () => (await ask<{ id: string }>(product, 'POST', `/talks/${first}/duplicate`)).id),
+    )
+    const slides = await Promise.all(
+      theirs.map(async (talk) => (await ask<TalkView>(product, 'GET', `/talks/${talk}`)).slides[0]?.id ?? ''),
+    )
     const media = hour.subarray(0, Math.round((hour.length * EACH) / HOUR))
     peak = { server: 0, worker: 0 }
     began = performance.now()
@@ -98,8 +148,15 @@ export async function measure(): Promise<Figure> {
     const serverMb = Math.round(peak.server)
     await Promise.all(takes.map((one, n) => ready(product, theirs[n] ?? '', one)))
     return {
-      value: serverMb, unit: 'MB', target: 'server with ten presenters, 400 or less', ok: serverMb <= 400,
-      detail: { idleServerMb: Math.round(idle.server), hour: long, ten: { secondsEach: EACH, uploadSeconds: Number((together / 1000).toFixed(1)), serverMb, workerMb: Math.round(peak.worker) } },
+      value: serverMb,
+      unit: 'MB',
+      target: 'server with ten presenters, 400 or less',
+      ok: serverMb <= 400,
+      detail: {
+        idleServerMb: Math.round(idle.server),
+        hour: long,
+        ten: { secondsEach: EACH, uploadSeconds: Number((together / 1000).toFixed(1)), serverMb, workerMb: Math.round(peak.worker) },
+      },
     }
   } finally {
     clearInterval(watch)

@@ -1,4 +1,19 @@
-import type { DeliveryFacts, DeliveryState, Intent, Ms, Picture, Preset, Programme, Recipe, Size, Slide, SlideId, Stretch, TakeKind, VisitId } from '@core/model'
+import type {
+  DeliveryFacts,
+  DeliveryState,
+  Intent,
+  Ms,
+  Picture,
+  Preset,
+  Programme,
+  Recipe,
+  Size,
+  Slide,
+  SlideId,
+  Stretch,
+  TakeKind,
+  VisitId,
+} from '@core/model'
 import type { RunThrough } from '@core/pace'
 
 /** Somebody who is signed in, or the one person of a machine without accounts. */
@@ -20,7 +35,7 @@ export interface TalkCard {
   readonly limit: Ms | null
   /** What its first slide shows. */
   readonly picture: Picture | null
-  readonly slabs: readonly { readonly planned: Ms, readonly recorded: Ms }[]
+  readonly slabs: readonly { readonly planned: Ms; readonly recorded: Ms }[]
   readonly deliveries: number
   readonly importing: boolean
   /** A take that was begun and not finished. */
@@ -111,7 +126,13 @@ export interface RecordingView {
   readonly showing: VisitId
   readonly length: Ms
   /** Where it lies in its stretches, and what it sounds like. */
-  readonly parts: readonly { readonly stretch: string, readonly from: Ms, readonly to: Ms, readonly voice: boolean, readonly peaks: readonly number[] }[]
+  readonly parts: readonly {
+    readonly stretch: string
+    readonly from: Ms
+    readonly to: Ms
+    readonly voice: boolean
+    readonly peaks: readonly number[]
+  }[]
 }
 
 /** One change of a programme. */
@@ -151,7 +172,7 @@ export interface EstimateView {
   readonly bytes: number
   readonly time: Ms
   /** How far both may be off, as parts of what comes. */
-  readonly within: { readonly size: number, readonly time: number }
+  readonly within: { readonly size: number; readonly time: number }
   readonly length: Ms
   readonly width: number
   readonly height: number
@@ -169,7 +190,7 @@ export interface DeliveryView {
   readonly framesDone: number
   readonly framesTotal: number
   readonly timeLeft: Ms | null
-  readonly estimate: { readonly bytes: number, readonly time: Ms }
+  readonly estimate: { readonly bytes: number; readonly time: Ms }
   readonly sentence: string | null
   readonly facts: DeliveryFacts | null
   readonly created: string

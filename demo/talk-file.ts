@@ -2,8 +2,15 @@ import type { InkColour, InkPoint, InkWidth, Ms } from '@core/model'
 
 /** A cue of a demo take; slides are named by their place in the deck. */
 export type DemoCue =
-  | { readonly kind: 'show', readonly at: Ms, readonly slide: number, readonly step: number }
-  | { readonly kind: 'ink', readonly at: Ms, readonly slide: number, readonly colour: InkColour, readonly width: InkWidth, readonly points: readonly InkPoint[] }
+  | { readonly kind: 'show'; readonly at: Ms; readonly slide: number; readonly step: number }
+  | {
+      readonly kind: 'ink'
+      readonly at: Ms
+      readonly slide: number
+      readonly colour: InkColour
+      readonly width: InkWidth
+      readonly points: readonly InkPoint[]
+    }
 
 export interface DemoStretch {
   readonly file: string

@@ -1,6 +1,9 @@
 import { besideProduct } from './start/beside'
 
-/** Reads all that must not be lost, and makes again what can be, beside a product that runs: npm run check. Ends with 1 when something cannot be made. */
+/**
+ * Reads all that must not be lost, and makes again what can be, beside a product that runs: npm run check. Ends with 1 when something
+ * cannot be made.
+ */
 const { data, databaseUrl } = besideProduct()
 process.env['AISLE_DATA'] = data
 process.env['DATABASE_URL'] = databaseUrl
@@ -8,5 +11,8 @@ process.env['AISLE_LOG'] ??= 'error'
 const { checkKept } = await import('@server/worker/tasks/check-kept')
 const { looked, again, lost } = await checkKept(null)
 for (const path of lost) console.error(`lost: ${path}`)
-console.log(`${String(looked)} files were read; ${String(again)} made again or about to be; ${String(lost.length)} missing or damaged that cannot be made.`)
+console.log(
+  `${String(looked)} files were read; ${String(again)} made again or about to be; ${String(lost.length)} missing or damaged ` +
+    `that cannot be made.`,
+)
 process.exit(lost.length === 0 ? 0 : 1)

@@ -10,7 +10,16 @@ import { registerFonts } from '@render/type'
  */
 registerFonts()
 const ctx = createCanvas(10, 10).getContext('2d')
-const ranges: readonly (readonly [number, number])[] = [[0x20, 0x7e], [0xa0, 0x17f], [0x2010, 0x2027], [0x2030, 0x203a], [0x20ac, 0x20ac], [0x2122, 0x2122], [0x2190, 0x2193], [0x2212, 0x2212]]
+const ranges: readonly (readonly [number, number])[] = [
+  [0x20, 0x7e],
+  [0xa0, 0x17f],
+  [0x2010, 0x2027],
+  [0x2030, 0x203a],
+  [0x20ac, 0x20ac],
+  [0x2122, 0x2122],
+  [0x2190, 0x2193],
+  [0x2212, 0x2212],
+]
 const signs = ranges.flatMap(([from, to]) => Array.from({ length: to - from + 1 }, (_, n) => String.fromCodePoint(from + n)))
 
 const widths = (face: Font['face'], bold: boolean, italic: boolean): readonly number[] => {

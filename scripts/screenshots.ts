@@ -12,10 +12,20 @@ mkdirSync(folder, { recursive: true })
 
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--autoplay-policy=no-user-gesture-required'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--no-first-run',
+    '--autoplay-policy=no-user-gesture-required',
+  ],
 })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-const shoot = async (name: string): Promise<void> => { await page.screenshot({ path: `${folder}/${name}.png` }) }
+const shoot = async (name: string): Promise<void> => {
+  await page.screenshot({ path: `${folder}/${name}.png` })
+}
 const idle = (): Promise<void> => page.waitForLoadState('networkidle', { timeout: 4000 }).catch(() => undefined)
 
 await page.goto(url)
@@ -23,7 +33,10 @@ await page.getByRole('heading', { name: 'The rule of twelfths' }).waitFor()
 await idle()
 await shoot('talks')
 await page.getByRole('link', { name: 'Open The rule of twelfths' }).click()
-await page.getByRole('article', { name: /^Slide 4:/ }).locator('.left').click()
+await page
+  .getByRole('article', { name: /^Slide 4:/ })
+  .locator('.left')
+  .click()
 await idle()
 await shoot('prepare')
 await page.getByRole('tab', { name: 'Face' }).click()
@@ -49,7 +62,8 @@ await shoot('review-ink')
 await page.keyboard.press('Escape')
 // As if it had been allowed a minute and fifty seconds.
 const talk = /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
-const limited = (limit: number) => fetch(`${url}/api/talks/${talk}`, { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ limit }) })
+const limited = (limit: number) =>
+  fetch(`${url}/api/talks/${talk}`, { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ limit }) })
 await limited(110_000)
 await page.reload()
 await page.getByText('over the limit of 1:50').waitFor()
@@ -69,7 +83,11 @@ await page.getByRole('textbox', { name: 'surname' }).fill('Okonjo')
 await page.getByRole('button', { name: /^Resolution/ }).click()
 await page.getByRole('menuitem', { name: '480 lines' }).click()
 await page.getByRole('button', { name: 'Make this file' }).click()
-await whenTrue(page, `Number(/Frame (\\d+)/.exec(document.querySelector('article[aria-label="117-Okonjo.mp4"]')?.textContent ?? '')?.[1] ?? 0) > 1000`, 120_000)
+await whenTrue(
+  page,
+  `Number(/Frame (\\d+)/.exec(document.querySelector('article[aria-label="117-Okonjo.mp4"]')?.textContent ?? '')?.[1] ?? 0) > 1000`,
+  120_000,
+)
 await page.waitForTimeout(1200)
 await shoot('making')
 await page.getByRole('button', { name: 'Compare', exact: true }).nth(1).waitFor({ timeout: 300_000 })
@@ -82,7 +100,10 @@ await shoot('two-files')
 
 await page.getByRole('link', { name: 'All talks' }).click()
 await page.getByRole('link', { name: 'Open Counting swifts by ear' }).click()
-await page.getByRole('article', { name: /^Slide 3:/ }).locator('.left').click()
+await page
+  .getByRole('article', { name: /^Slide 3:/ })
+  .locator('.left')
+  .click()
 await page.getByRole('button', { name: 'Add a slide' }).click()
 await page.getByRole('menuitem', { name: /^Points/ }).click()
 const write = async (place: string, text: string): Promise<void> => {
@@ -162,9 +183,17 @@ await page.waitForTimeout(5000)
 await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'Stop and keep' }).click()
 await page.getByRole('link', { name: 'Listen in Review' }).click()
-await page.locator('.visit').nth(1).getByRole('button', { name: /^More for visit/ }).click()
+await page
+  .locator('.visit')
+  .nth(1)
+  .getByRole('button', { name: /^More for visit/ })
+  .click()
 await page.getByRole('menuitem', { name: 'Recordings side by side' }).filter({ visible: true }).click()
-await page.getByRole('dialog', { name: /^Recordings of/ }).getByRole('button', { name: 'Play', exact: true }).last().click()
+await page
+  .getByRole('dialog', { name: /^Recordings of/ })
+  .getByRole('button', { name: 'Play', exact: true })
+  .last()
+  .click()
 await page.waitForTimeout(4000)
 await shoot('side-by-side')
 await page.getByRole('button', { name: 'Take this one' }).last().click()

@@ -36,7 +36,8 @@ if (args.fresh) await startOver()
 mkdirSync(data, { recursive: true })
 
 const external = process.env['DATABASE_URL']
-const cluster = external === undefined ? await startCluster(data) : { url: external, ran: true, stop: () => undefined, restart: () => undefined }
+const cluster =
+  external === undefined ? await startCluster(data) : { url: external, ran: true, stop: () => undefined, restart: () => undefined }
 const children = new Children()
 const host = process.env['AISLE_HOST'] ?? '127.0.0.1'
 
@@ -51,8 +52,12 @@ const stop = (code: number): void => {
     process.exit(code)
   })
 }
-process.on('SIGINT', () => { stop(0) })
-process.on('SIGTERM', () => { stop(0) })
+process.on('SIGINT', () => {
+  stop(0)
+})
+process.on('SIGTERM', () => {
+  stop(0)
+})
 
 const env: NodeJS.ProcessEnv = {
   ...process.env,
@@ -78,9 +83,15 @@ try {
   step('scripts/migrate.ts')
   if (!args.dev) ensureBuilt()
   step('demo/seed/main.ts')
-  if (args.dev) children.keep('server', process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'dev', '--port', port, '--host', '127.0.0.1'], env)
+  if (args.dev)
+    children.keep('server', process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'dev', '--port', port, '--host', '127.0.0.1'], env)
   else children.keep('server', process.execPath, ['.output/server/index.mjs'], env)
-  children.keep('worker', 'sh', ['scripts/sparing.sh', process.execPath, ...(args.dev ? ['--import', 'tsx', 'server/worker/main.ts'] : [programFile('worker')])], env)
+  children.keep(
+    'worker',
+    'sh',
+    ['scripts/sparing.sh', process.execPath, ...(args.dev ? ['--import', 'tsx', 'server/worker/main.ts'] : [programFile('worker')])],
+    env,
+  )
   await untilUp(`http://${here}:${port}/api/health`)
   console.log(`\n  Aisle Talk is open at ${publicAddress}   (${((Date.now() - began) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`)
 } catch (error) {
@@ -90,9 +101,14 @@ try {
 
 async function untilUp(url: string): Promise<void> {
   for (let n = 0; n < 600 && !stopping; n += 1) {
-    const up = await fetch(url).then((answer) => answer.ok, () => false)
+    const up = await fetch(url).then(
+      (answer) => answer.ok,
+      () => false,
+    )
     if (up) return
-    await new Promise((resolve) => { setTimeout(resolve, 100) })
+    await new Promise((resolve) => {
+      setTimeout(resolve, 100)
+    })
   }
   throw new Error(`The server did not answer on port ${port}. Is the port in use? Choose another with --port.`)
 }

@@ -3,7 +3,10 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-/** Runs every check in order, or with `deep` those that take long, and ends with one line that counts them. Lint and types count as one check each. */
+/**
+ * Runs every check in order, or with `deep` those that take long, and ends with one line that counts them. Lint and types count as one
+ * check each.
+ */
 const scratch = mkdtempSync(join(tmpdir(), 'aisle-checks-'))
 let passed = 0
 let failed = 0
@@ -13,8 +16,13 @@ let skipped = 0
 async function check(name: string, args: readonly string[]): Promise<void> {
   const child = spawn(process.execPath, [...args], { stdio: ['ignore', 'pipe', 'pipe'] })
   let said = ''
-  for (const stream of [child.stdout, child.stderr]) stream.on('data', (part: Buffer) => { said += part.toString() })
-  const status = await new Promise<number | null>((resolve) => { child.once('close', resolve) })
+  for (const stream of [child.stdout, child.stderr])
+    stream.on('data', (part: Buffer) => {
+      said += part.toString()
+    })
+  const status = await new Promise<number | null>((resolve) => {
+    child.once('close', resolve)
+  })
   console.log(`\n── ${name}\n${said}`)
   if (status === 0) passed += 1
   else failed += 1
@@ -30,8 +38,14 @@ interface Report {
 async function tests(project: string): Promise<void> {
   console.log(`\n── ${project} tests`)
   const out = join(scratch, `${project}.json`)
-  const child = spawn(process.execPath, ['node_modules/vitest/vitest.mjs', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${out}`], { stdio: 'inherit' })
-  const status = await new Promise<number | null>((resolve) => { child.once('close', resolve) })
+  const child = spawn(
+    process.execPath,
+    ['node_modules/vitest/vitest.mjs', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${out}`],
+    { stdio: 'inherit' },
+  )
+  const status = await new Promise<number | null>((resolve) => {
+    child.once('close', resolve)
+  })
   try {
     const report = JSON.parse(readFileSync(out, 'utf8')) as Report
     passed += report.numPassedTests
@@ -45,12 +59,17 @@ async function tests(project: string): Promise<void> {
 }
 
 const deep = process.argv[2] === 'deep'
-spawnSync(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], { stdio: 'ignore', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+spawnSync(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], {
+  stdio: 'ignore',
+  env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' },
+})
 // Types take one processor for as long as lint and the unit tests take the other.
 if (!deep) {
   await Promise.all([
     check('types', ['--import', 'tsx', 'scripts/types.ts']),
-    check('lint', ['node_modules/eslint/bin/eslint.js', '.']).then(() => tests('unit')),
+    check('format', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.'])
+      .then(() => check('lint', ['node_modules/eslint/bin/eslint.js', '.']))
+      .then(() => tests('unit')),
   ])
 }
 for (const project of deep ? ['deep'] : ['server', 'browser', 'alone']) await tests(project)

@@ -8,7 +8,18 @@ const { data, databaseUrl } = besideProduct()
 bundle('worker')
 bundleApart()
 const worker = spawn('sh', ['scripts/sparing.sh', process.execPath, programFile('worker')], {
-  stdio: 'inherit', env: { ...process.env, AISLE_DATA: data, DATABASE_URL: databaseUrl, AISLE_PROGRAMS: process.env['AISLE_PROGRAMS'] ?? resolve(PROGRAMS_FOLDER) },
+  stdio: 'inherit',
+  env: {
+    ...process.env,
+    AISLE_DATA: data,
+    DATABASE_URL: databaseUrl,
+    AISLE_PROGRAMS: process.env['AISLE_PROGRAMS'] ?? resolve(PROGRAMS_FOLDER),
+  },
 })
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => { worker.kill(signal) })
-worker.once('exit', (code) => { process.exit(code ?? 1) })
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.on(signal, () => {
+    worker.kill(signal)
+  })
+worker.once('exit', (code) => {
+  process.exit(code ?? 1)
+})

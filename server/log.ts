@@ -1,6 +1,9 @@
 import pino from 'pino'
 
-/** What is told of an error: what kind it is and where it came from. What the database says besides (`detail`, `where`, parameters) may hold what a person wrote. */
+/**
+ * What is told of an error: what kind it is and where it came from. What the database says besides (`detail`, `where`, parameters) may
+ * hold what a person wrote.
+ */
 function told(error: unknown): unknown {
   if (!(error instanceof Error)) return { message: typeof error === 'string' ? error : 'no error was thrown' }
   const { name, message, stack, cause } = error

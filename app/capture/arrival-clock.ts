@@ -8,7 +8,7 @@ const REMEMBERED = 5000
 export class ArrivalClock {
   #next: number | null = null
   /** The soonest arrivals, each less its count, the least first and later ones after it. */
-  #soonest: readonly { readonly count: number, readonly offset: number }[] = []
+  #soonest: readonly { readonly count: number; readonly offset: number }[] = []
 
   /**
    * @param arrived when the block came, in ms of the page's clock
@@ -17,7 +17,7 @@ export class ArrivalClock {
    * @param rate samples a second
    * @returns when its first sample was captured, and whether blocks were lost before it
    */
-  take(arrived: number, first: number, frames: number, rate: number): { readonly at: number, readonly lost: boolean } {
+  take(arrived: number, first: number, frames: number, rate: number): { readonly at: number; readonly lost: boolean } {
     const counted = (first / rate) * 1000
     // A block can come when its last sample was captured, and no sooner.
     const offset = arrived - (frames / rate) * 1000 - counted

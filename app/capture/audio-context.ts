@@ -11,9 +11,17 @@ export async function runningAudio(options?: AudioContextOptions): Promise<Audio
   const context = new AudioContext(options)
   const runs = await Promise.race([
     context.resume().then(() => true),
-    new Promise<false>((resolve) => { setTimeout(() => { resolve(false) }, PATIENCE) }),
+    new Promise<false>((resolve) => {
+      setTimeout(() => {
+        resolve(false)
+      }, PATIENCE)
+    }),
   ])
   if (runs) return context
   void context.close()
-  throw new Refusal('unavailable', 'This browser works with sound only where there is something to hear it on. Plug in earphones or a loudspeaker, then open the room check again.')
+  throw new Refusal(
+    'unavailable',
+    'This browser works with sound only where there is something to hear it on. Plug in earphones or a loudspeaker, then open ' +
+      'the room check again.',
+  )
 }

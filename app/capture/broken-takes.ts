@@ -19,17 +19,24 @@ export async function findBrokenTakes(talk: TalkView): Promise<readonly BrokenTa
   const db = await localTakes()
   const held = new Set((await navigator.locks.query()).held?.map((lock) => lock.name))
   const local = (await db.getAllFromIndex('takes', 'talk', talk.id)).filter((take) => !take.stopped && !held.has(takeLock(take.id)))
-  const here = await Promise.all(local.map(async (take): Promise<BrokenTake> => {
-    const stretches = await db.getAllFromIndex('stretches', 'take', take.id)
-    const counts = await Promise.all(stretches.map(async (stretch) => {
-      if (stretch.closing !== null) return stretch.closing.length
-      const waiting = await db.countFromIndex('slices', 'stretch', stretch.id)
-      const sent = await api.get<{ slices: number[] }>(`/stretches/${stretch.id}`).then((held) => held.slices.length, () => 0)
-      const tail = (await db.getAllFromIndex('tails', 'stretch', stretch.id)).at(-1)
-      return Math.max((waiting + sent) * SLICE, tail === undefined ? 0 : tail.at + SLICE)
-    }))
-    return { id: take.id, began: new Date(take.began).toISOString(), about: counts.reduce((sum, count) => sum + count, 0), here: true }
-  }))
+  const here = await Promise.all(
+    local.map(async (take): Promise<BrokenTake> => {
+      const stretches = await db.getAllFromIndex('stretches', 'take', take.id)
+      const counts = await Promise.all(
+        stretches.map(async (stretch) => {
+          if (stretch.closing !== null) return stretch.closing.length
+          const waiting = await db.countFromIndex('slices', 'stretch', stretch.id)
+          const sent = await api.get<{ slices: number[] }>(`/stretches/${stretch.id}`).then(
+            (held) => held.slices.length,
+            () => 0,
+          )
+          const tail = (await db.getAllFromIndex('tails', 'stretch', stretch.id)).at(-1)
+          return Math.max((waiting + sent) * SLICE, tail === undefined ? 0 : tail.at + SLICE)
+        }),
+      )
+      return { id: take.id, began: new Date(take.began).toISOString(), about: counts.reduce((sum, count) => sum + count, 0), here: true }
+    }),
+  )
   const known = new Set(here.map((take) => take.id))
   const elsewhere = talk.takes
     .filter((take) => take.state === 'open' && !take.live && !known.has(take.id) && !held.has(takeLock(take.id)))

@@ -1,18 +1,24 @@
 import { median } from '@core/voice'
 
-/** Capture times of each camera's last pictures, in ms of the page's clock. A camera is watched from when it is opened: the first pictures of a new watcher come too late. */
+/**
+ * Capture times of each camera's last pictures, in ms of the page's clock. A camera is watched from when it is opened: the first
+ * pictures of a new watcher come too late.
+ */
 const times = new WeakMap<MediaStreamTrack, number[]>()
 const REMEMBERED = 300
 
 /** A picture's own stamp that is farther than this from when it was shown is on another clock, in ms. */
 const SAME_CLOCK = 300
 
-/** When a picture came to whoever records it, in ms of the page's clock: recorders go by the capture time where there is one, and else by that. */
+/**
+ * When a picture came to whoever records it, in ms of the page's clock: recorders go by the capture time where there is one, and else
+ * by that.
+ */
 const arrivalOf = ({ captureTime, presentationTime }: VideoFrameCallbackMetadata): number => captureTime ?? presentationTime
 
 /**
- * When a picture was taken, in ms of the page's clock. Pictures that a script gives have no capture time: those that are stamped on the page's clock
- * have it in their stamp, others are shown a moment after they were drawn.
+ * When a picture was taken, in ms of the page's clock. Pictures that a script gives have no capture time: those that are stamped on the
+ * page's clock have it in their stamp, others are shown a moment after they were drawn.
  */
 export function takenAt({ captureTime, presentationTime, mediaTime }: VideoFrameCallbackMetadata): number {
   const stamp = mediaTime * 1000
@@ -35,7 +41,10 @@ export function noteFrame(track: MediaStreamTrack, about: VideoFrameCallbackMeta
   remember(stamps, track, takenAt(about) - about.mediaTime * 1000)
 }
 
-/** What is added to the stamp of a camera's picture to have the time at which it was taken, on the page's clock; null before any was seen. */
+/**
+ * What is added to the stamp of a camera's picture to have the time at which it was taken, on the page's clock; null before any was
+ * seen.
+ */
 export function stampOffset(track: MediaStreamTrack): number | null {
   const known = stamps.get(track)
   return known === undefined ? null : median(known)
@@ -49,10 +58,13 @@ export async function firstFrame(track: MediaStreamTrack, since: number): Promis
   for (let waited = 0; waited < PATIENCE; waited += LOOK_EVERY) {
     const found = times.get(track)?.find((taken) => taken >= since)
     if (found !== undefined) return found
-    await new Promise((resolve) => { setTimeout(resolve, LOOK_EVERY) })
+    await new Promise((resolve) => {
+      setTimeout(resolve, LOOK_EVERY)
+    })
   }
   return null
 }
 
 /** How many pictures a camera took between two times. */
-export const framesSince = (track: MediaStreamTrack, from: number, to: number): number => times.get(track)?.filter((taken) => taken >= from && taken < to).length ?? 0
+export const framesSince = (track: MediaStreamTrack, from: number, to: number): number =>
+  times.get(track)?.filter((taken) => taken >= from && taken < to).length ?? 0

@@ -7,7 +7,7 @@ describe('the clock of a microphone', () => {
     let worst = 0
     for (let n = 0; n < 2000; n += 1) {
       // Every seventh block is stamped up to four milliseconds late.
-      const { at } = clock.take(1000 + n * 10 + (n % 7 === 0 ? (n % 5) : 0.1 * (n % 3)), 480, 48_000)
+      const { at } = clock.take(1000 + n * 10 + (n % 7 === 0 ? n % 5 : 0.1 * (n % 3)), 480, 48_000)
       if (n > 100) worst = Math.max(worst, Math.abs(at - 1000 - n * 10 - 0.1))
     }
     expect(worst).toBeLessThan(0.3)

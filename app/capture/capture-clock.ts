@@ -24,7 +24,7 @@ export class CaptureClock {
    * @param rate samples a second
    * @returns when its first sample was captured, and whether blocks were lost before it
    */
-  take(stamp: number, frames: number, rate: number): { readonly at: number, readonly lost: boolean } {
+  take(stamp: number, frames: number, rate: number): { readonly at: number; readonly lost: boolean } {
     const counted = (this.#count / rate) * 1000
     const lost = this.#offsets.length > 0 && Math.abs(stamp - counted - this.#median) > GAP
     if (lost) this.#offsets = []

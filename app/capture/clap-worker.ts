@@ -11,4 +11,6 @@ async function listen(source: BlockSource): Promise<void> {
   }
 }
 
-self.onmessage = (message: MessageEvent<BlockSource>) => { void listen(message.data) }
+self.onmessage = (message: MessageEvent<BlockSource>) => {
+  void listen(message.data)
+}

@@ -16,7 +16,12 @@ const MOST_ON_ITS_WAY = 1500
 const SAME_CLOCK = 50
 
 /** Takes pictures as the page is shown them, where the browser does not give them one by one. @returns as `takeFacePrint` does */
-function watchShown(camera: MediaStreamTrack, began: number, late: Ms, keep: (pictures: readonly SmallPicture[]) => Promise<void>): () => Promise<void> {
+function watchShown(
+  camera: MediaStreamTrack,
+  began: number,
+  late: Ms,
+  keep: (pictures: readonly SmallPicture[]) => Promise<void>,
+): () => Promise<void> {
   const video = document.createElement('video')
   Object.assign(video, { muted: true, playsInline: true, srcObject: new MediaStream([camera]) })
   const small = smallPictures()
@@ -46,7 +51,12 @@ function watchShown(camera: MediaStreamTrack, began: number, late: Ms, keep: (pi
  * @param keep is given them once, in order; the stretch does not end before they are kept
  * @returns what ends it early, with as many as there are by then
  */
-export function takeFacePrint(camera: MediaStreamTrack, began: number, late: Ms, keep: (pictures: readonly SmallPicture[]) => Promise<void>): () => Promise<void> {
+export function takeFacePrint(
+  camera: MediaStreamTrack,
+  began: number,
+  late: Ms,
+  keep: (pictures: readonly SmallPicture[]) => Promise<void>,
+): () => Promise<void> {
   if (!('MediaStreamTrackProcessor' in globalThis)) return watchShown(camera, began, late, keep)
   const track = camera.clone()
   const { readable } = new MediaStreamTrackProcessor({ track, maxBufferSize: BUFFER })
@@ -68,7 +78,12 @@ export function takeFacePrint(camera: MediaStreamTrack, began: number, late: Ms,
   worker.postMessage(order, [readable])
   return async () => {
     worker.postMessage('end')
-    await Promise.race([done, new Promise((resolve) => { setTimeout(resolve, PATIENCE) })])
+    await Promise.race([
+      done,
+      new Promise((resolve) => {
+        setTimeout(resolve, PATIENCE)
+      }),
+    ])
     end()
   }
 }

@@ -4,7 +4,11 @@ import { framesSince } from './camera-times'
 import { recordTrial } from './recorder'
 
 /** Sizes a camera steps down by when this machine's encoder cannot keep up. */
-const SIZES: readonly Size[] = [{ width: 1280, height: 720 }, { width: 960, height: 540 }, { width: 640, height: 360 }]
+const SIZES: readonly Size[] = [
+  { width: 1280, height: 720 },
+  { width: 960, height: 540 },
+  { width: 640, height: 360 },
+]
 /** How long a trial lasts, in ms, and which part of the camera's pictures it must have kept. */
 const TRIAL = 2500
 const KEPT = 0.85
@@ -46,7 +50,12 @@ export async function fitCamera(camera: MediaStreamTrack, mic: MediaStreamTrack,
     const next = SIZES.find((one) => size !== null && one.height < size.height)
     if (next === undefined || givesFew(given, TRIAL) || keepsUp(framesInWebm(trial.bytes), given, trial.behind)) return { size, stepped }
     // A device without such a size has its pictures scaled by the browser; not in TypeScript's types.
-    const smaller: MediaTrackConstraints & { readonly resizeMode: 'crop-and-scale' } = { width: { ideal: next.width }, height: { ideal: next.height }, frameRate: { ideal: 30 }, resizeMode: 'crop-and-scale' }
+    const smaller: MediaTrackConstraints & { readonly resizeMode: 'crop-and-scale' } = {
+      width: { ideal: next.width },
+      height: { ideal: next.height },
+      frameRate: { ideal: 30 },
+      resizeMode: 'crop-and-scale',
+    }
     await camera.applyConstraints(smaller)
     // A camera that cannot be made smaller stays as it is.
     if (sizeOf(camera)?.height === size?.height) return { size, stepped }

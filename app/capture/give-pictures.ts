@@ -14,14 +14,20 @@ export interface DrawnPictures {
   readonly younger: number
 }
 
-export const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
+export const sleep = (ms: number): Promise<void> =>
+  new Promise((resolve) => {
+    setTimeout(resolve, ms)
+  })
 
 /**
  * Gives drawn pictures, each at its time, until nobody takes them any more.
  * @param draw one picture, taken `at` ms of the worker's clock
  * @throws whatever writing to a track throws that was stopped
  */
-export async function givePictures({ writable, size, fps, began, younger }: DrawnPictures, draw: (ctx: OffscreenCanvasRenderingContext2D, at: number) => void): Promise<never> {
+export async function givePictures(
+  { writable, size, fps, began, younger }: DrawnPictures,
+  draw: (ctx: OffscreenCanvasRenderingContext2D, at: number) => void,
+): Promise<never> {
   const writer = writable.getWriter()
   const canvas = new OffscreenCanvas(size.width, size.height)
   const ctx = canvas.getContext('2d')

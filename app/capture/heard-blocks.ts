@@ -7,8 +7,8 @@ import { pageStamp } from './page-stamp'
  * clock began, on the clock on the wall.
  */
 export type BlockSource =
-  | { readonly kind: 'stamped', readonly readable: ReadableStream<AudioData>, readonly origin: number }
-  | { readonly kind: 'counted', readonly port: MessagePort, readonly origin: number }
+  | { readonly kind: 'stamped'; readonly readable: ReadableStream<AudioData>; readonly origin: number }
+  | { readonly kind: 'counted'; readonly port: MessagePort; readonly origin: number }
 
 /** A block of a microphone: its first channel, and when its first sample was captured, in ms of the page's clock. */
 export interface HeardBlock {
@@ -55,7 +55,9 @@ async function* countedBlocks(port: MessagePort, origin: number): AsyncGenerator
   for (;;) {
     const next = waiting.shift()
     if (next === undefined) {
-      await new Promise<void>((resolve) => { wake = resolve })
+      await new Promise<void>((resolve) => {
+        wake = resolve
+      })
       continue
     }
     const { first, rate, samples } = next
@@ -65,4 +67,4 @@ async function* countedBlocks(port: MessagePort, origin: number): AsyncGenerator
 
 /** Reads a microphone's raw blocks in a worker, until its track ends. */
 export const heardBlocks = (source: BlockSource): AsyncGenerator<HeardBlock> =>
-  (source.kind === 'stamped' ? stampedBlocks(source.readable, source.origin) : countedBlocks(source.port, source.origin))
+  source.kind === 'stamped' ? stampedBlocks(source.readable, source.origin) : countedBlocks(source.port, source.origin)

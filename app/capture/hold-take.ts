@@ -28,15 +28,31 @@ export async function claimTalk(talk: string): Promise<() => void> {
         reject(new Refusal('conflict', 'This talk is being recorded in another tab of this browser. Stop that take there first.'))
         return undefined
       }
-      return new Promise<void>((free) => { resolve(free) })
+      return new Promise<void>((free) => {
+        resolve(free)
+      })
     })
   })
 }
 
 /** Keeps other pages from taking a take under way for a broken one, and sends it as it grows. */
-export function holdTake(id: string, events: { readonly safeTo: () => Ms, readonly onUnsent: (unsent: boolean, to: Ms, waiting: Ms) => void, readonly onTrouble: (error: unknown) => void, readonly onFinished: () => void }): HeldTake {
+export function holdTake(
+  id: string,
+  events: {
+    readonly safeTo: () => Ms
+    readonly onUnsent: (unsent: boolean, to: Ms, waiting: Ms) => void
+    readonly onTrouble: (error: unknown) => void
+    readonly onFinished: () => void
+  },
+): HeldTake {
   let free: (() => void) | null = null
-  void navigator.locks.request(takeLock(id), () => new Promise<void>((resolve) => { free = resolve }))
+  void navigator.locks.request(
+    takeLock(id),
+    () =>
+      new Promise<void>((resolve) => {
+        free = resolve
+      }),
+  )
   let sending: Promise<void> | null = null
   /** Refusals one after the other that may go away by themselves: what was sent last may not have been kept yet. */
   let refusals = 0
@@ -48,21 +64,31 @@ export function holdTake(id: string, events: { readonly safeTo: () => Ms, readon
     try {
       const finished = await sendTake(take, (count) => {
         const what = count === 1 ? 'One thing that was drawn or pressed' : `${String(count)} things that were drawn or pressed`
-        events.onTrouble(new Refusal('malformed', `${what} could not be taken in by the server. The recording goes on without; they are kept in this browser.`))
+        events.onTrouble(
+          new Refusal(
+            'malformed',
+            `${what} could not be taken in by the server. The recording goes on without; they are kept in this browser.`,
+          ),
+        )
       })
       refusals = 0
       events.onUnsent(false, to, 0)
       if (finished) events.onFinished()
     } catch (error) {
       // Nothing is lost: it is kept here and sent as soon as the server answers.
-      events.onUnsent(true, events.safeTo(), await slicesWaiting(id) * SLICE)
+      events.onUnsent(true, events.safeTo(), (await slicesWaiting(id)) * SLICE)
       if (!(error instanceof Refusal) || error.code === 'unavailable') return
       refusals += 1
       if (error.code !== 'conflict' || refusals >= TOLD_AFTER) events.onTrouble(error)
     }
   }
-  const once = (): Promise<void> => (sending ??= pump().finally(() => { sending = null }))
-  const timer = setInterval(() => { void once() }, SEND_EVERY)
+  const once = (): Promise<void> =>
+    (sending ??= pump().finally(() => {
+      sending = null
+    }))
+  const timer = setInterval(() => {
+    void once()
+  }, SEND_EVERY)
   return {
     flush: async () => {
       await sending

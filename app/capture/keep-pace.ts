@@ -13,7 +13,10 @@ const PATIENCE: Ms = 1500
  * when another program takes this machine's time, pictures are given up first, never the voice.
  * @param began where the recording begins, on the page's clock
  */
-export function keepPace(camera: MediaStreamTrack, began: number): { /** @returns how far the recording has come, in ms of it */ readonly slice: (bytes: Uint8Array) => Ms, readonly end: () => void } {
+export function keepPace(
+  camera: MediaStreamTrack,
+  began: number,
+): { /** @returns how far the recording has come, in ms of it */ readonly slice: (bytes: Uint8Array) => Ms; readonly end: () => void } {
   const clock = new WebmClock()
   let step = 0
   let asked = -Infinity
@@ -29,6 +32,9 @@ export function keepPace(camera: MediaStreamTrack, began: number): { /** @return
       return reached
     },
     // The next stretch begins with all of its pictures again.
-    end: () => { if (step > 0 && camera.readyState === 'live') void camera.applyConstraints({ ...camera.getConstraints(), frameRate: { ideal: 30 } }).catch(() => undefined) },
+    end: () => {
+      if (step > 0 && camera.readyState === 'live')
+        void camera.applyConstraints({ ...camera.getConstraints(), frameRate: { ideal: 30 } }).catch(() => undefined)
+    },
   }
 }

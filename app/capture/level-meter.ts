@@ -16,9 +16,11 @@ export async function watchLevel(stream: MediaStream, hear: (level: Level) => vo
   const context = await runningAudio()
   await context.audioWorklet.addModule('/level-worklet.js')
   const meter = new AudioWorkletNode(context, 'level-meter', { numberOfOutputs: 0 })
-  meter.port.onmessage = (message: MessageEvent<{ peak: number, rms: number }>) => {
+  meter.port.onmessage = (message: MessageEvent<{ peak: number; rms: number }>) => {
     hear({ peak: toDb(message.data.peak), rms: toDb(message.data.rms) })
   }
   new MediaStreamAudioSourceNode(context, { mediaStream: stream }).connect(meter)
-  return () => { void context.close() }
+  return () => {
+    void context.close()
+  }
 }

@@ -22,24 +22,28 @@ export interface LocalStretch {
   readonly voice: boolean
   readonly mime: string
   readonly opening: Snapshot
-  readonly offsets: { readonly picture: number, readonly sound: number } | null
-  readonly closing: { readonly slices: number, readonly cues: number, readonly length: Ms } | null
+  readonly offsets: { readonly picture: number; readonly sound: number } | null
+  readonly closing: { readonly slices: number; readonly cues: number; readonly length: Ms } | null
   /** How much of it counts when not all does. */
   readonly kept: Ms | null
 }
 
 interface Schema extends DBSchema {
-  takes: { key: string, value: LocalTake, indexes: { talk: string } }
-  stretches: { key: string, value: LocalStretch, indexes: { take: string } }
-  slices: { key: [string, number], value: { stretch: string, n: number, bytes: ArrayBuffer, digest: string }, indexes: { stretch: string } }
-  prints: { key: [string, number], value: { stretch: string, n: number, at: number, rate: number, samples: ArrayBuffer }, indexes: { stretch: string } }
-  cues: { key: [string, number], value: { stretch: string, n: number, cue: Cue }, indexes: { stretch: string } }
+  takes: { key: string; value: LocalTake; indexes: { talk: string } }
+  stretches: { key: string; value: LocalStretch; indexes: { take: string } }
+  slices: { key: [string, number]; value: { stretch: string; n: number; bytes: ArrayBuffer; digest: string }; indexes: { stretch: string } }
+  prints: {
+    key: [string, number]
+    value: { stretch: string; n: number; at: number; rate: number; samples: ArrayBuffer }
+    indexes: { stretch: string }
+  }
+  cues: { key: [string, number]; value: { stretch: string; n: number; cue: Cue }; indexes: { stretch: string } }
   /** Events that the server would not take, so that nothing else waits for them. */
-  aside: { key: [string, number], value: { stretch: string, n: number, cue: Cue }, indexes: { stretch: string } }
+  aside: { key: [string, number]; value: { stretch: string; n: number; cue: Cue }; indexes: { stretch: string } }
   /** A stretch's first pictures, small, until the server has them. */
-  faces: { key: string, value: { stretch: string, print: ArrayBuffer } }
+  faces: { key: string; value: { stretch: string; print: ArrayBuffer } }
   /** What was said last, as long as its recording may not have come so far. */
-  tails: { key: [string, number], value: VoicePart, indexes: { stretch: string } }
+  tails: { key: [string, number]; value: VoicePart; indexes: { stretch: string } }
 }
 
 /** A piece of a stretch's voice as its microphone gave it. */
@@ -60,22 +64,26 @@ const PARTS = ['slices', 'cues', 'prints', 'tails'] as const
 let opened: Promise<IDBPDatabase<Schema>> | undefined
 
 /** This browser's own store of takes. */
-export const localTakes = (): Promise<IDBPDatabase<Schema>> => (opened ??= openDB<Schema>('aisle-takes', 5, {
-  upgrade(db, before) {
-    db.createObjectStore('aside', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
-    if (before < 4) db.createObjectStore('faces', { keyPath: 'stretch' })
-    if (before < 3) db.createObjectStore('tails', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
-    if (before < 2) db.createObjectStore('prints', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
-    if (before > 0) return
-    db.createObjectStore('takes', { keyPath: 'id' }).createIndex('talk', 'talk')
-    db.createObjectStore('stretches', { keyPath: 'id' }).createIndex('take', 'take')
-    db.createObjectStore('slices', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
-    db.createObjectStore('cues', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
-  },
-}))
+export const localTakes = (): Promise<IDBPDatabase<Schema>> =>
+  (opened ??= openDB<Schema>('aisle-takes', 5, {
+    upgrade(db, before) {
+      db.createObjectStore('aside', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+      if (before < 4) db.createObjectStore('faces', { keyPath: 'stretch' })
+      if (before < 3) db.createObjectStore('tails', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+      if (before < 2) db.createObjectStore('prints', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+      if (before > 0) return
+      db.createObjectStore('takes', { keyPath: 'id' }).createIndex('talk', 'talk')
+      db.createObjectStore('stretches', { keyPath: 'id' }).createIndex('take', 'take')
+      db.createObjectStore('slices', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+      db.createObjectStore('cues', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+    },
+  }))
 
 /** Keeps records together; when this returns they are on the disk, as far as the browser can tell. */
-export async function keepLocally<Name extends 'takes' | 'stretches' | 'faces' | typeof PARTS[number]>(store: Name, ...values: readonly Schema[Name]['value'][]): Promise<void> {
+export async function keepLocally<Name extends 'takes' | 'stretches' | 'faces' | (typeof PARTS)[number]>(
+  store: Name,
+  ...values: readonly Schema[Name]['value'][]
+): Promise<void> {
   const transaction = (await localTakes()).transaction(store, 'readwrite', { durability: 'strict' })
   const puts = values.map((value) => transaction.store.put(value))
   // Said at once: the browser need not ask this page, which may be busy or gone by then, whether there is more.
@@ -103,7 +111,8 @@ export async function forgetTake(id: string): Promise<void> {
     await transaction.objectStore('stretches').delete(stretch)
     await transaction.objectStore('faces').delete(stretch)
     for (const name of PARTS) {
-      for (const key of await transaction.objectStore(name).index('stretch').getAllKeys(stretch)) await transaction.objectStore(name).delete(key)
+      for (const key of await transaction.objectStore(name).index('stretch').getAllKeys(stretch))
+        await transaction.objectStore(name).delete(key)
     }
   }
   await transaction.done

@@ -19,7 +19,12 @@ export interface VoiceCare {
 const only = (stream: MediaStream, kind: 'audio' | 'video'): OpenTrack => {
   const [track] = kind === 'audio' ? stream.getAudioTracks() : stream.getVideoTracks()
   if (track === undefined) throw new DOMException('no track', 'NotFoundError')
-  return { track, stop: () => { track.stop() } }
+  return {
+    track,
+    stop: () => {
+      track.stop()
+    },
+  }
 }
 const exactly = (id: string): { exact: string } | undefined => (id === 'default' ? undefined : { exact: id })
 

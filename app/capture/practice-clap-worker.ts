@@ -3,8 +3,8 @@ import { hiss } from './hiss'
 
 /** What a practice device is told: where its blocks or pictures go, and where the page's clock began, on the clock on the wall. */
 export type ClapDevice =
-  | { readonly kind: 'mic', readonly writable: WritableStream<AudioData>, readonly origin: number }
-  | { readonly kind: 'camera', readonly writable: WritableStream<VideoFrame>, readonly origin: number }
+  | { readonly kind: 'mic'; readonly writable: WritableStream<AudioData>; readonly origin: number }
+  | { readonly kind: 'camera'; readonly writable: WritableStream<VideoFrame>; readonly origin: number }
 
 /** Time from one clap to the next, and how long each is heard and seen, in ms of the page's clock. */
 const EVERY = 2000
@@ -29,7 +29,16 @@ async function mic(writer: WritableStreamDefaultWriter<AudioData>, younger: numb
       room += (noise() - room) * 0.06
       return (at + younger + (n / SOUND_RATE) * 1000) % EVERY < HEARD ? noise() * 0.7 : room * 0.2
     })
-    await writer.write(new AudioData({ format: 'f32-planar', sampleRate: SOUND_RATE, numberOfFrames: frames, numberOfChannels: 1, timestamp: Math.round(at * 1000), data }))
+    await writer.write(
+      new AudioData({
+        format: 'f32-planar',
+        sampleRate: SOUND_RATE,
+        numberOfFrames: frames,
+        numberOfChannels: 1,
+        timestamp: Math.round(at * 1000),
+        data,
+      }),
+    )
   }
 }
 
@@ -37,7 +46,7 @@ async function mic(writer: WritableStreamDefaultWriter<AudioData>, younger: numb
 function camera(writable: WritableStream<VideoFrame>, younger: number): Promise<never> {
   // A picture is taken just when a click begins: flash and click are one moment, not as much as a picture's time apart.
   const period = 1000 / PICTURE.rate
-  const began = (Math.ceil((performance.now() + younger) / period) * period) - younger + 0.5
+  const began = Math.ceil((performance.now() + younger) / period) * period - younger + 0.5
   return givePictures({ writable, size: PICTURE, fps: PICTURE.rate, began, younger }, (ctx, at) => {
     ctx.fillStyle = (at + younger) % EVERY < SEEN ? '#FFFFFF' : '#20406E'
     ctx.fillRect(0, 0, PICTURE.width, PICTURE.height)

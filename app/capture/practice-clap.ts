@@ -8,24 +8,31 @@ import { workerDevice } from './worker-device'
 import type { WorkerDevice } from './worker-device'
 
 /** A device that keeps time by the machine's clock in a worker of its own, where the browser lets one be made. */
-const steadyDevice = (kind: ClapDevice['kind']): WorkerDevice | null => workerDevice(kind === 'mic' ? 'audio' : 'video', (writable) => {
-  const worker = new Worker(new URL('./practice-clap-worker.ts', import.meta.url), { type: 'module' })
-  const device: ClapDevice = { kind, writable, origin: performance.timeOrigin }
-  worker.postMessage(device, [writable])
-  return worker
-})
+const steadyDevice = (kind: ClapDevice['kind']): WorkerDevice | null =>
+  workerDevice(kind === 'mic' ? 'audio' : 'video', (writable) => {
+    const worker = new Worker(new URL('./practice-clap-worker.ts', import.meta.url), { type: 'module' })
+    const device: ClapDevice = { kind, writable, origin: performance.timeOrigin }
+    worker.postMessage(device, [writable])
+    return worker
+  })
 
 /** Time from one clap to the next, and how long each is seen and heard, in seconds. */
 const EVERY = 2
 const SEEN = 0.13
 const HEARD = 0.02
-/** How long a drawn picture waits until it is taken, in seconds: on the mean half a period of the drawing and half a period of the taking. */
+/**
+ * How long a drawn picture waits until it is taken, in seconds: on the mean half a period of the drawing and half a period of the
+ * taking.
+ */
 const PICTURE_WAITS = 1 / 30
 
 /** The clock that both go by, and when on it the first clap was, in seconds. */
-let clapping: { readonly context: AudioContext, readonly first: number, readonly arrivals: ArrivalClock } | null = null
+let clapping: { readonly context: AudioContext; readonly first: number; readonly arrivals: ArrivalClock } | null = null
 
-/** How long ago the last clap began, in seconds; negative before the first. A page sees the time of sound move in steps, late by more or less. */
+/**
+ * How long ago the last clap began, in seconds; negative before the first. A page sees the time of sound move in steps, late by more or
+ * less.
+ */
 function sinceClap(): number {
   if (clapping === null) return -1
   const { context, first, arrivals } = clapping
@@ -63,8 +70,10 @@ export async function openClapMic(): Promise<PracticeMic> {
 }
 
 /** A camera that sees a flash whenever that microphone hears its click. */
-export const openClapCamera = (): PracticeCamera => steadyDevice('camera') ?? drawnCamera((ctx, size) => {
-  const since = sinceClap() + PICTURE_WAITS
-  ctx.fillStyle = since >= 0 && since < SEEN ? '#FFFFFF' : '#20406E'
-  ctx.fillRect(0, 0, size.width, size.height)
-})
+export const openClapCamera = (): PracticeCamera =>
+  steadyDevice('camera') ??
+  drawnCamera((ctx, size) => {
+    const since = sinceClap() + PICTURE_WAITS
+    ctx.fillStyle = since >= 0 && since < SEEN ? '#FFFFFF' : '#20406E'
+    ctx.fillRect(0, 0, size.width, size.height)
+  })

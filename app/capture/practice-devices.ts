@@ -51,7 +51,9 @@ export function drawnCamera(draw: (ctx: CanvasRenderingContext2D, size: Size, at
   const context = canvas.getContext('2d')
   if (context === null) throw new Error('this browser draws no canvas')
   const began = performance.now()
-  const next = (): void => { draw(context, SIZE, performance.now() - began) }
+  const next = (): void => {
+    draw(context, SIZE, performance.now() - began)
+  }
   next()
   const stream = canvas.captureStream(RATE)
   const timer = setInterval(next, 1000 / RATE)

@@ -3,10 +3,19 @@ import type { PaintContext } from '@core/paint'
 import type { Size } from '@core/model'
 import { givePictures } from './give-pictures'
 
-/** What the practice camera's worker is told: first where its pictures go, and when the page's clock began (ms of the wall clock); then how loud its speaker is, 0 to 1. */
+/**
+ * What the practice camera's worker is told: first where its pictures go, and when the page's clock began (ms of the wall clock); then
+ * how loud its speaker is, 0 to 1.
+ */
 export type SpeakerMessage =
-  | { readonly kind: 'begin', readonly writable: WritableStream<VideoFrame>, readonly origin: number, readonly size: Size, readonly fps: number }
-  | { readonly kind: 'loudness', readonly loudness: number }
+  | {
+      readonly kind: 'begin'
+      readonly writable: WritableStream<VideoFrame>
+      readonly origin: number
+      readonly size: Size
+      readonly fps: number
+    }
+  | { readonly kind: 'loudness'; readonly loudness: number }
 
 let loudness = 0
 

@@ -21,15 +21,24 @@ export interface Print {
 
 export type PrintOrder =
   /** `tail`: the stretch whose voice is kept besides, until its recording has it too; null when there is no need. */
-  | { readonly kind: 'begin', readonly source: BlockSource, readonly began: number, readonly tail: string | null }
+  | { readonly kind: 'begin'; readonly source: BlockSource; readonly began: number; readonly tail: string | null }
   /** How far the recording on the disk has come, in ms. */
-  | { readonly kind: 'reached', readonly to: number }
+  | { readonly kind: 'reached'; readonly to: number }
   | { readonly kind: 'end' }
 
-/** What the worker says: a print; that the microphone's rate has changed; that what is said could not be kept; that there are no more prints. */
-export type PrintNews = { readonly kind: 'print', readonly print: Print } | { readonly kind: 'rate' } | { readonly kind: 'trouble', readonly error: unknown } | { readonly kind: 'end' }
+/**
+ * What the worker says: a print; that the microphone's rate has changed; that what is said could not be kept; that there are no more
+ * prints.
+ */
+export type PrintNews =
+  | { readonly kind: 'print'; readonly print: Print }
+  | { readonly kind: 'rate' }
+  | { readonly kind: 'trouble'; readonly error: unknown }
+  | { readonly kind: 'end' }
 
-const tell = (news: PrintNews): void => { self.postMessage(news, { transfer: news.kind === 'print' ? [news.print.samples] : [] }) }
+const tell = (news: PrintNews): void => {
+  self.postMessage(news, { transfer: news.kind === 'print' ? [news.print.samples] : [] })
+}
 
 function printOf(parts: readonly Float32Array[], at: number, rate: number): Print | null {
   const samples = sixteenBits(parts)
@@ -40,7 +49,7 @@ function printOf(parts: readonly Float32Array[], at: number, rate: number): Prin
 
 let last: Print | null = null
 /** What is being gathered, while there is no print yet. */
-let begun: { readonly parts: readonly Float32Array[], readonly at: number, readonly rate: number } | null = null
+let begun: { readonly parts: readonly Float32Array[]; readonly at: number; readonly rate: number } | null = null
 let tail: VoiceTail | null = null
 
 /** Takes the first two seconds in which somebody speaks, and keeps the last two for when the stretch ends. */
@@ -78,14 +87,18 @@ async function listen(source: BlockSource, began: number): Promise<void> {
 self.onmessage = ({ data: order }: MessageEvent<PrintOrder>) => {
   switch (order.kind) {
     case 'begin':
-      if (order.tail !== null) tail = new VoiceTail(order.tail, (error) => { tell({ kind: 'trouble', error }) })
+      if (order.tail !== null)
+        tail = new VoiceTail(order.tail, (error) => {
+          tell({ kind: 'trouble', error })
+        })
       void listen(order.source, order.began)
       return
     case 'reached':
       tail?.reached(order.to)
       return
     case 'end':
-      if (begun !== null && (begun.parts.reduce((sum, part) => sum + part.length, 0) / begun.rate) * 1000 >= ENOUGH) last = printOf(begun.parts, begun.at, begun.rate)
+      if (begun !== null && (begun.parts.reduce((sum, part) => sum + part.length, 0) / begun.rate) * 1000 >= ENOUGH)
+        last = printOf(begun.parts, begun.at, begun.rate)
       // The last one, and then the word that there are no more.
       if (last !== null) tell({ kind: 'print', print: last })
       tell({ kind: 'end' })

@@ -3,7 +3,9 @@ import type { BlockSource } from './heard-blocks'
 
 declare global {
   /** The standard's `track`, which TypeScript's own types leave out. */
-  interface MediaStreamTrackProcessorInit { readonly track: MediaStreamTrack }
+  interface MediaStreamTrackProcessorInit {
+    readonly track: MediaStreamTrack
+  }
 }
 
 /** Blocks that wait while whoever reads them is busy; more would be dropped. Blocks are 10 ms. */
@@ -50,7 +52,10 @@ function readInGraph(track: MediaStreamTrack, to: MessagePort): () => void {
   return stop
 }
 
-/** What the clock on the wall showed when the page's clock began, as both are now: both are read in whole milliseconds, and seldom at the same moment. */
+/**
+ * What the clock on the wall showed when the page's clock began, as both are now: both are read in whole milliseconds, and seldom at
+ * the same moment.
+ */
 const wallOrigin = (): number => Math.max(...Array.from({ length: 200 }, () => Date.now() - performance.now()))
 
 /** The raw blocks of a microphone with the times at which they were captured. */
@@ -71,7 +76,8 @@ export function rawBlocks(mic: MediaStreamTrack): RawBlocks {
   const { port1, port2 } = new MessageChannel()
   const stop = readInGraph(track, port1)
   return {
-    source: { kind: 'counted', port: port2, origin: wallOrigin() }, handOver: [port2],
+    source: { kind: 'counted', port: port2, origin: wallOrigin() },
+    handOver: [port2],
     end: () => {
       stop()
       end()

@@ -27,9 +27,12 @@ export interface Slice {
 export interface RecorderEvents {
   /** Slices in order, numbered from 0 on. Those that come while they are being kept wait their turn. */
   readonly onSlices: (slices: readonly Slice[]) => Promise<void>
-  /** Its first pictures, small, with the times at which they were taken in ms of the stretch, what is known of the camera's lateness taken off. */
+  /**
+   * Its first pictures, small, with the times at which they were taken in ms of the stretch, what is known of the camera's lateness
+   * taken off.
+   */
   readonly onFace: (pictures: readonly SmallPicture[]) => Promise<void>
-  readonly onOffsets: (offsets: { readonly picture: number, readonly sound: number }) => void
+  readonly onOffsets: (offsets: { readonly picture: number; readonly sound: number }) => void
   /** A piece of the voice with the time at which it was captured. */
   readonly onPrint: (print: Print) => void
   /** The microphone now gives another number of samples a second; see `takePrints`. */
@@ -47,7 +50,7 @@ export interface StretchRun {
   /** Time in the stretch, in ms. @param stamp on the page's clock, such as an event's; now when left out */
   now: (stamp?: number) => Ms
   /** Ends it. @param stamp when it ends; now when left out @returns how long it is and how many slices were kept, once they are */
-  stop: (stamp?: number) => Promise<{ readonly length: Ms, readonly slices: number }>
+  stop: (stamp?: number) => Promise<{ readonly length: Ms; readonly slices: number }>
 }
 
 export const recordingType = (camera: boolean): string => (camera ? 'video/webm;codecs=vp8,opus' : 'audio/webm;codecs=opus')
@@ -58,7 +61,11 @@ export const canRecord = (): boolean => 'MediaRecorder' in globalThis && MediaRe
 /** @throws Refusal `unavailable` when this browser cannot record, with what to do */
 export function requireRecorder(): void {
   if (canRecord() && 'locks' in navigator) return
-  throw new Refusal('unavailable', 'This browser does not record WebM with VP8 and Opus, so nothing can be recorded in it. Bring it up to date, or use another one; the self-test says what is missing.')
+  throw new Refusal(
+    'unavailable',
+    'This browser does not record WebM with VP8 and Opus, so nothing can be recorded in it. Bring it up to date, or use another ' +
+      'one; the self-test says what is missing.',
+  )
 }
 
 const since = (began: number, stamp: number): Ms => Math.max(0, Math.round(stamp - began))
@@ -71,7 +78,8 @@ export function runSilently(): StretchRun {
 }
 
 /**
- * Records one stretch: voice and camera in one file, so that lips stay with the voice. All its times count from here, by the page's steady clock.
+ * Records one stretch: voice and camera in one file, so that lips stay with the voice. All its times count from here, by the page's
+ * steady clock.
  * @param id of the stretch
  * @param late how late its devices are known to be; taken off when the stretch is closed
  */
@@ -80,17 +88,23 @@ export function runRecording(id: string, stream: MediaStream, camera: boolean, l
   let waiting: readonly Blob[] = []
   let keeping: Promise<void> | null = null
   let broken = false
-  const recorder = new MediaRecorder(stream, { mimeType: recordingType(camera), videoBitsPerSecond: VIDEO_BITS, audioBitsPerSecond: VOICE_BITS })
+  const recorder = new MediaRecorder(stream, {
+    mimeType: recordingType(camera),
+    videoBitsPerSecond: VIDEO_BITS,
+    audioBitsPerSecond: VOICE_BITS,
+  })
 
   /** Keeps what waits, in order, so that what is kept never has a gap; all that came meanwhile goes together. */
   async function keepWaiting(): Promise<void> {
     while (waiting.length > 0) {
       const blobs = waiting
       waiting = []
-      const slices = await Promise.all(blobs.map(async (blob, n): Promise<Slice> => {
-        const bytes = await blob.arrayBuffer()
-        return { n: kept + n, blob, bytes, digest: hex(await crypto.subtle.digest('SHA-256', bytes)) }
-      }))
+      const slices = await Promise.all(
+        blobs.map(async (blob, n): Promise<Slice> => {
+          const bytes = await blob.arrayBuffer()
+          return { n: kept + n, blob, bytes, digest: hex(await crypto.subtle.digest('SHA-256', bytes)) }
+        }),
+      )
       const reached = slices.reduce((to, { bytes }) => pace?.slice(new Uint8Array(bytes)) ?? to, 0)
       await events.onSlices(slices)
       reading?.reached(reached)
@@ -100,11 +114,15 @@ export function runRecording(id: string, stream: MediaStream, camera: boolean, l
   recorder.ondataavailable = (event) => {
     if (event.data.size === 0 || broken) return
     waiting = [...waiting, event.data]
-    keeping ??= keepWaiting().catch((error: unknown) => {
-      // What comes after a piece that is missing could not be played.
-      broken = true
-      events.onTrouble(error)
-    }).finally(() => { keeping = null })
+    keeping ??= keepWaiting()
+      .catch((error: unknown) => {
+        // What comes after a piece that is missing could not be played.
+        broken = true
+        events.onTrouble(error)
+      })
+      .finally(() => {
+        keeping = null
+      })
   }
   recorder.onstop = events.onEnded
 
@@ -124,11 +142,14 @@ export function runRecording(id: string, stream: MediaStream, camera: boolean, l
   const reading = voice === undefined ? null : takePrints(voice, began, camera ? id : null, events)
   const now = (stamp: number = performance.now()): Ms => since(began, stamp)
   return {
-    began, now,
+    began,
+    now,
     stop: async (stamp) => {
       const length = now(stamp)
       if (recorder.state !== 'inactive') {
-        const ended = new Promise((resolve) => { recorder.addEventListener('stop', resolve, { once: true }) })
+        const ended = new Promise((resolve) => {
+          recorder.addEventListener('stop', resolve, { once: true })
+        })
         recorder.stop()
         await ended
       }
@@ -149,7 +170,11 @@ export interface Trial {
 /** Records a moment, only to see how that goes. @param length in ms @param stop ends it early @returns null when it was ended early */
 export async function recordTrial(stream: MediaStream, length: Ms, stop: AbortSignal): Promise<Trial | null> {
   if (stop.aborted) return null
-  const recorder = new MediaRecorder(stream, { mimeType: recordingType(true), videoBitsPerSecond: VIDEO_BITS, audioBitsPerSecond: VOICE_BITS })
+  const recorder = new MediaRecorder(stream, {
+    mimeType: recordingType(true),
+    videoBitsPerSecond: VIDEO_BITS,
+    audioBitsPerSecond: VOICE_BITS,
+  })
   const parts: Blob[] = []
   let inTime = 0
   recorder.ondataavailable = (event) => {
@@ -157,8 +182,12 @@ export async function recordTrial(stream: MediaStream, length: Ms, stop: AbortSi
     // What comes once it has been told to stop, it had not caught up with.
     if (recorder.state === 'recording') inTime = parts.length
   }
-  const ended = new Promise((resolve) => { recorder.onstop = resolve })
-  const end = (): void => { if (recorder.state !== 'inactive') recorder.stop() }
+  const ended = new Promise((resolve) => {
+    recorder.onstop = resolve
+  })
+  const end = (): void => {
+    if (recorder.state !== 'inactive') recorder.stop()
+  }
   stop.addEventListener('abort', end, { once: true })
   recorder.start(SLICE)
   const timer = setTimeout(end, length)

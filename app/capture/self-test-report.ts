@@ -16,7 +16,13 @@ const MARKS: Readonly<Record<SelfTestLine['state'], string>> = { good: 'ok', sta
 export function reportText(parts: readonly SelfTestPart[], agent: string, at: string): string {
   const wrong = parts.flatMap(({ lines }) => lines).filter(({ state }) => state === 'bad').length
   return [
-    `Aisle Talk self-test, ${at}`, agent, wrong === 0 ? 'Nothing is wrong.' : `${String(wrong)} ${wrong === 1 ? 'thing is' : 'things are'} wrong.`,
-    ...parts.flatMap(({ title, lines }) => ['', title, ...lines.map(({ name, state, say }) => `  ${MARKS[state].padEnd(8)}  ${name}: ${say}`)]),
+    `Aisle Talk self-test, ${at}`,
+    agent,
+    wrong === 0 ? 'Nothing is wrong.' : `${String(wrong)} ${wrong === 1 ? 'thing is' : 'things are'} wrong.`,
+    ...parts.flatMap(({ title, lines }) => [
+      '',
+      title,
+      ...lines.map(({ name, state, say }) => `  ${MARKS[state].padEnd(8)}  ${name}: ${say}`),
+    ]),
   ].join('\n')
 }

@@ -39,23 +39,45 @@ export function browserLines(): readonly SelfTestLine[] {
       : { name: 'Times of shown pictures', state: 'bad', say: 'missing: when a picture was taken is not known' },
     'locks' in navigator
       ? { name: 'One recording at a time', state: 'good', say: 'locked in this browser and on the server' }
-      : { name: 'One recording at a time', state: 'bad', say: 'this browser has no locks: two of its tabs could record at once, so it does not record' },
-    has('indexedDB') ? { name: 'Store', state: 'good', say: 'IndexedDB' } : { name: 'Store', state: 'bad', say: 'missing: a take could not be kept on this computer' },
+      : {
+          name: 'One recording at a time',
+          state: 'bad',
+          say: 'this browser has no locks: two of its tabs could record at once, so it does not record',
+        },
+    has('indexedDB')
+      ? { name: 'Store', state: 'good', say: 'IndexedDB' }
+      : { name: 'Store', state: 'bad', say: 'missing: a take could not be kept on this computer' },
   ]
 }
 
 /** What camera and microphone say of themselves, and what came of them when they were recorded for three seconds. */
-export async function deviceLines(stream: MediaStream, names: { readonly camera: string, readonly mic: string }, level: { readonly peak: number, readonly rms: number } | null): Promise<readonly SelfTestLine[]> {
+export async function deviceLines(
+  stream: MediaStream,
+  names: { readonly camera: string; readonly mic: string },
+  level: { readonly peak: number; readonly rms: number } | null,
+): Promise<readonly SelfTestLine[]> {
   const [camera] = stream.getVideoTracks()
   const [mic] = stream.getAudioTracks()
   const lines: SelfTestLine[] = []
   if (mic !== undefined) {
     const { sampleRate, channelCount } = mic.getSettings()
     const rate = sampleRate === undefined ? 'rate not told' : `${String(sampleRate)} Hz`
-    lines.push({ name: 'Microphone', state: 'good', say: `${names.mic}, ${rate}${channelCount === undefined ? '' : `, ${String(channelCount)} ${channelCount === 1 ? 'channel' : 'channels'}`}` })
-    lines.push(level === null
-      ? { name: 'Level', state: 'bad', say: 'not measured' }
-      : { name: 'Level', state: level.peak > -1 || level.peak < -60 ? 'bad' : 'good', say: `peak ${level.peak.toFixed(1)} dBFS, now ${level.rms.toFixed(1)} dBFS` })
+    lines.push({
+      name: 'Microphone',
+      state: 'good',
+      say:
+        `${names.mic}, ${rate}` +
+        `${channelCount === undefined ? '' : `, ${String(channelCount)} ${channelCount === 1 ? 'channel' : 'channels'}`}`,
+    })
+    lines.push(
+      level === null
+        ? { name: 'Level', state: 'bad', say: 'not measured' }
+        : {
+            name: 'Level',
+            state: level.peak > -1 || level.peak < -60 ? 'bad' : 'good',
+            say: `peak ${level.peak.toFixed(1)} dBFS, now ${level.rms.toFixed(1)} dBFS`,
+          },
+    )
   }
   const began = performance.now()
   const trial = await recordTrial(stream, TRIAL, new AbortController().signal)
@@ -63,11 +85,22 @@ export async function deviceLines(stream: MediaStream, names: { readonly camera:
   const { width, height, frameRate } = camera.getSettings()
   const given = framesSince(camera, began, began + TRIAL)
   const kept = framesInWebm(trial.bytes)
-  lines.push({ name: 'Camera', state: 'good', say: `${names.camera}, ${String(width ?? '?')} × ${String(height ?? '?')}, says ${String(Math.round(frameRate ?? 0))} a second` })
-  lines.push({ name: 'Pictures', state: givesFew(given, TRIAL) ? 'bad' : 'good', say: `${((given * 1000) / TRIAL).toFixed(1)} a second came` })
   lines.push({
-    name: 'Encoder', state: !keepsUp(kept, given, trial.behind) ? 'bad' : 'good',
-    say: `kept ${kept >= given ? 'all' : `${String(kept)} of ${String(given)}`} pictures, ${String(Math.round(trial.bytes.length / (TRIAL / 1000) / 1000))} kB a second, ${ms(trial.behind)} behind`,
+    name: 'Camera',
+    state: 'good',
+    say: `${names.camera}, ${String(width ?? '?')} × ${String(height ?? '?')}, says ${String(Math.round(frameRate ?? 0))} a second`,
+  })
+  lines.push({
+    name: 'Pictures',
+    state: givesFew(given, TRIAL) ? 'bad' : 'good',
+    say: `${((given * 1000) / TRIAL).toFixed(1)} a second came`,
+  })
+  lines.push({
+    name: 'Encoder',
+    state: !keepsUp(kept, given, trial.behind) ? 'bad' : 'good',
+    say:
+      `kept ${kept >= given ? 'all' : `${String(kept)} of ${String(given)}`} pictures, ` +
+      `${String(Math.round(trial.bytes.length / (TRIAL / 1000) / 1000))} kB a second, ${ms(trial.behind)} behind`,
   })
   return lines
 }
@@ -75,7 +108,11 @@ export async function deviceLines(stream: MediaStream, names: { readonly camera:
 /** How fast this browser's store keeps slices, and how much it has room for. */
 export async function storeLines(): Promise<readonly SelfTestLine[]> {
   const NAME = 'aisle-self-test'
-  const store = await openDB(NAME, 1, { upgrade: (db) => { db.createObjectStore('slices') } })
+  const store = await openDB(NAME, 1, {
+    upgrade: (db) => {
+      db.createObjectStore('slices')
+    },
+  })
   const took: number[] = []
   try {
     for (let n = 0; n < SLICES; n += 1) {
@@ -91,10 +128,18 @@ export async function storeLines(): Promise<readonly SelfTestLine[]> {
   const slow = sorted(took)[Math.floor(took.length * 0.95)] ?? 0
   const minutes = await minutesLeft(USUAL_BYTES)
   return [
-    { name: 'Keeping a slice', state: slow > SLICE ? 'bad' : 'good', say: `${ms(median(took))} usually, ${ms(slow)} at the slowest (every slice lasts ${String(SLICE)} ms)` },
+    {
+      name: 'Keeping a slice',
+      state: slow > SLICE ? 'bad' : 'good',
+      say: `${ms(median(took))} usually, ${ms(slow)} at the slowest (every slice lasts ${String(SLICE)} ms)`,
+    },
     minutes === null
       ? { name: 'Room here', state: 'standIn', say: 'the browser does not tell' }
-      : { name: 'Room here', state: minutes < 30 ? 'bad' : 'good', say: `about ${String(Math.round(minutes))} minutes of camera and voice` },
+      : {
+          name: 'Room here',
+          state: minutes < 30 ? 'bad' : 'good',
+          say: `about ${String(Math.round(minutes))} minutes of camera and voice`,
+        },
   ]
 }
 
@@ -107,9 +152,22 @@ export async function serverLines(reach: () => Promise<unknown>): Promise<readon
     took.push(performance.now() - began)
   }
   const steps = Array.from({ length: 2000 }, () => performance.now())
-  const step = Math.min(...steps.slice(1).map((at, n) => at - (steps[n] ?? at)).filter((by) => by > 0))
+  const step = Math.min(
+    ...steps
+      .slice(1)
+      .map((at, n) => at - (steps[n] ?? at))
+      .filter((by) => by > 0),
+  )
   return [
-    { name: 'Server', state: median(took) > 1000 ? 'bad' : 'good', say: `answers in ${ms(median(took))}, ${ms(Math.max(...took))} at the slowest` },
-    { name: 'Clock', state: step > 2 ? 'bad' : 'good', say: Number.isFinite(step) ? `tells steps of ${step < 0.01 ? 'less than 0.01' : step.toFixed(2)} ms` : 'tells no steps below 1 ms' },
+    {
+      name: 'Server',
+      state: median(took) > 1000 ? 'bad' : 'good',
+      say: `answers in ${ms(median(took))}, ${ms(Math.max(...took))} at the slowest`,
+    },
+    {
+      name: 'Clock',
+      state: step > 2 ? 'bad' : 'good',
+      say: Number.isFinite(step) ? `tells steps of ${step < 0.01 ? 'less than 0.01' : step.toFixed(2)} ms` : 'tells no steps below 1 ms',
+    },
   ]
 }

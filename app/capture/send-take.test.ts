@@ -6,7 +6,12 @@ import { keepLocally, localTakes } from './local-takes'
 import type { LocalStretch, LocalTake } from './local-takes'
 import { recoverTake, sendTake, slicesWaiting } from './send-take'
 
-interface Asked { readonly method: string, readonly path: string, readonly slices: readonly string[], readonly body: unknown }
+interface Asked {
+  readonly method: string
+  readonly path: string
+  readonly slices: readonly string[]
+  readonly body: unknown
+}
 
 /** What the server was asked, and what it answers. */
 let asked: Asked[] = []
@@ -16,18 +21,26 @@ let refused: readonly number[] = []
 
 vi.stubGlobal('navigator', { userAgent: 'a browser' })
 vi.stubGlobal('localStorage', { getItem: () => 'this-browser', setItem: () => undefined })
-vi.stubGlobal('fetch', async (url: string, init: { method: string, body?: unknown, headers?: HeadersInit }) => {
+vi.stubGlobal('fetch', async (url: string, init: { method: string; body?: unknown; headers?: HeadersInit }) => {
   const { body } = init
   const digests = new Headers(init.headers).get('x-aisle-slices')
   const one: Asked = {
-    method: init.method, path: url.replace('/api', ''), slices: digests === null ? [] : digests.split(','),
-    body: body instanceof Blob ? await body.text() : typeof body === 'string' ? JSON.parse(body) as unknown : body,
+    method: init.method,
+    path: url.replace('/api', ''),
+    slices: digests === null ? [] : digests.split(','),
+    body: body instanceof Blob ? await body.text() : typeof body === 'string' ? (JSON.parse(body) as unknown) : body,
   }
   asked.push(one)
   const status = refuse(one)
   return status === null
-    ? new Response(JSON.stringify(one.path.endsWith('/cues') ? { refused } : {}), { status: 200, headers: { 'content-type': 'application/json' } })
-    : new Response(JSON.stringify({ error: { code: 'unavailable', sentence: 'Not now.', detail: {} } }), { status, headers: { 'content-type': 'application/json' } })
+    ? new Response(JSON.stringify(one.path.endsWith('/cues') ? { refused } : {}), {
+        status: 200,
+        headers: { 'content-type': 'application/json' },
+      })
+    : new Response(JSON.stringify({ error: { code: 'unavailable', sentence: 'Not now.', detail: {} } }), {
+        status,
+        headers: { 'content-type': 'application/json' },
+      })
 })
 
 let number = 0
@@ -36,12 +49,32 @@ const slice = (stretch: string, n: number, text = String(n)) => ({ stretch, n, b
 const cue = (at: number): Cue => ({ kind: 'mute', at, on: true })
 
 /** A take of one stretch, as the recorder keeps it. */
-async function kept(stretch: Partial<LocalStretch> = {}, take: Partial<LocalTake> = {}): Promise<{ readonly take: LocalTake, readonly stretch: LocalStretch }> {
+async function kept(
+  stretch: Partial<LocalStretch> = {},
+  take: Partial<LocalTake> = {},
+): Promise<{ readonly take: LocalTake; readonly stretch: LocalStretch }> {
   number += 1
-  const one: LocalTake = { id: `take-${String(number)}`, talk: 'talk', kind: 'full', intent: { kind: 'replaceAll' }, stopped: false, began: 0, ...take }
+  const one: LocalTake = {
+    id: `take-${String(number)}`,
+    talk: 'talk',
+    kind: 'full',
+    intent: { kind: 'replaceAll' },
+    stopped: false,
+    began: 0,
+    ...take,
+  }
   const first: LocalStretch = {
-    id: `stretch-${String(number)}`, take: one.id, number: 0, camera: false, voice: true, mime: 'audio/webm', offsets: null, closing: null, kept: null,
-    opening: { slide: 'slide', step: 0, blank: false, inset: true, ink: [] } as unknown as LocalStretch['opening'], ...stretch,
+    id: `stretch-${String(number)}`,
+    take: one.id,
+    number: 0,
+    camera: false,
+    voice: true,
+    mime: 'audio/webm',
+    offsets: null,
+    closing: null,
+    kept: null,
+    opening: { slide: 'slide', step: 0, blank: false, inset: true, ink: [] } as unknown as LocalStretch['opening'],
+    ...stretch,
   }
   await keepLocally('takes', one)
   await keepLocally('stretches', first)
@@ -62,7 +95,10 @@ describe('a take that is being recorded', () => {
     await keepLocally('slices', slice(stretch.id, 0), slice(stretch.id, 1), slice(stretch.id, 3))
     expect(await sendTake(take)).toBe(false)
     expect(paths()).toEqual([
-      `PUT /talks/talk/takes/${take.id}`, `PUT /stretches/${stretch.id}`, `PUT /stretches/${stretch.id}/slices/0`, `PUT /stretches/${stretch.id}/slices/3`,
+      `PUT /talks/talk/takes/${take.id}`,
+      `PUT /stretches/${stretch.id}`,
+      `PUT /stretches/${stretch.id}/slices/0`,
+      `PUT /stretches/${stretch.id}/slices/3`,
     ])
     expect(asked[2]).toMatchObject({ slices: ['1:d0', '1:d1'], body: '01' })
     expect(await slicesWaiting(take.id)).toBe(0)
@@ -100,19 +136,42 @@ describe('a take that is being recorded', () => {
     await keepLocally('cues', ...[0, 1, 4].map((n) => ({ stretch: stretch.id, n, cue: cue(n * 100) })))
     await sendTake(take)
     expect(asked.filter(({ path }) => path.endsWith('/cues')).map(({ body }) => body)).toEqual([
-      { first: 0, cues: [cue(0), cue(100)] }, { first: 4, cues: [cue(400)] },
+      { first: 0, cues: [cue(0), cue(100)] },
+      { first: 4, cues: [cue(400)] },
     ])
     expect(await (await localTakes()).countFromIndex('cues', 'stretch', stretch.id)).toBe(0)
   })
 
   it('is mended on its way where something in it could not be taken in, and what is refused all the same holds nothing back', async () => {
     const { take, stretch } = await kept({ closing: { slices: 0, cues: 3, length: 1000 } }, { stopped: true })
-    const off: Cue = { kind: 'ink', at: 10, stroke: { id: 'k', slide: 'one', colour: 'brick', width: 'fine', pressure: false, points: Array.from({ length: 21_000 }, (_, dt) => ({ dt, x: 1.62, y: 0.5, p: 0.5 })) } as never }
-    await keepLocally('cues', { stretch: stretch.id, n: 0, cue: off }, { stretch: stretch.id, n: 1, cue: cue(20) }, { stretch: stretch.id, n: 2, cue: cue(30) })
+    const off: Cue = {
+      kind: 'ink',
+      at: 10,
+      stroke: {
+        id: 'k',
+        slide: 'one',
+        colour: 'brick',
+        width: 'fine',
+        pressure: false,
+        points: Array.from({ length: 21_000 }, (_, dt) => ({ dt, x: 1.62, y: 0.5, p: 0.5 })),
+      } as never,
+    }
+    await keepLocally(
+      'cues',
+      { stretch: stretch.id, n: 0, cue: off },
+      { stretch: stretch.id, n: 1, cue: cue(20) },
+      { stretch: stretch.id, n: 2, cue: cue(30) },
+    )
     refused = [1]
     const said: number[] = []
-    expect(await sendTake(take, (count) => { said.push(count) })).toBe(true)
-    const sent = asked.find(({ path }) => path.endsWith('/cues'))?.body as { cues: readonly { stroke?: { points: readonly { x: number }[] } }[] }
+    expect(
+      await sendTake(take, (count) => {
+        said.push(count)
+      }),
+    ).toBe(true)
+    const sent = asked.find(({ path }) => path.endsWith('/cues'))?.body as {
+      cues: readonly { stroke?: { points: readonly { x: number }[] } }[]
+    }
     expect(sent.cues).toHaveLength(3)
     expect(sent.cues[0]?.stroke?.points).toHaveLength(20_000)
     expect(sent.cues[0]?.stroke?.points[0]?.x).toBe(1.5)
@@ -140,8 +199,11 @@ describe('a take that was stopped', () => {
     await keepLocally('faces', { stretch: stretch.id, print: bytes('face') })
     expect(await sendTake(take)).toBe(true)
     expect(paths().slice(2)).toEqual([
-      `PUT /stretches/${stretch.id}/slices/0`, `PUT /stretches/${stretch.id}/cues`, `PUT /stretches/${stretch.id}/face`,
-      `POST /stretches/${stretch.id}/close`, `POST /takes/${take.id}/finish`,
+      `PUT /stretches/${stretch.id}/slices/0`,
+      `PUT /stretches/${stretch.id}/cues`,
+      `PUT /stretches/${stretch.id}/face`,
+      `POST /stretches/${stretch.id}/close`,
+      `POST /takes/${take.id}/finish`,
     ])
     expect(await (await localTakes()).get('takes', take.id)).toBeUndefined()
     expect(await (await localTakes()).get('stretches', stretch.id)).toBeUndefined()

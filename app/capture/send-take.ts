@@ -27,7 +27,7 @@ async function once(stretch: string, what: string, value: unknown, send: () => P
 async function sendSlices(stretch: string): Promise<void> {
   const db = await localTakes()
   for (;;) {
-    const batch: { n: number, bytes: ArrayBuffer, digest: string }[] = []
+    const batch: { n: number; bytes: ArrayBuffer; digest: string }[] = []
     let bytes = 0
     let cursor = await db.transaction('slices').store.index('stretch').openCursor(stretch)
     while (cursor !== null && batch.length < MOST_SLICES && bytes < MOST_BYTES) {
@@ -41,7 +41,8 @@ async function sendSlices(stretch: string): Promise<void> {
     if (first === undefined) return
     const header = batch.map((slice) => `${String(slice.bytes.byteLength)}:${slice.digest}`).join(',')
     await api.put(`/stretches/${stretch}/slices/${String(first.n)}`, new Blob(batch.map((slice) => slice.bytes)), {
-      'x-aisle-slices': header, 'content-type': 'application/octet-stream',
+      'x-aisle-slices': header,
+      'content-type': 'application/octet-stream',
     })
     // The server has them on its disk: only now may they go.
     const transaction = db.transaction('slices', 'readwrite')
@@ -69,7 +70,10 @@ async function sendCues(stretch: string): Promise<number> {
     const [first] = cues
     if (first === undefined) return aside
     const run = inOneRequest(cues.filter((cue, n) => cue.n === first.n + n).map(({ n, cue }) => ({ stretch, n, cue: mendedCue(cue) })))
-    const { refused = [] } = await api.put<{ refused?: readonly number[] }>(`/stretches/${stretch}/cues`, { first: first.n, cues: run.map(({ cue }) => cue) })
+    const { refused = [] } = await api.put<{ refused?: readonly number[] }>(`/stretches/${stretch}/cues`, {
+      first: first.n,
+      cues: run.map(({ cue }) => cue),
+    })
     const transaction = db.transaction(['cues', 'aside'], 'readwrite')
     for (const cue of run) {
       if (refused.includes(cue.n)) await transaction.objectStore('aside').put(cue)
@@ -93,7 +97,9 @@ export async function announceTake(take: LocalTake): Promise<void> {
 async function sendPrints(stretch: string): Promise<void> {
   const db = await localTakes()
   for (const { n, at, rate, samples } of await db.getAllFromIndex('prints', 'stretch', stretch)) {
-    await api.put(`/stretches/${stretch}/prints/${String(n)}?at=${String(at)}&rate=${String(rate)}`, new Blob([samples]), { 'content-type': 'application/octet-stream' })
+    await api.put(`/stretches/${stretch}/prints/${String(n)}?at=${String(at)}&rate=${String(rate)}`, new Blob([samples]), {
+      'content-type': 'application/octet-stream',
+    })
     await db.delete('prints', [stretch, n])
   }
 }
@@ -111,7 +117,9 @@ async function sendFace(stretch: string): Promise<void> {
 async function sendTail(stretch: string): Promise<void> {
   const tail = joinTail(await (await localTakes()).getAllFromIndex('tails', 'stretch', stretch))
   if (tail === null) return
-  await api.put(`/stretches/${stretch}/tail?at=${String(tail.at)}&rate=${String(tail.rate)}`, new Blob([tail.samples]), { 'content-type': 'application/octet-stream' })
+  await api.put(`/stretches/${stretch}/tail?at=${String(tail.at)}&rate=${String(tail.rate)}`, new Blob([tail.samples]), {
+    'content-type': 'application/octet-stream',
+  })
 }
 
 /** @returns how many of its events the server would not take just now */
@@ -130,7 +138,8 @@ async function sendStretch(stretch: LocalStretch): Promise<number> {
   if (kept !== null) await once(stretch.id, 'kept', kept, () => api.put(`/stretches/${stretch.id}/kept`, { kept }))
   // What lies aside here is not waited for there.
   const left = await (await localTakes()).countFromIndex('aside', 'stretch', stretch.id)
-  if (closing !== null) await once(stretch.id, 'closing', closing, () => api.post(`/stretches/${stretch.id}/close`, { ...closing, cues: closing.cues - left }))
+  if (closing !== null)
+    await once(stretch.id, 'closing', closing, () => api.post(`/stretches/${stretch.id}/close`, { ...closing, cues: closing.cues - left }))
   return aside
 }
 

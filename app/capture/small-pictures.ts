@@ -8,6 +8,8 @@ export function smallPictures(): (picture: CanvasImageSource) => Uint8Array<Arra
     ctx.drawImage(picture, 0, 0, PRINT_SIZE.width, PRINT_SIZE.height)
     const { data } = ctx.getImageData(0, 0, PRINT_SIZE.width, PRINT_SIZE.height)
     // ITU-R BT.601, as cameras have it.
-    return Uint8Array.from({ length: data.length / 4 }, (_, n) => Math.round(0.299 * (data[n * 4] ?? 0) + 0.587 * (data[n * 4 + 1] ?? 0) + 0.114 * (data[n * 4 + 2] ?? 0)))
+    return Uint8Array.from({ length: data.length / 4 }, (_, n) =>
+      Math.round(0.299 * (data[n * 4] ?? 0) + 0.587 * (data[n * 4 + 1] ?? 0) + 0.114 * (data[n * 4 + 2] ?? 0)),
+    )
   }
 }

@@ -59,7 +59,10 @@ export interface SlideTimes {
   readonly since: Ms
 }
 
-/** A take under way: its stretches, their cues and slices, kept here first and sent as they come. Times count what counts: pauses and what was said again left out. */
+/**
+ * A take under way: its stretches, their cues and slices, kept here first and sent as they come. Times count what counts: pauses and
+ * what was said again left out.
+ */
 export class TakeRecorder {
   #take: LocalTake
   readonly #events: TakeEvents
@@ -79,14 +82,23 @@ export class TakeRecorder {
     const giveBack = await claimTalk(talk)
     try {
       // A server that does not answer is no reason not to record; one that says no is.
-      await announceTake(take).catch((error: unknown) => { if (!(error instanceof Refusal && error.code === 'unavailable')) throw error })
+      await announceTake(take).catch((error: unknown) => {
+        if (!(error instanceof Refusal && error.code === 'unavailable')) throw error
+      })
       await keepLocally('takes', take)
     } catch (error) {
       giveBack()
       throw error
     }
     const recorder = new TakeRecorder(take, events)
-    const held = holdTake(take.id, { ...events, safeTo: () => recorder.safeTo, onFinished: () => { recorder.#release?.(); events.onFinished() } })
+    const held = holdTake(take.id, {
+      ...events,
+      safeTo: () => recorder.safeTo,
+      onFinished: () => {
+        recorder.#release?.()
+        events.onFinished()
+      },
+    })
     recorder.#release = () => {
       held.release()
       giveBack()
@@ -129,29 +141,52 @@ export class TakeRecorder {
     const id = crypto.randomUUID()
     let stored: Promise<void> = Promise.resolve()
     let prints = 0
-    const run = source.stream === null ? runSilently() : runRecording(id, source.stream, source.camera, source.late, {
-      onSlices: async (slices) => {
-        await stored
-        held.slices.push(...slices.map(({ blob }) => blob))
-        await keepLocally('slices', ...slices.map(({ n, bytes, digest }) => ({ stretch: id, n, bytes, digest })))
-        held.safe += slices.length
-      },
-      onPrint: (print) => {
-        prints += 1
-        void keepLocally('prints', { stretch: id, n: prints - 1, ...print }).catch(this.#events.onTrouble)
-      },
-      onFace: (pictures) => keepLocally('faces', { stretch: id, print: packFacePrint(pictures).buffer }).catch(this.#events.onTrouble),
-      onOffsets: (offsets) => { void this.#note(held, { offsets }).catch(this.#events.onTrouble) },
-      onRate: () => { if (this.#open === held) this.#events.onRate() },
-      onEnded: () => { if (this.#open === held) this.#events.onLost() },
-      onTrouble: this.#events.onTrouble,
-    })
+    const run =
+      source.stream === null
+        ? runSilently()
+        : runRecording(id, source.stream, source.camera, source.late, {
+            onSlices: async (slices) => {
+              await stored
+              held.slices.push(...slices.map(({ blob }) => blob))
+              await keepLocally('slices', ...slices.map(({ n, bytes, digest }) => ({ stretch: id, n, bytes, digest })))
+              held.safe += slices.length
+            },
+            onPrint: (print) => {
+              prints += 1
+              void keepLocally('prints', { stretch: id, n: prints - 1, ...print }).catch(this.#events.onTrouble)
+            },
+            onFace: (pictures) =>
+              keepLocally('faces', { stretch: id, print: packFacePrint(pictures).buffer }).catch(this.#events.onTrouble),
+            onOffsets: (offsets) => {
+              void this.#note(held, { offsets }).catch(this.#events.onTrouble)
+            },
+            onRate: () => {
+              if (this.#open === held) this.#events.onRate()
+            },
+            onEnded: () => {
+              if (this.#open === held) this.#events.onLost()
+            },
+            onTrouble: this.#events.onTrouble,
+          })
     const held: Held = {
       local: {
-        id, take: this.#take.id, number: this.#stretches.length, camera: source.camera, voice: source.stream !== null,
-        mime: recordingType(source.camera), opening: opening(), offsets: null, closing: null, kept: null,
+        id,
+        take: this.#take.id,
+        number: this.#stretches.length,
+        camera: source.camera,
+        voice: source.stream !== null,
+        mime: recordingType(source.camera),
+        opening: opening(),
+        offsets: null,
+        closing: null,
+        kept: null,
       },
-      cues: [], slices: [], run, length: 0, kept: 0, safe: 0,
+      cues: [],
+      slices: [],
+      run,
+      length: 0,
+      kept: 0,
+      safe: 0,
     }
     this.#stretches.push(held)
     this.#open = held
@@ -205,24 +240,35 @@ export class TakeRecorder {
 
   /** What of the take is there to be heard; while it is paused. */
   parts(): readonly HeardPart[] {
-    return this.#stretches.filter((held) => held.kept > 0 && held.slices.length > 0)
+    return this.#stretches
+      .filter((held) => held.kept > 0 && held.slices.length > 0)
       .map((held) => ({ recording: new Blob(held.slices, { type: held.local.mime }), at: this.#before(held), length: held.kept }))
   }
 
   #stretch(held: Held): Stretch {
     const { id, camera, voice, opening } = held.local
-    return { id: asId(id), length: held.length, kept: held === this.#open ? held.run.now() : held.kept, camera, voice, opening, cues: held.cues }
+    return {
+      id: asId(id),
+      length: held.length,
+      kept: held === this.#open ? held.run.now() : held.kept,
+      camera,
+      voice,
+      opening,
+      cues: held.cues,
+    }
   }
 
   /** How long each slide was up before the one that is up now, and since when that is. */
   times(): SlideTimes {
     let before = 0
-    const showings = this.#stretches.flatMap((held) => {
-      const stretch = this.#stretch(held)
-      const at = before
-      before += stretch.kept
-      return stretch.kept === 0 ? [] : showingsOf(stretch).map(({ slide, from }) => ({ slide, from: at + from }))
-    }).filter((showing, n, all) => showing.slide !== all[n - 1]?.slide)
+    const showings = this.#stretches
+      .flatMap((held) => {
+        const stretch = this.#stretch(held)
+        const at = before
+        before += stretch.kept
+        return stretch.kept === 0 ? [] : showingsOf(stretch).map(({ slide, from }) => ({ slide, from: at + from }))
+      })
+      .filter((showing, n, all) => showing.slide !== all[n - 1]?.slide)
     const settled = new Map<SlideId, Ms>()
     for (const [n, next] of showings.slice(1).entries()) {
       const showing = showings[n]

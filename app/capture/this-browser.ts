@@ -3,8 +3,24 @@ import type { TakePlace } from '@contracts'
 const MEMORY = 'aisle-browser'
 
 const nameOf = (agent: string): string => {
-  const browser = /Edg/.test(agent) ? 'Edge' : /Firefox/.test(agent) ? 'Firefox' : /Chrom/.test(agent) ? 'Chromium' : /Safari/.test(agent) ? 'Safari' : 'a browser'
-  const machine = /Windows/.test(agent) ? 'Windows' : /Mac OS/.test(agent) ? 'a Mac' : /Android/.test(agent) ? 'Android' : /Linux/.test(agent) ? 'Linux' : 'another machine'
+  const browser = /Edg/.test(agent)
+    ? 'Edge'
+    : /Firefox/.test(agent)
+      ? 'Firefox'
+      : /Chrom/.test(agent)
+        ? 'Chromium'
+        : /Safari/.test(agent)
+          ? 'Safari'
+          : 'a browser'
+  const machine = /Windows/.test(agent)
+    ? 'Windows'
+    : /Mac OS/.test(agent)
+      ? 'a Mac'
+      : /Android/.test(agent)
+        ? 'Android'
+        : /Linux/.test(agent)
+          ? 'Linux'
+          : 'another machine'
   return `${browser} on ${machine}`
 }
 

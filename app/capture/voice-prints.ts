@@ -37,14 +37,25 @@ export function takePrints(track: MediaStreamTrack, began: number, tail: string 
     else if (news.kind === 'trouble') heard.onTrouble(news.error)
     else ended?.()
   }
-  const tell = (order: PrintOrder, transfer: Transferable[] = []): void => { worker.postMessage(order, transfer) }
+  const tell = (order: PrintOrder, transfer: Transferable[] = []): void => {
+    worker.postMessage(order, transfer)
+  }
   tell({ kind: 'begin', source: raw.source, began, tail }, raw.handOver)
   return {
-    reached: (to) => { tell({ kind: 'reached', to }) },
+    reached: (to) => {
+      tell({ kind: 'reached', to })
+    },
     end: async () => {
-      const done = new Promise<void>((resolve) => { ended = resolve })
+      const done = new Promise<void>((resolve) => {
+        ended = resolve
+      })
       tell({ kind: 'end' })
-      await Promise.race([done, new Promise((resolve) => { setTimeout(resolve, PATIENCE) })])
+      await Promise.race([
+        done,
+        new Promise((resolve) => {
+          setTimeout(resolve, PATIENCE)
+        }),
+      ])
       raw.end()
       worker.terminate()
     },

@@ -18,7 +18,7 @@ export class VoiceTail {
   readonly #trouble: (error: unknown) => void
   #waiting: readonly VoicePart[] = []
   /** Of the pieces that are kept, their number and when they end. */
-  #kept: readonly { readonly n: number, readonly end: number }[] = []
+  #kept: readonly { readonly n: number; readonly end: number }[] = []
   #keeping: Promise<void> | null = null
   #parts: Float32Array[] = []
   #from = 0
@@ -51,13 +51,20 @@ export class VoiceTail {
     this.#parts = []
     this.#waiting = [...this.#waiting, { stretch: this.#stretch, n: this.#n, at: this.#from, rate: this.#rate, samples: samples.buffer }]
     this.#n += 1
-    this.#keeping ??= this.#keepWaiting().catch(this.#trouble).finally(() => { this.#keeping = null })
+    this.#keeping ??= this.#keepWaiting()
+      .catch(this.#trouble)
+      .finally(() => {
+        this.#keeping = null
+      })
   }
 
   async #keepWaiting(): Promise<void> {
     for (let [next] = this.#waiting; next !== undefined; [next] = this.#waiting) {
       this.#waiting = this.#waiting.slice(1)
-      this.#kept = [...this.#kept.filter(({ end }) => end > this.#reached - SPARE), { n: next.n, end: next.at + (next.samples.byteLength / 2 / next.rate) * 1000 }]
+      this.#kept = [
+        ...this.#kept.filter(({ end }) => end > this.#reached - SPARE),
+        { n: next.n, end: next.at + (next.samples.byteLength / 2 / next.rate) * 1000 },
+      ]
       await keepTail(next, this.#kept[0]?.n ?? next.n)
     }
   }
@@ -68,7 +75,9 @@ export class VoiceTail {
  * @param parts in order, all at the same rate
  * @returns null when there are none
  */
-export function joinTail(parts: readonly Omit<VoicePart, 'stretch' | 'n'>[]): { readonly at: number, readonly rate: number, readonly samples: Int16Array<ArrayBuffer> } | null {
+export function joinTail(
+  parts: readonly Omit<VoicePart, 'stretch' | 'n'>[],
+): { readonly at: number; readonly rate: number; readonly samples: Int16Array<ArrayBuffer> } | null {
   const [first] = parts
   const last = parts.at(-1)
   if (first === undefined || last === undefined) return null

@@ -53,9 +53,12 @@ export function watchClaps(camera: MediaStreamTrack, mic: MediaStreamTrack, tell
   frame = video.requestVideoFrameCallback(look)
   void video.play().catch(() => undefined)
   worker.onmessage = ({ data: heard }: MessageEvent<number>) => {
-    setTimeout(() => {
-      if (!ended) tell({ heard, frames: frames.filter((one) => Math.abs(one.at - heard) <= CLAP_REACH) })
-    }, Math.max(0, heard + CLAP_REACH + SETTLE - performance.now()))
+    setTimeout(
+      () => {
+        if (!ended) tell({ heard, frames: frames.filter((one) => Math.abs(one.at - heard) <= CLAP_REACH) })
+      },
+      Math.max(0, heard + CLAP_REACH + SETTLE - performance.now()),
+    )
   }
   worker.postMessage(raw.source, raw.handOver)
   return () => {

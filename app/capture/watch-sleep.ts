@@ -16,5 +16,7 @@ export function watchSleep(tell: (awake: number, asleep: number) => void): () =>
     wall = Date.now()
     if (gone > ASLEEP) tell(awake, gone)
   }, BEAT)
-  return () => { clearInterval(timer) }
+  return () => {
+    clearInterval(timer)
+  }
 }

@@ -1,6 +1,8 @@
 declare global {
   /** Chromium's own, not in TypeScript's types: a track of what a script gives. */
-  const MediaStreamTrackGenerator: new (init: { readonly kind: 'audio' | 'video' }) => MediaStreamTrack & { readonly writable: WritableStream }
+  const MediaStreamTrackGenerator: new (init: {
+    readonly kind: 'audio' | 'video'
+  }) => MediaStreamTrack & { readonly writable: WritableStream }
 }
 
 export interface WorkerDevice {

@@ -3,14 +3,19 @@ import { Refusal } from '@core/model'
 import { api, sentenceOf } from './api'
 
 const answers = (body: unknown, status: number): void => {
-  vi.stubGlobal('fetch', vi.fn(() => Promise.resolve(new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } }))))
+  vi.stubGlobal(
+    'fetch',
+    vi.fn(() => Promise.resolve(new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } }))),
+  )
 }
 const refusalOf = async (asking: Promise<unknown>): Promise<Refusal> => {
   const error: unknown = await asking.catch((fault: unknown) => fault)
   if (!(error instanceof Refusal)) throw new Error(`this is no refusal: ${String(error)}`)
   return error
 }
-afterEach(() => { vi.unstubAllGlobals() })
+afterEach(() => {
+  vi.unstubAllGlobals()
+})
 
 describe('what the server answers', () => {
   it('is given as it came', async () => {

@@ -49,7 +49,10 @@ export const api = {
 export const assetUrl = (talk: string, digest: string): string => `/api/talks/${talk}/assets/${digest}`
 export const recordingUrl = (stretch: string): string => `/api/stretches/${stretch}/recording`
 
-/** The sentence of an error, for showing. What is no refusal is a fault of ours: it is told to the browser's own log, and a person is not bothered with its words. */
+/**
+ * The sentence of an error, for showing. What is no refusal is a fault of ours: it is told to the browser's own log, and a person is
+ * not bothered with its words.
+ */
 export function sentenceOf(error: unknown): string {
   if (error instanceof Refusal) return error.message
   reportError(error)

@@ -3,7 +3,9 @@ import type { TakePlace } from '@contracts'
 import { api } from './api'
 
 /** What can be brought in, for file choosers. */
-export const ACCEPTED = '.pdf,.png,.jpg,.jpeg,.webp,.md,.markdown,.txt,.zip,application/pdf,image/png,image/jpeg,image/webp,text/markdown,text/plain,application/zip'
+export const ACCEPTED =
+  '.pdf,.png,.jpg,.jpeg,.webp,.md,.markdown,.txt,.zip,application/pdf,image/png,image/jpeg,image/webp,text/markdown,text/plain,' +
+  'application/zip'
 export const ACCEPTED_PICTURES = '.png,.jpg,.jpeg,.webp,image/png,image/jpeg,image/webp'
 
 function formOf(files: readonly File[]): FormData {
@@ -22,7 +24,8 @@ export async function bringIn(talk: string, files: readonly File[], at?: number)
 }
 
 /** Sends pictures to be placed on a slide made here. @throws Refusal when one is not taken */
-export const bringPictures = (talk: string, files: readonly File[]): Promise<readonly ComposedPicture[]> => api.post(`/talks/${talk}/pictures`, formOf(files))
+export const bringPictures = (talk: string, files: readonly File[]): Promise<readonly ComposedPicture[]> =>
+  api.post(`/talks/${talk}/pictures`, formOf(files))
 
 /** Sounds that can be a slide's voice. */
 export const ACCEPTED_SOUNDS = '.wav,.mp3,.m4a,.mp4,.ogg,.oga,.opus,.flac,audio/*'

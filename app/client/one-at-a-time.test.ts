@@ -4,10 +4,19 @@ import { oneAtATime } from './one-at-a-time'
 /** A load whose answers come when they are let. */
 function slowLoad() {
   const lets: ((error?: Error) => void)[] = []
-  const load = oneAtATime(() => new Promise((resolve, reject) => {
-    lets.push((error) => { if (error === undefined) resolve(); else reject(error) })
-  }))
-  const turn = (): Promise<void> => new Promise((resolve) => { setTimeout(resolve) })
+  const load = oneAtATime(
+    () =>
+      new Promise((resolve, reject) => {
+        lets.push((error) => {
+          if (error === undefined) resolve()
+          else reject(error)
+        })
+      }),
+  )
+  const turn = (): Promise<void> =>
+    new Promise((resolve) => {
+      setTimeout(resolve)
+    })
   return { lets, load, turn }
 }
 

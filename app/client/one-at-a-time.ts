@@ -9,7 +9,9 @@ export function oneAtATime(load: () => Promise<void>): () => Promise<void> {
   let next: Promise<void> | null = null
   const run = (): Promise<void> => {
     next = null
-    running = load().finally(() => { running = null })
+    running = load().finally(() => {
+      running = null
+    })
     return running
   }
   return () => {

@@ -12,7 +12,7 @@ const AFTER = 2
 export function useClaps() {
   const devices = useDevices()
   const listening = ref(false)
-  const claps = shallowRef<readonly { readonly clap: Clap, readonly chosen: number }[]>([])
+  const claps = shallowRef<readonly { readonly clap: Clap; readonly chosen: number }[]>([])
   const trouble = ref<string | null>(null)
   let end: (() => void) | null = null
 
@@ -23,7 +23,9 @@ export function useClaps() {
     const from = Math.max(0, chosen - BEFORE)
     return clap === null ? [] : clap.frames.map((frame, n) => ({ ...frame, n })).slice(from, from + BEFORE + 1 + AFTER)
   })
-  const late = computed(() => (claps.value.length === 0 ? null : latenessOf(claps.value.map(({ clap, chosen }) => seenLate(clap.heard, clap.frames, chosen)))))
+  const late = computed(() =>
+    claps.value.length === 0 ? null : latenessOf(claps.value.map(({ clap, chosen }) => seenLate(clap.heard, clap.frames, chosen))),
+  )
 
   function stop(): void {
     end?.()

@@ -8,14 +8,19 @@ import { useTalk } from '~/stores/talk'
 
 /** Time after a pen was felt during which touches are taken for a palm, in ms. */
 const PALM = 2500
-/** How long a hand holds still for its stroke to become the shape it resembles, in ms, and how far it may shake, as a fraction of the slide. */
+/**
+ * How long a hand holds still for its stroke to become the shape it resembles, in ms, and how far it may shake, as a fraction of the
+ * slide.
+ */
 const HOLD = 600
 const SHAKE = 0.006
 const GOES_ON = 0.02
 /** Wait after which what the spot did so far is noted, in ms. */
 const SPOT_EVERY = 400
 
-interface Where extends Point { readonly p: number }
+interface Where extends Point {
+  readonly p: number
+}
 
 /**
  * Turns pointer events on a canvas into strokes, erasures and the spot's path.
@@ -23,7 +28,11 @@ interface Where extends Point { readonly p: number }
  * @param label asks for the words of a label at a place
  * @param paint draws the stroke under way and the spot, or nothing; called at most once a frame
  */
-export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke: Stroke | null, spot: Point | null) => void, label: (at: Point) => void) {
+export function useDrawing(
+  canvas: Ref<HTMLCanvasElement | null>,
+  paint: (stroke: Stroke | null, spot: Point | null) => void,
+  label: (at: Point) => void,
+) {
   const lectern = useLectern()
   const habits = useHabits()
   const talk = useTalk()
@@ -38,12 +47,16 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
   let resting: ReturnType<typeof setTimeout> | undefined
   /** What the hand drew, while the stroke under way is shown as the shape that it was taken for. */
   let drawn: Stroke | null = null
-  let spot: { readonly at: Point, readonly from: number, readonly path: readonly (Point & { readonly dt: number })[] } | null = null
+  let spot: { readonly at: Point; readonly from: number; readonly path: readonly (Point & { readonly dt: number })[] } | null = null
 
   const whereIs = (event: PointerEvent): Where | null => {
     const box = canvas.value?.getBoundingClientRect()
     if (box === undefined || box.width === 0) return null
-    return { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height, p: event.pointerType === 'pen' ? event.pressure : 0.5 }
+    return {
+      x: (event.clientX - box.left) / box.width,
+      y: (event.clientY - box.top) / box.height,
+      p: event.pointerType === 'pen' ? event.pressure : 0.5,
+    }
   }
 
   function repaint(): void {
@@ -84,9 +97,10 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
 
   function moveSpot(event: PointerEvent, at: Where): void {
     const { x, y } = inkPoint(0, at.x, at.y, 0)
-    spot = spot === null
-      ? { at: { x, y }, from: event.timeStamp, path: [{ dt: 0, x, y }] }
-      : { ...spot, at: { x, y }, path: [...spot.path, { dt: Math.max(0, Math.round(event.timeStamp - spot.from)), x, y }] }
+    spot =
+      spot === null
+        ? { at: { x, y }, from: event.timeStamp, path: [{ dt: 0, x, y }] }
+        : { ...spot, at: { x, y }, path: [...spot.path, { dt: Math.max(0, Math.round(event.timeStamp - spot.from)), x, y }] }
     repaint()
   }
 
@@ -167,10 +181,19 @@ export function useDrawing(canvas: Ref<HTMLCanvasElement | null>, paint: (stroke
   function up(event: PointerEvent): void {
     if (event.pointerId === pointer) finish()
   }
-  const leave = (event: PointerEvent): void => { noteSpot(event.timeStamp, true) }
+  const leave = (event: PointerEvent): void => {
+    noteSpot(event.timeStamp, true)
+  }
 
-  const timer = setInterval(() => { noteSpot(performance.now(), false) }, SPOT_EVERY)
-  watch(() => [lectern.tool, lectern.blank, lectern.slide?.id], () => { noteSpot(performance.now(), true) })
+  const timer = setInterval(() => {
+    noteSpot(performance.now(), false)
+  }, SPOT_EVERY)
+  watch(
+    () => [lectern.tool, lectern.blank, lectern.slide?.id],
+    () => {
+      noteSpot(performance.now(), true)
+    },
+  )
   onBeforeUnmount(() => {
     clearInterval(timer)
     clearTimeout(resting)

@@ -15,12 +15,19 @@ export function useDubPicture(canvas: Ref<HTMLCanvasElement | null>, size: Ref<S
   function draw(): void {
     const ctx = canvas.value?.getContext('2d')
     const scene = talk.index === null ? null : sceneAt(talk.index, lectern.time())
-    if (ctx != null && scene !== null) paintScene<CanvasImageSource>(ctx, { ...scene, inset: null, stage: { x: 0, y: 0, w: 1, h: 1 } }, size.value, shelf)
+    if (ctx != null && scene !== null)
+      paintScene<CanvasImageSource>(ctx, { ...scene, inset: null, stage: { x: 0, y: 0, w: 1, h: 1 } }, size.value, shelf)
     frame = requestAnimationFrame(draw)
   }
-  watch(() => lectern.dubbing, (on) => {
+  watch(
+    () => lectern.dubbing,
+    (on) => {
+      cancelAnimationFrame(frame)
+      if (on) frame = requestAnimationFrame(draw)
+    },
+    { immediate: true },
+  )
+  onBeforeUnmount(() => {
     cancelAnimationFrame(frame)
-    if (on) frame = requestAnimationFrame(draw)
-  }, { immediate: true })
-  onBeforeUnmount(() => { cancelAnimationFrame(frame) })
+  })
 }

@@ -27,11 +27,18 @@ interface Drawing {
 }
 
 /**
- * Chooses strokes on the picture of a film, and draws new ones: while it plays they grow as they were drawn, while it stands they begin where it stands.
+ * Chooses strokes on the picture of a film, and draws new ones: while it plays they grow as they were drawn, while it stands they begin
+ * where it stands.
  * @param canvas laid over the picture
  * @param toggle what a click does that touches no stroke
  */
-export function useFilmInk(canvas: Ref<HTMLCanvasElement | null>, index: Ref<FilmIndex | null>, size: Ref<Size>, film: Playing, toggle: () => void) {
+export function useFilmInk(
+  canvas: Ref<HTMLCanvasElement | null>,
+  index: Ref<FilmIndex | null>,
+  size: Ref<Size>,
+  film: Playing,
+  toggle: () => void,
+) {
   const ink = useInkAfterwards()
   let drawing: Drawing | null = null
 
@@ -39,7 +46,9 @@ export function useFilmInk(canvas: Ref<HTMLCanvasElement | null>, index: Ref<Fil
 
   const inFrame = (event: PointerEvent): Point | null => {
     const box = canvas.value?.getBoundingClientRect()
-    return box === undefined || box.width === 0 ? null : { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height }
+    return box === undefined || box.width === 0
+      ? null
+      : { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height }
   }
   const pointOf = (event: PointerEvent, dt: Ms, scene: Scene): InkPoint | null => {
     const at = inFrame(event)
@@ -49,12 +58,15 @@ export function useFilmInk(canvas: Ref<HTMLCanvasElement | null>, index: Ref<Fil
   }
 
   /** Where in the recordings the film stands. */
-  function placeNow(): { readonly place: Omit<AddedInk, 'stroke'>, readonly rate: number } | null {
+  function placeNow(): { readonly place: Omit<AddedInk, 'stroke'>; readonly rate: number } | null {
     const found = index.value === null ? null : pieceAt(index.value, film.at.value)
     if (found === null || index.value === null) return null
     const { piece, into } = found
     const span = shownSpan(piece)
-    return { place: { visit: piece.visit, over: groundOf(piece), at: Math.round(sourceAt(span, into)) }, rate: span.rate.num / span.rate.den }
+    return {
+      place: { visit: piece.visit, over: groundOf(piece), at: Math.round(sourceAt(span, into)) },
+      rate: span.rate.num / span.rate.den,
+    }
   }
 
   function outlineOf(ctx: CanvasRenderingContext2D, stroke: Stroke, { stage }: Scene): void {
@@ -85,7 +97,10 @@ export function useFilmInk(canvas: Ref<HTMLCanvasElement | null>, index: Ref<Fil
     ctx.save()
     ctx.translate(stage.x * size.value.width, stage.y * size.value.height)
     const inner = { width: stage.w * size.value.width, height: stage.h * size.value.height }
-    const wet = [...ink.fresh.filter((one) => one.stroke.slide === scene.slide).map((one) => one.stroke), ...(drawing === null ? [] : [drawing.stroke])]
+    const wet = [
+      ...ink.fresh.filter((one) => one.stroke.slide === scene.slide).map((one) => one.stroke),
+      ...(drawing === null ? [] : [drawing.stroke]),
+    ]
     for (const stroke of wet) paintStroke<CanvasImageSource>(ctx, { stroke, elapsed: null }, inner)
     ctx.restore()
   }
@@ -112,7 +127,9 @@ export function useFilmInk(canvas: Ref<HTMLCanvasElement | null>, index: Ref<Fil
     event.preventDefault()
     canvas.value?.setPointerCapture(event.pointerId)
     drawing = {
-      began: event.timeStamp, place: place.place, pace: film.playing.value ? film.speed.value * place.rate : 1,
+      began: event.timeStamp,
+      place: place.place,
+      pace: film.playing.value ? film.speed.value * place.rate : 1,
       stroke: newStroke(scene.slide, ink.pen, ink.colour, ink.width, event.pointerType === 'pen', first),
     }
     paint()
@@ -136,6 +153,8 @@ export function useFilmInk(canvas: Ref<HTMLCanvasElement | null>, index: Ref<Fil
     paint()
   }
 
-  watch([() => ink.chosen, () => ink.fresh, film.at, size, index], () => { void nextTick(paint) })
+  watch([() => ink.chosen, () => ink.fresh, film.at, size, index], () => {
+    void nextTick(paint)
+  })
   return { listeners: { pointerdown: down, pointermove: move, pointerup: up, pointercancel: up } }
 }

@@ -10,7 +10,10 @@ import { recordingUrl } from '~/client'
 
 /** How far the sound may be from where it should be before it is set right, in seconds. */
 const SLIP = 0.04
-/** While it stands still the camera's nearest picture is shown, as in the file, not the last one before: it is sought half a picture later, in seconds. */
+/**
+ * While it stands still the camera's nearest picture is shown, as in the file, not the last one before: it is sought half a picture
+ * later, in seconds.
+ */
 const NEAREST = 1 / 60
 
 interface Slot {
@@ -25,13 +28,18 @@ interface Slot {
  * @param canvas where it is drawn
  * @param size of the canvas in pixels
  */
-export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanvasElement | null>, size: Ref<Size>, shelf: PictureShelf<CanvasImageSource>) {
+export function useFilmPlayer(
+  index: Ref<FilmIndex | null>,
+  canvas: Ref<HTMLCanvasElement | null>,
+  size: Ref<Size>,
+  shelf: PictureShelf<CanvasImageSource>,
+) {
   const at = ref<Ms>(0)
   const playing = ref(false)
   /** How fast it is played, 0.5 to 2; the pitch stays. */
   const speed = ref(1)
   /** A part that is played over and over. */
-  const loop = shallowRef<{ readonly from: Ms, readonly to: Ms } | null>(null)
+  const loop = shallowRef<{ readonly from: Ms; readonly to: Ms } | null>(null)
   const trouble = ref<string | null>(null)
   const slots: Slot[] = []
   let current: Slot | null = null
@@ -47,7 +55,10 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     if (free === undefined) {
       slot.video.preload = 'auto'
       slot.video.playsInline = true
-      for (const arrived of ['seeked', 'loadeddata'] as const) slot.video.addEventListener(arrived, () => { if (!playing.value) draw() })
+      for (const arrived of ['seeked', 'loadeddata'] as const)
+        slot.video.addEventListener(arrived, () => {
+          if (!playing.value) draw()
+        })
       slot.video.addEventListener('error', () => {
         if (slot.stretch === '') return
         pause()
@@ -79,21 +90,38 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     if (scene.inset === null || current === null || current.stretch !== scene.inset.stretch) return
     const { video } = current
     if (video.readyState >= 2 && video.videoWidth > 0) {
-      paintInset<CanvasImageSource>(ctx, { image: video, width: video.videoWidth, height: video.videoHeight }, scene.inset.framing, size.value)
+      paintInset<CanvasImageSource>(
+        ctx,
+        { image: video, width: video.videoWidth, height: video.videoHeight },
+        scene.inset.framing,
+        size.value,
+      )
     }
   }
 
   /** Whether what is heard in a piece goes on from what is heard in the one before it. */
-  const goesOn = (before: Piece | undefined, piece: Piece): boolean => before?.kind === 'recorded' && piece.kind === 'recorded'
-    && before.voice !== null && piece.voice !== null && before.voice.stretch === piece.voice.stretch && before.voice.to === piece.voice.from
-    && sameRatio(before.voice.rate, piece.voice.rate)
+  const goesOn = (before: Piece | undefined, piece: Piece): boolean =>
+    before?.kind === 'recorded' &&
+    piece.kind === 'recorded' &&
+    before.voice !== null &&
+    piece.voice !== null &&
+    before.voice.stretch === piece.voice.stretch &&
+    before.voice.to === piece.voice.from &&
+    sameRatio(before.voice.rate, piece.voice.rate)
 
   /** Gets what is heard after the next join ready, so that going on does not wait: also when it is another place of the same recording. */
   function prepare(film: FilmIndex): void {
     const { pieces } = film.film.programme
     for (let n = number + 1; n < pieces.length; n += 1) {
       const piece = pieces[n]
-      if (piece === undefined || piece.out !== undefined || piece.kind === 'still' || piece.voice === null || goesOn(pieces[film.before[n] ?? -1], piece)) continue
+      if (
+        piece === undefined ||
+        piece.out !== undefined ||
+        piece.kind === 'still' ||
+        piece.voice === null ||
+        goesOn(pieces[film.before[n] ?? -1], piece)
+      )
+        continue
       const slot = slotFor(piece.voice.stretch, current)
       if (Math.abs(slot.video.currentTime - piece.voice.from / 1000) > SLIP) slot.video.currentTime = piece.voice.from / 1000
       return
@@ -102,7 +130,9 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
 
   /** The slot that stands nearest to a place of a recording, or one that is made to. */
   function slotAt(stretch: string, time: number): Slot {
-    const [nearest] = slots.filter((slot) => slot.stretch === stretch).sort((a, b) => Math.abs(a.video.currentTime - time) - Math.abs(b.video.currentTime - time))
+    const [nearest] = slots
+      .filter((slot) => slot.stretch === stretch)
+      .sort((a, b) => Math.abs(a.video.currentTime - time) - Math.abs(b.video.currentTime - time))
     return nearest ?? slotFor(stretch, null)
   }
 
@@ -121,7 +151,8 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     } else {
       current = slotAt(found.piece.voice.stretch, time)
       const { video } = current
-      video.volume = loudest.value === null ? 1 : 10 ** (((loudest.value.gains.get(found.piece.voice.stretch) ?? 0) - loudest.value.most) / 20)
+      video.volume =
+        loudest.value === null ? 1 : 10 ** (((loudest.value.gains.get(found.piece.voice.stretch) ?? 0) - loudest.value.most) / 20)
       video.playbackRate = (found.piece.voice.rate.num / found.piece.voice.rate.den) * speed.value
       const [place, most] = playing.value ? [time, SLIP] : [time + NEAREST, 0.001]
       if (Math.abs(video.currentTime - place) > most) video.currentTime = place
@@ -138,9 +169,10 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     if (piece !== undefined) {
       const start = film.starts[number] ?? 0
       const end = film.starts[number + 1] ?? film.length
-      const into = current === null || piece.kind === 'still' || piece.voice === null
-        ? clock.from + (performance.now() - clock.since) * speed.value
-        : intoSpan(piece.voice, current.video.currentTime * 1000)
+      const into =
+        current === null || piece.kind === 'still' || piece.voice === null
+          ? clock.from + (performance.now() - clock.since) * speed.value
+          : intoSpan(piece.voice, current.video.currentTime * 1000)
       const ended = current !== null && current.video.ended
       if (loop.value !== null && start + into >= loop.value.to) {
         at.value = loop.value.from
@@ -185,7 +217,9 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     draw()
   }
 
-  watch(speed, () => { if (playing.value) enter(at.value) })
+  watch(speed, () => {
+    if (playing.value) enter(at.value)
+  })
   const placesOf = (film: FilmIndex | null): string => JSON.stringify(film?.film.programme.pieces ?? [])
   watch(index, (now, before) => {
     // Ink and framing change what is seen, not what is played.
@@ -197,7 +231,11 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     current = null
     if (now !== null) seek(Math.min(at.value, now.length))
   })
-  watch([canvas, size], () => { void nextTick(() => { seek(at.value) }) })
+  watch([canvas, size], () => {
+    void nextTick(() => {
+      seek(at.value)
+    })
+  })
   onBeforeUnmount(() => {
     pause()
     for (const slot of slots) slot.video.removeAttribute('src')

@@ -7,10 +7,14 @@ import { useTalk } from '~/stores/talk'
 export function fitSaying(step: FitStep): string {
   const places = step.places === 1 ? 'one place' : `${String(step.places)} places`
   switch (step.kind) {
-    case 'pauses': return `Pauses down to ${(step.to / 1000).toFixed(1)} s, in ${places}`
-    case 'ends': return `Slack where slides come and go down to ${(step.to / 1000).toFixed(1)} s, in ${places}`
-    case 'tempo': return `Everything ${((step.to - 1) * 100).toFixed(1)}% faster, at the same pitch`
-    case 'optional': return `Without the slides that are optional or skipped by now, ${places}`
+    case 'pauses':
+      return `Pauses down to ${(step.to / 1000).toFixed(1)} s, in ${places}`
+    case 'ends':
+      return `Slack where slides come and go down to ${(step.to / 1000).toFixed(1)} s, in ${places}`
+    case 'tempo':
+      return `Everything ${((step.to - 1) * 100).toFixed(1)}% faster, at the same pitch`
+    case 'optional':
+      return `Without the slides that are optional or skipped by now, ${places}`
   }
 }
 

@@ -16,18 +16,18 @@ const SIZE_STEP = 0.02
 export function useFramingDrag(stage: Ref<HTMLElement | null>, framing: Ref<Framing>, shape: Ref<Size>, keep: (framing: Framing) => void) {
   /** While it is moved: as it will be. */
   const draft = shallowRef<Framing | null>(null)
-  let grab: { readonly x: number, readonly y: number, readonly from: Framing, readonly resize: boolean } | null = null
+  let grab: { readonly x: number; readonly y: number; readonly from: Framing; readonly resize: boolean } | null = null
 
-  const place = (event: PointerEvent): { x: number, y: number } => {
+  const place = (event: PointerEvent): { x: number; y: number } => {
     const box = stage.value?.getBoundingClientRect()
     return box === undefined ? { x: 0, y: 0 } : { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height }
   }
 
   function down(event: PointerEvent, resize: boolean): void {
     if (event.button !== 0) return
-    event.preventDefault();
-    (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-    (event.currentTarget as HTMLElement).focus()
+    event.preventDefault()
+    ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
+    ;(event.currentTarget as HTMLElement).focus()
     grab = { ...place(event), from: framing.value, resize }
     draft.value = framing.value
   }
@@ -56,14 +56,21 @@ export function useFramingDrag(stage: Ref<HTMLElement | null>, framing: Ref<Fram
   function key(event: KeyboardEvent): void {
     const now = framing.value
     const step = event.shiftKey ? LARGE_STEP : STEP
-    const by: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }
+    const by: Readonly<Record<string, readonly [number, number]>> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step],
+      ArrowDown: [0, step],
+    }
     const shift = by[event.key]
     const size = event.key === '+' || event.key === '=' ? SIZE_STEP : event.key === '-' ? -SIZE_STEP : 0
     if (shift === undefined && size === 0) return
     event.preventDefault()
-    keep(shift === undefined
-      ? resized(now, now.outline, sizeOfInset(now, shape.value) + size, shape.value)
-      : { ...now, rect: onSlide({ ...now.rect, x: now.rect.x + shift[0], y: now.rect.y + shift[1] }) })
+    keep(
+      shift === undefined
+        ? resized(now, now.outline, sizeOfInset(now, shape.value) + size, shape.value)
+        : { ...now, rect: onSlide({ ...now.rect, x: now.rect.x + shift[0], y: now.rect.y + shift[1] }) },
+    )
   }
 
   const shown = computed(() => draft.value ?? framing.value)

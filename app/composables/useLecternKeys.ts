@@ -18,10 +18,32 @@ export interface LecternKeys {
 
 /** Our keys at the Lectern, listed for the person. */
 export const KEY_WORDS: readonly (readonly [string, string])[] = [
-  ['→ or Space', 'next step or slide'], ['←', 'back'], ['↑ ↓', 'move the notes by a line'], ['+ −', 'notes larger or smaller'],
-  ['A', 'notes move by hand, at your pace or with your voice'], ['N', 'all the notes, and back'], ['G', 'all slides, to go to any'], ['P', 'pause and go on'], ['Esc', 'stop (asks first)'], ['D', 'pen'], ['L', 'marker'], ['E', 'eraser'], ['O', 'pointer spot'], ['V', 'click to go on'],
-  ['T', 'label: click, then type'], ['1 to 6', 'ink colour'], ['W', 'pen width'], ['Z', 'take back the last stroke'], ['X', 'wipe this slide'], ['B', 'blank the screen'],
-  ['I', 'hide or show your face for viewers'], ['C', 'stop or start the camera itself'], ['H', 'hide or show your face for yourself alone'], ['M', 'mute and unmute'], ['S', 'mark a stumble'], ['R', 'record'],
+  ['→ or Space', 'next step or slide'],
+  ['←', 'back'],
+  ['↑ ↓', 'move the notes by a line'],
+  ['+ −', 'notes larger or smaller'],
+  ['A', 'notes move by hand, at your pace or with your voice'],
+  ['N', 'all the notes, and back'],
+  ['G', 'all slides, to go to any'],
+  ['P', 'pause and go on'],
+  ['Esc', 'stop (asks first)'],
+  ['D', 'pen'],
+  ['L', 'marker'],
+  ['E', 'eraser'],
+  ['O', 'pointer spot'],
+  ['V', 'click to go on'],
+  ['T', 'label: click, then type'],
+  ['1 to 6', 'ink colour'],
+  ['W', 'pen width'],
+  ['Z', 'take back the last stroke'],
+  ['X', 'wipe this slide'],
+  ['B', 'blank the screen'],
+  ['I', 'hide or show your face for viewers'],
+  ['C', 'stop or start the camera itself'],
+  ['H', 'hide or show your face for yourself alone'],
+  ['M', 'mute and unmute'],
+  ['S', 'mark a stumble'],
+  ['R', 'record'],
 ]
 
 /** Keys of presenters' remotes. */
@@ -33,58 +55,121 @@ export function useLecternKeys(to: LecternKeys): void {
   const devices = useDevices()
 
   const actions: Readonly<Record<string, (stamp: number) => void>> = {
-    ArrowRight: (stamp) => { lectern.forward(stamp) },
-    PageDown: (stamp) => { lectern.forward(stamp) },
-    ' ': (stamp) => { lectern.forward(stamp) },
-    ArrowLeft: (stamp) => { lectern.back(stamp) },
-    PageUp: (stamp) => { lectern.back(stamp) },
-    ArrowDown: () => { to.line(1) },
-    ArrowUp: () => { to.line(-1) },
-    '+': () => { to.grow(2) },
-    '-': () => { to.grow(-2) },
+    ArrowRight: (stamp) => {
+      lectern.forward(stamp)
+    },
+    PageDown: (stamp) => {
+      lectern.forward(stamp)
+    },
+    ' ': (stamp) => {
+      lectern.forward(stamp)
+    },
+    ArrowLeft: (stamp) => {
+      lectern.back(stamp)
+    },
+    PageUp: (stamp) => {
+      lectern.back(stamp)
+    },
+    ArrowDown: () => {
+      to.line(1)
+    },
+    ArrowUp: () => {
+      to.line(-1)
+    },
+    '+': () => {
+      to.grow(2)
+    },
+    '-': () => {
+      to.grow(-2)
+    },
     n: to.notes,
-    p: () => { void (lectern.live ? lectern.pause() : lectern.resume()) },
-    Escape: () => { if (lectern.phase === 'countdown') lectern.cancelCountdown(); else to.stop() },
+    p: () => {
+      void (lectern.live ? lectern.pause() : lectern.resume())
+    },
+    Escape: () => {
+      if (lectern.phase === 'countdown') lectern.cancelCountdown()
+      else to.stop()
+    },
     F5: to.record,
     r: to.record,
-    d: () => { lectern.tool = 'pen' },
-    l: () => { lectern.tool = 'marker' },
-    e: () => { lectern.tool = 'eraser' },
-    o: () => { lectern.tool = 'spot' },
-    m: (stamp) => { lectern.setMuted(!lectern.muted, stamp) },
-    s: (stamp) => { lectern.stumble(stamp) },
-    t: () => { lectern.tool = 'label' },
-    v: () => { lectern.tool = 'hand' },
+    d: () => {
+      lectern.tool = 'pen'
+    },
+    l: () => {
+      lectern.tool = 'marker'
+    },
+    e: () => {
+      lectern.tool = 'eraser'
+    },
+    o: () => {
+      lectern.tool = 'spot'
+    },
+    m: (stamp) => {
+      lectern.setMuted(!lectern.muted, stamp)
+    },
+    s: (stamp) => {
+      lectern.stumble(stamp)
+    },
+    t: () => {
+      lectern.tool = 'label'
+    },
+    v: () => {
+      lectern.tool = 'hand'
+    },
     a: to.moves,
     g: to.jump,
-    c: () => { void lectern.setCamera(!devices.cameraOn) },
-    w: () => { lectern.width = lectern.width === 'fine' ? 'broad' : 'fine' },
-    z: (stamp) => { lectern.undoStroke(stamp) },
-    x: (stamp) => { lectern.wipe(stamp) },
-    b: (stamp) => { lectern.setBlank(!lectern.blank, stamp) },
-    '.': (stamp) => { lectern.setBlank(!lectern.blank, stamp) },
-    i: (stamp) => { lectern.setInset(!lectern.inset, stamp) },
-    h: () => { lectern.preview = !lectern.preview },
+    c: () => {
+      void lectern.setCamera(!devices.cameraOn)
+    },
+    w: () => {
+      lectern.width = lectern.width === 'fine' ? 'broad' : 'fine'
+    },
+    z: (stamp) => {
+      lectern.undoStroke(stamp)
+    },
+    x: (stamp) => {
+      lectern.wipe(stamp)
+    },
+    b: (stamp) => {
+      lectern.setBlank(!lectern.blank, stamp)
+    },
+    '.': (stamp) => {
+      lectern.setBlank(!lectern.blank, stamp)
+    },
+    i: (stamp) => {
+      lectern.setInset(!lectern.inset, stamp)
+    },
+    h: () => {
+      lectern.preview = !lectern.preview
+    },
     '?': to.help,
   }
 
-  useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-    const { target } = event
-    const typing = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
-    // A clicker's keys go on whatever is open or being typed: they are no text.
-    const clicker = CLICKER.has(event.key) && lectern.live
-    if ((!clicker && (typing || to.busy())) || event.altKey || event.metaKey || (event.ctrlKey && event.key !== 'z')) return
-    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
-    const colour = INK_COLOURS[Number(key) - 1]
-    const action = colour === undefined ? actions[key] : () => {
-      lectern.colour = colour
-      if (lectern.tool !== 'marker' && lectern.tool !== 'label') lectern.tool = 'pen'
-    }
-    if (action === undefined || (event.repeat && !key.startsWith('Arrow'))) return
-    // A button that still has the focus must not be pressed by the key that advances the slide.
-    event.preventDefault()
-    // Nor may a dialog that this key opens hear it too.
-    event.stopPropagation()
-    action(event.timeStamp)
-  }, { capture: true })
+  useEventListener(
+    window,
+    'keydown',
+    (event: KeyboardEvent) => {
+      const { target } = event
+      const typing = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
+      // A clicker's keys go on whatever is open or being typed: they are no text.
+      const clicker = CLICKER.has(event.key) && lectern.live
+      if ((!clicker && (typing || to.busy())) || event.altKey || event.metaKey || (event.ctrlKey && event.key !== 'z')) return
+      const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
+      const colour = INK_COLOURS[Number(key) - 1]
+      const action =
+        colour === undefined
+          ? actions[key]
+          : () => {
+              lectern.colour = colour
+              if (lectern.tool !== 'marker' && lectern.tool !== 'label') lectern.tool = 'pen'
+            }
+      if (action === undefined || (event.repeat && !key.startsWith('Arrow'))) return
+      // A button that still has the focus must not be pressed by the key that advances the slide.
+      event.preventDefault()
+      // Nor may a dialog that this key opens hear it too.
+      event.stopPropagation()
+      action(event.timeStamp)
+    },
+    { capture: true },
+  )
 }

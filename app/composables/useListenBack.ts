@@ -25,9 +25,14 @@ export function useListenBack(parts: () => readonly HeardPart[], length: () => M
 
   /** A recording that nobody has finished does not know how long it is until it is asked for its end. */
   async function seek(seconds: number): Promise<void> {
-    if (media.readyState === 0) await new Promise((resolve) => { media.addEventListener('loadedmetadata', resolve, { once: true }) })
+    if (media.readyState === 0)
+      await new Promise((resolve) => {
+        media.addEventListener('loadedmetadata', resolve, { once: true })
+      })
     if (seconds <= 0 && media.currentTime === 0) return
-    const there = new Promise((resolve) => { media.addEventListener('seeked', resolve, { once: true }) })
+    const there = new Promise((resolve) => {
+      media.addEventListener('seeked', resolve, { once: true })
+    })
     media.currentTime = seconds
     await there
   }
@@ -57,7 +62,9 @@ export function useListenBack(parts: () => readonly HeardPart[], length: () => M
     at.value = start
     playing.value = true
     await seek(Math.max(0, (start - part.at) / 1000))
-    await media.play().catch(() => { playing.value = false })
+    await media.play().catch(() => {
+      playing.value = false
+    })
     frame = requestAnimationFrame(step)
   }
 

@@ -15,20 +15,32 @@ export function useMadeNotice() {
   const before = ref('')
   let known = new Map<string, DeliveryView['state']>()
 
-  watch(() => talk.ledger, (ledger) => {
-    for (const { id, state, file, sentence } of ledger) {
-      const last = known.get(id)
-      if (last === undefined || !isUnderWay(last) || (state !== 'done' && state !== 'failed')) continue
-      const title = state === 'done' ? `${file} is ready` : `${file} was not made`
-      if (seen.value !== 'visible') {
-        before.value = state === 'done' ? '✓ ready · ' : '! not made · '
-        if (permissionGranted.value) void show({ title, body: sentence ?? '', tag: id })
+  watch(
+    () => talk.ledger,
+    (ledger) => {
+      for (const { id, state, file, sentence } of ledger) {
+        const last = known.get(id)
+        if (last === undefined || !isUnderWay(last) || (state !== 'done' && state !== 'failed')) continue
+        const title = state === 'done' ? `${file} is ready` : `${file} was not made`
+        if (seen.value !== 'visible') {
+          before.value = state === 'done' ? '✓ ready · ' : '! not made · '
+          if (permissionGranted.value) void show({ title, body: sentence ?? '', tag: id })
+        }
       }
-    }
-    known = new Map(ledger.map(({ id, state }) => [id, state]))
-  }, { immediate: true })
-  watch(seen, (now) => { if (now === 'visible') before.value = '' })
+      known = new Map(ledger.map(({ id, state }) => [id, state]))
+    },
+    { immediate: true },
+  )
+  watch(seen, (now) => {
+    if (now === 'visible') before.value = ''
+  })
 
   const canAsk = computed(() => isSupported.value && !permissionGranted.value && talk.ledger.some(({ state }) => isUnderWay(state)))
-  return { before, canAsk, ask: () => { void ensurePermissions() } }
+  return {
+    before,
+    canAsk,
+    ask: () => {
+      void ensurePermissions()
+    },
+  }
 }

@@ -8,13 +8,27 @@ export function useNewSlide() {
   const talk = useTalk()
   /** How many slides stand before the new one. */
   const after = computed(() => (talk.slide === null ? talk.slides.length : talk.slides.indexOf(talk.slide) + 1))
-  const theme = computed(() => talk.slides.slice(0, after.value).findLast((slide) => slide.composition !== null)?.composition?.theme
-    ?? talk.slides.find((slide) => slide.composition !== null)?.composition?.theme ?? 'paper')
+  const theme = computed(
+    () =>
+      talk.slides.slice(0, after.value).findLast((slide) => slide.composition !== null)?.composition?.theme ??
+      talk.slides.find((slide) => slide.composition !== null)?.composition?.theme ??
+      'paper',
+  )
 
   function make(layout: Layout): void {
     const slide: Slide = {
-      id: asId<'slide'>(crypto.randomUUID()), version: 1, title: '', notes: '', viewerNotes: '', steps: [], composition: emptyComposition(layout, theme.value),
-      framing: null, planned: null, skip: false, optional: false, transition: 'cut',
+      id: asId<'slide'>(crypto.randomUUID()),
+      version: 1,
+      title: '',
+      notes: '',
+      viewerNotes: '',
+      steps: [],
+      composition: emptyComposition(layout, theme.value),
+      framing: null,
+      planned: null,
+      skip: false,
+      optional: false,
+      transition: 'cut',
     }
     talk.edit({ kind: 'insert', at: after.value, slides: [slide] })
     talk.selected = slide.id

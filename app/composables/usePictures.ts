@@ -5,10 +5,13 @@ import { assetUrl } from '~/client'
 let fonts: Promise<unknown> | null = null
 
 /** Loads the fonts that slides made here are set in; canvases do not ask for them by themselves. */
-const loadFonts = (): Promise<unknown> => (fonts ??= Promise.all([
-  ...['400', '600', 'italic 400', 'italic 600'].map((style) => document.fonts.load(`${style} 20px "${FACES.read}"`)),
-  document.fonts.load(`600 20px "${FACES.display}"`), document.fonts.load(`400 20px "${FACES.code}"`), document.fonts.load(`700 20px "${FACES.code}"`),
-]))
+const loadFonts = (): Promise<unknown> =>
+  (fonts ??= Promise.all([
+    ...['400', '600', 'italic 400', 'italic 600'].map((style) => document.fonts.load(`${style} 20px "${FACES.read}"`)),
+    document.fonts.load(`600 20px "${FACES.display}"`),
+    document.fonts.load(`400 20px "${FACES.code}"`),
+    document.fonts.load(`700 20px "${FACES.code}"`),
+  ]))
 
 /**
  * Pictures for drawing, loaded once each.
@@ -27,7 +30,9 @@ export function usePictures(talk: () => string, loaded: () => void, small = fals
         known.set(digest, { image, width: image.naturalWidth, height: image.naturalHeight })
         loaded()
       }
-      image.onerror = () => { known.delete(digest) }
+      image.onerror = () => {
+        known.delete(digest)
+      }
       image.src = assetUrl(talk(), digest)
     }
     return found ?? undefined

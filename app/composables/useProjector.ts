@@ -21,7 +21,9 @@ export function useProjecting(talk: string, shown: () => Projected) {
   /** Windows that listen: while there is none, nothing is put together for them, least of all at every move of a pen. */
   let windows = 0
   // Values are sent bare: what is reactive cannot be.
-  const tell = (): void => { if (windows > 0) channel.postMessage(JSON.stringify(shown())) }
+  const tell = (): void => {
+    if (windows > 0) channel.postMessage(JSON.stringify(shown()))
+  }
   channel.onmessage = (message: MessageEvent<unknown>) => {
     if (message.data === OPENED) windows += 1
     if (message.data === CLOSED) windows = Math.max(0, windows - 1)
@@ -29,7 +31,9 @@ export function useProjecting(talk: string, shown: () => Projected) {
   }
   // A window that was open before this page asks again when it is asked whether it is there.
   channel.postMessage(THERE)
-  onBeforeUnmount(() => { channel.close() })
+  onBeforeUnmount(() => {
+    channel.close()
+  })
   return { tell }
 }
 
@@ -37,8 +41,12 @@ export function useProjecting(talk: string, shown: () => Projected) {
 export function useProjected(talk: string) {
   const shown = shallowRef<Projected | null>(null)
   const channel = new BroadcastChannel(channelOf(talk))
-  const open = (): void => { channel.postMessage(OPENED) }
-  const close = (): void => { channel.postMessage(CLOSED) }
+  const open = (): void => {
+    channel.postMessage(OPENED)
+  }
+  const close = (): void => {
+    channel.postMessage(CLOSED)
+  }
   channel.onmessage = (message: MessageEvent<string>) => {
     if (message.data === THERE) open()
     else if (message.data !== OPENED && message.data !== CLOSED) shown.value = JSON.parse(message.data) as Projected

@@ -22,10 +22,18 @@ export function usePrompter(lines: Ref<readonly SpokenLine[]>) {
   const reading = shallowRef<Reading>(atFirstLine(talk.speaker.rate))
   const due = computed(() => reading.value.line)
   /** As far as it was heard in this run, a reader's rate holds for the next slide too. */
-  watch(() => lectern.slide?.id, () => { reading.value = atFirstLine(reading.value.rate) })
-  watch(() => lectern.step, (now, before) => {
-    if (habits.now.moves === 'voice' && now > before) reading.value = setRight(script.value, reading.value)
-  })
+  watch(
+    () => lectern.slide?.id,
+    () => {
+      reading.value = atFirstLine(reading.value.rate)
+    },
+  )
+  watch(
+    () => lectern.step,
+    (now, before) => {
+      if (habits.now.moves === 'voice' && now > before) reading.value = setRight(script.value, reading.value)
+    },
+  )
 
   let hearing = DEAF
   let heardAt = 0
@@ -40,13 +48,22 @@ export function usePrompter(lines: Ref<readonly SpokenLine[]>) {
   }
   const deaf = devices.listen(hear)
   const timer = setInterval(() => {
-    if (habits.now.moves === 'rate' && lectern.live) reading.value = movedByRate(script.value, { ...reading.value, rate: talk.speaker.rate }, BEAT)
+    if (habits.now.moves === 'rate' && lectern.live)
+      reading.value = movedByRate(script.value, { ...reading.value, rate: talk.speaker.rate }, BEAT)
   }, BEAT)
   onBeforeUnmount(() => {
     deaf()
     clearInterval(timer)
   })
 
-  const goTo = (line: number): void => { reading.value = atLine(script.value, reading.value, line) }
-  return { due, goTo, move: (by: number): void => { goTo(due.value + by) } }
+  const goTo = (line: number): void => {
+    reading.value = atLine(script.value, reading.value, line)
+  }
+  return {
+    due,
+    goTo,
+    move: (by: number): void => {
+      goTo(due.value + by)
+    },
+  }
 }

@@ -14,17 +14,26 @@ export interface ReviewKeys {
 
 /** Keys of Review in words. */
 export const REVIEW_KEY_WORDS: readonly (readonly [string, string])[] = [
-  ['Space', 'play, pause'], ['← →', 'two seconds back, on'], ['Shift ← →', 'a frame back, on'], ['↑ ↓', 'the visit, step, stroke or silence before, after'],
-  ['[ ]', 'the chosen part begins, ends here'], ['Delete', 'deletes the chosen strokes, or cuts the chosen part'], ['Esc', 'lets go'], ['Ctrl Z', 'takes back; with Shift does again'], ['Home', 'to the start'],
+  ['Space', 'play, pause'],
+  ['← →', 'two seconds back, on'],
+  ['Shift ← →', 'a frame back, on'],
+  ['↑ ↓', 'the visit, step, stroke or silence before, after'],
+  ['[ ]', 'the chosen part begins, ends here'],
+  ['Delete', 'deletes the chosen strokes, or cuts the chosen part'],
+  ['Esc', 'lets go'],
+  ['Ctrl Z', 'takes back; with Shift does again'],
+  ['Home', 'to the start'],
 ]
 
 const FAR: Ms = 2000
 const FRAME: Ms = 1000 / 30
 
 /** Whether a key is for what has the focus rather than for the film. */
-const isTaken = ({ target, key }: KeyboardEvent): boolean => (target instanceof HTMLInputElement && (target.type !== 'checkbox' || key === ' ')) || target instanceof HTMLTextAreaElement
-  || (target instanceof HTMLElement && target.closest('.el-dialog, .el-select, .el-slider, .el-dropdown-menu') !== null)
-  || (target instanceof HTMLButtonElement && (key === ' ' || key === 'Enter'))
+const isTaken = ({ target, key }: KeyboardEvent): boolean =>
+  (target instanceof HTMLInputElement && (target.type !== 'checkbox' || key === ' ')) ||
+  target instanceof HTMLTextAreaElement ||
+  (target instanceof HTMLElement && target.closest('.el-dialog, .el-select, .el-slider, .el-dropdown-menu') !== null) ||
+  (target instanceof HTMLButtonElement && (key === ' ' || key === 'Enter'))
 
 /** The keys of Review. What is chosen goes by Delete: strokes first, then the part between the pegs. */
 export function useReviewKeys(film: ReviewKeys): void {
@@ -51,13 +60,25 @@ export function useReviewKeys(film: ReviewKeys): void {
     if (event.ctrlKey || event.metaKey) return
     const actions: Readonly<Record<string, () => void>> = {
       ' ': film.toggle,
-      ArrowRight: () => { film.move(event.shiftKey ? FRAME : FAR) },
-      ArrowLeft: () => { film.move(event.shiftKey ? -FRAME : -FAR) },
-      ArrowDown: () => { film.jump(1) },
-      ArrowUp: () => { film.jump(-1) },
+      ArrowRight: () => {
+        film.move(event.shiftKey ? FRAME : FAR)
+      },
+      ArrowLeft: () => {
+        film.move(event.shiftKey ? -FRAME : -FAR)
+      },
+      ArrowDown: () => {
+        film.jump(1)
+      },
+      ArrowUp: () => {
+        film.jump(-1)
+      },
       Home: film.start,
-      '[': () => { film.peg('from') },
-      ']': () => { film.peg('to') },
+      '[': () => {
+        film.peg('from')
+      },
+      ']': () => {
+        film.peg('to')
+      },
       Delete: takeOut,
       Escape: letGo,
     }

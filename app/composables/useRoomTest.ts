@@ -46,22 +46,30 @@ export function useRoomTest() {
     const type = recordingType(devices.cameraOn)
     const parts: Blob[] = []
     const recorder = new MediaRecorder(stream, { mimeType: type })
-    recorder.ondataavailable = (event) => { parts.push(event.data) }
+    recorder.ondataavailable = (event) => {
+      parts.push(event.data)
+    }
     let wanted = true
-    recorder.onstop = () => { if (wanted) played.value = URL.createObjectURL(new Blob(parts, { type })) }
+    recorder.onstop = () => {
+      if (wanted) played.value = URL.createObjectURL(new Blob(parts, { type }))
+    }
     recorder.start()
     cancel = () => {
       wanted = false
       recorder.stop()
     }
-    run('test', TEST, () => { recorder.stop() })
+    run('test', TEST, () => {
+      recorder.stop()
+    })
   }
 
   function listen(): void {
     if (devices.stream === null || testing.value !== null) return
     const blocks: LevelBlock[] = []
     const began = performance.now()
-    const deaf = devices.listen((block) => { if (block.at - began > SETTLE) blocks.push(block) })
+    const deaf = devices.listen((block) => {
+      if (block.at - began > SETTLE) blocks.push(block)
+    })
     cancel = deaf
     run('room', SETTLE + LISTEN, () => {
       deaf()

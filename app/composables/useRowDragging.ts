@@ -33,23 +33,36 @@ export function useRowDragging(moved: (id: SlideId, mark: DropMark) => void) {
     ends.get(element)?.()
     const handle = element.querySelector('.handle')
     if (!movable || handle === null) return
-    ends.set(element, combine(
-      draggable({ element, dragHandle: handle, getInitialData: () => ({ kind: KIND, id }) }),
-      dropTargetForElements({
-        element,
-        canDrop: ({ source }) => source.data['kind'] === KIND,
-        getData: ({ input, element: target }) => ({ id, after: below(target, input.clientY) }),
-        onDrag: ({ self }) => { mark.value = { id, after: self.data['after'] === true } },
-        onDragLeave: () => { mark.value = null },
-      }),
-    ))
+    ends.set(
+      element,
+      combine(
+        draggable({ element, dragHandle: handle, getInitialData: () => ({ kind: KIND, id }) }),
+        dropTargetForElements({
+          element,
+          canDrop: ({ source }) => source.data['kind'] === KIND,
+          getData: ({ input, element: target }) => ({ id, after: below(target, input.clientY) }),
+          onDrag: ({ self }) => {
+            mark.value = { id, after: self.data['after'] === true }
+          },
+          onDragLeave: () => {
+            mark.value = null
+          },
+        }),
+      ),
+    )
   }
 
   /** Makes a row draggable: `v-row-drag="{ id, movable }"`. */
   const vRowDrag: Directive<HTMLElement, RowDrag> = {
-    mounted: (element, { value }) => { bind(element, value) },
-    updated: (element, { value, oldValue }) => { if (value.id !== oldValue?.id || value.movable !== oldValue.movable) bind(element, value) },
-    beforeUnmount: (element) => { ends.get(element)?.() },
+    mounted: (element, { value }) => {
+      bind(element, value)
+    },
+    updated: (element, { value, oldValue }) => {
+      if (value.id !== oldValue?.id || value.movable !== oldValue.movable) bind(element, value)
+    },
+    beforeUnmount: (element) => {
+      ends.get(element)?.()
+    },
   }
 
   const stop = monitorForElements({

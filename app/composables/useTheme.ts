@@ -9,6 +9,8 @@ export const useTheme = createSharedComposable(() => {
   const theme = useLocalStorage<PageTheme>('aisle-theme', 'system')
   const systemDark = usePreferredDark()
   const dark = computed(() => theme.value === 'dark' || (theme.value === 'system' && systemDark.value))
-  watchEffect(() => { document.documentElement.classList.toggle('dark-hall', dark.value) })
+  watchEffect(() => {
+    document.documentElement.classList.toggle('dark-hall', dark.value)
+  })
   return { theme }
 })

@@ -7,12 +7,18 @@ import type { Visit } from '@core/programme'
 export function beforeTake(intent: Intent, programme: Programme, visits: readonly Visit[]): Ms {
   const startOf = (id: Visit['id']): Ms => visits.find((visit) => visit.id === id)?.start ?? 0
   switch (intent.kind) {
-    case 'replaceAll': return 0
-    case 'append': return programmeLength(programme)
+    case 'replaceAll':
+      return 0
+    case 'append':
+      return programmeLength(programme)
     case 'replaceFrom':
-    case 'dub': return intent.at
-    case 'retake': return startOf(intent.visit)
-    case 'range': return startOf(intent.visit) + intent.from
-    default: return unreachable(intent)
+    case 'dub':
+      return intent.at
+    case 'retake':
+      return startOf(intent.visit)
+    case 'range':
+      return startOf(intent.visit) + intent.from
+    default:
+      return unreachable(intent)
   }
 }

@@ -7,11 +7,17 @@ export interface Stand {
   readonly step: number
 }
 
-/** The slides of a talk that are shown, in order. @param admitted one that is said again and shown even when it is left out of the talk by now */
+/**
+ * The slides of a talk that are shown, in order.
+ * @param admitted one that is said again and shown even when it is left out of the talk by now
+ */
 export const slidesToShow = (slides: readonly Slide[], admitted: SlideId | null): readonly Slide[] =>
   slides.filter((slide) => !slide.skip || slide.id === admitted)
 
-/** Where in the deck a presenter is, what the next press shows, and what the one back. @param stays whether the next slide is not to be turned to */
+/**
+ * Where in the deck a presenter is, what the next press shows, and what the one back.
+ * @param stays whether the next slide is not to be turned to
+ */
 export function deckPlace(running: Ref<readonly Slide[]>, stays: () => boolean) {
   const slideId = ref<SlideId | null>(null)
   const step = ref(0)

@@ -31,9 +31,16 @@ export function inkLayer(cue: NoteCue, current: () => SlideId | null, shape: () 
   }
 
   /** Erases whatever strokes an eraser touches. @param at in fractions of the slide */
-  const eraseAt = (at: Point, stamp: number): void => { take(shownInk.value.filter((stroke) => touchesStroke(stroke, at, ERASER, shape())), stamp) }
+  const eraseAt = (at: Point, stamp: number): void => {
+    take(
+      shownInk.value.filter((stroke) => touchesStroke(stroke, at, ERASER, shape())),
+      stamp,
+    )
+  }
 
-  const undoStroke = (stamp: number): void => { take(shownInk.value.slice(-1), stamp) }
+  const undoStroke = (stamp: number): void => {
+    take(shownInk.value.slice(-1), stamp)
+  }
 
   function wipe(stamp: number): void {
     const slide = current()

@@ -35,7 +35,10 @@ export function interruptions(take: Interrupted) {
   async function slept(awake: number, asleep: number): Promise<void> {
     if (!take.recording()) return
     await take.pause(awake)
-    take.say(`This computer was asleep for ${duration(asleep)}, so the take was paused there. What was said before is kept; go on when you are ready.`)
+    take.say(
+      `This computer was asleep for ${duration(asleep)}, so the take was paused there. What was said before is kept; go on when ` +
+        `you are ready.`,
+    )
   }
 
   return { micLost, cameraLost, newRate, slept }

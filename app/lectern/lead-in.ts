@@ -19,7 +19,8 @@ export function leadingIn() {
   function start(to: Ms, then: () => void): boolean {
     if (to < SHORTEST) return false
     leadIn.value = {
-      from: Math.max(0, to - LEAD), to,
+      from: Math.max(0, to - LEAD),
+      to,
       then: () => {
         leadIn.value = null
         then()
@@ -27,7 +28,9 @@ export function leadingIn() {
     }
     return true
   }
-  const stop = (): void => { leadIn.value = null }
+  const stop = (): void => {
+    leadIn.value = null
+  }
 
   return { leadIn, start, stop }
 }

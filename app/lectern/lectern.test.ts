@@ -9,9 +9,16 @@ vi.stubGlobal('computed', computed)
 vi.stubGlobal('shallowRef', shallowRef)
 vi.mock('./tick', () => ({ tick: vi.fn() }))
 
-const [{ countDown }, { deckPlace, slidesToShow }, { interruptions }, { leadingIn }, { RunClock }, { slideClock }, { tick }] = await Promise.all([
-  import('./count-down'), import('./deck-place'), import('./interruptions'), import('./lead-in'), import('./run-clock'), import('./slide-clock'), import('./tick'),
-])
+const [{ countDown }, { deckPlace, slidesToShow }, { interruptions }, { leadingIn }, { RunClock }, { slideClock }, { tick }] =
+  await Promise.all([
+    import('./count-down'),
+    import('./deck-place'),
+    import('./interruptions'),
+    import('./lead-in'),
+    import('./run-clock'),
+    import('./slide-clock'),
+    import('./tick'),
+  ])
 
 const stepped = (name: string, steps: number): Slide => {
   const plain = slide(name)
@@ -19,7 +26,9 @@ const stepped = (name: string, steps: number): Slide => {
 }
 const [one, two, three] = [stepped('one', 1), stepped('two', 3), stepped('three', 1)]
 
-beforeEach(() => { vi.useFakeTimers() })
+beforeEach(() => {
+  vi.useFakeTimers()
+})
 afterEach(() => {
   vi.useRealTimers()
   vi.mocked(tick).mockClear()
@@ -76,7 +85,10 @@ describe('the place in the deck', () => {
 
   it('is a slide that is left out by now when that one is said again, and never the first instead', () => {
     const deck = [one, { ...two, skip: true }, { ...three, skip: true }]
-    const { slideId, slide: shown } = deckPlace(computed(() => slidesToShow(deck, two.id)), () => true)
+    const { slideId, slide: shown } = deckPlace(
+      computed(() => slidesToShow(deck, two.id)),
+      () => true,
+    )
     slideId.value = two.id
     expect(shown.value?.id).toBe(two.id)
     expect(slidesToShow(deck, two.id).map(({ id }) => id)).toEqual([one.id, two.id])
@@ -86,16 +98,29 @@ describe('the place in the deck', () => {
 
 describe('what befalls a take', () => {
   const befallen = (recording: boolean) => {
-    const take = { recording: () => recording, pause: vi.fn(() => Promise.resolve()), renew: vi.fn(() => Promise.resolve()), cameraOff: vi.fn(() => Promise.resolve()), say: vi.fn() }
+    const take = {
+      recording: () => recording,
+      pause: vi.fn(() => Promise.resolve()),
+      renew: vi.fn(() => Promise.resolve()),
+      cameraOff: vi.fn(() => Promise.resolve()),
+      say: vi.fn(),
+    }
     return { take, on: interruptions(take) }
   }
 
   it('pauses it without a voice, and goes on without a face or with another rate, each with its sentence', async () => {
     const { take, on } = befallen(true)
     await on.micLost()
-    expect([take.pause.mock.calls.length, take.say.mock.lastCall?.[0]]).toEqual([1, expect.stringMatching(/microphone stopped, so the take was paused/)])
+    expect([take.pause.mock.calls.length, take.say.mock.lastCall?.[0]]).toEqual([
+      1,
+      expect.stringMatching(/microphone stopped, so the take was paused/),
+    ])
     await on.cameraLost()
-    expect([take.cameraOff.mock.calls.length, take.pause.mock.calls.length, take.say.mock.lastCall?.[0]]).toEqual([1, 1, expect.stringMatching(/goes on with your voice alone/)])
+    expect([take.cameraOff.mock.calls.length, take.pause.mock.calls.length, take.say.mock.lastCall?.[0]]).toEqual([
+      1,
+      1,
+      expect.stringMatching(/goes on with your voice alone/),
+    ])
     await on.newRate()
     expect([take.renew.mock.calls.length, take.say.mock.lastCall?.[0]]).toEqual([1, expect.stringMatching(/nothing of it is lost/)])
     await on.slept(4200, 75_000)
@@ -141,7 +166,10 @@ describe('a run-through', () => {
     run.left(two.id, 2500)
     // One that was only passed over was not seen.
     run.left(three.id, 0)
-    expect(run.run.visits).toEqual([{ slide: one.id, length: 4000, spoken: 3000 }, { slide: two.id, length: 2500, spoken: 0 }])
+    expect(run.run.visits).toEqual([
+      { slide: one.id, length: 4000, spoken: 3000 },
+      { slide: two.id, length: 2500, spoken: 0 },
+    ])
   })
 
   it('says nothing of speech when nobody listened', () => {
@@ -158,7 +186,16 @@ describe('the clocks of a run', () => {
     const shown = ref<Slide | null>(one)
     const running = ref([one, two, three].map((each) => ({ ...each, planned: 30_000 })))
     const clock = slideClock({ running, slide: shown, before: ref(before), on: () => on, now: () => at, speaker: () => ANYBODY })
-    return { clock, shown, to: (time: number) => { at = time }, pause: () => { on = false } }
+    return {
+      clock,
+      shown,
+      to: (time: number) => {
+        at = time
+      },
+      pause: () => {
+        on = false
+      },
+    }
   }
 
   it('count each slide for itself, also one that is come back to, and the talk with what stands before it', () => {

@@ -32,7 +32,11 @@ export class RunClock {
 
   /** Notes how long a slide was up that is about to go; one that was not seen is left out. */
   left(slide: SlideId, length: Ms): void {
-    if (length > 0) this.#visits = [...this.#visits, { slide, length, ...(this.#spoken === null ? {} : { spoken: Math.min(length, Math.round(this.#spoken)) }) }]
+    if (length > 0)
+      this.#visits = [
+        ...this.#visits,
+        { slide, length, ...(this.#spoken === null ? {} : { spoken: Math.min(length, Math.round(this.#spoken)) }) },
+      ]
     if (this.#spoken !== null) this.#spoken = 0
   }
 

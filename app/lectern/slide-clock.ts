@@ -45,7 +45,7 @@ export function slideClock({ running, slide, before, on, now, speaker }: Clocked
   }
 
   /** Sets the clocks to where a run is: at its beginning, or back at a place in it. */
-  function set(times: { readonly settled: ReadonlyMap<SlideId, Ms>, readonly since: Ms } = { settled: new Map(), since: 0 }): void {
+  function set(times: { readonly settled: ReadonlyMap<SlideId, Ms>; readonly since: Ms } = { settled: new Map(), since: 0 }): void {
     settled = times.settled
     since = times.since
     reckon(true)

@@ -8,7 +8,7 @@ const LITTLE_ROOM = 30
 export function takeSafety() {
   const unsent = ref(false)
   /** Until when of the talk it is safe, and how much of it is on this machine alone, in ms. */
-  const safe = ref<{ readonly to: Ms, readonly waiting: Ms }>({ to: 0, waiting: 0 })
+  const safe = ref<{ readonly to: Ms; readonly waiting: Ms }>({ to: 0, waiting: 0 })
   /** Minutes that this machine still has room for; null while that is no matter. */
   const roomFor = ref<number | null>(null)
 

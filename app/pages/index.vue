@@ -50,33 +50,40 @@ function take(files: readonly File[]): void {
   name.value = files.length === 1 ? first.replace(/\.[^.]+$/, '').replace(/[-_]+/g, ' ') : 'New talk'
 }
 
-const make = (): Promise<void> => attempt(async () => {
-  const { id } = await api.post<{ id: string }>('/talks', { name: name.value.trim() === '' ? 'New talk' : name.value, limit: limit.value })
-  try {
-    if (dropped.value.length > 0) await bringIn(id, dropped.value)
-  } catch (error) {
-    await api.delete(`/talks/${id}`)
-    throw error
-  }
-  await navigateTo(`/talks/${id}/prepare`)
-})
+const make = (): Promise<void> =>
+  attempt(async () => {
+    const { id } = await api.post<{ id: string }>('/talks', {
+      name: name.value.trim() === '' ? 'New talk' : name.value,
+      limit: limit.value,
+    })
+    try {
+      if (dropped.value.length > 0) await bringIn(id, dropped.value)
+    } catch (error) {
+      await api.delete(`/talks/${id}`)
+      throw error
+    }
+    await navigateTo(`/talks/${id}/prepare`)
+  })
 
-const duplicate = (talk: TalkCard): Promise<void> => attempt(async () => {
-  await api.post(`/talks/${talk.id}/duplicate`)
-  await load()
-})
+const duplicate = (talk: TalkCard): Promise<void> =>
+  attempt(async () => {
+    await api.post(`/talks/${talk.id}/duplicate`)
+    await load()
+  })
 
-const remove = (talk: TalkCard): Promise<void> => attempt(async () => {
-  await api.delete(`/talks/${talk.id}`)
-  gone.value = talk
-  await load()
-})
+const remove = (talk: TalkCard): Promise<void> =>
+  attempt(async () => {
+    await api.delete(`/talks/${talk.id}`)
+    gone.value = talk
+    await load()
+  })
 
-const bringBack = (): Promise<void> => attempt(async () => {
-  if (gone.value !== null) await api.post(`/talks/${gone.value.id}/restore`)
-  gone.value = null
-  await load()
-})
+const bringBack = (): Promise<void> =>
+  attempt(async () => {
+    if (gone.value !== null) await api.post(`/talks/${gone.value.id}/restore`)
+    gone.value = null
+    await load()
+  })
 </script>
 
 <template>
@@ -84,7 +91,9 @@ const bringBack = (): Promise<void> => attempt(async () => {
     <HallBar />
     <main>
       <h1>Talks</h1>
-      <div v-if="trouble" class="notice bad" role="alert"><p>{{ trouble }}</p></div>
+      <div v-if="trouble" class="notice bad" role="alert">
+        <p>{{ trouble }}</p>
+      </div>
       <div v-if="gone" class="notice" role="status">
         <p>“{{ gone.name }}” was deleted.</p>
         <button class="press small" @click="bringBack">Undo</button>
@@ -97,7 +106,11 @@ const bringBack = (): Promise<void> => attempt(async () => {
         <p class="soft">{{ dropped.length === 1 ? dropped[0]?.name : `${dropped.length} files, in the order of their names` }}</p>
       </form>
       <div v-else class="begin">
-        <DropPlace title="New talk: drop a deck here" hint="A PDF, pictures, a Markdown text, or a zip of these. Or click to choose." @files="take" />
+        <DropPlace
+          title="New talk: drop a deck here"
+          hint="A PDF, pictures, a Markdown text, or a zip of these. Or click to choose."
+          @files="take"
+        />
         <button class="press" :disabled="busy" @click="blank">Begin with an empty deck</button>
       </div>
       <div v-if="first" class="notice" role="note">
@@ -110,7 +123,9 @@ const bringBack = (): Promise<void> => attempt(async () => {
           <template #prefix>First</template>
           <el-option v-for="one in ORDERS" :key="one" :value="one" :label="ORDER_WORDS[one]" />
         </el-select>
-        <span class="soft" role="status">{{ shown.length === talks.length ? `${talks.length} talks` : `${shown.length} of ${talks.length} talks` }}</span>
+        <span class="soft" role="status">{{
+          shown.length === talks.length ? `${talks.length} talks` : `${shown.length} of ${talks.length} talks`
+        }}</span>
       </div>
       <div v-if="talks && talks.length >= LINES && shown.length > 0" class="lines">
         <TalkLine v-for="talk in shown" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
@@ -118,23 +133,69 @@ const bringBack = (): Promise<void> => attempt(async () => {
       <div v-else-if="talks && shown.length > 0" class="tiles">
         <TalkTile v-for="talk in shown" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
       </div>
-      <p v-else-if="talks && talks.length > 0" class="soft">No talk is called that. <button class="press small" @click="wanted = ''">Show all</button></p>
+      <p v-else-if="talks && talks.length > 0" class="soft">
+        No talk is called that. <button class="press small" @click="wanted = ''">Show all</button>
+      </p>
       <p v-else-if="talks" class="soft">Your talks will stand here, each with what it needs next.</p>
     </main>
   </div>
 </template>
 
 <style scoped>
-.home { min-height: 100vh; }
-main { display: grid; gap: 20px; max-width: 1240px; margin: 0 auto; padding: 28px 20px 60px; }
-h1 { font-size: 30px; }
-.fresh { display: flex; flex-wrap: wrap; align-items: end; gap: 16px; padding: 16px; border: 2px solid var(--brand); border-radius: 6px; background: var(--card); }
-.fresh label { display: grid; gap: 4px; font-weight: 600; }
-.fresh .grow { flex: 1 1 300px; }
-.fresh p { flex-basis: 100%; }
-.begin { display: grid; grid-template-columns: 1fr auto; gap: 16px; align-items: stretch; }
-.order { display: flex; gap: 14px; align-items: center; }
-.find { width: 320px; }
-.by { width: 230px; }
-.tiles { display: grid; grid-template-columns: repeat(auto-fill, minmax(520px, 1fr)); gap: 16px; }
+.home {
+  min-height: 100vh;
+}
+main {
+  display: grid;
+  gap: 20px;
+  max-width: 1240px;
+  margin: 0 auto;
+  padding: 28px 20px 60px;
+}
+h1 {
+  font-size: 30px;
+}
+.fresh {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 16px;
+  padding: 16px;
+  border: 2px solid var(--brand);
+  border-radius: 6px;
+  background: var(--card);
+}
+.fresh label {
+  display: grid;
+  gap: 4px;
+  font-weight: 600;
+}
+.fresh .grow {
+  flex: 1 1 300px;
+}
+.fresh p {
+  flex-basis: 100%;
+}
+.begin {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 16px;
+  align-items: stretch;
+}
+.order {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+.find {
+  width: 320px;
+}
+.by {
+  width: 230px;
+}
+.tiles {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(520px, 1fr));
+  gap: 16px;
+}
 </style>

@@ -12,7 +12,9 @@ const ICONS = { good: CircleCheck, standIn: Switch, bad: CircleClose } as const
 const STATES = { good: 'Good', standIn: 'Something stands in', bad: 'Wrong' } as const
 
 useHead({ title: 'Self-test · Aisle Talk' })
-onMounted(() => { void run() })
+onMounted(() => {
+  void run()
+})
 </script>
 
 <template>
@@ -23,15 +25,35 @@ onMounted(() => { void run() })
         <h1>Self-test</h1>
         <p class="soft">What this browser, camera, microphone and disk can do, measured now. Speak while it runs. Nothing of it is kept.</p>
         <div class="acts">
-          <button class="press main" :disabled="under !== null" @click="run">{{ under === null ? 'Measure again' : `Measuring: ${under} …` }}</button>
-          <button class="press" :disabled="under !== null || all.length === 0" @click="copy(text)">{{ copied ? 'Copied' : 'Copy as text' }}</button>
-          <label class="soft">Camera
-            <el-select :model-value="devices.camera" class="device" size="small" aria-label="Camera" :disabled="under !== null" @update:model-value="devices.choose('camera', $event)">
+          <button class="press main" :disabled="under !== null" @click="run">
+            {{ under === null ? 'Measure again' : `Measuring: ${under} …` }}
+          </button>
+          <button class="press" :disabled="under !== null || all.length === 0" @click="copy(text)">
+            {{ copied ? 'Copied' : 'Copy as text' }}
+          </button>
+          <label class="soft"
+            >Camera
+            <el-select
+              :model-value="devices.camera"
+              class="device"
+              size="small"
+              aria-label="Camera"
+              :disabled="under !== null"
+              @update:model-value="devices.choose('camera', $event)"
+            >
               <el-option v-for="one in devices.cameras" :key="one.id" :label="one.label" :value="one.id" />
             </el-select>
           </label>
-          <label class="soft">Microphone
-            <el-select :model-value="devices.mic" class="device" size="small" aria-label="Microphone" :disabled="under !== null" @update:model-value="devices.choose('mic', $event)">
+          <label class="soft"
+            >Microphone
+            <el-select
+              :model-value="devices.mic"
+              class="device"
+              size="small"
+              aria-label="Microphone"
+              :disabled="under !== null"
+              @update:model-value="devices.choose('mic', $event)"
+            >
               <el-option v-for="one in devices.mics" :key="one.id" :label="one.label" :value="one.id" />
             </el-select>
           </label>
@@ -54,22 +76,88 @@ onMounted(() => { void run() })
 </template>
 
 <style scoped>
-.home { min-height: 100vh; }
-main { display: grid; gap: 18px; max-width: 1160px; margin: 0 auto; padding: 24px 20px 60px; }
-header { display: grid; gap: 8px; }
-h1 { font-size: 28px; }
-h2 { font-size: 17px; margin-bottom: 8px; }
-.acts { display: flex; flex-wrap: wrap; gap: 12px; align-items: center; }
-.acts label { display: flex; gap: 8px; align-items: center; font-size: 14px; }
-.device { width: 210px; }
-.parts { display: grid; grid-template-columns: 1fr 1fr; gap: 16px; align-items: start; }
-.parts > section { padding: 14px 16px; border: 1px solid var(--line); border-radius: 6px; background: var(--card); }
-dl { display: grid; grid-template-columns: max-content 1fr; gap: 6px 16px; margin: 0 0 8px; font-size: 14.5px; }
-dt { display: flex; gap: 8px; align-items: center; font-weight: 600; }
-dd { margin: 0; overflow-wrap: anywhere; }
-dt svg { width: 17px; height: 17px; flex: none; }
-.good:is(svg) { color: var(--brand); }
-.standIn:is(svg) { color: var(--accent-text); }
-.bad { color: var(--alarm); }
-@media (max-width: 900px) { .parts { grid-template-columns: 1fr; } }
+.home {
+  min-height: 100vh;
+}
+main {
+  display: grid;
+  gap: 18px;
+  max-width: 1160px;
+  margin: 0 auto;
+  padding: 24px 20px 60px;
+}
+header {
+  display: grid;
+  gap: 8px;
+}
+h1 {
+  font-size: 28px;
+}
+h2 {
+  font-size: 17px;
+  margin-bottom: 8px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  align-items: center;
+}
+.acts label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 14px;
+}
+.device {
+  width: 210px;
+}
+.parts {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 16px;
+  align-items: start;
+}
+.parts > section {
+  padding: 14px 16px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--card);
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 6px 16px;
+  margin: 0 0 8px;
+  font-size: 14.5px;
+}
+dt {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-weight: 600;
+}
+dd {
+  margin: 0;
+  overflow-wrap: anywhere;
+}
+dt svg {
+  width: 17px;
+  height: 17px;
+  flex: none;
+}
+.good:is(svg) {
+  color: var(--brand);
+}
+.standIn:is(svg) {
+  color: var(--accent-text);
+}
+.bad {
+  color: var(--alarm);
+}
+@media (max-width: 900px) {
+  .parts {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

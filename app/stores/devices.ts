@@ -2,7 +2,18 @@ import { defineStore } from 'pinia'
 import type { Ms } from '@core/model'
 import { FLOOR_DB, heard, latenessOf, levelVerdict } from '@core/voice'
 import type { LevelBlock, Lateness } from '@core/voice'
-import { NO_CAMERA, PRACTICE, enableVoice, fitCamera, listDevices, openCamera, openMic, requireRecorder, watchCamera, watchLevel } from '~/capture'
+import {
+  NO_CAMERA,
+  PRACTICE,
+  enableVoice,
+  fitCamera,
+  listDevices,
+  openCamera,
+  openMic,
+  requireRecorder,
+  watchCamera,
+  watchLevel,
+} from '~/capture'
 import type { CameraState, DeviceChoice, FittedCamera, Level, OpenTrack } from '~/capture'
 import { sentenceOf } from '~/client'
 import { useHabits } from './habits'
@@ -62,12 +73,16 @@ export const useDevices = defineStore('devices', () => {
     if (!signal.aborted) fitted.value = found
   }
   /** Ends that trial: a take begins. */
-  const endFit = (): void => { trial.abort() }
+  const endFit = (): void => {
+    trial.abort()
+  }
 
   /** How late the devices that are open are known to be, by claps before them. */
   const late = computed<Lateness>(() => {
     const { claps } = habits.now
-    const here = cameraOn.value ? claps.find((pair) => pair.camera === camera.value && pair.mic === mic.value) : claps.find((pair) => pair.mic === mic.value)
+    const here = cameraOn.value
+      ? claps.find((pair) => pair.camera === camera.value && pair.mic === mic.value)
+      : claps.find((pair) => pair.mic === mic.value)
     return latenessOf(here === undefined ? [] : [here.late])
   })
   /** Notes what claps said of the devices that are open; null: forgets it. */
@@ -106,18 +121,28 @@ export const useDevices = defineStore('devices', () => {
     const { track } = voice
     stream.value = new MediaStream([track, ...(picture === null ? [] : [picture.track])])
     track.enabled = !muted
-    track.onended = () => { lost.value?.('mic') }
+    track.onended = () => {
+      lost.value?.('mic')
+    }
     if (picture !== null) {
       const { track: film } = picture
-      film.onended = () => { lost.value?.('camera') }
+      film.onended = () => {
+        lost.value?.('camera')
+      }
       watchedSince = performance.now()
       seen.value = { seen: null, dark: false }
-      stops.push(watchCamera(film, (state) => { if (picture?.track === film) seen.value = state }))
+      stops.push(
+        watchCamera(film, (state) => {
+          if (picture?.track === film) seen.value = state
+        }),
+      )
     }
     // A clone of its own, so that the level is still seen while the voice is muted.
     const watched = track.clone()
     watched.enabled = true
-    stops.push(() => { watched.stop() })
+    stops.push(() => {
+      watched.stop()
+    })
     unmeasured.value = null
     try {
       stops.push(await watchLevel(new MediaStream([watched]), hear))
@@ -156,7 +181,10 @@ export const useDevices = defineStore('devices', () => {
       // Names of real devices are known only once one was allowed.
       await list()
       void fit()
-      habits.set({ camera: { id: camera.value, label: nameOf(camera.value, cameras.value) }, mic: { id: mic.value, label: nameOf(mic.value, mics.value) } })
+      habits.set({
+        camera: { id: camera.value, label: nameOf(camera.value, cameras.value) },
+        mic: { id: mic.value, label: nameOf(mic.value, mics.value) },
+      })
     } catch (error) {
       close()
       trouble.value = sentenceOf(error)
@@ -199,11 +227,13 @@ export const useDevices = defineStore('devices', () => {
     const said: string[] = []
     if (!silently) {
       if (voice === null || voice.track.readyState === 'ended') said.push('The microphone is gone. Nothing of what you say would be kept.')
-      else if (verdict.value === 'nothing') said.push(`Nothing is heard from ${nameOf(mic.value, mics.value)}. Is it the right one, and switched on?`)
+      else if (verdict.value === 'nothing')
+        said.push(`Nothing is heard from ${nameOf(mic.value, mics.value)}. Is it the right one, and switched on?`)
       if (picture !== null) {
         const { seen: last, dark } = seen.value
         // One that was opened a moment ago is given its time.
-        if (picture.track.readyState === 'ended' || performance.now() - (last ?? watchedSince) > DEAD) said.push(`${nameOf(camera.value, cameras.value)} gives no picture.`)
+        if (picture.track.readyState === 'ended' || performance.now() - (last ?? watchedSince) > DEAD)
+          said.push(`${nameOf(camera.value, cameras.value)} gives no picture.`)
         else if (dark) said.push(`The picture of ${nameOf(camera.value, cameras.value)} is black. Is its cover open?`)
       }
     }
@@ -212,8 +242,37 @@ export const useDevices = defineStore('devices', () => {
 
   function listen(listener: (block: LevelBlock) => void): () => void {
     listeners.add(listener)
-    return () => { listeners.delete(listener) }
+    return () => {
+      listeners.delete(listener)
+    }
   }
 
-  return { cameras, mics, camera, mic, stream, level, held, verdict, unmeasured, cameraOn, fitted, endFit, late, setLate, trouble, missing, opening, lost, open, alive, choose, close, setCamera, setMuted, doubts, listen }
+  return {
+    cameras,
+    mics,
+    camera,
+    mic,
+    stream,
+    level,
+    held,
+    verdict,
+    unmeasured,
+    cameraOn,
+    fitted,
+    endFit,
+    late,
+    setLate,
+    trouble,
+    missing,
+    opening,
+    lost,
+    open,
+    alive,
+    choose,
+    close,
+    setCamera,
+    setMuted,
+    doubts,
+    listen,
+  }
 })

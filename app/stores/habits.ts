@@ -27,8 +27,8 @@ export interface Habits {
   readonly large: readonly ClockName[]
   readonly moves: PrompterMoves
   /** The devices used last, by the browser's ids for them, with the names they had. */
-  readonly camera: { readonly id: string, readonly label: string } | null
-  readonly mic: { readonly id: string, readonly label: string } | null
+  readonly camera: { readonly id: string; readonly label: string } | null
+  readonly mic: { readonly id: string; readonly label: string } | null
   /** The browser's own work on the voice. */
   readonly echo: boolean
   readonly noise: boolean
@@ -45,7 +45,20 @@ export interface ClappedPair {
 }
 
 const USUAL: Habits = {
-  countdown: 3, endAtLimit: false, endAfterLast: false, tidy: true, letters: 28, bands: {}, large: ['talk'], moves: 'hand', camera: null, mic: null, echo: false, noise: true, gain: false, claps: [],
+  countdown: 3,
+  endAtLimit: false,
+  endAfterLast: false,
+  tidy: true,
+  letters: 28,
+  bands: {},
+  large: ['talk'],
+  moves: 'hand',
+  camera: null,
+  mic: null,
+  echo: false,
+  noise: true,
+  gain: false,
+  claps: [],
 }
 
 /** Each person's habits, remembered in this browser. */

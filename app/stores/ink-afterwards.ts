@@ -13,12 +13,16 @@ export const useInkAfterwards = defineStore('ink-afterwards', () => {
   const pen = ref<'pen' | 'marker' | null>(null)
   const colour = ref<InkColour>('brick')
   const width = ref<InkWidth>('fine')
-  const chosen = shallowRef<{ readonly visit: VisitId, readonly strokes: readonly StrokeId[] } | null>(null)
+  const chosen = shallowRef<{ readonly visit: VisitId; readonly strokes: readonly StrokeId[] } | null>(null)
   /** What was drawn and is not in the film yet. */
   const fresh = shallowRef<readonly AddedInk[]>([])
 
-  const choose = (visit: VisitId, strokes: readonly StrokeId[]): void => { chosen.value = strokes.length === 0 ? null : { visit, strokes } }
-  const letGo = (): void => { chosen.value = null }
+  const choose = (visit: VisitId, strokes: readonly StrokeId[]): void => {
+    chosen.value = strokes.length === 0 ? null : { visit, strokes }
+  }
+  const letGo = (): void => {
+    chosen.value = null
+  }
 
   async function change(what: InkChange): Promise<void> {
     const { value } = chosen
@@ -40,9 +44,12 @@ export const useInkAfterwards = defineStore('ink-afterwards', () => {
     fresh.value = fresh.value.filter((one) => one !== ink)
   }
 
-  watch(() => talk.talk?.id, () => {
-    pen.value = null
-    letGo()
-  })
+  watch(
+    () => talk.talk?.id,
+    () => {
+      pen.value = null
+      letGo()
+    },
+  )
   return { pen, colour, width, chosen, fresh, choose, letGo, remove, recolour, shift, draw }
 })

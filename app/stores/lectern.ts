@@ -42,7 +42,7 @@ export const useLectern = defineStore('lectern', () => {
   const trouble = ref<string | null>(null)
   /** The run-through that was just ended. */
   const lastRun = shallowRef<RunThrough | null>(null)
-  const lastTake = shallowRef<{ readonly id: string, readonly length: Ms } | null>(null)
+  const lastTake = shallowRef<{ readonly id: string; readonly length: Ms } | null>(null)
   /** Has whoever draws end the stroke under way before the stretch closes. */
   const endStroke = shallowRef<(() => void) | null>(null)
 
@@ -81,19 +81,33 @@ export const useLectern = defineStore('lectern', () => {
   function fail(error: unknown): void {
     const full = error instanceof DOMException && error.name === 'QuotaExceededError'
     trouble.value = full
-      ? 'This computer has no room left for the recording, so the take was paused. What was said until now is kept; stop here, free some space and go on.'
+      ? 'This computer has no room left for the recording, so the take was paused. What was said until now is kept; stop here, ' +
+        'free some space and go on.'
       : sentenceOf(error)
     if (full) void pause()
   }
 
   /** Notes an event of the take. @param stamp when it happened, on the page's clock */
-  const cue = (make: (at: Ms) => Cue, stamp: number): void => { take.value?.cue(make, stamp) }
-  const layer = inkLayer(cue, () => slide.value?.id ?? null, () => talk.talk?.shape ?? { width: 16, height: 9 })
+  const cue = (make: (at: Ms) => Cue, stamp: number): void => {
+    take.value?.cue(make, stamp)
+  }
+  const layer = inkLayer(
+    cue,
+    () => slide.value?.id ?? null,
+    () => talk.talk?.shape ?? { width: 16, height: 9 },
+  )
 
   /** Time of this take or run, what stands before it left out. */
   const now = (): Ms => run?.now() ?? take.value?.now() ?? 0
 
-  const clock = slideClock({ running, slide, before, now, on: () => live.value || phase.value === 'paused' || phase.value === 'stopping', speaker: () => talk.speaker })
+  const clock = slideClock({
+    running,
+    slide,
+    before,
+    now,
+    on: () => live.value || phase.value === 'paused' || phase.value === 'stopping',
+    speaker: () => talk.speaker,
+  })
 
   /** Notes how long the slide was up that is about to go. */
   function endVisit(): void {
@@ -119,16 +133,22 @@ export const useLectern = defineStore('lectern', () => {
     if (coming.value === null && phase.value === 'recording' && (habits.now.endAfterLast || again())) void stop(stamp)
     else show(coming.value, stamp)
   }
-  const back = (stamp: number): void => { show(going.value, stamp) }
+  const back = (stamp: number): void => {
+    show(going.value, stamp)
+  }
   const goTo = (id: SlideId, stamp: number): void => {
     const target = running.value.find((one) => one.id === id)
     if (target !== undefined) show({ slide: target, step: 0 }, stamp)
   }
 
-  /** Brings up a slide that is to be said again, also one that is left out of the talk by now. @returns false when it is not in the deck any more */
+  /**
+   * Brings up a slide that is to be said again, also one that is left out of the talk by now.
+   * @returns false when it is not in the deck any more
+   */
   function bringUp(id: SlideId, stamp: number): boolean {
     if (!talk.slides.some((one) => one.id === id)) {
-      trouble.value = 'The slide that was said there is not in the deck any more. Bring it back in Prepare, or take another recording of it in Review.'
+      trouble.value =
+        'The slide that was said there is not in the deck any more. Bring it back in Prepare, or take another recording of it in Review.'
       return false
     }
     admitted.value = id
@@ -237,8 +257,17 @@ export const useLectern = defineStore('lectern', () => {
     }
   }
 
-  const source = (): Source => (manner.value === 'silent' ? { stream: null, camera: false, late: devices.late } : { stream: devices.stream, camera: devices.cameraOn, late: devices.late })
-  const onScreen = (id: SlideId): Snapshot => ({ slide: id, step: step.value, blank: blank.value, inset: inset.value, ink: layer.ink.value })
+  const source = (): Source =>
+    manner.value === 'silent'
+      ? { stream: null, camera: false, late: devices.late }
+      : { stream: devices.stream, camera: devices.cameraOn, late: devices.late }
+  const onScreen = (id: SlideId): Snapshot => ({
+    slide: id,
+    step: step.value,
+    blank: blank.value,
+    inset: inset.value,
+    ink: layer.ink.value,
+  })
 
   async function openStretch(): Promise<void> {
     const current = slide.value
@@ -259,7 +288,13 @@ export const useLectern = defineStore('lectern', () => {
   }
 
   const interrupted = interruptions({
-    recording: () => phase.value === 'recording', pause, renew: () => openStretch().catch(fail), cameraOff: () => setCamera(false), say: (sentence) => { trouble.value = sentence },
+    recording: () => phase.value === 'recording',
+    pause,
+    renew: () => openStretch().catch(fail),
+    cameraOff: () => setCamera(false),
+    say: (sentence) => {
+      trouble.value = sentence
+    },
   })
 
   /** @param ink that lies on the slides already */
@@ -269,13 +304,25 @@ export const useLectern = defineStore('lectern', () => {
     stumbles.value = 0
     lastTake.value = null
     trouble.value = null
-    devices.lost = (what) => { void (what === 'mic' ? interrupted.micLost() : interrupted.cameraLost()) }
+    devices.lost = (what) => {
+      void (what === 'mic' ? interrupted.micLost() : interrupted.cameraLost())
+    }
     take.value = await TakeRecorder.begin(talk.talk?.id ?? '', kind, intent.value, {
-      onTrouble: fail, onFinished: finished, onUnsent: (is, to, waiting) => { safety.note(is, before.value + to, waiting) },
-      onRate: () => { void interrupted.newRate() },
-      onLost: () => { void interrupted.micLost() },
+      onTrouble: fail,
+      onFinished: finished,
+      onUnsent: (is, to, waiting) => {
+        safety.note(is, before.value + to, waiting)
+      },
+      onRate: () => {
+        void interrupted.newRate()
+      },
+      onLost: () => {
+        void interrupted.micLost()
+      },
     })
-    awake = watchSleep((last, asleep) => { void interrupted.slept(last, asleep) })
+    awake = watchSleep((last, asleep) => {
+      void interrupted.slept(last, asleep)
+    })
     await openStretch()
     clock.set()
     startTicking()
@@ -364,7 +411,7 @@ export const useLectern = defineStore('lectern', () => {
   }
 
   /** What of the paused take can be heard, how long it is, and when the slide that is up came. */
-  async function soFar(): Promise<{ readonly parts: readonly HeardPart[], readonly length: Ms, readonly slideSince: Ms }> {
+  async function soFar(): Promise<{ readonly parts: readonly HeardPart[]; readonly length: Ms; readonly slideSince: Ms }> {
     await closing
     return { parts: take.value?.parts() ?? [], length: now(), slideSince: take.value?.times().since ?? 0 }
   }
@@ -400,12 +447,65 @@ export const useLectern = defineStore('lectern', () => {
     clock.set()
   }
 
-  watch([running, slide, () => talk.speaker], () => { if (!live.value && phase.value !== 'paused') clock.reckon(true) }, { immediate: true })
+  watch(
+    [running, slide, () => talk.speaker],
+    () => {
+      if (!live.value && phase.value !== 'paused') clock.reckon(true)
+    },
+    { immediate: true },
+  )
 
   return {
-    phase, manner, intent, leadIn: leading.leadIn, count: counting.count, ...layer, step, blank, inset, preview, muted, stumbles, spent: clock.spent, onSlide: clock.onSlide, landing: computed(() => (dubbing.value ? talk.index?.length ?? 0 : clock.landing.value)), ahead: clock.ahead, left, unsent: safety.unsent, safe: safety.safe, roomFor: safety.roomFor, trouble, lastTake, lastRun, endStroke,
-    running, slide, place, live, rehearsing, dubbing, coming, before,
+    phase,
+    manner,
+    intent,
+    leadIn: leading.leadIn,
+    count: counting.count,
+    ...layer,
+    step,
+    blank,
+    inset,
+    preview,
+    muted,
+    stumbles,
+    spent: clock.spent,
+    onSlide: clock.onSlide,
+    landing: computed(() => (dubbing.value ? (talk.index?.length ?? 0) : clock.landing.value)),
+    ahead: clock.ahead,
+    left,
+    unsent: safety.unsent,
+    safe: safety.safe,
+    roomFor: safety.roomFor,
+    trouble,
+    lastTake,
+    lastRun,
+    endStroke,
+    running,
+    slide,
+    place,
+    live,
+    rehearsing,
+    dubbing,
+    coming,
+    before,
     time: (): Ms => before.value + now(),
-    forward, back, goTo, bringUp, setBlank, setInset, setMuted, setCamera, stumble, record, rehearse, cancelCountdown, pause, resume, goOnFrom, soFar, stop, rest,
+    forward,
+    back,
+    goTo,
+    bringUp,
+    setBlank,
+    setInset,
+    setMuted,
+    setCamera,
+    stumble,
+    record,
+    rehearse,
+    cancelCountdown,
+    pause,
+    resume,
+    goOnFrom,
+    soFar,
+    stop,
+    rest,
   }
 })

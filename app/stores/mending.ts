@@ -16,7 +16,7 @@ export const useMending = defineStore('mending', () => {
   const busy = ref(false)
   const trouble = ref<string | null>(null)
   /** What was chosen on the waveforms, in programme time. */
-  const range = shallowRef<{ readonly from: Ms, readonly to: Ms } | null>(null)
+  const range = shallowRef<{ readonly from: Ms; readonly to: Ms } | null>(null)
 
   /** Visits that are picked to be changed together. */
   const picked = ref<ReadonlySet<VisitId>>(new Set())
@@ -36,8 +36,12 @@ export const useMending = defineStore('mending', () => {
     anchor = id
     picked.value = next
   }
-  const pickNone = (): void => { picked.value = new Set() }
-  const pickAll = (): void => { picked.value = new Set(talk.visits.map((visit) => visit.id)) }
+  const pickNone = (): void => {
+    picked.value = new Set()
+  }
+  const pickAll = (): void => {
+    picked.value = new Set(talk.visits.map((visit) => visit.id))
+  }
 
   /** Where the talk pauses, found once for all rows. */
   const pauses = computed(() => (talk.index === null ? [] : pausesOf(talk.index.film, talk.film?.peaks ?? {})))
@@ -63,11 +67,16 @@ export const useMending = defineStore('mending', () => {
       return false
     } finally {
       // Also what was refused may have been changed elsewhere. A new revision brings its history along.
-      await talk.refreshFilm().catch((error: unknown) => { trouble.value ??= sentenceOf(error) })
+      await talk.refreshFilm().catch((error: unknown) => {
+        trouble.value ??= sentenceOf(error)
+      })
     }
   }
 
-  /** One change after the other: a key that is pressed meanwhile waits its turn. What the server refuses is said, and nothing has changed. */
+  /**
+   * One change after the other: a key that is pressed meanwhile waits its turn. What the server refuses is said, and nothing has
+   * changed.
+   */
   async function change(path: string, body: object): Promise<boolean> {
     const id = talk.talk?.id
     if (id === undefined) return false
@@ -101,15 +110,41 @@ export const useMending = defineStore('mending', () => {
   const returnTo = (revision: number): Promise<boolean> => change('/return', { author: author(), revision })
   async function name(revision: number, called: string): Promise<boolean> {
     const named = await change('/names', { revision, name: called })
-    if (named) await loadHistory().catch((error: unknown) => { trouble.value = sentenceOf(error) })
+    if (named)
+      await loadHistory().catch((error: unknown) => {
+        trouble.value = sentenceOf(error)
+      })
     return named
   }
 
   // Each by itself: a talk that was asked for again, and is as it was, lets nothing go that was chosen.
-  watch([() => talk.talk?.id, () => talk.programme.revision], () => {
-    range.value = null
-    void loadHistory().catch(() => undefined)
-  }, { immediate: true })
+  watch(
+    [() => talk.talk?.id, () => talk.programme.revision],
+    () => {
+      range.value = null
+      void loadHistory().catch(() => undefined)
+    },
+    { immediate: true },
+  )
 
-  return { history, busy, trouble, range, seams, pauses, steps, picked, chosen, pick, pickNone, pickAll, attempt, edit, use, back, returnTo, name }
+  return {
+    history,
+    busy,
+    trouble,
+    range,
+    seams,
+    pauses,
+    steps,
+    picked,
+    chosen,
+    pick,
+    pickNone,
+    pickAll,
+    attempt,
+    edit,
+    use,
+    back,
+    returnTo,
+    name,
+  }
 })

@@ -22,11 +22,16 @@ export const useSheet = defineStore('sheet', () => {
   const rows = computed<readonly Slide[]>(() => {
     const { slides } = talk
     switch (view.value) {
-      case 'all': return slides
-      case 'longest': return slides.filter((slide) => !slide.skip).toSorted((a, b) => plannedTime(b, talk.speaker) - plannedTime(a, talk.speaker))
-      case 'unwritten': return slides.filter((slide) => slide.notes.trim() === '')
-      case 'covered': return slides.filter((slide) => covered(slide) > MOST_COVERED)
-      case 'skipped': return slides.filter((slide) => slide.skip)
+      case 'all':
+        return slides
+      case 'longest':
+        return slides.filter((slide) => !slide.skip).toSorted((a, b) => plannedTime(b, talk.speaker) - plannedTime(a, talk.speaker))
+      case 'unwritten':
+        return slides.filter((slide) => slide.notes.trim() === '')
+      case 'covered':
+        return slides.filter((slide) => covered(slide) > MOST_COVERED)
+      case 'skipped':
+        return slides.filter((slide) => slide.skip)
     }
   })
   const numbers = computed(() => new Map(talk.slides.map((slide, n) => [slide.id, n + 1])))
@@ -36,7 +41,7 @@ export const useSheet = defineStore('sheet', () => {
   const concerned = computed<readonly Slide[]>(() => (chosen.value.length > 1 ? chosen.value : talk.slide === null ? [] : [talk.slide]))
 
   /** Picks a slide as a click does. */
-  function pick(id: SlideId, how: { readonly more: boolean, readonly range: boolean }): void {
+  function pick(id: SlideId, how: { readonly more: boolean; readonly range: boolean }): void {
     talk.selected = id
     if (how.range && anchor !== null) {
       const order = rows.value.map((slide) => slide.id)
@@ -55,14 +60,21 @@ export const useSheet = defineStore('sheet', () => {
     picked.value = next
   }
 
-  const pickAll = (): void => { picked.value = new Set(rows.value.map((slide) => slide.id)) }
-  const pickNone = (): void => { picked.value = new Set() }
-
-  watch(() => talk.talk?.id, () => {
+  const pickAll = (): void => {
+    picked.value = new Set(rows.value.map((slide) => slide.id))
+  }
+  const pickNone = (): void => {
     picked.value = new Set()
-    view.value = 'all'
-    anchor = null
-  })
+  }
+
+  watch(
+    () => talk.talk?.id,
+    () => {
+      picked.value = new Set()
+      view.value = 'all'
+      anchor = null
+    },
+  )
 
   return { view, picked, rows, numbers, chosen, concerned, shape, covered, pick, pickAll, pickNone }
 })

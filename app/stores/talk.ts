@@ -26,8 +26,8 @@ export interface TalkFields {
 
 /** A change that was made here, and what takes it back. */
 type Done =
-  | { readonly kind: 'deck', readonly edit: DeckEdit, readonly inverse: DeckEdit }
-  | { readonly kind: 'talk', readonly fields: TalkFields, readonly before: TalkFields }
+  | { readonly kind: 'deck'; readonly edit: DeckEdit; readonly inverse: DeckEdit }
+  | { readonly kind: 'talk'; readonly fields: TalkFields; readonly before: TalkFields }
 
 /** Two changes of the same field of the same slide, one right after the other, are one to save and one to undo. */
 function merged(last: DeckEdit | undefined, edit: DeckEdit): DeckEdit | null {
@@ -58,14 +58,20 @@ export const useTalk = defineStore('talk', () => {
   /** Which talk is open, or about to be. */
   let opened: string | null = null
   /** What is asked for again of the open talk. */
-  let again = { talk: (): Promise<void> => Promise.resolve(), film: (): Promise<void> => Promise.resolve(), ledger: (): Promise<void> => Promise.resolve() }
+  let again = {
+    talk: (): Promise<void> => Promise.resolve(),
+    film: (): Promise<void> => Promise.resolve(),
+    ledger: (): Promise<void> => Promise.resolve(),
+  }
 
   /** Who speaks, for planning. */
   const speaker = computed<Speaker>(() => ({ rate: talk.value?.rate ?? ANYBODY.rate }))
   const slides = computed<readonly Slide[]>(() => talk.value?.slides ?? [])
   const slide = computed<Slide | null>(() => slides.value.find((one) => one.id === selected.value) ?? slides.value[0] ?? null)
   const programme = computed(() => film.value?.programme ?? EMPTY_PROGRAMME)
-  const index = computed<FilmIndex | null>(() => (film.value === null || film.value.programme.pieces.length === 0 ? null : indexFilm(toFilm(film.value))))
+  const index = computed<FilmIndex | null>(() =>
+    film.value === null || film.value.programme.pieces.length === 0 ? null : indexFilm(toFilm(film.value)),
+  )
   const visits = computed(() => visitsOf(programme.value))
   const recorded = computed<ReadonlyMap<SlideId, Ms>>(() => recordedBySlide(visits.value))
 
@@ -91,7 +97,7 @@ export const useTalk = defineStore('talk', () => {
     for (const one of view.imports) if (one.state === 'done' && reading.has(one.id)) noteInserted(one.slides)
   }
 
-  function safely(deck: { shape: TalkView['shape'], slides: readonly Slide[] }, edit: DeckEdit): typeof deck {
+  function safely(deck: { shape: TalkView['shape']; slides: readonly Slide[] }, edit: DeckEdit): typeof deck {
     try {
       return applyDeckEdit(deck, edit)
     } catch {
@@ -110,17 +116,21 @@ export const useTalk = defineStore('talk', () => {
   }
 
   function hear(id: string): void {
-    deaf = hearTalks((told) => {
-      if (told.talk !== id) return
-      if (told.kind === 'delivery') void again.ledger().catch(report)
-      else if (told.kind === 'estimate') looked.value += 1
-      else if (told.kind === 'programme') {
-        // What was changed here has been asked for already.
-        if (told.id !== String(film.value?.programme.revision)) void again.film().catch(report)
-      }
-      else if (sending === null && waiting.value.length === 0) void again.talk().catch(report)
-      else behind = true
-    }, () => { void refresh().catch(report) })
+    deaf = hearTalks(
+      (told) => {
+        if (told.talk !== id) return
+        if (told.kind === 'delivery') void again.ledger().catch(report)
+        else if (told.kind === 'estimate') looked.value += 1
+        else if (told.kind === 'programme') {
+          // What was changed here has been asked for already.
+          if (told.id !== String(film.value?.programme.revision)) void again.film().catch(report)
+        } else if (sending === null && waiting.value.length === 0) void again.talk().catch(report)
+        else behind = true
+      },
+      () => {
+        void refresh().catch(report)
+      },
+    )
   }
 
   function report(error: unknown): void {
@@ -167,7 +177,9 @@ export const useTalk = defineStore('talk', () => {
     const joined = sending === null ? merged(waiting.value.at(-1), edit) : null
     waiting.value = joined === null ? [...waiting.value, edit] : [...waiting.value.slice(0, -1), joined]
     clearTimeout(timer)
-    timer = setTimeout(() => { void save() }, PATIENCE)
+    timer = setTimeout(() => {
+      void save()
+    }, PATIENCE)
   }
 
   /** Changes the deck here and now; it is saved within a second. What cannot be done is said, and nothing changes. */
@@ -183,9 +195,10 @@ export const useTalk = defineStore('talk', () => {
     const inverse = invertDeckEdit(deck, change)
     const last = done.value.at(-1)
     const joined = last?.kind === 'deck' ? merged(last.edit, change) : null
-    done.value = joined !== null && last?.kind === 'deck'
-      ? [...done.value.slice(0, -1), { kind: 'deck', edit: joined, inverse: last.inverse }]
-      : [...done.value, { kind: 'deck', edit: change, inverse }]
+    done.value =
+      joined !== null && last?.kind === 'deck'
+        ? [...done.value.slice(0, -1), { kind: 'deck', edit: joined, inverse: last.inverse }]
+        : [...done.value, { kind: 'deck', edit: change, inverse }]
     undone.value = []
   }
 
@@ -211,9 +224,16 @@ export const useTalk = defineStore('talk', () => {
     while (waiting.value.length > 0 && talk.value !== null) {
       const [next] = waiting.value
       if (next === undefined) return
-      const answer = await api.post<{ revision: number, shape: Size, slides: readonly Slide[] }>(`/talks/${talk.value.id}/deck`, { revision: talk.value.revision, edit: toWire(next) })
+      const answer = await api.post<{ revision: number; shape: Size; slides: readonly Slide[] }>(`/talks/${talk.value.id}/deck`, {
+        revision: talk.value.revision,
+        edit: toWire(next),
+      })
       waiting.value = waiting.value.slice(1)
-      talk.value = { ...talk.value, revision: answer.revision, ...waiting.value.reduce(safely, { shape: answer.shape, slides: answer.slides }) }
+      talk.value = {
+        ...talk.value,
+        revision: answer.revision,
+        ...waiting.value.reduce(safely, { shape: answer.shape, slides: answer.slides }),
+      }
       saved.value = new Date()
       trouble.value = null
     }
@@ -232,7 +252,10 @@ export const useTalk = defineStore('talk', () => {
         waiting.value = waiting.value.slice(1)
         await again.talk().catch(report)
       }
-      if (waiting.value.length > 0) timer = setTimeout(() => { void save() }, AGAIN)
+      if (waiting.value.length > 0)
+        timer = setTimeout(() => {
+          void save()
+        }, AGAIN)
     } finally {
       sending = null
     }
@@ -271,8 +294,35 @@ export const useTalk = defineStore('talk', () => {
   }
 
   return {
-    talk, film, ledger, looked, selected, missing, trouble, saved, waiting, done, undone,
-    slides, slide, speaker, programme, index, visits, recorded, rehearsed,
-    open, close, edit, undo, redo, save, change, noteInserted, refresh, refreshFilm, report,
+    talk,
+    film,
+    ledger,
+    looked,
+    selected,
+    missing,
+    trouble,
+    saved,
+    waiting,
+    done,
+    undone,
+    slides,
+    slide,
+    speaker,
+    programme,
+    index,
+    visits,
+    recorded,
+    rehearsed,
+    open,
+    close,
+    edit,
+    undo,
+    redo,
+    save,
+    change,
+    noteInserted,
+    refresh,
+    refreshFilm,
+    report,
   }
 })

@@ -2,7 +2,8 @@
 export function moment(iso: string, now: Date = new Date()): string {
   const date = new Date(iso)
   const today = date.toDateString() === now.toDateString()
-  return new Intl.DateTimeFormat(undefined, today
-    ? { hour: 'numeric', minute: '2-digit' }
-    : { day: 'numeric', month: 'short', hour: 'numeric', minute: '2-digit' }).format(date)
+  return new Intl.DateTimeFormat(
+    undefined,
+    today ? { hour: 'numeric', minute: '2-digit' } : { day: 'numeric', month: 'short', hour: 'numeric', minute: '2-digit' },
+  ).format(date)
 }

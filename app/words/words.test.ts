@@ -16,19 +16,35 @@ describe('a length of time', () => {
   })
 
   it('that is read as it was said is the same', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 86_000 }), (seconds) => {
-      expect(readDuration(duration(seconds * 1000))).toBe(seconds * 1000)
-    }))
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 86_000 }), (seconds) => {
+        expect(readDuration(duration(seconds * 1000))).toBe(seconds * 1000)
+      }),
+    )
   })
 
   it('that is only about known is said so', () => {
-    expect([400, 9999, 12_000, 53_000, 56_000, 150_000].map(roughTime)).toEqual(['a few seconds', 'a few seconds', 'about 10 s', 'about 55 s', 'about 1 min', 'about 3 min'])
+    expect([400, 9999, 12_000, 53_000, 56_000, 150_000].map(roughTime)).toEqual([
+      'a few seconds',
+      'a few seconds',
+      'about 10 s',
+      'about 55 s',
+      'about 1 min',
+      'about 3 min',
+    ])
   })
 })
 
 describe('other words', () => {
   it('say a size as file managers do, with two figures while they tell more', () => {
-    expect([0, 999, 1000, 9960, 12_400_000, 3_210_000_000].map(fileSize)).toEqual(['0 bytes', '999 bytes', '1.0 kB', '10.0 kB', '12 MB', '3.2 GB'])
+    expect([0, 999, 1000, 9960, 12_400_000, 3_210_000_000].map(fileSize)).toEqual([
+      '0 bytes',
+      '999 bytes',
+      '1.0 kB',
+      '10.0 kB',
+      '12 MB',
+      '3.2 GB',
+    ])
   })
 
   it('say a moment with its day when that is another', () => {

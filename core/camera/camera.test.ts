@@ -4,7 +4,10 @@ import { PRINT_SIZE, packFacePrint, pictureAnchor, unpackFacePrint } from '.'
 import type { SmallPicture } from '.'
 
 const { width, height } = PRINT_SIZE
-const noise = (seed: number): number => { const x = Math.sin(seed * 12.9898) * 43_758.5453; return x - Math.floor(x) }
+const noise = (seed: number): number => {
+  const x = Math.sin(seed * 12.9898) * 43_758.5453
+  return x - Math.floor(x)
+}
 
 /** What a camera sees at a time: a head that sways and a mouth that opens, over a room, with a sensor's noise. */
 function seen(at: number, moves: number, grain: number): Uint8Array {
@@ -18,20 +21,33 @@ function seen(at: number, moves: number, grain: number): Uint8Array {
 }
 
 /** A print and a recording of the same camera. @param offset how much later the recording has everything */
-function taken(offset: number, { moves = 1, grain = 4, rate = 30, lost = () => false }: { readonly moves?: number, readonly grain?: number, readonly rate?: number, readonly lost?: (n: number) => boolean } = {}): { readonly print: readonly SmallPicture[], readonly media: readonly SmallPicture[] } {
+function taken(
+  offset: number,
+  {
+    moves = 1,
+    grain = 4,
+    rate = 30,
+    lost = () => false,
+  }: { readonly moves?: number; readonly grain?: number; readonly rate?: number; readonly lost?: (n: number) => boolean } = {},
+): { readonly print: readonly SmallPicture[]; readonly media: readonly SmallPicture[] } {
   const times = Array.from({ length: 200 }, (_, n) => -800 + (n * 1000) / rate + (noise(n) - 0.5) * 4)
   const print = times.filter((at) => at > 200 && at < 2600).map((at) => ({ at, pixels: seen(at, moves, grain) }))
   // A recording begins with its first picture, stores lightness otherwise, and is coarser.
-  const media = times.filter((at, n) => at + offset >= 0 && at + offset < 5000 && !lost(n)).map((at) => ({ at: at + offset, pixels: seen(at, moves, grain).map((pixel) => 16 + Math.round((pixel * 0.86) / 3) * 3) }))
+  const media = times
+    .filter((at, n) => at + offset >= 0 && at + offset < 5000 && !lost(n))
+    .map((at) => ({ at: at + offset, pixels: seen(at, moves, grain).map((pixel) => 16 + Math.round((pixel * 0.86) / 3) * 3) }))
   return { print, media }
 }
 
 describe('a recording of a camera', () => {
   it('is found to stand where it does in its stretch, to a few ms', () => {
-    fc.assert(fc.property(fc.integer({ min: -700, max: 300 }), fc.constantFrom(30, 25, 15), (offset, rate) => {
-      const { print, media } = taken(offset, { rate })
-      expect(Math.abs((pictureAnchor(print, media) ?? Infinity) - offset)).toBeLessThan(3)
-    }), { numRuns: 12 })
+    fc.assert(
+      fc.property(fc.integer({ min: -700, max: 300 }), fc.constantFrom(30, 25, 15), (offset, rate) => {
+        const { print, media } = taken(offset, { rate })
+        expect(Math.abs((pictureAnchor(print, media) ?? Infinity) - offset)).toBeLessThan(3)
+      }),
+      { numRuns: 12 },
+    )
   })
 
   it('is found as well where pictures were lost', () => {
@@ -60,7 +76,10 @@ describe('a recording of a camera', () => {
 
   it('of something else is not mistaken for it', () => {
     const { print } = taken(0)
-    const other = Array.from({ length: 150 }, (_, n) => ({ at: n * 33.3, pixels: seen(n * 33.3, 1, 4).map((_pixel, k) => Math.floor(noise(n * 1300 + k) * 255)) }))
+    const other = Array.from({ length: 150 }, (_, n) => ({
+      at: n * 33.3,
+      pixels: seen(n * 33.3, 1, 4).map((_pixel, k) => Math.floor(noise(n * 1300 + k) * 255)),
+    }))
     expect(pictureAnchor(print, other)).toBeNull()
   })
 })

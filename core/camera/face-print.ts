@@ -36,7 +36,8 @@ export function unpackFacePrint(bytes: Uint8Array): readonly SmallPicture[] | nu
   if (bytes.length === 0 || bytes.length % RECORD !== 0 || bytes.length > MOST_PRINT_BYTES) return null
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const pictures = Array.from({ length: bytes.length / RECORD }, (_, n): SmallPicture => ({
-    at: view.getFloat64(n * RECORD, true), pixels: bytes.slice(n * RECORD + TIME_BYTES, (n + 1) * RECORD),
+    at: view.getFloat64(n * RECORD, true),
+    pixels: bytes.slice(n * RECORD + TIME_BYTES, (n + 1) * RECORD),
   }))
   return pictures.every(({ at }) => Number.isFinite(at) && Math.abs(at) <= FARTHEST) ? pictures : null
 }

@@ -20,8 +20,11 @@ const MOST_OF_THEM = 0.6
 /** Fewer pictures than this say nothing. */
 const FEWEST = 8
 
-/** Pictures whose lightness has been brought to a mean of 0 and a spread of 1 over all of them: a recording stores it otherwise than a page draws it. */
-function levelled(pictures: readonly SmallPicture[]): readonly { readonly at: number, readonly pixels: Float32Array }[] {
+/**
+ * Pictures whose lightness has been brought to a mean of 0 and a spread of 1 over all of them: a recording stores it otherwise than a
+ * page draws it.
+ */
+function levelled(pictures: readonly SmallPicture[]): readonly { readonly at: number; readonly pixels: Float32Array }[] {
   let [sum, squares, count] = [0, 0, 0]
   for (const { pixels } of pictures) {
     for (const pixel of pixels) {
@@ -74,7 +77,7 @@ export function pictureAnchor(print: readonly SmallPicture[], media: readonly Sm
     return found
   }
   /** How badly prints fit at a place: all of them, or every other one; and where the pictures that then stand for each other put it. */
-  const fitAt = (place: number, part: 'all' | 0 | 1): { readonly off: number, readonly offset: number } => {
+  const fitAt = (place: number, part: 'all' | 0 | 1): { readonly off: number; readonly offset: number } => {
     const pairs = prints.flatMap(({ at }, p): (readonly [number, number])[] => {
       const m = part !== 'all' && p % 2 !== part ? -1 : nearest(film, at + place)
       return m === -1 ? [] : [[p, m]]
@@ -86,7 +89,9 @@ export function pictureAnchor(print: readonly SmallPicture[], media: readonly Sm
     }
   }
   const places = Array.from({ length: Math.floor((BEFORE + BEHIND) / STEP) + 1 }, (_, n) => n * STEP - BEFORE)
-  const bestOf = (part: 'all' | 0 | 1): { readonly place: number, readonly offset: number, readonly off: number, readonly next: number } => {
+  const bestOf = (
+    part: 'all' | 0 | 1,
+  ): { readonly place: number; readonly offset: number; readonly off: number; readonly next: number } => {
     const fits = places.map((place) => ({ place, ...fitAt(place, part) }))
     const best = fits.reduce((least, one) => (one.off < least.off ? one : least), { place: 0, offset: 0, off: Infinity })
     return { ...best, next: Math.min(...fits.filter(({ offset }) => Math.abs(offset - best.offset) > SAME).map(({ off }) => off)) }

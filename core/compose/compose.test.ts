@@ -10,39 +10,62 @@ const WIDE = { width: 16, height: 9 }
 const composed = (fields: Partial<Composition>): Composition => ({ ...emptyComposition('points', 'paper'), ...fields })
 const word = fc.stringMatching(/^[a-zäöé]{1,14}$/)
 const prose = fc.array(word, { minLength: 1, maxLength: 60 }).map((words) => words.join(' '))
-const anyBody = fc.array(fc.oneof(prose, prose.map((text) => `- ${text}`), prose.map((text) => `> ${text}`)), { maxLength: 6 }).map((blocks) => blocks.join('\n\n'))
+const anyBody = fc
+  .array(
+    fc.oneof(
+      prose,
+      prose.map((text) => `- ${text}`),
+      prose.map((text) => `> ${text}`),
+    ),
+    { maxLength: 6 },
+  )
+  .map((blocks) => blocks.join('\n\n'))
 const anyShape = fc.constantFrom(WIDE, { width: 4, height: 3 }, { width: 1, height: 1 }, { width: 9, height: 16 })
 const anyLayout = fc.constantFrom<Layout>(...LAYOUTS)
 
 describe('a slide made here', () => {
   it('keeps its words clear of the face', () => {
-    fc.assert(fc.property(anyLayout, anyShape, prose, anyBody, anyBody, (layout, shape, heading, body, second) => {
-      const clear = usualInset(shape)
-      const laid = layOut(composed({ layout, heading: heading.slice(0, 60), body, second }), shape, clear)
-      const face = boxOfRect(clear, unitsOf(shape))
-      // Where there is too much text for the slide nothing can be promised, and the person is told.
-      if (!laid.overfull) for (const mark of laid.marks) if (mark.kind === 'line') expect(overlaps(mark.box, face)).toBe(false)
-    }), { numRuns: 150 })
+    fc.assert(
+      fc.property(anyLayout, anyShape, prose, anyBody, anyBody, (layout, shape, heading, body, second) => {
+        const clear = usualInset(shape)
+        const laid = layOut(composed({ layout, heading: heading.slice(0, 60), body, second }), shape, clear)
+        const face = boxOfRect(clear, unitsOf(shape))
+        // Where there is too much text for the slide nothing can be promised, and the person is told.
+        if (!laid.overfull) for (const mark of laid.marks) if (mark.kind === 'line') expect(overlaps(mark.box, face)).toBe(false)
+      }),
+      { numRuns: 150 },
+    )
   })
 
   it('keeps its words on the slide, smaller when there are many, or says that there are too many', () => {
-    fc.assert(fc.property(anyLayout, anyShape, anyBody, (layout, shape, body) => {
-      const laid = layOut(composed({ layout, heading: 'Low water', body }), shape, null)
-      if (laid.overfull) return
-      for (const { box } of laid.marks) {
-        expect(box.x).toBeGreaterThanOrEqual(0)
-        expect(box.x + box.width).toBeLessThanOrEqual(laid.width + 1)
-        expect(box.y + box.height).toBeLessThanOrEqual(laid.height + 1)
-      }
-    }), { numRuns: 150 })
-    const sizes = (count: number) => layOut(composed({ body: Array.from({ length: count }, () => '- the tide comes and goes twice a day').join('\n') }), WIDE, null)
-      .marks.flatMap((mark) => (mark.kind === 'line' ? mark.runs.map((run) => run.font.size) : []))
+    fc.assert(
+      fc.property(anyLayout, anyShape, anyBody, (layout, shape, body) => {
+        const laid = layOut(composed({ layout, heading: 'Low water', body }), shape, null)
+        if (laid.overfull) return
+        for (const { box } of laid.marks) {
+          expect(box.x).toBeGreaterThanOrEqual(0)
+          expect(box.x + box.width).toBeLessThanOrEqual(laid.width + 1)
+          expect(box.y + box.height).toBeLessThanOrEqual(laid.height + 1)
+        }
+      }),
+      { numRuns: 150 },
+    )
+    const sizes = (count: number) =>
+      layOut(
+        composed({ body: Array.from({ length: count }, () => '- the tide comes and goes twice a day').join('\n') }),
+        WIDE,
+        null,
+      ).marks.flatMap((mark) => (mark.kind === 'line' ? mark.runs.map((run) => run.font.size) : []))
     expect(Math.max(...sizes(14))).toBeLessThan(Math.max(...sizes(3)))
     expect(layOut(composed({ body: 'word '.repeat(1200) }), WIDE, null).overfull).toBe(true)
   })
 
   it('shows its points one a step, each with those before it, when they come by item', () => {
-    const steps = stepsOf(composed({ heading: 'Knots', body: '- bowline\n- reef knot\n  - left over right\n- clove hitch', reveal: 'appear' }), WIDE, null)
+    const steps = stepsOf(
+      composed({ heading: 'Knots', body: '- bowline\n- reef knot\n  - left over right\n- clove hitch', reveal: 'appear' }),
+      WIDE,
+      null,
+    )
     expect(steps.map((step) => (step.picture.kind === 'composed' ? step.picture.shown : -1))).toEqual([0, 1, 2, 3])
     const filled = steps.map((step) => Array.from(step.content).filter((cell) => cell !== '0').length)
     expect([...filled].sort((a, b) => a - b)).toEqual(filled)
@@ -51,7 +74,11 @@ describe('a slide made here', () => {
   })
 
   it('counts pictures among what comes by item, in a grid that keeps their shape', () => {
-    const picture = (name: string, width: number, height: number) => ({ asset: asId<'asset'>(name.repeat(64)), size: { width, height }, alt: '' })
+    const picture = (name: string, width: number, height: number) => ({
+      asset: asId<'asset'>(name.repeat(64)),
+      size: { width, height },
+      alt: '',
+    })
     const plate = composed({ layout: 'plate', pictures: [picture('a', 400, 300), picture('b', 300, 400)], reveal: 'fade' })
     const laid = layOut(plate, WIDE, usualInset(WIDE))
     expect(laid.parts).toBe(2)
@@ -63,7 +90,10 @@ describe('a slide made here', () => {
   it('says where its content is, and takes its title from its heading', () => {
     const made = recomposed({ ...slide('x'), composition: composed({ heading: 'The *old* pier', body: 'stands' }) }, WIDE)
     expect(made.title).toBe('The old pier')
-    const rows = Array.from({ length: 18 }, (_, row) => made.steps[0]?.content.slice(row * CONTENT_COLUMNS, (row + 1) * CONTENT_COLUMNS).replace(/0/g, '').length ?? 0)
+    const rows = Array.from(
+      { length: 18 },
+      (_, row) => made.steps[0]?.content.slice(row * CONTENT_COLUMNS, (row + 1) * CONTENT_COLUMNS).replace(/0/g, '').length ?? 0,
+    )
     expect(rows.slice(0, 6).some((count) => count > 0)).toBe(true)
     expect(rows.slice(9).every((count) => count === 0)).toBe(true)
   })
@@ -79,12 +109,18 @@ describe('a slide made here', () => {
     const [dot] = marks.filter((mark) => mark.kind === 'fill')
     const [line] = marks.filter((mark) => mark.kind === 'line')
     expect(dot?.box.x ?? 0).toBeGreaterThan((line?.box.x ?? 0) + (line?.box.width ?? 0))
-    expect(layOut(composed({ body: '1. one\n\n   more\n\n2. two' }), WIDE, null).marks.flatMap((mark) => (mark.kind === 'line' ? mark.runs.map((run) => run.text) : []))).toEqual(['1.', 'one', 'more', '2.', 'two'])
+    expect(
+      layOut(composed({ body: '1. one\n\n   more\n\n2. two' }), WIDE, null).marks.flatMap((mark) =>
+        mark.kind === 'line' ? mark.runs.map((run) => run.text) : [],
+      ),
+    ).toEqual(['1.', 'one', 'more', '2.', 'two'])
   })
 
   it('begins no line with a stop or a closing bracket', () => {
     for (let n = 1; n < 60; n += 1) {
-      const lines = layOut(composed({ body: `${'潮'.repeat(n)}。（${'水'.repeat(30)}）。` }), WIDE, null).marks.flatMap((mark) => (mark.kind === 'line' ? [mark.runs.map((run) => run.text).join('')] : []))
+      const lines = layOut(composed({ body: `${'潮'.repeat(n)}。（${'水'.repeat(30)}）。` }), WIDE, null).marks.flatMap((mark) =>
+        mark.kind === 'line' ? [mark.runs.map((run) => run.text).join('')] : [],
+      )
       for (const line of lines) expect(line).not.toMatch(/^[。）]|（$/)
     }
   })
@@ -94,7 +130,11 @@ describe('a slide made here', () => {
     const long = layOut(composed({ layout: 'plate', heading: 'low water '.repeat(40), pictures: [picture] }), WIDE, null)
     const drawn = long.marks.find((mark) => mark.kind === 'picture')
     expect(long.overfull || Math.max(drawn?.box.width ?? 0, drawn?.box.height ?? 0) >= 60).toBe(true)
-    const pair = layOut(composed({ layout: 'pair', heading: 'Knots', body: 'left words', second: 'right words', pictures: [picture] }), WIDE, null)
+    const pair = layOut(
+      composed({ layout: 'pair', heading: 'Knots', body: 'left words', second: 'right words', pictures: [picture] }),
+      WIDE,
+      null,
+    )
     expect(pair.overfull).toBe(false)
     const [shown] = pair.marks.filter((mark) => mark.kind === 'picture')
     expect(shown?.box.width ?? 0).toBeGreaterThan(200)
@@ -116,10 +156,12 @@ describe('a slide made here', () => {
 
 describe('text widths', () => {
   it('grow with every sign and with the size, and add up', () => {
-    fc.assert(fc.property(prose, fc.integer({ min: 10, max: 120 }), (text, size) => {
-      const font = { face: 'read', bold: false, italic: false, size } as const
-      expect(textWidth(`${text}m`, font)).toBeCloseTo(textWidth(text, font) + textWidth('m', font))
-      expect(textWidth(text, { ...font, size: size * 2 })).toBeCloseTo(textWidth(text, font) * 2)
-    }))
+    fc.assert(
+      fc.property(prose, fc.integer({ min: 10, max: 120 }), (text, size) => {
+        const font = { face: 'read', bold: false, italic: false, size } as const
+        expect(textWidth(`${text}m`, font)).toBeCloseTo(textWidth(text, font) + textWidth('m', font))
+        expect(textWidth(text, { ...font, size: size * 2 })).toBeCloseTo(textWidth(text, font) * 2)
+      }),
+    )
   })
 })

@@ -30,8 +30,16 @@ export interface Flowed {
 const LEAST_SHARE = 0.2
 const LEAST_HEIGHTS = 3
 
-/** Where something of some height goes and how far it may reach: beside the face, on its wider side, or under it where both sides are too narrow. */
-export function roomBeside(area: Box, face: Box | null, top: number, height: number): { readonly left: number, readonly right: number, readonly top: number } {
+/**
+ * Where something of some height goes and how far it may reach: beside the face, on its wider side, or under it where both sides are
+ * too narrow.
+ */
+export function roomBeside(
+  area: Box,
+  face: Box | null,
+  top: number,
+  height: number,
+): { readonly left: number; readonly right: number; readonly top: number } {
   const whole = { left: area.x, right: area.x + area.width, top }
   if (face === null) return whole
   const kept: Box = { x: face.x - GAP, y: face.y - GAP / 2, width: face.width + 2 * GAP, height: face.height + GAP }
@@ -45,7 +53,15 @@ export function roomBeside(area: Box, face: Box | null, top: number, height: num
 const LINE = 1.3
 
 /** Sets one run of text from `y` on. */
-export function setParagraph(runs: readonly Run[], font: Font, y: number, area: Box, face: Box | null, colour: ColourRole, part: number | null): { readonly marks: readonly Mark[], readonly bottom: number } {
+export function setParagraph(
+  runs: readonly Run[],
+  font: Font,
+  y: number,
+  area: Box,
+  face: Box | null,
+  colour: ColourRole,
+  part: number | null,
+): { readonly marks: readonly Mark[]; readonly bottom: number } {
   const height = font.size * (font.face === 'display' ? 1.12 : LINE)
   const lines = setText(runs, font, height, (under) => {
     const { left, right, top } = roomBeside(area, face, y + under, height)
@@ -57,10 +73,17 @@ export function setParagraph(runs: readonly Run[], font: Font, y: number, area: 
       const left = line.runs[0]?.x ?? area.x
       const last = line.runs.at(-1)
       const top = y + line.top
-      return [{
-        kind: 'line', box: { x: left, y: top, width: (last === undefined ? left : last.x + last.width) - left, height },
-        baseline: top + height / 2 + font.size * 0.34, runs: line.runs, rtl: line.rtl, colour, part,
-      }]
+      return [
+        {
+          kind: 'line',
+          box: { x: left, y: top, width: (last === undefined ? left : last.x + last.width) - left, height },
+          baseline: top + height / 2 + font.size * 0.34,
+          runs: line.runs,
+          rtl: line.rtl,
+          colour,
+          part,
+        },
+      ]
     }),
     bottom: y + (lines.at(-1)?.top ?? 0) + height,
   }
@@ -92,8 +115,13 @@ function itemMark(ordinal: number | null, { left, right, top, rtl, size, depth, 
   const width = textWidth(text, font)
   const x = rtl ? right - width : left
   return {
-    kind: 'line', box: { x, y: top, width, height: size * LINE }, baseline: middle + size * 0.34,
-    runs: [{ x, width, text, font }], rtl: false, colour: 'mark', part,
+    kind: 'line',
+    box: { x, y: top, width, height: size * LINE },
+    baseline: middle + size * 0.34,
+    runs: [{ x, width, text, font }],
+    rtl: false,
+    colour: 'mark',
+    part,
   }
 }
 
@@ -112,8 +140,12 @@ export function flow(blocks: readonly Block[], area: Box, face: Box | null, styl
     const before = blocks[n - 1]
     if (before !== undefined) y += style.size * (block.kind === 'item' && before.kind === 'item' ? 0.38 : 0.7)
     switch (block.kind) {
-      case 'paragraph': place(block.runs, font, area, style.colour, null); break
-      case 'heading': place(block.runs, { ...font, bold: true, size: style.size * 1.15 }, area, style.colour, null); break
+      case 'paragraph':
+        place(block.runs, font, area, style.colour, null)
+        break
+      case 'heading':
+        place(block.runs, { ...font, bold: true, size: style.size * 1.15 }, area, style.colour, null)
+        break
       case 'item': {
         if (style.byPart && block.depth === 0 && !block.more) part += 1
         const of = style.byPart && part >= 0 ? part : null
@@ -131,7 +163,13 @@ export function flow(blocks: readonly Block[], area: Box, face: Box | null, styl
       case 'quote': {
         const top = y
         place(block.runs, { ...font, italic: true }, inset(area, style.size * 0.9), style.colour, null)
-        marks.push({ kind: 'fill', box: { x: area.x, y: top, width: style.size * 0.14, height: y - top }, colour: 'mark', round: false, part: null })
+        marks.push({
+          kind: 'fill',
+          box: { x: area.x, y: top, width: style.size * 0.14, height: y - top },
+          colour: 'mark',
+          round: false,
+          part: null,
+        })
         break
       }
       case 'code': {
@@ -143,18 +181,40 @@ export function flow(blocks: readonly Block[], area: Box, face: Box | null, styl
         const longest = Math.max(1, ...block.lines.map((line) => textWidth(line, code)))
         // Code is never broken: a line too long for the room is set smaller, with all the others.
         const size = code.size * Math.min(1, (right - left - 2 * pad) / longest)
-        marks.push({ kind: 'fill', box: { x: left, y, width: right - left, height: block.lines.length * size * LINE + 2 * pad }, colour: 'shade', round: false, part: null })
+        marks.push({
+          kind: 'fill',
+          box: { x: left, y, width: right - left, height: block.lines.length * size * LINE + 2 * pad },
+          colour: 'shade',
+          round: false,
+          part: null,
+        })
         for (const [at, line] of block.lines.entries()) {
           const top = y + pad + at * size * LINE
           const set = { ...code, size }
-          marks.push({ kind: 'line', box: { x: left + pad, y: top, width: textWidth(line, set), height: size * LINE }, baseline: top + size, runs: [{ x: left + pad, width: textWidth(line, set), text: line, font: set }], rtl: false, colour: 'text', part: null })
+          marks.push({
+            kind: 'line',
+            box: { x: left + pad, y: top, width: textWidth(line, set), height: size * LINE },
+            baseline: top + size,
+            runs: [{ x: left + pad, width: textWidth(line, set), text: line, font: set }],
+            rtl: false,
+            colour: 'text',
+            part: null,
+          })
         }
         y += block.lines.length * size * LINE + 2 * pad
         break
       }
-      case 'table': y = table(block, y, area, face, style, marks); break
+      case 'table':
+        y = table(block, y, area, face, style, marks)
+        break
       case 'rule':
-        marks.push({ kind: 'fill', box: { x: area.x, y: y + style.size * 0.3, width: area.width, height: 2 }, colour: 'soft', round: false, part: null })
+        marks.push({
+          kind: 'fill',
+          box: { x: area.x, y: y + style.size * 0.3, width: area.width, height: 2 },
+          colour: 'soft',
+          round: false,
+          part: null,
+        })
         y += style.size * 0.6
         break
     }
@@ -163,13 +223,22 @@ export function flow(blocks: readonly Block[], area: Box, face: Box | null, styl
 }
 
 /** Sets a table: columns as wide as their contents ask in proportion, a line under its head. @returns where it ends */
-function table(block: Extract<Block, { kind: 'table' }>, from: number, area: Box, face: Box | null, style: FlowStyle, marks: Mark[]): number {
+function table(
+  block: Extract<Block, { kind: 'table' }>,
+  from: number,
+  area: Box,
+  face: Box | null,
+  style: FlowStyle,
+  marks: Mark[],
+): number {
   const rows = [block.head, ...block.rows]
   const columns = Math.max(1, ...rows.map((row) => row.length))
   const font: Font = { face: 'read', bold: false, italic: false, size: style.size * 0.86 }
   const pad = style.size * 0.35
   const { left, right, top } = roomBeside(area, face, from, rows.length * font.size * 1.9)
-  const wanted = Array.from({ length: columns }, (_, c) => Math.max(font.size * 2, ...rows.map((row) => textWidth(plainText(row[c] ?? []), { ...font, bold: true }) + 2 * pad)))
+  const wanted = Array.from({ length: columns }, (_, c) =>
+    Math.max(font.size * 2, ...rows.map((row) => textWidth(plainText(row[c] ?? []), { ...font, bold: true }) + 2 * pad)),
+  )
   const sum = wanted.reduce((a, b) => a + b, 0)
   const widths = wanted.map((width) => (sum > right - left ? (width * (right - left)) / sum : width))
   let y = top
@@ -179,14 +248,23 @@ function table(block: Extract<Block, { kind: 'table' }>, from: number, area: Box
     const behind = marks.length
     for (let c = 0; c < columns; c += 1) {
       const width = widths[c] ?? 0
-      const cell = setParagraph(row[c] ?? [], { ...font, bold: r === 0 }, y + pad * 0.6, { x: x + pad, y, width: width - 2 * pad, height: 0 }, null, style.colour, null)
+      const cell = setParagraph(
+        row[c] ?? [],
+        { ...font, bold: r === 0 },
+        y + pad * 0.6,
+        { x: x + pad, y, width: width - 2 * pad, height: 0 },
+        null,
+        style.colour,
+        null,
+      )
       marks.push(...cell.marks)
       bottom = Math.max(bottom, cell.bottom + pad * 0.6)
       x += width
     }
-    const line: Mark = r === 0
-      ? { kind: 'fill', box: { x: left, y, width: x - left, height: bottom - y }, colour: 'shade', round: false, part: null }
-      : { kind: 'fill', box: { x: left, y: bottom - 1, width: x - left, height: 1.5 }, colour: 'soft', round: false, part: null }
+    const line: Mark =
+      r === 0
+        ? { kind: 'fill', box: { x: left, y, width: x - left, height: bottom - y }, colour: 'shade', round: false, part: null }
+        : { kind: 'fill', box: { x: left, y: bottom - 1, width: x - left, height: 1.5 }, colour: 'soft', round: false, part: null }
     // Behind its words.
     marks.splice(behind, 0, line)
     y = bottom

@@ -12,9 +12,17 @@ export interface Box {
 
 /** One thing that is drawn. `part` is which of the parts that come one by one it belongs to; null when it is there from the first. */
 export type Mark =
-  | { readonly kind: 'line', readonly box: Box, readonly baseline: number, readonly runs: readonly SetRun[], readonly rtl: boolean, readonly colour: ColourRole, readonly part: number | null }
-  | { readonly kind: 'picture', readonly box: Box, readonly asset: AssetId, readonly size: Size, readonly part: number | null }
-  | { readonly kind: 'fill', readonly box: Box, readonly colour: ColourRole, readonly round: boolean, readonly part: number | null }
+  | {
+      readonly kind: 'line'
+      readonly box: Box
+      readonly baseline: number
+      readonly runs: readonly SetRun[]
+      readonly rtl: boolean
+      readonly colour: ColourRole
+      readonly part: number | null
+    }
+  | { readonly kind: 'picture'; readonly box: Box; readonly asset: AssetId; readonly size: Size; readonly part: number | null }
+  | { readonly kind: 'fill'; readonly box: Box; readonly colour: ColourRole; readonly round: boolean; readonly part: number | null }
 
 /** Places on a slide that can be edited, for the bench; null where the layout has none. */
 export interface Slots {
@@ -43,8 +51,12 @@ export function unitsOf(shape: Size): Size {
 }
 
 /** A part of a slide in fractions, as layout units. */
-export const boxOfRect = (rect: Rect, units: Size): Box =>
-  ({ x: rect.x * units.width, y: rect.y * units.height, width: rect.w * units.width, height: rect.h * units.height })
+export const boxOfRect = (rect: Rect, units: Size): Box => ({
+  x: rect.x * units.width,
+  y: rect.y * units.height,
+  width: rect.w * units.width,
+  height: rect.h * units.height,
+})
 
 export const overlaps = (a: Box, b: Box): boolean =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height

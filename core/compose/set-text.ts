@@ -19,17 +19,28 @@ export interface SetLine {
 }
 
 /** Where a line that would begin at a height below the text's top may run, from left to right; it may have to begin lower. */
-export type LineRoom = (top: number) => { readonly left: number, readonly right: number, readonly top: number }
+export type LineRoom = (top: number) => { readonly left: number; readonly right: number; readonly top: number }
 
-interface Word { readonly text: string, readonly font: Font, readonly width: number, readonly space: boolean, readonly breaks: boolean }
+interface Word {
+  readonly text: string
+  readonly font: Font
+  readonly width: number
+  readonly space: boolean
+  readonly breaks: boolean
+}
 
 const RTL = /[\u0590-\u08FF\uFB1D-\uFDFF\uFE70-\uFEFC]/
 
 /** Whether a text runs from right to left: its first letter says so. */
 export const isRightToLeft = (text: string): boolean => RTL.test(/\p{L}/u.exec(text)?.[0] ?? '')
 
-const fontOf = (run: Run, font: Font): Font =>
-  ({ ...font, face: run.code ? 'code' : font.face, bold: font.bold || run.bold, italic: font.italic || run.italic, size: run.code ? font.size * 0.92 : font.size })
+const fontOf = (run: Run, font: Font): Font => ({
+  ...font,
+  face: run.code ? 'code' : font.face,
+  bold: font.bold || run.bold,
+  italic: font.italic || run.italic,
+  size: run.code ? font.size * 0.92 : font.size,
+})
 
 /** Cuts runs where lines may break: after spaces, and between East Asian signs. */
 function wordsOfRuns(runs: readonly Run[], font: Font): readonly Word[] {

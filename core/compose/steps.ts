@@ -29,7 +29,8 @@ function contentOfMarks(laid: LaidOut, shown: number): string {
 
 const textOf = (composition: Composition): string =>
   [plainText(inlineRuns(composition.heading)), wordsOf(composition.body), composition.layout === 'pair' ? wordsOf(composition.second) : '']
-    .filter((text) => text !== '').join('\n')
+    .filter((text) => text !== '')
+    .join('\n')
 
 /**
  * The steps of a slide made here: one, or one more than it has parts that come one by one.
@@ -54,6 +55,12 @@ export function recomposed(slide: Slide, shape: Size): Slide {
 }
 
 /** What a slide made here is until something is written on it. */
-export const emptyComposition = (layout: Composition['layout'], theme: Composition['theme']): Composition =>
-  ({ layout, theme, heading: '', body: '', second: '', pictures: [], reveal: 'together' })
-
+export const emptyComposition = (layout: Composition['layout'], theme: Composition['theme']): Composition => ({
+  layout,
+  theme,
+  heading: '',
+  body: '',
+  second: '',
+  pictures: [],
+  reveal: 'together',
+})

@@ -4,13 +4,21 @@ import type { AssetId, Picture, Slide } from '@core/model'
 function assetsOf(picture: Picture): readonly AssetId[] {
   switch (picture.kind) {
     case 'page':
-    case 'image': return [picture.source, picture.screen, picture.thumb]
-    case 'composed': return picture.composition.pictures.map((one) => one.asset)
-    default: return unreachable(picture)
+    case 'image':
+      return [picture.source, picture.screen, picture.thumb]
+    case 'composed':
+      return picture.composition.pictures.map((one) => one.asset)
+    default:
+      return unreachable(picture)
   }
 }
 
 /** Every file of the media store that slides need to be shown, each once. */
-export const assetsOfSlides = (slides: readonly Slide[]): readonly AssetId[] => [...new Set(slides.flatMap((slide) => [
-  ...slide.steps.flatMap((step) => assetsOf(step.picture)), ...slide.composition?.pictures.map((one) => one.asset) ?? [],
-]))]
+export const assetsOfSlides = (slides: readonly Slide[]): readonly AssetId[] => [
+  ...new Set(
+    slides.flatMap((slide) => [
+      ...slide.steps.flatMap((step) => assetsOf(step.picture)),
+      ...(slide.composition?.pictures.map((one) => one.asset) ?? []),
+    ]),
+  ),
+]

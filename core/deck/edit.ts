@@ -19,17 +19,17 @@ export interface SlideFields {
 /** A change to a deck, as data: it can be sent, kept and inverted. */
 export type DeckEdit =
   /** The named slides, in deck order, come to stand together before `before`, or at the end when that is null. */
-  | { readonly kind: 'move', readonly slides: readonly SlideId[], readonly before: SlideId | null }
-  | { readonly kind: 'set', readonly slides: readonly SlideId[], readonly fields: SlideFields }
-  | { readonly kind: 'remove', readonly slides: readonly SlideId[] }
-  | { readonly kind: 'insert', readonly at: number, readonly slides: readonly Slide[] }
+  | { readonly kind: 'move'; readonly slides: readonly SlideId[]; readonly before: SlideId | null }
+  | { readonly kind: 'set'; readonly slides: readonly SlideId[]; readonly fields: SlideFields }
+  | { readonly kind: 'remove'; readonly slides: readonly SlideId[] }
+  | { readonly kind: 'insert'; readonly at: number; readonly slides: readonly Slide[] }
   /** Slides that stand next to each other become steps of the first; their notes are put together. */
-  | { readonly kind: 'merge', readonly slides: readonly SlideId[] }
+  | { readonly kind: 'merge'; readonly slides: readonly SlideId[] }
   /** The steps of a slide after the first `keep` become a slide of their own after it. */
-  | { readonly kind: 'split', readonly slide: SlideId, readonly keep: number, readonly as: SlideId }
-  | { readonly kind: 'shape', readonly shape: Size }
+  | { readonly kind: 'split'; readonly slide: SlideId; readonly keep: number; readonly as: SlideId }
+  | { readonly kind: 'shape'; readonly shape: Size }
   /** Several edits as one, for undoing a change of many slides at once. */
-  | { readonly kind: 'all', readonly edits: readonly DeckEdit[] }
+  | { readonly kind: 'all'; readonly edits: readonly DeckEdit[] }
 
 const known = (deck: Deck, ids: readonly SlideId[]): ReadonlySet<SlideId> => {
   const present = new Set(deck.slides.map((slide) => slide.id))
@@ -79,7 +79,13 @@ function split(deck: Deck, edit: Extract<DeckEdit, { kind: 'split' }>): Deck {
   known(deck, [edit.slide])
   const at = deck.slides.findIndex((slide) => slide.id === edit.slide)
   const slide = deck.slides[at]
-  if (slide === undefined || slide.composition !== null || edit.keep < 1 || edit.keep >= slide.steps.length || deck.slides.some((one) => one.id === edit.as)) {
+  if (
+    slide === undefined ||
+    slide.composition !== null ||
+    edit.keep < 1 ||
+    edit.keep >= slide.steps.length ||
+    deck.slides.some((one) => one.id === edit.as)
+  ) {
     throw new Refusal('malformed', 'This slide cannot be split there.')
   }
   const kept: Slide = { ...slide, version: slide.version + 1, steps: slide.steps.slice(0, edit.keep) }
@@ -126,7 +132,9 @@ export function applyDeckEdit(deck: Deck, edit: DeckEdit): Deck {
     case 'shape':
       return {
         shape: edit.shape,
-        slides: deck.slides.map((slide) => (slide.composition === null ? slide : { ...recomposed(slide, edit.shape), version: slide.version + 1 })),
+        slides: deck.slides.map((slide) =>
+          slide.composition === null ? slide : { ...recomposed(slide, edit.shape), version: slide.version + 1 },
+        ),
       }
     case 'all':
       return edit.edits.reduce(applyDeckEdit, deck)

@@ -11,12 +11,20 @@ const fieldsBefore = (slide: Slide, changed: SlideFields): SlideFields => {
 }
 
 /** All that a slide has besides its steps. */
-const ownFields = ({ title, notes, viewerNotes, planned, skip, optional, framing, transition }: Slide): SlideFields =>
-  ({ title, notes, viewerNotes, planned, skip, optional, framing, transition })
+const ownFields = ({ title, notes, viewerNotes, planned, skip, optional, framing, transition }: Slide): SlideFields => ({
+  title,
+  notes,
+  viewerNotes,
+  planned,
+  skip,
+  optional,
+  framing,
+  transition,
+})
 
 const removalOf = (slides: readonly SlideId[]): readonly DeckEdit[] => (slides.length === 0 ? [] : [{ kind: 'remove', slides }])
 
-const placesOf = (deck: Deck, ids: ReadonlySet<SlideId>): readonly { slide: Slide, at: number }[] =>
+const placesOf = (deck: Deck, ids: ReadonlySet<SlideId>): readonly { slide: Slide; at: number }[] =>
   deck.slides.map((slide, at) => ({ slide, at })).filter(({ slide }) => ids.has(slide.id))
 
 /**
@@ -32,7 +40,9 @@ export function invertDeckEdit(deck: Deck, edit: DeckEdit): DeckEdit {
       return {
         kind: 'all',
         edits: places.map(({ slide, at }) => ({
-          kind: 'move', slides: [slide.id], before: deck.slides[at + 1]?.id ?? null,
+          kind: 'move',
+          slides: [slide.id],
+          before: deck.slides[at + 1]?.id ?? null,
         })),
       }
     }
@@ -40,7 +50,9 @@ export function invertDeckEdit(deck: Deck, edit: DeckEdit): DeckEdit {
       return {
         kind: 'all',
         edits: placesOf(deck, new Set(edit.slides)).map(({ slide }) => ({
-          kind: 'set', slides: [slide.id], fields: fieldsBefore(slide, edit.fields),
+          kind: 'set',
+          slides: [slide.id],
+          fields: fieldsBefore(slide, edit.fields),
         })),
       }
     case 'remove':
@@ -50,22 +62,37 @@ export function invertDeckEdit(deck: Deck, edit: DeckEdit): DeckEdit {
       }
     case 'insert':
       // Those that were there already were not put in.
-      return { kind: 'all', edits: removalOf(edit.slides.map((slide) => slide.id).filter((id) => !deck.slides.some((one) => one.id === id))) }
+      return {
+        kind: 'all',
+        edits: removalOf(edit.slides.map((slide) => slide.id).filter((id) => !deck.slides.some((one) => one.id === id))),
+      }
     case 'merge': {
       // Split again from the last to the first, then words and times as they were.
       const parts = placesOf(deck, new Set(edit.slides)).map(({ slide }) => slide)
       const head = parts[0]
       if (head === undefined) return { kind: 'all', edits: [] }
-      const splits = parts.slice(1).map((slide, n): DeckEdit => ({
-        kind: 'split', slide: head.id, keep: parts.slice(0, n + 1).reduce((sum, part) => sum + part.steps.length, 0), as: slide.id,
-      })).toReversed()
-      return { kind: 'all', edits: [...splits, ...parts.map((slide): DeckEdit => ({ kind: 'set', slides: [slide.id], fields: ownFields(slide) }))] }
+      const splits = parts
+        .slice(1)
+        .map((slide, n): DeckEdit => ({
+          kind: 'split',
+          slide: head.id,
+          keep: parts.slice(0, n + 1).reduce((sum, part) => sum + part.steps.length, 0),
+          as: slide.id,
+        }))
+        .toReversed()
+      return {
+        kind: 'all',
+        edits: [...splits, ...parts.map((slide): DeckEdit => ({ kind: 'set', slides: [slide.id], fields: ownFields(slide) }))],
+      }
     }
     case 'split': {
       const slide = deck.slides.find((one) => one.id === edit.slide)
       return {
         kind: 'all',
-        edits: [{ kind: 'merge', slides: [edit.slide, edit.as] }, ...(slide === undefined ? [] : [{ kind: 'set', slides: [slide.id], fields: ownFields(slide) } as const])],
+        edits: [
+          { kind: 'merge', slides: [edit.slide, edit.as] },
+          ...(slide === undefined ? [] : [{ kind: 'set', slides: [slide.id], fields: ownFields(slide) } as const]),
+        ],
       }
     }
     case 'shape':

@@ -6,7 +6,9 @@ describe('a text as a deck', () => {
   it('begins a slide at headings of the first two levels and at thematic breaks', () => {
     const drafts = readMarkdownDeck('# Tides\n\nHarbour school\n\n## Why\n\n### not a slide\n\ntext\n\n---\n\nno heading\n')
     expect(drafts.map((draft) => [titleOfDraft(draft), draft.composition.layout, draft.composition.body])).toEqual([
-      ['Tides', 'opening', 'Harbour school'], ['Why', 'points', '### not a slide\n\ntext'], ['', 'points', 'no heading'],
+      ['Tides', 'opening', 'Harbour school'],
+      ['Why', 'points', '### not a slide\n\ntext'],
+      ['', 'points', 'no heading'],
     ])
   })
 
@@ -16,16 +18,25 @@ describe('a text as a deck', () => {
   })
 
   it('lets points come by item, takes layouts by name and halves by their mark', () => {
-    const drafts = readMarkdownDeck('## A\n\n[by item, slide]\n\n- one\n- two\n\n## B\n\n[by item]\n\n- x\n\n## C\n\n[layout: claim]\n\n## D\n\nleft\n\n[second]\n\nright')
-    expect(drafts.map((draft) => [draft.composition.layout, draft.composition.reveal, draft.composition.body, draft.composition.second])).toEqual([
-      ['points', 'slide', '- one\n- two', ''], ['points', 'appear', '- x', ''], ['claim', 'together', '', ''], ['pair', 'together', 'left', 'right'],
+    const drafts = readMarkdownDeck(
+      '## A\n\n[by item, slide]\n\n- one\n- two\n\n## B\n\n[by item]\n\n- x\n\n## C\n\n[layout: claim]\n\n## ' +
+        'D\n\nleft\n\n[second]\n\nright',
+    )
+    expect(
+      drafts.map((draft) => [draft.composition.layout, draft.composition.reveal, draft.composition.body, draft.composition.second]),
+    ).toEqual([
+      ['points', 'slide', '- one\n- two', ''],
+      ['points', 'appear', '- x', ''],
+      ['claim', 'together', '', ''],
+      ['pair', 'together', 'left', 'right'],
     ])
   })
 
   it('names its pictures and lays them out beside text or alone', () => {
     const drafts = readMarkdownDeck('## One\n\n![The pier](pics/old%20pier.png)\n\n## Two\n\n![a](a.png)\n\n- point')
     expect(drafts.map((draft) => [draft.composition.layout, draft.pictures])).toEqual([
-      ['plate', [{ source: 'pics/old pier.png', alt: 'The pier' }]], ['plate-points', [{ source: 'a.png', alt: 'a' }]],
+      ['plate', [{ source: 'pics/old pier.png', alt: 'The pier' }]],
+      ['plate-points', [{ source: 'a.png', alt: 'a' }]],
     ])
   })
 
@@ -35,7 +46,11 @@ describe('a text as a deck', () => {
 
   it.each([
     ['tags in a span of code', '## A\n\nWrite `<b>` and ``<i> ` </i>`` here', 'Write `<b>` and ``<i> ` </i>`` here'],
-    ['addresses in angle brackets', '## A\n\nSee <https://harbour.example/tides> or <maren@harbour.example>', 'See <https://harbour.example/tides> or <maren@harbour.example>'],
+    [
+      'addresses in angle brackets',
+      '## A\n\nSee <https://harbour.example/tides> or <maren@harbour.example>',
+      'See <https://harbour.example/tides> or <maren@harbour.example>',
+    ],
     ['tags in code inside a list', '## A\n\n- one\n\n  ```html\n  <b>bold</b>\n  ```', '- one\n\n  ```html\n  <b>bold</b>\n  ```'],
     ['comments in code', '## A\n\n```html\n<!-- kept -->\n```', '```html\n<!-- kept -->\n```'],
     ['less than and more than', '## A\n\n1 < 2 and 3 > 2 \\<b>', '1 < 2 and 3 > 2 \\<b>'],
@@ -46,14 +61,25 @@ describe('a text as a deck', () => {
   it('takes pictures out of sentences, lists and headings to stand beside the words', () => {
     const [slide] = readMarkdownDeck('## The ![mark](mark.png) pier\n\nLook at ![the pier](pier.png) now.\n\n- ![a boat](boat.png) sails')
     expect(slide?.pictures.map(({ source }) => source)).toEqual(['mark.png', 'pier.png', 'boat.png'])
-    expect([slide?.composition.heading, slide?.composition.body, slide?.composition.layout]).toEqual(['The pier', 'Look at now.\n\n- sails', 'plate-points'])
+    expect([slide?.composition.heading, slide?.composition.body, slide?.composition.layout]).toEqual([
+      'The pier',
+      'Look at now.\n\n- sails',
+      'plate-points',
+    ])
     // A layout that was asked for and shows none gives way.
     expect(readMarkdownDeck('## A\n\n[layout: points]\n\n![x](x.png)\n\ntext')[0]?.composition.layout).toBe('plate-points')
   })
 
   it('puts pictures that one slide has no room for on slides behind it', () => {
-    const drafts = readMarkdownDeck(`## Boats\n\nAll of them\n\n${Array.from({ length: 14 }, (_, n) => `![b](${String(n)}.png)`).join('\n\n')}\n\n## Next`)
-    expect(drafts.map((draft) => [titleOfDraft(draft), draft.composition.layout, draft.pictures.length])).toEqual([['Boats', 'plate-points', 6], ['Boats', 'plate', 6], ['Boats', 'plate', 2], ['Next', 'claim', 0]])
+    const drafts = readMarkdownDeck(
+      `## Boats\n\nAll of them\n\n${Array.from({ length: 14 }, (_, n) => `![b](${String(n)}.png)`).join('\n\n')}\n\n## Next`,
+    )
+    expect(drafts.map((draft) => [titleOfDraft(draft), draft.composition.layout, draft.pictures.length])).toEqual([
+      ['Boats', 'plate-points', 6],
+      ['Boats', 'plate', 6],
+      ['Boats', 'plate', 2],
+      ['Next', 'claim', 0],
+    ])
   })
 
   it('takes settings at its beginning for no slide, and a slide between two breaks for one', () => {
@@ -83,7 +109,10 @@ describe('a file of notes', () => {
   })
 
   it('is written with one kind of notes only', () => {
-    const deck = { shape: { width: 16, height: 9 }, slides: [slide('One', 1, { notes: 'private words', viewerNotes: 'words for all' }), slide('Two')] }
+    const deck = {
+      shape: { width: 16, height: 9 },
+      slides: [slide('One', 1, { notes: 'private words', viewerNotes: 'words for all' }), slide('Two')],
+    }
     const [own, viewers] = [notesAsMarkdown('Knots', deck, 'notes'), notesAsMarkdown('Knots', deck, 'viewerNotes')]
     expect(own).toContain('private words')
     expect(own).not.toContain('words for all')
@@ -93,11 +122,15 @@ describe('a file of notes', () => {
 })
 
 describe('a pasted outline', () => {
-  const slides = (text: string): readonly (readonly [string, string])[] => readMarkdownDeck(outlineAsMarkdown(text)).map((draft) => [titleOfDraft(draft), draft.composition.body])
+  const slides = (text: string): readonly (readonly [string, string])[] =>
+    readMarkdownDeck(outlineAsMarkdown(text)).map((draft) => [titleOfDraft(draft), draft.composition.body])
 
   it('makes a slide of each line at the margin, with what is indented below it as points', () => {
-    expect(slides('The rule of twelfths\n  one twelfth in the first hour\n  two in the second\n\nWhat it is good for\n- a boat at the quay')).toEqual([
-      ['The rule of twelfths', '- one twelfth in the first hour\n- two in the second'], ['What it is good for', '- a boat at the quay'],
+    expect(
+      slides('The rule of twelfths\n  one twelfth in the first hour\n  two in the second\n\nWhat it is good for\n- a boat at the quay'),
+    ).toEqual([
+      ['The rule of twelfths', '- one twelfth in the first hour\n- two in the second'],
+      ['What it is good for', '- a boat at the quay'],
     ])
   })
 

@@ -36,7 +36,10 @@ function refuseActive(text: string): void {
   const all = (tokens: readonly Token[]): readonly Token[] => tokens.flatMap((token) => [token, ...all(token.children ?? [])])
   const html = all(looker.parse(text, {})).filter((token) => token.type === 'html_block' || token.type === 'html_inline')
   if (html.some((token) => ACTIVE.test(token.content))) {
-    throw new Refusal('unreadable', 'This text holds scripts or embedded pages, which slides cannot have. Take them out and bring the text again.')
+    throw new Refusal(
+      'unreadable',
+      'This text holds scripts or embedded pages, which slides cannot have. Take them out and bring the text again.',
+    )
   }
 }
 
@@ -50,7 +53,11 @@ function withoutFrontMatter(text: string): string {
   return found !== undefined && SETTING.test(found) ? text.slice(found.length) : text
 }
 
-interface Part { readonly tokens: readonly Token[], readonly from: number, readonly to: number }
+interface Part {
+  readonly tokens: readonly Token[]
+  readonly from: number
+  readonly to: number
+}
 
 /** Top-level blocks of a text with the lines they came from. */
 function partsOf(text: string): readonly Part[] {
@@ -66,8 +73,10 @@ function partsOf(text: string): readonly Part[] {
   return parts
 }
 
-const isHeading = (part: Part, most: number): boolean => part.tokens[0]?.type === 'heading_open' && Number(part.tokens[0].tag.slice(1)) <= most
-const inlineOf = (part: Part): Token | undefined => (part.tokens.length === 3 && part.tokens[0]?.type === 'paragraph_open' ? part.tokens[1] : undefined)
+const isHeading = (part: Part, most: number): boolean =>
+  part.tokens[0]?.type === 'heading_open' && Number(part.tokens[0].tag.slice(1)) <= most
+const inlineOf = (part: Part): Token | undefined =>
+  part.tokens.length === 3 && part.tokens[0]?.type === 'paragraph_open' ? part.tokens[1] : undefined
 
 /** A name as it was before it was made fit for an address; as it is when it never was. */
 function decoded(address: string): string {
@@ -79,25 +88,44 @@ function decoded(address: string): string {
 }
 
 /** Pictures that a block shows, wherever in it: in a sentence, a list, a table. */
-const picturesIn = (part: Part): readonly NamedPicture[] => part.tokens.flatMap((token) => (token.children ?? []).filter((child) => child.type === 'image'))
-  .map((token) => ({ source: decoded(String(token.attrGet('src') ?? '')), alt: token.content }))
+const picturesIn = (part: Part): readonly NamedPicture[] =>
+  part.tokens
+    .flatMap((token) => (token.children ?? []).filter((child) => child.type === 'image'))
+    .map((token) => ({ source: decoded(String(token.attrGet('src') ?? '')), alt: token.content }))
 
 /** A picture as it is written, with nothing but blanks around it that would be left over. */
 const WRITTEN_PICTURE = /[ \t]?!\[[^\]]*\]\([^)\n]*\)/g
 
 /** What a block says besides its pictures, which stand beside the text. Pictures in code are no pictures. */
 const withoutPictures = (source: string, part: Part): string =>
-  (picturesIn(part).length === 0 ? source : source.replace(WRITTEN_PICTURE, '').split('\n').filter((line, n, all) => line.trim() !== '' || all[n - 1]?.trim() !== '').join('\n').trim())
+  picturesIn(part).length === 0
+    ? source
+    : source
+        .replace(WRITTEN_PICTURE, '')
+        .split('\n')
+        .filter((line, n, all) => line.trim() !== '' || all[n - 1]?.trim() !== '')
+        .join('\n')
+        .trim()
 
 /** Layouts that show pictures; in the others they would be lost. */
 const WITH_PICTURES: ReadonlySet<Layout> = new Set(['plate', 'plate-points', 'pair'])
 
-function chosenLayout(wanted: Layout | null, first: boolean, level: number, heading: string, body: string, second: string, pictures: number): Layout {
+function chosenLayout(
+  wanted: Layout | null,
+  first: boolean,
+  level: number,
+  heading: string,
+  body: string,
+  second: string,
+  pictures: number,
+): Layout {
   if (wanted !== null && (pictures === 0 || WITH_PICTURES.has(wanted))) return wanted
   if (second !== '' || pictures === 2) return 'pair'
   if (pictures > 0) return body === '' ? 'plate' : 'plate-points'
   if (body === '') return first && level === 1 ? 'opening' : 'claim'
-  return first && level === 1 && heading !== '' && body.length < 160 && !body.includes('\n\n') && !/^\s*([-*+]|\d+[.)])\s/m.test(body) ? 'opening' : 'points'
+  return first && level === 1 && heading !== '' && body.length < 160 && !body.includes('\n\n') && !/^\s*([-*+]|\d+[.)])\s/m.test(body)
+    ? 'opening'
+    : 'points'
 }
 
 function draftOf(parts: readonly Part[], lines: readonly string[], first: boolean): SlideDraft {
@@ -120,7 +148,7 @@ function draftOf(parts: readonly Part[], lines: readonly string[], first: boolea
       continue
     }
     if (head?.type === 'fence' && /^(viewer[- ]?)?notes\b/i.test(head.info.trim())) {
-      (/^viewer/i.test(head.info.trim()) ? viewerNotes : notes).push(head.content.trim())
+      ;(/^viewer/i.test(head.info.trim()) ? viewerNotes : notes).push(head.content.trim())
       continue
     }
     const line = inlineOf(part)?.content.trim() ?? ''
@@ -141,7 +169,9 @@ function draftOf(parts: readonly Part[], lines: readonly string[], first: boolea
   const [body, second] = [bodies[0].join('\n\n'), bodies[1].join('\n\n')]
   return {
     composition: { layout: chosenLayout(layout, first, level, heading, body, second, pictures.length), heading, body, second, reveal },
-    pictures, notes: notes.join('\n\n'), viewerNotes: viewerNotes.join('\n\n'),
+    pictures,
+    notes: notes.join('\n\n'),
+    viewerNotes: viewerNotes.join('\n\n'),
   }
 }
 
@@ -150,7 +180,9 @@ function shared(draft: SlideDraft): readonly SlideDraft[] {
   const { composition, pictures } = draft
   const rest = Array.from({ length: Math.ceil(Math.max(0, pictures.length - MOST_PICTURES) / MOST_PICTURES) }, (_, n): SlideDraft => ({
     composition: { ...composition, layout: 'plate', body: '', second: '' },
-    pictures: pictures.slice((n + 1) * MOST_PICTURES, (n + 2) * MOST_PICTURES), notes: '', viewerNotes: '',
+    pictures: pictures.slice((n + 1) * MOST_PICTURES, (n + 2) * MOST_PICTURES),
+    notes: '',
+    viewerNotes: '',
   }))
   return [{ ...draft, pictures: pictures.slice(0, MOST_PICTURES) }, ...rest]
 }
@@ -174,10 +206,15 @@ export function readMarkdownDeck(text: string): readonly SlideDraft[] {
     else current.push(part)
   }
   const drafts = slides.filter((parts) => parts.length > 0).flatMap((parts, n) => shared(draftOf(parts, lines, n === 0)))
-  if (drafts.length === 0) throw new Refusal('unreadable', 'There is nothing in this text to make a slide of. Write a heading, then bring it again.')
+  if (drafts.length === 0)
+    throw new Refusal('unreadable', 'There is nothing in this text to make a slide of. Write a heading, then bring it again.')
   for (const { source } of drafts.flatMap((draft) => draft.pictures)) {
     if (FOREIGN.test(source)) {
-      throw new Refusal('unreadable', `This text shows a picture from elsewhere, “${source.slice(0, 80)}”. Put the picture beside the text and name it there; nothing is fetched from other places.`)
+      throw new Refusal(
+        'unreadable',
+        `This text shows a picture from elsewhere, “${source.slice(0, 80)}”. Put the picture beside the text and name it there; ` +
+          `nothing is fetched from other places.`,
+      )
     }
   }
   return drafts

@@ -6,7 +6,10 @@ import type { Deck, Slide } from '@core/model'
  * @returns the notes of each slide in order
  */
 export function readNotesFile(text: string): readonly string[] {
-  const unix = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n').trim()
+  const unix = text
+    .replace(/^\uFEFF/, '')
+    .replace(/\r\n?/g, '\n')
+    .trim()
   if (unix === '') return []
   const border = /^-{3,}[ \t]*$/m.test(unix) ? /^-{3,}[ \t]*$/m : /\n[ \t]*\n[ \t]*\n/.test(unix) ? /\n[ \t]*\n[ \t]*\n+/ : /\n[ \t]*\n/
   const blocks = unix.split(border).map((block) => block.trim())
@@ -23,6 +26,7 @@ export type NotesKind = 'notes' | 'viewerNotes'
  */
 export function notesAsMarkdown(name: string, deck: Deck, kind: NotesKind): string {
   const part = (slide: Slide, n: number): string =>
-    `## ${String(n + 1)}. ${(slide.title || 'Untitled').replace(/\s+/g, ' ')}\n\n${slide[kind].trim() === '' ? '*Nothing written.*' : slide[kind].trim()}\n`
+    `## ${String(n + 1)}. ${(slide.title || 'Untitled').replace(/\s+/g, ' ')}` +
+    `\n\n${slide[kind].trim() === '' ? '*Nothing written.*' : slide[kind].trim()}\n`
   return `# ${name}\n\n${deck.slides.map(part).join('\n')}`
 }

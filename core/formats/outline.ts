@@ -12,9 +12,12 @@ export function outlineAsMarkdown(text: string): string {
   const lines = unix.split('\n').filter((line) => line.trim() !== '')
   // Where every line is a point, those at the margin are the slides.
   const pointed = lines.some((line) => !MARK.test(line) && !/^\s/.test(line))
-  return lines.map((line, n) => {
-    const words = line.replace(MARK, '').trim()
-    const below = /^\s/.test(line) || (pointed && MARK.test(line))
-    return below && n > 0 ? `- ${words}` : `\n## ${words}\n`
-  }).join('\n').trim()
+  return lines
+    .map((line, n) => {
+      const words = line.replace(MARK, '').trim()
+      const below = /^\s/.test(line) || (pointed && MARK.test(line))
+      return below && n > 0 ? `- ${words}` : `\n## ${words}\n`
+    })
+    .join('\n')
+    .trim()
 }

@@ -40,7 +40,7 @@ export class WebmClock {
     if (id !== ELEMENT.simpleBlock && id !== ELEMENT.block) return
     const track = variable(content, 0, false)
     if (track === null || content.length < track.size + 2) return
-    const relative = ((content[track.size] ?? 0) << 24 >> 16) | (content[track.size + 1] ?? 0)
+    const relative = (((content[track.size] ?? 0) << 24) >> 16) | (content[track.size + 1] ?? 0)
     this.#last = Math.max(this.#last, this.#cluster + relative)
   }
 }

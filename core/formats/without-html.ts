@@ -34,7 +34,7 @@ function codeSpan(text: string, ticks: string): number {
 }
 
 /** How many signs of a text are of one kind from its beginning on: kept as they are, or taken out. */
-function nextPart(text: string): { readonly length: number, readonly kept: boolean } {
+function nextPart(text: string): { readonly length: number; readonly kept: boolean } {
   if (text.startsWith('\\')) return { length: Math.min(2, text.length), kept: true }
   const ticks = BACKTICKS.exec(text)?.[0]
   if (ticks !== undefined) return { length: codeSpan(text, ticks) || ticks.length, kept: true }
@@ -60,11 +60,12 @@ function withoutTags(text: string): string {
 const LONGEST = 20_000
 
 /**
- * A Markdown text without its HTML tags and comments. What stands in code, blocks of it in lists among them, and addresses in angle brackets are text and stay.
+ * A Markdown text without its HTML tags and comments. What stands in code, blocks of it in lists among them, and addresses in angle
+ * brackets are text and stay.
  */
 export function withoutHtml(text: string): string {
   const code = codeLines(text)
-  const parts: { readonly code: boolean, readonly lines: string[] }[] = []
+  const parts: { readonly code: boolean; readonly lines: string[] }[] = []
   for (const [n, line] of text.split('\n').entries()) {
     const last = parts.at(-1)
     if (last?.code === code.has(n)) last.lines.push(line)

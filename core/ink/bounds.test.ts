@@ -4,18 +4,30 @@ import { asId } from '@core/model'
 import type { InkPoint, Stroke } from '@core/model'
 import { INK_REACH, MOST_POINTS, inkPlace, mendedCue, mendedSnapshot, mendedStroke, withPoints } from '.'
 
-const drawn = (points: readonly InkPoint[]): Stroke => ({ id: asId('k'), slide: asId('one'), colour: 'brick', width: 'fine', pressure: false, points })
+const drawn = (points: readonly InkPoint[]): Stroke => ({
+  id: asId('k'),
+  slide: asId('one'),
+  colour: 'brick',
+  width: 'fine',
+  pressure: false,
+  points,
+})
 const point = (dt: number, x: number, y = 0.5): InkPoint => ({ dt, x, y, p: 0.5 })
 
 describe('ink that is taken in', () => {
   it('never lies farther off the slide than it is kept, and keeps its first and last point however many there are', () => {
-    fc.assert(fc.property(fc.array(fc.record({ dt: fc.double(), x: fc.double(), y: fc.double(), p: fc.double() }), { minLength: 1, maxLength: 40 }), (points) => {
-      for (const { dt, x, y, p } of mendedStroke(drawn(points)).points) {
-        expect(Number.isInteger(dt) && dt >= 0).toBe(true)
-        for (const place of [x, y]) expect(place >= INK_REACH.least && place <= INK_REACH.most).toBe(true)
-        expect(p >= 0 && p <= 1).toBe(true)
-      }
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ dt: fc.double(), x: fc.double(), y: fc.double(), p: fc.double() }), { minLength: 1, maxLength: 40 }),
+        (points) => {
+          for (const { dt, x, y, p } of mendedStroke(drawn(points)).points) {
+            expect(Number.isInteger(dt) && dt >= 0).toBe(true)
+            for (const place of [x, y]) expect(place >= INK_REACH.least && place <= INK_REACH.most).toBe(true)
+            expect(p >= 0 && p <= 1).toBe(true)
+          }
+        },
+      ),
+    )
     const many = drawn(Array.from({ length: 50_000 }, (_, n) => point(n, n / 50_000)))
     const mended = mendedStroke(many)
     expect(mended.points).toHaveLength(MOST_POINTS)

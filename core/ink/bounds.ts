@@ -18,7 +18,8 @@ const WORTH_WAY = 0.002
 /** Longest time that anything recorded has, in ms: a day. */
 const LONGEST = 86_400_000
 
-const within = (value: number, least: number, most: number): number => (Number.isFinite(value) ? Math.max(least, Math.min(most, value)) : least)
+const within = (value: number, least: number, most: number): number =>
+  Number.isFinite(value) ? Math.max(least, Math.min(most, value)) : least
 
 /** A place as it is kept: to a hundred-thousandth of the slide, and not farther off it than `INK_REACH`. */
 export const inkPlace = (value: number): number => Math.round(within(value, INK_REACH.least, INK_REACH.most) * 100_000) / 100_000
@@ -41,29 +42,47 @@ function thinned<Item>(items: readonly Item[], most: number): readonly Item[] {
 }
 
 const mendedTime = (dt: number): number => Math.round(within(dt, 0, LONGEST))
-const mendedPlace = <Point extends PathPoint>(point: Point): Point => ({ ...point, dt: mendedTime(point.dt), x: inkPlace(point.x), y: inkPlace(point.y) })
+const mendedPlace = <Point extends PathPoint>(point: Point): Point => ({
+  ...point,
+  dt: mendedTime(point.dt),
+  x: inkPlace(point.x),
+  y: inkPlace(point.y),
+})
 
 /** A stroke as it can be taken in: what is off the slide is brought to its reach, and of too many points as many are kept as can be. */
 export function mendedStroke(stroke: Stroke): Stroke {
   const points = thinned(stroke.points, MOST_POINTS).map((point): InkPoint => ({ ...mendedPlace(point), p: within(point.p, 0, 1) }))
-  return { ...stroke, points, ...(stroke.text === undefined ? {} : { text: [...stroke.text].slice(0, LONGEST_LABEL).join('').slice(0, LONGEST_LABEL) }) }
+  return {
+    ...stroke,
+    points,
+    ...(stroke.text === undefined ? {} : { text: [...stroke.text].slice(0, LONGEST_LABEL).join('').slice(0, LONGEST_LABEL) }),
+  }
 }
 
 /** An event as it can be taken in; see `mendedStroke`. */
 export function mendedCue(cue: Cue): Cue {
   const at = mendedTime(cue.at)
   switch (cue.kind) {
-    case 'ink': return { ...cue, at, stroke: mendedStroke(cue.stroke) }
-    case 'point': return { ...cue, at, path: thinned(cue.path, MOST_PATH_POINTS).map(mendedPlace) }
-    default: return { ...cue, at }
+    case 'ink':
+      return { ...cue, at, stroke: mendedStroke(cue.stroke) }
+    case 'point':
+      return { ...cue, at, path: thinned(cue.path, MOST_PATH_POINTS).map(mendedPlace) }
+    default:
+      return { ...cue, at }
   }
 }
 
-/** What is on screen when a stretch opens, as it can be taken in; of too many strokes those that were drawn last, and all with fewer points. */
+/**
+ * What is on screen when a stretch opens, as it can be taken in; of too many strokes those that were drawn last, and all with fewer
+ * points.
+ */
 export function mendedSnapshot(snapshot: Snapshot): Snapshot {
   const ink = snapshot.ink.slice(-MOST_OPENING_STROKES).map(mendedStroke)
   const points = ink.reduce((sum, stroke) => sum + stroke.points.length, 0)
   if (points <= MOST_OPENING_POINTS) return { ...snapshot, ink }
   const share = MOST_OPENING_POINTS / points
-  return { ...snapshot, ink: ink.map((stroke) => ({ ...stroke, points: thinned(stroke.points, Math.max(2, Math.floor(stroke.points.length * share))) })) }
+  return {
+    ...snapshot,
+    ink: ink.map((stroke) => ({ ...stroke, points: thinned(stroke.points, Math.max(2, Math.floor(stroke.points.length * share))) })),
+  }
 }

@@ -13,5 +13,8 @@ export const INK_HEX: Readonly<Record<InkColour, string>> = {
 /** The pointer's spot: its radius as a fraction of the slide's height, and the discs it is made of, from the outermost in. */
 export const SPOT = {
   radius: 0.02,
-  discs: [{ colour: '#FFFDF8', alpha: 0.55, reach: 1.25 }, { colour: '#D9541E', alpha: 0.85, reach: 1 }],
+  discs: [
+    { colour: '#FFFDF8', alpha: 0.55, reach: 1.25 },
+    { colour: '#D9541E', alpha: 0.85, reach: 1 },
+  ],
 } as const

@@ -35,7 +35,11 @@ export function labelBox(stroke: Stroke, shape: Size): LabelBox {
   // Words that would run off the slide are moved back onto it, as far as they fit.
   const x = Math.max(0, Math.min(at?.x ?? 0, 1 - w))
   return {
-    x, y: Math.max(0, Math.min(1 - h, (at?.y ?? 0) - h / 2)), h, letters, w,
+    x,
+    y: Math.max(0, Math.min(1 - h, (at?.y ?? 0) - h / 2)),
+    h,
+    letters,
+    w,
     textX: x + margin / ratio,
   }
 }

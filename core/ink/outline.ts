@@ -7,7 +7,8 @@ import { labelBox } from './label'
 export type Outline2D = readonly (readonly [number, number])[]
 
 /** Breadth of a stroke's line, as a fraction of the slide's height. */
-export const strokeBreadth = (stroke: Pick<Stroke, 'tool' | 'width'>): number => INK_WIDTHS[stroke.width] * (stroke.tool === 'marker' ? MARKER_BREADTH : 1)
+export const strokeBreadth = (stroke: Pick<Stroke, 'tool' | 'width'>): number =>
+  INK_WIDTHS[stroke.width] * (stroke.tool === 'marker' ? MARKER_BREADTH : 1)
 
 /**
  * The shape that a stroke covers.
@@ -31,7 +32,10 @@ export function strokeOutline(stroke: Stroke, elapsed: Ms | null, size: Size): O
 }
 
 /** Bounds of what a stroke can cover when whole, in fractions of the slide, widened by its width. @param shape of the slide */
-export function strokeBounds(stroke: Stroke, shape: Size): { readonly left: number, readonly top: number, readonly right: number, readonly bottom: number } {
+export function strokeBounds(
+  stroke: Stroke,
+  shape: Size,
+): { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number } {
   if (stroke.tool === 'label') {
     const { x, y, w, h } = labelBox(stroke, shape)
     return { left: x, top: y, right: x + w, bottom: y + h }

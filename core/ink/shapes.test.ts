@@ -9,59 +9,86 @@ const RATIO = 16 / 9
 type Spot = readonly [number, number]
 
 /** A path through corners given in heights of the slide, wobbling by up to `wobble` of a height. */
-const through = (corners: readonly Spot[], wobble: number): readonly Point[] => corners.slice(1).flatMap((to, n) => {
-  const from = corners[n] ?? to
-  return Array.from({ length: 20 }, (_, k): Point => {
-    const share = k / 20
-    const off = wobble * Math.sin((n * 20 + k) * 1.7)
-    return { x: (from[0] + (to[0] - from[0]) * share + off) / RATIO, y: from[1] + (to[1] - from[1]) * share - off }
+const through = (corners: readonly Spot[], wobble: number): readonly Point[] =>
+  corners.slice(1).flatMap((to, n) => {
+    const from = corners[n] ?? to
+    return Array.from({ length: 20 }, (_, k): Point => {
+      const share = k / 20
+      const off = wobble * Math.sin((n * 20 + k) * 1.7)
+      return { x: (from[0] + (to[0] - from[0]) * share + off) / RATIO, y: from[1] + (to[1] - from[1]) * share - off }
+    })
   })
-})
-const round = (cx: number, cy: number, rx: number, ry: number, wobble: number): readonly Point[] => Array.from({ length: 61 }, (_, n) => {
-  const angle = (n / 60) * Math.PI * 1.96
-  const off = 1 + wobble * Math.sin(n * 1.3)
-  return { x: (cx + rx * off * Math.cos(angle)) / RATIO, y: cy + ry * off * Math.sin(angle) }
-})
+const round = (cx: number, cy: number, rx: number, ry: number, wobble: number): readonly Point[] =>
+  Array.from({ length: 61 }, (_, n) => {
+    const angle = (n / 60) * Math.PI * 1.96
+    const off = 1 + wobble * Math.sin(n * 1.3)
+    return { x: (cx + rx * off * Math.cos(angle)) / RATIO, y: cy + ry * off * Math.sin(angle) }
+  })
 const stroke = (points: readonly Point[]): Stroke => ({
-  id: asId('k'), slide: asId('one'), colour: 'brick', width: 'fine', pressure: false, points: points.map((point, n) => ({ ...point, dt: n * 16, p: 0.5 })),
+  id: asId('k'),
+  slide: asId('one'),
+  colour: 'brick',
+  width: 'fine',
+  pressure: false,
+  points: points.map((point, n) => ({ ...point, dt: n * 16, p: 0.5 })),
 })
 const wobble = fc.double({ min: 0, max: 0.006, noNaN: true })
 const angle = fc.double({ min: 0, max: 2 * Math.PI, noNaN: true })
 
 describe('a hand that holds still', () => {
   it('meant a line when it drew nearly one, whatever its direction', () => {
-    fc.assert(fc.property(angle, wobble, (turn, by) => {
-      const end: Spot = [0.8 + 0.35 * Math.cos(turn), 0.5 + 0.35 * Math.sin(turn)]
-      const shape = shapeOf(through([[0.8, 0.5], end], by), WIDE)
-      expect(shape?.kind).toBe('line')
-      if (shape?.kind === 'line') expect(Math.hypot(shape.from.x * RATIO - 0.8, shape.from.y - 0.5)).toBeLessThan(0.02)
-    }))
+    fc.assert(
+      fc.property(angle, wobble, (turn, by) => {
+        const end: Spot = [0.8 + 0.35 * Math.cos(turn), 0.5 + 0.35 * Math.sin(turn)]
+        const shape = shapeOf(through([[0.8, 0.5], end], by), WIDE)
+        expect(shape?.kind).toBe('line')
+        if (shape?.kind === 'line') expect(Math.hypot(shape.from.x * RATIO - 0.8, shape.from.y - 0.5)).toBeLessThan(0.02)
+      }),
+    )
   })
 
   it('meant an arrow when it drew a head at the end', () => {
-    fc.assert(fc.property(angle, wobble, (turn, by) => {
-      const tip: Spot = [0.8 + 0.35 * Math.cos(turn), 0.5 + 0.35 * Math.sin(turn)]
-      const wing = (side: number): Spot => [tip[0] - 0.09 * Math.cos(turn + side * 0.6), tip[1] - 0.09 * Math.sin(turn + side * 0.6)]
-      const shape = shapeOf(through([[0.8, 0.5], tip, wing(1), tip, wing(-1), wing(-1)], by), WIDE)
-      expect(shape?.kind).toBe('arrow')
-      if (shape?.kind === 'arrow') expect(Math.hypot(shape.to.x * RATIO - tip[0], shape.to.y - tip[1])).toBeLessThan(0.03)
-    }))
+    fc.assert(
+      fc.property(angle, wobble, (turn, by) => {
+        const tip: Spot = [0.8 + 0.35 * Math.cos(turn), 0.5 + 0.35 * Math.sin(turn)]
+        const wing = (side: number): Spot => [tip[0] - 0.09 * Math.cos(turn + side * 0.6), tip[1] - 0.09 * Math.sin(turn + side * 0.6)]
+        const shape = shapeOf(through([[0.8, 0.5], tip, wing(1), tip, wing(-1), wing(-1)], by), WIDE)
+        expect(shape?.kind).toBe('arrow')
+        if (shape?.kind === 'arrow') expect(Math.hypot(shape.to.x * RATIO - tip[0], shape.to.y - tip[1])).toBeLessThan(0.03)
+      }),
+    )
   })
 
   it('meant a box or an ellipse when its ends meet', () => {
     const half = fc.double({ min: 0.08, max: 0.3, noNaN: true })
-    fc.assert(fc.property(half, half, wobble, (a, b, by) => {
-      const box: readonly Spot[] = [[0.8 - a, 0.5 - b], [0.8 + a, 0.5 - b], [0.8 + a, 0.5 + b], [0.8 - a, 0.5 + b], [0.8 - a, 0.5 - b]]
-      expect(shapeOf(through(box, by), WIDE)?.kind).toBe('box')
-      const ellipse = shapeOf(round(0.8, 0.5, a, b, by), WIDE)
-      expect(ellipse?.kind).toBe('ellipse')
-      if (ellipse?.kind === 'ellipse') expect(Math.abs(ellipse.rect.h - 2 * b)).toBeLessThan(0.02)
-    }))
+    fc.assert(
+      fc.property(half, half, wobble, (a, b, by) => {
+        const box: readonly Spot[] = [
+          [0.8 - a, 0.5 - b],
+          [0.8 + a, 0.5 - b],
+          [0.8 + a, 0.5 + b],
+          [0.8 - a, 0.5 + b],
+          [0.8 - a, 0.5 - b],
+        ]
+        expect(shapeOf(through(box, by), WIDE)?.kind).toBe('box')
+        const ellipse = shapeOf(round(0.8, 0.5, a, b, by), WIDE)
+        expect(ellipse?.kind).toBe('ellipse')
+        if (ellipse?.kind === 'ellipse') expect(Math.abs(ellipse.rect.h - 2 * b)).toBeLessThan(0.02)
+      }),
+    )
   })
 
   it('meant nothing of these when it wrote, waved or dotted', () => {
     const wave = Array.from({ length: 60 }, (_, n): Point => ({ x: 0.2 + n * 0.006, y: 0.5 + 0.06 * Math.sin(n / 4) }))
-    const zigzag = through([[0.4, 0.4], [0.5, 0.6], [0.6, 0.4], [0.7, 0.6]], 0)
+    const zigzag = through(
+      [
+        [0.4, 0.4],
+        [0.5, 0.6],
+        [0.6, 0.4],
+        [0.7, 0.6],
+      ],
+      0,
+    )
     expect([shapeOf(wave, WIDE), shapeOf(zigzag, WIDE), shapeOf([{ x: 0.5, y: 0.5 }], WIDE)]).toEqual([null, null, null])
     expect(tidied(stroke(wave), WIDE)).toBeNull()
   })

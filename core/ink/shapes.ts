@@ -2,8 +2,7 @@ import type { InkPoint, Ms, Point, Rect, Size, Stroke } from '@core/model'
 
 /** What a hand meant, in fractions of the slide. */
 export type Shape =
-  | { readonly kind: 'line' | 'arrow', readonly from: Point, readonly to: Point }
-  | { readonly kind: 'box' | 'ellipse', readonly rect: Rect }
+  { readonly kind: 'line' | 'arrow'; readonly from: Point; readonly to: Point } | { readonly kind: 'box' | 'ellipse'; readonly rect: Rect }
 
 /** A stroke's ends nearer than this part of its length are taken to meet. */
 const MEETS = 0.2
@@ -37,7 +36,7 @@ function tipOf(path: readonly Spot[]): number {
   return away.findIndex((far) => far >= most * 0.985)
 }
 
-function openShape(path: readonly Spot[]): { readonly kind: 'line' | 'arrow', readonly a: Spot, readonly b: Spot } | null {
+function openShape(path: readonly Spot[]): { readonly kind: 'line' | 'arrow'; readonly a: Spot; readonly b: Spot } | null {
   const [first, last] = [path[0], path.at(-1)]
   if (first === undefined || last === undefined) return null
   if (strays(path, first, last) < STRAYS * distance(first, last)) return { kind: 'line', a: first, b: last }
@@ -49,16 +48,25 @@ function openShape(path: readonly Spot[]): { readonly kind: 'line' | 'arrow', re
   const head = path.slice(at)
   const near = head.every((spot) => distance(spot, tip) < 0.5 * shaft)
   const drawn = lengthOf(head)
-  return strays(path.slice(0, at + 1), first, tip) < STRAYS * shaft && near && drawn > 0.12 * shaft ? { kind: 'arrow', a: first, b: tip } : null
+  return strays(path.slice(0, at + 1), first, tip) < STRAYS * shaft && near && drawn > 0.12 * shaft
+    ? { kind: 'arrow', a: first, b: tip }
+    : null
 }
 
-function closedShape(path: readonly Spot[]): { readonly kind: 'box' | 'ellipse', readonly left: number, readonly top: number, readonly width: number, readonly height: number } | null {
+function closedShape(path: readonly Spot[]): {
+  readonly kind: 'box' | 'ellipse'
+  readonly left: number
+  readonly top: number
+  readonly width: number
+  readonly height: number
+} | null {
   const xs = path.map((spot) => spot[0])
   const ys = path.map((spot) => spot[1])
   const [left, top] = [Math.min(...xs), Math.min(...ys)]
   const [width, height] = [Math.max(...xs) - left, Math.max(...ys) - top]
   if (Math.min(width, height) < SMALLEST) return null
-  const mean = (off: (x: number, y: number) => number): number => path.reduce((sum, [x, y]) => sum + off((x - left) / width * 2 - 1, (y - top) / height * 2 - 1), 0) / path.length
+  const mean = (off: (x: number, y: number) => number): number =>
+    path.reduce((sum, [x, y]) => sum + off(((x - left) / width) * 2 - 1, ((y - top) / height) * 2 - 1), 0) / path.length
   // From -1 to 1 across the bounds: on an ellipse the radius is 1, on a box the larger of both is.
   const fromEllipse = mean((x, y) => Math.abs(Math.hypot(x, y) - 1))
   const fromBox = mean((x, y) => Math.abs(Math.max(Math.abs(x), Math.abs(y)) - 1))
@@ -81,7 +89,9 @@ export function shapeOf(points: readonly Point[], shape: Size): Shape | null {
   const back = ([x, y]: Spot): Point => ({ x: x / ratio, y })
   if (distance(first, last) < MEETS * length) {
     const closed = closedShape(path)
-    return closed === null ? null : { kind: closed.kind, rect: { x: closed.left / ratio, y: closed.top, w: closed.width / ratio, h: closed.height } }
+    return closed === null
+      ? null
+      : { kind: closed.kind, rect: { x: closed.left / ratio, y: closed.top, w: closed.width / ratio, h: closed.height } }
   }
   const open = openShape(path)
   return open === null ? null : { kind: open.kind, from: back(open.a), to: back(open.b) }
@@ -114,7 +124,13 @@ function cornersOf(shape: Shape, ratio: number): readonly Spot[] {
   if ('rect' in shape && shape.kind === 'box') {
     const { x, y, w, h } = shape.rect
     const [l, r] = [x * ratio, (x + w) * ratio]
-    return [[l, y], [r, y], [r, y + h], [l, y + h], [l, y]]
+    return [
+      [l, y],
+      [r, y],
+      [r, y + h],
+      [l, y + h],
+      [l, y],
+    ]
   }
   if ('rect' in shape) {
     const { x, y, w, h } = shape.rect
@@ -128,7 +144,10 @@ function cornersOf(shape: Shape, ratio: number): readonly Spot[] {
   if (shape.kind === 'line') return [from, to]
   const angle = Math.atan2(to[1] - from[1], to[0] - from[0])
   const head = Math.max(HEAD.least, Math.min(HEAD.most, distance(from, to) * HEAD.part))
-  const wing = (side: number): Spot => [to[0] - head * Math.cos(angle + side * HEAD.angle), to[1] - head * Math.sin(angle + side * HEAD.angle)]
+  const wing = (side: number): Spot => [
+    to[0] - head * Math.cos(angle + side * HEAD.angle),
+    to[1] - head * Math.sin(angle + side * HEAD.angle),
+  ]
   return [from, to, wing(1), to, wing(-1)]
 }
 
@@ -145,6 +164,11 @@ export function tidied(stroke: Stroke, shape: Size): Stroke | null {
   const ratio = shape.width / shape.height
   const path = evenly(cornersOf(meant, ratio))
   const time: Ms = stroke.points.at(-1)?.dt ?? 0
-  const points = path.map(([x, y], n): InkPoint => ({ dt: Math.round((time * n) / Math.max(1, path.length - 1)), x: digits(x / ratio), y: digits(y), p: 0.5 }))
+  const points = path.map(([x, y], n): InkPoint => ({
+    dt: Math.round((time * n) / Math.max(1, path.length - 1)),
+    x: digits(x / ratio),
+    y: digits(y),
+    p: 0.5,
+  }))
   return { ...stroke, clean: true, pressure: false, points }
 }

@@ -26,7 +26,8 @@ export function addsOnly(before: Uint8ClampedArray, ground: GroundModel, after: 
     const at = n * 4
     const empty = ground.isGround[n] === 1
     if (!empty) there += 1
-    const unlike = Math.abs(before[at]! - after[at]!) + Math.abs(before[at + 1]! - after[at + 1]!) + Math.abs(before[at + 2]! - after[at + 2]!)
+    const unlike =
+      Math.abs(before[at]! - after[at]!) + Math.abs(before[at + 1]! - after[at + 1]!) + Math.abs(before[at + 2]! - after[at + 2]!)
     if (unlike <= CHANGED) continue
     if (empty) fresh += 1
     else gone += 1
@@ -38,9 +39,12 @@ export function addsOnly(before: Uint8ClampedArray, ground: GroundModel, after: 
 export function keepsWords(before: string, after: string): boolean {
   const left = new Map<string, number>()
   for (const word of after.split(/\s+/)) left.set(word, (left.get(word) ?? 0) + 1)
-  return before.split(/\s+/).filter((word) => word !== '').every((word) => {
-    const count = left.get(word) ?? 0
-    left.set(word, count - 1)
-    return count > 0
-  })
+  return before
+    .split(/\s+/)
+    .filter((word) => word !== '')
+    .every((word) => {
+      const count = left.get(word) ?? 0
+      left.set(word, count - 1)
+      return count > 0
+    })
 }

@@ -47,8 +47,11 @@ export function summed(grid: ContentGrid): SummedGrid {
   const sums = new Float64Array(WIDE * (CONTENT_ROWS + 1))
   for (let row = 1; row <= CONTENT_ROWS; row += 1) {
     for (let column = 1; column <= CONTENT_COLUMNS; column += 1) {
-      sums[row * WIDE + column] = valueOf(grid, (row - 1) * CONTENT_COLUMNS + column - 1)
-        + (sums[(row - 1) * WIDE + column] ?? 0) + (sums[row * WIDE + column - 1] ?? 0) - (sums[(row - 1) * WIDE + column - 1] ?? 0)
+      sums[row * WIDE + column] =
+        valueOf(grid, (row - 1) * CONTENT_COLUMNS + column - 1) +
+        (sums[(row - 1) * WIDE + column] ?? 0) +
+        (sums[row * WIDE + column - 1] ?? 0) -
+        (sums[(row - 1) * WIDE + column - 1] ?? 0)
     }
   }
   return { sums, all: sums.at(-1) ?? 0 }
@@ -69,8 +72,11 @@ function sumAt({ sums }: SummedGrid, x: number, y: number): number {
 /** @returns 0 to 1, the share of all content that lies under a rectangle; 0 for an empty slide */
 export function coverageOf(grid: SummedGrid, rect: Rect): number {
   if (grid.all === 0) return 0
-  const inside = sumAt(grid, rect.x + rect.w, rect.y + rect.h) - sumAt(grid, rect.x, rect.y + rect.h)
-    - sumAt(grid, rect.x + rect.w, rect.y) + sumAt(grid, rect.x, rect.y)
+  const inside =
+    sumAt(grid, rect.x + rect.w, rect.y + rect.h) -
+    sumAt(grid, rect.x, rect.y + rect.h) -
+    sumAt(grid, rect.x + rect.w, rect.y) +
+    sumAt(grid, rect.x, rect.y)
   return Math.max(0, Math.min(1, inside / grid.all))
 }
 

@@ -75,11 +75,20 @@ function parting(energies: Float64Array): number {
  * @param height rows, at least CONTENT_ROWS
  * @param ground the page's ground where it is known already
  */
-export function contentOf(rgba: Uint8Array | Uint8ClampedArray, width: number, height: number, ground: GroundModel = groundModel(rgba, width, height)): ContentGrid {
+export function contentOf(
+  rgba: Uint8Array | Uint8ClampedArray,
+  width: number,
+  height: number,
+  ground: GroundModel = groundModel(rgba, width, height),
+): ContentGrid {
   const steep = steepness(rgba, width, height)
   if (ground.explained >= EXPLAINED) {
     // A third of a cell's pixels being content is as dense as text gets.
-    const shares = meanByCell(steep.map((value, at) => (ground.isGround[at] === 0 || value > EDGE ? 1 : 0)), width, height)
+    const shares = meanByCell(
+      steep.map((value, at) => (ground.isGround[at] === 0 || value > EDGE ? 1 : 0)),
+      width,
+      height,
+    )
     return Array.from(shares, (share) => digit(share < 0.004 ? 0 : share * 3)).join('')
   }
   const energies = meanByCell(steep, width, height)

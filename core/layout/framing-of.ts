@@ -9,7 +9,7 @@ import { placeInset } from './place-inset'
 export const contentOfSteps = (slide: Slide, shape: Size): readonly ContentGrid[] =>
   slide.steps.map((step) => fitContent(step.content, step.picture.size, shape))
 
-const proposed = new WeakMap<Slide['steps'], { readonly shape: Size, readonly framing: Framing }>()
+const proposed = new WeakMap<Slide['steps'], { readonly shape: Size; readonly framing: Framing }>()
 
 /** The framing that is proposed for a slide from what is on it. */
 export function proposedFraming(slide: Slide, shape: Size): Framing {

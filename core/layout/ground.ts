@@ -29,7 +29,8 @@ function solve(matrix: Float64Array, right: Float64Array): Float64Array | null {
   const rows = Array.from({ length: TERMS }, (_, n) => [...matrix.subarray(n * TERMS, (n + 1) * TERMS), right[n] ?? 0])
   for (let column = 0; column < TERMS; column += 1) {
     let pivot = column
-    for (let row = column + 1; row < TERMS; row += 1) if (Math.abs(rows[row]?.[column] ?? 0) > Math.abs(rows[pivot]?.[column] ?? 0)) pivot = row
+    for (let row = column + 1; row < TERMS; row += 1)
+      if (Math.abs(rows[row]?.[column] ?? 0) > Math.abs(rows[pivot]?.[column] ?? 0)) pivot = row
     const top = rows[pivot]
     const swap = rows[column]
     if (top === undefined || swap === undefined || Math.abs(top[column] ?? 0) < 1e-9) return null
@@ -127,8 +128,10 @@ function groundMask(rgba: Pixels, width: number, height: number, surfaces: reado
 
 /** Pixels of the colour that most of those that are left have. */
 function commonest(sample: Sample, left: Uint8Array): Uint8Array {
-  const bins = Uint16Array.from({ length: sample.count }, (_, n) =>
-    ((sample.colours[n * 3]! >> 4) << 8) | ((sample.colours[n * 3 + 1]! >> 4) << 4) | (sample.colours[n * 3 + 2]! >> 4))
+  const bins = Uint16Array.from(
+    { length: sample.count },
+    (_, n) => ((sample.colours[n * 3]! >> 4) << 8) | ((sample.colours[n * 3 + 1]! >> 4) << 4) | (sample.colours[n * 3 + 2]! >> 4),
+  )
   const counts = new Uint32Array(4096)
   for (let n = 0; n < sample.count; n += 1) if (left[n] === 1) counts[bins[n]!]! += 1
   let best = 0
@@ -185,9 +188,10 @@ export function groundModel(rgba: Pixels, width: number, height: number): Ground
   const isGround = new Uint8Array(width * height)
   let explained = 0
   for (let ground = 0; ground < MOST_GROUNDS; ground += 1) {
-    const starts = ground === 0
-      ? [() => edgeOf(sample, width, height), () => commonest(sample, left), () => new Uint8Array(sample.count).fill(1)]
-      : [() => commonest(sample, left)]
+    const starts =
+      ground === 0
+        ? [() => edgeOf(sample, width, height), () => commonest(sample, left), () => new Uint8Array(sample.count).fill(1)]
+        : [() => commonest(sample, left)]
     let best: Found | null = null
     for (const start of starts) {
       const found = trimmed(sample, start(), left)

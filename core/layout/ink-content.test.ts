@@ -5,7 +5,13 @@ import { CONTENT_COLUMNS, contentOfInk, coveredShare } from '.'
 
 const SHAPE = { width: 16, height: 9 }
 const board = slide('board')
-const line = { ...stroke('line', board.id), points: [{ dt: 0, x: 0.1, y: 0.5, p: 0.5 }, { dt: 900, x: 0.9, y: 0.5, p: 0.5 }] }
+const line = {
+  ...stroke('line', board.id),
+  points: [
+    { dt: 0, x: 0.1, y: 0.5, p: 0.5 },
+    { dt: 900, x: 0.9, y: 0.5, p: 0.5 },
+  ],
+}
 
 describe('ink on a slide', () => {
   it('fills every cell that its line passes, also between the points of a quick hand', () => {

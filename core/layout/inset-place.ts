@@ -15,7 +15,7 @@ const HEIGHT: Readonly<Record<Outline, number>> = { card: 1, arch: 1, round: 0.8
  * Width and height of an inset in fractions of the slide.
  * @param size as a fraction of the slide's shorter side
  */
-export function insetExtent(outline: Outline, size: number, shape: Size): { readonly w: number, readonly h: number } {
+export function insetExtent(outline: Outline, size: number, shape: Size): { readonly w: number; readonly h: number } {
   const short = Math.min(shape.width, shape.height)
   let height = size * HEIGHT[outline] * short
   let width = height * OUTLINE_RATIO[outline]
@@ -45,7 +45,9 @@ export function resized(framing: Framing, outline: Outline, size: number, shape:
 
 /** A box moved so that all of it is on the slide. */
 export const onSlide = (rect: Rect): Rect => ({
-  ...rect, x: Math.max(0, Math.min(1 - rect.w, rect.x)), y: Math.max(0, Math.min(1 - rect.h, rect.y)),
+  ...rect,
+  x: Math.max(0, Math.min(1 - rect.w, rect.x)),
+  y: Math.max(0, Math.min(1 - rect.h, rect.y)),
 })
 
 /** The inset in the lower right corner, where it lies unless a slide has reasons of its own. */
@@ -64,9 +66,12 @@ const faceLeft = (framing: Framing): boolean => framing.rect.x + framing.rect.w 
 /** Where the face is in the frame, in fractions of it. */
 export function faceRect(framing: Framing): Rect {
   switch (framing.placing) {
-    case 'over': return framing.rect
-    case 'full': return WHOLE
-    case 'beside': return faceLeft(framing) ? swapped(BESIDE.face) : BESIDE.face
+    case 'over':
+      return framing.rect
+    case 'full':
+      return WHOLE
+    case 'beside':
+      return faceLeft(framing) ? swapped(BESIDE.face) : BESIDE.face
   }
 }
 
@@ -81,7 +86,11 @@ export function composedFraming(layout: Layout, shape: Size): Framing {
   if (layout !== 'voice') return { ...PLAIN_FRAMING, rect: usualInset(shape) }
   const { w, h } = insetExtent('card', shape.width >= shape.height ? 0.84 : 0.9, shape)
   const margin = insetMargin(shape)
-  return { ...PLAIN_FRAMING, rect: shape.width >= shape.height ? { x: 1 - w - 2 * margin.x, y: (1 - h) / 2, w, h } : { x: (1 - w) / 2, y: 1 - h - 2 * margin.y, w, h } }
+  return {
+    ...PLAIN_FRAMING,
+    rect:
+      shape.width >= shape.height ? { x: 1 - w - 2 * margin.x, y: (1 - h) / 2, w, h } : { x: (1 - w) / 2, y: 1 - h - 2 * margin.y, w, h },
+  }
 }
 
 /** What a slide made here keeps free for the face. */

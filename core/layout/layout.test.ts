@@ -19,14 +19,22 @@ function page(filled: (x: number, y: number) => boolean): Uint8Array {
 
 describe('content', () => {
   it('is found where there is text, and not on a gradient', () => {
-    const grid = contentOf(page((x, y) => x < 0.5 && y < 0.5), WIDTH, HEIGHT)
+    const grid = contentOf(
+      page((x, y) => x < 0.5 && y < 0.5),
+      WIDTH,
+      HEIGHT,
+    )
     const at = (column: number, row: number): string => grid[row * CONTENT_COLUMNS + column] ?? ''
     expect([at(2, 2), at(14, 7)].every((cell) => cell === 'f')).toBe(true)
     expect([at(20, 2), at(2, 14), at(30, 17)]).toEqual(['0', '0', '0'])
   })
 
   it('covered by a rectangle is its share of all content', () => {
-    const grid = contentOf(page((x) => x < 0.5), WIDTH, HEIGHT)
+    const grid = contentOf(
+      page((x) => x < 0.5),
+      WIDTH,
+      HEIGHT,
+    )
     expect(coverage(grid, { x: 0, y: 0, w: 1, h: 1 })).toBeCloseTo(1)
     expect(coverage(grid, { x: 0, y: 0, w: 0.5, h: 0.5 })).toBeCloseTo(0.5, 1)
     expect(coverage(grid, { x: 0.6, y: 0, w: 0.4, h: 1 })).toBe(0)
@@ -41,8 +49,16 @@ describe('the place of the face', () => {
   })
 
   it('is empty on every step, not on the first alone', () => {
-    const lower = contentOf(page((_, y) => y > 0.5), WIDTH, HEIGHT)
-    const right = contentOf(page((x, y) => x > 0.5 && y < 0.5), WIDTH, HEIGHT)
+    const lower = contentOf(
+      page((_, y) => y > 0.5),
+      WIDTH,
+      HEIGHT,
+    )
+    const right = contentOf(
+      page((x, y) => x > 0.5 && y < 0.5),
+      WIDTH,
+      HEIGHT,
+    )
     const { rect } = placeInset([lower, right], WIDE)
     expect(coverage(mergeContent([lower, right]), rect)).toBe(0)
     expect([rect.x < 0.5, rect.y < 0.5]).toEqual([true, true])

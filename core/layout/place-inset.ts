@@ -14,7 +14,11 @@ const ROWS = 17
 /** Room that is kept round the face, in fractions of the slide. */
 const AIR = 0.02
 
-interface Place { readonly rect: Rect, readonly covered: number, readonly cost: number }
+interface Place {
+  readonly rect: Rect
+  readonly covered: number
+  readonly cost: number
+}
 
 /** How willingly a place is taken: corners before edges before the middle, the lower right corner before all. */
 function reluctance(column: number, row: number): number {
@@ -42,7 +46,9 @@ export function placeInset(steps: readonly ContentGrid[], shape: Size, outline: 
       for (let column = 0; column < COLUMNS; column += 1) {
         const rect = {
           x: margin.x + (column / (COLUMNS - 1)) * (1 - 2 * margin.x - w),
-          y: margin.y + (row / (ROWS - 1)) * (1 - 2 * margin.y - h), w, h,
+          y: margin.y + (row / (ROWS - 1)) * (1 - 2 * margin.y - h),
+          w,
+          h,
         }
         const covered = coverageOf(sums, { x: rect.x - AIR, y: rect.y - AIR, w: w + 2 * AIR, h: h + 2 * AIR })
         const cost = covered * 100 + reluctance(column, row) * 0.01

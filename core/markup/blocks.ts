@@ -11,13 +11,22 @@ export interface Run {
 
 /** A block of CommonMark (spec 0.31), as far as slides and notes show it. */
 export type Block =
-  | { readonly kind: 'paragraph', readonly runs: readonly Run[] }
-  | { readonly kind: 'heading', readonly level: number, readonly runs: readonly Run[] }
-  /** `ordinal`: its number in a numbered list, else null. `depth` counts from 0. `more`: a further paragraph of the item before, which has no mark. */
-  | { readonly kind: 'item', readonly depth: number, readonly ordinal: number | null, readonly more: boolean, readonly runs: readonly Run[] }
-  | { readonly kind: 'quote', readonly runs: readonly Run[] }
-  | { readonly kind: 'code', readonly lines: readonly string[] }
-  | { readonly kind: 'table', readonly head: readonly (readonly Run[])[], readonly rows: readonly (readonly (readonly Run[])[])[] }
+  | { readonly kind: 'paragraph'; readonly runs: readonly Run[] }
+  | { readonly kind: 'heading'; readonly level: number; readonly runs: readonly Run[] }
+  /**
+   * `ordinal`: its number in a numbered list, else null. `depth` counts from 0. `more`: a further paragraph of the item before, which
+   * has no mark.
+   */
+  | {
+      readonly kind: 'item'
+      readonly depth: number
+      readonly ordinal: number | null
+      readonly more: boolean
+      readonly runs: readonly Run[]
+    }
+  | { readonly kind: 'quote'; readonly runs: readonly Run[] }
+  | { readonly kind: 'code'; readonly lines: readonly string[] }
+  | { readonly kind: 'table'; readonly head: readonly (readonly Run[])[]; readonly rows: readonly (readonly (readonly Run[])[])[] }
   | { readonly kind: 'rule' }
 
 /** HTML is no markup here: it is shown as the text it is. */
@@ -59,9 +68,11 @@ export const inlineRuns = (text: string): readonly Run[] => runsOfTokens(parser.
 
 export const plainText = (runs: readonly Run[]): string => runs.map((run) => run.text).join('')
 
-interface Lists { readonly stack: { ordinal: number | null, said: boolean }[] }
+interface Lists {
+  readonly stack: { ordinal: number | null; said: boolean }[]
+}
 
-function tableAt(tokens: readonly Token[], from: number): { readonly block: Block, readonly end: number } {
+function tableAt(tokens: readonly Token[], from: number): { readonly block: Block; readonly end: number } {
   const rows: (readonly Run[])[][] = []
   let at = from
   for (; tokens[at] !== undefined && tokens[at]?.type !== 'table_close'; at += 1) {
@@ -87,20 +98,34 @@ export function blocksOf(text: string): readonly Block[] {
     const token = tokens[at]
     if (token === undefined) break
     switch (token.type) {
-      case 'bullet_list_open': lists.stack.push({ ordinal: null, said: false }); break
-      case 'ordered_list_open': lists.stack.push({ ordinal: Number(token.attrGet('start') ?? 1) - 1, said: false }); break
+      case 'bullet_list_open':
+        lists.stack.push({ ordinal: null, said: false })
+        break
+      case 'ordered_list_open':
+        lists.stack.push({ ordinal: Number(token.attrGet('start') ?? 1) - 1, said: false })
+        break
       case 'bullet_list_close':
-      case 'ordered_list_close': lists.stack.pop(); break
+      case 'ordered_list_close':
+        lists.stack.pop()
+        break
       case 'list_item_open': {
         const list = lists.stack.at(-1)
         if (list !== undefined) list.said = false
         if (list !== undefined && list.ordinal !== null) list.ordinal += 1
         break
       }
-      case 'blockquote_open': quotes += 1; break
-      case 'blockquote_close': quotes -= 1; break
-      case 'heading_open': heading = Number(token.tag.slice(1)); break
-      case 'heading_close': heading = 0; break
+      case 'blockquote_open':
+        quotes += 1
+        break
+      case 'blockquote_close':
+        quotes -= 1
+        break
+      case 'heading_open':
+        heading = Number(token.tag.slice(1))
+        break
+      case 'heading_close':
+        heading = 0
+        break
       case 'inline': {
         const runs = runsOfTokens(token.children ?? [])
         const list = lists.stack.at(-1)
@@ -108,22 +133,26 @@ export function blocksOf(text: string): readonly Block[] {
         if (list !== undefined) {
           blocks.push({ kind: 'item', depth: lists.stack.length - 1, ordinal: list.ordinal, more: list.said, runs })
           list.said = true
-        }
-        else if (quotes > 0) blocks.push({ kind: 'quote', runs })
+        } else if (quotes > 0) blocks.push({ kind: 'quote', runs })
         else if (heading > 0) blocks.push({ kind: 'heading', level: heading, runs })
         else blocks.push({ kind: 'paragraph', runs })
         break
       }
       case 'fence':
-      case 'code_block': blocks.push({ kind: 'code', lines: token.content.replace(/\n$/, '').split('\n') }); break
-      case 'hr': blocks.push({ kind: 'rule' }); break
+      case 'code_block':
+        blocks.push({ kind: 'code', lines: token.content.replace(/\n$/, '').split('\n') })
+        break
+      case 'hr':
+        blocks.push({ kind: 'rule' })
+        break
       case 'table_open': {
         const { block, end } = tableAt(tokens, at)
         blocks.push(block)
         at = end
         break
       }
-      default: break
+      default:
+        break
     }
   }
   return blocks
@@ -131,12 +160,19 @@ export function blocksOf(text: string): readonly Block[] {
 
 /** The words of a text without its markup, a block a line. */
 export function wordsOf(text: string): string {
-  return blocksOf(text).map((block) => {
-    switch (block.kind) {
-      case 'code': return block.lines.join('\n')
-      case 'rule': return ''
-      case 'table': return [block.head, ...block.rows].map((row) => row.map(plainText).join(' ')).join('\n')
-      default: return plainText(block.runs)
-    }
-  }).filter((line) => line !== '').join('\n')
+  return blocksOf(text)
+    .map((block) => {
+      switch (block.kind) {
+        case 'code':
+          return block.lines.join('\n')
+        case 'rule':
+          return ''
+        case 'table':
+          return [block.head, ...block.rows].map((row) => row.map(plainText).join(' ')).join('\n')
+        default:
+          return plainText(block.runs)
+      }
+    })
+    .filter((line) => line !== '')
+    .join('\n')
 }

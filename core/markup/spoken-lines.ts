@@ -4,14 +4,15 @@ import type { Block, Run } from './blocks'
 import { pausesIn } from './pauses'
 
 /** A line to be read from: words said in a breath, or a pause. */
-export type SpokenLine =
-  | { readonly kind: 'words', readonly runs: readonly Run[] }
-  | { readonly kind: 'pause', readonly length: Ms }
+export type SpokenLine = { readonly kind: 'words'; readonly runs: readonly Run[] } | { readonly kind: 'pause'; readonly length: Ms }
 
 /** A pause mark, a break, or what stands between them. */
 const PARTS = /\[pause(?:\s+\d{1,3})?\]|\n|[^\n[]+|\[/gi
 const PAUSE = /^\[pause/i
-/** A full stop after a whole word ends a sentence also where a small letter follows, as in notes written in haste; after a short one it may be an abbreviation. */
+/**
+ * A full stop after a whole word ends a sentence also where a small letter follows, as in notes written in haste; after a short one it
+ * may be an abbreviation.
+ */
 const BEFORE_SMALL = /(?<=[^\s.]{4}\.["'”’)\]]*\s+)(?=\p{Ll})/u
 const PLAIN = { bold: false, italic: false, code: false } as const
 
@@ -34,10 +35,14 @@ function sentencesBy(language: string): Intl.Segmenter {
 /** Text of a block with its runs' places, a line of a table or of code a line of its own. */
 function runsOf(block: Block): readonly Run[] {
   switch (block.kind) {
-    case 'code': return block.lines.map((text) => ({ ...PLAIN, text: `${text}\n`, code: true }))
-    case 'table': return [block.head, ...block.rows].flatMap((row) => [...row.flat(), { ...PLAIN, text: '\n' }])
-    case 'rule': return []
-    default: return block.runs
+    case 'code':
+      return block.lines.map((text) => ({ ...PLAIN, text: `${text}\n`, code: true }))
+    case 'table':
+      return [block.head, ...block.rows].flatMap((row) => [...row.flat(), { ...PLAIN, text: '\n' }])
+    case 'rule':
+      return []
+    default:
+      return block.runs
   }
 }
 
@@ -60,7 +65,10 @@ export function spokenLines(notes: string, language = 'und'): readonly SpokenLin
   const lines: SpokenLine[] = []
   const segmenter = sentencesBy(language)
   const say = (runs: readonly Run[], from: number, to: number): void => {
-    const text = runs.map((run) => run.text).join('').slice(from, to)
+    const text = runs
+      .map((run) => run.text)
+      .join('')
+      .slice(from, to)
     for (const { segment, index } of segmenter.segment(text)) {
       let at = from + index
       for (const part of segment.split(BEFORE_SMALL)) {

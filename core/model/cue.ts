@@ -15,12 +15,12 @@ export interface PathPoint {
  * `stumble` marks a place that the presenter wants to mend.
  */
 export type Cue =
-  | { readonly kind: 'show', readonly at: Ms, readonly slide: SlideId, readonly step: number }
-  | { readonly kind: 'ink', readonly at: Ms, readonly stroke: Stroke }
-  | { readonly kind: 'erase', readonly at: Ms, readonly stroke: StrokeId }
-  | { readonly kind: 'wipe', readonly at: Ms, readonly slide: SlideId }
-  | { readonly kind: 'point', readonly at: Ms, readonly path: readonly PathPoint[] }
-  | { readonly kind: 'blank', readonly at: Ms, readonly on: boolean }
-  | { readonly kind: 'inset', readonly at: Ms, readonly on: boolean }
-  | { readonly kind: 'mute', readonly at: Ms, readonly on: boolean }
-  | { readonly kind: 'stumble', readonly at: Ms }
+  | { readonly kind: 'show'; readonly at: Ms; readonly slide: SlideId; readonly step: number }
+  | { readonly kind: 'ink'; readonly at: Ms; readonly stroke: Stroke }
+  | { readonly kind: 'erase'; readonly at: Ms; readonly stroke: StrokeId }
+  | { readonly kind: 'wipe'; readonly at: Ms; readonly slide: SlideId }
+  | { readonly kind: 'point'; readonly at: Ms; readonly path: readonly PathPoint[] }
+  | { readonly kind: 'blank'; readonly at: Ms; readonly on: boolean }
+  | { readonly kind: 'inset'; readonly at: Ms; readonly on: boolean }
+  | { readonly kind: 'mute'; readonly at: Ms; readonly on: boolean }
+  | { readonly kind: 'stumble'; readonly at: Ms }

@@ -39,5 +39,11 @@ export interface Framing {
 
 /** What a framing is unless something else is said. */
 export const PLAIN_FRAMING: Omit<Framing, 'rect'> = {
-  placing: 'over', outline: 'card', border: 'thin', mirrored: false, zoom: 1, centre: { x: 0.5, y: 0.5 }, off: false,
+  placing: 'over',
+  outline: 'card',
+  border: 'thin',
+  mirrored: false,
+  zoom: 1,
+  centre: { x: 0.5, y: 0.5 },
+  off: false,
 }

@@ -28,7 +28,7 @@ export interface StillPiece extends InVisit {
   readonly to: Ms
   readonly step: number
   /** The moment of a recording whose ink lies on it; absent: none does. */
-  readonly of?: { readonly stretch: StretchId, readonly at: Ms }
+  readonly of?: { readonly stretch: StretchId; readonly at: Ms }
 }
 
 /** A part of the programme: what is seen, what is heard, and the face that goes with it. A piece is found by its place in the list. */
@@ -47,9 +47,7 @@ export interface InkEdit {
 }
 
 /** What a stroke was drawn over after the recording: it goes wherever that goes. */
-export type InkGround =
-  | { readonly kind: 'stretch', readonly id: StretchId }
-  | { readonly kind: 'still', readonly id: StillId }
+export type InkGround = { readonly kind: 'stretch'; readonly id: StretchId } | { readonly kind: 'still'; readonly id: StillId }
 
 /** A stroke that was drawn after the recording. */
 export interface AddedInk {
@@ -61,7 +59,10 @@ export interface AddedInk {
   readonly stroke: Stroke
 }
 
-/** The finished talk as a list of pieces. Edits make a new one; recordings are never touched. All pieces of a visit are next to each other. */
+/**
+ * The finished talk as a list of pieces. Edits make a new one; recordings are never touched. All pieces of a visit are next to each
+ * other.
+ */
 export interface Programme {
   readonly pieces: readonly Piece[]
   /** The version of each slide that this programme shows. */

@@ -9,9 +9,7 @@ export const QUALITIES = ['small', 'good', 'fine'] as const
 export type Quality = (typeof QUALITIES)[number]
 
 /** What is done when the film is longer than the limit: `hold` refuses, `warn` says so and goes ahead. */
-export type LimitRule =
-  | { readonly kind: 'none' }
-  | { readonly kind: 'warn' | 'hold', readonly limit: Ms }
+export type LimitRule = { readonly kind: 'none' } | { readonly kind: 'warn' | 'hold'; readonly limit: Ms }
 
 export const FRAME_RATES = [24, 25, 30, 50, 60] as const
 /** Frames in a second of a video. */
@@ -37,9 +35,9 @@ export const isVideo = (format: Format): format is VideoFormat => format === 'mp
 /** What of the talk goes into a file: all of it, from one time to another, or the showings of some slides. */
 export type PartWanted =
   | { readonly kind: 'all' }
-  | { readonly kind: 'range', readonly from: Ms, readonly to: Ms }
+  | { readonly kind: 'range'; readonly from: Ms; readonly to: Ms }
   /** `within`: only as far as they are shown between these times. */
-  | { readonly kind: 'slides', readonly slides: readonly SlideId[], readonly within?: { readonly from: Ms, readonly to: Ms } }
+  | { readonly kind: 'slides'; readonly slides: readonly SlideId[]; readonly within?: { readonly from: Ms; readonly to: Ms } }
 export const ALL_OF_IT: PartWanted = { kind: 'all' }
 
 /** Whether a file keeps the times and voice that were recorded, or is a slide show of the planned times. */
@@ -51,9 +49,7 @@ export type Timing = (typeof TIMINGS)[number]
  * in bytes, which it stays under and of which it uses at least nine tenths if there is that much to show.
  */
 export type BitsRule =
-  | { readonly kind: 'free' }
-  | { readonly kind: 'rate', readonly most: number }
-  | { readonly kind: 'size', readonly most: number }
+  { readonly kind: 'free' } | { readonly kind: 'rate'; readonly most: number } | { readonly kind: 'size'; readonly most: number }
 export const FREE_BITS: BitsRule = { kind: 'free' }
 
 /** How loud a file is, in LUFS: as most places that play videos bring them to, as most speech is heard best, as broadcasters ask. */
@@ -93,7 +89,18 @@ export interface OwnSize {
 
 /** What a recipe says when nobody said otherwise. */
 export const USUAL_RECIPE: Omit<Recipe, 'name' | 'limit'> = {
-  format: 'mp4', lines: 1080, size: null, rate: USUAL_RATE, quality: 'good', bits: FREE_BITS, loudness: USUAL_LOUDNESS, part: ALL_OF_IT, timing: 'recorded', each: 'talk', without: NOTHING_LEFT_OUT, fields: {},
+  format: 'mp4',
+  lines: 1080,
+  size: null,
+  rate: USUAL_RATE,
+  quality: 'good',
+  bits: FREE_BITS,
+  loudness: USUAL_LOUDNESS,
+  part: ALL_OF_IT,
+  timing: 'recorded',
+  each: 'talk',
+  without: NOTHING_LEFT_OUT,
+  fields: {},
 }
 
 /** What a recipe keeps for other talks: all but what belongs to one of them. */

@@ -1,7 +1,16 @@
 /** Why something was not done. The code is for programs, the sentence is for the person. */
 export type RefusalCode =
-  | 'not-found' | 'not-signed-in' | 'not-allowed' | 'malformed' | 'too-large' | 'too-many'
-  | 'conflict' | 'unreadable' | 'over-limit' | 'unavailable' | 'internal'
+  | 'not-found'
+  | 'not-signed-in'
+  | 'not-allowed'
+  | 'malformed'
+  | 'too-large'
+  | 'too-many'
+  | 'conflict'
+  | 'unreadable'
+  | 'over-limit'
+  | 'unavailable'
+  | 'internal'
 
 /**
  * The one error that is meant to be read by a person. `sentence` says what happened and, where there is something,

@@ -11,33 +11,33 @@ import type { Ms } from './time'
  */
 export type Picture =
   | {
-    readonly kind: 'page'
-    readonly source: AssetId
-    /** Counted from 1, as documents do. */
-    readonly page: number
-    readonly size: Size
-    readonly screen: AssetId
-    readonly thumb: AssetId
-  }
+      readonly kind: 'page'
+      readonly source: AssetId
+      /** Counted from 1, as documents do. */
+      readonly page: number
+      readonly size: Size
+      readonly screen: AssetId
+      readonly thumb: AssetId
+    }
   | {
-    readonly kind: 'image'
-    readonly source: AssetId
-    readonly size: Size
-    /** CSS colour seen around the picture where its shape is not the deck's. */
-    readonly ground: string
-    readonly screen: AssetId
-    readonly thumb: AssetId
-  }
+      readonly kind: 'image'
+      readonly source: AssetId
+      readonly size: Size
+      /** CSS colour seen around the picture where its shape is not the deck's. */
+      readonly ground: string
+      readonly screen: AssetId
+      readonly thumb: AssetId
+    }
   | {
-    readonly kind: 'composed'
-    readonly composition: Composition
-    /** How many of the parts that come one by one are there. */
-    readonly shown: number
-    /** Kept free for the face; null where the whole slide can be used. */
-    readonly clear: Rect | null
-    /** Of the slide it was laid out for. */
-    readonly size: Size
-  }
+      readonly kind: 'composed'
+      readonly composition: Composition
+      /** How many of the parts that come one by one are there. */
+      readonly shown: number
+      /** Kept free for the face; null where the whole slide can be used. */
+      readonly clear: Rect | null
+      /** Of the slide it was laid out for. */
+      readonly size: Size
+    }
 
 /** One state of a slide: what is shown before, between or after its reveals. */
 export interface Step {
@@ -82,4 +82,9 @@ export interface Deck {
 }
 
 /** Shapes that decks usually have. */
-export const SHAPES: readonly Size[] = [{ width: 16, height: 9 }, { width: 4, height: 3 }, { width: 1, height: 1 }, { width: 9, height: 16 }]
+export const SHAPES: readonly Size[] = [
+  { width: 16, height: 9 },
+  { width: 4, height: 3 },
+  { width: 1, height: 1 },
+  { width: 9, height: 16 },
+]

@@ -38,13 +38,13 @@ export type TakeKind = (typeof TAKE_KINDS)[number]
 export type Intent =
   | { readonly kind: 'replaceAll' }
   | { readonly kind: 'append' }
-  | { readonly kind: 'replaceFrom', readonly at: Ms }
+  | { readonly kind: 'replaceFrom'; readonly at: Ms }
   /** It takes the place of one visit; what came before and after it stays. */
-  | { readonly kind: 'retake', readonly visit: VisitId }
+  | { readonly kind: 'retake'; readonly visit: VisitId }
   /** It takes the place of a part of one visit, in ms from the visit's beginning. */
-  | { readonly kind: 'range', readonly visit: VisitId, readonly from: Ms, readonly to: Ms }
+  | { readonly kind: 'range'; readonly visit: VisitId; readonly from: Ms; readonly to: Ms }
   /** Its voice, and its camera if it has one, take the place of those from `at` on; what is shown stays. */
-  | { readonly kind: 'dub', readonly at: Ms }
+  | { readonly kind: 'dub'; readonly at: Ms }
 
 /** One recording from start to stop. */
 export interface Take {

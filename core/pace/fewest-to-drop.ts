@@ -13,7 +13,8 @@ export interface Droppable<Id> {
 const GRAIN: Ms = 100
 
 /**
- * Those that together win enough and cost the least. A knapsack by dynamic programming over wins (Bellman 1957): exact to a tenth of a second.
+ * Those that together win enough and cost the least. A knapsack by dynamic programming over wins (Bellman 1957): exact to a tenth of a
+ * second.
  * @param wanted ms that are to be won
  * @returns their ids in the order given; null when all of them do not win it
  */
@@ -21,8 +22,14 @@ export function fewestToDrop<Id>(choices: readonly Droppable<Id>[], wanted: Ms):
   const units = Math.ceil(Math.max(0, wanted) / GRAIN)
   // Never more than it wins, so that what is chosen is enough; whatever wins all that is left is enough.
   const winsOf = ({ wins }: Droppable<Id>): number => Math.floor(wins / GRAIN)
-  interface Best { readonly cost: Ms, readonly chosen: Link | null }
-  interface Link { readonly choice: number, readonly before: Link | null }
+  interface Best {
+    readonly cost: Ms
+    readonly chosen: Link | null
+  }
+  interface Link {
+    readonly choice: number
+    readonly before: Link | null
+  }
   let best: (Best | undefined)[] = [{ cost: 0, chosen: null }]
   for (const [n, choice] of choices.entries()) {
     const next = [...best]

@@ -69,15 +69,25 @@ const given = (gives: readonly Give[]): Ms => gives.reduce((sum, { length }) => 
 /** What is too much is given back, by the last first. */
 function withoutExcess(gives: readonly Give[], wanted: Ms): readonly Give[] {
   let excess = given(gives) - wanted
-  return [...gives].reverse().map(({ pause, length }): Give => {
-    const back = Math.max(0, Math.min(length, excess))
-    excess -= back
-    return { pause, length: length - back }
-  }).filter(({ length }) => length > 0).reverse()
+  return [...gives]
+    .reverse()
+    .map(({ pause, length }): Give => {
+      const back = Math.max(0, Math.min(length, excess))
+      excess -= back
+      return { pause, length: length - back }
+    })
+    .filter(({ length }) => length > 0)
+    .reverse()
 }
 
 /** The longest rest at which pauses win so much, and just what is needed of it; all that they can give when they do not win it. */
-function enoughOf(pauses: readonly Pause[], wanted: Ms, least: Ms, room: Room, slideOf: ReadonlyMap<VisitId, SlideId>): { readonly rest: Ms, readonly gives: readonly Give[] } {
+function enoughOf(
+  pauses: readonly Pause[],
+  wanted: Ms,
+  least: Ms,
+  room: Room,
+  slideOf: ReadonlyMap<VisitId, SlideId>,
+): { readonly rest: Ms; readonly gives: readonly Give[] } {
   const at = (rest: Ms): readonly Give[] => givesAt(pauses, rest, room, slideOf)
   if (given(at(least)) <= wanted) return { rest: least, gives: at(least) }
   let [low, high] = [least, Math.max(least, ...pauses.map(({ from, to }) => to - from))]
@@ -94,27 +104,51 @@ const partOf = ({ pause, length }: Give): TimeRange | null => tightened(pause, p
 
 /** What slides can give in all visits that stay. */
 function roomOf({ film, leastOf }: Talk, visits: readonly Visit[]): Room {
-  return new Map([...recordedBySlide(visits)].map(([slide, length]) => {
-    const known = film.slides.get(slide)
-    return [slide, known === undefined ? 0 : Math.max(0, length - leastOf(known))]
-  }))
+  return new Map(
+    [...recordedBySlide(visits)].map(([slide, length]) => {
+      const known = film.slides.get(slide)
+      return [slide, known === undefined ? 0 : Math.max(0, length - leastOf(known))]
+    }),
+  )
 }
 
 const stepOf = (kind: 'pauses' | 'ends', rest: Ms, gives: readonly Give[]): readonly FitStep[] =>
-  (gives.length === 0 ? [] : [{ kind, won: given(gives), places: gives.length, to: rest, edit: { kind: 'cut', parts: gives.flatMap((give) => partOf(give) ?? []) } }])
+  gives.length === 0
+    ? []
+    : [
+        {
+          kind,
+          won: given(gives),
+          places: gives.length,
+          to: rest,
+          edit: { kind: 'cut', parts: gives.flatMap((give) => partOf(give) ?? []) },
+        },
+      ]
 
 /** Pauses and slack that win so much, pauses first, slack only where they are not enough. */
 function shorter(talk: Talk, dropped: ReadonlySet<VisitId>, wanted: Ms): readonly FitStep[] {
   const visits = talk.visits.filter((visit) => !dropped.has(visit.id))
   const slideOf = new Map(visits.map((visit) => [visit.id, visit.slide]))
   const room = roomOf(talk, visits)
-  const inner = enoughOf(talk.pauses.filter(({ edge }) => edge === null), wanted, LEAST_REST, room, slideOf)
+  const inner = enoughOf(
+    talk.pauses.filter(({ edge }) => edge === null),
+    wanted,
+    LEAST_REST,
+    room,
+    slideOf,
+  )
   const left = new Map(room)
   for (const { pause, length } of inner.gives) {
     const slide = slideOf.get(pause.visit)
     if (slide !== undefined) left.set(slide, (left.get(slide) ?? 0) - length)
   }
-  const ends = enoughOf(talk.pauses.filter(({ edge }) => edge !== null), Math.max(0, wanted - given(inner.gives)), LEAST_AT_ENDS, left, slideOf)
+  const ends = enoughOf(
+    talk.pauses.filter(({ edge }) => edge !== null),
+    Math.max(0, wanted - given(inner.gives)),
+    LEAST_AT_ENDS,
+    left,
+    slideOf,
+  )
   return [...stepOf('pauses', inner.rest, inner.gives), ...(given(inner.gives) >= wanted ? [] : stepOf('ends', ends.rest, ends.gives))]
 }
 
@@ -126,11 +160,15 @@ function dropOf(talk: Talk, dropped: ReadonlySet<VisitId>): readonly FitStep[] {
   return [{ kind: 'optional', won, places: gone.length, to: 0, edit: { kind: 'drop', visits: gone.map((visit) => visit.id) } }]
 }
 
-const done = (programme: Programme, steps: readonly FitStep[]): Programme => (steps.length === 0 ? programme : applyProgrammeEdit(programme, wholeFit(steps)))
+const done = (programme: Programme, steps: readonly FitStep[]): Programme =>
+  steps.length === 0 ? programme : applyProgrammeEdit(programme, wholeFit(steps))
 
 /** The gentlest steps, each only as far as needed, when some visits go. All that can be done when that is not enough. */
 function attempt(talk: Talk, dropped: ReadonlySet<VisitId>): FitPlan {
-  const { film: { programme }, limit } = talk
+  const {
+    film: { programme },
+    limit,
+  } = talk
   const drop = dropOf(talk, dropped)
   const over = (steps: readonly FitStep[]): Ms => programmeLength(done(programme, steps)) - limit
   let wanted = Math.max(0, Math.ceil(over(drop)))
@@ -148,12 +186,18 @@ function attempt(talk: Talk, dropped: ReadonlySet<VisitId>): FitPlan {
 
 /**
  * How a talk is brought to its limit, from the gentlest on: pauses are shortened, then slack where slides begin and end,
- * then all is played a hair faster, and only where all of that is not enough slides go that are optional: those that lose the least time. Each only as far
- * as is needed. Speech is never cut, and no slide is left up for less than it takes to read it.
+ * then all is played a hair faster, and only where all of that is not enough slides go that are optional: those that lose the least
+ * time. Each only as far as is needed. Speech is never cut, and no slide is left up for less than it takes to read it.
  * @param limit ms; the talk is never longer afterwards when the plan says that it fits
  * @param leastOf the least time that a slide must be up in all, in ms
  */
-export function fitTo(film: Film, outlines: Outlines, limit: Ms, leastOf: (slide: Slide) => Ms, optional: ReadonlySet<SlideId> = new Set()): FitPlan {
+export function fitTo(
+  film: Film,
+  outlines: Outlines,
+  limit: Ms,
+  leastOf: (slide: Slide) => Ms,
+  optional: ReadonlySet<SlideId> = new Set(),
+): FitPlan {
   const length = programmeLength(film.programme)
   if (length <= limit) return { steps: [], length, fits: true }
   const visits = visitsOf(film.programme)
@@ -177,7 +221,9 @@ export function fitTo(film: Film, outlines: Outlines, limit: Ms, leastOf: (slide
 function tempoFor(programme: Programme, { film, limit, leastOf }: Talk): FitStep | null {
   const visits = visitsOf(programme)
   const total = recordedBySlide(visits)
-  const asRecorded = visits.filter((visit) => piecesOfVisit(programme, visit).every((piece) => piece.kind === 'recorded' && sameRatio(piece.show.rate, AS_RECORDED)))
+  const asRecorded = visits.filter((visit) =>
+    piecesOfVisit(programme, visit).every((piece) => piece.kind === 'recorded' && sameRatio(piece.show.rate, AS_RECORDED)),
+  )
   const length = programmeLength(programme)
   let best: FitStep | null = null
   for (let num = FINE + 1; num <= FASTEST_FIT * FINE; num += 1) {
@@ -189,7 +235,13 @@ function tempoFor(programme: Programme, { film, limit, leastOf }: Talk): FitStep
     // Exact, so that not every tempo has to be tried on the whole talk.
     const won = chosen.reduce((sum, visit) => sum + visit.length, 0) * (1 - FINE / num)
     if (best !== null && won <= best.won) continue
-    best = { kind: 'tempo', won, places: chosen.length, to: num / FINE, edit: { kind: 'tempo', visits: chosen.map((visit) => visit.id), rate: { num, den: FINE } } }
+    best = {
+      kind: 'tempo',
+      won,
+      places: chosen.length,
+      to: num / FINE,
+      edit: { kind: 'tempo', visits: chosen.map((visit) => visit.id), rate: { num, den: FINE } },
+    }
     if (length - won <= limit) break
   }
   return best
@@ -223,6 +275,9 @@ export function trimmed(film: Film, outlines: Outlines): readonly TimeRange[] {
   const opening = isSpoken(first) ? pauses.find(({ from }) => from <= NEAR) : undefined
   const closing = isSpoken(last) ? pauses.findLast(({ to }) => length - to <= NEAR) : undefined
   const head = opening !== undefined && opening.to - BREATH_BEFORE >= 100 ? [{ from: 0, to: opening.to - BREATH_BEFORE }] : []
-  const tail = closing !== undefined && closing !== opening && closing.to - closing.from - BREATH_AFTER >= 100 ? [{ from: closing.from + BREATH_AFTER, to: length }] : []
+  const tail =
+    closing !== undefined && closing !== opening && closing.to - closing.from - BREATH_AFTER >= 100
+      ? [{ from: closing.from + BREATH_AFTER, to: length }]
+      : []
   return [...head, ...tail]
 }

@@ -6,42 +6,59 @@ import { slide } from '@core/testing'
 import { CALM, LEAST_TEMPO, MOST_TEMPO, calmLanding, courseOf, plannedTotal } from '.'
 
 const deckOf = (plans: readonly number[]): readonly Slide[] => plans.map((planned, n) => slide(`s${String(n)}`, 1, { planned }))
-const on = (deck: readonly Slide[], times: readonly number[]): ReadonlyMap<SlideId, number> => new Map(times.map((time, n) => [deck[n]?.id ?? asId(''), time]))
+const on = (deck: readonly Slide[], times: readonly number[]): ReadonlyMap<SlideId, number> =>
+  new Map(times.map((time, n) => [deck[n]?.id ?? asId(''), time]))
 
 /** A deck, and how long each slide until the current one was up. */
-const runs = fc.array(fc.integer({ min: 1, max: 120 }), { minLength: 1, maxLength: 12 }).chain((plans) =>
-  fc.array(fc.integer({ min: 0, max: 300_000 }), { minLength: 1, maxLength: plans.length }).map((times) => ({ deck: deckOf(plans.map((plan) => plan * 1000)), times })))
+const runs = fc
+  .array(fc.integer({ min: 1, max: 120 }), { minLength: 1, maxLength: 12 })
+  .chain((plans) =>
+    fc
+      .array(fc.integer({ min: 0, max: 300_000 }), { minLength: 1, maxLength: plans.length })
+      .map((times) => ({ deck: deckOf(plans.map((plan) => plan * 1000)), times })),
+  )
 
 const landing = (deck: readonly Slide[], times: readonly number[], before = 0): number =>
   courseOf({ slides: deck, current: deck[times.length - 1]?.id ?? asId(''), on: on(deck, times), before }).landing
 
 describe('the landing', () => {
   it('is the plan for a run that is on it, at any time within a slide', () => {
-    fc.assert(fc.property(runs, fc.double({ min: 0, max: 1, noNaN: true }), ({ deck, times }, share) => {
-      const plan = deck.slice(0, times.length).map((one) => one.planned ?? 0)
-      const last = Math.round((plan.at(-1) ?? 0) * share)
-      const course = courseOf({ slides: deck, current: deck[times.length - 1]?.id ?? asId(''), on: on(deck, [...plan.slice(0, -1), last]), before: 0 })
-      expect(course.landing).toBe(plannedTotal(deck))
-      expect(course.ahead).toBe(0)
-      expect(course.tempo).toBe(1)
-    }))
+    fc.assert(
+      fc.property(runs, fc.double({ min: 0, max: 1, noNaN: true }), ({ deck, times }, share) => {
+        const plan = deck.slice(0, times.length).map((one) => one.planned ?? 0)
+        const last = Math.round((plan.at(-1) ?? 0) * share)
+        const course = courseOf({
+          slides: deck,
+          current: deck[times.length - 1]?.id ?? asId(''),
+          on: on(deck, [...plan.slice(0, -1), last]),
+          before: 0,
+        })
+        expect(course.landing).toBe(plannedTotal(deck))
+        expect(course.ahead).toBe(0)
+        expect(course.tempo).toBe(1)
+      }),
+    )
   })
 
   it('never lies before what is spent, nor farther than the rest at the slowest tempo', () => {
-    fc.assert(fc.property(runs, fc.nat(600_000), ({ deck, times }, before) => {
-      const spent = before + times.reduce((sum, time) => sum + time, 0)
-      const rest = plannedTotal(deck.slice(times.length - 1))
-      const at = landing(deck, times, before)
-      expect(at).toBeGreaterThanOrEqual(spent)
-      expect(at).toBeLessThanOrEqual(spent + rest * MOST_TEMPO + 1)
-    }))
+    fc.assert(
+      fc.property(runs, fc.nat(600_000), ({ deck, times }, before) => {
+        const spent = before + times.reduce((sum, time) => sum + time, 0)
+        const rest = plannedTotal(deck.slice(times.length - 1))
+        const at = landing(deck, times, before)
+        expect(at).toBeGreaterThanOrEqual(spent)
+        expect(at).toBeLessThanOrEqual(spent + rest * MOST_TEMPO + 1)
+      }),
+    )
   })
 
   it('never gets earlier by a delay', () => {
-    fc.assert(fc.property(runs, fc.nat(11), fc.nat(60_000), ({ deck, times }, which, delay) => {
-      const late = times.map((time, n) => (n === which % times.length ? time + delay : time))
-      expect(landing(deck, late)).toBeGreaterThanOrEqual(landing(deck, times))
-    }))
+    fc.assert(
+      fc.property(runs, fc.nat(11), fc.nat(60_000), ({ deck, times }, which, delay) => {
+        const late = times.map((time, n) => (n === which % times.length ? time + delay : time))
+        expect(landing(deck, late)).toBeGreaterThanOrEqual(landing(deck, times))
+      }),
+    )
   })
 
   it('stands still within a slide until that slide is over its time', () => {
@@ -60,7 +77,9 @@ describe('the landing', () => {
     expect(third.tempo).toBeGreaterThan(first.tempo)
     expect(third.tempo).toBeLessThan(1.5)
     expect(first.ahead).toBe(-30_000)
-    expect(courseOf({ slides: deck, current: deck[3]?.id ?? asId(''), on: on(deck, [0, 0, 0, 0]), before: 0 }).tempo).toBeGreaterThanOrEqual(LEAST_TEMPO)
+    expect(
+      courseOf({ slides: deck, current: deck[3]?.id ?? asId(''), on: on(deck, [0, 0, 0, 0]), before: 0 }).tempo,
+    ).toBeGreaterThanOrEqual(LEAST_TEMPO)
   })
 
   it('counts a slide that is shown again only once', () => {

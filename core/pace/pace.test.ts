@@ -5,7 +5,7 @@ import { SHORTEST_SHOWING, countWords, plannedTime, proposedTime } from '.'
 const words = (count: number): string => Array.from({ length: count }, (_, n) => `word${String(n)}`).join(' ')
 
 describe('planned time', () => {
-  it('is the notes at the presenter\'s rate', () => {
+  it("is the notes at the presenter's rate", () => {
     expect(proposedTime(slide('a', 1, { notes: words(130) }))).toBe(60_000)
     expect(proposedTime(slide('a', 1, { notes: words(130) }), { rate: 65 })).toBe(120_000)
   })
@@ -16,13 +16,13 @@ describe('planned time', () => {
     expect(proposedTime(slide('a', 4))).toBe(SHORTEST_SHOWING + 3000)
   })
 
-  it('is the presenter\'s own figure where there is one, and nothing when skipped', () => {
+  it("is the presenter's own figure where there is one, and nothing when skipped", () => {
     expect(plannedTime(slide('a', 1, { planned: 7000, notes: words(500) }))).toBe(7000)
     expect(plannedTime(slide('a', 1, { planned: 7000, skip: true }))).toBe(0)
   })
 
   it('counts words in any script that spaces them', () => {
-    expect(countWords('Low water: 0.8 m, it\'s early – really.')).toBe(7)
+    expect(countWords("Low water: 0.8 m, it's early – really.")).toBe(7)
     expect(countWords('  ')).toBe(0)
     expect(countWords('Ебб и прилив')).toBe(3)
     // By script, whatever language is set.

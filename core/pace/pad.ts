@@ -32,7 +32,13 @@ function lingering(film: Film, length: Ms): ProgrammeEdit | null {
   const visit = visitsOf(film.programme).at(-1)
   const scene = sceneAt(index, index.length)
   if (last === undefined || visit === undefined || scene === null) return null
-  return { kind: 'linger', visit: visit.id, length, step: scene.step, ...(last.kind === 'still' ? {} : { of: { stretch: last.show.stretch, at: last.show.to - 1 } }) }
+  return {
+    kind: 'linger',
+    visit: visit.id,
+    length,
+    step: scene.step,
+    ...(last.kind === 'still' ? {} : { of: { stretch: last.show.stretch, at: last.show.to - 1 } }),
+  }
 }
 
 /**
@@ -45,7 +51,9 @@ export function padTo(film: Film, least: Ms): PadPlan {
   let now = film.programme
   const short = (): Ms => least - programmeLength(now)
   if (short() > GENTLE) {
-    const asRecorded = visitsOf(now).filter((visit) => piecesOfVisit(now, visit).some((piece) => piece.kind === 'recorded' && sameRatio(piece.show.rate, AS_RECORDED)))
+    const asRecorded = visitsOf(now).filter((visit) =>
+      piecesOfVisit(now, visit).some((piece) => piece.kind === 'recorded' && sameRatio(piece.show.rate, AS_RECORDED)),
+    )
     for (let num = FINE - 1; num >= SLOWEST * FINE && asRecorded.length > 0; num -= 1) {
       const edit: ProgrammeEdit = { kind: 'tempo', visits: asRecorded.map((visit) => visit.id), rate: { num, den: FINE } }
       const slower = applyProgrammeEdit(film.programme, edit)

@@ -25,38 +25,64 @@ const AROUND: Ms = 200
 const NEAR: Ms = 60
 
 /** When something happens on the slide by the presenter's hand. */
-function busy(cue: Cue): { readonly from: Ms, readonly to: Ms } | null {
+function busy(cue: Cue): { readonly from: Ms; readonly to: Ms } | null {
   switch (cue.kind) {
-    case 'ink': return { from: cue.at, to: cue.at + (cue.stroke.points.at(-1)?.dt ?? 0) }
-    case 'point': return { from: cue.at, to: cue.at + (cue.path.at(-1)?.dt ?? 0) }
+    case 'ink':
+      return { from: cue.at, to: cue.at + (cue.stroke.points.at(-1)?.dt ?? 0) }
+    case 'point':
+      return { from: cue.at, to: cue.at + (cue.path.at(-1)?.dt ?? 0) }
     case 'show':
     case 'erase':
     case 'wipe':
-    case 'blank': return { from: cue.at, to: cue.at }
+    case 'blank':
+      return { from: cue.at, to: cue.at }
     case 'inset':
     case 'mute':
-    case 'stumble': return null
-    default: return unreachable(cue)
+    case 'stumble':
+      return null
+    default:
+      return unreachable(cue)
   }
 }
 
 /** What is left of parts when others are taken away. */
 function without(parts: readonly TimeRange[], taken: readonly TimeRange[]): readonly TimeRange[] {
-  return taken.reduce<readonly TimeRange[]>((left, hole) => left.flatMap((part) => (hole.to <= part.from || hole.from >= part.to
-    ? [part]
-    : [{ from: part.from, to: hole.from }, { from: hole.to, to: part.to }].filter(({ from, to }) => to > from))), parts)
+  return taken.reduce<readonly TimeRange[]>(
+    (left, hole) =>
+      left.flatMap((part) =>
+        hole.to <= part.from || hole.from >= part.to
+          ? [part]
+          : [
+              { from: part.from, to: hole.from },
+              { from: hole.to, to: part.to },
+            ].filter(({ from, to }) => to > from),
+      ),
+    parts,
+  )
 }
 
 /** Pauses of a piece, in ms from its beginning. @param cues of what it shows, with the ink that was changed and added in Review */
-function pausesIn({ show, voice }: RecordedPiece, cues: readonly Cue[], free: (stretch: string) => readonly TimeRange[]): readonly TimeRange[] {
+function pausesIn(
+  { show, voice }: RecordedPiece,
+  cues: readonly Cue[],
+  free: (stretch: string) => readonly TimeRange[],
+): readonly TimeRange[] {
   const length = playedLength(show)
-  const silent = voice === null
-    ? [{ from: 0, to: length }]
-    // Of a dub the voice lies elsewhere than what is shown.
-    : free(voice.stretch).map(({ from, to }) => ({ from: intoSpan(voice, Math.max(from, voice.from)), to: Math.min(length, intoSpan(voice, Math.min(to, voice.to))) })).filter(({ from, to }) => to > from)
+  const silent =
+    voice === null
+      ? [{ from: 0, to: length }]
+      : // Of a dub the voice lies elsewhere than what is shown.
+        free(voice.stretch)
+          .map(({ from, to }) => ({
+            from: intoSpan(voice, Math.max(from, voice.from)),
+            to: Math.min(length, intoSpan(voice, Math.min(to, voice.to))),
+          }))
+          .filter(({ from, to }) => to > from)
   // The cue that brings a slide up stands at its piece's beginning and is no work of the hand in it.
   const reach = sourceAt({ from: 0, rate: show.rate }, AROUND)
-  const holes = cues.filter((cue) => cue.at > show.from && cue.at < show.to).flatMap((cue) => busy(cue) ?? [])
+  const holes = cues
+    .filter((cue) => cue.at > show.from && cue.at < show.to)
+    .flatMap((cue) => busy(cue) ?? [])
     .map(({ from, to }) => ({ from: intoSpan(show, from - reach), to: intoSpan(show, to + reach) }))
   return without(silent, holes)
 }
@@ -78,7 +104,7 @@ export function pausesOf(film: Film, outlines: Outlines): readonly Pause[] {
     return found
   }
   const starts = pieceStarts(film.programme)
-  const parts: { from: Ms, to: Ms, visit: VisitId }[] = []
+  const parts: { from: Ms; to: Ms; visit: VisitId }[] = []
   for (const [n, piece] of film.programme.pieces.entries()) {
     if (piece.kind === 'still' || piece.out !== undefined) continue
     const start = starts[n] ?? 0
@@ -90,12 +116,14 @@ export function pausesOf(film: Film, outlines: Outlines): readonly Pause[] {
     }
   }
   const visits = new Map(visitsOf(film.programme).map((visit) => [visit.id, visit]))
-  return parts.filter(({ from, to }) => to - from >= SHORTEST_PAUSE).map((part): Pause => {
-    const visit = visits.get(part.visit)
-    const ends = visit !== undefined && visit.start + visit.length - part.to <= NEAR
-    const begins = visit !== undefined && part.from - visit.start <= NEAR
-    return { ...part, edge: ends ? 'end' : begins ? 'begin' : null }
-  })
+  return parts
+    .filter(({ from, to }) => to - from >= SHORTEST_PAUSE)
+    .map((part): Pause => {
+      const visit = visits.get(part.visit)
+      const ends = visit !== undefined && visit.start + visit.length - part.to <= NEAR
+      const begins = visit !== undefined && part.from - visit.start <= NEAR
+      return { ...part, edge: ends ? 'end' : begins ? 'begin' : null }
+    })
 }
 
 /**
@@ -106,8 +134,11 @@ export function tightened({ from, to, edge }: Pause, rest: Ms): TimeRange | null
   if (to - from <= rest) return null
   switch (edge) {
     // What is kept stands beside the words.
-    case 'begin': return { from, to: to - rest }
-    case 'end': return { from: from + rest, to }
-    case null: return { from: from + Math.round(rest / 2), to: to - (rest - Math.round(rest / 2)) }
+    case 'begin':
+      return { from, to: to - rest }
+    case 'end':
+      return { from: from + rest, to }
+    case null:
+      return { from: from + Math.round(rest / 2), to: to - (rest - Math.round(rest / 2)) }
   }
 }

@@ -36,8 +36,8 @@ interface Measured {
 }
 
 /**
- * Measured once for each value of a slide's steps: clocks ask for all slides ten times a second. Other notes on the same steps, as while they are
- * written, are measured anew.
+ * Measured once for each value of a slide's steps: clocks ask for all slides ten times a second. Other notes on the same steps, as
+ * while they are written, are measured anew.
  */
 const measured = new WeakMap<Slide['steps'], Measured>()
 
@@ -79,7 +79,7 @@ export function proposedTime(slide: Slide, speaker: Speaker = ANYBODY): Ms {
 
 /** The time a slide is planned for: the presenter's own figure, else the proposal; nothing for a skipped slide. */
 export const plannedTime = (slide: Slide, speaker: Speaker = ANYBODY): Ms =>
-  slide.skip ? 0 : slide.planned ?? proposedTime(slide, speaker)
+  slide.skip ? 0 : (slide.planned ?? proposedTime(slide, speaker))
 
 /** Planned time of a whole deck. */
 export const plannedTotal = (slides: readonly Slide[], speaker: Speaker = ANYBODY): Ms =>

@@ -14,7 +14,12 @@ const TICK = 50
  * within. What is heard of it comes in ticks.
  * @returns the largest distance, in lines, between where they were and where the prompter was
  */
-function worstDistance(script: Script, rate: number, sentences: readonly { readonly haste: number, readonly pause: number, readonly inside: number }[], start: number): number {
+function worstDistance(
+  script: Script,
+  rate: number,
+  sentences: readonly { readonly haste: number; readonly pause: number; readonly inside: number }[],
+  start: number,
+): number {
   let reading: Reading = atFirstLine(start)
   let silence = 0
   let worst = 0
@@ -37,20 +42,27 @@ function worstDistance(script: Script, rate: number, sentences: readonly { reado
 
 describe('a prompter that follows the voice', () => {
   const sentence = fc.record({
-    words: fc.integer({ min: 6, max: 22 }), haste: fc.double({ min: 0.88, max: 1.12, noNaN: true }), pause: fc.integer({ min: 350, max: 2500 }),
+    words: fc.integer({ min: 6, max: 22 }),
+    haste: fc.double({ min: 0.88, max: 1.12, noNaN: true }),
+    pause: fc.integer({ min: 350, max: 2500 }),
     inside: fc.oneof({ weight: 3, arbitrary: fc.constant(0) }, { weight: 1, arbitrary: fc.integer({ min: 300, max: 1500 }) }),
   })
   const reading = fc.array(sentence, { minLength: 18, maxLength: 22 })
 
   it('stays within one line of a reader through two minutes, whatever their haste and their pauses', () => {
-    fc.assert(fc.property(reading, fc.integer({ min: 115, max: 150 }), (sentences, rate) => {
-      expect(worstDistance(scriptOfWords(sentences.map((one) => one.words)), rate, sentences, SPEAKING_RATE)).toBeLessThanOrEqual(1)
-    }), { numRuns: 300, seed: 11 })
+    fc.assert(
+      fc.property(reading, fc.integer({ min: 115, max: 150 }), (sentences, rate) => {
+        expect(worstDistance(scriptOfWords(sentences.map((one) => one.words)), rate, sentences, SPEAKING_RATE)).toBeLessThanOrEqual(1)
+      }),
+      { numRuns: 300, seed: 11 },
+    )
   })
 
   it('does so for nearly all of those whose rate it guessed wrong by a third', () => {
     const all = fc.sample(fc.tuple(reading, fc.integer({ min: 100, max: 175 })), { numRuns: 300, seed: 11 })
-    const lost = all.filter(([sentences, rate]) => worstDistance(scriptOfWords(sentences.map((one) => one.words)), rate, sentences, SPEAKING_RATE) > 1)
+    const lost = all.filter(
+      ([sentences, rate]) => worstDistance(scriptOfWords(sentences.map((one) => one.words)), rate, sentences, SPEAKING_RATE) > 1,
+    )
     expect(lost.length).toBeLessThanOrEqual(9)
   })
 

@@ -6,7 +6,10 @@ import { countWords, lettersSaid } from './words'
 
 /** The lines of a slide's notes, measured for following a voice. */
 export interface Script {
-  /** Words said before each line, and last the number of all; each line has its share of them by its letters, as that is how long it takes. */
+  /**
+   * Words said before each line, and last the number of all; each line has its share of them by its letters, as that is how long it
+   * takes.
+   */
   readonly starts: readonly number[]
   /** How long each line is a pause, in ms; 0 for words. */
   readonly pauses: readonly Ms[]
@@ -54,13 +57,20 @@ export function scriptOf(lines: readonly SpokenLine[]): Script {
   const texts = lines.map((line) => (line.kind === 'words' ? withoutPauses(line.runs.map((run) => run.text).join('')) : ''))
   const letters = texts.map(lettersSaid)
   const words = texts.reduce((sum, text) => sum + countWords(text), 0)
-  const wordsInLetter = words / Math.max(1, letters.reduce((sum, count) => sum + count, 0))
+  const wordsInLetter =
+    words /
+    Math.max(
+      1,
+      letters.reduce((sum, count) => sum + count, 0),
+    )
   const starts = [0]
   for (const count of letters) starts.push((starts.at(-1) ?? 0) + count * wordsInLetter)
   return { starts, pauses: lines.map((line) => (line.kind === 'pause' ? line.length : 0)) }
 }
 
-const certain = (words: number, rate: number, doubt: number): readonly Guess[] => [{ sure: words, spoken: 0, pace: Math.log(rate), doubt, cost: 0 }]
+const certain = (words: number, rate: number, doubt: number): readonly Guess[] => [
+  { sure: words, spoken: 0, pace: Math.log(rate), doubt, cost: 0 },
+]
 
 /** A reader who has said nothing yet. @param rate words a minute, as far as known */
 export const atFirstLine = (rate: number): Reading => ({ line: 0, words: 0, rate, waited: 0, guesses: certain(0, rate, UNKNOWN ** 2) })
@@ -80,10 +90,19 @@ const clampRate = (rate: number): number => Math.max(LEAST_RATE, Math.min(MOST_R
 export function atLine(script: Script, reading: Reading, line: number): Reading {
   const to = Math.max(0, Math.min(lastLine(script), line))
   const words = script.starts[to] ?? 0
-  return { line: to, words, rate: reading.rate, waited: 0, guesses: certain(words, reading.rate, reading.guesses[0]?.doubt ?? UNKNOWN ** 2) }
+  return {
+    line: to,
+    words,
+    rate: reading.rate,
+    waited: 0,
+    guesses: certain(words, reading.rate, reading.guesses[0]?.doubt ?? UNKNOWN ** 2),
+  }
 }
 
-/** Moves on by the reader's rate, whether anything is said or not; pauses are waited for as long as they say. @param dt ms since the last call */
+/**
+ * Moves on by the reader's rate, whether anything is said or not; pauses are waited for as long as they say.
+ * @param dt ms since the last call
+ */
 export function movedByRate(script: Script, reading: Reading, dt: Ms): Reading {
   const pause = script.pauses[reading.line] ?? 0
   if (pause > 0 && reading.waited < pause) {
@@ -108,7 +127,10 @@ function afterSilence(script: Script, guess: Guess): readonly Guess[] {
     const spread = guess.doubt + uneven
     const trust = guess.doubt / spread
     return {
-      sure: end, spoken: 0, pace: Math.log(clampRate(Math.exp(guess.pace + trust * off))), doubt: guess.doubt * (1 - trust) + 0.0008,
+      sure: end,
+      spoken: 0,
+      pace: Math.log(clampRate(Math.exp(guess.pace + trust * off))),
+      doubt: guess.doubt * (1 - trust) + 0.0008,
       cost: guess.cost + off ** 2 / (2 * spread) + Math.log(spread) / 2 + passed * UNMARKED,
     }
   })
@@ -119,8 +141,10 @@ function afterSilence(script: Script, guess: Guess): readonly Guess[] {
 function likeliest(ideas: readonly Guess[]): readonly Guess[] {
   const sorted = [...ideas].sort((a, b) => a.cost - b.cost)
   const least = sorted[0]?.cost ?? 0
-  return sorted.filter((idea, n) => sorted.findIndex((other) => other.sure === idea.sure && Math.abs(other.spoken - idea.spoken) < 400) === n)
-    .slice(0, IDEAS).map((idea) => ({ ...idea, cost: idea.cost - least }))
+  return sorted
+    .filter((idea, n) => sorted.findIndex((other) => other.sure === idea.sure && Math.abs(other.spoken - idea.spoken) < 400) === n)
+    .slice(0, IDEAS)
+    .map((idea) => ({ ...idea, cost: idea.cost - least }))
 }
 
 function placed(script: Script, reading: Reading, guesses: readonly Guess[]): Reading {
@@ -145,5 +169,9 @@ export const setRight = (script: Script, reading: Reading): Reading =>
 export function followed(script: Script, reading: Reading, dt: Ms, speaking: boolean, silence: Ms | null): Reading {
   const before = silence !== null && silence >= SENTENCE_PAUSE ? setRight(script, reading) : reading
   if (!speaking) return before
-  return placed(script, before, before.guesses.map((guess) => ({ ...guess, spoken: guess.spoken + dt })))
+  return placed(
+    script,
+    before,
+    before.guesses.map((guess) => ({ ...guess, spoken: guess.spoken + dt })),
+  )
 }

@@ -3,7 +3,7 @@ import type { Ms, SlideId } from '@core/model'
 /** One run-through: how long each slide was up, in the order in which they were shown. */
 export interface RunThrough {
   /** `spoken`: for how long speech was heard, when somebody listened. */
-  readonly visits: readonly { readonly slide: SlideId, readonly length: Ms, readonly spoken?: Ms }[]
+  readonly visits: readonly { readonly slide: SlideId; readonly length: Ms; readonly spoken?: Ms }[]
 }
 
 /** What run-throughs say of a slide. */
@@ -27,7 +27,7 @@ export const runLength = (run: RunThrough): Ms => run.visits.reduce((sum, visit)
 function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b)
   const middle = sorted.length >> 1
-  return sorted.length % 2 === 1 ? sorted[middle] ?? 0 : Math.round(((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2)
+  return sorted.length % 2 === 1 ? (sorted[middle] ?? 0) : Math.round(((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2)
 }
 
 /** What all run-throughs say of each slide. @param runs the newest first */

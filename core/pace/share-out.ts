@@ -36,13 +36,21 @@ export function shareOut<Id>(shares: readonly Share<Id>[], wanted: Ms): SharedOu
   const least = shares.map((share, n) => Math.ceil(Math.min(growing ? 0 : share.least / UNIT, now[n] ?? 0)))
   const floorSum = least.reduce((all, one) => all + one, 0)
   if (floorSum >= units && !growing) {
-    const times = new Map(shares.map((share, n) => [share.id, (least[n] ?? 0) * UNIT] as const).filter(([, time], n) => time !== shares[n]?.planned))
-    return { times, untouched: shares.filter((share, n) => (least[n] ?? 0) * UNIT >= share.planned).map((share) => share.id), short: floorSum * UNIT - units * UNIT }
+    const times = new Map(
+      shares.map((share, n) => [share.id, (least[n] ?? 0) * UNIT] as const).filter(([, time], n) => time !== shares[n]?.planned),
+    )
+    return {
+      times,
+      untouched: shares.filter((share, n) => (least[n] ?? 0) * UNIT >= share.planned).map((share) => share.id),
+      short: floorSum * UNIT - units * UNIT,
+    }
   }
   const exact = inProportion(now, least, units)
   const whole = wholeUnits(exact, least, units)
   return {
-    times: new Map(shares.flatMap((share, n) => ((whole[n] ?? 0) * UNIT === share.planned ? [] : [[share.id, (whole[n] ?? 0) * UNIT] as const]))),
+    times: new Map(
+      shares.flatMap((share, n) => ((whole[n] ?? 0) * UNIT === share.planned ? [] : [[share.id, (whole[n] ?? 0) * UNIT] as const])),
+    ),
     untouched: growing ? [] : shares.filter((share, n) => (least[n] ?? 0) * UNIT >= share.planned).map((share) => share.id),
     short: 0,
   }
@@ -56,7 +64,7 @@ function inProportion(now: readonly number[], least: readonly number[], units: n
     const left = units - least.reduce((all, one, n) => all + (held.has(n) ? one : 0), 0)
     const factor = free === 0 ? 0 : left / free
     const low = now.findIndex((one, n) => !held.has(n) && one * factor < (least[n] ?? 0))
-    if (low === -1) return now.map((one, n) => (held.has(n) ? least[n] ?? 0 : one * factor))
+    if (low === -1) return now.map((one, n) => (held.has(n) ? (least[n] ?? 0) : one * factor))
     held.add(low)
   }
 }
@@ -65,7 +73,9 @@ function inProportion(now: readonly number[], least: readonly number[], units: n
 function wholeUnits(exact: readonly number[], least: readonly number[], units: number): readonly number[] {
   const down = exact.map((one, n) => Math.max(least[n] ?? 0, Math.floor(one + 1e-9)))
   let left = units - down.reduce((all, one) => all + one, 0)
-  const order = exact.map((one, n) => ({ n, rest: one - (down[n] ?? 0), one })).sort((a, b) => b.rest - a.rest || b.one - a.one || a.n - b.n)
+  const order = exact
+    .map((one, n) => ({ n, rest: one - (down[n] ?? 0), one }))
+    .sort((a, b) => b.rest - a.rest || b.one - a.one || a.n - b.n)
   for (const { n } of order) {
     if (left <= 0) break
     down[n] = (down[n] ?? 0) + 1

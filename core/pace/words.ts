@@ -1,7 +1,11 @@
 import { withoutPauses, wordsOf } from '@core/markup'
 
-/** Signs of scripts that put no spaces between words: their words are found by the dictionaries that come with the platform (ECMA-402, Intl.Segmenter). */
-const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}ー々〆]+/gu
+/**
+ * Signs of scripts that put no spaces between words: their words are found by the dictionaries that come with the platform (ECMA-402,
+ * Intl.Segmenter).
+ */
+const UNSPACED =
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}ー々〆]+/gu
 const SPACED = /[\p{L}\p{N}][\p{L}\p{N}\p{M}'’.-]*/gu
 /** Which dictionary is used follows from the script, whatever the language. */
 const segmenter = new Intl.Segmenter('und', { granularity: 'word' })

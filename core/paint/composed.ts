@@ -5,7 +5,7 @@ import type { Drawable, PaintContext, PictureShelf } from './context'
 
 type Composed = Extract<Picture, { kind: 'composed' }>
 
-const laidOut = new WeakMap<object, { readonly key: string, readonly laid: LaidOut }>()
+const laidOut = new WeakMap<object, { readonly key: string; readonly laid: LaidOut }>()
 
 /** Laying out is the same until something changes; frames of a film mostly ask for the same. */
 function layOutOnce(picture: Composed): LaidOut {
@@ -26,7 +26,16 @@ function paintMark<Image>(ctx: PaintContext<Image>, mark: Mark, scale: number, p
     case 'fill':
       ctx.fillStyle = palette[mark.colour]
       ctx.beginPath()
-      if (mark.round) ctx.ellipse((box.x + box.width / 2) * scale, (box.y + box.height / 2) * scale, (box.width / 2) * scale, (box.height / 2) * scale, 0, 0, Math.PI * 2)
+      if (mark.round)
+        ctx.ellipse(
+          (box.x + box.width / 2) * scale,
+          (box.y + box.height / 2) * scale,
+          (box.width / 2) * scale,
+          (box.height / 2) * scale,
+          0,
+          0,
+          Math.PI * 2,
+        )
       else ctx.rect(box.x * scale, box.y * scale, box.width * scale, box.height * scale)
       ctx.fill()
       return
@@ -46,7 +55,17 @@ function paintMark<Image>(ctx: PaintContext<Image>, mark: Mark, scale: number, p
         ctx.fillStyle = palette.shade
         ctx.fillRect(box.x * scale, box.y * scale, box.width * scale, box.height * scale)
       } else {
-        ctx.drawImage(drawable.image, 0, 0, drawable.width, drawable.height, box.x * scale, box.y * scale, box.width * scale, box.height * scale)
+        ctx.drawImage(
+          drawable.image,
+          0,
+          0,
+          drawable.width,
+          drawable.height,
+          box.x * scale,
+          box.y * scale,
+          box.width * scale,
+          box.height * scale,
+        )
       }
     }
   }
@@ -56,7 +75,13 @@ function paintMark<Image>(ctx: PaintContext<Image>, mark: Mark, scale: number, p
  * Draws a slide that was made here.
  * @param coming how far its newest part has come in, 0 to 1; 1 when nothing is coming
  */
-export function paintComposed<Image>(ctx: PaintContext<Image>, picture: Composed, size: Size, shelf: PictureShelf<Image>, coming: number): void {
+export function paintComposed<Image>(
+  ctx: PaintContext<Image>,
+  picture: Composed,
+  size: Size,
+  shelf: PictureShelf<Image>,
+  coming: number,
+): void {
   const laid = layOutOnce(picture)
   const palette = PALETTES[picture.composition.theme]
   const scale = Math.min(size.width / laid.width, size.height / laid.height)

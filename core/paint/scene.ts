@@ -21,10 +21,7 @@ function paintFiled<Image>(ctx: PaintContext<Image>, drawable: Drawable<Image> |
   const scale = Math.min(size.width / picture.size.width, size.height / picture.size.height)
   const width = picture.size.width * scale
   const height = picture.size.height * scale
-  ctx.drawImage(
-    drawable.image, 0, 0, drawable.width, drawable.height,
-    (size.width - width) / 2, (size.height - height) / 2, width, height,
-  )
+  ctx.drawImage(drawable.image, 0, 0, drawable.width, drawable.height, (size.width - width) / 2, (size.height - height) / 2, width, height)
 }
 
 /** Draws what a step shows. @param coming see `paintComposed` */

@@ -30,7 +30,7 @@ const UNTRIED: Probe = { bits: {}, time: null }
 export const STATED_ERROR = { tried: { size: 0.25, time: 0.3 }, untried: { size: 1, time: 1 } } as const
 
 /** Bits a pixel of the inset and frame, and of a still page each time it is stored, by quality. Measured on the demo talk. */
-const BITS: Readonly<Record<Quality, { readonly moving: number, readonly page: number }>> = {
+const BITS: Readonly<Record<Quality, { readonly moving: number; readonly page: number }>> = {
   small: { moving: 0.03, page: 0.13 },
   good: { moving: 0.06, page: 0.2 },
   fine: { moving: 0.12, page: 0.32 },
@@ -43,11 +43,23 @@ const FINEST = 4
 /** Of a size to stay under this much is used, about. */
 const OF_SIZE = 0.95
 /**
- * Milliseconds of the whole machine, fitted to 206 parts of the demo talk in nine recipes. Of a still picture, made with others, and of a megapixel of it; of a
- * part in which ink grows on a page, and of a megapixel of each frame in which it does; of a part with a face, of a megapixel of each of its frames by how many of its rows move, of the face
- * in a frame, and of a megapixel of a frame in which ink grows besides; of a part that is drawn whole with the face in it, and of a megapixel of its frames.
+ * Milliseconds of the whole machine, fitted to 206 parts of the demo talk in nine recipes. Of a still picture, made with others, and of
+ * a megapixel of it; of a part in which ink grows on a page, and of a megapixel of each frame in which it does; of a part with a face,
+ * of a megapixel of each of its frames by how many of its rows move, of the face in a frame, and of a megapixel of a frame in which ink
+ * grows besides; of a part that is drawn whole with the face in it, and of a megapixel of its frames.
  */
-const COST = { still: 35, stillArea: 30, inked: 200, inkedFrame: 2.2, faced: 183, rows: 6.3, face: 0.97, facedInk: 7.2, drawn: 366, drawnFrame: 18 } as const
+const COST = {
+  still: 35,
+  stillArea: 30,
+  inked: 200,
+  inkedFrame: 2.2,
+  faced: 183,
+  rows: 6.3,
+  face: 0.97,
+  facedInk: 7.2,
+  drawn: 366,
+  drawnFrame: 18,
+} as const
 /** Rows above and below a face that are encoded with it, as a part of the picture. */
 const AROUND = 0.09
 /** What there is to be done before, and putting a file together and looking at it: of pictures, and of sound alone. */
@@ -68,12 +80,16 @@ export function costOfSegment(segment: Segment, plan: RenderPlan): Ms {
   const megapixels = (plan.size.width * plan.size.height) / 1e6
   const inked = (segment.busy / 1000) * plan.rate * megapixels
   switch (segment.kind) {
-    case 'still': return COST.still + COST.stillArea * megapixels
-    case 'moving': return segment.inset === null
-      ? COST.inked + COST.inkedFrame * inked
-      : COST.faced + segment.frames * (COST.rows * rowsThatMove(segment, plan) * megapixels + COST.face) + COST.facedInk * inked
-    case 'drawn': return COST.drawn + COST.drawnFrame * megapixels * segment.frames
-    default: return unreachable(segment.kind)
+    case 'still':
+      return COST.still + COST.stillArea * megapixels
+    case 'moving':
+      return segment.inset === null
+        ? COST.inked + COST.inkedFrame * inked
+        : COST.faced + segment.frames * (COST.rows * rowsThatMove(segment, plan) * megapixels + COST.face) + COST.facedInk * inked
+    case 'drawn':
+      return COST.drawn + COST.drawnFrame * megapixels * segment.frames
+    default:
+      return unreachable(segment.kind)
   }
 }
 
@@ -94,7 +110,8 @@ const timeOfVoice = ({ length, format }: Pick<RenderPlan, 'length' | 'format'>):
 /** What the voice is likely to cost, as `costOfSegment` says it of pictures. */
 export const costOfVoice = (plan: Pick<RenderPlan, 'length' | 'format'>): Ms => timeOfVoice(plan) / (isVideo(plan.format) ? PROCESSORS : 1)
 
-const costAround = ({ format }: Pick<RenderPlan, 'format'>): { readonly before: Ms, readonly after: Ms } => AROUND_COST[isVideo(format) ? 'pictures' : 'sound']
+const costAround = ({ format }: Pick<RenderPlan, 'format'>): { readonly before: Ms; readonly after: Ms } =>
+  AROUND_COST[isVideo(format) ? 'pictures' : 'sound']
 
 /** What a delivery takes on the machine the figures were measured on. */
 function reckonedTime(plan: RenderPlan): Ms {
@@ -121,7 +138,11 @@ export function estimate(plan: RenderPlan, machine: MachineRecord = { slowness: 
   // What the last files took says it all together; without any, what the trial took is all that is known of this machine.
   const slowness = machine.slowness ?? probe.time ?? 1
   return {
-    bytes: Math.round(bits.kind === 'size' && isVideo(format) ? Math.min(bits.most * OF_SIZE, (pictures * FINEST + seconds * VOICE_BITS_A_SECOND[format]) / 8) : bounded / 8),
+    bytes: Math.round(
+      bits.kind === 'size' && isVideo(format)
+        ? Math.min(bits.most * OF_SIZE, (pictures * FINEST + seconds * VOICE_BITS_A_SECOND[format]) / 8)
+        : bounded / 8,
+    ),
     time: Math.round(reckonedTime(plan) * slowness),
   }
 }

@@ -5,7 +5,7 @@ import { emptyFields, fileName, ownFields, withoutEnding } from '.'
 const KNOWN = { talk: 'The rule of twelfths', date: '2026-11-26', lines: '1080', slide: 'Why the water comes back', number: '03' }
 
 describe('a name by a pattern', () => {
-  it('has its fields filled in, the talk\'s own and those that were said', () => {
+  it("has its fields filled in, the talk's own and those that were said", () => {
     expect(fileName('{paper}-{surname}', KNOWN, { paper: '117', surname: 'Okonjo' })).toBe('117-Okonjo')
     expect(fileName('{date} {talk} ({lines})', KNOWN, {})).toBe('2026-11-26 The rule of twelfths (1080)')
     expect(fileName('{number}-{slide}', KNOWN, {})).toBe('03-Why the water comes back')
@@ -18,12 +18,19 @@ describe('a name by a pattern', () => {
   })
 
   it('is one that every file system takes, whatever is filled in, and never empty', () => {
-    fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 60 }), fc.string({ unit: 'grapheme', minLength: 1, maxLength: 300 }), fc.string({ unit: 'grapheme' }), (pattern, talk, said) => {
-      const name = fileName(`${pattern}{paper}`, { ...KNOWN, talk: `t${talk}` }, { paper: said })
-      expect(name).toMatch(/^[^/\\:*?"<>|\p{Cc}]+$/u)
-      expect(new TextEncoder().encode(name).length).toBeLessThanOrEqual(200)
-      expect(name).not.toMatch(/^\.|[ .]$/)
-    }))
+    fc.assert(
+      fc.property(
+        fc.string({ unit: 'grapheme', maxLength: 60 }),
+        fc.string({ unit: 'grapheme', minLength: 1, maxLength: 300 }),
+        fc.string({ unit: 'grapheme' }),
+        (pattern, talk, said) => {
+          const name = fileName(`${pattern}{paper}`, { ...KNOWN, talk: `t${talk}` }, { paper: said })
+          expect(name).toMatch(/^[^/\\:*?"<>|\p{Cc}]+$/u)
+          expect(new TextEncoder().encode(name).length).toBeLessThanOrEqual(200)
+          expect(name).not.toMatch(/^\.|[ .]$/)
+        },
+      ),
+    )
   })
 
   it('keeps the marks that were written, and fields of any name', () => {

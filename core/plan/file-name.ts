@@ -45,7 +45,9 @@ export const withoutEnding = (name: string): string => name.replace(ENDING, '')
 
 /** Fields of a name's pattern that are not known from the talk, in order, each once. */
 export const ownFields = (pattern: string): readonly string[] =>
-  [...new Set([...pattern.matchAll(FIELD)].map(([, field]) => field ?? ''))].filter((field) => !(KNOWN_FIELDS as readonly string[]).includes(field))
+  [...new Set([...pattern.matchAll(FIELD)].map(([, field]) => field ?? ''))].filter(
+    (field) => !(KNOWN_FIELDS as readonly string[]).includes(field),
+  )
 
 /** Fields of a name's pattern that stand for nothing yet. */
 export const emptyFields = (pattern: string, own: Readonly<Record<string, string>>): readonly string[] =>
@@ -58,11 +60,25 @@ export const emptyFields = (pattern: string, own: Readonly<Record<string, string
  * @returns a name that every file system takes, without its ending; never empty
  */
 export function fileName(pattern: string, known: NameFields, own: Readonly<Record<string, string>>): string {
-  const values = new Map([...Object.entries(own), ...Object.entries(known) as [string, string][]])
+  const values = new Map([...Object.entries(own), ...(Object.entries(known) as [string, string][])])
   const filled = pattern.replaceAll(NOTHING, '').replace(FIELD, (_, field: string) => values.get(field)?.trim() || NOTHING)
   // Of the marks on either side of what was not said one is enough.
-  const whole = filled.replace(/([-_ ]*)\u0000+([-_ ]*)/g, (_, before: string, after: string) => (before === '' || after === '' ? '' : before))
-  const plain = whole.normalize('NFC').replace(FORBIDDEN, '-').replace(/ {2,}/g, ' ').replace(/^[-_ ]+|[-_. ]+$/g, '')
-  const short = withinBytes(plain) || withinBytes(known.talk.normalize('NFC').replace(FORBIDDEN, '-').replace(/^[-_ ]+|[-_. ]+$/g, '')) || 'talk'
+  const whole = filled.replace(/([-_ ]*)\u0000+([-_ ]*)/g, (_, before: string, after: string) =>
+    before === '' || after === '' ? '' : before,
+  )
+  const plain = whole
+    .normalize('NFC')
+    .replace(FORBIDDEN, '-')
+    .replace(/ {2,}/g, ' ')
+    .replace(/^[-_ ]+|[-_. ]+$/g, '')
+  const short =
+    withinBytes(plain) ||
+    withinBytes(
+      known.talk
+        .normalize('NFC')
+        .replace(FORBIDDEN, '-')
+        .replace(/^[-_ ]+|[-_. ]+$/g, ''),
+    ) ||
+    'talk'
   return RESERVED.test(short) ? `talk-${short}` : short
 }

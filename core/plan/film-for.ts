@@ -1,8 +1,11 @@
 import type { Film, Piece, Recipe, Stretch } from '@core/model'
 import { partOf } from './part-of'
 
-const inkless = (stretch: Stretch): Stretch =>
-  ({ ...stretch, opening: { ...stretch.opening, ink: [] }, cues: stretch.cues.filter((cue) => cue.kind !== 'ink' && cue.kind !== 'erase' && cue.kind !== 'wipe') })
+const inkless = (stretch: Stretch): Stretch => ({
+  ...stretch,
+  opening: { ...stretch.opening, ink: [] },
+  cues: stretch.cues.filter((cue) => cue.kind !== 'ink' && cue.kind !== 'erase' && cue.kind !== 'wipe'),
+})
 
 /**
  * A film as a file is to show it: the part that its recipe wants, without what that leaves out.
@@ -10,9 +13,9 @@ const inkless = (stretch: Stretch): Stretch =>
  */
 export function filmFor(film: Film, { without, part }: Pick<Recipe, 'without' | 'part'>): Film {
   const programme = partOf(film.programme, part)
-  const pieces = programme.pieces.map((piece): Piece => (piece.kind === 'still'
-    ? piece
-    : { ...piece, voice: without.voice ? null : piece.voice, camera: without.face ? null : piece.camera }))
+  const pieces = programme.pieces.map((piece): Piece =>
+    piece.kind === 'still' ? piece : { ...piece, voice: without.voice ? null : piece.voice, camera: without.face ? null : piece.camera },
+  )
   return {
     ...film,
     programme: { ...programme, pieces, inkAdded: without.ink ? [] : programme.inkAdded },

@@ -13,7 +13,7 @@ const FPS = 30
 const HALF_FRAME = 500 / FPS
 
 /** The scene of every frame that is handed to the encoder, and when its sample lies in the talk, in ms. */
-function framesOf(index: FilmIndex): readonly { readonly scene: Scene, readonly at: number, readonly segment: Segment }[] {
+function framesOf(index: FilmIndex): readonly { readonly scene: Scene; readonly at: number; readonly segment: Segment }[] {
   return segmentsOf(index, FPS).flatMap((segment) => {
     const scenes = runsOf(index, segment, FPS).flatMap((run) => Array.from({ length: run.frames }, () => run.scene))
     const start = (index.starts[segment.piece] ?? 0) + segment.from
@@ -21,16 +21,27 @@ function framesOf(index: FilmIndex): readonly { readonly scene: Scene, readonly 
   })
 }
 
-const inkOf = (scene: Scene | null): string => (scene?.ink ?? []).map(({ stroke, elapsed }) =>
-  `${stroke.id}:${String(elapsed === null ? stroke.points.length : stroke.points.filter((point) => point.dt <= elapsed).length)}`).join(' ')
+const inkOf = (scene: Scene | null): string =>
+  (scene?.ink ?? [])
+    .map(
+      ({ stroke, elapsed }) =>
+        `${stroke.id}:${String(elapsed === null ? stroke.points.length : stroke.points.filter((point) => point.dt <= elapsed).length)}`,
+    )
+    .join(' ')
 
 /** A place or share as far as it can be seen. */
 const seen = (value: number): string => value.toFixed(5)
 
 /** What is seen apart from where the face stands. */
-const pictureOf = (scene: Scene | null): string => JSON.stringify([
-  scene?.slide, scene?.step, scene?.shown === null, scene?.spot == null ? null : [seen(scene.spot.x), seen(scene.spot.y)], inkOf(scene), scene?.transition == null ? null : seen(scene.transition.progress),
-])
+const pictureOf = (scene: Scene | null): string =>
+  JSON.stringify([
+    scene?.slide,
+    scene?.step,
+    scene?.shown === null,
+    scene?.spot == null ? null : [seen(scene.spot.x), seen(scene.spot.y)],
+    inkOf(scene),
+    scene?.transition == null ? null : seen(scene.transition.progress),
+  ])
 
 /** The moment of the reference that is played at a time. */
 function momentAt({ reference: { moments } }: RandomTalk, starts: readonly number[], at: number): Moment | undefined {
@@ -85,23 +96,53 @@ describe('the frames that are handed to the encoder', () => {
     const cues = Array.from({ length: 39 }, (_, n) => ({ kind: 'show' as const, at: 1000 + n * 1013, slide: steps.id, step: n + 1 }))
     const plain = film([steps], [stretch('s', 45_000, steps.id, cues, { camera: false })])
     for (let num = 90; num <= 110; num += 1) {
-      const made: Film = { ...plain, programme: applyProgrammeEdit(plain.programme, { kind: 'tempo', visits: [], rate: { num, den: 100 } }) }
+      const made: Film = {
+        ...plain,
+        programme: applyProgrammeEdit(plain.programme, { kind: 'tempo', visits: [], rate: { num, den: 100 } }),
+      }
       const index = indexFilm(made)
       const stills = segmentsOf(index, FPS).filter(({ kind }) => kind === 'still')
       expect(stills).toHaveLength(40)
       for (const [n, segment] of stills.entries()) {
         const runs = runsOf(index, segment, FPS)
-        expect(runs.map(({ scene }) => scene.step), `tempo ${String(num)}`).toEqual([n])
+        expect(
+          runs.map(({ scene }) => scene.step),
+          `tempo ${String(num)}`,
+        ).toEqual([n])
         expect(runs[0]?.frames).toBe(segment.drawn)
       }
     }
   })
 
-  it('show the pointer\'s spot until its path ends, and no longer', () => {
+  it("show the pointer's spot until its path ends, and no longer", () => {
     const one = slide('one', 2)
-    const made = film([one], [stretch('s', 60_000, one.id, [{ kind: 'point', at: 5000, path: [{ dt: 0, x: 0.1, y: 0.1 }, { dt: 1000, x: 0.5, y: 0.5 }] }], { camera: false })])
+    const made = film(
+      [one],
+      [
+        stretch(
+          's',
+          60_000,
+          one.id,
+          [
+            {
+              kind: 'point',
+              at: 5000,
+              path: [
+                { dt: 0, x: 0.1, y: 0.1 },
+                { dt: 1000, x: 0.5, y: 0.5 },
+              ],
+            },
+          ],
+          { camera: false },
+        ),
+      ],
+    )
     const index = indexFilm(made)
-    expect(segmentsOf(index, FPS).map(({ kind, frames }) => [kind, frames])).toEqual([['still', 150], ['moving', 30], ['still', 1620]])
+    expect(segmentsOf(index, FPS).map(({ kind, frames }) => [kind, frames])).toEqual([
+      ['still', 150],
+      ['moving', 30],
+      ['still', 1620],
+    ])
     expect(framesOf(index).filter(({ scene }) => scene.spot !== null)).toHaveLength(30)
     expect(sceneAt(index, 5999)?.spot).not.toBeNull()
     expect(sceneAt(index, 6000)?.spot).toBeNull()

@@ -28,7 +28,7 @@ function inTalk({ voice }: Voiced, start: Ms, { parts, ends }: Known): readonly 
 
 /** Parts that touch become one. */
 function together(parts: readonly TimeRange[]): readonly TimeRange[] {
-  const out: { from: Ms, to: Ms }[] = []
+  const out: { from: Ms; to: Ms }[] = []
   for (const part of [...parts].sort((a, b) => a.from - b.from)) {
     const last = out.at(-1)
     if (last !== undefined && part.from - last.to <= NEAR) last.to = Math.max(last.to, part.to)
@@ -38,8 +38,12 @@ function together(parts: readonly TimeRange[]): readonly TimeRange[] {
 }
 
 /** The pieces of a talk in which a voice is heard, each with when it begins in the talk. */
-export const heardPieces = ({ film, starts }: FilmIndex): readonly { readonly piece: Voiced, readonly start: Ms }[] =>
-  film.programme.pieces.flatMap((piece, n) => (piece.kind === 'recorded' && piece.out === undefined && piece.voice !== null ? [{ piece: { ...piece, voice: piece.voice }, start: starts[n] ?? 0 }] : []))
+export const heardPieces = ({ film, starts }: FilmIndex): readonly { readonly piece: Voiced; readonly start: Ms }[] =>
+  film.programme.pieces.flatMap((piece, n) =>
+    piece.kind === 'recorded' && piece.out === undefined && piece.voice !== null
+      ? [{ piece: { ...piece, voice: piece.voice }, start: starts[n] ?? 0 }]
+      : [],
+  )
 
 /**
  * Parts of the voices as they lie in the talk, in order; those that touch are one, also over the end of a piece.
@@ -52,9 +56,11 @@ export function heardParts(index: FilmIndex, of: (stretch: Stretch) => readonly 
     const parts = stretch === undefined ? [] : of(stretch)
     return { parts, ends: parts.map(({ to }) => to) }
   }
-  return together(heardPieces(index).flatMap(({ piece, start }) => {
-    const found = known.get(piece.voice.stretch) ?? look(piece.voice.stretch)
-    known.set(piece.voice.stretch, found)
-    return inTalk(piece, start, found)
-  }))
+  return together(
+    heardPieces(index).flatMap(({ piece, start }) => {
+      const found = known.get(piece.voice.stretch) ?? look(piece.voice.stretch)
+      known.set(piece.voice.stretch, found)
+      return inTalk(piece, start, found)
+    }),
+  )
 }

@@ -5,7 +5,21 @@ import type { Film, Framing } from '@core/model'
 import { programmeLength, replaceFrom } from '@core/programme'
 import { indexFilm } from '@core/scene'
 import { SLIDES, anyStretches, film, slide, stretch, stroke } from '@core/testing'
-import { GROUP, bitsOfSegment, contentOfSegment, costOfSegment, estimate, frameAt, probeOf, probeSamples, probeSetting, renderPlan, runsOf, segmentsOf, voiceParts } from '.'
+import {
+  GROUP,
+  bitsOfSegment,
+  contentOfSegment,
+  costOfSegment,
+  estimate,
+  frameAt,
+  probeOf,
+  probeSamples,
+  probeSetting,
+  renderPlan,
+  runsOf,
+  segmentsOf,
+  voiceParts,
+} from '.'
 
 const RATE = 30
 const one = asId<'slide'>('one')
@@ -18,33 +32,50 @@ const keys = (of: Film): readonly string[] => {
 
 describe('the frame grid', () => {
   it('never drifts: segments hold every frame of the film once, whatever their lengths', () => {
-    fc.assert(fc.property(anyStretches, fc.constantFrom(24, 25, 30, 50, 60), (stretches, rate) => {
-      const index = indexFilm(film(SLIDES, stretches))
-      const segments = segmentsOf(index, rate)
-      let next = 0
-      for (const segment of segments) {
-        expect(segment.firstFrame).toBe(next)
-        next += segment.frames
-        // The film takes all frames that are drawn, or all but one.
-        expect(segment.drawn - segment.frames === 0 || segment.drawn - segment.frames === 1).toBe(true)
-      }
-      expect(next).toBe(frameAt(index.length, rate))
-    }))
+    fc.assert(
+      fc.property(anyStretches, fc.constantFrom(24, 25, 30, 50, 60), (stretches, rate) => {
+        const index = indexFilm(film(SLIDES, stretches))
+        const segments = segmentsOf(index, rate)
+        let next = 0
+        for (const segment of segments) {
+          expect(segment.firstFrame).toBe(next)
+          next += segment.frames
+          // The film takes all frames that are drawn, or all but one.
+          expect(segment.drawn - segment.frames === 0 || segment.drawn - segment.frames === 1).toBe(true)
+        }
+        expect(next).toBe(frameAt(index.length, rate))
+      }),
+    )
   })
 
   it('draws as many frames for a segment as its runs say', () => {
-    fc.assert(fc.property(anyStretches, (stretches) => {
-      const index = indexFilm(film(SLIDES, stretches))
-      for (const segment of segmentsOf(index, RATE)) {
-        expect(runsOf(index, segment, RATE).reduce((sum, run) => sum + run.frames, 0)).toBe(segment.drawn)
-      }
-    }))
+    fc.assert(
+      fc.property(anyStretches, (stretches) => {
+        const index = indexFilm(film(SLIDES, stretches))
+        for (const segment of segmentsOf(index, RATE)) {
+          expect(runsOf(index, segment, RATE).reduce((sum, run) => sum + run.frames, 0)).toBe(segment.drawn)
+        }
+      }),
+    )
   })
 })
 
 describe('what a part costs', () => {
-  const planOf = (cues: Parameters<typeof stretch>[3], camera: boolean, more: Partial<typeof USUAL_RECIPE> = {}, framing: Framing | null = null) =>
-    renderPlan(indexFilm(film(SLIDES.map((each) => ({ ...each, framing })), [stretch('s', 8000, one, cues, { camera })])), { ...USUAL_RECIPE, ...more })
+  const planOf = (
+    cues: Parameters<typeof stretch>[3],
+    camera: boolean,
+    more: Partial<typeof USUAL_RECIPE> = {},
+    framing: Framing | null = null,
+  ) =>
+    renderPlan(
+      indexFilm(
+        film(
+          SLIDES.map((each) => ({ ...each, framing })),
+          [stretch('s', 8000, one, cues, { camera })],
+        ),
+      ),
+      { ...USUAL_RECIPE, ...more },
+    )
   const cost = (...of: Parameters<typeof planOf>): number => {
     const plan = planOf(...of)
     return plan.segments.reduce((sum, segment) => sum + costOfSegment(segment, plan), 0)
@@ -62,7 +93,11 @@ describe('what a part costs', () => {
 
   it('is that of all rows where those that move cannot be encoded apart from the others', () => {
     const faced = cost([], true, {}, low)
-    for (const more of [{ format: 'webm' as const }, { bits: { kind: 'rate' as const, most: 3000 } }, { size: { width: 1440, height: 1080, fit: 'bars' as const } }]) {
+    for (const more of [
+      { format: 'webm' as const },
+      { bits: { kind: 'rate' as const, most: 3000 } },
+      { size: { width: 1440, height: 1080, fit: 'bars' as const } },
+    ]) {
       expect(cost([], true, more, low)).toBeGreaterThan(faced * 1.2)
     }
   })
@@ -83,17 +118,28 @@ describe('segments', () => {
   it('hold still where nothing moves: without a camera only growing ink is drawn', () => {
     const bare = stretch('s', 60_000, one, [{ kind: 'ink', at: 20_000, stroke: stroke('k', one, 3000) }], { camera: false })
     const segments = segmentsOf(indexFilm(film(SLIDES, [bare])), RATE)
-    expect(segments.map((segment) => [segment.kind, segment.frames])).toEqual([['still', 600], ['moving', 90], ['still', 1110]])
+    expect(segments.map((segment) => [segment.kind, segment.frames])).toEqual([
+      ['still', 600],
+      ['moving', 90],
+      ['still', 1110],
+    ])
   })
 
   it('of a still picture really show one picture', () => {
-    fc.assert(fc.property(anyStretches, (stretches) => {
-      const index = indexFilm(film(SLIDES, stretches.map((part) => ({ ...part, camera: false }))))
-      for (const segment of segmentsOf(index, RATE)) {
-        if (segment.kind !== 'still') continue
-        expect(runsOf(index, segment, RATE)).toHaveLength(1)
-      }
-    }))
+    fc.assert(
+      fc.property(anyStretches, (stretches) => {
+        const index = indexFilm(
+          film(
+            SLIDES,
+            stretches.map((part) => ({ ...part, camera: false })),
+          ),
+        )
+        for (const segment of segmentsOf(index, RATE)) {
+          if (segment.kind !== 'still') continue
+          expect(runsOf(index, segment, RATE)).toHaveLength(1)
+        }
+      }),
+    )
   })
 
   it('keep their keys when something before them becomes longer by an odd number of milliseconds', () => {
@@ -106,7 +152,8 @@ describe('segments', () => {
   })
 
   it('change their keys when a stroke is removed, and when the camera is another', () => {
-    const drawn = (name: string, ink: boolean) => film(SLIDES, [stretch(name, 5000, one, ink ? [{ kind: 'ink', at: 1000, stroke: stroke('k', one, 700) }] : [])])
+    const drawn = (name: string, ink: boolean) =>
+      film(SLIDES, [stretch(name, 5000, one, ink ? [{ kind: 'ink', at: 1000, stroke: stroke('k', one, 700) }] : [])])
     expect(keys(drawn('s', true))).not.toEqual(keys(drawn('s', false)))
     expect(keys(drawn('s', true))).not.toEqual(keys(drawn('other', true)))
     expect(keys(drawn('s', true))).toEqual(keys(drawn('s', true)))
@@ -115,12 +162,19 @@ describe('segments', () => {
 
 describe('where the face moves', () => {
   const moving = film(
-    [slide('one', 1, { framing: { ...PLAIN_FRAMING, rect: { x: 0, y: 0.5, w: 0.2, h: 0.3 } } }), slide('two', 1, { framing: { ...PLAIN_FRAMING, rect: { x: 0.7, y: 0.5, w: 0.2, h: 0.3 } } })],
+    [
+      slide('one', 1, { framing: { ...PLAIN_FRAMING, rect: { x: 0, y: 0.5, w: 0.2, h: 0.3 } } }),
+      slide('two', 1, { framing: { ...PLAIN_FRAMING, rect: { x: 0.7, y: 0.5, w: 0.2, h: 0.3 } } }),
+    ],
     [stretch('s', 10_000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }])],
   )
 
   it('frames are drawn whole only while it does', () => {
-    expect(segmentsOf(indexFilm(moving), RATE).map((segment) => [segment.kind, segment.frames])).toEqual([['moving', 120], ['drawn', 12], ['moving', 168]])
+    expect(segmentsOf(indexFilm(moving), RATE).map((segment) => [segment.kind, segment.frames])).toEqual([
+      ['moving', 120],
+      ['drawn', 12],
+      ['moving', 168],
+    ])
   })
 
   it('every frame shows it somewhere else', () => {
@@ -133,32 +187,47 @@ describe('where the face moves', () => {
 describe('the voice', () => {
   it('is one part where pieces continue each other, so that nothing is joined there', () => {
     const spoken = film(SLIDES, [stretch('a', 9000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }]), stretch('b', 3000, two)])
-    expect(voiceParts(spoken.programme).map(({ stretch: of, from, to, at }) => [of, from, to, at])).toEqual([['a', 0, 9000, 0], ['b', 0, 3000, 9000]])
+    expect(voiceParts(spoken.programme).map(({ stretch: of, from, to, at }) => [of, from, to, at])).toEqual([
+      ['a', 0, 9000, 0],
+      ['b', 0, 3000, 9000],
+    ])
   })
 
   it('covers the programme without gap or overlap', () => {
-    fc.assert(fc.property(anyStretches, (stretches) => {
-      const { programme } = film(SLIDES, stretches)
-      const parts = voiceParts(programme)
-      let at = 0
-      for (const part of parts) {
-        expect(part.at).toBe(at)
-        at += part.length
-      }
-      expect(at).toBe(programmeLength(programme))
-    }))
+    fc.assert(
+      fc.property(anyStretches, (stretches) => {
+        const { programme } = film(SLIDES, stretches)
+        const parts = voiceParts(programme)
+        let at = 0
+        for (const part of parts) {
+          expect(part.at).toBe(at)
+          at += part.length
+        }
+        expect(at).toBe(programmeLength(programme))
+      }),
+    )
   })
 })
 
 describe('the plan', () => {
   it('names chapters after slides, one a visit', () => {
-    const index = indexFilm(film(SLIDES, [stretch('a', 9000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }, { kind: 'show', at: 5000, slide: two, step: 1 }, { kind: 'show', at: 7000, slide: one, step: 0 }])]))
+    const index = indexFilm(
+      film(SLIDES, [
+        stretch('a', 9000, one, [
+          { kind: 'show', at: 4000, slide: two, step: 0 },
+          { kind: 'show', at: 5000, slide: two, step: 1 },
+          { kind: 'show', at: 7000, slide: one, step: 0 },
+        ]),
+      ]),
+    )
     expect(renderPlan(index, { ...USUAL_RECIPE, lines: 720 }).chapters).toEqual([
-      { title: 'one', start: 0, end: 4000 }, { title: 'two', start: 4000, end: 7000 }, { title: 'one', start: 7000, end: 9000 },
+      { title: 'one', start: 0, end: 4000 },
+      { title: 'two', start: 4000, end: 7000 },
+      { title: 'one', start: 7000, end: 9000 },
     ])
   })
 
-  it('keeps the deck\'s shape in even pixels and expects more of larger and finer files', () => {
+  it("keeps the deck's shape in even pixels and expects more of larger and finer files", () => {
     const index = indexFilm({ ...film([slide('one')], [stretch('s', 20_000, one)]), shape: { width: 4, height: 3 } })
     const at = (lines: 480 | 1080, quality: 'small' | 'fine') => estimate(renderPlan(index, { ...USUAL_RECIPE, lines, quality }))
     expect(renderPlan(index, { ...USUAL_RECIPE, lines: 480 }).size).toEqual({ width: 640, height: 480 })
@@ -185,20 +254,42 @@ describe('the plan', () => {
     expect(estimate(plan, { slowness: null }, probe).time / plain.time).toBeCloseTo(3, 2)
     // What its last files took counts for more.
     expect(estimate(plan, { slowness: 0.5 }, probe).time / plain.time).toBeCloseTo(0.5, 2)
-    expect(probeOf(plan, samples, made.map(({ bytes }) => ({ bytes, took: 0 })), 2).time).toBeNull()
+    expect(
+      probeOf(
+        plan,
+        samples,
+        made.map(({ bytes }) => ({ bytes, took: 0 })),
+        2,
+      ).time,
+    ).toBeNull()
   })
 
-  it('is known by the same name however a recipe\'s parts are ordered, and by others for other pictures', () => {
+  it("is known by the same name however a recipe's parts are ordered, and by others for other pictures", () => {
     const plan = renderPlan(indexFilm(film(SLIDES, [stretch('s', 8000, one)])), USUAL_RECIPE)
-    const name = (without: typeof USUAL_RECIPE.without, more: Partial<typeof plan> = {}): string => probeSetting({ ...plan, ...more }, { without, timing: 'recorded' })
+    const name = (without: typeof USUAL_RECIPE.without, more: Partial<typeof plan> = {}): string =>
+      probeSetting({ ...plan, ...more }, { without, timing: 'recorded' })
     expect(name({ voice: false, ink: false, face: true })).toBe(name({ face: true, ink: false, voice: false }))
     expect(name({ face: true, ink: false, voice: true })).toBe(name({ face: true, ink: false, voice: false }))
-    const names = [name(USUAL_RECIPE.without), name({ ...USUAL_RECIPE.without, ink: true }), name(USUAL_RECIPE.without, { quality: 'fine' }), name(USUAL_RECIPE.without, { bits: { kind: 'rate', most: 900 } })]
+    const names = [
+      name(USUAL_RECIPE.without),
+      name({ ...USUAL_RECIPE.without, ink: true }),
+      name(USUAL_RECIPE.without, { quality: 'fine' }),
+      name(USUAL_RECIPE.without, { bits: { kind: 'rate', most: 900 } }),
+    ]
     expect(new Set(names).size).toBe(names.length)
   })
 
   it('takes few samples, from all over the film, however long it is', () => {
-    const index = indexFilm(film(SLIDES, [stretch('a', 600_000, one, Array.from({ length: 100 }, (_, n) => ({ kind: 'show' as const, at: 5000 + n * 5000, slide: n % 2 === 0 ? two : one, step: 0 })))]))
+    const index = indexFilm(
+      film(SLIDES, [
+        stretch(
+          'a',
+          600_000,
+          one,
+          Array.from({ length: 100 }, (_, n) => ({ kind: 'show' as const, at: 5000 + n * 5000, slide: n % 2 === 0 ? two : one, step: 0 })),
+        ),
+      ]),
+    )
     const plan = renderPlan(index, { ...USUAL_RECIPE, lines: 720 })
     const samples = probeSamples(plan)
     expect(samples.length).toBeLessThanOrEqual(9)

@@ -10,12 +10,24 @@ import { preflight } from '.'
 const [one, two, three] = [slide('one'), slide('two'), slide('three')]
 const show: Cue = { kind: 'show', at: 10_000, slide: two.id, step: 0 }
 /** An outline of speech with a part that is silent, in seconds. */
-const spoken = (seconds: number, silent: readonly [number, number] = [0, 0]): number[] => Array.from({ length: seconds * PEAKS_A_SECOND }, (_, n) => {
-  const at = n / PEAKS_A_SECOND
-  return at >= silent[0] && at < silent[1] ? 0 : 90 + (n % 3) * 20
-})
+const spoken = (seconds: number, silent: readonly [number, number] = [0, 0]): number[] =>
+  Array.from({ length: seconds * PEAKS_A_SECOND }, (_, n) => {
+    const at = n / PEAKS_A_SECOND
+    return at >= silent[0] && at < silent[1] ? 0 : 90 + (n % 3) * 20
+  })
 const found = (cues: readonly Cue[], peaks: readonly number[], more: Partial<Stretch> = {}, deck = [one, two]) => {
-  const made = film([one, two], [stretch('s', 20_000, one.id, [show, ...cues].sort((a, b) => a.at - b.at), { camera: false, loudness: -20, ...more })])
+  const made = film(
+    [one, two],
+    [
+      stretch(
+        's',
+        20_000,
+        one.id,
+        [show, ...cues].sort((a, b) => a.at - b.at),
+        { camera: false, loudness: -20, ...more },
+      ),
+    ],
+  )
   return preflight(indexFilm(made), { s: peaks }, deck)
 }
 
@@ -27,7 +39,10 @@ describe('before a file is made', () => {
   it('a silence is found as one, over the change of a slide, and not where somebody was muted', () => {
     expect(found([], spoken(20, [7, 13]))).toEqual([{ kind: 'silence', places: [{ at: 7000, slide: one.id, amount: 6000 }] }])
     expect(found([], spoken(20, [7, 11.5]))).toEqual([])
-    const muted: readonly Cue[] = [{ kind: 'mute', at: 7000, on: true }, { kind: 'mute', at: 13_000, on: false }]
+    const muted: readonly Cue[] = [
+      { kind: 'mute', at: 7000, on: true },
+      { kind: 'mute', at: 13_000, on: false },
+    ]
     expect(found(muted, spoken(20, [7, 13]))).toEqual([{ kind: 'muted', places: [{ at: 7000, slide: one.id, amount: 6000 }] }])
   })
 
@@ -37,7 +52,10 @@ describe('before a file is made', () => {
     const cut = applyProgrammeEdit(made.programme, { kind: 'cut', parts: [{ from: 7500, to: 12_500 }] })
     expect(preflight(indexFilm({ ...made, programme: cut }), { s: peaks }, [one, two])).toEqual([])
     const later = applyProgrammeEdit(made.programme, { kind: 'cut', parts: [{ from: 0, to: 4000 }] })
-    expect(preflight(indexFilm({ ...made, programme: later }), { s: peaks }, [one, two])[0]?.places[0]).toMatchObject({ at: 3000, amount: 6000 })
+    expect(preflight(indexFilm({ ...made, programme: later }), { s: peaks }, [one, two])[0]?.places[0]).toMatchObject({
+      at: 3000,
+      amount: 6000,
+    })
   })
 
   it('clipping, a voice that is too soft, and a camera that gave nothing are found', () => {
@@ -62,7 +80,10 @@ describe('before a file is made', () => {
 
   it('a face that lies on ink is found', () => {
     const board = slide('one', 1, { framing: { ...PLAIN_FRAMING, rect: { x: 0.1, y: 0.1, w: 0.4, h: 0.4 } } })
-    const made = film([board], [stretch('s', 5000, board.id, [{ kind: 'ink', at: 500, stroke: stroke('k', board.id, 400) }], { loudness: -20 })])
+    const made = film(
+      [board],
+      [stretch('s', 5000, board.id, [{ kind: 'ink', at: 500, stroke: stroke('k', board.id, 400) }], { loudness: -20 })],
+    )
     expect(preflight(indexFilm(made), { s: spoken(5) }, [board])).toMatchObject([{ kind: 'covered', places: [{ at: 0, amount: 1 }] }])
   })
 })

@@ -37,7 +37,9 @@ const STEP = 1000 / PEAKS_A_SECOND
 
 /** Whether a slide looks otherwise on the run sheet than in the film. */
 const looksOtherwise = (shown: Slide, now: Slide | undefined): boolean =>
-  now !== undefined && now.version !== shown.version && JSON.stringify(now.steps.map(({ picture }) => picture)) !== JSON.stringify(shown.steps.map(({ picture }) => picture))
+  now !== undefined &&
+  now.version !== shown.version &&
+  JSON.stringify(now.steps.map(({ picture }) => picture)) !== JSON.stringify(shown.steps.map(({ picture }) => picture))
 
 function clippedIn(peaks: readonly number[]): readonly TimeRange[] {
   const parts: TimeRange[] = []
@@ -63,7 +65,11 @@ function firstOfEach<Item>(items: readonly Item[], of: (item: Item) => unknown):
  * @param outlines of voices by stretch; see `peaksOf`
  * @param deck the slides as the run sheet has them now
  */
-export function preflight(index: FilmIndex, outlines: Readonly<Record<string, readonly number[]>>, deck: readonly Slide[]): readonly Finding[] {
+export function preflight(
+  index: FilmIndex,
+  outlines: Readonly<Record<string, readonly number[]>>,
+  deck: readonly Slide[],
+): readonly Finding[] {
   const { film, starts } = index
   const { pieces } = film.programme
   const visits = visitsOf(film.programme)
@@ -71,19 +77,31 @@ export function preflight(index: FilmIndex, outlines: Readonly<Record<string, re
   const slideAt = (at: Ms): SlideId | undefined => visits[lastNotAfter(visitStarts, at)]?.slide
   const heard = heardPieces(index)
   const gather = (of: (stretch: Stretch) => readonly TimeRange[]): readonly TimeRange[] => heardParts(index, of)
-  const placed = (parts: readonly TimeRange[]): readonly FoundPlace[] => parts.flatMap(({ from, to }) => {
-    const slide = slideAt(from)
-    return slide === undefined ? [] : [{ at: from, slide, amount: to - from }]
-  })
+  const placed = (parts: readonly TimeRange[]): readonly FoundPlace[] =>
+    parts.flatMap(({ from, to }) => {
+      const slide = slideAt(from)
+      return slide === undefined ? [] : [{ at: from, slide, amount: to - from }]
+    })
 
   const muted = gather(mutedParts).filter(({ from, to }) => to - from >= MUTED)
-  const silent = gather((stretch) => silencesOf(outlines[stretch.id] ?? [], LEAST))
-    .filter(({ from, to }) => to - from >= LONG_SILENCE && !muted.some((part) => part.from < to && from < part.to))
-  const quiet = firstOfEach(heard, ({ piece }) => piece.voice.stretch).filter(({ piece }) => {
-    const loudness = film.stretches.get(piece.voice.stretch)?.loudness
-    return loudness !== undefined && (loudness === null || loudness < TOO_QUIET)
-  }).map(({ piece, start }): FoundPlace => ({ at: start, slide: piece.slide, amount: film.stretches.get(piece.voice.stretch)?.loudness ?? -Infinity }))
-  const filmed = pieces.flatMap((piece, n) => (piece.kind === 'recorded' && piece.out === undefined && piece.camera !== null ? [{ camera: piece.camera, slide: piece.slide, at: starts[n] ?? 0 }] : []))
+  const silent = gather((stretch) => silencesOf(outlines[stretch.id] ?? [], LEAST)).filter(
+    ({ from, to }) => to - from >= LONG_SILENCE && !muted.some((part) => part.from < to && from < part.to),
+  )
+  const quiet = firstOfEach(heard, ({ piece }) => piece.voice.stretch)
+    .filter(({ piece }) => {
+      const loudness = film.stretches.get(piece.voice.stretch)?.loudness
+      return loudness !== undefined && (loudness === null || loudness < TOO_QUIET)
+    })
+    .map(({ piece, start }): FoundPlace => ({
+      at: start,
+      slide: piece.slide,
+      amount: film.stretches.get(piece.voice.stretch)?.loudness ?? -Infinity,
+    }))
+  const filmed = pieces.flatMap((piece, n) =>
+    piece.kind === 'recorded' && piece.out === undefined && piece.camera !== null
+      ? [{ camera: piece.camera, slide: piece.slide, at: starts[n] ?? 0 }]
+      : [],
+  )
   const lost = firstOfEach(filmed, ({ camera }) => camera.stretch).flatMap(({ camera, slide, at }): readonly FoundPlace[] => {
     const amount = film.stretches.get(camera.stretch)?.cameraLost ?? 0
     return amount > 0 ? [{ at, slide, amount }] : []
@@ -92,20 +110,38 @@ export function preflight(index: FilmIndex, outlines: Readonly<Record<string, re
     const slide = slideOf(film, visit.slide)
     const faced = piecesOfVisit(film.programme, visit).some((piece) => piece.kind === 'recorded' && piece.camera !== null)
     const framing = film.programme.framings[visit.id] ?? framingOf(slide, film.shape)
-    const amount = faced ? coveredShare(slide, framing, film.shape, inkOfVisit(index, visit).map(({ stroke }) => stroke)) : 0
+    const amount = faced
+      ? coveredShare(
+          slide,
+          framing,
+          film.shape,
+          inkOfVisit(index, visit).map(({ stroke }) => stroke),
+        )
+      : 0
     return amount > MOST_COVERED && framing.placing === 'over' ? [{ at: visit.start, slide: visit.slide, amount }] : []
   })
   const shown = new Set(visits.map((visit) => visit.slide))
   const there = new Set(deck.map((slide) => slide.id))
-  const unseen = deck.filter((slide) => !slide.skip && !slide.optional && !shown.has(slide.id)).map((slide): FoundPlace => ({ at: null, slide: slide.id, amount: 0 }))
-  const gone = visits.filter((visit) => !there.has(visit.slide)).map((visit): FoundPlace => ({ at: visit.start, slide: visit.slide, amount: visit.length }))
+  const unseen = deck
+    .filter((slide) => !slide.skip && !slide.optional && !shown.has(slide.id))
+    .map((slide): FoundPlace => ({ at: null, slide: slide.id, amount: 0 }))
+  const gone = visits
+    .filter((visit) => !there.has(visit.slide))
+    .map((visit): FoundPlace => ({ at: visit.start, slide: visit.slide, amount: visit.length }))
   const now = new Map(deck.map((slide) => [slide.id, slide]))
-  const changed = visits.filter((visit) => looksOtherwise(slideOf(film, visit.slide), now.get(visit.slide)))
+  const changed = visits
+    .filter((visit) => looksOtherwise(slideOf(film, visit.slide), now.get(visit.slide)))
     .map((visit): FoundPlace => ({ at: visit.start, slide: visit.slide, amount: 0 }))
   const found: readonly Finding[] = [
-    { kind: 'unseen', places: unseen }, { kind: 'gone', places: gone }, { kind: 'changed', places: changed }, { kind: 'silence', places: placed(silent) },
+    { kind: 'unseen', places: unseen },
+    { kind: 'gone', places: gone },
+    { kind: 'changed', places: changed },
+    { kind: 'silence', places: placed(silent) },
     { kind: 'clipped', places: placed(gather((stretch) => clippedIn(outlines[stretch.id] ?? []))) },
-    { kind: 'quiet', places: quiet }, { kind: 'muted', places: placed(muted) }, { kind: 'covered', places: covered }, { kind: 'camera-lost', places: lost },
+    { kind: 'quiet', places: quiet },
+    { kind: 'muted', places: placed(muted) },
+    { kind: 'covered', places: covered },
+    { kind: 'camera-lost', places: lost },
   ]
   return found.filter(({ places }) => places.length > 0)
 }

@@ -24,12 +24,18 @@ export function presetOf({ part: _part, fields: _fields, limit, ...rest }: Recip
  * A recipe by a preset. What belongs to the talk stays: what was said for fields of its name, and its limit.
  * @param limit of the talk; null: it has none, and none is held
  */
-export const withPreset = (recipe: Recipe, preset: Preset, limit: Ms | null): Recipe =>
-  ({ ...preset, part: ALL_OF_IT, fields: recipe.fields, limit: preset.limit === 'none' || limit === null ? { kind: 'none' } : { kind: preset.limit, limit } })
+export const withPreset = (recipe: Recipe, preset: Preset, limit: Ms | null): Recipe => ({
+  ...preset,
+  part: ALL_OF_IT,
+  fields: recipe.fields,
+  limit: preset.limit === 'none' || limit === null ? { kind: 'none' } : { kind: preset.limit, limit },
+})
 
 /** Whether a recipe says what a preset says. */
 export const isPreset = (recipe: Recipe, preset: Preset, limit: Ms | null): boolean =>
   JSON.stringify(inOrder(withPreset(recipe, preset, limit))) === JSON.stringify(inOrder({ ...recipe, part: ALL_OF_IT }))
 
-const inOrder = (value: object): unknown => Object.entries(value).map(([key, inside]: [string, unknown]) =>
-  [key, typeof inside === 'object' && inside !== null ? inOrder(inside) : inside]).sort(([a], [b]) => (String(a) < String(b) ? -1 : 1))
+const inOrder = (value: object): unknown =>
+  Object.entries(value)
+    .map(([key, inside]: [string, unknown]) => [key, typeof inside === 'object' && inside !== null ? inOrder(inside) : inside])
+    .sort(([a], [b]) => (String(a) < String(b) ? -1 : 1))

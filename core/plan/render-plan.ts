@@ -31,8 +31,10 @@ export interface RenderPlan extends Pick<Recipe, 'format' | 'quality' | 'bits' |
 }
 
 /** Pixels of a video of so many lines that keeps the deck's shape. Even numbers, as the format wants. */
-export const videoSize = (shape: Size, lines: Lines): Size =>
-  ({ width: Math.round((lines * shape.width) / shape.height / 2) * 2, height: lines })
+export const videoSize = (shape: Size, lines: Lines): Size => ({
+  width: Math.round((lines * shape.width) / shape.height / 2) * 2,
+  height: lines,
+})
 
 const even = (pixels: number): number => Math.max(2, Math.round(pixels / 2) * 2)
 
@@ -50,7 +52,10 @@ function drawnFor(shape: Size, { width, height, fit }: OwnSize): Size {
  * Says what has to be made for a film by a recipe.
  * @param index a film that has pieces
  */
-export function renderPlan(index: FilmIndex, recipe: Pick<Recipe, 'format' | 'lines' | 'size' | 'rate' | 'quality' | 'bits' | 'loudness'>): RenderPlan {
+export function renderPlan(
+  index: FilmIndex,
+  recipe: Pick<Recipe, 'format' | 'lines' | 'size' | 'rate' | 'quality' | 'bits' | 'loudness'>,
+): RenderPlan {
   const { film } = index
   const whole = videoSize(film.shape, recipe.lines)
   return {

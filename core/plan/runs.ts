@@ -16,7 +16,7 @@ export interface Run {
 }
 
 const pointsDue = ({ stroke, elapsed }: DrawnStroke): number =>
-  (elapsed === null ? -1 : stroke.points.filter((point) => point.dt <= elapsed).length)
+  elapsed === null ? -1 : stroke.points.filter((point) => point.dt <= elapsed).length
 
 const pictureNames = new WeakMap<Picture, string>()
 
@@ -31,20 +31,31 @@ function nameOfPicture(picture: Picture): string {
 
 function partsOfPicture(picture: Picture): readonly unknown[] {
   switch (picture.kind) {
-    case 'page': return [picture.source, picture.page, picture.size]
-    case 'image': return [picture.source, picture.ground, picture.size]
-    case 'composed': return [picture.composition, picture.shown, picture.clear, picture.size]
-    default: return unreachable(picture)
+    case 'page':
+      return [picture.source, picture.page, picture.size]
+    case 'image':
+      return [picture.source, picture.ground, picture.size]
+    case 'composed':
+      return [picture.composition, picture.shown, picture.clear, picture.size]
+    default:
+      return unreachable(picture)
   }
 }
 
-const partsOfView = (view: SlideView): readonly unknown[] =>
-  [view.shown === null ? 'blank' : nameOfPicture(view.shown.picture), view.stage, view.coming, view.spot]
+const partsOfView = (view: SlideView): readonly unknown[] => [
+  view.shown === null ? 'blank' : nameOfPicture(view.shown.picture),
+  view.stage,
+  view.coming,
+  view.spot,
+]
 
 /** Names what a scene looks like, ink and camera picture aside. */
-const nameWithoutInk = ({ inset, transition, ...scene }: Scene): string => JSON.stringify([
-  partsOfView(scene), inset?.framing ?? null, transition === null ? null : [transition.kind, transition.progress, partsOfView(transition.from)],
-])
+const nameWithoutInk = ({ inset, transition, ...scene }: Scene): string =>
+  JSON.stringify([
+    partsOfView(scene),
+    inset?.framing ?? null,
+    transition === null ? null : [transition.kind, transition.progress, partsOfView(transition.from)],
+  ])
 
 const NO_INK: readonly DrawnStroke[] = []
 const inkBehind = (scene: Scene): readonly DrawnStroke[] => scene.transition?.from.ink ?? NO_INK
@@ -75,7 +86,10 @@ function inkChange(before: readonly DrawnStroke[], now: readonly DrawnStroke[]):
 
 const named = ({ same, rest }: InkChange): readonly unknown[] => [same, rest.map((drawn) => [drawn.stroke.id, pointsDue(drawn)])]
 
-/** The pictures of a segment in order. A frame that looks like the one before it only makes its run longer. Every frame is sampled inside the segment. */
+/**
+ * The pictures of a segment in order. A frame that looks like the one before it only makes its run longer. Every frame is sampled
+ * inside the segment.
+ */
 export function runsOf(index: FilmIndex, segment: Segment, rate: number): readonly Run[] {
   const runs: Run[] = []
   const last = Math.max(segment.from, segment.to - LAST_MOMENT)
@@ -102,7 +116,12 @@ export function runsOf(index: FilmIndex, segment: Segment, rate: number): readon
  * @param setting what is the same for the whole delivery: size, rate, quality, encoder
  * @param nameOf names all of a stroke: equal for equal ones alone
  */
-export function contentOfSegment(segment: Segment, runs: readonly Run[], setting: string, nameOf: (stroke: Stroke) => string = JSON.stringify): string {
+export function contentOfSegment(
+  segment: Segment,
+  runs: readonly Run[],
+  setting: string,
+  nameOf: (stroke: Stroke) => string = JSON.stringify,
+): string {
   // However long a still picture stays, the same few frames of it are repeated.
   const told = segment.kind === 'still' ? runs.slice(0, 1) : runs
   const strokes = new Map(told.flatMap((run) => run.strokes.map((stroke) => [stroke.id, stroke] as const)))

@@ -84,8 +84,15 @@ function joinParts(parts: readonly Part[]): readonly Part[] {
   for (const part of parts) {
     const last = joined.at(-1)
     const short = (one: Part): boolean => one.kind === 'still' && one.to - one.from < SHORTEST_STILL
-    if (last !== undefined && last.kind !== 'drawn' && part.kind !== 'drawn' && sameInset(last.inset, part.inset)
-      && ((last.kind === 'moving' && part.kind === 'moving') || (short(last) !== short(part) && last.kind !== part.kind) || (short(last) && short(part)))) {
+    if (
+      last !== undefined &&
+      last.kind !== 'drawn' &&
+      part.kind !== 'drawn' &&
+      sameInset(last.inset, part.inset) &&
+      ((last.kind === 'moving' && part.kind === 'moving') ||
+        (short(last) !== short(part) && last.kind !== part.kind) ||
+        (short(last) && short(part)))
+    ) {
       joined[joined.length - 1] = { ...last, to: part.to, kind: 'moving', busy: last.busy + part.busy }
     } else {
       joined.push(part)
@@ -125,17 +132,20 @@ export function segmentsOf(index: FilmIndex, rate: number): readonly Segment[] {
     const parts = edges.slice(1).map((to, n) => partOf(index, number, edges[n] ?? 0, to))
     const camera = cameraOf(piece)
     const tempo = camera?.rate ?? AS_RECORDED
-    return joinParts(parts).flatMap((part) => splitLong(part, camera, rate)).map((part): Segment => {
-      const firstFrame = frameAt(start + part.from, rate)
-      const frames = frameAt(start + part.to, rate) - firstFrame
-      return {
-        ...part,
-        tempo,
-        piece: number,
-        firstFrame,
-        frames,
-        drawn: Math.max(1, frames, mostFrames(part.to - part.from, rate)),
-      }
-    }).filter((segment) => segment.frames > 0)
+    return joinParts(parts)
+      .flatMap((part) => splitLong(part, camera, rate))
+      .map((part): Segment => {
+        const firstFrame = frameAt(start + part.from, rate)
+        const frames = frameAt(start + part.to, rate) - firstFrame
+        return {
+          ...part,
+          tempo,
+          piece: number,
+          firstFrame,
+          frames,
+          drawn: Math.max(1, frames, mostFrames(part.to - part.from, rate)),
+        }
+      })
+      .filter((segment) => segment.frames > 0)
   })
 }

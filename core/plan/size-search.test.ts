@@ -5,8 +5,17 @@ import type { SizeTry } from '.'
 
 const BOUNDS = { finest: 12, coarsest: 36 }
 /** An encoder whose bytes halve every so many steps, more or less: content decides. */
-const encoders = fc.record({ bytes: fc.double({ min: 1e5, max: 1e9, noNaN: true }), halves: fc.double({ min: 3, max: 14, noNaN: true }), wobble: fc.double({ min: 0, max: 0.02, noNaN: true }) })
-  .map(({ bytes, halves, wobble }) => (crf: number): number => Math.round(bytes * 2 ** (-(crf - 22) / halves) * (1 + wobble * Math.sin(crf * 3))))
+const encoders = fc
+  .record({
+    bytes: fc.double({ min: 1e5, max: 1e9, noNaN: true }),
+    halves: fc.double({ min: 3, max: 14, noNaN: true }),
+    wobble: fc.double({ min: 0, max: 0.02, noNaN: true }),
+  })
+  .map(
+    ({ bytes, halves, wobble }) =>
+      (crf: number): number =>
+        Math.round(bytes * 2 ** (-(crf - 22) / halves) * (1 + wobble * Math.sin(crf * 3))),
+  )
 
 /** Tries until the search has an answer. */
 function search(encode: (crf: number) => number, most: number, first: number) {
@@ -21,19 +30,22 @@ function search(encode: (crf: number) => number, most: number, first: number) {
 
 describe('looking for a size', () => {
   it('is never over it, uses nine tenths of it where that can be, and tries few times', () => {
-    fc.assert(fc.property(encoders, fc.double({ min: 0.02, max: 20, noNaN: true }), fc.integer({ min: 18, max: 27 }), (encode, share, first) => {
-      const most = Math.round(encode(22) * share)
-      const { next, tries } = search(encode, most, first)
-      if (next.kind === 'impossible') {
-        expect(encode(BOUNDS.coarsest)).toBeGreaterThan(most)
-        expect(next.least).toBeGreaterThan(most)
-        return
-      }
-      const taken = tries.find(({ crf }) => crf === next.crf)
-      expect(taken?.bytes).toBeLessThanOrEqual(most)
-      if (encode(BOUNDS.finest) * 0.97 > most) expect(taken?.bytes).toBeGreaterThanOrEqual(most * 0.9)
-      expect(tries.length).toBeLessThanOrEqual(6)
-    }), { numRuns: 500 })
+    fc.assert(
+      fc.property(encoders, fc.double({ min: 0.02, max: 20, noNaN: true }), fc.integer({ min: 18, max: 27 }), (encode, share, first) => {
+        const most = Math.round(encode(22) * share)
+        const { next, tries } = search(encode, most, first)
+        if (next.kind === 'impossible') {
+          expect(encode(BOUNDS.coarsest)).toBeGreaterThan(most)
+          expect(next.least).toBeGreaterThan(most)
+          return
+        }
+        const taken = tries.find(({ crf }) => crf === next.crf)
+        expect(taken?.bytes).toBeLessThanOrEqual(most)
+        if (encode(BOUNDS.finest) * 0.97 > most) expect(taken?.bytes).toBeGreaterThanOrEqual(most * 0.9)
+        expect(tries.length).toBeLessThanOrEqual(6)
+      }),
+      { numRuns: 500 },
+    )
   })
 
   it('takes the first that fits and makes use of the size', () => {
@@ -45,6 +57,14 @@ describe('looking for a size', () => {
   })
 
   it('says how much the coarsest takes when that is too much', () => {
-    expect(nextTry([{ crf: 22, bytes: 900 }, { crf: 36, bytes: 300 }], { most: 100, ...BOUNDS })).toEqual({ kind: 'impossible', least: 300 })
+    expect(
+      nextTry(
+        [
+          { crf: 22, bytes: 900 },
+          { crf: 36, bytes: 300 },
+        ],
+        { most: 100, ...BOUNDS },
+      ),
+    ).toEqual({ kind: 'impossible', least: 300 })
   })
 })

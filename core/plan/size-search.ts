@@ -13,9 +13,9 @@ export interface SizeWanted {
 
 /** What comes next: another try, the try that is taken, or nothing that could be looked at. */
 export type NextTry =
-  | { readonly kind: 'try', readonly crf: number }
-  | { readonly kind: 'take', readonly crf: number }
-  | { readonly kind: 'impossible', readonly least: number }
+  | { readonly kind: 'try'; readonly crf: number }
+  | { readonly kind: 'take'; readonly crf: number }
+  | { readonly kind: 'impossible'; readonly least: number }
 
 /** Of the most at least this much is used, and this much is aimed at. */
 const LEAST_SHARE = 0.9
@@ -57,6 +57,7 @@ function guess(tries: readonly SizeTry[], wanted: number): number {
   const near = [...tries].sort((a, b) => Math.abs(Math.log(a.bytes / wanted)) - Math.abs(Math.log(b.bytes / wanted)))
   const [first, second] = near
   if (first === undefined) return 0
-  const slope = second === undefined || second.crf === first.crf ? -Math.LN2 / HALVES : Math.log(second.bytes / first.bytes) / (second.crf - first.crf)
+  const slope =
+    second === undefined || second.crf === first.crf ? -Math.LN2 / HALVES : Math.log(second.bytes / first.bytes) / (second.crf - first.crf)
   return first.crf + Math.log(wanted / first.bytes) / (slope < -0.01 ? slope : -Math.LN2 / HALVES)
 }

@@ -15,11 +15,19 @@ export function slideShow(shape: Size, slides: readonly Slide[], speaker: Speake
     const time = plannedTime(slide, speaker)
     const turn = (step: number): number => Math.round((time * step) / slide.steps.length)
     return slide.steps.map((_, step) => ({
-      kind: 'still', still: asId(`${slide.id}.${String(step)}`), visit: asId(slide.id), slide: slide.id, step, from: 0, to: turn(step + 1) - turn(step),
+      kind: 'still',
+      still: asId(`${slide.id}.${String(step)}`),
+      visit: asId(slide.id),
+      slide: slide.id,
+      step,
+      from: 0,
+      to: turn(step + 1) - turn(step),
     }))
   })
   return {
     programme: { ...EMPTY_PROGRAMME, pieces, slides: Object.fromEntries(shown.map((slide) => [slide.id, slide.version])) },
-    shape, slides: new Map(shown.map((slide) => [slide.id, slide])), stretches: new Map(),
+    shape,
+    slides: new Map(shown.map((slide) => [slide.id, slide])),
+    stretches: new Map(),
   }
 }

@@ -11,9 +11,11 @@ describe('the time left', () => {
   })
 
   it('is right all along when all goes as fast as was reckoned, whatever was found made', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 100 }), (spent) => {
-      expect(timeLeft({ ...START, elapsed: 180 * spent, spent })).toBeCloseTo(18_000 - 180 * spent + 2000, -1)
-    }))
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 100 }), (spent) => {
+        expect(timeLeft({ ...START, elapsed: 180 * spent, spent })).toBeCloseTo(18_000 - 180 * spent + 2000, -1)
+      }),
+    )
   })
 
   it('comes nearer and nearer to what is seen when the machine is slower than was reckoned', () => {
@@ -24,8 +26,10 @@ describe('the time left', () => {
   })
 
   it('is never less than nothing', () => {
-    fc.assert(fc.property(fc.nat(1e6), fc.nat(200), fc.nat(200), fc.nat(1e5), fc.nat(1e5), (elapsed, spent, all, time, after) => {
-      expect(timeLeft({ elapsed, spent, found: 0, all, time, after })).toBeGreaterThanOrEqual(0)
-    }))
+    fc.assert(
+      fc.property(fc.nat(1e6), fc.nat(200), fc.nat(200), fc.nat(1e5), fc.nat(1e5), (elapsed, spent, all, time, after) => {
+        expect(timeLeft({ elapsed, spent, found: 0, all, time, after })).toBeGreaterThanOrEqual(0)
+      }),
+    )
   })
 })

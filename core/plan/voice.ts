@@ -14,10 +14,17 @@ export interface VoicePart {
   readonly gain: number
 }
 
-/** A voice that is divided where a picture is ends on a whole millisecond of its own: it may be so much shorter than what it goes with, in ms. */
+/**
+ * A voice that is divided where a picture is ends on a whole millisecond of its own: it may be so much shorter than what it goes with,
+ * in ms.
+ */
 const NEAR: Ms = 2
 
-/** What is heard, in order. @param gains of recordings, in dB; see `gainsOf`. Pieces that continue each other in one stretch are one part: nothing is joined there. */
+/**
+ * What is heard, in order.
+ * @param gains of recordings, in dB; see `gainsOf`. Pieces that continue each other in one stretch are one part: nothing is joined
+ * there.
+ */
 export function voiceParts(programme: Programme, gains: ReadonlyMap<StretchId, number> = new Map()): readonly VoicePart[] {
   const starts = pieceStarts(programme)
   const parts: VoicePart[] = []
@@ -27,8 +34,13 @@ export function voiceParts(programme: Programme, gains: ReadonlyMap<StretchId, n
     // As long as what it shows, or as long as it lasts.
     const length = Math.min((starts[index + 1] ?? at) - at, playedLength(piece.voice) + NEAR)
     const last = parts.at(-1)
-    if (last !== undefined && sameRatio(last.rate, piece.voice.rate)
-      && last.stretch === piece.voice.stretch && last.to === piece.voice.from && Math.abs(last.at + last.length - at) < NEAR) {
+    if (
+      last !== undefined &&
+      sameRatio(last.rate, piece.voice.rate) &&
+      last.stretch === piece.voice.stretch &&
+      last.to === piece.voice.from &&
+      Math.abs(last.at + last.length - at) < NEAR
+    ) {
       parts[parts.length - 1] = { ...last, to: piece.voice.to, length: at + length - last.at }
     } else {
       parts.push({ at, length, ...piece.voice, gain: gains.get(piece.voice.stretch) ?? 0 })

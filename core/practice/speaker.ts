@@ -32,7 +32,7 @@ export function paintSpeaker<Image>(ctx: PaintContext<Image>, size: Size, at: nu
   ctx.fillStyle = BOARD
   ctx.fillRect(width / 2 - 75 * unit, 8 * unit, 52 * unit, 34 * unit)
   // A second hand on the wall: its place tells the time of a frame.
-  const turn = (at / 1000) * Math.PI * 2 / 10
+  const turn = ((at / 1000) * Math.PI * 2) / 10
   oval(width / 2 + 55 * unit, 22 * unit, 11 * unit, 11 * unit, '#F5F1E8')
   oval(width / 2 + 55 * unit + Math.sin(turn) * 8 * unit, 22 * unit - Math.cos(turn) * 8 * unit, 2 * unit, 2 * unit, '#B23A2B')
   oval(x - sway * 0.4 * unit, 108 * unit, 34 * unit, 38 * unit, COAT)

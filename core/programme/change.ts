@@ -14,29 +14,42 @@ import { asPlayed, framedLike, withPieces } from './with-pieces'
 /** What can be done with a programme in Review. */
 export type ProgrammeEdit =
   /** Parts that go, in order and apart from each other. */
-  | { readonly kind: 'cut', readonly parts: readonly TimeRange[] }
+  | { readonly kind: 'cut'; readonly parts: readonly TimeRange[] }
   /** Whole visits that go, wherever they are by now. */
-  | { readonly kind: 'drop', readonly visits: readonly VisitId[] }
-  | { readonly kind: 'reopen', readonly seam: CutId }
+  | { readonly kind: 'drop'; readonly visits: readonly VisitId[] }
+  | { readonly kind: 'reopen'; readonly seam: CutId }
   /** Puts a visit before another, or at the end. */
-  | { readonly kind: 'move', readonly visit: VisitId, readonly before: VisitId | null }
+  | { readonly kind: 'move'; readonly visit: VisitId; readonly before: VisitId | null }
   /** Shows a visit once more, before another or at the end. `name` tells it from the first. */
-  | { readonly kind: 'repeat', readonly visit: VisitId, readonly before: VisitId | null, readonly name: string }
+  | { readonly kind: 'repeat'; readonly visit: VisitId; readonly before: VisitId | null; readonly name: string }
   /** Plays visits faster or slower; none named: all of them. */
-  | { readonly kind: 'tempo', readonly visits: readonly VisitId[], readonly rate: Ratio }
+  | { readonly kind: 'tempo'; readonly visits: readonly VisitId[]; readonly rate: Ratio }
   /** How long a visit is held that has no recording. */
-  | { readonly kind: 'hold', readonly visit: VisitId, readonly length: Ms }
+  | { readonly kind: 'hold'; readonly visit: VisitId; readonly length: Ms }
   /** Takes the voice off visits; what is shown stays. */
-  | { readonly kind: 'hush', readonly visits: readonly VisitId[] }
+  | { readonly kind: 'hush'; readonly visits: readonly VisitId[] }
   /** Keeps the last picture of a visit for longer. `of`: the moment whose ink stays on it. */
-  | { readonly kind: 'linger', readonly visit: VisitId, readonly length: Ms, readonly step: number, readonly of?: { readonly stretch: StretchId, readonly at: Ms } }
+  | {
+      readonly kind: 'linger'
+      readonly visit: VisitId
+      readonly length: Ms
+      readonly step: number
+      readonly of?: { readonly stretch: StretchId; readonly at: Ms }
+    }
   /** Shows a slide that nobody spoke over, before a visit or at the end. `name` is that of its visit. */
-  | { readonly kind: 'insert', readonly slide: SlideId, readonly version: number, readonly length: Ms, readonly before: VisitId | null, readonly name: string }
+  | {
+      readonly kind: 'insert'
+      readonly slide: SlideId
+      readonly version: number
+      readonly length: Ms
+      readonly before: VisitId | null
+      readonly name: string
+    }
   /** Where the face is in visits; null: where it is on their slide. */
-  | { readonly kind: 'framing', readonly visits: readonly VisitId[], readonly framing: Framing | null }
-  | { readonly kind: 'ink', readonly visit: VisitId, readonly strokes: readonly StrokeId[], readonly change: InkChange }
-  | { readonly kind: 'draw', readonly ink: AddedInk }
-  | { readonly kind: 'all', readonly edits: readonly ProgrammeEdit[] }
+  | { readonly kind: 'framing'; readonly visits: readonly VisitId[]; readonly framing: Framing | null }
+  | { readonly kind: 'ink'; readonly visit: VisitId; readonly strokes: readonly StrokeId[]; readonly change: InkChange }
+  | { readonly kind: 'draw'; readonly ink: AddedInk }
+  | { readonly kind: 'all'; readonly edits: readonly ProgrammeEdit[] }
 
 /** Slowest and fastest that a visit may be played. */
 export const TEMPO_RANGE = { least: 0.5, most: 2 } as const
@@ -45,7 +58,8 @@ export const HOLD_RANGE = { least: 200, most: 3_600_000 } as const
 
 /** @throws Refusal `malformed` when a slide cannot be held for so long */
 function held(length: Ms): void {
-  if (length < HOLD_RANGE.least || length > HOLD_RANGE.most) throw new Refusal('malformed', 'A slide can be held for 0.2 seconds to an hour.')
+  if (length < HOLD_RANGE.least || length > HOLD_RANGE.most)
+    throw new Refusal('malformed', 'A slide can be held for 0.2 seconds to an hour.')
 }
 
 /** @throws Refusal `not-found` */
@@ -76,8 +90,13 @@ function heldFor(programme: Programme, visit: Visit, length: Ms): Programme {
   held(length)
   const own = programme.pieces.slice(...visit.pieces)
   const [first] = own
-  if (first?.kind !== 'still' || own.some((piece) => piece.kind !== 'still')) throw new Refusal('conflict', 'This slide was recorded; it is as long as its recording.')
-  return withPieces(programme, [...programme.pieces.slice(0, visit.pieces[0]), { ...asPlayed(first), to: first.from + length }, ...programme.pieces.slice(visit.pieces[1])])
+  if (first?.kind !== 'still' || own.some((piece) => piece.kind !== 'still'))
+    throw new Refusal('conflict', 'This slide was recorded; it is as long as its recording.')
+  return withPieces(programme, [
+    ...programme.pieces.slice(0, visit.pieces[0]),
+    { ...asPlayed(first), to: first.from + length },
+    ...programme.pieces.slice(visit.pieces[1]),
+  ])
 }
 
 /** Keeps the last picture of a visit up. Where a still is last already, that becomes longer, unless what comes next of it was cut. */
@@ -88,10 +107,20 @@ function lingering(programme: Programme, visit: Visit, { length, step, of }: Ext
   const last = pieces[at]
   const next = pieces[at + 1]
   if (last?.kind === 'still' && !(next?.kind === 'still' && next.still === last.still)) {
-    return withPieces(programme, pieces.map((piece) => (piece === last ? { ...last, to: last.to + length } : piece)))
+    return withPieces(
+      programme,
+      pieces.map((piece) => (piece === last ? { ...last, to: last.to + length } : piece)),
+    )
   }
   const still: StillPiece = {
-    kind: 'still', visit: visit.id, slide: visit.slide, still: newStill(programme, visit.id), from: 0, to: length, step, ...(of === undefined ? {} : { of }),
+    kind: 'still',
+    visit: visit.id,
+    slide: visit.slide,
+    still: newStill(programme, visit.id),
+    from: 0,
+    to: length,
+    step,
+    ...(of === undefined ? {} : { of }),
   }
   return withPieces(programme, [...pieces.slice(0, at + 1), still, ...pieces.slice(at + 1)])
 }
@@ -102,9 +131,12 @@ function lingering(programme: Programme, visit: Visit, { length, step, of }: Ext
  */
 export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): Programme {
   switch (edit.kind) {
-    case 'cut': return cutParts(programme, edit.parts)
-    case 'drop': return cutVisits(programme, visitsIn(programme, edit.visits))
-    case 'reopen': return reopen(programme, edit.seam)
+    case 'cut':
+      return cutParts(programme, edit.parts)
+    case 'drop':
+      return cutVisits(programme, visitsIn(programme, edit.visits))
+    case 'reopen':
+      return reopen(programme, edit.seam)
     case 'move': {
       const [from, to] = visitIn(programme, edit.visit).pieces
       if (edit.before === edit.visit) return withPieces(programme, programme.pieces)
@@ -119,21 +151,41 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
     }
     case 'tempo': {
       const ratio = edit.rate.num / edit.rate.den
-      if (ratio < TEMPO_RANGE.least || ratio > TEMPO_RANGE.most) throw new Refusal('malformed', 'A talk can be played at half to twice its tempo.')
+      if (ratio < TEMPO_RANGE.least || ratio > TEMPO_RANGE.most)
+        throw new Refusal('malformed', 'A talk can be played at half to twice its tempo.')
       const wanted = visitsIn(programme, edit.visits)
-      return withPieces(programme, programme.pieces.map((piece) => (wanted.size === 0 || wanted.has(piece.visit) ? atTempo(piece, edit.rate) : piece)))
+      return withPieces(
+        programme,
+        programme.pieces.map((piece) => (wanted.size === 0 || wanted.has(piece.visit) ? atTempo(piece, edit.rate) : piece)),
+      )
     }
-    case 'hold': return heldFor(programme, visitIn(programme, edit.visit), edit.length)
+    case 'hold':
+      return heldFor(programme, visitIn(programme, edit.visit), edit.length)
     case 'hush': {
       const wanted = visitsIn(programme, edit.visits)
-      return withPieces(programme, programme.pieces.map((piece) => (piece.kind === 'recorded' && wanted.has(piece.visit) ? { ...piece, voice: null } : piece)))
+      return withPieces(
+        programme,
+        programme.pieces.map((piece) => (piece.kind === 'recorded' && wanted.has(piece.visit) ? { ...piece, voice: null } : piece)),
+      )
     }
-    case 'linger': return lingering(programme, visitIn(programme, edit.visit), edit)
+    case 'linger':
+      return lingering(programme, visitIn(programme, edit.visit), edit)
     case 'insert': {
       held(edit.length)
       const visit = newVisit(programme, edit.name)
-      const still: StillPiece = { kind: 'still', visit, slide: edit.slide, still: newStill(programme, visit), from: 0, to: edit.length, step: 0 }
-      return withPieces({ ...programme, slides: { ...programme.slides, [edit.slide]: edit.version } }, laidBefore(programme, [still], programme, edit.before))
+      const still: StillPiece = {
+        kind: 'still',
+        visit,
+        slide: edit.slide,
+        still: newStill(programme, visit),
+        from: 0,
+        to: edit.length,
+        step: 0,
+      }
+      return withPieces(
+        { ...programme, slides: { ...programme.slides, [edit.slide]: edit.version } },
+        laidBefore(programme, [still], programme, edit.before),
+      )
     }
     case 'framing': {
       const wanted = visitsIn(programme, edit.visits)
@@ -150,8 +202,10 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
       visitIn(programme, edit.ink.visit)
       return { ...programme, inkAdded: [...programme.inkAdded, edit.ink], revision: programme.revision + 1 }
     }
-    case 'all': return { ...edit.edits.reduce(applyProgrammeEdit, programme), revision: programme.revision + 1 }
-    default: return unreachable(edit)
+    case 'all':
+      return { ...edit.edits.reduce(applyProgrammeEdit, programme), revision: programme.revision + 1 }
+    default:
+      return unreachable(edit)
   }
 }
 
@@ -173,20 +227,35 @@ export function useRecording(programme: Programme, visit: VisitId, pieces: reado
 /** What an edit does, in a few words, for the history. */
 export function nameOfEdit(edit: ProgrammeEdit): string {
   switch (edit.kind) {
-    case 'cut': return edit.parts.length === 1 ? 'cut a part' : `cut ${String(edit.parts.length)} parts`
-    case 'drop': return 'cut a slide'
-    case 'reopen': return 'opened a cut again'
-    case 'move': return 'moved a slide'
-    case 'repeat': return 'repeated a slide'
-    case 'tempo': return 'changed the tempo'
-    case 'hold': return 'changed how long a slide is held'
-    case 'hush': return 'took the voice off a slide'
-    case 'linger': return 'held a slide for longer'
-    case 'insert': return 'put in a slide'
-    case 'framing': return edit.framing?.off === true ? 'took the face off' : 'moved the face'
-    case 'ink': return edit.change.kind === 'delete' ? 'deleted ink' : edit.change.kind === 'colour' ? 'recoloured ink' : 'moved ink in time'
-    case 'draw': return 'drew ink'
-    case 'all': return edit.edits.length === 1 && edit.edits[0] !== undefined ? nameOfEdit(edit.edits[0]) : 'fitted the talk'
-    default: return unreachable(edit)
+    case 'cut':
+      return edit.parts.length === 1 ? 'cut a part' : `cut ${String(edit.parts.length)} parts`
+    case 'drop':
+      return 'cut a slide'
+    case 'reopen':
+      return 'opened a cut again'
+    case 'move':
+      return 'moved a slide'
+    case 'repeat':
+      return 'repeated a slide'
+    case 'tempo':
+      return 'changed the tempo'
+    case 'hold':
+      return 'changed how long a slide is held'
+    case 'hush':
+      return 'took the voice off a slide'
+    case 'linger':
+      return 'held a slide for longer'
+    case 'insert':
+      return 'put in a slide'
+    case 'framing':
+      return edit.framing?.off === true ? 'took the face off' : 'moved the face'
+    case 'ink':
+      return edit.change.kind === 'delete' ? 'deleted ink' : edit.change.kind === 'colour' ? 'recoloured ink' : 'moved ink in time'
+    case 'draw':
+      return 'drew ink'
+    case 'all':
+      return edit.edits.length === 1 && edit.edits[0] !== undefined ? nameOfEdit(edit.edits[0]) : 'fitted the talk'
+    default:
+      return unreachable(edit)
   }
 }

@@ -20,7 +20,7 @@ export interface Seam {
 
 /** Parts in order, those that overlap as one. @throws Refusal `malformed` when one holds nothing */
 function inOrder(parts: readonly TimeRange[], length: Ms): readonly TimeRange[] {
-  const out: { from: Ms, to: Ms }[] = []
+  const out: { from: Ms; to: Ms }[] = []
   for (const part of [...parts].sort((a, b) => a.from - b.from)) {
     const [from, to] = [Math.max(0, part.from), Math.min(part.to, length)]
     if (to <= from) throw new Refusal('malformed', 'Nothing lies between these two times.')
@@ -33,20 +33,24 @@ function inOrder(parts: readonly TimeRange[], length: Ms): readonly TimeRange[] 
 
 /** @throws Refusal `conflict` when a programme plays nothing */
 function notEmpty(programme: Programme): Programme {
-  if (playedPieces(programme).length === 0) throw new Refusal('conflict', 'This would cut everything. Discard the take instead; that can be undone too.')
+  if (playedPieces(programme).length === 0)
+    throw new Refusal('conflict', 'This would cut everything. Discard the take instead; that can be undone too.')
   return programme
 }
 
 /**
- * Takes parts out. They keep their place in the list and are not played; each is a cut of its own, which can be opened again. What was cut inside
- * of one before stays cut when that is opened.
+ * Takes parts out. They keep their place in the list and are not played; each is a cut of its own, which can be opened again. What was
+ * cut inside of one before stays cut when that is opened.
  * @param parts in programme time, at least one
  * @throws Refusal `malformed` when one holds nothing, `conflict` when nothing would be left
  */
 export function cutParts(programme: Programme, parts: readonly TimeRange[]): Programme {
   if (parts.length === 0) throw new Refusal('malformed', 'Nothing was chosen to be cut.')
   const wanted = inOrder(parts, programmeLength(programme))
-  const { pieces, places } = divide(programme, wanted.flatMap(({ from, to }) => [from, to]))
+  const { pieces, places } = divide(
+    programme,
+    wanted.flatMap(({ from, to }) => [from, to]),
+  )
   const name = cutNames(pieces)
   const out = [...pieces]
   for (const n of wanted.keys()) {
@@ -68,12 +72,17 @@ export const cut = (programme: Programme, from: Ms, to: Ms): Programme => cutPar
 export function cutVisits(programme: Programme, visits: ReadonlySet<VisitId>): Programme {
   const name = cutNames(programme.pieces)
   const ids = new Map<VisitId, CutId>()
-  return notEmpty(withPieces(programme, programme.pieces.map((piece) => {
-    if (piece.out !== undefined || !visits.has(piece.visit)) return piece
-    const out = ids.get(piece.visit) ?? name(piece)
-    ids.set(piece.visit, out)
-    return { ...piece, out }
-  })))
+  return notEmpty(
+    withPieces(
+      programme,
+      programme.pieces.map((piece) => {
+        if (piece.out !== undefined || !visits.has(piece.visit)) return piece
+        const out = ids.get(piece.visit) ?? name(piece)
+        ids.set(piece.visit, out)
+        return { ...piece, out }
+      }),
+    ),
+  )
 }
 
 /**
@@ -85,7 +94,13 @@ export function reopen(programme: Programme, id: CutId): Programme {
   return withPieces(programme, joined(programme.pieces.map((piece) => (piece.out === id ? asPlayed(piece) : piece))))
 }
 
-interface Group { readonly id: CutId, readonly first: number, last: number, length: Ms, readonly visit: VisitId }
+interface Group {
+  readonly id: CutId
+  readonly first: number
+  last: number
+  length: Ms
+  readonly visit: VisitId
+}
 
 /** The cuts of a run of pieces that are out, without those that lie inside another one. */
 function cutsOfRun(pieces: readonly Piece[]): readonly Group[] {
@@ -109,7 +124,10 @@ function cutsOfRun(pieces: readonly Piece[]): readonly Group[] {
   })
 }
 
-/** Where something was cut, in order. Of several cuts at one place the earlier part comes first; what was cut inside of a cut shows when that is opened. */
+/**
+ * Where something was cut, in order. Of several cuts at one place the earlier part comes first; what was cut inside of a cut shows when
+ * that is opened.
+ */
 export function seamsOf(programme: Programme): readonly Seam[] {
   const { pieces } = programme
   const starts = pieceStarts(programme)
@@ -121,7 +139,7 @@ export function seamsOf(programme: Programme): readonly Seam[] {
     if (to > from) {
       const beside = pieces[from - 1] ?? pieces[to]
       for (const { id, length, visit } of cutsOfRun(pieces.slice(from, to))) {
-        seams.push({ id, length, at: starts[from] ?? 0, visit: played.has(visit) ? visit : beside?.visit ?? visit })
+        seams.push({ id, length, at: starts[from] ?? 0, visit: played.has(visit) ? visit : (beside?.visit ?? visit) })
       }
     }
     from = to + 1

@@ -10,8 +10,9 @@ export interface Divided {
 }
 
 /**
- * Divides pieces where times fall inside them, so that each time lies between two. Nothing else changes: what is seen and heard stays the same.
- * A time is found by its place in the list: at another tempo a piece can only be divided where a whole millisecond of its recording is played.
+ * Divides pieces where times fall inside them, so that each time lies between two. Nothing else changes: what is seen and heard stays
+ * the same. A time is found by its place in the list: at another tempo a piece can only be divided where a whole millisecond of its
+ * recording is played.
  * @param times programme times in ms, ascending
  */
 export function divide({ pieces }: Pick<Programme, 'pieces'>, times: readonly Ms[]): Divided {

@@ -11,9 +11,9 @@ export interface DubStretch {
 }
 
 /**
- * Puts a new voice over what is shown already. Pictures, steps, ink and their times stay; the voice is heard as it was spoken, whatever the tempo of
- * what is shown. The old camera goes from that part unless a new one was recorded with the voice, so that no mouth moves to other words. A part that is
- * held without a recording stays without a voice. What reaches past the programme's end is not heard.
+ * Puts a new voice over what is shown already. Pictures, steps, ink and their times stay; the voice is heard as it was spoken, whatever
+ * the tempo of what is shown. The old camera goes from that part unless a new one was recorded with the voice, so that no mouth moves
+ * to other words. A part that is held without a recording stays without a voice. What reaches past the programme's end is not heard.
  * @param at programme time in ms at which the first stretch begins; the next one follows where it ends
  */
 export function dub(programme: Programme, at: Ms, stretches: readonly DubStretch[]): Programme {

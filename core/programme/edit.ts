@@ -13,8 +13,7 @@ import { framedLike, withPieces } from './with-pieces'
 type Versions = Readonly<Record<SlideId, number>>
 
 /** The versions that a deck's slides have now. */
-export const versionsOf = (slides: readonly Slide[]): Versions =>
-  Object.fromEntries(slides.map((slide) => [slide.id, slide.version]))
+export const versionsOf = (slides: readonly Slide[]): Versions => Object.fromEntries(slides.map((slide) => [slide.id, slide.version]))
 
 /** The next programme, of these pieces. */
 const next = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme =>
@@ -25,15 +24,17 @@ export const append = (programme: Programme, pieces: readonly Piece[], slides: V
   next(programme, [...programme.pieces, ...pieces], slides)
 
 /** Starts over with these pieces. */
-export const replaceAll = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme =>
-  next(programme, pieces, slides)
+export const replaceAll = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme => next(programme, pieces, slides)
 
 /**
  * Keeps what comes before `at` and puts `pieces` in place of all that came after.
  * @param at programme time in ms; a piece that it falls inside keeps its head
  */
 export function replaceFrom(programme: Programme, at: Ms, pieces: readonly Piece[], slides: Versions): Programme {
-  const { pieces: divided, places: [place = 0] } = divide(programme, [at])
+  const {
+    pieces: divided,
+    places: [place = 0],
+  } = divide(programme, [at])
   return next(programme, [...(at <= 0 ? [] : divided.slice(0, place)), ...pieces], slides)
 }
 
@@ -59,7 +60,10 @@ export function retakeRange(programme: Programme, id: VisitId, from: Ms, to: Ms,
   const visit = visitsOf(programme).find((one) => one.id === id)
   if (visit === undefined) return append(programme, pieces, slides)
   const [begin, end] = [visit.start + Math.min(from, visit.length), visit.start + Math.min(to, visit.length)]
-  const { pieces: divided, places: [place = 0, behind = 0] } = divide(programme, [begin, end])
+  const {
+    pieces: divided,
+    places: [place = 0, behind = 0],
+  } = divide(programme, [begin, end])
   const first = begin >= end ? behind : place
   // What was cut just behind the part stays where it is.
   let after = behind
@@ -79,11 +83,15 @@ const withoutMoment = ({ of: _, ...piece }: StillPiece): Piece => piece
 
 /** Takes these stretches out, as when their take is discarded: pieces that show one go; those that only play or film one fall silent. */
 export function withoutStretches(programme: Programme, stretches: ReadonlySet<string>): Programme {
-  const without = <Part extends { readonly stretch: string }>(part: Part | null): Part | null => (part !== null && stretches.has(part.stretch) ? null : part)
-  return withPieces(programme, programme.pieces.flatMap((piece): Piece[] => {
-    if (piece.kind === 'still') return [piece.of !== undefined && stretches.has(piece.of.stretch) ? withoutMoment(piece) : piece]
-    return stretches.has(piece.show.stretch) ? [] : [{ ...piece, voice: without(piece.voice), camera: without(piece.camera) }]
-  }))
+  const without = <Part extends { readonly stretch: string }>(part: Part | null): Part | null =>
+    part !== null && stretches.has(part.stretch) ? null : part
+  return withPieces(
+    programme,
+    programme.pieces.flatMap((piece): Piece[] => {
+      if (piece.kind === 'still') return [piece.of !== undefined && stretches.has(piece.of.stretch) ? withoutMoment(piece) : piece]
+      return stretches.has(piece.show.stretch) ? [] : [{ ...piece, voice: without(piece.voice), camera: without(piece.camera) }]
+    }),
+  )
 }
 
 /** Silence that is left before the first word and after the last of a part that was said again, in ms. */
@@ -95,19 +103,25 @@ const WORTH: Ms = 200
 /** Parts of a stretch that surely hold no speech, in its own time. */
 export type SpeechFree = (stretch: StretchId) => readonly TimeRange[]
 
-/** Cuts what is silent before the first word and after the last of a part that was said again, so that it joins what is around it; the seams open again. */
+/**
+ * Cuts what is silent before the first word and after the last of a part that was said again, so that it joins what is around it; the
+ * seams open again.
+ */
 function trimmedRange(programme: Programme, stretches: readonly Stretch[], free: SpeechFree): Programme {
   const counted = stretches.filter((stretch) => stretch.kept > 0)
   const [first, last] = [counted[0], counted.at(-1)]
   const starts = pieceStarts(programme)
-  const own = programme.pieces.map((piece, n) => ({ piece, start: starts[n] ?? 0 })).filter(({ piece }) => piece.kind === 'recorded' && counted.some(({ id }) => id === piece.show.stretch))
+  const own = programme.pieces
+    .map((piece, n) => ({ piece, start: starts[n] ?? 0 }))
+    .filter(({ piece }) => piece.kind === 'recorded' && counted.some(({ id }) => id === piece.show.stretch))
   const [begin, end] = [own[0], own.at(-1)]
   if (first === undefined || last === undefined || begin === undefined || end === undefined) return programme
   const head = free(first.id).find(({ from }) => from === 0)
   const tail = free(last.id).findLast(({ to }) => to >= last.kept - WORTH)
   const until = end.start + pieceLength(end.piece)
   const silent = tail === undefined ? 0 : Math.min(pieceLength(end.piece) - WORTH, last.kept - tail.from - LEFT_AFTER)
-  const before = head === undefined || head === tail ? 0 : Math.min(pieceLength(begin.piece) - WORTH, Math.min(head.to, first.kept) - LEFT_BEFORE)
+  const before =
+    head === undefined || head === tail ? 0 : Math.min(pieceLength(begin.piece) - WORTH, Math.min(head.to, first.kept) - LEFT_BEFORE)
   const parts = [
     ...(before > WORTH ? [{ from: begin.start, to: begin.start + before }] : []),
     ...(silent > WORTH && until - silent >= begin.start + Math.max(0, before) ? [{ from: until - silent, to: until }] : []),
@@ -123,23 +137,38 @@ export const counts = (take: Pick<Take, 'stretches'>): boolean => take.stretches
  * @param slides the deck as it is now; the versions of those that the take shows are named by the programme
  * @param free parts of a stretch that surely hold no speech
  */
-export function placeTake(programme: Programme, intent: Intent, take: Take, slides: readonly Slide[], free: SpeechFree = () => []): Programme {
+export function placeTake(
+  programme: Programme,
+  intent: Intent,
+  take: Take,
+  slides: readonly Slide[],
+  free: SpeechFree = () => [],
+): Programme {
   if (!counts(take)) return programme
   if (intent.kind === 'dub') {
-    return dub(programme, intent.at, take.stretches.map(({ id, kept, camera }) => ({ id, length: kept, camera })))
+    return dub(
+      programme,
+      intent.at,
+      take.stretches.map(({ id, kept, camera }) => ({ id, length: kept, camera })),
+    )
   }
   const pieces = piecesOfTake(take)
   const shown = new Set(pieces.map((piece) => piece.slide))
   const versions = versionsOf(slides.filter((slide) => shown.has(slide.id)))
   switch (intent.kind) {
-    case 'replaceAll': return replaceAll(programme, pieces, versions)
-    case 'append': return append(programme, pieces, versions)
-    case 'replaceFrom': return replaceFrom(programme, intent.at, pieces, versions)
+    case 'replaceAll':
+      return replaceAll(programme, pieces, versions)
+    case 'append':
+      return append(programme, pieces, versions)
+    case 'replaceFrom':
+      return replaceFrom(programme, intent.at, pieces, versions)
     case 'range': {
       const placed = retakeRange(programme, intent.visit, intent.from, intent.to, pieces, versions)
       return { ...trimmedRange(placed, take.stretches, free), revision: programme.revision + 1 }
     }
-    case 'retake': return retakeVisit(programme, intent.visit, pieces, versions)
-    default: return unreachable(intent)
+    case 'retake':
+      return retakeVisit(programme, intent.visit, pieces, versions)
+    default:
+      return unreachable(intent)
   }
 }

@@ -3,7 +3,8 @@ import type { CutId, Id, Piece, Programme, StillId, VisitId } from '@core/model'
 import { shownSpan } from './length'
 
 /**
- * An id that is not taken: the wanted one, else with the first free number behind it. So ids say where they come from, and never grow with each edit.
+ * An id that is not taken: the wanted one, else with the first free number behind it. So ids say where they come from, and never grow
+ * with each edit.
  * @param taken ids of that kind that are in use
  */
 function fresh<Kind extends string>(wanted: string, taken: ReadonlySet<string>): Id<Kind> {
@@ -16,13 +17,16 @@ function fresh<Kind extends string>(wanted: string, taken: ReadonlySet<string>):
 const stemOf = (visit: VisitId): string => visit.replace(/\^.*$/, '')
 
 /** An id for a visit that is not there yet. @param wanted taken if it is free */
-export const newVisit = (programme: Programme, wanted: string): VisitId => fresh<'visit'>(wanted, new Set<string>(programme.pieces.map((piece) => piece.visit)))
+export const newVisit = (programme: Programme, wanted: string): VisitId =>
+  fresh<'visit'>(wanted, new Set<string>(programme.pieces.map((piece) => piece.visit)))
 
 /** An id for another showing of a visit. @param name tells it from the others */
-export const visitShownAgain = (programme: Programme, visit: VisitId, name: string): VisitId => newVisit(programme, `${stemOf(visit)}^${name}`)
+export const visitShownAgain = (programme: Programme, visit: VisitId, name: string): VisitId =>
+  newVisit(programme, `${stemOf(visit)}^${name}`)
 
 /** An id for the rest of a visit that is interrupted by another slide. @param first piece of that rest */
-export const visitGoingOn = (programme: Programme, first: Piece): VisitId => visitShownAgain(programme, first.visit, String(shownSpan(first).from))
+export const visitGoingOn = (programme: Programme, first: Piece): VisitId =>
+  visitShownAgain(programme, first.visit, String(shownSpan(first).from))
 
 /** An id for a slide that is held in a visit without a recording. */
 export const newStill = (programme: Programme, visit: VisitId): StillId =>

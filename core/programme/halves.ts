@@ -19,12 +19,20 @@ export function halvesOf(piece: Piece, into: Ms): readonly [Piece | null, Piece 
   if (piece.kind === 'still') {
     const at = piece.from + Math.round(into)
     if (at <= piece.from) return [null, piece]
-    return at >= piece.to ? [piece, null] : [{ ...piece, to: at }, { ...piece, from: at }]
+    return at >= piece.to
+      ? [piece, null]
+      : [
+          { ...piece, to: at },
+          { ...piece, from: at },
+        ]
   }
   const [head, tail] = spanHalves(piece.show, into)
   if (head === null || tail === null) return head === null ? [null, piece] : [piece, null]
   // Where the picture is divided the voice and the face are, each at its own rate.
   const divided = intoSpan(piece.show, tail.from)
   const [voice, camera] = [spanHalves(piece.voice, divided), spanHalves(piece.camera, divided)]
-  return [{ ...piece, show: head, voice: voice[0], camera: camera[0] }, { ...piece, show: tail, voice: voice[1], camera: camera[1] }]
+  return [
+    { ...piece, show: head, voice: voice[0], camera: camera[0] },
+    { ...piece, show: tail, voice: voice[1], camera: camera[1] },
+  ]
 }

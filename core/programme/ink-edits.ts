@@ -4,30 +4,41 @@ import type { AddedInk, InkColour, InkEdit, Ms, Programme, StrokeId, VisitId } f
 /** What can be done to strokes after the recording. */
 export type InkChange =
   | { readonly kind: 'delete' }
-  | { readonly kind: 'colour', readonly colour: InkColour }
+  | { readonly kind: 'colour'; readonly colour: InkColour }
   /**
-   * Draws them so much later than now, in ms; earlier when negative. `most` bounds what all shifts of them come to, either way: their recording's
-   * beginning, and the moment at which they are gone.
+   * Draws them so much later than now, in ms; earlier when negative. `most` bounds what all shifts of them come to, either way: their
+   * recording's beginning, and the moment at which they are gone.
    */
-  | { readonly kind: 'shift', readonly by: Ms, readonly most?: { readonly earlier: Ms, readonly later: Ms } }
+  | { readonly kind: 'shift'; readonly by: Ms; readonly most?: { readonly earlier: Ms; readonly later: Ms } }
 
 const plain = (stroke: StrokeId, visit: VisitId): InkEdit => ({ stroke, visit, hidden: false, colour: null, shift: 0 })
 
 function editedBy(edit: InkEdit, change: InkChange): InkEdit {
   switch (change.kind) {
-    case 'delete': return { ...edit, hidden: true }
-    case 'colour': return { ...edit, colour: change.colour }
-    case 'shift': return { ...edit, shift: Math.max(-(change.most?.earlier ?? Infinity), Math.min(change.most?.later ?? Infinity, edit.shift + change.by)) }
-    default: return unreachable(change)
+    case 'delete':
+      return { ...edit, hidden: true }
+    case 'colour':
+      return { ...edit, colour: change.colour }
+    case 'shift':
+      return {
+        ...edit,
+        shift: Math.max(-(change.most?.earlier ?? Infinity), Math.min(change.most?.later ?? Infinity, edit.shift + change.by)),
+      }
+    default:
+      return unreachable(change)
   }
 }
 
 function addedBy(ink: AddedInk, change: InkChange): readonly AddedInk[] {
   switch (change.kind) {
-    case 'delete': return []
-    case 'colour': return [{ ...ink, stroke: { ...ink.stroke, colour: change.colour } }]
-    case 'shift': return [{ ...ink, at: Math.max(0, ink.at + change.by) }]
-    default: return unreachable(change)
+    case 'delete':
+      return []
+    case 'colour':
+      return [{ ...ink, stroke: { ...ink.stroke, colour: change.colour } }]
+    case 'shift':
+      return [{ ...ink, at: Math.max(0, ink.at + change.by) }]
+    default:
+      return unreachable(change)
   }
 }
 

@@ -13,7 +13,9 @@ const sameMoment = (a: StillPiece['of'], b: StillPiece['of']): boolean => a?.str
 function joinedPiece(a: Piece, b: Piece): Piece | null {
   if (a.visit !== b.visit || a.out !== b.out) return null
   if (a.kind === 'still' || b.kind === 'still') {
-    return a.kind === 'still' && b.kind === 'still' && a.still === b.still && a.to === b.from && a.step === b.step && sameMoment(a.of, b.of) ? { ...a, to: b.to } : null
+    return a.kind === 'still' && b.kind === 'still' && a.still === b.still && a.to === b.from && a.step === b.step && sameMoment(a.of, b.of)
+      ? { ...a, to: b.to }
+      : null
   }
   const show = joinedSpan(a.show, b.show)
   const voice = joinedSpan(a.voice, b.voice)

@@ -24,8 +24,8 @@ type Played = Pick<Span, 'from' | 'rate'>
 export const intoSpan = ({ from, rate }: Played, at: Ms): Ms => settled(((at - from) * rate.den) / rate.num)
 
 /**
- * Which moment of its recording a span has reached. Of what `intoSpan` gives for a whole moment, that moment: errors of the arithmetic are some
- * 1e-9 ms in talks of a day, and all that is nearer to a whole millisecond than 1e-6 is taken for it.
+ * Which moment of its recording a span has reached. Of what `intoSpan` gives for a whole moment, that moment: errors of the arithmetic
+ * are some 1e-9 ms in talks of a day, and all that is nearer to a whole millisecond than 1e-6 is taken for it.
  * @param into ms of the talk since the span began
  * @returns ms of the recording
  */
@@ -35,7 +35,8 @@ export const sourceAt = ({ from, rate }: Played, into: Ms): Ms => settled(from +
 export const playedLength = ({ from, to, rate }: Pick<Span, 'from' | 'to' | 'rate'>): Ms => settled(((to - from) * rate.den) / rate.num)
 
 /** What a piece shows, of its recording or still, in that one's own time. */
-export const shownSpan = (piece: Piece): Pick<Span, 'from' | 'to' | 'rate'> => (piece.kind === 'still' ? { from: piece.from, to: piece.to, rate: AS_RECORDED } : piece.show)
+export const shownSpan = (piece: Piece): Pick<Span, 'from' | 'to' | 'rate'> =>
+  piece.kind === 'still' ? { from: piece.from, to: piece.to, rate: AS_RECORDED } : piece.show
 
 /** How long a piece would be if it were played, whether it is or was cut; ms of the talk, exact. */
 export const wholeLength = (piece: Piece): Ms => playedLength(shownSpan(piece))
@@ -43,7 +44,10 @@ export const wholeLength = (piece: Piece): Ms => playedLength(shownSpan(piece))
 /** How much of the finished talk a piece takes, in ms, exact: nothing of it once it was cut. */
 export const pieceLength = (piece: Piece): Ms => (piece.out === undefined ? wholeLength(piece) : 0)
 
-/** When each piece starts; one more entry than there are pieces, the last being the programme's length. A piece that was cut starts where the next one does. */
+/**
+ * When each piece starts; one more entry than there are pieces, the last being the programme's length. A piece that was cut starts
+ * where the next one does.
+ */
 export function pieceStarts({ pieces }: Pick<Programme, 'pieces'>): readonly Ms[] {
   const starts: Ms[] = [0]
   for (const piece of pieces) starts.push(settled((starts.at(-1) ?? 0) + pieceLength(piece)))

@@ -10,7 +10,8 @@ const heard = (stretch: string, length: number): Piece => {
 }
 const known = (values: Readonly<Record<string, number | null>>): ReadonlyMap<StretchId, { readonly loudness: number | null }> =>
   new Map(Object.entries(values).map(([id, loudness]) => [asId<'stretch'>(id), { loudness }]))
-const gains = (pieces: readonly Piece[], values: Readonly<Record<string, number | null>>) => Object.fromEntries(gainsOf({ ...EMPTY_PROGRAMME, pieces }, known(values)))
+const gains = (pieces: readonly Piece[], values: Readonly<Record<string, number | null>>) =>
+  Object.fromEntries(gainsOf({ ...EMPTY_PROGRAMME, pieces }, known(values)))
 
 describe('recordings of one talk', () => {
   it('are brought to one loudness, the shorter to the longer', () => {

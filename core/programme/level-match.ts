@@ -9,7 +9,10 @@ const MOST_GAIN = 10
  * meets its neighbours. All are brought to the mean of what the talk holds, each for as long as it is heard.
  * @returns dB for each stretch that is heard, to a tenth; 0 where its loudness is not known
  */
-export function gainsOf(programme: Programme, stretches: ReadonlyMap<StretchId, Pick<Stretch, 'loudness'>>): ReadonlyMap<StretchId, number> {
+export function gainsOf(
+  programme: Programme,
+  stretches: ReadonlyMap<StretchId, Pick<Stretch, 'loudness'>>,
+): ReadonlyMap<StretchId, number> {
   const heard = new Map<StretchId, Ms>()
   for (const piece of programme.pieces) {
     if (piece.kind === 'still' || piece.voice === null || piece.out !== undefined) continue
@@ -23,9 +26,11 @@ export function gainsOf(programme: Programme, stretches: ReadonlyMap<StretchId, 
     sum += length * loudness
   }
   const mean = time === 0 ? 0 : sum / time
-  return new Map([...heard.keys()].map((stretch) => {
-    const loudness = stretches.get(stretch)?.loudness ?? null
-    const gain = loudness === null ? 0 : Math.max(-MOST_GAIN, Math.min(MOST_GAIN, mean - loudness))
-    return [stretch, Math.round(gain * 10) / 10]
-  }))
+  return new Map(
+    [...heard.keys()].map((stretch) => {
+      const loudness = stretches.get(stretch)?.loudness ?? null
+      const gain = loudness === null ? 0 : Math.max(-MOST_GAIN, Math.min(MOST_GAIN, mean - loudness))
+      return [stretch, Math.round(gain * 10) / 10]
+    }),
+  )
 }

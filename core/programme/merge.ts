@@ -40,7 +40,10 @@ function same(a: unknown, b: unknown): boolean {
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
   if (Array.isArray(a)) return Array.isArray(b) && sameList(a, b)
   const keys = Object.keys(a)
-  return keys.length === Object.keys(b).length && keys.every((key) => key in b && same((a as Readonly<Record<string, unknown>>)[key], (b as Readonly<Record<string, unknown>>)[key]))
+  return (
+    keys.length === Object.keys(b).length &&
+    keys.every((key) => key in b && same((a as Readonly<Record<string, unknown>>)[key], (b as Readonly<Record<string, unknown>>)[key]))
+  )
 }
 
 function sameList(a: readonly unknown[], b: readonly unknown[]): boolean {
@@ -63,8 +66,10 @@ function differing(left: Parts, right: Parts): ReadonlySet<VisitId | null> {
 /** Visits that differ between two programmes, those that only one of them has included. */
 export const changedVisits = (a: Programme, b: Programme): ReadonlySet<VisitId | null> => differing(partsOf(a), partsOf(b))
 
-const common = (order: readonly (VisitId | null)[], others: Parts): readonly (VisitId | null)[] => order.filter((visit) => others.has(visit))
-const sameOrder = (a: readonly (VisitId | null)[], b: readonly (VisitId | null)[]): boolean => a.length === b.length && a.every((visit, n) => visit === b[n])
+const common = (order: readonly (VisitId | null)[], others: Parts): readonly (VisitId | null)[] =>
+  order.filter((visit) => others.has(visit))
+const sameOrder = (a: readonly (VisitId | null)[], b: readonly (VisitId | null)[]): boolean =>
+  a.length === b.length && a.every((visit, n) => visit === b[n])
 
 /** Lays what one order adds into another, each behind what it stands behind there, and takes out what it lacks. */
 function woven(into: readonly (VisitId | null)[], from: readonly (VisitId | null)[], base: Parts): readonly (VisitId | null)[] {
@@ -91,14 +96,20 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
   const changed = [...differing(from, left)]
   for (const visit of changed) {
     if (!same(from.get(visit), right.get(visit)) && !same(left.get(visit), right.get(visit))) {
-      throw new Refusal('conflict', 'This part was changed elsewhere in the meantime. Nothing was overwritten; look at how it is now, and change that.')
+      throw new Refusal(
+        'conflict',
+        'This part was changed elsewhere in the meantime. Nothing was overwritten; look at how it is now, and change that.',
+      )
     }
   }
   const [first, second] = [[...left.keys()], [...right.keys()]]
   const baseOrder = [...from.keys()]
   const moved = (order: readonly (VisitId | null)[], parts: Parts): boolean => !sameOrder(common(order, from), common(baseOrder, parts))
   if (moved(first, left) && moved(second, right) && !sameOrder(common(first, right), common(second, left))) {
-    throw new Refusal('conflict', 'The order was changed elsewhere in the meantime. Nothing was overwritten; look at how it is now, and change that.')
+    throw new Refusal(
+      'conflict',
+      'The order was changed elsewhere in the meantime. Nothing was overwritten; look at how it is now, and change that.',
+    )
   }
   const order = moved(first, left) ? woven(first, second, from) : woven(second, first, from)
   const mineChanged = new Set(changed)
@@ -116,7 +127,12 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
     framings: Object.fromEntries(all.framings),
     inkEdits: all.inkEdits,
     inkAdded: all.inkAdded,
-    slides: { ...theirs.slides, ...Object.fromEntries(Object.entries(mine.slides).filter(([slide, version]) => base.slides[slide as keyof typeof base.slides] !== version)) },
+    slides: {
+      ...theirs.slides,
+      ...Object.fromEntries(
+        Object.entries(mine.slides).filter(([slide, version]) => base.slides[slide as keyof typeof base.slides] !== version),
+      ),
+    },
     revision: theirs.revision + 1,
   }
 }

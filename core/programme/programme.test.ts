@@ -3,7 +3,19 @@ import { describe, expect, it } from 'vitest'
 import { EMPTY_PROGRAMME, asId } from '@core/model'
 import type { Programme } from '@core/model'
 import { SLIDES, anyStretches, film, recorded, still, stretch } from '@core/testing'
-import { append, dub, pieceLength, placeTake, programmeLength, recordedBySlide, replaceFrom, retakeVisit, versionsOf, visitsOf, withoutStretches } from '.'
+import {
+  append,
+  dub,
+  pieceLength,
+  placeTake,
+  programmeLength,
+  recordedBySlide,
+  replaceFrom,
+  retakeVisit,
+  versionsOf,
+  visitsOf,
+  withoutStretches,
+} from '.'
 
 const one = asId<'slide'>('one')
 const two = asId<'slide'>('two')
@@ -12,57 +24,82 @@ const programmes = anyStretches.map((stretches): Programme => film(SLIDES, stret
 
 describe('pieces of a take', () => {
   it('are as long together as its stretches', () => {
-    fc.assert(fc.property(anyStretches, (stretches) => {
-      expect(programmeLength(film(SLIDES, stretches).programme)).toBe(stretches.reduce((sum, part) => sum + part.length, 0))
-    }))
+    fc.assert(
+      fc.property(anyStretches, (stretches) => {
+        expect(programmeLength(film(SLIDES, stretches).programme)).toBe(stretches.reduce((sum, part) => sum + part.length, 0))
+      }),
+    )
   })
 
   it('make one visit of a slide that stays up over a pause, and two of one that is shown again', () => {
     const { programme } = film(SLIDES, [
-      stretch('a', 1000, one), stretch('b', 3000, one, [{ kind: 'show', at: 1000, slide: two, step: 0 }, { kind: 'show', at: 1500, slide: two, step: 1 }, { kind: 'show', at: 2000, slide: one, step: 0 }]),
+      stretch('a', 1000, one),
+      stretch('b', 3000, one, [
+        { kind: 'show', at: 1000, slide: two, step: 0 },
+        { kind: 'show', at: 1500, slide: two, step: 1 },
+        { kind: 'show', at: 2000, slide: one, step: 0 },
+      ]),
     ])
     expect(visitsOf(programme).map((visit) => [visit.slide, visit.start, visit.length, visit.pieces])).toEqual([
-      [one, 0, 2000, [0, 2]], [two, 2000, 1000, [2, 3]], [one, 3000, 1000, [3, 4]],
+      [one, 0, 2000, [0, 2]],
+      [two, 2000, 1000, [2, 3]],
+      [one, 3000, 1000, [3, 4]],
     ])
-    expect(recordedBySlide(visitsOf(programme))).toEqual(new Map([[one, 3000], [two, 1000]]))
+    expect(recordedBySlide(visitsOf(programme))).toEqual(
+      new Map([
+        [one, 3000],
+        [two, 1000],
+      ]),
+    )
   })
 
   it('leave out a slide that another replaced in the same millisecond', () => {
-    const { programme } = film(SLIDES, [stretch('a', 1000, one, [{ kind: 'show', at: 400, slide: two, step: 0 }, { kind: 'show', at: 400, slide: one, step: 0 }])])
+    const { programme } = film(SLIDES, [
+      stretch('a', 1000, one, [
+        { kind: 'show', at: 400, slide: two, step: 0 },
+        { kind: 'show', at: 400, slide: one, step: 0 },
+      ]),
+    ])
     expect(programme.pieces.length).toBe(1)
   })
 })
 
 describe('edits', () => {
   it('append keeps everything and adds at the end', () => {
-    fc.assert(fc.property(programmes, programmes, (before, added) => {
-      const after = append(before, added.pieces, versions)
-      expect(after.pieces.slice(0, before.pieces.length)).toEqual(before.pieces)
-      expect(programmeLength(after)).toBe(programmeLength(before) + programmeLength(added))
-      expect(after.revision).toBe(before.revision + 1)
-    }))
+    fc.assert(
+      fc.property(programmes, programmes, (before, added) => {
+        const after = append(before, added.pieces, versions)
+        expect(after.pieces.slice(0, before.pieces.length)).toEqual(before.pieces)
+        expect(programmeLength(after)).toBe(programmeLength(before) + programmeLength(added))
+        expect(after.revision).toBe(before.revision + 1)
+      }),
+    )
   })
 
   it('replaceFrom keeps exactly what came before and drops what came after', () => {
-    fc.assert(fc.property(programmes, programmes, fc.double({ min: 0, max: 1.2, noNaN: true }), (before, added, share) => {
-      const at = Math.round(programmeLength(before) * share)
-      const after = replaceFrom(before, at, added.pieces, versions)
-      expect(programmeLength(after)).toBe(Math.min(at, programmeLength(before)) + programmeLength(added))
-      const kept = after.pieces.slice(0, after.pieces.length - added.pieces.length)
-      for (const [n, piece] of kept.slice(0, -1).entries()) expect(piece).toEqual(before.pieces[n])
-    }))
+    fc.assert(
+      fc.property(programmes, programmes, fc.double({ min: 0, max: 1.2, noNaN: true }), (before, added, share) => {
+        const at = Math.round(programmeLength(before) * share)
+        const after = replaceFrom(before, at, added.pieces, versions)
+        expect(programmeLength(after)).toBe(Math.min(at, programmeLength(before)) + programmeLength(added))
+        const kept = after.pieces.slice(0, after.pieces.length - added.pieces.length)
+        for (const [n, piece] of kept.slice(0, -1).entries()) expect(piece).toEqual(before.pieces[n])
+      }),
+    )
   })
 
   it('a retake replaces one visit and leaves every other piece as it was', () => {
-    fc.assert(fc.property(programmes, programmes, fc.nat(), (before, added, which) => {
-      const visits = visitsOf(before)
-      const visit = visits[which % visits.length]
-      if (visit === undefined) return
-      const after = retakeVisit(before, visit.id, added.pieces, versions)
-      expect(after.pieces).toEqual([...before.pieces.slice(0, visit.pieces[0]), ...added.pieces, ...before.pieces.slice(visit.pieces[1])])
-      // A visit that is gone does not take the new recording with it.
-      expect(retakeVisit(before, asId('gone'), added.pieces, versions).pieces).toEqual([...before.pieces, ...added.pieces])
-    }))
+    fc.assert(
+      fc.property(programmes, programmes, fc.nat(), (before, added, which) => {
+        const visits = visitsOf(before)
+        const visit = visits[which % visits.length]
+        if (visit === undefined) return
+        const after = retakeVisit(before, visit.id, added.pieces, versions)
+        expect(after.pieces).toEqual([...before.pieces.slice(0, visit.pieces[0]), ...added.pieces, ...before.pieces.slice(visit.pieces[1])])
+        // A visit that is gone does not take the new recording with it.
+        expect(retakeVisit(before, asId('gone'), added.pieces, versions).pieces).toEqual([...before.pieces, ...added.pieces])
+      }),
+    )
   })
 
   it('never change the programme they are given', () => {
@@ -92,14 +129,22 @@ describe('length of a piece', () => {
 describe('what was said again', () => {
   it('takes the place of the rest of its stretch, and stays one visit with what was kept', () => {
     const { programme } = film(SLIDES, [
-      stretch('a', 9000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }], { kept: 6000 }), stretch('b', 3000, two),
+      stretch('a', 9000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }], { kept: 6000 }),
+      stretch('b', 3000, two),
     ])
-    expect(programme.pieces.map((piece) => (piece.kind === 'recorded' ? [piece.slide, piece.show.from, piece.show.to] : []))).toEqual([[one, 0, 4000], [two, 4000, 6000], [two, 0, 3000]])
+    expect(programme.pieces.map((piece) => (piece.kind === 'recorded' ? [piece.slide, piece.show.from, piece.show.to] : []))).toEqual([
+      [one, 0, 4000],
+      [two, 4000, 6000],
+      [two, 0, 3000],
+    ])
     expect(visitsOf(programme).map((visit) => visit.length)).toEqual([4000, 5000])
   })
 
   it('can leave nothing of a stretch, not even a slide that it turned to later', () => {
-    const { programme } = film(SLIDES, [stretch('a', 9000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }], { kept: 0 }), stretch('b', 3000, one)])
+    const { programme } = film(SLIDES, [
+      stretch('a', 9000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }], { kept: 0 }),
+      stretch('b', 3000, one),
+    ])
     expect(programme.pieces.length).toBe(1)
   })
 })
@@ -112,13 +157,15 @@ describe('a take without a voice', () => {
 })
 
 describe('a dub', () => {
-  const stretches = fc.array(fc.record({ length: fc.integer({ min: 1, max: 40_000 }), camera: fc.boolean() }), { maxLength: 3 })
+  const stretches = fc
+    .array(fc.record({ length: fc.integer({ min: 1, max: 40_000 }), camera: fc.boolean() }), { maxLength: 3 })
     .map((list) => list.map((one, n) => ({ ...one, id: asId<'stretch'>(`d${String(n)}`) })))
   const shownAt = (programme: Programme, t: number): unknown => {
     let start = 0
     for (const piece of programme.pieces) {
       const length = pieceLength(piece)
-      if (t < start + length) return piece.kind === 'still' ? [piece.slide, piece.step] : [piece.slide, piece.show.stretch, piece.show.from + t - start]
+      if (t < start + length)
+        return piece.kind === 'still' ? [piece.slide, piece.step] : [piece.slide, piece.show.stretch, piece.show.from + t - start]
       start += length
     }
     return null
@@ -135,21 +182,32 @@ describe('a dub', () => {
   }
 
   it('changes what is heard from there on, for as long as it lasts, and nothing that is shown', () => {
-    fc.assert(fc.property(programmes, stretches, fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (before, voices, start, look) => {
-      const length = programmeLength(before)
-      const at = Math.round(length * start)
-      const t = Math.min(length - 1, Math.floor(length * look))
-      const after = dub(before, at, voices)
-      expect(programmeLength(after)).toBe(length)
-      expect(shownAt(after, t)).toEqual(shownAt(before, t))
-      let from = at
-      const over = voices.find((voice) => {
-        const inside = t >= from && t < from + voice.length
-        if (!inside) from += voice.length
-        return inside
-      })
-      expect(heardAt(after, t, 'voice')).toEqual(over === undefined ? heardAt(before, t, 'voice') : [over.id, t - from])
-      expect(heardAt(after, t, 'camera')).toEqual(over === undefined ? heardAt(before, t, 'camera') : over.camera ? [over.id, t - from] : null)
-    }), { numRuns: 300 })
+    fc.assert(
+      fc.property(
+        programmes,
+        stretches,
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (before, voices, start, look) => {
+          const length = programmeLength(before)
+          const at = Math.round(length * start)
+          const t = Math.min(length - 1, Math.floor(length * look))
+          const after = dub(before, at, voices)
+          expect(programmeLength(after)).toBe(length)
+          expect(shownAt(after, t)).toEqual(shownAt(before, t))
+          let from = at
+          const over = voices.find((voice) => {
+            const inside = t >= from && t < from + voice.length
+            if (!inside) from += voice.length
+            return inside
+          })
+          expect(heardAt(after, t, 'voice')).toEqual(over === undefined ? heardAt(before, t, 'voice') : [over.id, t - from])
+          expect(heardAt(after, t, 'camera')).toEqual(
+            over === undefined ? heardAt(before, t, 'camera') : over.camera ? [over.id, t - from] : null,
+          )
+        },
+      ),
+      { numRuns: 300 },
+    )
   })
 })

@@ -5,15 +5,35 @@ import { indexFilm, revisited, roomToShift, sceneAt } from '@core/scene'
 import { pausesOf } from '@core/pace'
 import { partOf, renderPlan, voiceParts } from '@core/plan'
 import { SLIDES, film, slide, stretch, stroke } from '@core/testing'
-import { applyProgrammeEdit, dub, piecesOfTake, placeTake, programmeLength, reopen, retakeRange, retakeVisit, seamsOf, useRecording, visitsOf, withoutStretches } from '.'
+import {
+  applyProgrammeEdit,
+  dub,
+  piecesOfTake,
+  placeTake,
+  programmeLength,
+  reopen,
+  retakeRange,
+  retakeVisit,
+  seamsOf,
+  useRecording,
+  visitsOf,
+  withoutStretches,
+} from '.'
 import type { ProgrammeEdit } from '.'
 
 const [one, two, three] = [asId<'slide'>('one'), asId<'slide'>('two'), asId<'slide'>('three')]
 const edited = (programme: Programme, ...edits: readonly ProgrammeEdit[]): Programme => edits.reduce(applyProgrammeEdit, programme)
-const inkAt = (made: Film, programme: Programme, t: number): readonly string[] => (sceneAt(indexFilm({ ...made, programme }), t)?.ink ?? []).map((drawn) => String(drawn.stroke.id))
+const inkAt = (made: Film, programme: Programme, t: number): readonly string[] =>
+  (sceneAt(indexFilm({ ...made, programme }), t)?.ink ?? []).map((drawn) => String(drawn.stroke.id))
 const takeOf = (kind: 'full' | 'retake' | 'dub', ...stretches: readonly Stretch[]) => ({ id: asId<'take'>('take'), kind, stretches })
-const withStretches = (made: Film, ...more: readonly Stretch[]): Film => ({ ...made, stretches: new Map([...made.stretches, ...more.map((each) => [each.id, each] as const)]) })
-const [SLOWER, FASTER] = [{ num: 19, den: 20 }, { num: 21, den: 20 }]
+const withStretches = (made: Film, ...more: readonly Stretch[]): Film => ({
+  ...made,
+  stretches: new Map([...made.stretches, ...more.map((each) => [each.id, each] as const)]),
+})
+const [SLOWER, FASTER] = [
+  { num: 19, den: 20 },
+  { num: 21, den: 20 },
+]
 const show = (at: number, on: typeof one, step = 0): Cue => ({ kind: 'show', at, slide: on, step })
 const idOf = (programme: Programme, n: number): VisitId => visitsOf(programme)[n]?.id ?? asId('none')
 
@@ -35,7 +55,14 @@ describe('a take of which nothing counts', () => {
     const { programme } = film(SLIDES, [stretch('s', 9000, one, [show(4000, two)])])
     const nothing = takeOf('full', stretch('gone', 5000, one, [], { kept: 0 }))
     const visit = idOf(programme, 0)
-    for (const intent of [{ kind: 'replaceAll' }, { kind: 'append' }, { kind: 'replaceFrom', at: 100 }, { kind: 'retake', visit }, { kind: 'range', visit, from: 0, to: 900 }, { kind: 'dub', at: 0 }] as const) {
+    for (const intent of [
+      { kind: 'replaceAll' },
+      { kind: 'append' },
+      { kind: 'replaceFrom', at: 100 },
+      { kind: 'retake', visit },
+      { kind: 'range', visit, from: 0, to: 900 },
+      { kind: 'dub', at: 0 },
+    ] as const) {
       expect(placeTake(programme, intent, nothing, SLIDES)).toBe(programme)
     }
   })
@@ -85,7 +112,9 @@ describe('at a slower tempo', () => {
 
   it('a chapter begins where its slide does', () => {
     const odd = edited(made.programme, { kind: 'tempo', visits: [], rate: SLOWER })
-    expect(renderPlan(indexFilm({ ...made, programme: odd }), USUAL_RECIPE).chapters.map(({ start }) => start)).toEqual([0, 20_000 / 0.95, 40_000 / 0.95].map((time) => expect.closeTo(time, 6)))
+    expect(renderPlan(indexFilm({ ...made, programme: odd }), USUAL_RECIPE).chapters.map(({ start }) => start)).toEqual(
+      [0, 20_000 / 0.95, 40_000 / 0.95].map((time) => expect.closeTo(time, 6)),
+    )
   })
 })
 
@@ -94,12 +123,18 @@ describe('saying a part again', () => {
     const { programme } = film(SLIDES, [stretch('s', 9000, one)])
     const stretches = [stretch('first', 4000, one, [], { kept: 0 }), stretch('second', 3000, one)]
     const free = (id: string) => (id === 'first' ? [{ from: 0, to: 3500 }] : [])
-    const placed = placeTake(programme, { kind: 'range', visit: idOf(programme, 0), from: 2000, to: 4000 }, takeOf('retake', ...stretches), SLIDES, free)
+    const placed = placeTake(
+      programme,
+      { kind: 'range', visit: idOf(programme, 0), from: 2000, to: 4000 },
+      takeOf('retake', ...stretches),
+      SLIDES,
+      free,
+    )
     expect(programmeLength(placed)).toBe(9000 - 2000 + 3000)
     expect(seamsOf(placed)).toEqual([])
   })
 
-  it('keeps the framing of the visit\'s rest where it turned to another slide', () => {
+  it("keeps the framing of the visit's rest where it turned to another slide", () => {
     const { programme } = film(SLIDES, [stretch('s', 9000, one)])
     const off = { ...PLAIN_FRAMING, rect: { x: 0, y: 0, w: 0.2, h: 0.3 }, off: true }
     const framed = edited(programme, { kind: 'framing', visits: [idOf(programme, 0)], framing: off })
@@ -117,7 +152,11 @@ describe('one visit', () => {
     const [seam] = seamsOf(moved)
     expect(seam?.visit).toBe(idOf(moved, 2))
     const opened = reopen(moved, seam!.id)
-    expect(visitsOf(opened).map(({ slide: on, length }) => [on, length])).toEqual([[one, 3000], [three, 3000], [two, 3000]])
+    expect(visitsOf(opened).map(({ slide: on, length }) => [on, length])).toEqual([
+      [one, 3000],
+      [three, 3000],
+      [two, 3000],
+    ])
   })
 
   it('that is said again leaves a cut slide beside it where it waits', () => {
@@ -147,28 +186,57 @@ describe('a discarded take', () => {
     const gone = withoutStretches(outer, new Set(['t']))
     let opened = gone
     for (let [seam] = seamsOf(opened); seam !== undefined; [seam] = seamsOf(opened)) opened = reopen(opened, seam.id)
-    expect(visitsOf(opened).map(({ slide: on, length }) => [on, length])).toEqual([[one, 4000], [three, 4000]])
+    expect(visitsOf(opened).map(({ slide: on, length }) => [on, length])).toEqual([
+      [one, 4000],
+      [three, 4000],
+    ])
   })
 })
 
 describe('a voice from a file', () => {
   it('goes with all that its visit showed: what was cut has happened, and what was drawn in Review is there', () => {
     const steps = slide('one', 4)
-    const made = film([steps], [stretch('s', 10_000, one, [
-      show(2000, one, 1), { kind: 'ink', at: 3000, stroke: stroke('cut ink', one, 200) }, { kind: 'blank', at: 3500, on: true }, show(4500, one, 2), show(8000, one, 3),
-    ])])
+    const made = film(
+      [steps],
+      [
+        stretch('s', 10_000, one, [
+          show(2000, one, 1),
+          { kind: 'ink', at: 3000, stroke: stroke('cut ink', one, 200) },
+          { kind: 'blank', at: 3500, on: true },
+          show(4500, one, 2),
+          show(8000, one, 3),
+        ]),
+      ],
+    )
     const visit = idOf(made.programme, 0)
-    const drawn = edited(made.programme, { kind: 'draw', ink: { visit, over: { kind: 'stretch', id: asId('s') }, at: 6500, stroke: stroke('added', one, 300) } })
+    const drawn = edited(made.programme, {
+      kind: 'draw',
+      ink: { visit, over: { kind: 'stretch', id: asId('s') }, at: 6500, stroke: stroke('added', one, 300) },
+    })
     const cut = edited(drawn, { kind: 'cut', parts: [{ from: 2500, to: 5000 }] })
     const shown = revisited({ ...made, programme: cut }, visitsOf(cut)[0]!, 7500)
-    expect(shown?.cues.map((cue) => [cue.kind, cue.at, cue.kind === 'show' ? cue.step : cue.kind === 'ink' ? cue.stroke.id : cue.kind === 'blank' ? cue.on : null])).toEqual([
-      ['show', 2000, 1], ['show', 2500, 2], ['blank', 2500, true], ['ink', 2500, 'cut ink'], ['ink', 4000, 'added'], ['show', 5500, 3],
+    expect(
+      shown?.cues.map((cue) => [
+        cue.kind,
+        cue.at,
+        cue.kind === 'show' ? cue.step : cue.kind === 'ink' ? cue.stroke.id : cue.kind === 'blank' ? cue.on : null,
+      ]),
+    ).toEqual([
+      ['show', 2000, 1],
+      ['show', 2500, 2],
+      ['blank', 2500, true],
+      ['ink', 2500, 'cut ink'],
+      ['ink', 4000, 'added'],
+      ['show', 5500, 3],
     ])
   })
 })
 
 describe('ink that was added in Review', () => {
-  const over = (of: string, at: number, name: string) => ({ kind: 'draw' as const, ink: { visit: asId<'visit'>('s.0'), over: { kind: 'stretch' as const, id: asId<'stretch'>(of) }, at, stroke: stroke(name, one) } })
+  const over = (of: string, at: number, name: string) => ({
+    kind: 'draw' as const,
+    ink: { visit: asId<'visit'>('s.0'), over: { kind: 'stretch' as const, id: asId<'stretch'>(of) }, at, stroke: stroke(name, one) },
+  })
 
   it('is not seen in a part that was said again before it was drawn, and only once in one that opened with it', () => {
     const again = stretch('r', 5000, one, [], { opening: { slide: one, step: 0, blank: false, inset: true, ink: [stroke('early', one)] } })
@@ -189,7 +257,14 @@ describe('ink that was added in Review', () => {
   it('that is deleted is deleted too where another recording opened with it', () => {
     const again = stretch('r', 5000, one, [], { opening: { slide: one, step: 0, blank: false, inset: true, ink: [stroke('k', one)] } })
     const made = withStretches(film(SLIDES, [stretch('s', 20_000, one)]), again)
-    const placed = retakeRange(edited(made.programme, over('s', 1000, 'k')), asId('s.0'), 10_000, 12_000, piecesOfTake(takeOf('retake', again)), {})
+    const placed = retakeRange(
+      edited(made.programme, over('s', 1000, 'k')),
+      asId('s.0'),
+      10_000,
+      12_000,
+      piecesOfTake(takeOf('retake', again)),
+      {},
+    )
     const gone = edited(placed, { kind: 'ink', visit: asId('s.0'), strokes: [asId('k')], change: { kind: 'delete' } })
     expect([inkAt(made, placed, 11_000), inkAt(made, gone, 11_000), inkAt(made, gone, 5000)]).toEqual([['k'], [], []])
   })
@@ -198,7 +273,10 @@ describe('ink that was added in Review', () => {
     const made = film(SLIDES, [stretch('s', 4000, one)])
     const held = edited(made.programme, { kind: 'insert', slide: two, version: 1, length: 8000, before: null, name: 'held' })
     const [still] = held.pieces.flatMap((piece) => (piece.kind === 'still' ? [piece.still] : []))
-    const drawn = edited(held, { kind: 'draw', ink: { visit: asId('held'), over: { kind: 'still', id: still! }, at: 3000, stroke: stroke('k', two) } })
+    const drawn = edited(held, {
+      kind: 'draw',
+      ink: { visit: asId('held'), over: { kind: 'still', id: still! }, at: 3000, stroke: stroke('k', two) },
+    })
     expect([6900, 7100].map((t) => inkAt(made, drawn, t).length)).toEqual([0, 1])
     const cut = edited(drawn, { kind: 'cut', parts: [{ from: 4500, to: 5500 }] })
     expect([5900, 6100].map((t) => inkAt(made, cut, t).length)).toEqual([0, 1])
@@ -215,22 +293,42 @@ describe('ink that was added in Review', () => {
   it('is no pause, and Fit does not cut it away', () => {
     const made = film(SLIDES, [stretch('s', 10_000, one)])
     const peaks = { s: Array.from({ length: 200 }, (_, n) => (n < 20 || n >= 180 ? 120 : 0)) }
-    const drawn = edited(made.programme, { kind: 'draw', ink: { visit: asId('s.0'), over: { kind: 'stretch', id: asId('s') }, at: 4000, stroke: stroke('k', one, 1000) } })
+    const drawn = edited(made.programme, {
+      kind: 'draw',
+      ink: { visit: asId('s.0'), over: { kind: 'stretch', id: asId('s') }, at: 4000, stroke: stroke('k', one, 1000) },
+    })
     expect(pausesOf(made, peaks)).toHaveLength(1)
-    expect(pausesOf({ ...made, programme: drawn }, peaks).map(({ from, to }) => [from, to])).toEqual([[1150, 3800], [5200, 8850]])
+    expect(pausesOf({ ...made, programme: drawn }, peaks).map(({ from, to }) => [from, to])).toEqual([
+      [1150, 3800],
+      [5200, 8850],
+    ])
   })
 
-  it('drawn later stops before it is wiped, and drawn earlier at its recording\'s beginning, however often it is asked', () => {
-    const made = film(SLIDES, [stretch('s', 10_000, one, [{ kind: 'ink', at: 3000, stroke: stroke('k', one, 500) }, { kind: 'wipe', at: 6000, slide: one }])])
+  it("drawn later stops before it is wiped, and drawn earlier at its recording's beginning, however often it is asked", () => {
+    const made = film(SLIDES, [
+      stretch('s', 10_000, one, [
+        { kind: 'ink', at: 3000, stroke: stroke('k', one, 500) },
+        { kind: 'wipe', at: 6000, slide: one },
+      ]),
+    ])
     const most = roomToShift(made.stretches.values(), new Set([asId<'stroke'>('k')]))
     expect(most).toEqual({ earlier: 3000, later: 2500 })
-    const shift = (by: number): ProgrammeEdit => ({ kind: 'ink', visit: asId('s.0'), strokes: [asId('k')], change: { kind: 'shift', by, most } })
+    const shift = (by: number): ProgrammeEdit => ({
+      kind: 'ink',
+      visit: asId('s.0'),
+      strokes: [asId('k')],
+      change: { kind: 'shift', by, most },
+    })
     const late = edited(made.programme, shift(9000), shift(9000))
     expect([5400, 5900, 6100].map((t) => inkAt(made, late, t).length)).toEqual([0, 1, 0])
     const early = edited(made.programme, shift(-9000), shift(-9000), shift(1000))
     expect([900, 1100].map((t) => inkAt(made, early, t).length)).toEqual([0, 1])
     // Kept from before there were bounds, it goes all the same.
-    const unbounded: Programme = { ...EMPTY_PROGRAMME, ...made.programme, inkEdits: [{ stroke: asId('k'), visit: asId('s.0'), hidden: false, colour: null, shift: 99_000 }] }
+    const unbounded: Programme = {
+      ...EMPTY_PROGRAMME,
+      ...made.programme,
+      inkEdits: [{ stroke: asId('k'), visit: asId('s.0'), hidden: false, colour: null, shift: 99_000 }],
+    }
     expect(inkAt(made, unbounded, 6100)).toEqual([])
   })
 })

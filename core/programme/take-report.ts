@@ -59,12 +59,13 @@ export function mutedParts(stretch: Pick<Stretch, 'cues' | 'kept'>): readonly Ti
 function silentParts(stretch: HeardStretch, muted: readonly TimeRange[]): readonly TimeRange[] {
   if (!stretch.voice) return []
   const kept = stretch.peaks.slice(0, Math.ceil((stretch.kept / 1000) * PEAKS_A_SECOND))
-  return silencesOf(kept, LONG_SILENCE).map(({ from, to }) => ({ from, to: Math.min(to, stretch.kept) }))
+  return silencesOf(kept, LONG_SILENCE)
+    .map(({ from, to }) => ({ from, to: Math.min(to, stretch.kept) }))
     .filter((silence) => !muted.some((part) => part.from < silence.to && silence.from < part.to))
 }
 
 /** Mean of loudnesses by power, each for as long as it lasted. */
-function meanLoudness(parts: readonly { readonly loudness: number | null, readonly length: Ms }[]): number | null {
+function meanLoudness(parts: readonly { readonly loudness: number | null; readonly length: Ms }[]): number | null {
   const heard = parts.flatMap(({ loudness, length }) => (loudness === null || length === 0 ? [] : [{ loudness, length }]))
   const time = heard.reduce((sum, part) => sum + part.length, 0)
   if (time === 0) return null
@@ -88,9 +89,16 @@ export function reportOf(stretches: readonly HeardStretch[]): TakeReport {
     clipped: counted.reduce((sum, peaks) => sum + peaks.filter((peak) => peak >= FULL).length, 0) * (1000 / PEAKS_A_SECOND),
     silences: placed.flatMap((one) => one.silences),
     muted: placed.flatMap((one) => one.muted),
-    shown: [...new Set(stretches.filter((stretch) => stretch.kept > 0).flatMap((stretch) => showingsOf(stretch).map((showing) => showing.slide)))],
+    shown: [
+      ...new Set(stretches.filter((stretch) => stretch.kept > 0).flatMap((stretch) => showingsOf(stretch).map((showing) => showing.slide))),
+    ],
     cameraLost: stretches.reduce((sum, stretch) => sum + stretch.cameraLost, 0),
-    timing: stretches.some((stretch) => stretch.timing === 'approximate') ? 'approximate' : stretches.find((stretch) => stretch.timing !== null)?.timing ?? null,
-    stumbles: stretches.reduce((sum, stretch) => sum + stretch.cues.filter((cue) => cue.kind === 'stumble' && cue.at < stretch.kept).length, 0),
+    timing: stretches.some((stretch) => stretch.timing === 'approximate')
+      ? 'approximate'
+      : (stretches.find((stretch) => stretch.timing !== null)?.timing ?? null),
+    stumbles: stretches.reduce(
+      (sum, stretch) => sum + stretch.cues.filter((cue) => cue.kind === 'stumble' && cue.at < stretch.kept).length,
+      0,
+    ),
   }
 }

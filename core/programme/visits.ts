@@ -34,7 +34,8 @@ export function visitsOf(programme: Pick<Programme, 'pieces'>): readonly Visit[]
 }
 
 /** The pieces of a visit that are played, in order. */
-export const piecesOfVisit = ({ pieces }: Pick<Programme, 'pieces'>, visit: Visit): readonly Piece[] => pieces.slice(...visit.pieces).filter((piece) => piece.out === undefined)
+export const piecesOfVisit = ({ pieces }: Pick<Programme, 'pieces'>, visit: Visit): readonly Piece[] =>
+  pieces.slice(...visit.pieces).filter((piece) => piece.out === undefined)
 
 /** How long each slide is up in all its visits. */
 export function recordedBySlide(visits: readonly Visit[]): ReadonlyMap<SlideId, Ms> {

@@ -12,7 +12,10 @@ interface Begun {
 
 /** Recordings whose ink a piece shows by itself. */
 const shownByItself = (piece: Piece): ReadonlySet<string> =>
-  new Set([groundKey(groundOf(piece)), ...(piece.kind === 'still' && piece.of !== undefined ? [groundKey({ kind: 'stretch', id: piece.of.stretch })] : [])])
+  new Set([
+    groundKey(groundOf(piece)),
+    ...(piece.kind === 'still' && piece.of !== undefined ? [groundKey({ kind: 'stretch', id: piece.of.stretch })] : []),
+  ])
 
 /** Strokes that a piece's recording opened with. */
 const openedWith = (stretch: Stretch | undefined): ReadonlySet<string> => new Set(stretch?.opening.ink.map((stroke) => stroke.id))
@@ -21,17 +24,28 @@ const openedWith = (stretch: Stretch | undefined): ReadonlySet<string> => new Se
 function begunIn(piece: Piece, stretch: Stretch | undefined, ink: InkAfterwards): readonly Begun[] {
   const ground = groundKey(groundOf(piece))
   const { to } = shownSpan(piece)
-  return (ink.added.get(ground) ?? []).filter(({ at, stroke }) => at < to && stroke.slide === piece.slide && ink.edits.get(stroke.id)?.hidden !== true
-    && goneAt(stretch?.cues ?? [], stroke, at) >= to).map(({ stroke }) => ({ ground, lying: { stroke, from: -Infinity, whole: -Infinity, until: Infinity } }))
+  return (ink.added.get(ground) ?? [])
+    .filter(
+      ({ at, stroke }) =>
+        at < to &&
+        stroke.slide === piece.slide &&
+        ink.edits.get(stroke.id)?.hidden !== true &&
+        goneAt(stretch?.cues ?? [], stroke, at) >= to,
+    )
+    .map(({ stroke }) => ({ ground, lying: { stroke, from: -Infinity, whole: -Infinity, until: Infinity } }))
 }
 
 /**
- * What was added over one recording and lies on its slide where the visit goes on in another: ink stays until it is wiped. It is there from the moment
- * at which it was drawn on, in the order in which the visit is played, and nowhere twice.
+ * What was added over one recording and lies on its slide where the visit goes on in another: ink stays until it is wiped. It is there
+ * from the moment at which it was drawn on, in the order in which the visit is played, and nowhere twice.
  * @param stretches as they are seen
  * @returns for each piece, by its place, strokes in the piece's own time; none for most
  */
-export function carriedInk({ programme }: Pick<Film, 'programme'>, stretches: ReadonlyMap<StretchId, Stretch>, ink: InkAfterwards): ReadonlyMap<number, readonly LyingStroke[]> {
+export function carriedInk(
+  { programme }: Pick<Film, 'programme'>,
+  stretches: ReadonlyMap<StretchId, Stretch>,
+  ink: InkAfterwards,
+): ReadonlyMap<number, readonly LyingStroke[]> {
   const carried = new Map<number, readonly LyingStroke[]>()
   if (ink.added.size === 0) return carried
   let begun: readonly Begun[] = []
@@ -43,7 +57,10 @@ export function carriedInk({ programme }: Pick<Film, 'programme'>, stretches: Re
     const stretch = piece.kind === 'still' ? undefined : stretches.get(piece.show.stretch)
     const { from, to } = shownSpan(piece)
     const [own, there] = [shownByItself(piece), openedWith(stretch)]
-    const brought = begun.map(({ ground, lying }): Begun => ({ ground, lying: { ...lying, until: goneAt(stretch?.cues ?? [], lying.stroke, from - 1) } }))
+    const brought = begun.map(({ ground, lying }): Begun => ({
+      ground,
+      lying: { ...lying, until: goneAt(stretch?.cues ?? [], lying.stroke, from - 1) },
+    }))
     const seen = brought.filter(({ ground, lying }) => !own.has(ground) && !there.has(lying.stroke.id)).map(({ lying }) => lying)
     if (seen.length > 0) carried.set(n, seen)
     const left = brought.filter(({ ground, lying }) => ground !== groundKey(groundOf(piece)) && lying.until >= to)

@@ -9,10 +9,13 @@ const one = asId<'slide'>('one')
 const two = asId<'slide'>('two')
 const left = { ...PLAIN_FRAMING, rect: { x: 0, y: 0.6, w: 0.2, h: 0.3 } }
 const right = { ...PLAIN_FRAMING, rect: { x: 0.8, y: 0.6, w: 0.2, h: 0.3 } }
-const talk = (second: Partial<Slide>, first: Partial<Slide> = {}) => indexFilm(film(
-  [slide('one', 1, { framing: left, ...first }), slide('two', 1, { framing: left, ...second })],
-  [stretch('s', 10_000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }])],
-))
+const talk = (second: Partial<Slide>, first: Partial<Slide> = {}) =>
+  indexFilm(
+    film(
+      [slide('one', 1, { framing: left, ...first }), slide('two', 1, { framing: left, ...second })],
+      [stretch('s', 10_000, one, [{ kind: 'show', at: 4000, slide: two, step: 0 }])],
+    ),
+  )
 
 describe('from slide to slide', () => {
   it('a slide that fades comes in over what was there last, and is alone after half a second', () => {
@@ -56,11 +59,26 @@ describe('from slide to slide', () => {
 })
 
 describe('points that come one by one', () => {
-  const points = (reveal: 'appear' | 'fade') => recomposed(
-    { ...slide('one'), composition: { ...emptyComposition('points', 'paper'), body: '- a\n- b', reveal } }, { width: 16, height: 9 })
-  const coming = (reveal: 'appear' | 'fade', at: number) => sceneAt(indexFilm(film(
-    [points(reveal)], [stretch('s', 5000, one, [{ kind: 'show', at: 1000, slide: one, step: 1 }, { kind: 'show', at: 3000, slide: one, step: 0 }])],
-  )), at)?.coming
+  const points = (reveal: 'appear' | 'fade') =>
+    recomposed(
+      { ...slide('one'), composition: { ...emptyComposition('points', 'paper'), body: '- a\n- b', reveal } },
+      { width: 16, height: 9 },
+    )
+  const coming = (reveal: 'appear' | 'fade', at: number) =>
+    sceneAt(
+      indexFilm(
+        film(
+          [points(reveal)],
+          [
+            stretch('s', 5000, one, [
+              { kind: 'show', at: 1000, slide: one, step: 1 },
+              { kind: 'show', at: 3000, slide: one, step: 0 },
+            ]),
+          ],
+        ),
+      ),
+      at,
+    )?.coming
 
   it('come in for a third of a second when they fade, and are there at once when they appear', () => {
     expect([coming('fade', 999), coming('fade', 1000 + REVEAL / 2), coming('fade', 1000 + REVEAL)]).toEqual([1, 0.5, 1])

@@ -14,7 +14,10 @@ export const eased = (share: number): number => share * share * (3 - 2 * share)
 const between = (a: number, b: number, share: number): number => a + (b - a) * share
 
 export const rectBetween = (a: Rect, b: Rect, share: number): Rect => ({
-  x: between(a.x, b.x, share), y: between(a.y, b.y, share), w: between(a.w, b.w, share), h: between(a.h, b.h, share),
+  x: between(a.x, b.x, share),
+  y: between(a.y, b.y, share),
+  w: between(a.w, b.w, share),
+  h: between(a.h, b.h, share),
 })
 
 /** A framing on its way from one to another: it lies over the slide while it moves. */

@@ -12,23 +12,30 @@ export const groundKey = ({ kind, id }: InkGround): string => `${kind}:${id}`
 
 /** What ink is drawn over on a piece. */
 export const groundOf = (piece: Piece): InkGround =>
-  (piece.kind === 'still' ? { kind: 'still', id: piece.still } : { kind: 'stretch', id: piece.show.stretch })
+  piece.kind === 'still' ? { kind: 'still', id: piece.still } : { kind: 'stretch', id: piece.show.stretch }
 
 /** A still as a recording of nothing: what is seen on it is the ink that was added. */
 export const heldStretch = ({ slide, step }: StillPiece): Stretch => ({
-  id: asId(''), length: Infinity, kept: Infinity, camera: false, voice: false, opening: { slide, step, blank: false, inset: false, ink: [] }, cues: [],
+  id: asId(''),
+  length: Infinity,
+  kept: Infinity,
+  camera: false,
+  voice: false,
+  opening: { slide, step, blank: false, inset: false, ink: [] },
+  cues: [],
 })
 
 export function inkAfterwards(programme: Pick<Programme, 'inkEdits' | 'inkAdded'>): InkAfterwards {
   const added = new Map<string, AddedInk[]>()
   for (const ink of programme.inkAdded) {
     const key = groundKey(ink.over)
-    added.set(key, [...added.get(key) ?? [], ink])
+    added.set(key, [...(added.get(key) ?? []), ink])
   }
   return { edits: new Map(programme.inkEdits.map((edit) => [edit.stroke, edit])), added }
 }
 
-const recoloured = (stroke: Stroke, edit: InkEdit | undefined): Stroke => (edit?.colour == null ? stroke : { ...stroke, colour: edit.colour })
+const recoloured = (stroke: Stroke, edit: InkEdit | undefined): Stroke =>
+  edit?.colour == null ? stroke : { ...stroke, colour: edit.colour }
 
 /** A cue of ink that was added, in the time of what it was drawn over. */
 export const cueOfAdded = ({ at, stroke }: AddedInk): Cue => ({ kind: 'ink', at, stroke })
@@ -37,7 +44,8 @@ export const cueOfAdded = ({ at, stroke }: AddedInk): Cue => ({ kind: 'ink', at,
 export const strokeLength = (stroke: Stroke): Ms => stroke.points.at(-1)?.dt ?? 0
 
 /**
- * When a stroke is taken off that was begun at some time; Infinity when it stays. What happened in the very millisecond in which it was begun came before it.
+ * When a stroke is taken off that was begun at some time; Infinity when it stays. What happened in the very millisecond in which it was
+ * begun came before it.
  * @param cues in order
  */
 export function goneAt(cues: readonly Cue[], stroke: Stroke, begun: Ms): Ms {
@@ -48,14 +56,20 @@ export function goneAt(cues: readonly Cue[], stroke: Stroke, begun: Ms): Ms {
   return Infinity
 }
 
-/** How far a stroke can be drawn earlier and later than it was: within its stretch, and so that it is there before it is taken off; in ms, both 0 or more. */
-export function shiftRoom(stretch: Pick<Stretch, 'cues' | 'length'>, at: Ms, stroke: Stroke): { readonly earlier: Ms, readonly later: Ms } {
+/**
+ * How far a stroke can be drawn earlier and later than it was: within its stretch, and so that it is there before it is taken off; in
+ * ms, both 0 or more.
+ */
+export function shiftRoom(stretch: Pick<Stretch, 'cues' | 'length'>, at: Ms, stroke: Stroke): { readonly earlier: Ms; readonly later: Ms } {
   const last = Math.min(goneAt(stretch.cues, stroke, at) - Math.max(1, strokeLength(stroke)), stretch.length)
   return { earlier: Math.max(0, at), later: Math.max(0, last - at) }
 }
 
 /** How far strokes of recordings can be drawn earlier and later together, counted from where they were drawn. */
-export function roomToShift(stretches: Iterable<Pick<Stretch, 'cues' | 'length'>>, strokes: ReadonlySet<StrokeId>): { readonly earlier: Ms, readonly later: Ms } {
+export function roomToShift(
+  stretches: Iterable<Pick<Stretch, 'cues' | 'length'>>,
+  strokes: ReadonlySet<StrokeId>,
+): { readonly earlier: Ms; readonly later: Ms } {
   let [earlier, later] = [Infinity, Infinity]
   for (const stretch of stretches) {
     for (const cue of stretch.cues) {
@@ -76,7 +90,10 @@ function inkCue(cue: Extract<Cue, { kind: 'ink' }>, stretch: Stretch, edit: InkE
   return { ...cue, at: cue.at + Math.max(-earlier, Math.min(later, edit.shift)), stroke: recoloured(cue.stroke, edit) }
 }
 
-/** A stretch with its ink as it is to be seen: strokes recoloured, drawn earlier or later, left out, and added. Nothing else of it changes. */
+/**
+ * A stretch with its ink as it is to be seen: strokes recoloured, drawn earlier or later, left out, and added. Nothing else of it
+ * changes.
+ */
 export function withInkAfterwards(stretch: Stretch, ink: InkAfterwards, ground: InkGround = { kind: 'stretch', id: stretch.id }): Stretch {
   const { edits } = ink
   const added = ink.added.get(groundKey(ground)) ?? []
@@ -85,6 +102,8 @@ export function withInkAfterwards(stretch: Stretch, ink: InkAfterwards, ground: 
   // What the stretch opened with lies there already.
   const cues = [...stretch.cues, ...added.filter(({ stroke }) => !there.has(stroke.id)).map(cueOfAdded)]
   const shown = cues.map((cue) => (cue.kind === 'ink' ? inkCue(cue, stretch, edits.get(cue.stroke.id)) : cue)).filter((cue) => cue !== null)
-  const opening = stretch.opening.ink.filter((stroke) => edits.get(stroke.id)?.hidden !== true).map((stroke) => recoloured(stroke, edits.get(stroke.id)))
+  const opening = stretch.opening.ink
+    .filter((stroke) => edits.get(stroke.id)?.hidden !== true)
+    .map((stroke) => recoloured(stroke, edits.get(stroke.id)))
   return { ...stretch, opening: { ...stretch.opening, ink: opening }, cues: shown.sort((a, b) => a.at - b.at) }
 }

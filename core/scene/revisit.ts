@@ -21,16 +21,21 @@ function atRate(stroke: Stroke, { num, den }: Ratio): Stroke {
 /** A cue of what is seen, at its time in the talk; null for what is only heard, or said about it. */
 function placed(cue: Cue, at: Ms, rate: Ratio): Cue | null {
   switch (cue.kind) {
-    case 'ink': return { ...cue, at, stroke: atRate(cue.stroke, rate) }
-    case 'point': return { ...cue, at, path: cue.path.map((point) => ({ ...point, dt: Math.round((point.dt * rate.den) / rate.num) })) }
+    case 'ink':
+      return { ...cue, at, stroke: atRate(cue.stroke, rate) }
+    case 'point':
+      return { ...cue, at, path: cue.path.map((point) => ({ ...point, dt: Math.round((point.dt * rate.den) / rate.num) })) }
     case 'show':
     case 'erase':
     case 'wipe':
     case 'blank':
-    case 'inset': return { ...cue, at }
+    case 'inset':
+      return { ...cue, at }
     case 'mute':
-    case 'stumble': return null
-    default: return unreachable(cue)
+    case 'stumble':
+      return null
+    default:
+      return unreachable(cue)
   }
 }
 
@@ -43,20 +48,23 @@ function turning(from: Snapshot, to: Snapshot, at: Ms): readonly Cue[] {
     ...(from.blank === to.blank ? [] : [{ kind: 'blank' as const, at, on: to.blank }]),
     ...(from.inset === to.inset ? [] : [{ kind: 'inset' as const, at, on: to.inset }]),
     ...from.ink.filter(({ id }) => !has.has(id)).map(({ id }) => ({ kind: 'erase' as const, at, stroke: id })),
-    ...to.ink.filter(({ id }) => !had.has(id)).map((stroke) => ({ kind: 'ink' as const, at, stroke: { ...stroke, points: stroke.points.map((point) => ({ ...point, dt: 0 })) } })),
+    ...to.ink
+      .filter(({ id }) => !had.has(id))
+      .map((stroke) => ({ kind: 'ink' as const, at, stroke: { ...stroke, points: stroke.points.map((point) => ({ ...point, dt: 0 })) } })),
   ]
 }
 
 /**
- * All that a visit shows, as a stretch of its own would hold it: steps and ink at their times, with what happened in parts that were cut and what
- * was drawn in Review. For a voice that comes from elsewhere, such as a file.
+ * All that a visit shows, as a stretch of its own would hold it: steps and ink at their times, with what happened in parts that were
+ * cut and what was drawn in Review. For a voice that comes from elsewhere, such as a file.
  * @param length of the new stretch, in ms: what would come later is there by its end
  * @returns null when nothing of the visit is played
  */
 export function revisited(film: Film, visit: Visit, length: Ms): Revisit | null {
   const ink = inkAfterwards(film.programme)
   const index = indexFilm(film)
-  const seen = (piece: Piece): Stretch => withInkAfterwards(piece.kind === 'still' ? heldStretch(piece) : stretchOf(film, piece.show.stretch), ink, groundOf(piece))
+  const seen = (piece: Piece): Stretch =>
+    withInkAfterwards(piece.kind === 'still' ? heldStretch(piece) : stretchOf(film, piece.show.stretch), ink, groundOf(piece))
   const heldAs = (number: number): Snapshot => {
     const scene = sceneIn(index, number, 0)
     return { slide: scene.slide, step: scene.step, blank: scene.shown === null, inset: true, ink: scene.ink.map(({ stroke }) => stroke) }

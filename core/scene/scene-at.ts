@@ -1,6 +1,22 @@
 import { framingOf, stageRect } from '@core/layout'
 import { pieceLength, pieceStarts, shownSpan, sourceAt } from '@core/programme'
-import type { Film, Framing, Ms, Piece, Point, Rect, Slide, SlideId, Span, Step, StillId, StillPiece, Stretch, StretchId, Transition } from '@core/model'
+import type {
+  Film,
+  Framing,
+  Ms,
+  Piece,
+  Point,
+  Rect,
+  Slide,
+  SlideId,
+  Span,
+  Step,
+  StillId,
+  StillPiece,
+  Stretch,
+  StretchId,
+  Transition,
+} from '@core/model'
 import { carriedInk } from './carried-ink'
 import { EASE, REVEAL, TRANSITION, eased, framingBetween, rectBetween, sameFraming } from './change'
 import { lastNotAfter } from './search'
@@ -34,9 +50,9 @@ export interface Scene extends SlideView {
   readonly slide: SlideId
   readonly step: number
   readonly inset: InsetScene | null
-  readonly voice: { readonly stretch: StretchId, readonly at: Ms } | null
+  readonly voice: { readonly stretch: StretchId; readonly at: Ms } | null
   /** One slide is taking the place of another: which, how, and how far, 0 to 1. */
-  readonly transition: { readonly kind: Exclude<Transition, 'cut'>, readonly progress: number, readonly from: SlideView } | null
+  readonly transition: { readonly kind: Exclude<Transition, 'cut'>; readonly progress: number; readonly from: SlideView } | null
 }
 
 /** A film prepared for asking what is on screen at any time. */
@@ -56,9 +72,12 @@ export interface FilmIndex {
 }
 
 /** Stretches that a piece names, for what it shows, for its voice, its camera or its ink. */
-export const stretchesOf = (piece: Piece): readonly StretchId[] => (piece.kind === 'still'
-  ? piece.of === undefined ? [] : [piece.of.stretch]
-  : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? []))
+export const stretchesOf = (piece: Piece): readonly StretchId[] =>
+  piece.kind === 'still'
+    ? piece.of === undefined
+      ? []
+      : [piece.of.stretch]
+    : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? [])
 
 function heldTracksOf({ programme }: Film, ink: InkAfterwards): ReadonlyMap<StillId, Track> {
   const tracks = new Map<StillId, Track>()
@@ -99,13 +118,22 @@ export function indexFilm(film: Film): FilmIndex {
   const starts = pieceStarts(film.programme)
   const framings = new Map([...film.slides.values()].map((slide) => [slide.id, framingOf(slide, film.shape)]))
   return {
-    film, length: starts.at(-1) ?? 0, starts, tracks, heldTracks: heldTracksOf(film, ink), carried: carriedInk(film, seen, ink),
-    before: playedBefore(film.programme.pieces), framings,
+    film,
+    length: starts.at(-1) ?? 0,
+    starts,
+    tracks,
+    heldTracks: heldTracksOf(film, ink),
+    carried: carriedInk(film, seen, ink),
+    before: playedBefore(film.programme.pieces),
+    framings,
   }
 }
 
-/** What a piece shows while it lasts: its track, where on that it begins, and at what rate it goes on; null when there is none, or it was cut. */
-export function trackIn(index: FilmIndex, number: number): { readonly track: Track, readonly span: Pick<Span, 'from' | 'rate'> } | null {
+/**
+ * What a piece shows while it lasts: its track, where on that it begins, and at what rate it goes on; null when there is none, or it
+ * was cut.
+ */
+export function trackIn(index: FilmIndex, number: number): { readonly track: Track; readonly span: Pick<Span, 'from' | 'rate'> } | null {
   const piece = index.film.programme.pieces[number]
   if (piece === undefined || piece.out !== undefined) return null
   const track = piece.kind === 'still' ? index.heldTracks.get(piece.still) : index.tracks.get(piece.show.stretch)
@@ -138,7 +166,7 @@ export const stepOf = (slide: Slide, step: number): Step => {
 export const LAST_MOMENT = 1e-3
 
 /** Which piece is on at `t`, and how far into it. Past the end it is the last moment of the last piece. */
-export function pieceAt(index: FilmIndex, t: Ms): { readonly piece: Piece, readonly number: number, readonly into: Ms } | null {
+export function pieceAt(index: FilmIndex, t: Ms): { readonly piece: Piece; readonly number: number; readonly into: Ms } | null {
   const { pieces } = index.film.programme
   const clamped = Math.max(0, Math.min(t, index.length - LAST_MOMENT))
   // One that was cut takes no time and starts where the next one does, so it is never the last that has started.
@@ -173,9 +201,16 @@ function withCarried(index: FilmIndex, number: number, at: Ms, ink: readonly Dra
 function heldMoment(index: FilmIndex, number: number, piece: StillPiece, at: Ms): Scene {
   const lying = piece.of === undefined ? [] : drawnAt(index.tracks.get(piece.of.stretch), piece.slide, piece.of.at)
   return {
-    slide: piece.slide, step: piece.step, shown: stepOf(slideOf(index.film, piece.slide), piece.step),
+    slide: piece.slide,
+    step: piece.step,
+    shown: stepOf(slideOf(index.film, piece.slide), piece.step),
     ink: withCarried(index, number, at, [...lying, ...drawnAt(index.heldTracks.get(piece.still), piece.slide, at)]),
-    spot: null, stage: WHOLE, coming: 1, inset: null, voice: null, transition: null,
+    spot: null,
+    stage: WHOLE,
+    coming: 1,
+    inset: null,
+    voice: null,
+    transition: null,
   }
 }
 
@@ -202,9 +237,7 @@ function momentIn(index: FilmIndex, number: number, into: Ms): Scene {
     spot: blank ? null : track.spotAt(at),
     stage: insetOn ? stageRect(framing) : WHOLE,
     coming: revealed && reveals(slideOf(index.film, slide)) ? eased(Math.max(0, at - since) / REVEAL) : 1,
-    inset: insetOn && piece.camera !== null
-      ? { stretch: piece.camera.stretch, at: sourceAt(piece.camera, into), framing }
-      : null,
+    inset: insetOn && piece.camera !== null ? { stretch: piece.camera.stretch, at: sourceAt(piece.camera, into), framing } : null,
     voice: piece.voice === null ? null : { stretch: piece.voice.stretch, at: sourceAt(piece.voice, into) },
     transition: null,
   }
@@ -226,7 +259,7 @@ function momentBefore(index: FilmIndex, number: number): Scene | null {
  * For how long after its beginning a piece is still changing from what was on before it.
  * @returns ms; `face` is how long the face moves, `slide` how long the slide takes to come
  */
-export function changesAt(index: FilmIndex, number: number): { readonly face: Ms, readonly slide: Ms } {
+export function changesAt(index: FilmIndex, number: number): { readonly face: Ms; readonly slide: Ms } {
   const piece = index.film.programme.pieces[number]
   const before = momentBefore(index, number)
   if (piece === undefined || before === null) return { face: 0, slide: 0 }
@@ -255,10 +288,14 @@ export function sceneIn(index: FilmIndex, number: number, into: Ms): Scene {
   return {
     ...now,
     ...(moves && before.inset !== null && now.inset !== null
-      ? { inset: { ...now.inset, framing: framingBetween(before.inset.framing, now.inset.framing, share) }, stage: rectBetween(before.stage, now.stage, share) }
+      ? {
+          inset: { ...now.inset, framing: framingBetween(before.inset.framing, now.inset.framing, share) },
+          stage: rectBetween(before.stage, now.stage, share),
+        }
       : {}),
-    transition: kind === 'cut' || before.shown === null || now.shown === null
-      ? null
-      : { kind, progress: eased(Math.max(0, into) / TRANSITION), from: before },
+    transition:
+      kind === 'cut' || before.shown === null || now.shown === null
+        ? null
+        : { kind, progress: eased(Math.max(0, into) / TRANSITION), from: before },
   }
 }

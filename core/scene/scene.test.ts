@@ -20,10 +20,12 @@ function replay(of: Stretch, at: number) {
     if (cue.kind === 'erase') lying.delete(cue.stroke)
     if (cue.kind === 'wipe') for (const [id, ink] of lying) if (ink.stroke.slide === cue.slide) lying.delete(id)
   }
-  const ink = [...lying.values()].filter((cue) => cue.stroke.slide === on).map((cue) => {
-    const length = cue.stroke.points.at(-1)?.dt ?? 0
-    return { id: cue.stroke.id, elapsed: at >= cue.at + length ? null : at - cue.at }
-  })
+  const ink = [...lying.values()]
+    .filter((cue) => cue.stroke.slide === on)
+    .map((cue) => {
+      const length = cue.stroke.points.at(-1)?.dt ?? 0
+      return { id: cue.stroke.id, elapsed: at >= cue.at + length ? null : at - cue.at }
+    })
   const [from, to] = [spot?.path[0], spot?.path.at(-1)]
   const lasts = spot !== null && from !== undefined && to !== undefined && at <= spot.at + to.dt
   const share = spot === null || to === undefined || to.dt === 0 ? 0 : (at - spot.at) / to.dt
@@ -33,31 +35,56 @@ function replay(of: Stretch, at: number) {
 
 describe('sceneAt', () => {
   it('agrees with a naive replay of the cues at any time', () => {
-    fc.assert(fc.property(anyStretch('s'), fc.double({ min: 0, max: 1, noNaN: true }), (of, share) => {
-      const at = Math.floor(share * (of.length - 1))
-      const scene = sceneAt(indexFilm(film(SLIDES, [of])), at)
-      const slow = replay(of, at)
-      expect(scene).not.toBeNull()
-      expect({
-        slide: scene?.slide, step: scene?.step, blank: scene?.shown === null, inset: scene?.inset !== null,
-        ink: scene?.ink.map((drawn) => ({ id: drawn.stroke.id, elapsed: drawn.elapsed })),
-        spot: scene?.spot == null ? null : Math.round(scene.spot.x * 1e6),
-      }).toEqual(slow)
-    }), { numRuns: 500 })
+    fc.assert(
+      fc.property(anyStretch('s'), fc.double({ min: 0, max: 1, noNaN: true }), (of, share) => {
+        const at = Math.floor(share * (of.length - 1))
+        const scene = sceneAt(indexFilm(film(SLIDES, [of])), at)
+        const slow = replay(of, at)
+        expect(scene).not.toBeNull()
+        expect({
+          slide: scene?.slide,
+          step: scene?.step,
+          blank: scene?.shown === null,
+          inset: scene?.inset !== null,
+          ink: scene?.ink.map((drawn) => ({ id: drawn.stroke.id, elapsed: drawn.elapsed })),
+          spot: scene?.spot == null ? null : Math.round(scene.spot.x * 1e6),
+        }).toEqual(slow)
+      }),
+      { numRuns: 500 },
+    )
   })
 
   it('goes on from a snapshot as it would have gone on by itself', () => {
-    fc.assert(fc.property(anyStretch('s'), fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (of, share, later) => {
-      const cut = Math.floor(share * (of.length - 1))
-      const drawing = of.cues.some((cue) => cue.kind === 'ink' && cue.at <= cut && cue.at + (cue.stroke.points.at(-1)?.dt ?? 0) > cut)
-      fc.pre(!drawing)
-      // What was pointed at before the cut has no place in what follows.
-      const rest = { ...of, opening: snapshotAt(of, cut), length: of.length - cut, kept: of.length - cut, cues: of.cues.filter((cue) => cue.at > cut).map((cue) => ({ ...cue, at: cue.at - cut })) }
-      const at = Math.floor(later * (rest.length - 1))
-      const [whole, part] = [sceneAt(indexFilm(film(SLIDES, [of])), cut + at), sceneAt(indexFilm(film(SLIDES, [rest])), at)]
-      expect([part?.slide, part?.step, part?.shown, part?.ink.map(({ stroke }) => stroke.id)]).toEqual([whole?.slide, whole?.step, whole?.shown, whole?.ink.map(({ stroke }) => stroke.id)])
-      expect(part?.inset === null).toBe(whole?.inset === null)
-    }), { numRuns: 500 })
+    fc.assert(
+      fc.property(
+        anyStretch('s'),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (of, share, later) => {
+          const cut = Math.floor(share * (of.length - 1))
+          const drawing = of.cues.some((cue) => cue.kind === 'ink' && cue.at <= cut && cue.at + (cue.stroke.points.at(-1)?.dt ?? 0) > cut)
+          fc.pre(!drawing)
+          // What was pointed at before the cut has no place in what follows.
+          const rest = {
+            ...of,
+            opening: snapshotAt(of, cut),
+            length: of.length - cut,
+            kept: of.length - cut,
+            cues: of.cues.filter((cue) => cue.at > cut).map((cue) => ({ ...cue, at: cue.at - cut })),
+          }
+          const at = Math.floor(later * (rest.length - 1))
+          const [whole, part] = [sceneAt(indexFilm(film(SLIDES, [of])), cut + at), sceneAt(indexFilm(film(SLIDES, [rest])), at)]
+          expect([part?.slide, part?.step, part?.shown, part?.ink.map(({ stroke }) => stroke.id)]).toEqual([
+            whole?.slide,
+            whole?.step,
+            whole?.shown,
+            whole?.ink.map(({ stroke }) => stroke.id),
+          ])
+          expect(part?.inset === null).toBe(whole?.inset === null)
+        },
+      ),
+      { numRuns: 500 },
+    )
   })
 
   it('goes on over a pause with the ink that the next stretch opened with', () => {

@@ -17,14 +17,17 @@ export interface DrawnStroke {
 }
 
 /** A stroke as it is at a time. */
-export const drawnStroke = ({ stroke, from, whole }: LyingStroke, at: Ms): DrawnStroke => ({ stroke, elapsed: at >= whole ? null : at - from })
+export const drawnStroke = ({ stroke, from, whole }: LyingStroke, at: Ms): DrawnStroke => ({
+  stroke,
+  elapsed: at >= whole ? null : at - from,
+})
 
 /** What is shown, since when, and what was shown before that; null when it was there from the first. */
 export interface Shown {
   readonly slide: SlideId
   readonly step: number
   readonly since: Ms
-  readonly before: { readonly slide: SlideId, readonly step: number } | null
+  readonly before: { readonly slide: SlideId; readonly step: number } | null
 }
 
 /** What a stretch shows, prepared for asking at any time. */
@@ -35,7 +38,7 @@ export interface Track {
   /** Where the pointer's spot is; null while there is none, and from the moment on at which its path ends. */
   spotAt: (at: Ms) => Point | null
   /** When each spot appears and when it is gone, ascending. */
-  readonly spots: readonly { readonly from: Ms, readonly to: Ms }[]
+  readonly spots: readonly { readonly from: Ms; readonly to: Ms }[]
   /** Strokes on a slide that have begun and are not gone, in the order they were begun. The same list as long as nothing of it changes. */
   drawnAt: (slide: SlideId, at: Ms) => readonly DrawnStroke[]
   /** Times, ascending, at which something other than growing ink or the camera changes. */
@@ -51,7 +54,7 @@ interface Switch<Value> {
   readonly values: readonly Value[]
 }
 
-function switches<Value>(opening: Value, events: readonly { readonly at: Ms, readonly value: Value }[]): Switch<Value> {
+function switches<Value>(opening: Value, events: readonly { readonly at: Ms; readonly value: Value }[]): Switch<Value> {
   const times = [-Infinity]
   const values = [opening]
   for (const event of events) {
@@ -87,10 +90,13 @@ function layInk(stretch: Stretch): ReadonlyMap<SlideId, readonly LyingStroke[]> 
 function takeOff(bySlide: Map<SlideId, LyingStroke[]>, cue: Extract<Cue, { kind: 'erase' | 'wipe' }>): void {
   for (const [slide, list] of bySlide) {
     if (cue.kind === 'wipe' && cue.slide !== slide) continue
-    bySlide.set(slide, list.map((lying) => {
-      const concerned = cue.kind === 'wipe' ? lying.from <= cue.at : lying.stroke.id === cue.stroke
-      return concerned && lying.until > cue.at ? { ...lying, until: cue.at } : lying
-    }))
+    bySlide.set(
+      slide,
+      list.map((lying) => {
+        const concerned = cue.kind === 'wipe' ? lying.from <= cue.at : lying.stroke.id === cue.stroke
+        return concerned && lying.until > cue.at ? { ...lying, until: cue.at } : lying
+      }),
+    )
   }
 }
 
@@ -101,7 +107,7 @@ interface Interval {
   /** All of it, as if it were whole. */
   readonly drawn: readonly DrawnStroke[]
   /** What is not whole from the first, by its place among all. */
-  readonly growing: readonly { readonly stroke: LyingStroke, readonly place: number }[]
+  readonly growing: readonly { readonly stroke: LyingStroke; readonly place: number }[]
   /** From when on all of it is whole. */
   readonly settled: Ms
 }
@@ -131,11 +137,18 @@ function inkOf(list: readonly LyingStroke[]): (at: Ms) => readonly DrawnStroke[]
   }
 }
 
-interface Spot { readonly from: Ms, readonly to: Ms, readonly path: readonly PathPoint[] }
+interface Spot {
+  readonly from: Ms
+  readonly to: Ms
+  readonly path: readonly PathPoint[]
+}
 
 /** Where a spot is on its way: between the points it passed, in proportion to the time. */
 function along({ from, path }: Spot, at: Ms): Point | null {
-  const index = lastNotAfter(path.map((point) => from + point.dt), at)
+  const index = lastNotAfter(
+    path.map((point) => from + point.dt),
+    at,
+  )
   const here = path[Math.max(0, index)]
   if (here === undefined) return null
   const next = path[index + 1]
@@ -146,9 +159,9 @@ function along({ from, path }: Spot, at: Ms): Point | null {
 
 /** Prepares a stretch: cues sorted and split by what they switch. Costs one pass over the cues. */
 export function trackOf(stretch: Stretch): Track {
-  const shows: { at: Ms, value: { slide: SlideId, step: number } }[] = []
-  const blanks: { at: Ms, value: boolean }[] = []
-  const insets: { at: Ms, value: boolean }[] = []
+  const shows: { at: Ms; value: { slide: SlideId; step: number } }[] = []
+  const blanks: { at: Ms; value: boolean }[] = []
+  const insets: { at: Ms; value: boolean }[] = []
   const turns: Ms[] = []
   const spots: Spot[] = []
   const cues = [...stretch.cues].sort((a, b) => a.at - b.at)

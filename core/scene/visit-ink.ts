@@ -29,7 +29,8 @@ export function inkOfVisit(index: FilmIndex, visit: Visit): readonly BegunStroke
 }
 
 /** When strokes are begun, in programme time, ascending. */
-export const inkTurns = (index: FilmIndex): readonly Ms[] => visitsOf(index.film.programme).flatMap((visit) => inkOfVisit(index, visit).map(({ at }) => at))
+export const inkTurns = (index: FilmIndex): readonly Ms[] =>
+  visitsOf(index.film.programme).flatMap((visit) => inkOfVisit(index, visit).map(({ at }) => at))
 
 /** When steps come, in programme time, ascending. */
 export function stepTurns(index: FilmIndex): readonly Ms[] {
@@ -37,13 +38,18 @@ export function stepTurns(index: FilmIndex): readonly Ms[] {
     const found = trackIn(index, n)
     const start = index.starts[n] ?? 0
     const end = index.starts[n + 1] ?? start
-    return found === null ? [] : [start, ...found.track.shows.map((at) => start + intoSpan(found.span, at)).filter((at) => at > start && at < end)]
+    return found === null
+      ? []
+      : [start, ...found.track.shows.map((at) => start + intoSpan(found.span, at)).filter((at) => at > start && at < end)]
   })
   return [...new Set(steps)]
 }
 
 /** A place of the frame on the slide that stands in it, in fractions of each. */
-export const onSlideOf = ({ stage }: Pick<SlideView, 'stage'>, at: Point): Point => ({ x: (at.x - stage.x) / stage.w, y: (at.y - stage.y) / stage.h })
+export const onSlideOf = ({ stage }: Pick<SlideView, 'stage'>, at: Point): Point => ({
+  x: (at.x - stage.x) / stage.w,
+  y: (at.y - stage.y) / stage.h,
+})
 
 /** Reach of a hand that chooses a stroke, as a fraction of the slide's height. */
 const REACH = 0.015

@@ -23,7 +23,10 @@ function renaming(pairs: readonly (readonly [string | null, string | null])[], k
   for (const [mine, real] of pairs) {
     must((mine === null) === (real === null), () => `${kind}: ${String(mine)} is ${String(real)}`)
     if (mine === null || real === null) continue
-    must((there.get(mine) ?? real) === real && (back.get(real) ?? mine) === mine, () => `${kind}: ${mine} is ${real}, and was ${String(there.get(mine))}`)
+    must(
+      (there.get(mine) ?? real) === real && (back.get(real) ?? mine) === mine,
+      () => `${kind}: ${mine} is ${real}, and was ${String(there.get(mine))}`,
+    )
     must(real.length <= LONGEST_NAME, () => `${kind}: the name ${real} has grown too long`)
     there.set(mine, real)
     back.set(real, mine)
@@ -37,7 +40,8 @@ const near = (a: number, b: number, grain: number): boolean => Math.abs(a - b) <
 function sameSound(talk: RandomTalk, mine: Moment['voice'], real: Moment['voice']): boolean {
   const known = mine ?? real
   if (known === null) return true
-  if (mine === null || real === null) return known.at < VOICE_GRAIN || near(known.at, talk.stretches.get(known.stretch)?.kept ?? 0, VOICE_GRAIN) || known.rate !== 1
+  if (mine === null || real === null)
+    return known.at < VOICE_GRAIN || near(known.at, talk.stretches.get(known.stretch)?.kept ?? 0, VOICE_GRAIN) || known.rate !== 1
   return mine.stretch === real.stretch && near(mine.at, real.at, VOICE_GRAIN) && near(mine.rate, real.rate, 1e-9)
 }
 
@@ -46,13 +50,23 @@ function isNearEdge(moments: readonly Moment[], n: number): boolean {
   const here = moments[n]
   const goesOn = (by: number): boolean => {
     const there = moments[n + by]
-    return there !== undefined && here !== undefined && there.show.ground.id === here.show.ground.id && there.show.at === here.show.at + by && there.out === here.out && there.visit === here.visit
+    return (
+      there !== undefined &&
+      here !== undefined &&
+      there.show.ground.id === here.show.ground.id &&
+      there.show.at === here.show.at + by &&
+      there.out === here.out &&
+      there.visit === here.visit
+    )
   }
   return ![-2, -1, 1, 2].every(goesOn)
 }
 
 function checkVisits(talk: RandomTalk): void {
-  const { programme, reference: { moments } } = talk
+  const {
+    programme,
+    reference: { moments },
+  } = talk
   const runs = moments.filter(({ visit }, n) => moments[n - 1]?.visit !== visit).map(({ visit }) => visit)
   must(new Set(runs).size === runs.length, () => `a visit stands in two places: ${runs.join(' ')}`)
   const visits = visitsOf(programme)
@@ -61,11 +75,17 @@ function checkVisits(talk: RandomTalk): void {
   for (const visit of visits) {
     const own = moments.flatMap((moment, n) => (moment.visit === visit.id ? [n] : []))
     const [from, to] = [times[own[0] ?? 0] ?? 0, times[(own.at(-1) ?? 0) + 1] ?? 0]
-    must(near(visit.start, from, 1e-5) && near(visit.length, to - from, 1e-5), () => `visit ${visit.id} lies at ${String(visit.start)}, not ${String(from)}`)
+    must(
+      near(visit.start, from, 1e-5) && near(visit.length, to - from, 1e-5),
+      () => `visit ${visit.id} lies at ${String(visit.start)}, not ${String(from)}`,
+    )
   }
   const out = moments.reduce((sum, moment) => sum + (moment.out === null ? 0 : moment.takes), 0)
   const seams = seamsOf(programme)
-  must(seams.reduce((sum, seam) => sum + seam.length, 0) <= out + 1e-5 && (seams.length > 0) === (out > 0), () => 'seams show more than was cut')
+  must(
+    seams.reduce((sum, seam) => sum + seam.length, 0) <= out + 1e-5 && seams.length > 0 === out > 0,
+    () => 'seams show more than was cut',
+  )
 }
 
 /**
@@ -78,27 +98,60 @@ export function checkAgainstReference(talk: RandomTalk): void {
   must(real.length === mine.length, () => `${String(real.length)} moments instead of ${String(mine.length)}`)
   const pairs = (of: (moment: Moment) => string | null): readonly (readonly [string | null, string | null])[] =>
     mine.map((moment, n) => [of(moment), real[n] === undefined ? null : of(real[n])] as const)
-  const visits = renaming(pairs(({ visit }) => visit), 'visit')
-  const cuts = renaming(pairs(({ out }) => out), 'cut')
-  const stills = renaming(pairs(({ show }) => (show.ground.kind === 'still' ? show.ground.id : null)), 'still')
+  const visits = renaming(
+    pairs(({ visit }) => visit),
+    'visit',
+  )
+  const cuts = renaming(
+    pairs(({ out }) => out),
+    'cut',
+  )
+  const stills = renaming(
+    pairs(({ show }) => (show.ground.kind === 'still' ? show.ground.id : null)),
+    'still',
+  )
   for (const [n, moment] of mine.entries()) {
     const there = real[n] as Moment
     const stretchMatches = moment.show.ground.kind === 'still' || moment.show.ground.id === there.show.ground.id
-    must(stretchMatches && moment.show.at === there.show.at && moment.slide === there.slide && moment.step === there.step && near(moment.takes, there.takes, 1e-9), () =>
-      `moment ${String(n)} shows ${there.show.ground.id} ${String(there.show.at)}, not ${moment.show.ground.id} ${String(moment.show.at)}`)
+    must(
+      stretchMatches &&
+        moment.show.at === there.show.at &&
+        moment.slide === there.slide &&
+        moment.step === there.step &&
+        near(moment.takes, there.takes, 1e-9),
+      () =>
+        `moment ${String(n)} shows ${there.show.ground.id} ${String(there.show.at)}, not ${moment.show.ground.id} ` +
+        `${String(moment.show.at)}`,
+    )
     const edge = isNearEdge(real, n)
-    must(sameSound(talk, moment.voice, there.voice) || (edge && there.voice === null), () => `moment ${String(n)} is heard as ${JSON.stringify(there.voice)}, not ${JSON.stringify(moment.voice)}`)
-    must(sameSound(talk, moment.camera, there.camera) || (edge && there.camera === null), () => `moment ${String(n)} is filmed as ${JSON.stringify(there.camera)}, not ${JSON.stringify(moment.camera)}`)
+    must(
+      sameSound(talk, moment.voice, there.voice) || (edge && there.voice === null),
+      () => `moment ${String(n)} is heard as ${JSON.stringify(there.voice)}, not ${JSON.stringify(moment.voice)}`,
+    )
+    must(
+      sameSound(talk, moment.camera, there.camera) || (edge && there.camera === null),
+      () => `moment ${String(n)} is filmed as ${JSON.stringify(there.camera)}, not ${JSON.stringify(moment.camera)}`,
+    )
   }
   // Names are the programme's own from here on.
   talk.reference = {
     ...talk.reference,
     moments: mine.map((moment, n) => ({
-      ...moment, visit: visits.get(moment.visit) ?? '', out: moment.out === null ? null : cuts.get(moment.out) ?? '', show: real[n]?.show ?? moment.show, voice: real[n]?.voice ?? null, camera: real[n]?.camera ?? null,
+      ...moment,
+      visit: visits.get(moment.visit) ?? '',
+      out: moment.out === null ? null : (cuts.get(moment.out) ?? ''),
+      show: real[n]?.show ?? moment.show,
+      voice: real[n]?.voice ?? null,
+      camera: real[n]?.camera ?? null,
     })),
-    added: talk.reference.added.map((ink) => (ink.over.kind === 'still' ? { ...ink, over: { kind: 'still', id: asId(stills.get(ink.over.id) ?? ink.over.id) } } : ink)),
+    added: talk.reference.added.map((ink) =>
+      ink.over.kind === 'still' ? { ...ink, over: { kind: 'still', id: asId(stills.get(ink.over.id) ?? ink.over.id) } } : ink,
+    ),
   }
-  must(near(programmeLength(talk.programme), lengthOf(mine), 1e-5), () => `it is ${String(programmeLength(talk.programme))} long, not ${String(lengthOf(mine))}`)
+  must(
+    near(programmeLength(talk.programme), lengthOf(mine), 1e-5),
+    () => `it is ${String(programmeLength(talk.programme))} long, not ${String(lengthOf(mine))}`,
+  )
   checkVisits(talk)
 }
 
@@ -107,7 +160,7 @@ export function stepShown({ show, step }: Moment, stretches: ReadonlyMap<Stretch
   if (show.ground.kind === 'still') return step ?? 0
   const made = stretches.get(show.ground.id)
   const shown = made?.cues.filter((cue) => cue.kind === 'show' && cue.at <= show.at).at(-1)
-  return shown?.kind === 'show' ? shown.step : made?.opening.step ?? 0
+  return shown?.kind === 'show' ? shown.step : (made?.opening.step ?? 0)
 }
 
 /**
@@ -123,12 +176,22 @@ export function checkScenes(talk: RandomTalk, times: number): void {
     if (at === null || moment === undefined) return
     const scene = sceneAt(index, (starts[at] ?? 0) + moment.takes * INSIDE)
     const where = `at moment ${String(at)}`
-    must(scene?.slide === moment.slide && scene.step === stepShown(moment, talk.stretches), () => `${where} step ${String(scene?.step)} of ${String(scene?.slide)} is seen`)
+    must(
+      scene?.slide === moment.slide && scene.step === stepShown(moment, talk.stretches),
+      () => `${where} step ${String(scene?.step)} of ${String(scene?.slide)} is seen`,
+    )
     const wanted = [...inkAt(talk.reference, at, talk.stretches)].sort().join(' ')
-    const seen = (scene?.ink ?? []).map((drawn) => String(drawn.stroke.id)).sort().join(' ')
+    const seen = (scene?.ink ?? [])
+      .map((drawn) => String(drawn.stroke.id))
+      .sort()
+      .join(' ')
     must(seen === wanted, () => `${where} the ink is [${seen}], not [${wanted}]`)
-    must((scene?.voice?.stretch ?? null) === (moment.voice?.stretch ?? null) || moment.voice === null, () => `${where} another voice is heard`)
-    if (moment.voice !== null && scene?.voice != null) must(near(scene.voice.at, moment.voice.at, VOICE_GRAIN), () => `${where} its voice is heard at another time`)
+    must(
+      (scene?.voice?.stretch ?? null) === (moment.voice?.stretch ?? null) || moment.voice === null,
+      () => `${where} another voice is heard`,
+    )
+    if (moment.voice !== null && scene?.voice != null)
+      must(near(scene.voice.at, moment.voice.at, VOICE_GRAIN), () => `${where} its voice is heard at another time`)
   }
 }
 

@@ -5,36 +5,87 @@ import { EMPTY_CONTENT } from '@core/layout'
 
 /** Plain values for tests. */
 export const step = (page: number, content: string = EMPTY_CONTENT): Step => ({
-  picture: { kind: 'page', source: asId('f'.repeat(64)), page, size: { width: 960, height: 540 }, screen: asId('a'.repeat(64)), thumb: asId('b'.repeat(64)) },
+  picture: {
+    kind: 'page',
+    source: asId('f'.repeat(64)),
+    page,
+    size: { width: 960, height: 540 },
+    screen: asId('a'.repeat(64)),
+    thumb: asId('b'.repeat(64)),
+  },
   content,
   text: '',
 })
 
 export const slide = (name: string, steps = 1, more: Partial<Slide> = {}): Slide => ({
-  id: asId(name), version: 1, title: name, notes: '', viewerNotes: '', composition: null, framing: null, planned: null, skip: false, optional: false, transition: 'cut',
+  id: asId(name),
+  version: 1,
+  title: name,
+  notes: '',
+  viewerNotes: '',
+  composition: null,
+  framing: null,
+  planned: null,
+  skip: false,
+  optional: false,
+  transition: 'cut',
   steps: Array.from({ length: steps }, (_, n) => step(n + 1)),
   ...more,
 })
 
 export const stroke = (name: string, on: SlideId, length: Ms = 0): Stroke => ({
-  id: asId(name), slide: on, colour: 'brick', width: 'fine', pressure: false,
-  points: [{ dt: 0, x: 0.2, y: 0.2, p: 0.5 }, ...(length > 0 ? [{ dt: Math.floor(length / 2), x: 0.3, y: 0.3, p: 0.5 }, { dt: length, x: 0.4, y: 0.2, p: 0.5 }] : [])],
+  id: asId(name),
+  slide: on,
+  colour: 'brick',
+  width: 'fine',
+  pressure: false,
+  points: [
+    { dt: 0, x: 0.2, y: 0.2, p: 0.5 },
+    ...(length > 0
+      ? [
+          { dt: Math.floor(length / 2), x: 0.3, y: 0.3, p: 0.5 },
+          { dt: length, x: 0.4, y: 0.2, p: 0.5 },
+        ]
+      : []),
+  ],
 })
 
 export const stretch = (name: string, length: Ms, opening: SlideId, cues: readonly Cue[] = [], more: Partial<Stretch> = {}): Stretch => ({
-  id: asId(name), length, kept: length, camera: true, voice: true, opening: { slide: opening, step: 0, blank: false, inset: true, ink: [] }, cues, ...more,
+  id: asId(name),
+  length,
+  kept: length,
+  camera: true,
+  voice: true,
+  opening: { slide: opening, step: 0, blank: false, inset: true, ink: [] },
+  cues,
+  ...more,
 })
 
 /** A film of stretches one after the other. */
 export function film(slides: readonly Slide[], stretches: readonly Stretch[]): Film {
-  const programme: Programme = { ...EMPTY_PROGRAMME, pieces: piecesOfTake({ id: asId('take'), kind: 'full', stretches }), slides: versionsOf(slides), revision: 1 }
+  const programme: Programme = {
+    ...EMPTY_PROGRAMME,
+    pieces: piecesOfTake({ id: asId('take'), kind: 'full', stretches }),
+    slides: versionsOf(slides),
+    revision: 1,
+  }
   return {
-    programme, shape: { width: 16, height: 9 },
-    slides: new Map(slides.map((one) => [one.id, one])), stretches: new Map(stretches.map((one) => [one.id, one])),
+    programme,
+    shape: { width: 16, height: 9 },
+    slides: new Map(slides.map((one) => [one.id, one])),
+    stretches: new Map(stretches.map((one) => [one.id, one])),
   }
 }
 
-export const still = (name: string, on: SlideId, length: Ms): Piece => ({ kind: 'still', still: asId(name), visit: asId(name), slide: on, step: 0, from: 0, to: length })
+export const still = (name: string, on: SlideId, length: Ms): Piece => ({
+  kind: 'still',
+  still: asId(name),
+  visit: asId(name),
+  slide: on,
+  step: 0,
+  from: 0,
+  to: length,
+})
 
 export const recorded = (name: string, on: SlideId, from: Ms, to: Ms, rate = AS_RECORDED): Piece => {
   const span = { stretch: asId<'stretch'>('s'), from, to, rate }

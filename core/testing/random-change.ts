@@ -1,6 +1,18 @@
 import { asId } from '@core/model'
 import type { AddedInk, Programme, Ratio, SlideId, Stretch, VisitId } from '@core/model'
-import { append, applyProgrammeEdit, dub, merged, piecesOfTake, replaceFrom, retakeRange, retakeVisit, useRecording, versionsOf, withoutStretches } from '@core/programme'
+import {
+  append,
+  applyProgrammeEdit,
+  dub,
+  merged,
+  piecesOfTake,
+  replaceFrom,
+  retakeRange,
+  retakeVisit,
+  useRecording,
+  versionsOf,
+  withoutStretches,
+} from '@core/programme'
 import type { ProgrammeEdit } from '@core/programme'
 import { stroke } from './make'
 import { ALGEBRA_SLIDES, emptyTalk, nameOf, randomStretch, slideIds, somePlayed, someVisit, takeOf, timeIn } from './random-talk'
@@ -8,7 +20,14 @@ import type { AlgebraSizes, RandomTalk } from './random-talk'
 import { momentsOfTake, playedVisits, timesOf } from './reference-talk'
 import type { Moment, ReferenceInk, ReferenceTalk } from './reference-talk'
 
-const RATES: readonly Ratio[] = [{ num: 27, den: 25 }, { num: 19, den: 20 }, { num: 21, den: 20 }, { num: 9, den: 10 }, { num: 11, den: 10 }, { num: 1, den: 1 }]
+const RATES: readonly Ratio[] = [
+  { num: 27, den: 25 },
+  { num: 19, den: 20 },
+  { num: 21, den: 20 },
+  { num: 9, den: 10 },
+  { num: 11, den: 10 },
+  { num: 1, den: 1 },
+]
 
 /** What an edit makes of the programme and of the reference. */
 interface Change {
@@ -20,8 +39,14 @@ interface Change {
   readonly only: VisitId | null
 }
 
-const edited = (edit: ProgrammeEdit) => (programme: Programme): Programme => applyProgrammeEdit(programme, edit)
-const inVisit = (visit: VisitId) => (moment: Moment): boolean => moment.visit === visit
+const edited =
+  (edit: ProgrammeEdit) =>
+  (programme: Programme): Programme =>
+    applyProgrammeEdit(programme, edit)
+const inVisit =
+  (visit: VisitId) =>
+  (moment: Moment): boolean =>
+    moment.visit === visit
 const withoutVisit = (moments: readonly Moment[], visit: VisitId): readonly Moment[] => moments.filter((moment) => moment.visit !== visit)
 
 function insertedBefore(rest: readonly Moment[], before: VisitId | null, added: readonly Moment[]): readonly Moment[] {
@@ -41,28 +66,46 @@ function cutting(talk: RandomTalk, only: VisitId | null): Change | null {
   const [first, last] = [Math.min(a, b), Math.max(a, b)]
   const visit = talk.reference.moments[first]?.visit
   const name = nameOf(talk, 'cut')
-  const moments = (before: readonly Moment[]): readonly Moment[] => before.map((moment, n) => (n >= first && n < last && moment.out === null ? { ...moment, out: name } : moment))
+  const moments = (before: readonly Moment[]): readonly Moment[] =>
+    before.map((moment, n) => (n >= first && n < last && moment.out === null ? { ...moment, out: name } : moment))
   const one = talk.reference.moments.slice(first, last).every((moment) => moment.visit === visit)
-  return { name: 'cut', programme: edited({ kind: 'cut', parts: [{ from: timeIn(talk, first), to: timeIn(talk, last) }] }), moments, only: one && visit !== undefined ? asId(visit) : null }
+  return {
+    name: 'cut',
+    programme: edited({ kind: 'cut', parts: [{ from: timeIn(talk, first), to: timeIn(talk, last) }] }),
+    moments,
+    only: one && visit !== undefined ? asId(visit) : null,
+  }
 }
 
 function dropping(talk: RandomTalk, visit: VisitId): Change | null {
   if (playedVisits(talk.reference.moments).length < 2) return null
   const name = nameOf(talk, 'cut')
-  return { name: 'drop', programme: edited({ kind: 'drop', visits: [visit] }), moments: (all) => all.map((moment) => (moment.visit === visit && moment.out === null ? { ...moment, out: name } : moment)), only: visit }
+  return {
+    name: 'drop',
+    programme: edited({ kind: 'drop', visits: [visit] }),
+    moments: (all) => all.map((moment) => (moment.visit === visit && moment.out === null ? { ...moment, out: name } : moment)),
+    only: visit,
+  }
 }
 
 function opening(talk: RandomTalk): Change | null {
   const cuts = [...new Set(talk.reference.moments.flatMap(({ out }) => out ?? []))]
   const cut = cuts[talk.random(cuts.length)]
   if (cut === undefined) return null
-  return { name: 'reopen', programme: edited({ kind: 'reopen', seam: asId(cut) }), moments: (all) => all.map((moment) => (moment.out === cut ? { ...moment, out: null } : moment)), only: null }
+  return {
+    name: 'reopen',
+    programme: edited({ kind: 'reopen', seam: asId(cut) }),
+    moments: (all) => all.map((moment) => (moment.out === cut ? { ...moment, out: null } : moment)),
+    only: null,
+  }
 }
 
 function moving(talk: RandomTalk, visit: VisitId): Change {
   const before = somePlace(talk)
   return {
-    name: 'move', programme: edited({ kind: 'move', visit, before }), only: null,
+    name: 'move',
+    programme: edited({ kind: 'move', visit, before }),
+    only: null,
     moments: (all) => (before === visit ? all : insertedBefore(withoutVisit(all, visit), before, all.filter(inVisit(visit)))),
   }
 }
@@ -70,8 +113,15 @@ function moving(talk: RandomTalk, visit: VisitId): Change {
 function repeating(talk: RandomTalk, visit: VisitId): Change {
   const [before, name] = [somePlace(talk), nameOf(talk, 'r')]
   return {
-    name: 'repeat', programme: edited({ kind: 'repeat', visit, before, name }), only: null,
-    moments: (all) => insertedBefore(all, before, all.filter(inVisit(visit)).map((moment) => ({ ...moment, visit: name, out: moment.out === null ? null : `${name}${moment.out}` }))),
+    name: 'repeat',
+    programme: edited({ kind: 'repeat', visit, before, name }),
+    only: null,
+    moments: (all) =>
+      insertedBefore(
+        all,
+        before,
+        all.filter(inVisit(visit)).map((moment) => ({ ...moment, visit: name, out: moment.out === null ? null : `${name}${moment.out}` })),
+      ),
   }
 }
 
@@ -80,20 +130,46 @@ function changingTempo(talk: RandomTalk, visit: VisitId): Change {
   const takes = rate.den / rate.num
   const all = talk.random(3) === 0
   return {
-    name: 'tempo', programme: edited({ kind: 'tempo', visits: all ? [] : [visit], rate }), only: all ? null : visit,
-    moments: (moments) => moments.map((moment) => (moment.step !== null || (!all && moment.visit !== visit) ? moment : {
-      ...moment, takes, voice: moment.voice && { ...moment.voice, rate: (moment.voice.rate * moment.takes) / takes }, camera: moment.camera && { ...moment.camera, rate: (moment.camera.rate * moment.takes) / takes },
-    })),
+    name: 'tempo',
+    programme: edited({ kind: 'tempo', visits: all ? [] : [visit], rate }),
+    only: all ? null : visit,
+    moments: (moments) =>
+      moments.map((moment) =>
+        moment.step !== null || (!all && moment.visit !== visit)
+          ? moment
+          : {
+              ...moment,
+              takes,
+              voice: moment.voice && { ...moment.voice, rate: (moment.voice.rate * moment.takes) / takes },
+              camera: moment.camera && { ...moment.camera, rate: (moment.camera.rate * moment.takes) / takes },
+            },
+      ),
   }
 }
 
 const hushing = (visit: VisitId): Change => ({
-  name: 'hush', programme: edited({ kind: 'hush', visits: [visit] }), only: visit,
+  name: 'hush',
+  programme: edited({ kind: 'hush', visits: [visit] }),
+  only: visit,
   moments: (all) => all.map((moment) => (moment.visit === visit ? { ...moment, voice: null } : moment)),
 })
 
-const stillMoments = (length: number, like: Pick<Moment, 'visit' | 'slide'>, still: string, from: number, step: number): readonly Moment[] =>
-  Array.from({ length }, (_, n) => ({ ...like, step, show: { ground: { kind: 'still' as const, id: asId<'still'>(still) }, at: from + n }, takes: 1, voice: null, camera: null, out: null }))
+const stillMoments = (
+  length: number,
+  like: Pick<Moment, 'visit' | 'slide'>,
+  still: string,
+  from: number,
+  step: number,
+): readonly Moment[] =>
+  Array.from({ length }, (_, n) => ({
+    ...like,
+    step,
+    show: { ground: { kind: 'still' as const, id: asId<'still'>(still) }, at: from + n },
+    takes: 1,
+    voice: null,
+    camera: null,
+    out: null,
+  }))
 
 function lingering(talk: RandomTalk, visit: VisitId): Change | null {
   const { moments } = talk.reference
@@ -101,17 +177,25 @@ function lingering(talk: RandomTalk, visit: VisitId): Change | null {
   const [moment, next] = [moments[last], moments[last + 1]]
   if (moment === undefined) return null
   const length = 200 + talk.random(20)
-  const goesOn = moment.show.ground.kind === 'still' && !(next?.show.ground.kind === 'still' && next.show.ground.id === moment.show.ground.id)
+  const goesOn =
+    moment.show.ground.kind === 'still' && !(next?.show.ground.kind === 'still' && next.show.ground.id === moment.show.ground.id)
   const added = goesOn
     ? stillMoments(length, moment, moment.show.ground.id, moment.show.at + 1, moment.step ?? 0)
     : stillMoments(length, moment, nameOf(talk, 'still'), 0, 1)
-  return { name: 'linger', programme: edited({ kind: 'linger', visit, length, step: 1 }), only: visit, moments: (all) => [...all.slice(0, last + 1), ...added, ...all.slice(last + 1)] }
+  return {
+    name: 'linger',
+    programme: edited({ kind: 'linger', visit, length, step: 1 }),
+    only: visit,
+    moments: (all) => [...all.slice(0, last + 1), ...added, ...all.slice(last + 1)],
+  }
 }
 
 function inserting(talk: RandomTalk): Change {
   const [before, name, length, on] = [somePlace(talk), nameOf(talk, 'v'), 200 + talk.random(40), slideIds[talk.random(3)] as SlideId]
   return {
-    name: 'insert', programme: edited({ kind: 'insert', slide: on, version: 1, length, before, name }), only: null,
+    name: 'insert',
+    programme: edited({ kind: 'insert', slide: on, version: 1, length, before, name }),
+    only: null,
     moments: (all) => insertedBefore(all, before, stillMoments(length, { visit: name, slide: on }, name, 0, 0)),
   }
 }
@@ -122,10 +206,16 @@ function holding(talk: RandomTalk, visit: VisitId): Change | null {
   if (first === undefined || own.some(({ step }) => step === null)) return null
   const length = 200 + talk.random(100)
   return {
-    name: 'hold', programme: edited({ kind: 'hold', visit, length }), only: visit,
+    name: 'hold',
+    programme: edited({ kind: 'hold', visit, length }),
+    only: visit,
     moments: (all) => {
       const at = all.findIndex(inVisit(visit))
-      return [...all.slice(0, at), ...stillMoments(length, first, first.show.ground.id, first.show.at, first.step ?? 0), ...withoutVisit(all.slice(at), visit)]
+      return [
+        ...all.slice(0, at),
+        ...stillMoments(length, first, first.show.ground.id, first.show.at, first.step ?? 0),
+        ...withoutVisit(all.slice(at), visit),
+      ]
     },
   }
 }
@@ -134,7 +224,9 @@ function retaking(talk: RandomTalk, visit: VisitId): Change {
   const on = talk.reference.moments.find(inVisit(visit))?.slide ?? (slideIds[0] as SlideId)
   const made = randomStretch(talk, on)
   return {
-    name: 'retake', programme: (programme) => retakeVisit(programme, visit, piecesOfTake(takeOf([made])), versionsOf(ALGEBRA_SLIDES)), only: null,
+    name: 'retake',
+    programme: (programme) => retakeVisit(programme, visit, piecesOfTake(takeOf([made])), versionsOf(ALGEBRA_SLIDES)),
+    only: null,
     moments: (all) => {
       const at = all.findIndex(inVisit(visit))
       return [...all.slice(0, at), ...momentsOfTake([made]), ...withoutVisit(all.slice(at), visit)]
@@ -152,11 +244,17 @@ function takingUp(talk: RandomTalk, visit: VisitId): Change | null {
   const name = nameOf(talk, 'u')
   const own = momentsOfTake([from]).filter(inVisit(first.visit))
   return {
-    name: 'use', programme: (programme) => useRecording(programme, visit, pieces, name), only: null,
+    name: 'use',
+    programme: (programme) => useRecording(programme, visit, pieces, name),
+    only: null,
     moments: (all) => {
       const at = all.findIndex(inVisit(visit))
       const elsewhere = all.some((moment) => moment.visit === first.visit && moment.visit !== visit)
-      return [...all.slice(0, at), ...(elsewhere ? own.map((moment) => ({ ...moment, visit: name })) : own), ...withoutVisit(all.slice(at), visit)]
+      return [
+        ...all.slice(0, at),
+        ...(elsewhere ? own.map((moment) => ({ ...moment, visit: name })) : own),
+        ...withoutVisit(all.slice(at), visit),
+      ]
     },
   }
 }
@@ -172,8 +270,17 @@ function sayingAgain(talk: RandomTalk, visit: VisitId): Change | null {
   let after = last
   while (after > first && moments[after - 1]?.out !== null) after -= 1
   return {
-    name: 'range', only: null,
-    programme: (programme) => retakeRange(programme, visit, timeIn(talk, first) - start, timeIn(talk, last) - start, piecesOfTake(takeOf([made])), versionsOf(ALGEBRA_SLIDES)),
+    name: 'range',
+    only: null,
+    programme: (programme) =>
+      retakeRange(
+        programme,
+        visit,
+        timeIn(talk, first) - start,
+        timeIn(talk, last) - start,
+        piecesOfTake(takeOf([made])),
+        versionsOf(ALGEBRA_SLIDES),
+      ),
     moments: (all) => {
       const taken = momentsOfTake([made])
       const elsewhere = taken.findIndex((moment) => moment.slide !== all[first]?.slide)
@@ -185,13 +292,20 @@ function sayingAgain(talk: RandomTalk, visit: VisitId): Change | null {
 }
 
 function goingOn(talk: RandomTalk): Change {
-  const made = [randomStretch(talk, slideIds[talk.random(3)] as SlideId), ...(talk.random(2) === 0 ? [randomStretch(talk, slideIds[talk.random(3)] as SlideId)] : [])]
+  const made = [
+    randomStretch(talk, slideIds[talk.random(3)] as SlideId),
+    ...(talk.random(2) === 0 ? [randomStretch(talk, slideIds[talk.random(3)] as SlideId)] : []),
+  ]
   const at = talk.random(3) === 0 ? somePlayed(talk) : null
   const pieces = piecesOfTake(takeOf(made))
   const time = at === null ? 0 : timeIn(talk, at)
   return {
-    name: at === null ? 'append' : 'replaceFrom', only: null,
-    programme: (programme) => (at === null ? append(programme, pieces, versionsOf(ALGEBRA_SLIDES)) : replaceFrom(programme, time, pieces, versionsOf(ALGEBRA_SLIDES))),
+    name: at === null ? 'append' : 'replaceFrom',
+    only: null,
+    programme: (programme) =>
+      at === null
+        ? append(programme, pieces, versionsOf(ALGEBRA_SLIDES))
+        : replaceFrom(programme, time, pieces, versionsOf(ALGEBRA_SLIDES)),
     moments: (all) => [...(at === null ? all : all.slice(0, at)), ...momentsOfTake(made)],
   }
 }
@@ -203,13 +317,16 @@ function dubbing(talk: RandomTalk): Change | null {
   const begin = timeIn(talk, at)
   const times = timesOf(talk.reference.moments)
   return {
-    name: 'dub', programme: (programme) => dub(programme, begin, [{ id: made.id, length: made.kept, camera: made.camera }]), only: null,
-    moments: (all) => all.map((moment, n) => {
-      const time = times[n] ?? 0
-      if (moment.out !== null || moment.step !== null || n < at || (begin + made.kept - time) / moment.takes < 0.5) return moment
-      const voice = { stretch: made.id, at: Math.max(0, time - begin), rate: 1 }
-      return { ...moment, voice, camera: made.camera ? voice : null }
-    }),
+    name: 'dub',
+    programme: (programme) => dub(programme, begin, [{ id: made.id, length: made.kept, camera: made.camera }]),
+    only: null,
+    moments: (all) =>
+      all.map((moment, n) => {
+        const time = times[n] ?? 0
+        if (moment.out !== null || moment.step !== null || n < at || (begin + made.kept - time) / moment.takes < 0.5) return moment
+        const voice = { stretch: made.id, at: Math.max(0, time - begin), rate: 1 }
+        return { ...moment, voice, camera: made.camera ? voice : null }
+      }),
   }
 }
 
@@ -219,8 +336,13 @@ function discarding(talk: RandomTalk): Change | null {
   if (gone === undefined || talk.reference.moments.every((moment) => moment.out !== null || moment.show.ground.id === gone)) return null
   const kept = (span: Moment['voice']): Moment['voice'] => (span?.stretch === gone ? null : span)
   return {
-    name: 'discard', programme: (programme) => withoutStretches(programme, new Set([gone])), only: null,
-    moments: (all) => all.filter((moment) => moment.show.ground.id !== gone).map((moment) => ({ ...moment, voice: kept(moment.voice), camera: kept(moment.camera) })),
+    name: 'discard',
+    programme: (programme) => withoutStretches(programme, new Set([gone])),
+    only: null,
+    moments: (all) =>
+      all
+        .filter((moment) => moment.show.ground.id !== gone)
+        .map((moment) => ({ ...moment, voice: kept(moment.voice), camera: kept(moment.camera) })),
   }
 }
 
@@ -231,25 +353,42 @@ function drawing(talk: RandomTalk): Change | null {
   const made = stroke(nameOf(talk, 'a'), moment.slide, talk.random(30))
   const ink: AddedInk = { visit: asId(moment.visit), over: moment.show.ground, at: moment.show.at, stroke: made }
   const added: ReferenceInk = { over: ink.over, at: ink.at, stroke: made.id, slide: made.slide }
-  return { name: 'draw', programme: edited({ kind: 'draw', ink }), moments: (all) => all, ink: (reference) => ({ ...reference, added: [...reference.added, added] }), only: null }
+  return {
+    name: 'draw',
+    programme: edited({ kind: 'draw', ink }),
+    moments: (all) => all,
+    ink: (reference) => ({ ...reference, added: [...reference.added, added] }),
+    only: null,
+  }
 }
 
 function deletingInk(talk: RandomTalk, visit: VisitId): Change | null {
-  const drawn = [...talk.stretches.values()].flatMap(({ cues }) => cues.flatMap((cue) => (cue.kind === 'ink' ? [String(cue.stroke.id)] : [])))
+  const drawn = [...talk.stretches.values()].flatMap(({ cues }) =>
+    cues.flatMap((cue) => (cue.kind === 'ink' ? [String(cue.stroke.id)] : [])),
+  )
   const all = [...drawn, ...talk.reference.added.map((ink) => ink.stroke)]
   const gone = all[talk.random(all.length)]
   if (gone === undefined) return null
   return {
-    name: 'delete ink', programme: edited({ kind: 'ink', visit, strokes: [asId(gone)], change: { kind: 'delete' } }), moments: (moments) => moments, only: null,
-    ink: (reference) => ({ ...reference, hidden: new Set([...reference.hidden, gone]), added: reference.added.filter((ink) => ink.stroke !== gone) }),
+    name: 'delete ink',
+    programme: edited({ kind: 'ink', visit, strokes: [asId(gone)], change: { kind: 'delete' } }),
+    moments: (moments) => moments,
+    only: null,
+    ink: (reference) => ({
+      ...reference,
+      hidden: new Set([...reference.hidden, gone]),
+      added: reference.added.filter((ink) => ink.stroke !== gone),
+    }),
   }
 }
 
 /** An edit of one visit alone. */
 function inOneVisit(talk: RandomTalk, visit: VisitId): Change | null {
   switch (talk.random(3)) {
-    case 0: return cutting(talk, visit)
-    case 1: return hushing(visit)
+    case 0:
+      return cutting(talk, visit)
+    case 1:
+      return hushing(visit)
     default: {
       const change = changingTempo(talk, visit)
       return change.only === null ? null : change
@@ -264,10 +403,16 @@ function twoPages(talk: RandomTalk): Change | null {
   const [left, right] = [inOneVisit(talk, a), inOneVisit(talk, b)]
   if (left === null || right === null) return null
   if (talk.random(2) === 0) {
-    return { name: `merge ${left.name} and ${right.name}`, only: null, programme: (base) => merged(base, left.programme(base), right.programme(base)), moments: (all) => right.moments(left.moments(all)) }
+    return {
+      name: `merge ${left.name} and ${right.name}`,
+      only: null,
+      programme: (base) => merged(base, left.programme(base), right.programme(base)),
+      moments: (all) => right.moments(left.moments(all)),
+    }
   }
   return {
-    name: `undo ${left.name} after ${right.name}`, only: null,
+    name: `undo ${left.name} after ${right.name}`,
+    only: null,
     programme: (base) => {
       const after = left.programme(base)
       return merged(after, base, merged(base, right.programme(base), after))
@@ -280,9 +425,30 @@ function randomChange(talk: RandomTalk): Change | null {
   const visit = someVisit(talk)
   if (visit === null) return goingOn(talk)
   const changes: readonly (() => Change | null)[] = [
-    () => cutting(talk, null), () => cutting(talk, visit), () => cutting(talk, null), () => dropping(talk, visit), () => opening(talk), () => opening(talk), () => moving(talk, visit), () => repeating(talk, visit),
-    () => changingTempo(talk, visit), () => changingTempo(talk, visit), () => hushing(visit), () => lingering(talk, visit), () => inserting(talk), () => holding(talk, visit), () => retaking(talk, visit),
-    () => takingUp(talk, visit), () => sayingAgain(talk, visit), () => goingOn(talk), () => dubbing(talk), () => discarding(talk), () => drawing(talk), () => drawing(talk), () => deletingInk(talk, visit), () => twoPages(talk),
+    () => cutting(talk, null),
+    () => cutting(talk, visit),
+    () => cutting(talk, null),
+    () => dropping(talk, visit),
+    () => opening(talk),
+    () => opening(talk),
+    () => moving(talk, visit),
+    () => repeating(talk, visit),
+    () => changingTempo(talk, visit),
+    () => changingTempo(talk, visit),
+    () => hushing(visit),
+    () => lingering(talk, visit),
+    () => inserting(talk),
+    () => holding(talk, visit),
+    () => retaking(talk, visit),
+    () => takingUp(talk, visit),
+    () => sayingAgain(talk, visit),
+    () => goingOn(talk),
+    () => dubbing(talk),
+    () => discarding(talk),
+    () => drawing(talk),
+    () => drawing(talk),
+    () => deletingInk(talk, visit),
+    () => twoPages(talk),
   ]
   return changes[talk.random(changes.length)]?.() ?? null
 }

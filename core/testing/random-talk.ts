@@ -39,7 +39,7 @@ export interface RandomTalk {
 /** Their ids. */
 export const slideIds = ALGEBRA_SLIDES.map((one) => one.id)
 /** A name that nothing of the talk has yet. */
-export const nameOf = (talk: RandomTalk, kind: string): string => `${kind}${String(talk.names += 1)}`
+export const nameOf = (talk: RandomTalk, kind: string): string => `${kind}${String((talk.names += 1))}`
 
 function randomCues(talk: RandomTalk, length: number): readonly Cue[] {
   const { random } = talk
@@ -49,10 +49,21 @@ function randomCues(talk: RandomTalk, length: number): readonly Cue[] {
     const on = slideIds[random(3)] as SlideId
     switch (random(7)) {
       case 0:
-      case 1: return { kind: 'show', at, slide: on, step: random(3) }
-      case 2: return { kind: 'wipe', at, slide: on }
-      case 3: return { kind: 'erase', at, stroke: asId(drawn[random(Math.max(1, drawn.length))] ?? 'none') }
-      case 4: return { kind: 'point', at, path: [{ dt: 0, x: 0.2, y: 0.2 }, { dt: 1 + random(Math.ceil(length / 5)), x: 0.6, y: 0.4 }] }
+      case 1:
+        return { kind: 'show', at, slide: on, step: random(3) }
+      case 2:
+        return { kind: 'wipe', at, slide: on }
+      case 3:
+        return { kind: 'erase', at, stroke: asId(drawn[random(Math.max(1, drawn.length))] ?? 'none') }
+      case 4:
+        return {
+          kind: 'point',
+          at,
+          path: [
+            { dt: 0, x: 0.2, y: 0.2 },
+            { dt: 1 + random(Math.ceil(length / 5)), x: 0.6, y: 0.4 },
+          ],
+        }
       default: {
         const name = nameOf(talk, 'k')
         drawn.push(name)
@@ -64,7 +75,10 @@ function randomCues(talk: RandomTalk, length: number): readonly Cue[] {
 
 export function randomStretch(talk: RandomTalk, on: SlideId, cues = true): Stretch {
   const length = talk.sizes.least + talk.random(talk.sizes.most - talk.sizes.least)
-  const made = stretch(nameOf(talk, 's'), length, on, cues ? randomCues(talk, length) : [], { camera: talk.random(4) > 0, kept: talk.random(5) === 0 ? 1 + talk.random(length) : length })
+  const made = stretch(nameOf(talk, 's'), length, on, cues ? randomCues(talk, length) : [], {
+    camera: talk.random(4) > 0,
+    kept: talk.random(5) === 0 ? 1 + talk.random(length) : length,
+  })
   talk.stretches.set(made.id, made)
   return made
 }
@@ -74,7 +88,7 @@ export const takeOf = (stretches: readonly Stretch[]) => ({ id: asId<'take'>('ta
 /** A moment that is played, by its index; null when there is none. */
 export function somePlayed(talk: RandomTalk, of: (moment: Moment) => boolean = () => true): number | null {
   const played = talk.reference.moments.flatMap((moment, n) => (moment.out === null && of(moment) ? [n] : []))
-  return played.length === 0 ? null : played[talk.random(played.length)] ?? null
+  return played.length === 0 ? null : (played[talk.random(played.length)] ?? null)
 }
 
 /** A visit that is played; null when there is none. */
@@ -84,13 +98,23 @@ export function someVisit(talk: RandomTalk): VisitId | null {
 }
 
 /** A time in a moment, well inside it. */
-export const timeIn = ({ reference: { moments } }: RandomTalk, n: number): number => (timesOf(moments)[n] ?? 0) + (moments[n]?.takes ?? 0) * INSIDE
+export const timeIn = ({ reference: { moments } }: RandomTalk, n: number): number =>
+  (timesOf(moments)[n] ?? 0) + (moments[n]?.takes ?? 0) * INSIDE
 
 /** A talk without anything in it. */
 export const emptyTalk = (seed: number, sizes: AlgebraSizes): RandomTalk => ({
-  programme: EMPTY_PROGRAMME, reference: { moments: [], added: [], hidden: new Set() }, stretches: new Map(), random: numbersFrom(seed), sizes, names: 0,
+  programme: EMPTY_PROGRAMME,
+  reference: { moments: [], added: [], hidden: new Set() },
+  stretches: new Map(),
+  random: numbersFrom(seed),
+  sizes,
+  names: 0,
 })
 
 /** What it would be played as. */
-export const filmOf = ({ programme, stretches }: RandomTalk): Film =>
-  ({ programme, shape: { width: 16, height: 9 }, slides: new Map(ALGEBRA_SLIDES.map((one) => [one.id, one])), stretches })
+export const filmOf = ({ programme, stretches }: RandomTalk): Film => ({
+  programme,
+  shape: { width: 16, height: 9 },
+  slides: new Map(ALGEBRA_SLIDES.map((one) => [one.id, one])),
+  stretches,
+})

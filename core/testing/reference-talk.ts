@@ -8,8 +8,8 @@ export interface Source {
 }
 
 /**
- * One millisecond of a recording or a still in a talk, with all that is said of it. The reference holds a talk as a list of these: slow, and so plain that
- * it can be seen to be right. A time of a voice or face need not be whole.
+ * One millisecond of a recording or a still in a talk, with all that is said of it. The reference holds a talk as a list of these:
+ * slow, and so plain that it can be seen to be right. A time of a voice or face need not be whole.
  */
 export interface Moment {
   readonly visit: string
@@ -18,8 +18,8 @@ export interface Moment {
   readonly show: Source
   /** Ms of the talk that it takes when it is played. */
   readonly takes: number
-  readonly voice: { readonly stretch: StretchId, readonly at: number, readonly rate: number } | null
-  readonly camera: { readonly stretch: StretchId, readonly at: number, readonly rate: number } | null
+  readonly voice: { readonly stretch: StretchId; readonly at: number; readonly rate: number } | null
+  readonly camera: { readonly stretch: StretchId; readonly at: number; readonly rate: number } | null
   readonly out: string | null
 }
 
@@ -47,7 +47,16 @@ export function momentsOf(programme: Programme): readonly Moment[] {
     const [from, to] = piece.kind === 'still' ? [piece.from, piece.to] : [piece.show.from, piece.show.to]
     return Array.from({ length: to - from }, (_, n): Moment => {
       if (piece.kind === 'still') {
-        return { visit, slide, out, step: piece.step, show: { ground: { kind: 'still', id: piece.still }, at: from + n }, takes: 1, voice: null, camera: null }
+        return {
+          visit,
+          slide,
+          out,
+          step: piece.step,
+          show: { ground: { kind: 'still', id: piece.still }, at: from + n },
+          takes: 1,
+          voice: null,
+          camera: null,
+        }
       }
       const takes = 1 / speed(piece.show.rate)
       const heard = (span: typeof piece.voice): Moment['voice'] => {
@@ -55,7 +64,14 @@ export function momentsOf(programme: Programme): readonly Moment[] {
         return span === null || at >= span.to ? null : { stretch: span.stretch, at, rate: speed(span.rate) }
       }
       return {
-        visit, slide, out, step: null, show: { ground: { kind: 'stretch', id: piece.show.stretch }, at: from + n }, takes, voice: heard(piece.voice), camera: heard(piece.camera),
+        visit,
+        slide,
+        out,
+        step: null,
+        show: { ground: { kind: 'stretch', id: piece.show.stretch }, at: from + n },
+        takes,
+        voice: heard(piece.voice),
+        camera: heard(piece.camera),
       }
     })
   })
@@ -74,24 +90,36 @@ export const lengthOf = (moments: readonly Moment[]): number => timesOf(moments)
 export function momentsOfTake(stretches: readonly Stretch[]): readonly Moment[] {
   let slide: SlideId | null = null
   let visit = ''
-  return stretches.flatMap((stretch) => Array.from({ length: stretch.kept }, (_, at): Moment => {
-    const on = stretch.cues.filter((cue) => cue.kind === 'show' && cue.at <= at).at(-1)
-    const shown = on?.kind === 'show' ? on.slide : stretch.opening.slide
-    if (shown !== slide) visit = `${stretch.id}.${String(at)}`
-    slide = shown
-    const here = { stretch: stretch.id, at, rate: 1 }
-    return { visit, slide: shown, step: null, show: { ground: { kind: 'stretch', id: stretch.id }, at }, takes: 1, voice: stretch.voice ? here : null, camera: stretch.camera ? here : null, out: null }
-  }))
+  return stretches.flatMap((stretch) =>
+    Array.from({ length: stretch.kept }, (_, at): Moment => {
+      const on = stretch.cues.filter((cue) => cue.kind === 'show' && cue.at <= at).at(-1)
+      const shown = on?.kind === 'show' ? on.slide : stretch.opening.slide
+      if (shown !== slide) visit = `${stretch.id}.${String(at)}`
+      slide = shown
+      const here = { stretch: stretch.id, at, rate: 1 }
+      return {
+        visit,
+        slide: shown,
+        step: null,
+        show: { ground: { kind: 'stretch', id: stretch.id }, at },
+        takes: 1,
+        voice: stretch.voice ? here : null,
+        camera: stretch.camera ? here : null,
+        out: null,
+      }
+    }),
+  )
 }
 
 const sameGround = (a: InkGround, b: InkGround): boolean => a.kind === b.kind && a.id === b.id
 
 /** Cues of what a moment shows. */
 const cuesOver = (ground: InkGround, stretches: ReadonlyMap<StretchId, Stretch>): readonly Cue[] =>
-  (ground.kind === 'still' ? [] : stretches.get(ground.id)?.cues ?? [])
+  ground.kind === 'still' ? [] : (stretches.get(ground.id)?.cues ?? [])
 
 /** Whether an event takes a stroke off. */
-const takesOff = (cue: Cue, stroke: string, slide: SlideId): boolean => (cue.kind === 'wipe' && cue.slide === slide) || (cue.kind === 'erase' && cue.stroke === stroke)
+const takesOff = (cue: Cue, stroke: string, slide: SlideId): boolean =>
+  (cue.kind === 'wipe' && cue.slide === slide) || (cue.kind === 'erase' && cue.stroke === stroke)
 
 /** Whether a stroke that was added at a time has been taken off by another: what happened in the same millisecond came before it. */
 const isGone = (cues: readonly Cue[], stroke: string, slide: SlideId, since: number, at: number): boolean =>
@@ -100,15 +128,23 @@ const isGone = (cues: readonly Cue[], stroke: string, slide: SlideId, since: num
 /** Ids of the ink that a moment shows of its own, as if nothing came before it. */
 function ownInk(talk: ReferenceTalk, { show, slide }: Moment, stretches: ReadonlyMap<StretchId, Stretch>): readonly string[] {
   const cues = cuesOver(show.ground, stretches)
-  const opening = show.ground.kind === 'still' ? [] : stretches.get(show.ground.id)?.opening.ink ?? []
+  const opening = show.ground.kind === 'still' ? [] : (stretches.get(show.ground.id)?.opening.ink ?? [])
   const recorded = [
     ...opening.map((stroke) => ({ stroke: String(stroke.id), slide: stroke.slide, at: -1, later: cues })),
     // Of events in one millisecond the later ones are those that come later in the list.
-    ...cues.flatMap((cue, n) => (cue.kind === 'ink' ? [{ stroke: String(cue.stroke.id), slide: cue.stroke.slide, at: cue.at, later: cues.slice(n + 1) }] : [])),
+    ...cues.flatMap((cue, n) =>
+      cue.kind === 'ink' ? [{ stroke: String(cue.stroke.id), slide: cue.stroke.slide, at: cue.at, later: cues.slice(n + 1) }] : [],
+    ),
   ]
-  const added = talk.added.filter(({ over }) => sameGround(over, show.ground)).map((ink) => ({ ...ink, later: cues.filter((cue) => cue.at > ink.at) }))
-  return [...recorded, ...added].filter(({ stroke, slide: on, at, later }) => on === slide && at <= show.at && !talk.hidden.has(stroke)
-    && !later.some((cue) => cue.at <= show.at && takesOff(cue, stroke, on))).map(({ stroke }) => stroke)
+  const added = talk.added
+    .filter(({ over }) => sameGround(over, show.ground))
+    .map((ink) => ({ ...ink, later: cues.filter((cue) => cue.at > ink.at) }))
+  return [...recorded, ...added]
+    .filter(
+      ({ stroke, slide: on, at, later }) =>
+        on === slide && at <= show.at && !talk.hidden.has(stroke) && !later.some((cue) => cue.at <= show.at && takesOff(cue, stroke, on)),
+    )
+    .map(({ stroke }) => stroke)
 }
 
 /** Ids of all ink that a moment of a talk shows: its own, and what was added before it in its visit and not wiped since. */

@@ -66,7 +66,7 @@ function likeness(window: Float32Array, in_: Float32Array, at: number): number {
 }
 
 /** The most alike place between two, and how alike it is. */
-function best(window: Float32Array, media: Float32Array, from: number, to: number): { readonly at: number, readonly like: number } {
+function best(window: Float32Array, media: Float32Array, from: number, to: number): { readonly at: number; readonly like: number } {
   let found = { at: from, like: -1 }
   for (let at = Math.max(0, from); at <= Math.min(media.length - window.length, to); at += 1) {
     const like = likeness(window, media, at)
@@ -94,7 +94,12 @@ export function anchorOf(print: VoicePrint, media: MediaPart): number | null {
   for (let start = 0; start + length <= samples.length; start += length) {
     const expected = Math.round(((print.at - media.from) / 1000) * COARSE + start / by)
     const reach = (REACH / 1000) * COARSE
-    const rough = best(coarsePrint.subarray(Math.floor(start / by), Math.floor((start + length) / by)), coarseMedia, expected - reach, expected + reach)
+    const rough = best(
+      coarsePrint.subarray(Math.floor(start / by), Math.floor((start + length) / by)),
+      coarseMedia,
+      expected - reach,
+      expected + reach,
+    )
     if (rough.like < LIKE * 0.7) continue
     const fine = best(samples.subarray(start, start + length), media.samples, (rough.at - 2) * by, (rough.at + 2) * by)
     if (fine.like < LIKE) continue
@@ -116,7 +121,7 @@ const APART = 20_000
 const MOST_DRIFT = 0.001
 
 /** What two anchors say. @param anchors each with the time of its print in ms of the stretch */
-export function alignmentOf(anchors: readonly { readonly at: number, readonly offset: number }[]): Alignment | null {
+export function alignmentOf(anchors: readonly { readonly at: number; readonly offset: number }[]): Alignment | null {
   const [first] = anchors
   const last = anchors.at(-1)
   if (first === undefined || last === undefined) return null

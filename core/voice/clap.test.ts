@@ -36,7 +36,12 @@ describe('a clap', () => {
     const frames = [0, 0.001, 0.002, 0.4, 0.5, 0.3, 0.002].map((change, n) => ({ at: 1000 + n * 33, change }))
     expect(likelyFrame(1050, frames)).toBe(3)
     expect(likelyFrame(5000, frames)).toBe(-1)
-    expect(likelyFrame(1050, frames.map((frame) => ({ ...frame, change: 0.001 })))).toBe(-1)
+    expect(
+      likelyFrame(
+        1050,
+        frames.map((frame) => ({ ...frame, change: 0.001 })),
+      ),
+    ).toBe(-1)
   })
 
   it('says how late the picture is, between that picture and the one before', () => {

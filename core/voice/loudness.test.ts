@@ -7,7 +7,9 @@ const RATE = 48_000
 /** A tone. @param level of its peaks, in dBFS */
 function tone(level: number, seconds: number, hertz = 1000): Int16Array {
   const amplitude = 32_767 * 10 ** (level / 20)
-  return Int16Array.from({ length: Math.round(seconds * RATE) }, (_, n) => Math.round(amplitude * Math.sin((2 * Math.PI * hertz * n) / RATE)))
+  return Int16Array.from({ length: Math.round(seconds * RATE) }, (_, n) =>
+    Math.round(amplitude * Math.sin((2 * Math.PI * hertz * n) / RATE)),
+  )
 }
 
 function measured(...parts: readonly Int16Array[]): LoudnessMeter {
@@ -41,9 +43,12 @@ describe('loudness', () => {
   it('is the same however the samples come', () => {
     const whole = tone(-18, 2, 440)
     const once = measured(whole).integrated
-    fc.assert(fc.property(fc.array(fc.integer({ min: 1, max: 60_000 }), { maxLength: 6 }), (cuts) => {
-      const at = [0, ...cuts.map((cut) => cut % whole.length).sort((a, b) => a - b), whole.length]
-      expect(measured(...at.slice(1).map((end, n) => whole.subarray(at[n], end))).integrated).toBe(once)
-    }), { numRuns: 20 })
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 60_000 }), { maxLength: 6 }), (cuts) => {
+        const at = [0, ...cuts.map((cut) => cut % whole.length).sort((a, b) => a - b), whole.length]
+        expect(measured(...at.slice(1).map((end, n) => whole.subarray(at[n], end))).integrated).toBe(once)
+      }),
+      { numRuns: 20 },
+    )
   })
 })

@@ -29,7 +29,15 @@ export class LoudnessMeter {
 
   /** @param samples what comes next, 16 bits, 48,000 a second */
   take(samples: Int16Array): void {
-    let [head1, head2, low1, low2, sum, counted, peak] = [this.#head1, this.#head2, this.#low1, this.#low2, this.#sum, this.#counted, this.#peak]
+    let [head1, head2, low1, low2, sum, counted, peak] = [
+      this.#head1,
+      this.#head2,
+      this.#low1,
+      this.#low2,
+      this.#sum,
+      this.#counted,
+      this.#peak,
+    ]
     for (let n = 0; n < samples.length; n += 1) {
       const own = samples[n]! / 32_768
       if (own > peak) peak = own
@@ -60,10 +68,13 @@ export class LoudnessMeter {
 
   /** In LUFS, of all that was taken; null when it is too quiet, or too short, to be judged. */
   get integrated(): number | null {
-    const blocks = this.#steps.slice(STEPS_A_BLOCK - 1).map((_, n) => {
-      const [a = 0, b = 0, c = 0, d = 0] = this.#steps.slice(n, n + STEPS_A_BLOCK)
-      return (a + b + c + d) / (STEP * STEPS_A_BLOCK)
-    }).filter((power) => ofPower(power) > GATE)
+    const blocks = this.#steps
+      .slice(STEPS_A_BLOCK - 1)
+      .map((_, n) => {
+        const [a = 0, b = 0, c = 0, d = 0] = this.#steps.slice(n, n + STEPS_A_BLOCK)
+        return (a + b + c + d) / (STEP * STEPS_A_BLOCK)
+      })
+      .filter((power) => ofPower(power) > GATE)
     if (blocks.length === 0) return null
     const gate = ofPower(mean(blocks)) + RELATIVE_GATE
     return ofPower(mean(blocks.filter((power) => ofPower(power) > gate)))

@@ -6,12 +6,18 @@ const STEP = 1000 / PEAKS_A_SECOND
 
 describe('a quiet place for a join', () => {
   it('is never louder than the place asked for, nor farther than 200 ms from it', () => {
-    fc.assert(fc.property(fc.array(fc.nat(255), { minLength: 1, maxLength: 80 }), fc.double({ min: 0, max: 0.999, noNaN: true }), (peaks, share) => {
-      const at = share * peaks.length * STEP
-      const found = quietNear(peaks, at)
-      expect(Math.abs(found - at)).toBeLessThanOrEqual(201)
-      expect(peaks[Math.floor(found / STEP)] ?? 0).toBeLessThanOrEqual(peaks[Math.floor(at / STEP)] ?? 0)
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.nat(255), { minLength: 1, maxLength: 80 }),
+        fc.double({ min: 0, max: 0.999, noNaN: true }),
+        (peaks, share) => {
+          const at = share * peaks.length * STEP
+          const found = quietNear(peaks, at)
+          expect(Math.abs(found - at)).toBeLessThanOrEqual(201)
+          expect(peaks[Math.floor(found / STEP)] ?? 0).toBeLessThanOrEqual(peaks[Math.floor(at / STEP)] ?? 0)
+        },
+      ),
+    )
   })
 
   it('is the gap between two words', () => {

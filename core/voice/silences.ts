@@ -27,7 +27,10 @@ function rankedValue(counts: Uint32Array, rank: number): number {
   return Math.max(0, found)
 }
 
-/** Peak level below which a voice's outline counts as silence, in dBFS: some way above the room, which is what its quietest tenth is taken for. */
+/**
+ * Peak level below which a voice's outline counts as silence, in dBFS: some way above the room, which is what its quietest tenth is
+ * taken for.
+ */
 export function silenceLevel(peaks: readonly number[]): number {
   const counts = new Uint32Array(LOUDEST + 1)
   let heard = 0
@@ -49,7 +52,7 @@ export function silenceLevel(peaks: readonly number[]): number {
  */
 export function silencesOf(peaks: readonly number[], shortest: Ms, level: number = silenceLevel(peaks)): readonly Silence[] {
   const limit = 255 * 10 ** (level / 20)
-  const silences: { from: Ms, to: Ms }[] = []
+  const silences: { from: Ms; to: Ms }[] = []
   for (const [n, value] of peaks.entries()) {
     if (value > limit) continue
     const from = n * STEP
@@ -66,6 +69,9 @@ export const BREATH: Ms = 300
 /** How long was spoken between two times of a voice, its pauses apart. */
 export function spokenTime(peaks: readonly number[], from: Ms, to: Ms): Ms {
   const end = Math.min(to, peaks.length * STEP)
-  const silent = silencesOf(peaks, BREATH).reduce((sum, silence) => sum + Math.max(0, Math.min(silence.to, end) - Math.max(silence.from, from)), 0)
+  const silent = silencesOf(peaks, BREATH).reduce(
+    (sum, silence) => sum + Math.max(0, Math.min(silence.to, end) - Math.max(silence.from, from)),
+    0,
+  )
   return Math.max(0, end - from - silent)
 }

@@ -25,7 +25,7 @@ export function speechFree(peaks: readonly number[], shortest: Ms): readonly Sil
   // What is quiet for a twentieth of the time is the room; a part of the time is spent breathing, whoever speaks.
   const room = heard[Math.floor(heard.length / 20)] ?? 0
   const limit = Math.max(SURELY_SILENT, 255 * 10 ** (Math.min(SURELY_HEARD, toDb(room / 255) + OF_THE_ROOM) / 20))
-  const free: { from: Ms, to: Ms }[] = []
+  const free: { from: Ms; to: Ms }[] = []
   for (const [n, value] of peaks.entries()) {
     if (value > limit) continue
     const last = free.at(-1)

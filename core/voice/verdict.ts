@@ -19,9 +19,14 @@ const CLIPPING = -0.5
 /** Length of a block, in ms. */
 const BLOCK: Ms = 50
 
-/** The blocks that a level is judged by once another is heard: `JUDGED` ms of sound, however long they took to come. A machine that has much to do loses some. */
-export const heard = (blocks: readonly LevelBlock[], block: LevelBlock): readonly LevelBlock[] =>
-  [...blocks.slice(1 - JUDGED / BLOCK), block]
+/**
+ * The blocks that a level is judged by once another is heard: `JUDGED` ms of sound, however long they took to come. A machine that has
+ * much to do loses some.
+ */
+export const heard = (blocks: readonly LevelBlock[], block: LevelBlock): readonly LevelBlock[] => [
+  ...blocks.slice(1 - JUDGED / BLOCK),
+  block,
+]
 
 /** What a level means, by its loudest moments of the last seconds. Nothing is called nothing before it was listened to for that long. */
 export function levelVerdict(blocks: readonly LevelBlock[]): LevelVerdict {

@@ -19,12 +19,14 @@ describe('silences', () => {
   })
 
   it('and what is spoken make up the whole', () => {
-    fc.assert(fc.property(fc.array(fc.constantFrom(0, 1, 80, 120, 200), { minLength: 1, maxLength: 400 }), (peaks) => {
-      const length = peaks.length * 50
-      const silent = silencesOf(peaks, 300).reduce((sum, silence) => sum + silence.to - silence.from, 0)
-      expect(spokenTime(peaks, 0, length)).toBe(length - silent)
-      expect(spokenTime(peaks, 0, Math.floor(length / 2)) + spokenTime(peaks, Math.floor(length / 2), length)).toBe(length - silent)
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(0, 1, 80, 120, 200), { minLength: 1, maxLength: 400 }), (peaks) => {
+        const length = peaks.length * 50
+        const silent = silencesOf(peaks, 300).reduce((sum, silence) => sum + silence.to - silence.from, 0)
+        expect(spokenTime(peaks, 0, length)).toBe(length - silent)
+        expect(spokenTime(peaks, 0, Math.floor(length / 2)) + spokenTime(peaks, Math.floor(length / 2), length)).toBe(length - silent)
+      }),
+    )
   })
 
   it('of a voice that never stops are none', () => {
@@ -65,7 +67,8 @@ describe('what a level means', () => {
 })
 
 describe('a listener', () => {
-  const listen = (blocks: readonly number[]) => blocks.reduce((states, rms, n) => [...states, listened(states.at(-1) ?? DEAF, rms, n * 50)], [DEAF]).slice(1)
+  const listen = (blocks: readonly number[]) =>
+    blocks.reduce((states, rms, n) => [...states, listened(states.at(-1) ?? DEAF, rms, n * 50)], [DEAF]).slice(1)
 
   it('hears speech and its pauses in a noisy room', () => {
     const room = Array.from({ length: 40 }, () => -48)

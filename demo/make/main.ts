@@ -19,7 +19,9 @@ const scratch = mkdtempSync(join(tmpdir(), 'aisle-demo-'))
 const twelfths = 'demo/talks/twelfths'
 const swifts = 'demo/talks/swifts'
 
-const keep = (folder: string, talk: DemoTalk): void => { writeFileSync(join(folder, 'talk.json'), `${JSON.stringify(talk)}\n`) }
+const keep = (folder: string, talk: DemoTalk): void => {
+  writeFileSync(join(folder, 'talk.json'), `${JSON.stringify(talk)}\n`)
+}
 
 await makeDeck('The rule of twelfths', twelfthsDeck, join(twelfths, 'deck.pdf'))
 await makeDeck('Counting swifts by ear', swiftsDeck, join(swifts, 'deck.pdf'))
@@ -32,7 +34,23 @@ keep(twelfths, { name: 'The rule of twelfths', limit: 600_000, notes: twelfthsNo
 keep(swifts, { name: 'Counting swifts by ear', limit: 480_000, notes: swiftsNotes, stretches: [] })
 
 const { child, done } = start('ffmpeg', [
-  '-hide_banner', '-loglevel', 'error', '-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:0', '-c:a', 'libopus', '-b:a', '40k', '-y', 'public/practice/voice.ogg',
+  '-hide_banner',
+  '-loglevel',
+  'error',
+  '-f',
+  's16le',
+  '-ar',
+  String(SAMPLE_RATE),
+  '-ac',
+  '1',
+  '-i',
+  'pipe:0',
+  '-c:a',
+  'libopus',
+  '-b:a',
+  '40k',
+  '-y',
+  'public/practice/voice.ogg',
 ])
 for (const note of swiftsNotes.filter((text) => text !== '')) {
   const spoken = await say(note, scratch)

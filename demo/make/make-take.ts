@@ -21,7 +21,22 @@ const PACE = 1.18
 export async function say(text: string, folder: string): Promise<Int16Array> {
   const file = join(folder, 'said.wav')
   await run('flite', ['-voice', 'slt', '--setf', `duration_stretch=${String(PACE)}`, '-t', text, '-o', file])
-  const { stdout } = await run('ffmpeg', ['-hide_banner', '-loglevel', 'error', '-i', file, '-af', 'volume=-4dB', '-ar', String(SAMPLE_RATE), '-ac', '1', '-f', 's16le', 'pipe:1'])
+  const { stdout } = await run('ffmpeg', [
+    '-hide_banner',
+    '-loglevel',
+    'error',
+    '-i',
+    file,
+    '-af',
+    'volume=-4dB',
+    '-ar',
+    String(SAMPLE_RATE),
+    '-ac',
+    '1',
+    '-f',
+    's16le',
+    'pipe:1',
+  ])
   return new Int16Array(stdout.buffer.slice(stdout.byteOffset, stdout.byteOffset + stdout.byteLength))
 }
 
@@ -51,9 +66,53 @@ async function film(voice: Int16Array, out: string, folder: string): Promise<voi
   const canvas = createCanvas(SIZE.width, SIZE.height)
   const ctx: PaintContext<Canvas> = canvas.getContext('2d')
   const { child, done } = start('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${String(SIZE.width)}x${String(SIZE.height)}`, '-r', String(RATE), '-i', 'pipe:0',
-    '-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', raw,
-    '-map', '0:v', '-map', '1:a', '-c:v', 'libvpx', '-b:v', '260k', '-crf', '16', '-g', '100', '-deadline', 'good', '-cpu-used', '3', '-pix_fmt', 'yuv420p', '-c:a', 'libopus', '-b:a', '40k', '-f', 'webm', '-y', out,
+    '-hide_banner',
+    '-loglevel',
+    'error',
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'rgba',
+    '-s',
+    `${String(SIZE.width)}x${String(SIZE.height)}`,
+    '-r',
+    String(RATE),
+    '-i',
+    'pipe:0',
+    '-f',
+    's16le',
+    '-ar',
+    String(SAMPLE_RATE),
+    '-ac',
+    '1',
+    '-i',
+    raw,
+    '-map',
+    '0:v',
+    '-map',
+    '1:a',
+    '-c:v',
+    'libvpx',
+    '-b:v',
+    '260k',
+    '-crf',
+    '16',
+    '-g',
+    '100',
+    '-deadline',
+    'good',
+    '-cpu-used',
+    '3',
+    '-pix_fmt',
+    'yuv420p',
+    '-c:a',
+    'libopus',
+    '-b:a',
+    '40k',
+    '-f',
+    'webm',
+    '-y',
+    out,
   ])
   const frames = Math.ceil((voice.length / SAMPLE_RATE) * RATE)
   for (let frame = 0; frame < frames; frame += 1) {
@@ -68,21 +127,41 @@ async function film(voice: Int16Array, out: string, folder: string): Promise<voi
 }
 
 /** Makes one stretch of the demo take: its file, and the cues that go with it. */
-export async function makeStretch(plans: readonly SlidePlan[], notes: readonly string[], name: string, folder: string, scratch: string): Promise<DemoStretch> {
+export async function makeStretch(
+  plans: readonly SlidePlan[],
+  notes: readonly string[],
+  name: string,
+  folder: string,
+  scratch: string,
+): Promise<DemoStretch> {
   const blocks: Int16Array[] = []
   const cues: DemoCue[] = []
   let at = 0
   for (const [n, plan] of plans.entries()) {
     const spoken = await say(notes[plan.slide] ?? '', scratch)
     if (n > 0) cues.push({ kind: 'show', at, slide: plan.slide, step: 0 })
-    cues.push(...plan.steps.map((time, step): DemoCue => ({ kind: 'show', at: at + Math.round(time * PACE), slide: plan.slide, step: step + 1 })))
-    cues.push(...plan.strokes.map((stroke): DemoCue => ({
-      kind: 'ink', at: at + Math.round(stroke.at * PACE), slide: plan.slide, colour: stroke.colour, width: stroke.width, points: handPoints(stroke),
-    })))
+    cues.push(
+      ...plan.steps.map((time, step): DemoCue => ({ kind: 'show', at: at + Math.round(time * PACE), slide: plan.slide, step: step + 1 })),
+    )
+    cues.push(
+      ...plan.strokes.map((stroke): DemoCue => ({
+        kind: 'ink',
+        at: at + Math.round(stroke.at * PACE),
+        slide: plan.slide,
+        colour: stroke.colour,
+        width: stroke.width,
+        points: handPoints(stroke),
+      })),
+    )
     blocks.push(quiet(BREATH.before), spoken, quiet(BREATH.after))
     at += BREATH.before + Math.round((spoken.length / SAMPLE_RATE) * 1000) + BREATH.after
   }
   const voice = joined(blocks)
   await film(voice, join(folder, name), scratch)
-  return { file: name, length: Math.floor((voice.length / SAMPLE_RATE) * 1000), opening: plans[0]?.slide ?? 0, cues: cues.sort((a, b) => a.at - b.at) }
+  return {
+    file: name,
+    length: Math.floor((voice.length / SAMPLE_RATE) * 1000),
+    opening: plans[0]?.slide ?? 0,
+    cues: cues.sort((a, b) => a.at - b.at),
+  }
 }

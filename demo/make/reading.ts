@@ -15,13 +15,37 @@ const LENGTH = 135_000
 const scratch = mkdtempSync(join(tmpdir(), 'aisle-reading-'))
 mkdirSync('demo/reading', { recursive: true })
 
-const sentences = spokenLines([...swiftsNotes, ...twelfthsNotes].join('\n\n'))
-  .flatMap((line) => (line.kind === 'words' ? [line.runs.map((run) => run.text).join('').trim()] : []))
+const sentences = spokenLines([...swiftsNotes, ...twelfthsNotes].join('\n\n')).flatMap((line) =>
+  line.kind === 'words'
+    ? [
+        line.runs
+          .map((run) => run.text)
+          .join('')
+          .trim(),
+      ]
+    : [],
+)
 const { child, done } = start('ffmpeg', [
-  '-hide_banner', '-loglevel', 'error', '-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:0', '-c:a', 'libopus', '-b:a', '32k', '-y', 'demo/reading/reading.ogg',
+  '-hide_banner',
+  '-loglevel',
+  'error',
+  '-f',
+  's16le',
+  '-ar',
+  String(SAMPLE_RATE),
+  '-ac',
+  '1',
+  '-i',
+  'pipe:0',
+  '-c:a',
+  'libopus',
+  '-b:a',
+  '32k',
+  '-y',
+  'demo/reading/reading.ogg',
 ])
 const bytesOf = (block: Int16Array): Buffer => Buffer.from(block.buffer, block.byteOffset, block.byteLength)
-const lines: { text: string, from: number, to: number }[] = []
+const lines: { text: string; from: number; to: number }[] = []
 let at = 1000
 await feed(child, bytesOf(quiet(at)))
 for (const [n, text] of sentences.entries()) {

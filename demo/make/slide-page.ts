@@ -30,4 +30,5 @@ svg{position:absolute;left:0;top:0}svg text{font-family:Read;fill:#17303f}
 
 /** All pages of a deck as one document to be printed. */
 export const deckDocument = (title: string, pages: readonly DeckPage[]): string =>
-  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><style>${STYLE}</style>${pages.map((page) => page.html).join('')}</html>`
+  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><style>${STYLE}</style>` +
+  `${pages.map((page) => page.html).join('')}</html>`

@@ -1,12 +1,18 @@
 /** What is said on each slide of the demo talks, by slide number. */
 export const twelfthsNotes: readonly string[] = [
-  'Good evening. Last week we learnt why the tide comes and goes. Tonight we learn to say how high it stands at any hour, with nothing but a pencil.',
-  'Here is the question. Low water was at six, with eighty centimetres over the sill. High water comes at noon, with five metres sixty. Our boat needs two metres sixty. Can we leave at nine?',
-  'If the tide rose evenly, this would be a straight line, from here to here. But it does not. It starts slowly, it hurries in the middle, and it slows down again before high water.',
-  'Seafarers keep this in six numbers. In the first hour the tide rises by one twelfth of its range, in the second by two. Then three, and three again: that is the middle, where it hurries. Then two, and one. Add them up, and you have twelve.',
-  'Now the sum. High water less low water: five point six less nought point eight is four point eight. That is the range. Divide it by twelve: nought point four. One twelfth is forty centimetres.',
+  'Good evening. Last week we learnt why the tide comes and goes. Tonight we learn to say how high it stands at any hour, with ' +
+    'nothing but a pencil.',
+  'Here is the question. Low water was at six, with eighty centimetres over the sill. High water comes at noon, with five ' +
+    'metres sixty. Our boat needs two metres sixty. Can we leave at nine?',
+  'If the tide rose evenly, this would be a straight line, from here to here. But it does not. It starts slowly, it hurries in ' +
+    'the middle, and it slows down again before high water.',
+  'Seafarers keep this in six numbers. In the first hour the tide rises by one twelfth of its range, in the second by two. Then ' +
+    'three, and three again: that is the middle, where it hurries. Then two, and one. Add them up, and you have twelve.',
+  'Now the sum. High water less low water: five point six less nought point eight is four point eight. That is the range. ' +
+    'Divide it by twelve: nought point four. One twelfth is forty centimetres.',
   'And here it is, hour by hour. Look at the third hour: from two metres to three metres twenty. More than a metre in one hour.',
-  'Three hours after low water we have one and two and three, six twelfths. That is half the range, two metres forty. With the eighty centimetres that were left, three metres twenty. She floats.',
+  'Three hours after low water we have one and two and three, six twelfths. That is half the range, two metres forty. With the ' +
+    'eighty centimetres that were left, three metres twenty. She floats.',
   'The rule is a rule of thumb. Where the tide comes twice, in rivers, and in a storm it is wrong. Then take the tables.',
   'So: the range first, then a twelfth of it, then one, two, three, three, two, one. And keep half a metre in hand. Next week: knots.',
 ]

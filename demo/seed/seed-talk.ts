@@ -4,7 +4,20 @@ import { join } from 'node:path'
 import { asId } from '@core/model'
 import type { Cue, Slide, Stroke } from '@core/model'
 import { database } from '@server/database'
-import { beginImport, closeStretch, createTalk, editDeck, finishTake, keepCues, keepSlices, openStretch, openTake, orderDelivery, slidesOf, talkView } from '@server/domain'
+import {
+  beginImport,
+  closeStretch,
+  createTalk,
+  editDeck,
+  finishTake,
+  keepCues,
+  keepSlices,
+  openStretch,
+  openTake,
+  orderDelivery,
+  slidesOf,
+  talkView,
+} from '@server/domain'
 import { digestOf, uploadFolder } from '@server/store'
 import { alone } from '@server/worker/claims'
 import { finishTakeTask } from '@server/worker/tasks/finish-take'
@@ -22,16 +35,32 @@ function toCue(cue: DemoCue, slides: readonly Slide[]): Cue {
 }
 
 /** Brings one stretch in the way a page would: slices, cues, closing. @returns the ink that lies at its end */
-async function seedStretch(talk: string, take: string, number: number, stretch: DemoStretch, folder: string, slides: readonly Slide[], lying: readonly Stroke[]): Promise<readonly Stroke[]> {
+async function seedStretch(
+  talk: string,
+  take: string,
+  number: number,
+  stretch: DemoStretch,
+  folder: string,
+  slides: readonly Slide[],
+  lying: readonly Stroke[],
+): Promise<readonly Stroke[]> {
   const db = database()
   const id = randomUUID()
   const opening = { slide: slides[stretch.opening]?.id ?? asId<'slide'>(''), step: 0, blank: false, inset: true, ink: lying }
   await openStretch(db, id, talk, { take, number, camera: true, voice: true, mime: 'video/webm;codecs=vp8,opus', opening })
   const media = await readFile(join(folder, stretch.file))
   const slices = Array.from({ length: Math.ceil(media.length / SLICE) }, (_, n) => media.subarray(n * SLICE, (n + 1) * SLICE))
-  await keepSlices(db, id, slices.map((bytes, n) => ({ n, bytes, digest: digestOf(bytes) })))
+  await keepSlices(
+    db,
+    id,
+    slices.map((bytes, n) => ({ n, bytes, digest: digestOf(bytes) })),
+  )
   const cues = stretch.cues.map((cue) => toCue(cue, slides))
-  await keepCues(db, id, cues.map((cue, n) => ({ n, cue })))
+  await keepCues(
+    db,
+    id,
+    cues.map((cue, n) => ({ n, cue })),
+  )
   await closeStretch(db, id, { slices: slices.length, cues: cues.length, length: stretch.length })
   return [...lying, ...cues.flatMap((cue) => (cue.kind === 'ink' ? [cue.stroke] : []))]
 }
@@ -49,15 +78,18 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
   const deck = await beginImport(db, talk, [{ path, name: `${demo.name}.pdf`, bytes: (await stat(path)).size }])
   await alone('read-deck', deck, readDeckTask)
   const { slides, revision } = await talkView(db, talk)
-  await db.transaction().execute((q) => editDeck(q, talk, revision, {
-    kind: 'all',
-    edits: slides.map((slide, n) => ({ kind: 'set', slides: [slide.id], fields: { notes: demo.notes[n] ?? '' } })),
-  }))
+  await db.transaction().execute((q) =>
+    editDeck(q, talk, revision, {
+      kind: 'all',
+      edits: slides.map((slide, n) => ({ kind: 'set', slides: [slide.id], fields: { notes: demo.notes[n] ?? '' } })),
+    }),
+  )
   if (demo.stretches.length === 0) return
   const take = randomUUID()
   await openTake(db, talk, take, { kind: 'full', intent: { kind: 'replaceAll' } })
   let lying: readonly Stroke[] = []
-  for (const [number, stretch] of demo.stretches.entries()) lying = await seedStretch(talk, take, number, stretch, folder, await slidesOf(db, talk), lying)
+  for (const [number, stretch] of demo.stretches.entries())
+    lying = await seedStretch(talk, take, number, stretch, folder, await slidesOf(db, talk), lying)
   await finishTake(db, talk, take)
   await alone('finish-take', take, finishTakeTask)
   const { recipe } = await talkView(db, talk)

@@ -30,7 +30,10 @@ for await (const line of createInterface({ input: process.stdin })) {
     // Our own server wrote it; it is not a border.
     const canvas = await draw(JSON.parse(line) as DrawOrder)
     const { width, height } = canvas
-    await say({ kind: 'drawn', size: { width, height } }, new Uint8Array(canvas.getContext('2d').getImageData(0, 0, width, height).data.buffer))
+    await say(
+      { kind: 'drawn', size: { width, height } },
+      new Uint8Array(canvas.getContext('2d').getImageData(0, 0, width, height).data.buffer),
+    )
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
     await say({ kind: 'refused', code: error.code, sentence: error.message })

@@ -15,16 +15,22 @@ const load = async (digest: AssetId): Promise<Drawable<Drawn>> => {
   return { image, width: image.width, height: image.height }
 }
 
-await writeFile(out, await makeHandout({
-  name, deck, kind,
-  shelfFor: async (slide) => {
-    const picture = slide.steps.at(-1)?.picture
-    if (picture === undefined) return { ofStep: () => undefined, ofAsset: () => undefined }
-    if (picture.kind !== 'composed') {
-      const drawn = await load(picture.screen)
-      return { ofStep: () => drawn, ofAsset: () => undefined }
-    }
-    const assets = new Map(await Promise.all(picture.composition.pictures.map(async ({ asset }) => [asset, await load(asset)] as const)))
-    return { ofStep: () => undefined, ofAsset: (asset) => assets.get(asset) }
-  },
-}), { mode: 0o600 })
+await writeFile(
+  out,
+  await makeHandout({
+    name,
+    deck,
+    kind,
+    shelfFor: async (slide) => {
+      const picture = slide.steps.at(-1)?.picture
+      if (picture === undefined) return { ofStep: () => undefined, ofAsset: () => undefined }
+      if (picture.kind !== 'composed') {
+        const drawn = await load(picture.screen)
+        return { ofStep: () => drawn, ofAsset: () => undefined }
+      }
+      const assets = new Map(await Promise.all(picture.composition.pictures.map(async ({ asset }) => [asset, await load(asset)] as const)))
+      return { ofStep: () => undefined, ofAsset: (asset) => assets.get(asset) }
+    },
+  }),
+  { mode: 0o600 },
+)

@@ -14,9 +14,20 @@ import { unpack } from './unpack'
 
 /** A file that a deck is made of, opened. */
 export type DeckSource =
-  | { readonly kind: 'pdf', readonly source: StepSource, readonly path: string, readonly name: string, readonly pdf: PdfFile, readonly groups: readonly (readonly number[])[] }
-  | { readonly kind: 'picture', readonly source: StepSource, readonly name: string, readonly picture: PictureFile }
-  | { readonly kind: 'text', readonly name: string, readonly slides: readonly { readonly draft: SlideDraft, readonly pictures: readonly (PictureFile & { readonly alt: string })[] }[] }
+  | {
+      readonly kind: 'pdf'
+      readonly source: StepSource
+      readonly path: string
+      readonly name: string
+      readonly pdf: PdfFile
+      readonly groups: readonly (readonly number[])[]
+    }
+  | { readonly kind: 'picture'; readonly source: StepSource; readonly name: string; readonly picture: PictureFile }
+  | {
+      readonly kind: 'text'
+      readonly name: string
+      readonly slides: readonly { readonly draft: SlideDraft; readonly pictures: readonly (PictureFile & { readonly alt: string })[] }[]
+    }
 
 interface Found {
   readonly path: string
@@ -53,7 +64,8 @@ async function findFiles(order: ReadDeckOrder): Promise<readonly (Found & { read
       for (const one of files) {
         await about(`${name}: ${one.name}`, async () => {
           const inside = await kindOf(one.path, one.name)
-          if (inside === 'zip') throw new Refusal('unreadable', 'There is an archive inside this archive. Unpack it first and bring what is in it.')
+          if (inside === 'zip')
+            throw new Refusal('unreadable', 'There is an archive inside this archive. Unpack it first and bring what is in it.')
           found.push({ path: one.path, name: one.name, kind: inside, source: { kind: 'unpacked', name: one.file } })
         })
       }
@@ -88,21 +100,28 @@ export async function openSources(order: ReadDeckOrder): Promise<readonly DeckSo
   const placed = new Set<Found>()
   const texts = new Map<Found, DeckSource>()
   for (const file of found.filter((one) => one.kind === 'text')) {
-    texts.set(file, await about(file.name, async () => {
-      const drafts = readMarkdownDeck(await readText(file.path))
-      const slides = []
-      for (const draft of drafts) {
-        const shown = []
-        for (const { source, alt } of draft.pictures) {
-          const picture = meant(source, file.name, pictures)
-          if (picture === undefined) throw new Refusal('unreadable', `This text shows a picture “${source.slice(0, 80)}” that did not come with it. Bring both together, or in one archive.`)
-          placed.add(picture)
-          shown.push({ ...await about(picture.name, () => openPicture(picture.path)), alt })
+    texts.set(
+      file,
+      await about(file.name, async () => {
+        const drafts = readMarkdownDeck(await readText(file.path))
+        const slides = []
+        for (const draft of drafts) {
+          const shown = []
+          for (const { source, alt } of draft.pictures) {
+            const picture = meant(source, file.name, pictures)
+            if (picture === undefined)
+              throw new Refusal(
+                'unreadable',
+                `This text shows a picture “${source.slice(0, 80)}” that did not come with it. Bring both together, or in one archive.`,
+              )
+            placed.add(picture)
+            shown.push({ ...(await about(picture.name, () => openPicture(picture.path))), alt })
+          }
+          slides.push({ draft, pictures: shown })
         }
-        slides.push({ draft, pictures: shown })
-      }
-      return { kind: 'text', name: file.name, slides } as const
-    }))
+        return { kind: 'text', name: file.name, slides } as const
+      }),
+    )
   }
   const sources: DeckSource[] = []
   for (const file of found) {
@@ -110,18 +129,33 @@ export async function openSources(order: ReadDeckOrder): Promise<readonly DeckSo
     if (text !== undefined) {
       sources.push(text)
     } else if (!placed.has(file)) {
-      sources.push(await about(file.name, async (): Promise<DeckSource> => {
-        if (file.kind === 'picture') return { kind: 'picture', source: file.source, name: file.name, picture: await openPicture(file.path) }
-        const pdf = await openPdf(file.path)
-        if (pdf.numPages > order.maxPages) {
-          throw new Refusal('too-large', `This PDF has ${String(pdf.numPages)} pages; up to ${String(order.maxPages)} can be taken in. Split it and bring the part you need.`)
-        }
-        return { kind: 'pdf', source: file.source, path: file.path, name: file.name, pdf, groups: groupPagesByLabel(await pdf.getPageLabels(), pdf.numPages) }
-      }))
+      sources.push(
+        await about(file.name, async (): Promise<DeckSource> => {
+          if (file.kind === 'picture')
+            return { kind: 'picture', source: file.source, name: file.name, picture: await openPicture(file.path) }
+          const pdf = await openPdf(file.path)
+          if (pdf.numPages > order.maxPages) {
+            throw new Refusal(
+              'too-large',
+              `This PDF has ${String(pdf.numPages)} pages; up to ${String(order.maxPages)} can be taken in. Split it and bring ` +
+                `the part you need.`,
+            )
+          }
+          return {
+            kind: 'pdf',
+            source: file.source,
+            path: file.path,
+            name: file.name,
+            pdf,
+            groups: groupPagesByLabel(await pdf.getPageLabels(), pdf.numPages),
+          }
+        }),
+      )
     }
   }
   return sources
 }
 
 /** How many pages, pictures and slides come in. */
-export const pagesOf = (source: DeckSource): number => (source.kind === 'pdf' ? source.pdf.numPages : source.kind === 'text' ? source.slides.length : 1)
+export const pagesOf = (source: DeckSource): number =>
+  source.kind === 'pdf' ? source.pdf.numPages : source.kind === 'text' ? source.slides.length : 1

@@ -9,8 +9,12 @@ import { DrawnApart } from '.'
 
 const BOX = { width: 320, height: 180 }
 let folder: string
-beforeAll(async () => { folder = await mkdtemp(join(tmpdir(), 'aisle-drawn-')) })
-afterAll(async () => { await rm(folder, { recursive: true }) })
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'aisle-drawn-'))
+})
+afterAll(async () => {
+  await rm(folder, { recursive: true })
+})
 
 /** A side of a picture that is some kilobytes packed and 300 MB unpacked. */
 const HUGE = 10_000
@@ -21,9 +25,23 @@ async function pdfOf(name: string, content: string | null, side = 1): Promise<st
   const page = document.addPage([960, 540])
   if (content === null) page.drawRectangle({ x: 0, y: 0, width: 960, height: 540, color: rgb(0, 0.5, 1) })
   else {
-    const picture = { Type: 'XObject', Subtype: 'Image', Width: side, Height: side, ColorSpace: 'DeviceRGB', BitsPerComponent: 8, Filter: 'FlateDecode' }
-    page.node.setXObject(PDFName.of('Im'), document.context.register(PDFRawStream.of(document.context.obj(picture), deflateSync(Buffer.alloc(side * side * 3)))))
-    page.node.set(PDFName.of('Contents'), document.context.register(PDFRawStream.of(document.context.obj({}), new TextEncoder().encode(content))))
+    const picture = {
+      Type: 'XObject',
+      Subtype: 'Image',
+      Width: side,
+      Height: side,
+      ColorSpace: 'DeviceRGB',
+      BitsPerComponent: 8,
+      Filter: 'FlateDecode',
+    }
+    page.node.setXObject(
+      PDFName.of('Im'),
+      document.context.register(PDFRawStream.of(document.context.obj(picture), deflateSync(Buffer.alloc(side * side * 3)))),
+    )
+    page.node.set(
+      PDFName.of('Contents'),
+      document.context.register(PDFRawStream.of(document.context.obj({}), new TextEncoder().encode(content))),
+    )
   }
   const path = join(folder, name)
   await writeFile(path, await document.save())

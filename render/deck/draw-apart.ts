@@ -53,11 +53,14 @@ class Answers {
   }
 }
 
-/** Draws pages and pictures that people brought, in a process of its own: it may run out of time or memory, or die, and the next page begins another. */
+/**
+ * Draws pages and pictures that people brought, in a process of its own: it may run out of time or memory, or die, and the next page
+ * begins another.
+ */
 export class DrawnApart {
   readonly #bounds: Omit<ApartBounds, 'time'>
   readonly #inTurn = pLimit(1)
-  #drawer: { readonly apart: Apart, readonly answers: Answers } | null = null
+  #drawer: { readonly apart: Apart; readonly answers: Answers } | null = null
   #idle: NodeJS.Timeout | undefined
 
   constructor(bounds: Omit<ApartBounds, 'time'>) {
@@ -71,7 +74,7 @@ export class DrawnApart {
 
   async #drawNow(order: DrawOrder): Promise<Canvas> {
     clearTimeout(this.#idle)
-    const { apart, answers } = this.#drawer ??= this.#begin()
+    const { apart, answers } = (this.#drawer ??= this.#begin())
     let late = false
     const patience = setTimeout(() => {
       late = true
@@ -91,16 +94,19 @@ export class DrawnApart {
       if (error instanceof Refusal) throw error
       this.close()
       if (late) throw new Refusal('too-large', 'Drawing a page of this deck took too long and was stopped.')
-      if (apart.killed() === 'memory') throw new Refusal('too-large', 'A page of this deck needs more memory to be drawn than may be taken.')
+      if (apart.killed() === 'memory')
+        throw new Refusal('too-large', 'A page of this deck needs more memory to be drawn than may be taken.')
       throw new Refusal('unreadable', 'A page of this deck could not be drawn: drawing it failed.', { cause: String(error) })
     } finally {
       clearTimeout(patience)
-      this.#idle = setTimeout(() => { this.close() }, IDLE)
+      this.#idle = setTimeout(() => {
+        this.close()
+      }, IDLE)
       this.#idle.unref()
     }
   }
 
-  #begin(): { readonly apart: Apart, readonly answers: Answers } {
+  #begin(): { readonly apart: Apart; readonly answers: Answers } {
     const apart = startApart('draw-pages', { ...this.#bounds, time: LONGEST_FILM })
     return { apart, answers: new Answers(apart.output as AsyncIterable<Buffer>) }
   }

@@ -11,5 +11,4 @@ export interface DrawOrder {
 
 /** What is answered in the order that was asked: a line of JSON each, and after `drawn` the pixels, four bytes each, row by row. */
 export type DrawAnswer =
-  | { readonly kind: 'drawn', readonly size: Size }
-  | { readonly kind: 'refused', readonly code: RefusalCode, readonly sentence: string }
+  { readonly kind: 'drawn'; readonly size: Size } | { readonly kind: 'refused'; readonly code: RefusalCode; readonly sentence: string }

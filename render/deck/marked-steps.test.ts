@@ -29,37 +29,45 @@ const random = (): number => {
   return seed / 2_147_483_648
 }
 
-const flat = (colour: string): Ground => (ctx) => {
-  ctx.fillStyle = colour
-  ctx.fillRect(0, 0, 960, 540)
-}
-const gradient = (from: string, to: string, across: boolean): Ground => (ctx) => {
-  const fill = ctx.createLinearGradient(0, 0, across ? 960 : 300, across ? 0 : 540)
-  fill.addColorStop(0, from)
-  fill.addColorStop(1, to)
-  ctx.fillStyle = fill
-  ctx.fillRect(0, 0, 960, 540)
-}
-const glow = (middle: string, edge: string): Ground => (ctx) => {
-  const fill = ctx.createRadialGradient(480, 270, 40, 480, 270, 620)
-  fill.addColorStop(0, middle)
-  fill.addColorStop(1, edge)
-  ctx.fillStyle = fill
-  ctx.fillRect(0, 0, 960, 540)
-}
-/** A photograph of sky over water: slow colours, grain, ripples. */
-const photo = (sky: readonly [number, number, number], water: readonly [number, number, number], grain: number): Ground => (ctx) => {
-  const picture = ctx.createImageData(960, 540)
-  for (let y = 0; y < 540; y += 1) {
-    for (let x = 0; x < 960; x += 1) {
-      const [r, g, b] = y < 330 ? sky : water
-      const ripple = y < 330 ? Math.sin(x / 190 + y / 120) * 10 : Math.sin(x / 14 + y * 1.3) * 7
-      const noise = (random() - 0.5) * grain
-      picture.data.set([r + ripple + noise - y / 16, g + ripple + noise - y / 22, b + ripple + noise - y / 30, 255], (y * 960 + x) * 4)
-    }
+const flat =
+  (colour: string): Ground =>
+  (ctx) => {
+    ctx.fillStyle = colour
+    ctx.fillRect(0, 0, 960, 540)
   }
-  ctx.putImageData(picture, 0, 0)
-}
+const gradient =
+  (from: string, to: string, across: boolean): Ground =>
+  (ctx) => {
+    const fill = ctx.createLinearGradient(0, 0, across ? 960 : 300, across ? 0 : 540)
+    fill.addColorStop(0, from)
+    fill.addColorStop(1, to)
+    ctx.fillStyle = fill
+    ctx.fillRect(0, 0, 960, 540)
+  }
+const glow =
+  (middle: string, edge: string): Ground =>
+  (ctx) => {
+    const fill = ctx.createRadialGradient(480, 270, 40, 480, 270, 620)
+    fill.addColorStop(0, middle)
+    fill.addColorStop(1, edge)
+    ctx.fillStyle = fill
+    ctx.fillRect(0, 0, 960, 540)
+  }
+/** A photograph of sky over water: slow colours, grain, ripples. */
+const photo =
+  (sky: readonly [number, number, number], water: readonly [number, number, number], grain: number): Ground =>
+  (ctx) => {
+    const picture = ctx.createImageData(960, 540)
+    for (let y = 0; y < 540; y += 1) {
+      for (let x = 0; x < 960; x += 1) {
+        const [r, g, b] = y < 330 ? sky : water
+        const ripple = y < 330 ? Math.sin(x / 190 + y / 120) * 10 : Math.sin(x / 14 + y * 1.3) * 7
+        const noise = (random() - 0.5) * grain
+        picture.data.set([r + ripple + noise - y / 16, g + ripple + noise - y / 22, b + ripple + noise - y / 30, 255], (y * 960 + x) * 4)
+      }
+    }
+    ctx.putImageData(picture, 0, 0)
+  }
 
 const px = (rect: Rect): [number, number, number, number] => [rect.x * 960, rect.y * 540, rect.w * 960, rect.h * 540]
 const rect = (x: number, y: number, w: number, h: number): Rect => ({ x, y, w, h })
@@ -74,7 +82,8 @@ function words(ctx: SKRSContext2D, at: Rect, size: number, colour: string): void
   ctx.fillStyle = colour
   ctx.font = `600 ${String(size)}px "Atkinson Hyperlegible Next"`
   const text = 'Low water at the old pier comes twice a day and nobody waits for it there '
-  for (let line = 0; (line + 0.9) * size * 1.3 <= h + size; line += 1) ctx.fillText(text.slice(line * 7) + text, x, y + size * 0.95 + line * size * 1.3)
+  for (let line = 0; (line + 0.9) * size * 1.3 <= h + size; line += 1)
+    ctx.fillText(text.slice(line * 7) + text, x, y + size * 0.95 + line * size * 1.3)
   ctx.restore()
 }
 function chart(ctx: SKRSContext2D, at: Rect, colour: string): void {
@@ -106,11 +115,16 @@ function boat(ctx: SKRSContext2D, at: Rect): void {
 }
 
 const GROUNDS: readonly (readonly [string, Ground, string])[] = [
-  ['white', flat('#ffffff'), '#222222'], ['dark', flat('#14201e'), '#f0eadc'], ['slant gradient', gradient('#fdf6e3', '#c9dfe8', false), '#2b2b2b'],
-  ['dark gradient', gradient('#102a43', '#3b1d4a', true), '#f5f0e6'], ['glow', glow('#fffdf5', '#c8bfa8'), '#30271b'],
+  ['white', flat('#ffffff'), '#222222'],
+  ['dark', flat('#14201e'), '#f0eadc'],
+  ['slant gradient', gradient('#fdf6e3', '#c9dfe8', false), '#2b2b2b'],
+  ['dark gradient', gradient('#102a43', '#3b1d4a', true), '#f5f0e6'],
+  ['glow', glow('#fffdf5', '#c8bfa8'), '#30271b'],
 ]
 const PHOTOS: readonly (readonly [string, Ground])[] = [
-  ['clear sky', photo([150, 185, 225], [70, 110, 130], 6)], ['grainy dusk', photo([190, 140, 120], [80, 70, 95], 14)], ['pale morning', photo([225, 225, 220], [170, 185, 190], 8)],
+  ['clear sky', photo([150, 185, 225], [70, 110, 130], 6)],
+  ['grainy dusk', photo([190, 140, 120], [80, 70, 95], 14)],
+  ['pale morning', photo([225, 225, 220], [170, 185, 190], 8)],
 ]
 
 const title = rect(0.06, 0.08, 0.5, 0.09)
@@ -121,21 +135,95 @@ const middle = rect(0.2, 0.38, 0.6, 0.22)
 
 const STEPS: readonly Marked[] = [
   ...GROUNDS.flatMap(([name, ground, ink]): Marked[] => [
-    { name: `${name}: title and column`, marks: [title, column], draw: (ctx) => { ground(ctx); words(ctx, title, 40, ink); words(ctx, column, 22, ink) } },
-    { name: `${name}: title and bars`, marks: [title, figure], draw: (ctx) => { ground(ctx); words(ctx, title, 40, ink); chart(ctx, figure, '#2b7a8c') } },
-    { name: `${name}: column and curve`, marks: [column, figure], draw: (ctx) => { ground(ctx); words(ctx, column, 20, ink); curve(ctx, figure, '#b4452d') } },
-    { name: `${name}: words below`, marks: [low], draw: (ctx) => { ground(ctx); words(ctx, low, 26, ink) } },
-    { name: `${name}: one claim`, marks: [middle], draw: (ctx) => { ground(ctx); words(ctx, middle, 44, ink) } },
+    {
+      name: `${name}: title and column`,
+      marks: [title, column],
+      draw: (ctx) => {
+        ground(ctx)
+        words(ctx, title, 40, ink)
+        words(ctx, column, 22, ink)
+      },
+    },
+    {
+      name: `${name}: title and bars`,
+      marks: [title, figure],
+      draw: (ctx) => {
+        ground(ctx)
+        words(ctx, title, 40, ink)
+        chart(ctx, figure, '#2b7a8c')
+      },
+    },
+    {
+      name: `${name}: column and curve`,
+      marks: [column, figure],
+      draw: (ctx) => {
+        ground(ctx)
+        words(ctx, column, 20, ink)
+        curve(ctx, figure, '#b4452d')
+      },
+    },
+    {
+      name: `${name}: words below`,
+      marks: [low],
+      draw: (ctx) => {
+        ground(ctx)
+        words(ctx, low, 26, ink)
+      },
+    },
+    {
+      name: `${name}: one claim`,
+      marks: [middle],
+      draw: (ctx) => {
+        ground(ctx)
+        words(ctx, middle, 44, ink)
+      },
+    },
   ]),
   ...PHOTOS.flatMap(([name, ground]): Marked[] => {
     const thing = rect(0.12, 0.3, 0.28, 0.38)
     const other = rect(0.62, 0.22, 0.26, 0.42)
     return [
-      { name: `${name}: a boat on the left`, marks: [thing], draw: (ctx) => { ground(ctx); boat(ctx, thing) } },
-      { name: `${name}: a boat on the right`, marks: [other], draw: (ctx) => { ground(ctx); boat(ctx, other) } },
-      { name: `${name}: a white title`, marks: [title], draw: (ctx) => { ground(ctx); words(ctx, title, 42, '#ffffff') } },
-      { name: `${name}: words over a boat`, marks: [title, thing], draw: (ctx) => { ground(ctx); boat(ctx, thing); words(ctx, title, 42, '#1b1b1b') } },
-      { name: `${name}: a claim in the middle`, marks: [middle], draw: (ctx) => { ground(ctx); words(ctx, middle, 46, '#fffbe8') } },
+      {
+        name: `${name}: a boat on the left`,
+        marks: [thing],
+        draw: (ctx) => {
+          ground(ctx)
+          boat(ctx, thing)
+        },
+      },
+      {
+        name: `${name}: a boat on the right`,
+        marks: [other],
+        draw: (ctx) => {
+          ground(ctx)
+          boat(ctx, other)
+        },
+      },
+      {
+        name: `${name}: a white title`,
+        marks: [title],
+        draw: (ctx) => {
+          ground(ctx)
+          words(ctx, title, 42, '#ffffff')
+        },
+      },
+      {
+        name: `${name}: words over a boat`,
+        marks: [title, thing],
+        draw: (ctx) => {
+          ground(ctx)
+          boat(ctx, thing)
+          words(ctx, title, 42, '#1b1b1b')
+        },
+      },
+      {
+        name: `${name}: a claim in the middle`,
+        marks: [middle],
+        draw: (ctx) => {
+          ground(ctx)
+          words(ctx, middle, 46, '#fffbe8')
+        },
+      },
     ]
   }),
 ]
@@ -163,7 +251,9 @@ function drawAndLook(step: Marked): ContentGrid {
 function cellsIn(marks: readonly Rect[]): readonly number[] {
   return Array.from({ length: CONTENT_COLUMNS * CONTENT_ROWS }, (_, cell) => cell).filter((cell) => {
     const [x, y] = [(cell % CONTENT_COLUMNS) / CONTENT_COLUMNS, Math.floor(cell / CONTENT_COLUMNS) / CONTENT_ROWS]
-    return marks.some((mark) => x >= mark.x && y >= mark.y && x + 1 / CONTENT_COLUMNS <= mark.x + mark.w && y + 1 / CONTENT_ROWS <= mark.y + mark.h)
+    return marks.some(
+      (mark) => x >= mark.x && y >= mark.y && x + 1 / CONTENT_COLUMNS <= mark.x + mark.w && y + 1 / CONTENT_ROWS <= mark.y + mark.h,
+    )
   })
 }
 
@@ -177,12 +267,15 @@ const coveredMarks = (marks: readonly Rect[], face: Rect): number =>
 function somewhereFree(marks: readonly Rect[]): boolean {
   const { w, h } = insetExtent('card', 0.3556, WIDE)
   const margin = insetMargin(WIDE)
-  for (let x = margin.x; x <= 1 - margin.x - w; x += 0.01) for (let y = margin.y; y <= 1 - margin.y - h; y += 0.01) if (coveredMarks(marks, { x, y, w, h }) <= MOST_COVERED) return true
+  for (let x = margin.x; x <= 1 - margin.x - w; x += 0.01)
+    for (let y = margin.y; y <= 1 - margin.y - h; y += 0.01) if (coveredMarks(marks, { x, y, w, h }) <= MOST_COVERED) return true
   return false
 }
 
 describe('forty steps marked by hand', () => {
-  it('are forty', () => { expect(STEPS.length).toBe(40) })
+  it('are forty', () => {
+    expect(STEPS.length).toBe(40)
+  })
 
   it('have at least 95% of what is marked found', () => {
     let found = 0

@@ -2,7 +2,7 @@ import type { Composition, RefusalCode, Size } from '@core/model'
 
 /** What the deck reader is asked, on its standard input. */
 export interface ReadDeckOrder {
-  readonly files: readonly { readonly path: string, readonly name: string }[]
+  readonly files: readonly { readonly path: string; readonly name: string }[]
   /** Folder for the pictures it makes. */
   readonly out: string
   readonly maxPages: number
@@ -13,7 +13,7 @@ export interface ReadDeckOrder {
 }
 
 /** Where a step's source is: one of the order's files, or one that was unpacked into the order's folder. */
-export type StepSource = { readonly kind: 'file', readonly file: number } | { readonly kind: 'unpacked', readonly name: string }
+export type StepSource = { readonly kind: 'file'; readonly file: number } | { readonly kind: 'unpacked'; readonly name: string }
 
 export interface ReadStep {
   readonly source: StepSource
@@ -38,10 +38,16 @@ export interface ReadPicture {
 
 /** What it answers, a line of JSON each. */
 export type DeckMessage =
-  | { readonly kind: 'plan', readonly pages: number, readonly shape: Size }
+  | { readonly kind: 'plan'; readonly pages: number; readonly shape: Size }
   /** `adds`: it only adds to the slide before it. */
-  | { readonly kind: 'slide', readonly title: string, readonly steps: readonly ReadStep[], readonly adds: boolean }
-  | { readonly kind: 'composed', readonly composition: Omit<Composition, 'pictures'>, readonly pictures: readonly ReadPicture[], readonly notes: string, readonly viewerNotes: string }
-  | { readonly kind: 'picture', readonly picture: ReadPicture }
-  | { readonly kind: 'refused', readonly code: RefusalCode, readonly sentence: string, readonly file: string | null }
+  | { readonly kind: 'slide'; readonly title: string; readonly steps: readonly ReadStep[]; readonly adds: boolean }
+  | {
+      readonly kind: 'composed'
+      readonly composition: Omit<Composition, 'pictures'>
+      readonly pictures: readonly ReadPicture[]
+      readonly notes: string
+      readonly viewerNotes: string
+    }
+  | { readonly kind: 'picture'; readonly picture: ReadPicture }
+  | { readonly kind: 'refused'; readonly code: RefusalCode; readonly sentence: string; readonly file: string | null }
   | { readonly kind: 'done' }

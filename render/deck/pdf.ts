@@ -13,7 +13,10 @@ const TITLE = 120
 
 const library = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'))
 
-interface CanvasAndContext { canvas: Canvas | null, context: unknown }
+interface CanvasAndContext {
+  canvas: Canvas | null
+  context: unknown
+}
 
 /** Gives the library canvases of the one copy that everything here draws with. */
 class OneCanvasFactory {
@@ -59,9 +62,12 @@ export async function openPdf(path: string): Promise<PDFDocumentProxy> {
     const name = error instanceof Error ? error.name : ''
     if (name === 'PasswordException') {
       const locked = (error as { code?: number }).code === PasswordResponses.NEED_PASSWORD
-      throw new Refusal('unreadable', locked
-        ? 'This PDF is locked with a password. Save a copy without one and bring that.'
-        : 'This PDF is locked. Save a copy without a password and bring that.')
+      throw new Refusal(
+        'unreadable',
+        locked
+          ? 'This PDF is locked with a password. Save a copy without one and bring that.'
+          : 'This PDF is locked. Save a copy without a password and bring that.',
+      )
     }
     throw new Refusal('unreadable', 'This PDF is damaged and cannot be read. Export it again from the program it was made with.')
   }
@@ -80,7 +86,12 @@ export async function outlineTitles(document: PdfFile): Promise<ReadonlyMap<numb
       const dest: unknown = typeof entry.dest === 'string' ? await document.getDestination(entry.dest) : entry.dest
       const target: unknown = Array.isArray(dest) ? dest[0] : null
       // A reference to a page, or its number counted from 0; entries that lead nowhere are passed over.
-      const at = typeof target === 'number' ? target : target === null || typeof target !== 'object' ? -1 : await document.getPageIndex(target as never).catch(() => -1)
+      const at =
+        typeof target === 'number'
+          ? target
+          : target === null || typeof target !== 'object'
+            ? -1
+            : await document.getPageIndex(target as never).catch(() => -1)
       const title = entry.title.replace(/\s+/g, ' ').trim().slice(0, TITLE)
       if (at >= 0 && title !== '' && !titles.has(at + 1)) titles.set(at + 1, title)
     }
@@ -116,9 +127,17 @@ export interface PageWords {
 /** Reads the words of a page. */
 export async function pageWords(page: PDFPageProxy): Promise<PageWords> {
   const content = await page.getTextContent()
-  const items = content.items.flatMap((item) => ('str' in item && item.str.trim() !== ''
-    ? [{ text: storableText(item.str.trim()), size: Math.hypot(Number(item.transform[2]), Number(item.transform[3])), y: Number(item.transform[5]) }]
-    : []))
+  const items = content.items.flatMap((item) =>
+    'str' in item && item.str.trim() !== ''
+      ? [
+          {
+            text: storableText(item.str.trim()),
+            size: Math.hypot(Number(item.transform[2]), Number(item.transform[3])),
+            y: Number(item.transform[5]),
+          },
+        ]
+      : [],
+  )
   const [, bottom = 0, , top = 0] = page.view
   const upper = items.filter((item) => item.y > bottom + (top - bottom) * 0.5)
   const heads = upper.length > 0 ? upper : items
@@ -126,6 +145,9 @@ export async function pageWords(page: PDFPageProxy): Promise<PageWords> {
   const from = heads.findIndex((item) => item.size > largest * 0.95)
   const rest = heads.slice(Math.max(0, from))
   const end = rest.findIndex((item) => item.size <= largest * 0.95)
-  const title = rest.slice(0, end === -1 ? rest.length : end).map((item) => item.text).join(' ')
+  const title = rest
+    .slice(0, end === -1 ? rest.length : end)
+    .map((item) => item.text)
+    .join(' ')
   return { title: title.slice(0, TITLE), text: items.map((item) => item.text).join(' ') }
 }

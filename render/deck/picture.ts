@@ -30,7 +30,11 @@ export async function openPicture(path: string): Promise<PictureFile> {
     throw new Refusal('unreadable', 'This picture is damaged or not a PNG, JPEG or WebP file. Save it again as one of these.')
   }
   if (Math.max(head.width, head.height) > LONGEST_SIDE || head.width * head.height > MOST_PIXELS) {
-    throw new Refusal('too-large', `This picture has ${String(head.width)} by ${String(head.height)} pixels, more than can be taken in. Scale it down below 20,000 a side.`)
+    throw new Refusal(
+      'too-large',
+      `This picture has ${String(head.width)} by ${String(head.height)} pixels, more than can be taken in. Scale it down below ` +
+        `20,000 a side.`,
+    )
   }
   const orientation = head.orientation ?? 1
   const turned = orientation >= 5
@@ -43,7 +47,13 @@ export async function openPicture(path: string): Promise<PictureFile> {
 
 /** Turns and flips the canvas so that a picture taken with the camera held like this stands upright. */
 const UPRIGHT: Readonly<Record<number, readonly [number, number, number, number]>> = {
-  2: [-1, 0, 0, 1], 3: [-1, 0, 0, -1], 4: [1, 0, 0, -1], 5: [0, 1, 1, 0], 6: [0, 1, -1, 0], 7: [0, -1, -1, 0], 8: [0, -1, 1, 0],
+  2: [-1, 0, 0, 1],
+  3: [-1, 0, 0, -1],
+  4: [1, 0, 0, -1],
+  5: [0, 1, 1, 0],
+  6: [0, 1, -1, 0],
+  7: [0, -1, -1, 0],
+  8: [0, -1, 1, 0],
 }
 
 /**

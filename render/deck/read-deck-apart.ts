@@ -8,7 +8,11 @@ import type { DeckMessage, ReadDeckOrder } from './messages'
  * @param hear is called with each message in turn; the next waits until it has returned
  * @throws Refusal when the deck cannot be read or takes too much
  */
-export async function readDeckApart(order: ReadDeckOrder, bounds: ApartBounds, hear: (message: DeckMessage) => Promise<void>): Promise<void> {
+export async function readDeckApart(
+  order: ReadDeckOrder,
+  bounds: ApartBounds,
+  hear: (message: DeckMessage) => Promise<void>,
+): Promise<void> {
   const reader = startApart('read-deck', bounds)
   let refused: Refusal | null = null
   let finished = false
@@ -23,9 +27,17 @@ export async function readDeckApart(order: ReadDeckOrder, bounds: ApartBounds, h
     await reader.done.catch((error: unknown) => {
       if (refused !== null || finished) return
       switch (reader.killed()) {
-        case 'memory': throw new Refusal('too-large', 'This deck needs more memory than reading a deck may take. Make its pictures smaller, or bring it in parts.')
-        case 'time': throw new Refusal('too-large', 'Reading this deck took too long and was stopped. Bring it in parts.')
-        case null: throw new Refusal('unreadable', 'This file could not be read: reading it failed. Export the deck again and bring that.', { cause: String(error) })
+        case 'memory':
+          throw new Refusal(
+            'too-large',
+            'This deck needs more memory than reading a deck may take. Make its pictures smaller, or bring it in parts.',
+          )
+        case 'time':
+          throw new Refusal('too-large', 'Reading this deck took too long and was stopped. Bring it in parts.')
+        case null:
+          throw new Refusal('unreadable', 'This file could not be read: reading it failed. Export the deck again and bring that.', {
+            cause: String(error),
+          })
       }
     })
   } finally {

@@ -30,7 +30,13 @@ async function shapeOf(sources: readonly DeckSource[]): Promise<Size> {
   const { width, height } = pageSize(await first.pdf.getPage(1))
   const ratio = width / height
   if (!(ratio > 0.2 && ratio < 5)) throw new Refusal('unreadable', 'The pages of this PDF are too long or too narrow for slides.')
-  for (const [w, h] of [[16, 9], [4, 3], [16, 10], [1, 1], [9, 16]] as const) {
+  for (const [w, h] of [
+    [16, 9],
+    [4, 3],
+    [16, 10],
+    [1, 1],
+    [9, 16],
+  ] as const) {
     if (Math.abs(ratio - w / h) < 0.01) return { width: w, height: h }
   }
   return { width: Math.round(width), height: Math.round(height) }
@@ -56,7 +62,9 @@ class Telling {
   /** Tells a message once it is there; returns when few enough are waiting. @throws what making a message threw */
   async put(message: Promise<DeckMessage>): Promise<void> {
     const before = this.#last
-    this.#last = Promise.all([message, before]).then(([ready]) => { this.#tell(ready) })
+    this.#last = Promise.all([message, before]).then(([ready]) => {
+      this.#tell(ready)
+    })
     this.#last.catch(() => undefined)
     this.#waiting.push(this.#last)
     if (this.#waiting.length >= WAITING) await this.#waiting.shift()
@@ -71,11 +79,22 @@ class Telling {
 const helpers = (): number => Math.min(MOST_HELPERS, availableParallelism() - 1)
 
 async function readPdf(
-  source: Extract<DeckSource, { kind: 'pdf' }>, number: number, order: ReadDeckOrder, telling: Telling, startHelper: StartHelper,
+  source: Extract<DeckSource, { kind: 'pdf' }>,
+  number: number,
+  order: ReadDeckOrder,
+  telling: Telling,
+  startHelper: StartHelper,
 ): Promise<void> {
   const titles = await outlineTitles(source.pdf)
   let before: ReadPage | undefined
-  for (const reading of sharePages(source.pdf, source.path, source.groups, { source: source.source, number, out: order.out }, helpers(), startHelper)) {
+  for (const reading of sharePages(
+    source.pdf,
+    source.path,
+    source.groups,
+    { source: source.source, number, out: order.out },
+    helpers(),
+    startHelper,
+  )) {
     const { pages, steps } = await reading
     const first = pages[0]
     const title = pages.map((page) => titles.get(page.page) ?? page.title).find((words) => words !== '') ?? ''
@@ -103,24 +122,44 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
   }
   const sources = await openSources(order)
   const pages = sources.reduce((sum, source) => sum + pagesOf(source), 0)
-  if (pages > order.maxPages) throw new Refusal('too-large', `These files have ${String(pages)} pages together; up to ${String(order.maxPages)} can be taken in.`)
+  if (pages > order.maxPages)
+    throw new Refusal('too-large', `These files have ${String(pages)} pages together; up to ${String(order.maxPages)} can be taken in.`)
   tell({ kind: 'plan', pages, shape: await shapeOf(sources) })
   const telling = new Telling(tell)
   for (const [number, source] of sources.entries()) {
     switch (source.kind) {
-      case 'pdf': await readPdf(source, number, order, telling, startHelper); break
+      case 'pdf':
+        await readPdf(source, number, order, telling, startHelper)
+        break
       case 'picture': {
         const canvas = await drawPicture(source.picture, SCREEN, PICTURE_GROUND)
-        const picture = { source: source.source, kind: 'image', page: 1, size: source.picture.size, text: '', canvas, name: `${String(number)}-1` } as const
+        const picture = {
+          source: source.source,
+          kind: 'image',
+          page: 1,
+          size: source.picture.size,
+          text: '',
+          canvas,
+          name: `${String(number)}-1`,
+        } as const
         const title = basename(source.name).replace(/\.[^.]+$/, '')
         await telling.put(keepStep(picture, order.out).step.then((made) => ({ kind: 'slide', title, steps: [made], adds: false })))
         break
       }
       case 'text':
         for (const [n, { draft, pictures }] of source.slides.entries()) {
-          const placed = pictures.slice(0, MOST_PICTURES).map((picture, k) => keepPlaced(picture, picture.alt, `${String(number)}-${String(n)}-${String(k)}.webp`, order.out))
-          await telling.put(Promise.all(placed).then((ready) => (
-            { kind: 'composed', composition: { ...draft.composition, theme: 'paper' }, pictures: ready, notes: draft.notes, viewerNotes: draft.viewerNotes })))
+          const placed = pictures
+            .slice(0, MOST_PICTURES)
+            .map((picture, k) => keepPlaced(picture, picture.alt, `${String(number)}-${String(n)}-${String(k)}.webp`, order.out))
+          await telling.put(
+            Promise.all(placed).then((ready) => ({
+              kind: 'composed',
+              composition: { ...draft.composition, theme: 'paper' },
+              pictures: ready,
+              notes: draft.notes,
+              viewerNotes: draft.viewerNotes,
+            })),
+          )
         }
         break
     }
@@ -131,8 +170,12 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
 
 async function readPictures(order: ReadDeckOrder, tell: (message: DeckMessage) => void): Promise<void> {
   for (const [n, { path, name }] of order.files.entries()) {
-    if (await kindOf(path, name) !== 'picture') throw new Refusal('unreadable', 'Only pictures can be placed on a slide: PNG, JPEG or WebP.', { file: name })
-    tell({ kind: 'picture', picture: await keepPlaced(await openPicture(path), basename(name).replace(/\.[^.]+$/, ''), `${String(n)}.webp`, order.out) })
+    if ((await kindOf(path, name)) !== 'picture')
+      throw new Refusal('unreadable', 'Only pictures can be placed on a slide: PNG, JPEG or WebP.', { file: name })
+    tell({
+      kind: 'picture',
+      picture: await keepPlaced(await openPicture(path), basename(name).replace(/\.[^.]+$/, ''), `${String(n)}.webp`, order.out),
+    })
   }
   tell({ kind: 'done' })
 }

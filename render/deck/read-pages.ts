@@ -56,7 +56,7 @@ interface Drawn extends Pick<ReadStep, 'source' | 'kind' | 'page' | 'size' | 'te
  * Stores a step's pictures in the folder `out`.
  * @returns its small picture at once, and the step once its files are written
  */
-export function keepStep(drawn: Drawn, out: string): { readonly image: AnalysisImage, readonly step: Promise<ReadStep> } {
+export function keepStep(drawn: Drawn, out: string): { readonly image: AnalysisImage; readonly step: Promise<ReadStep> } {
   const { canvas, name, ...rest } = drawn
   const ground = drawn.kind === 'page' ? PAPER : PICTURE_GROUND
   const small = shrink(canvas, THUMB, ground)

@@ -39,7 +39,9 @@ it('tells the slides of a long PDF in order, each with its own words and picture
     expect(slides.map((slide) => slide.steps.map((step) => step.page))).toEqual(Array.from({ length: PAGES }, (_, n) => [n + 1]))
     expect(slides.every((slide) => !slide.adds)).toBe(true)
     const written = await readdir(folder)
-    expect(slides.flatMap((slide) => slide.steps.flatMap((step) => [step.screen, step.thumb])).filter((file) => !written.includes(file))).toEqual([])
+    expect(
+      slides.flatMap((slide) => slide.steps.flatMap((step) => [step.screen, step.thumb])).filter((file) => !written.includes(file)),
+    ).toEqual([])
     expect(new Set(slides.map((slide) => slide.steps[0]?.content)).size).toBeGreaterThan(PAGES / 2)
   } finally {
     await rm(folder, { recursive: true, force: true })

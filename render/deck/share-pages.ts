@@ -50,7 +50,9 @@ async function readShare(pdf: PdfFile, order: Omit<HelperOrder, 'path'>, found: 
     const slide = at
     const reading = readGroup(pdf, order.groups[slide] ?? [], order)
     await storing
-    storing = reading.then((group) => { found({ at: slide, group }) })
+    storing = reading.then((group) => {
+      found({ at: slide, group })
+    })
   }
   await storing
 }
@@ -58,7 +60,12 @@ async function readShare(pdf: PdfFile, order: Omit<HelperOrder, 'path'>, found: 
 /** What a helping thread does. @param answer sends a slide to whoever started it */
 export async function help(order: HelperOrder, answer: (message: HelperMessage, moved: readonly ArrayBuffer[]) => void): Promise<void> {
   const pdf = await openPdf(order.path)
-  await readShare(pdf, order, (message) => { answer(message, message.group.pages.map((page) => page.image.pixels.buffer as ArrayBuffer)) })
+  await readShare(pdf, order, (message) => {
+    answer(
+      message,
+      message.group.pages.map((page) => page.image.pixels.buffer as ArrayBuffer),
+    )
+  })
 }
 
 /**
@@ -68,15 +75,26 @@ export async function help(order: HelperOrder, answer: (message: HelperMessage, 
  * @returns the slides in order, each as soon as it is there
  */
 export function sharePages(
-  pdf: PdfFile, path: string, groups: readonly (readonly number[])[], order: PagesOrder, helpers: number, start: StartHelper,
+  pdf: PdfFile,
+  path: string,
+  groups: readonly (readonly number[])[],
+  order: PagesOrder,
+  helpers: number,
+  start: StartHelper,
 ): readonly Promise<ReadGroup>[] {
   const shared: HelperOrder = { ...order, path, groups, next: new SharedArrayBuffer(Int32Array.BYTES_PER_ELEMENT) }
   const threads: Worker[] = []
   const slots = groups.map(() => new Slot<ReadGroup>())
-  const found = ({ at, group }: HelperMessage): void => { slots[at]?.resolve(group) }
+  const found = ({ at, group }: HelperMessage): void => {
+    slots[at]?.resolve(group)
+  }
   const failed = (error: unknown): void => {
-    slots.forEach((slot) => { slot.reject(error) })
-    threads.forEach((thread) => { void thread.terminate() })
+    slots.forEach((slot) => {
+      slot.reject(error)
+    })
+    threads.forEach((thread) => {
+      void thread.terminate()
+    })
   }
   for (let n = 0; n < (groups.length < LEAST_SLIDES ? 0 : helpers); n += 1) {
     const thread = start(shared)

@@ -21,5 +21,8 @@ export async function kindOf(path: string, name: string): Promise<FileKind> {
   if (text.startsWith('RIFF') && text.slice(8, 12) === 'WEBP') return 'picture'
   if (text.startsWith('PK\x03\x04')) return 'zip'
   if (TEXT.test(name) && !text.includes('\0')) return 'text'
-  throw new Refusal('unreadable', 'This file is not a PDF, PNG, JPEG or WebP, whatever its name says. Export the deck as a PDF and bring that.')
+  throw new Refusal(
+    'unreadable',
+    'This file is not a PDF, PNG, JPEG or WebP, whatever its name says. Export the deck as a PDF and bring that.',
+  )
 }

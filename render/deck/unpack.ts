@@ -21,7 +21,11 @@ const WANTED = /\.(pdf|png|jpe?g|webp|md|markdown|txt)$/i
 const IGNORED = /(^|\/)(\.|__MACOSX\/)/
 
 const tooMuch = (most: number): Refusal =>
-  new Refusal('too-large', `This archive unpacks to more than ${String(Math.round(most / 1_048_576))} MB, which is more than can be taken in. Bring the deck in parts.`)
+  new Refusal(
+    'too-large',
+    `This archive unpacks to more than ${String(Math.round(most / 1_048_576))} MB, which is more than can be taken in. Bring ` +
+      `the deck in parts.`,
+  )
 
 /**
  * Unpacks what a deck can be made of, in the order a person would count the names. What an entry calls itself decides
@@ -30,17 +34,24 @@ const tooMuch = (most: number): Refusal =>
  * @returns the files, and how many bytes they have together
  * @throws Refusal when it is damaged, locked, or unpacks to too much
  */
-export async function unpack(path: string, folder: string, prefix: string, most: number): Promise<{ readonly files: readonly Unpacked[], readonly bytes: number }> {
+export async function unpack(
+  path: string,
+  folder: string,
+  prefix: string,
+  most: number,
+): Promise<{ readonly files: readonly Unpacked[]; readonly bytes: number }> {
   const files: Unpacked[] = []
   let bytes = 0
   const archive = await openPromise(path, { lazyEntries: true, validateEntrySizes: true }).catch(() => {
     throw new Refusal('unreadable', 'This archive is damaged and cannot be opened. Pack it again and bring that.')
   })
-  if (archive.entryCount > MOST_ENTRIES) throw new Refusal('too-many', `This archive holds ${String(archive.entryCount)} files; up to ${String(MOST_ENTRIES)} can be taken in.`)
+  if (archive.entryCount > MOST_ENTRIES)
+    throw new Refusal('too-many', `This archive holds ${String(archive.entryCount)} files; up to ${String(MOST_ENTRIES)} can be taken in.`)
   try {
     for await (const entry of archive.eachEntry()) {
       if (!WANTED.test(entry.fileName) || IGNORED.test(entry.fileName)) continue
-      if (entry.isEncrypted()) throw new Refusal('unreadable', 'This archive is locked with a password. Pack it without one and bring that.')
+      if (entry.isEncrypted())
+        throw new Refusal('unreadable', 'This archive is locked with a password. Pack it without one and bring that.')
       const file = `${prefix}-${String(files.length)}`
       const counted = new Transform({
         transform(chunk: Buffer, _encoding, done) {
@@ -58,6 +69,7 @@ export async function unpack(path: string, folder: string, prefix: string, most:
   } finally {
     archive.close()
   }
-  if (files.length === 0) throw new Refusal('unreadable', 'There is nothing in this archive that a deck can be made of: no PDF, picture or text.')
+  if (files.length === 0)
+    throw new Refusal('unreadable', 'There is nothing in this archive that a deck can be made of: no PDF, picture or text.')
   return { files: orderBy(files, [(one) => one.name]), bytes }
 }

@@ -14,7 +14,10 @@ export interface HandoutFileOrder {
   readonly out: string
 }
 
-/** Makes a handout in a process of its own that may run out of time or memory without harm to anything else. @throws Refusal when it takes too much */
+/**
+ * Makes a handout in a process of its own that may run out of time or memory without harm to anything else.
+ * @throws Refusal when it takes too much
+ */
 export async function makeHandoutApart(order: HandoutFileOrder, bounds: ApartBounds): Promise<void> {
   const maker = startApart('make-handout', bounds)
   try {
@@ -22,7 +25,10 @@ export async function makeHandoutApart(order: HandoutFileOrder, bounds: ApartBou
     await maker.done
   } catch (error) {
     if (maker.killed() === null) throw error
-    throw new Refusal('too-large', 'This handout needs more time or memory than making one may take. Skip some of its slides, or make their pictures smaller.')
+    throw new Refusal(
+      'too-large',
+      'This handout needs more time or memory than making one may take. Skip some of its slides, or make their pictures smaller.',
+    )
   } finally {
     maker.end()
   }

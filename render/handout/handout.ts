@@ -27,26 +27,42 @@ export interface HandoutOrder {
   readonly shelfFor: (slide: Slide) => Promise<PictureShelf<Drawn>>
 }
 
-interface Line { readonly runs: readonly { readonly x: number, readonly text: string, readonly font: string }[], readonly rtl: boolean }
+interface Line {
+  readonly runs: readonly { readonly x: number; readonly text: string; readonly font: string }[]
+  readonly rtl: boolean
+}
 
 /** A slide's words in lines of the column beside its picture. */
 function linesOf(slide: Slide, kind: HandoutOrder['kind'], width: number): readonly Line[] {
   const text = kind === 'notes' ? withoutPauses(slide.notes) : slide.viewerNotes
   const font = { face: 'read', bold: false, italic: false, size: SIZE } as const
   const set = (runs: readonly Run[], indent: number): readonly Line[] =>
-    setText(runs, font, SIZE * LEADING, (top) => ({ left: indent, right: width, top }))
-      .map((line) => ({ rtl: line.rtl, runs: line.runs.map((run) => ({ x: run.x, text: run.text, font: cssFont(run.font, 1) })) }))
+    setText(runs, font, SIZE * LEADING, (top) => ({ left: indent, right: width, top })).map((line) => ({
+      rtl: line.rtl,
+      runs: line.runs.map((run) => ({ x: run.x, text: run.text, font: cssFont(run.font, 1) })),
+    }))
   return blocksOf(text).flatMap((block): readonly Line[] => {
     switch (block.kind) {
-      case 'rule': return []
-      case 'code': return block.lines.map((line) => ({ rtl: false, runs: [{ x: 0, text: line, font: cssFont({ ...font, face: 'code' }, 0.9) }] }))
-      case 'table': return [block.head, ...block.rows].flatMap((row) => set(row.flatMap((cell) => [...cell, { text: '   ', bold: false, italic: false, code: false }]), 0))
+      case 'rule':
+        return []
+      case 'code':
+        return block.lines.map((line) => ({ rtl: false, runs: [{ x: 0, text: line, font: cssFont({ ...font, face: 'code' }, 0.9) }] }))
+      case 'table':
+        return [block.head, ...block.rows].flatMap((row) =>
+          set(
+            row.flatMap((cell) => [...cell, { text: '   ', bold: false, italic: false, code: false }]),
+            0,
+          ),
+        )
       case 'item': {
         const indent = 12 * (block.depth + 1)
         const mark = block.ordinal === null ? '•' : `${String(block.ordinal)}.`
-        return set(block.runs, indent).map((line, n) => (n > 0 ? line : { ...line, runs: [{ x: indent - 11, text: mark, font: cssFont(font, 1) }, ...line.runs] }))
+        return set(block.runs, indent).map((line, n) =>
+          n > 0 ? line : { ...line, runs: [{ x: indent - 11, text: mark, font: cssFont(font, 1) }, ...line.runs] },
+        )
       }
-      default: return [...set(block.runs, 0), { rtl: false, runs: [] }]
+      default:
+        return [...set(block.runs, 0), { rtl: false, runs: [] }]
     }
   })
 }

@@ -12,9 +12,25 @@ async function firstPictures(raw: string, until: number): Promise<readonly Small
   const [times, { stdout }] = await Promise.all([
     pictureTimes(raw, until),
     run('ffmpeg', [
-      '-hide_banner', '-loglevel', 'error', '-nostats', ...RECORDING, '-t', (until / MS).toFixed(3), '-i', raw, '-map', '0:v:0',
+      '-hide_banner',
+      '-loglevel',
+      'error',
+      '-nostats',
+      ...RECORDING,
+      '-t',
+      (until / MS).toFixed(3),
+      '-i',
+      raw,
+      '-map',
+      '0:v:0',
       // A picture that stayed is not given again.
-      '-fps_mode', 'passthrough', '-vf', `scale=${String(PRINT_SIZE.width)}:${String(PRINT_SIZE.height)}:flags=area,format=gray`, '-f', 'rawvideo', 'pipe:1',
+      '-fps_mode',
+      'passthrough',
+      '-vf',
+      `scale=${String(PRINT_SIZE.width)}:${String(PRINT_SIZE.height)}:flags=area,format=gray`,
+      '-f',
+      'rawvideo',
+      'pipe:1',
     ]),
   ])
   return times.slice(0, Math.floor(stdout.length / PIXELS)).map((at, n) => ({ at, pixels: stdout.subarray(n * PIXELS, (n + 1) * PIXELS) }))

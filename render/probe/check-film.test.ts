@@ -12,23 +12,50 @@ import { run } from '@render/process'
 import { checkFilm } from '.'
 
 let folder: string
-beforeAll(async () => { folder = await mkdtemp(join(tmpdir(), 'aisle-check-')) })
-afterAll(async () => { await rm(folder, { recursive: true }) })
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'aisle-check-'))
+})
+afterAll(async () => {
+  await rm(folder, { recursive: true })
+})
 
 const planOf = (more: Partial<Recipe> = {}): RenderPlan =>
-  renderPlan(indexFilm(film(SLIDES, [stretch('s', 2000, SLIDES[0]?.id ?? asId('one'))])), { ...USUAL_RECIPE, name: 'checked', limit: { kind: 'none' }, lines: 480, ...more })
+  renderPlan(indexFilm(film(SLIDES, [stretch('s', 2000, SLIDES[0]?.id ?? asId('one'))])), {
+    ...USUAL_RECIPE,
+    name: 'checked',
+    limit: { kind: 'none' },
+    lines: 480,
+    ...more,
+  })
 const QUIET = { integrated: -16.2, truePeak: -1.4 }
 
 const TAGS = ['-color_range', 'tv', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709']
 let number = 0
 /** A file as a plan of 480 lines wants it, or with something otherwise. */
-async function fileOf({ seconds = 2, rate = 30, size = '854x480', pictures = ['-c:v', 'libx264', '-profile:v', 'high', '-pix_fmt', 'yuv420p', ...TAGS], sound = ['-c:a', 'aac', '-ar', '48000'], withSound = true, name = 'mp4' } = {}): Promise<string> {
+async function fileOf({
+  seconds = 2,
+  rate = 30,
+  size = '854x480',
+  pictures = ['-c:v', 'libx264', '-profile:v', 'high', '-pix_fmt', 'yuv420p', ...TAGS],
+  sound = ['-c:a', 'aac', '-ar', '48000'],
+  withSound = true,
+  name = 'mp4',
+} = {}): Promise<string> {
   number += 1
   const file = join(folder, `${String(number)}.${name}`)
   const length = String(seconds)
   await run('ffmpeg', [
-    '-v', 'error', '-f', 'lavfi', '-i', `color=c=teal:s=${size}:r=${String(rate)}:d=${length}`, ...(withSound ? ['-f', 'lavfi', '-i', `sine=frequency=300:duration=${length}`] : []),
-    ...pictures, ...(withSound ? sound : []), '-y', file,
+    '-v',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    `color=c=teal:s=${size}:r=${String(rate)}:d=${length}`,
+    ...(withSound ? ['-f', 'lavfi', '-i', `sine=frequency=300:duration=${length}`] : []),
+    ...pictures,
+    ...(withSound ? sound : []),
+    '-y',
+    file,
   ])
   return file
 }
@@ -41,15 +68,26 @@ describe('a finished file', () => {
   it('that is as planned is good, and its facts are what was found in it', async () => {
     const file = await fileOf()
     const checked = await checkFilm(file, { plan: planOf(), loudness: QUIET, limit: 2200 })
-    expect(checked).toMatchObject({ kind: 'good', facts: { width: 854, height: 480, frames: 60, frameRate: 30, loudness: -16.2, truePeak: -1.4 } })
+    expect(checked).toMatchObject({
+      kind: 'good',
+      facts: { width: 854, height: 480, frames: 60, frameRate: 30, loudness: -16.2, truePeak: -1.4 },
+    })
   })
 
   it.each([
     ['a frame is missing', { seconds: 1.96 }, /59 frames instead of 60/],
     ['its size is another', { size: '640x480' }, /its picture is 640 by 480/],
     ['its rate is another', { rate: 25 }, /50 frames instead of 60.*constant rate/],
-    ['its colours are not told', { pictures: ['-c:v', 'libx264', '-profile:v', 'high', '-pix_fmt', 'yuv420p'] }, /stored in another format/],
-    ['its pixels are finer than players take', { pictures: ['-c:v', 'libx264', '-pix_fmt', 'yuv444p', ...TAGS] }, /stored in another format/],
+    [
+      'its colours are not told',
+      { pictures: ['-c:v', 'libx264', '-profile:v', 'high', '-pix_fmt', 'yuv420p'] },
+      /stored in another format/,
+    ],
+    [
+      'its pixels are finer than players take',
+      { pictures: ['-c:v', 'libx264', '-pix_fmt', 'yuv444p', ...TAGS] },
+      /stored in another format/,
+    ],
     ['its sound has another rate', { sound: ['-c:a', 'aac', '-ar', '44100'] }, /its sound is stored in another format/],
     ['it has no sound', { withSound: false }, /lacks its sound/],
     ['it is too long', { seconds: 3 }, /90 frames instead of 60.*it is 3\d\d\d ms long instead of 2000/],

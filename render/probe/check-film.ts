@@ -16,8 +16,7 @@ export interface Expected {
 }
 
 export type Checked =
-  | { readonly kind: 'good', readonly facts: Omit<DeliveryFacts, 'madeIn' | 'encoded'> }
-  | { readonly kind: 'bad', readonly sentence: string }
+  { readonly kind: 'good'; readonly facts: Omit<DeliveryFacts, 'madeIn' | 'encoded'> } | { readonly kind: 'bad'; readonly sentence: string }
 
 /** A file may end so much before its plan or after it, in ms: a packet of sound and a frame. */
 const NEAR = 120
@@ -25,7 +24,7 @@ const NEAR = 120
 const toMs = (seconds: string | undefined): number => Math.round(Number(seconds ?? 0) * 1000)
 
 /** What the pictures of a format are to be. */
-const PICTURES: Readonly<Record<VideoFormat, { readonly codec: string, readonly profile: string, readonly said: string }>> = {
+const PICTURES: Readonly<Record<VideoFormat, { readonly codec: string; readonly profile: string; readonly said: string }>> = {
   mp4: { codec: 'h264', profile: 'High', said: 'H.264 High' },
   webm: { codec: 'vp9', profile: 'Profile 0', said: 'VP9' },
 }
@@ -38,9 +37,15 @@ function pictureFaults(video: Stream | undefined, plan: RenderPlan): readonly (s
   const frames = Number(video.nb_read_packets)
   return [
     frames === plan.frames ? null : `it has ${String(frames)} frames instead of ${String(plan.frames)}`,
-    video.width === plan.frame.width && video.height === plan.frame.height ? null : `its picture is ${String(video.width)} by ${String(video.height)}`,
-    video.codec_name === wanted.codec && video.profile === wanted.profile && video.pix_fmt === 'yuv420p' && video.color_space === 'bt709' ? null : 'its picture is stored in another format than planned',
-    ratio(video.avg_frame_rate) === plan.rate && ratio(video.r_frame_rate) === plan.rate ? null : 'its frames do not come at a constant rate',
+    video.width === plan.frame.width && video.height === plan.frame.height
+      ? null
+      : `its picture is ${String(video.width)} by ${String(video.height)}`,
+    video.codec_name === wanted.codec && video.profile === wanted.profile && video.pix_fmt === 'yuv420p' && video.color_space === 'bt709'
+      ? null
+      : 'its picture is stored in another format than planned',
+    ratio(video.avg_frame_rate) === plan.rate && ratio(video.r_frame_rate) === plan.rate
+      ? null
+      : 'its frames do not come at a constant rate',
   ]
 }
 
@@ -60,7 +65,9 @@ export async function checkFilm(path: string, expected: Expected): Promise<Check
     audio.codec_name === sound.name && audio.sample_rate === '48000' ? null : 'its sound is stored in another format than planned',
     Math.abs(length - plan.length) <= NEAR ? null : `it is ${String(length)} ms long instead of ${String(plan.length)}`,
     expected.limit !== null && length > expected.limit ? `it is ${String(length - expected.limit)} ms over the limit` : null,
-    plan.bits.kind === 'size' && isVideo(plan.format) && bytes > plan.bits.most ? `it has ${String(bytes - plan.bits.most)} bytes more than it may` : null,
+    plan.bits.kind === 'size' && isVideo(plan.format) && bytes > plan.bits.most
+      ? `it has ${String(bytes - plan.bits.most)} bytes more than it may`
+      : null,
     loudness.truePeak !== null && loudness.truePeak > MOST_PEAK ? `its loudest peak is ${String(loudness.truePeak)} dBTP` : null,
     loudness.integrated !== null && loudness.integrated > plan.loudness + 1 ? `it is too loud, ${String(loudness.integrated)} LUFS` : null,
   ].filter((fault) => fault !== null)

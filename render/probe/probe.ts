@@ -18,12 +18,14 @@ export interface Stream {
 
 export interface Probed {
   readonly streams: readonly Stream[]
-  readonly format: { readonly duration?: string, readonly size?: string, readonly format_name: string }
-  readonly chapters: readonly { readonly start_time: string, readonly end_time: string, readonly tags?: { readonly title?: string } }[]
+  readonly format: { readonly duration?: string; readonly size?: string; readonly format_name: string }
+  readonly chapters: readonly { readonly start_time: string; readonly end_time: string; readonly tags?: { readonly title?: string } }[]
 }
 
 const shape = Joi.object<Probed>({
-  streams: Joi.array().items(Joi.object({ codec_type: Joi.string().required() }).unknown()).required(),
+  streams: Joi.array()
+    .items(Joi.object({ codec_type: Joi.string().required() }).unknown())
+    .required(),
   format: Joi.object({ format_name: Joi.string().required() }).unknown().required(),
   chapters: Joi.array().required(),
 }).unknown()
@@ -31,7 +33,18 @@ const shape = Joi.object<Probed>({
 /** Reads what a media file holds, counting packets but decoding nothing. Nothing that the file names is opened. */
 export async function probe(path: string): Promise<Probed> {
   const { stdout } = await run('ffprobe', [
-    ...BOUNDED, '-v', 'error', '-protocol_whitelist', 'file,pipe', '-count_packets', '-show_streams', '-show_format', '-show_chapters', '-of', 'json', path,
+    ...BOUNDED,
+    '-v',
+    'error',
+    '-protocol_whitelist',
+    'file,pipe',
+    '-count_packets',
+    '-show_streams',
+    '-show_format',
+    '-show_chapters',
+    '-of',
+    'json',
+    path,
   ])
   const { value, error } = shape.validate(JSON.parse(stdout.toString()))
   if (error !== undefined) throw new Error(`the probe's answer is not understood: ${error.message}`)
@@ -50,10 +63,19 @@ export function ratio(text: string): number {
  */
 export async function lengthOfRecording(path: string): Promise<number> {
   const { stdout } = await run('ffprobe', [
-    '-v', 'quiet', ...RECORDING, '-select_streams', 'a:0', '-show_entries', 'packet=pts_time,duration_time', '-of', 'csv=p=0', path,
+    '-v',
+    'quiet',
+    ...RECORDING,
+    '-select_streams',
+    'a:0',
+    '-show_entries',
+    'packet=pts_time,duration_time',
+    '-of',
+    'csv=p=0',
+    path,
   ]).catch(() => ({ stdout: Buffer.alloc(0) }))
   const last = stdout.toString().trim().split('\n').at(-1) ?? ''
   const [at, length] = last.split(',').map(Number)
-  const end = (at ?? 0) + (Number.isFinite(length) ? length ?? 0 : 0)
+  const end = (at ?? 0) + (Number.isFinite(length) ? (length ?? 0) : 0)
   return Number.isFinite(end) ? Math.round(end * 1000) : 0
 }

@@ -52,7 +52,11 @@ export function startApart(program: ApartProgram, { time, memory, programs, home
   const began = performance.now()
   let output: Readable | undefined
   const { child, done } = start(process.execPath, [`--max-old-space-size=${String(memory)}`, ...file], {
-    hold: { time, memory: (memory + ASKED) * MB, file: 2048 * MB }, signal, onOutput: (stream) => { output = stream },
+    hold: { time, memory: (memory + ASKED) * MB, file: 2048 * MB },
+    signal,
+    onOutput: (stream) => {
+      output = stream
+    },
   })
   let tooMuch = false
   const watch = setInterval(() => {
@@ -66,7 +70,9 @@ export function startApart(program: ApartProgram, { time, memory, programs, home
     clearInterval(watch)
     killWhole(child)
   }
-  child.once('close', () => { clearInterval(watch) })
+  child.once('close', () => {
+    clearInterval(watch)
+  })
   if (output === undefined) throw new Error('a program that runs apart has an output')
   const inTime = (): 'time' | null => (performance.now() - began >= time ? 'time' : null)
   return { child, done, output, killed: () => (tooMuch ? 'memory' : inTime()), end }

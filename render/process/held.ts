@@ -26,5 +26,21 @@ export const USUAL_HOLD: Hold = { time: LONGEST_RUN, memory: 4 * GB, file: 64 * 
 export function heldTo({ time, memory, file }: Hold, program: string, args: readonly string[]): readonly [string, readonly string[]] {
   // No more processor time than all of them could give it within that time.
   const processor = Math.ceil(time / 1000) * availableParallelism()
-  return ['setpriv', ['--pdeathsig', 'KILL', '--no-new-privs', '--', 'prlimit', '--core=0', `--cpu=${String(processor)}`, `--data=${String(memory)}`, `--fsize=${String(file)}`, '--', program, ...args]]
+  return [
+    'setpriv',
+    [
+      '--pdeathsig',
+      'KILL',
+      '--no-new-privs',
+      '--',
+      'prlimit',
+      '--core=0',
+      `--cpu=${String(processor)}`,
+      `--data=${String(memory)}`,
+      `--fsize=${String(file)}`,
+      '--',
+      program,
+      ...args,
+    ],
+  ]
 }

@@ -8,16 +8,26 @@ async function isGone(pid: number): Promise<boolean> {
   for (let n = 0; n < 100; n += 1) {
     const status = existsSync(`/proc/${String(pid)}/status`) ? readFileSync(`/proc/${String(pid)}/status`, 'utf8') : ''
     if (status === '' || /State:\s+Z/.test(status)) return true
-    await new Promise((resolve) => { setTimeout(resolve, 50) })
+    await new Promise((resolve) => {
+      setTimeout(resolve, 50)
+    })
   }
   return false
 }
 
 /** Starts a child of its own and prints its id; both would sleep for long. */
-const WITH_A_CHILD = ['-e', 'const { spawn } = require("node:child_process"); console.log(spawn("sleep", ["300"]).pid); setInterval(() => {}, 1000)']
+const WITH_A_CHILD = [
+  '-e',
+  'const { spawn } = require("node:child_process"); console.log(spawn("sleep", ["300"]).pid); setInterval(() => {}, 1000)',
+]
 
 /** What a program prints first, as a number. */
-const firstNumber = (stream: NodeJS.ReadableStream): Promise<number> => new Promise((resolve) => { stream.once('data', (data: Buffer) => { resolve(Number(data.toString())) }) })
+const firstNumber = (stream: NodeJS.ReadableStream): Promise<number> =>
+  new Promise((resolve) => {
+    stream.once('data', (data: Buffer) => {
+      resolve(Number(data.toString()))
+    })
+  })
 
 describe('a helper program', () => {
   it('that asks for more memory than it may have ends badly, and nothing else does', async () => {
@@ -27,7 +37,12 @@ describe('a helper program', () => {
 
   it('that takes too long is killed with all that it started', async () => {
     let child = Promise.resolve(0)
-    const { done } = start(process.execPath, WITH_A_CHILD, { hold: { time: 1500 }, onOutput: (stream) => { child = firstNumber(stream) } })
+    const { done } = start(process.execPath, WITH_A_CHILD, {
+      hold: { time: 1500 },
+      onOutput: (stream) => {
+        child = firstNumber(stream)
+      },
+    })
     await expect(done).rejects.toThrow(ProcessFailed)
     expect(await isGone(await child)).toBe(true)
   })
@@ -35,7 +50,12 @@ describe('a helper program', () => {
   it('that nobody wants any more is killed with all that it started', async () => {
     const stop = new AbortController()
     let child = Promise.resolve(0)
-    const { done } = start(process.execPath, WITH_A_CHILD, { signal: stop.signal, onOutput: (stream) => { child = firstNumber(stream) } })
+    const { done } = start(process.execPath, WITH_A_CHILD, {
+      signal: stop.signal,
+      onOutput: (stream) => {
+        child = firstNumber(stream)
+      },
+    })
     const pid = await child
     stop.abort()
     await expect(done).rejects.toThrow(/abort/i)
@@ -46,12 +66,14 @@ describe('a helper program', () => {
     const source = 'import("./render/process/index.ts").then(({ start }) => { console.log(start("sleep", ["300"]).child.pid) })'
     const parent = spawn(process.execPath, ['--import', 'tsx', '-e', source], { stdio: ['ignore', 'pipe', 'inherit'] })
     const pid = await firstNumber(parent.stdout)
-    expect(await isGone(pid) && pid > 0).toBe(false)
+    expect((await isGone(pid)) && pid > 0).toBe(false)
     parent.kill('SIGKILL')
     expect(await isGone(pid)).toBe(true)
   })
 
   it('may write no larger file than it is let', async () => {
-    await expect(run('dd', ['if=/dev/zero', 'of=/tmp/aisle-too-large', 'bs=1M', 'count=8'], { hold: { file: 1e6 } })).rejects.toThrow(ProcessFailed)
+    await expect(run('dd', ['if=/dev/zero', 'of=/tmp/aisle-too-large', 'bs=1M', 'count=8'], { hold: { file: 1e6 } })).rejects.toThrow(
+      ProcessFailed,
+    )
   })
 })

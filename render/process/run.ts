@@ -23,7 +23,7 @@ export class ProcessFailed extends Error {
 export interface Running {
   readonly child: ChildProcess
   /** Everything printed on standard output, when that is collected. */
-  readonly done: Promise<{ readonly stdout: Buffer, readonly stderr: string }>
+  readonly done: Promise<{ readonly stdout: Buffer; readonly stderr: string }>
 }
 
 export interface RunOptions {
@@ -53,7 +53,9 @@ export function killWhole({ pid }: ChildProcess): void {
 
 /** Kills a program when its time is over or nobody wants it any more. */
 function endInTime(child: ChildProcess, time: number, signal: AbortSignal | undefined): void {
-  const kill = (): void => { killWhole(child) }
+  const kill = (): void => {
+    killWhole(child)
+  }
   const timer = setTimeout(kill, time)
   signal?.addEventListener('abort', kill)
   if (signal?.aborted === true) kill()
@@ -71,7 +73,10 @@ function endInTime(child: ChildProcess, time: number, signal: AbortSignal | unde
 export function start(program: string, args: readonly string[], options: RunOptions = {}): Running {
   const hold = { ...USUAL_HOLD, ...options.hold }
   const [held, heldArgs] = heldTo(hold, program, args)
-  const child = spawn(held, heldArgs, { stdio: options.onThird === undefined ? ['pipe', 'pipe', 'pipe'] : ['pipe', 'pipe', 'pipe', 'pipe'], detached: true })
+  const child = spawn(held, heldArgs, {
+    stdio: options.onThird === undefined ? ['pipe', 'pipe', 'pipe'] : ['pipe', 'pipe', 'pipe', 'pipe'],
+    detached: true,
+  })
   endInTime(child, hold.time, options.signal)
   if (options.niceness !== undefined && options.niceness > 0 && child.pid !== undefined) stepBack(child.pid, options.niceness)
   const output: Buffer[] = []
@@ -80,10 +85,12 @@ export function start(program: string, args: readonly string[], options: RunOpti
   if (third instanceof Readable) options.onThird?.(third)
   if (options.onOutput === undefined) child.stdout.on('data', (data: Buffer) => output.push(data))
   else options.onOutput(child.stdout)
-  child.stderr.on('data', (data: Buffer) => { tail = (tail + data.toString()).slice(-TAIL) })
+  child.stderr.on('data', (data: Buffer) => {
+    tail = (tail + data.toString()).slice(-TAIL)
+  })
   // A program that ends before it has read everything breaks the pipe; its exit code says why.
   child.stdin.on('error', () => undefined)
-  const done = new Promise<{ stdout: Buffer, stderr: string }>((resolve, reject) => {
+  const done = new Promise<{ stdout: Buffer; stderr: string }>((resolve, reject) => {
     child.on('error', reject)
     child.on('close', (code) => {
       if (options.signal?.aborted === true) reject(options.signal.reason as Error)
@@ -99,7 +106,7 @@ export function start(program: string, args: readonly string[], options: RunOpti
 /** Hands over all that a program is to read, as long as it reads, and then the end. */
 async function feedAll(child: ChildProcess, input: AsyncIterable<Uint8Array> | Iterable<Uint8Array>): Promise<void> {
   try {
-    for await (const data of input) if (!await feed(child, data)) return
+    for await (const data of input) if (!(await feed(child, data))) return
   } finally {
     child.stdin?.end()
   }
@@ -110,7 +117,11 @@ async function feedAll(child: ChildProcess, input: AsyncIterable<Uint8Array> | I
  * @param input what stands on its standard input, read as the program reads it; left out: nothing
  * @throws ProcessFailed at the end, and whatever `input` throws
  */
-export async function* outputOf(program: string, args: readonly string[], { input, ...options }: Omit<RunOptions, 'onOutput'> & { readonly input?: AsyncIterable<Uint8Array> } = {}): AsyncGenerator<Buffer> {
+export async function* outputOf(
+  program: string,
+  args: readonly string[],
+  { input, ...options }: Omit<RunOptions, 'onOutput'> & { readonly input?: AsyncIterable<Uint8Array> } = {},
+): AsyncGenerator<Buffer> {
   const { child, done } = start(program, args, { ...options, onOutput: () => undefined })
   const fed = feedAll(child, input ?? [])
   // Whoever awaits it hears of a failure; until then it is not unhandled.
@@ -137,16 +148,27 @@ function stepBack(pid: number, niceness: number): void {
 }
 
 /** Runs a program to its end with nothing on its standard input. */
-export async function run(program: string, args: readonly string[], options: RunOptions = {}): Promise<{ readonly stdout: Buffer, readonly stderr: string }> {
+export async function run(
+  program: string,
+  args: readonly string[],
+  options: RunOptions = {},
+): Promise<{ readonly stdout: Buffer; readonly stderr: string }> {
   const { child, done } = start(program, args, options)
   child.stdin?.end()
   return await done
 }
 
-/** Writes to a running program and waits until it was handed over whole, so that the bytes may be changed again. @returns false once the program has gone */
+/**
+ * Writes to a running program and waits until it was handed over whole, so that the bytes may be changed again.
+ * @returns false once the program has gone
+ */
 export async function feed(child: ChildProcess, data: Uint8Array): Promise<boolean> {
   const { stdin } = child
   if (stdin === null || stdin.destroyed || child.exitCode !== null) return false
-  await new Promise<void>((resolve) => { stdin.write(data, () => { resolve() }) })
+  await new Promise<void>((resolve) => {
+    stdin.write(data, () => {
+      resolve()
+    })
+  })
   return !stdin.destroyed
 }

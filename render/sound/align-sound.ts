@@ -24,8 +24,24 @@ async function readPrint({ at, rate, path }: FiledPrint): Promise<VoicePrint> {
 /** A part of a recording's sound in the recording's own time: gaps kept as silence, the first time stamp obeyed. */
 async function decodePart(raw: string, from: number, to: number): Promise<Float32Array> {
   const { stdout } = await run('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-nostats', ...RECORDING, '-i', raw, '-map', '0:a:0',
-    '-af', `${DECODE},atrim=start=${(from / MS).toFixed(4)}:end=${(to / MS).toFixed(4)}`, '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 'f32le', 'pipe:1',
+    '-hide_banner',
+    '-loglevel',
+    'error',
+    '-nostats',
+    ...RECORDING,
+    '-i',
+    raw,
+    '-map',
+    '0:a:0',
+    '-af',
+    `${DECODE},atrim=start=${(from / MS).toFixed(4)}:end=${(to / MS).toFixed(4)}`,
+    '-ac',
+    '1',
+    '-ar',
+    String(SAMPLE_RATE),
+    '-f',
+    'f32le',
+    'pipe:1',
   ])
   return new Float32Array(stdout.buffer.slice(stdout.byteOffset, stdout.byteOffset + stdout.byteLength))
 }
@@ -36,7 +52,7 @@ async function decodePart(raw: string, from: number, to: number): Promise<Float3
  * @returns null when none is found
  */
 export async function alignSound(raw: string, prints: readonly FiledPrint[]): Promise<Alignment | null> {
-  const anchors: { at: number, offset: number }[] = []
+  const anchors: { at: number; offset: number }[] = []
   for (const filed of prints) {
     const print = await readPrint(filed)
     const from = Math.max(0, print.at - REACH)

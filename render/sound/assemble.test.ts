@@ -20,12 +20,26 @@ beforeAll(async () => {
   }
   // The tone of a room, the same from beginning to end.
   await writeFile(voiceOf('room'), Buffer.from(Int16Array.from({ length: samplesOf(LENGTH) }, () => Math.round(noise() * 600)).buffer))
-  await writeFile(voiceOf('tone'), Buffer.from(Int16Array.from({ length: samplesOf(LENGTH) }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 200 * n) / SAMPLE_RATE))).buffer))
+  await writeFile(
+    voiceOf('tone'),
+    Buffer.from(
+      Int16Array.from({ length: samplesOf(LENGTH) }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 200 * n) / SAMPLE_RATE))).buffer,
+    ),
+  )
 })
-afterAll(async () => { await rm(folder, { recursive: true }) })
+afterAll(async () => {
+  await rm(folder, { recursive: true })
+})
 
-const part = (stretch: string, at: number, from: number, to: number, rate = AS_RECORDED, gain = 0): VoicePart =>
-  ({ at, length: Math.round(((to - from) * rate.den) / rate.num), stretch: asId(stretch), from, to, rate, gain })
+const part = (stretch: string, at: number, from: number, to: number, rate = AS_RECORDED, gain = 0): VoicePart => ({
+  at,
+  length: Math.round(((to - from) * rate.den) / rate.num),
+  stretch: asId(stretch),
+  from,
+  to,
+  rate,
+  gain,
+})
 
 async function whole(parts: readonly VoicePart[], length: number): Promise<Int16Array> {
   const out = new Int16Array(samplesOf(length))
@@ -48,10 +62,16 @@ const steepest = (samples: Int16Array, from: number, to: number): number => {
 }
 
 describe('a join in the voice', () => {
-  it('keeps the room\'s level within a decibel, also in the moment of the join', async () => {
+  it("keeps the room's level within a decibel, also in the moment of the join", async () => {
     const samples = await whole([part('room', 0, 0, 2000), part('room', 2000, 3500, 5500)], 4000)
     const usual = decibels(samples, 500, 1500)
-    for (const [from, to] of [[1960, 2000], [1994, 2018], [2000, 2012], [2000, 2040]] as const) expect(Math.abs(decibels(samples, from, to) - usual)).toBeLessThan(1)
+    for (const [from, to] of [
+      [1960, 2000],
+      [1994, 2018],
+      [2000, 2012],
+      [2000, 2040],
+    ] as const)
+      expect(Math.abs(decibels(samples, from, to) - usual)).toBeLessThan(1)
   })
 
   it('meets its neighbours when one was recorded softer', async () => {
@@ -76,24 +96,32 @@ describe('a join in the voice', () => {
   })
 
   it('says so when a voice is not there, at another tempo too, and does not wait for it', async () => {
-    for (const rate of [AS_RECORDED, { num: 27, den: 25 }]) await expect(whole([part('gone', 0, 0, 1000, rate)], 1000)).rejects.toThrow('ENOENT')
+    for (const rate of [AS_RECORDED, { num: 27, den: 25 }])
+      await expect(whole([part('gone', 0, 0, 1000, rate)], 1000)).rejects.toThrow('ENOENT')
   })
 
   it('holds little of a long part at another tempo, and loses nothing of it from one block to the next', async () => {
     const minutes = 12
     await writeFile(voiceOf('long'), Buffer.alloc(0))
-    const second = Buffer.from(Int16Array.from({ length: SAMPLE_RATE }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 200 * n) / SAMPLE_RATE))).buffer)
+    const second = Buffer.from(
+      Int16Array.from({ length: SAMPLE_RATE }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 200 * n) / SAMPLE_RATE))).buffer,
+    )
     for (let n = 0; n < minutes * 60; n += 1) await appendFile(voiceOf('long'), second)
     const length = (minutes * 60_000 * 25) / 27
     let most = 0
     let samples = 0
     let least = Infinity
     const before = process.memoryUsage().arrayBuffers
-    for await (const block of assembleVoice([{ ...part('long', 0, 0, minutes * 60_000, { num: 27, den: 25 }), length }], voiceOf, samplesOf(length))) {
+    for await (const block of assembleVoice(
+      [{ ...part('long', 0, 0, minutes * 60_000, { num: 27, den: 25 }), length }],
+      voiceOf,
+      samplesOf(length),
+    )) {
       most = Math.max(most, process.memoryUsage().arrayBuffers - before)
       samples += block.length
       // No block is silent anywhere but where the whole fades out.
-      for (let from = 0; from + 4800 < block.length; from += 4800) least = Math.min(least, decibels(block.subarray(from, from + 4800), 0, 100))
+      for (let from = 0; from + 4800 < block.length; from += 4800)
+        least = Math.min(least, decibels(block.subarray(from, from + 4800), 0, 100))
     }
     expect(samples).toBe(samplesOf(length))
     expect(least).toBeGreaterThan(70)

@@ -7,7 +7,10 @@ import { SampleReader } from './sample-reader'
 /** Length of a fade, or of the passage from one part to the next: long enough that no step is heard, too short to swallow a sound. */
 const FADE_MS = 12
 
-/** Fades a block in from what comes before it: silence, or the part before, as it would have gone on. Equal power, so that the room keeps its level. */
+/**
+ * Fades a block in from what comes before it: silence, or the part before, as it would have gone on. Equal power, so that the room
+ * keeps its level.
+ */
 function fadeIn(samples: Int16Array, before: Int16Array | null): void {
   const fade = Math.min(samplesOf(FADE_MS), samples.length)
   for (let n = 0; n < fade; n += 1) {
@@ -63,7 +66,11 @@ async function* blocksOf({ path, from, count, gain }: Source): AsyncGenerator<Ui
 /** Plays a part of a voice faster or slower without changing its pitch. It is read and handed over bit by bit, however long it is. */
 function atTempo(source: Source, tempo: number): AsyncGenerator<Uint8Array> {
   const format = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1']
-  return outputOf('ffmpeg', ['-hide_banner', '-loglevel', 'error', ...format, '-i', 'pipe:0', '-af', `atempo=${String(tempo)}`, ...format, 'pipe:1'], { input: blocksOf(source) })
+  return outputOf(
+    'ffmpeg',
+    ['-hide_banner', '-loglevel', 'error', ...format, '-i', 'pipe:0', '-af', `atempo=${String(tempo)}`, ...format, 'pipe:1'],
+    { input: blocksOf(source) },
+  )
 }
 
 /**
@@ -72,7 +79,11 @@ function atTempo(source: Source, tempo: number): AsyncGenerator<Uint8Array> {
  * @param samples length of the whole
  * @returns blocks of samples in order; together exactly `samples`
  */
-export async function* assembleVoice(parts: readonly VoicePart[], voiceOf: (stretch: string) => string, samples: number): AsyncGenerator<Int16Array> {
+export async function* assembleVoice(
+  parts: readonly VoicePart[],
+  voiceOf: (stretch: string) => string,
+  samples: number,
+): AsyncGenerator<Int16Array> {
   let written = 0
   const silence = function* (until: number): Generator<Int16Array> {
     while (written < until) {
@@ -103,7 +114,9 @@ export async function* assembleVoice(parts: readonly VoicePart[], voiceOf: (stre
       }
       goingOn = meets ? await readSamples(voiceOf(part.stretch), source + end - begin, samplesOf(FADE_MS), part.gain) : null
     } else {
-      const reader = new SampleReader(atTempo({ path: voiceOf(part.stretch), from: source, count: samplesOf(part.to - part.from + FADE_MS * 2), gain: part.gain }, tempo))
+      const reader = new SampleReader(
+        atTempo({ path: voiceOf(part.stretch), from: source, count: samplesOf(part.to - part.from + FADE_MS * 2), gain: part.gain }, tempo),
+      )
       try {
         for (let from = written; from < end; from = written) {
           // What is left is never shorter than a fade.

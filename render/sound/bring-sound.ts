@@ -6,7 +6,7 @@ import { BOUNDED, ProcessFailed, run } from '@render/process'
 import { SAMPLE_RATE } from './pcm'
 
 /** Kinds of sound that can be brought in: how a file of each begins, and the one demuxer that may read it. */
-const KINDS: readonly { readonly demuxer: string, readonly begins: (head: Buffer) => boolean }[] = [
+const KINDS: readonly { readonly demuxer: string; readonly begins: (head: Buffer) => boolean }[] = [
   { demuxer: 'wav', begins: (head) => head.toString('latin1', 0, 4) === 'RIFF' && head.toString('latin1', 8, 12) === 'WAVE' },
   { demuxer: 'flac', begins: (head) => head.toString('latin1', 0, 4) === 'fLaC' },
   { demuxer: 'ogg', begins: (head) => head.toString('latin1', 0, 4) === 'OggS' },
@@ -18,7 +18,8 @@ const KINDS: readonly { readonly demuxer: string, readonly begins: (head: Buffer
 const SHORTEST = 200
 const LONGEST = 3 * 3_600_000
 
-const unreadable = (): Refusal => new Refusal('unreadable', 'No sound could be read from this file. Bring WAV, MP3, M4A, Ogg or FLAC; the talk is as it was.')
+const unreadable = (): Refusal =>
+  new Refusal('unreadable', 'No sound could be read from this file. Bring WAV, MP3, M4A, Ogg or FLAC; the talk is as it was.')
 
 async function demuxerOf(path: string): Promise<string> {
   const file = await open(path)
@@ -45,11 +46,46 @@ export async function bringSound(path: string, out: string, time: number): Promi
   const demuxer = await demuxerOf(path)
   const part = `${out}.${randomUUID()}.part`
   try {
-    await run('ffmpeg', [
-      ...BOUNDED, '-hide_banner', '-loglevel', 'error', '-nostats', '-protocol_whitelist', 'file', '-f', demuxer, '-i', path,
-      '-map', '0:a:0', '-vn', '-sn', '-dn', '-map_metadata', '-1', '-map_chapters', '-1', '-t', String((LONGEST + 1000) / 1000),
-      '-ac', '1', '-ar', String(SAMPLE_RATE), '-c:a', 'libopus', '-b:a', '128k', '-f', 'webm', '-y', part,
-    ], { hold: { time } })
+    await run(
+      'ffmpeg',
+      [
+        ...BOUNDED,
+        '-hide_banner',
+        '-loglevel',
+        'error',
+        '-nostats',
+        '-protocol_whitelist',
+        'file',
+        '-f',
+        demuxer,
+        '-i',
+        path,
+        '-map',
+        '0:a:0',
+        '-vn',
+        '-sn',
+        '-dn',
+        '-map_metadata',
+        '-1',
+        '-map_chapters',
+        '-1',
+        '-t',
+        String((LONGEST + 1000) / 1000),
+        '-ac',
+        '1',
+        '-ar',
+        String(SAMPLE_RATE),
+        '-c:a',
+        'libopus',
+        '-b:a',
+        '128k',
+        '-f',
+        'webm',
+        '-y',
+        part,
+      ],
+      { hold: { time } },
+    )
     const length = await lengthOfRecording(part)
     if (length > LONGEST) throw new Refusal('too-large', 'This voice is longer than three hours. Bring it in parts, slide by slide.')
     if (length < SHORTEST) throw new Refusal('unreadable', 'There is hardly any sound in this file. The talk is as it was.')

@@ -12,21 +12,61 @@ let folder: string
 let raw: string
 
 const LENGTH = 6000
-/** One whole picture at its beginning and none after it, as a recorder gives them for seconds; it turns from dark to bright at 2 s, and is heard at 2 s. */
+/**
+ * One whole picture at its beginning and none after it, as a recorder gives them for seconds; it turns from dark to bright at 2 s, and
+ * is heard at 2 s.
+ */
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'aisle-stretch-'))
   raw = join(folder, 'raw.webm')
   await run('ffmpeg', [
-    '-v', 'error', '-f', 'lavfi', '-i', 'color=black:s=64x36:r=30:d=6', '-f', 'lavfi', '-i', 'sine=frequency=600:d=6',
-    '-filter_complex', '[0:v]drawbox=color=white:t=fill:enable=gte(t\\,2)[v];[1:a]volume=0:enable=lt(t\\,2)[a]', '-map', '[v]', '-map', '[a]',
-    '-c:v', 'libvpx', '-g', '9999', '-deadline', 'realtime', '-lag-in-frames', '0', '-c:a', 'libopus', '-f', 'webm', raw,
+    '-v',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    'color=black:s=64x36:r=30:d=6',
+    '-f',
+    'lavfi',
+    '-i',
+    'sine=frequency=600:d=6',
+    '-filter_complex',
+    '[0:v]drawbox=color=white:t=fill:enable=gte(t\\,2)[v];[1:a]volume=0:enable=lt(t\\,2)[a]',
+    '-map',
+    '[v]',
+    '-map',
+    '[a]',
+    '-c:v',
+    'libvpx',
+    '-g',
+    '9999',
+    '-deadline',
+    'realtime',
+    '-lag-in-frames',
+    '0',
+    '-c:a',
+    'libopus',
+    '-f',
+    'webm',
+    raw,
   ])
 })
 afterAll(() => rm(folder, { recursive: true }))
 
-async function closed(picture: number, sound: number): Promise<{ readonly recording: string, readonly turns: number | undefined, readonly heard: number }> {
+async function closed(
+  picture: number,
+  sound: number,
+): Promise<{ readonly recording: string; readonly turns: number | undefined; readonly heard: number }> {
   const recording = join(folder, `recording-${String(picture)}.webm`)
-  const peaks = await closeStretch({ raw, recording, voice: join(folder, 'voice.pcm'), length: LENGTH, offsets: { picture, sound }, drift: 0, tail: null })
+  const peaks = await closeStretch({
+    raw,
+    recording,
+    voice: join(folder, 'voice.pcm'),
+    length: LENGTH,
+    offsets: { picture, sound },
+    drift: 0,
+    tail: null,
+  })
   // As the export reads it: a frame for every thirtieth of a second from the stretch's zero on.
   let [bright, at] = [-1, 0]
   for await (const { image } of cameraFrames({ path: recording, size: { width: 64, height: 36 } }, 0, AS_RECORDED, 150, 30)) {

@@ -13,7 +13,7 @@ export interface CloseOrder {
   /** ms */
   readonly length: number
   /** Into the raw file at which the stretch's time begins. */
-  readonly offsets: { readonly picture: number, readonly sound: number }
+  readonly offsets: { readonly picture: number; readonly sound: number }
   /** How much longer the sound's time is than the stretch's, as a part of it: the microphone's clock ran fast. */
   readonly drift: number
   /** What was said last, where the recording's own sound ends too early; null when that has all of it. */
@@ -34,27 +34,69 @@ export interface SoundTail {
 const seconds = (ms: number): string => (ms / 1000).toFixed(4)
 
 /**
- * Finishes a stretch: its recording gets an index and its own time, its voice is decoded once for all. Can be repeated, and writes the same bytes then.
+ * Finishes a stretch: its recording gets an index and its own time, its voice is decoded once for all. Can be repeated, and writes the
+ * same bytes then.
  * @returns the voice's outline for drawing
  */
 export async function closeStretch(order: CloseOrder): Promise<readonly number[]> {
   const quiet = ['-hide_banner', '-loglevel', 'error', '-nostats', ...RECORDING]
   await run('ffmpeg', [
     // Pictures were found by their own times in the file, wherever that begins.
-    ...quiet, '-seek_timestamp', '1', '-itsoffset', seconds(-order.offsets.picture), '-i', order.raw,
-    ...RECORDING, '-itsoffset', seconds(-order.offsets.sound), '-i', order.raw,
-    '-map', '0:v?', '-map', '1:a?', '-c', 'copy', ...FROM_ZERO, '-f', 'webm', '-cues_to_front', '1', '-fflags', '+bitexact', '-y', order.recording,
+    ...quiet,
+    '-seek_timestamp',
+    '1',
+    '-itsoffset',
+    seconds(-order.offsets.picture),
+    '-i',
+    order.raw,
+    ...RECORDING,
+    '-itsoffset',
+    seconds(-order.offsets.sound),
+    '-i',
+    order.raw,
+    '-map',
+    '0:v?',
+    '-map',
+    '1:a?',
+    '-c',
+    'copy',
+    ...FROM_ZERO,
+    '-f',
+    'webm',
+    '-cues_to_front',
+    '1',
+    '-fflags',
+    '+bitexact',
+    '-y',
+    order.recording,
   ])
   const samples = samplesOf(order.length)
   const sound = `[0:a:0]${DECODE},${shift(order.offsets.sound)}${undrift(order.drift)}aformat=channel_layouts=mono,`
   const { tail } = order
   await run('ffmpeg', [
-    ...quiet, '-i', order.raw, ...(tail === null ? [] : ['-f', 's16le', '-ar', String(tail.rate), '-ac', '1', '-i', tail.path]),
-    '-filter_complex', tail === null ? `${sound}${exactly(samples)}[voice]` : `${sound}${exactly(samplesOf(tail.join) + PASS)}[own];${after(tail)};[own][tail]acrossfade=ns=${String(PASS)}:c1=tri:c2=tri,${exactly(samples)}[voice]`,
-    '-map', '[voice]', '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', '-y', order.voice,
+    ...quiet,
+    '-i',
+    order.raw,
+    ...(tail === null ? [] : ['-f', 's16le', '-ar', String(tail.rate), '-ac', '1', '-i', tail.path]),
+    '-filter_complex',
+    tail === null
+      ? `${sound}${exactly(samples)}[voice]`
+      : `${sound}${exactly(samplesOf(tail.join) + PASS)}[own];${after(tail)};[own][tail]acrossfade=ns=${String(PASS)}` +
+        `:c1=tri:c2=tri,${exactly(samples)}[voice]`,
+    '-map',
+    '[voice]',
+    '-ac',
+    '1',
+    '-ar',
+    String(SAMPLE_RATE),
+    '-f',
+    's16le',
+    '-y',
+    order.voice,
   ])
   const { size } = await stat(order.voice)
-  if (size !== samples * BYTES_A_SAMPLE) throw new Error(`the voice has ${String(size)} bytes instead of ${String(samples * BYTES_A_SAMPLE)}`)
+  if (size !== samples * BYTES_A_SAMPLE)
+    throw new Error(`the voice has ${String(size)} bytes instead of ${String(samples * BYTES_A_SAMPLE)}`)
   return await peaksOfFile(order.voice)
 }
 
@@ -80,7 +122,8 @@ async function peaksOfFile(path: string): Promise<readonly number[]> {
 const PASS = 480
 
 const exactly = (samples: number): string => `apad=whole_len=${String(samples)},atrim=end_sample=${String(samples)}`
-const after = ({ at, join }: SoundTail): string => `[1:a:0]aresample=${String(SAMPLE_RATE)},atrim=start_sample=${String(samplesOf(Math.max(0, join - at)))},asetpts=PTS-STARTPTS[tail]`
+const after = ({ at, join }: SoundTail): string =>
+  `[1:a:0]aresample=${String(SAMPLE_RATE)},atrim=start_sample=${String(samplesOf(Math.max(0, join - at)))},asetpts=PTS-STARTPTS[tail]`
 
 /**
  * What lies before the stretch's beginning is packed into its first moments, a packet a ms: pictures cannot be read without the
@@ -100,9 +143,10 @@ const FINE = 192_000
 const NO_DRIFT = 0.000_004
 
 /** Plays sound as much faster as its microphone's clock ran fast, and back at the usual rate. */
-const undrift = (drift: number): string => (Math.abs(drift) < NO_DRIFT
-  ? ''
-  : `aresample=${String(FINE)},asetrate=${String(Math.round(FINE * (1 + drift)))},aresample=${String(SAMPLE_RATE)},`)
+const undrift = (drift: number): string =>
+  Math.abs(drift) < NO_DRIFT
+    ? ''
+    : `aresample=${String(FINE)},asetrate=${String(Math.round(FINE * (1 + drift)))},aresample=${String(SAMPLE_RATE)},`
 
 /** Puts files one after the other. */
 export async function concatenate(files: readonly string[], out: string): Promise<void> {

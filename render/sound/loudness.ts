@@ -44,6 +44,18 @@ async function* samplesIn(path: string): AsyncGenerator<Int16Array> {
 
 /** Measures a file of ours, with peaks between samples. */
 export async function measureFile(path: string): Promise<Loudness> {
-  const { stderr } = await run('ffmpeg', ['-hide_banner', '-nostats', '-protocol_whitelist', 'file,pipe', '-i', path, '-filter_complex', '[0:a]ebur128=framelog=verbose:peak=true', '-f', 'null', '-'])
+  const { stderr } = await run('ffmpeg', [
+    '-hide_banner',
+    '-nostats',
+    '-protocol_whitelist',
+    'file,pipe',
+    '-i',
+    path,
+    '-filter_complex',
+    '[0:a]ebur128=framelog=verbose:peak=true',
+    '-f',
+    'null',
+    '-',
+  ])
   return readMeter(stderr)
 }

@@ -64,7 +64,9 @@ export async function makeVoice(order: VoiceOrder): Promise<Loudness> {
   const loudest = raw.truePeak === null ? -Infinity : raw.truePeak + gain
   let ceiling: number | null = loudest > FIRST_CEILING - 1 ? FIRST_CEILING : null
   for (let tries = 1; ; tries += 1) {
-    await encode(order, blocks(), gain, ceiling, (handed) => { onShare?.(WORK.measure + (WORK.encode * handed) / samples) })
+    await encode(order, blocks(), gain, ceiling, (handed) => {
+      onShare?.(WORK.measure + (WORK.encode * handed) / samples)
+    })
     const made = await measureFile(order.out)
     const excess = made.truePeak === null ? 0 : made.truePeak - MOST_PEAK
     if (excess <= 0 || tries === TRIES) {
@@ -76,18 +78,48 @@ export async function makeVoice(order: VoiceOrder): Promise<Loudness> {
 }
 
 /** @param hear how many samples were handed over so far */
-async function encode(order: VoiceOrder, blocks: AsyncIterable<Int16Array>, gain: number, ceiling: number | null, hear: (samples: number) => void): Promise<void> {
-  // It sees the samples alone. Peaks between them, which as a rule are less than what the ceiling leaves, are measured afterwards; twice as many samples
-  // would show them here, and take a third of the time that the sound takes.
+async function encode(
+  order: VoiceOrder,
+  blocks: AsyncIterable<Int16Array>,
+  gain: number,
+  ceiling: number | null,
+  hear: (samples: number) => void,
+): Promise<void> {
+  // It sees the samples alone. Peaks between them, which as a rule are less than what the ceiling leaves, are measured afterwards;
+  // twice as many samples would show them here, and take a third of the time that the sound takes.
   const limiter = ceiling === null ? '' : `,alimiter=limit=${(10 ** (ceiling / 20)).toFixed(4)}:level=false:attack=3:release=60`
-  const { child, done } = start('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-nostats', '-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:0',
-    '-af', `volume=${gain.toFixed(2)}dB${limiter}`,
-    '-ac', '1', '-ar', String(SAMPLE_RATE), ...SOUND_CODECS[order.wanted.format].encoder, '-f', SOUND_CODECS[order.wanted.format].container, '-y', order.out,
-  ], { signal: order.signal })
+  const { child, done } = start(
+    'ffmpeg',
+    [
+      '-hide_banner',
+      '-loglevel',
+      'error',
+      '-nostats',
+      '-f',
+      's16le',
+      '-ar',
+      String(SAMPLE_RATE),
+      '-ac',
+      '1',
+      '-i',
+      'pipe:0',
+      '-af',
+      `volume=${gain.toFixed(2)}dB${limiter}`,
+      '-ac',
+      '1',
+      '-ar',
+      String(SAMPLE_RATE),
+      ...SOUND_CODECS[order.wanted.format].encoder,
+      '-f',
+      SOUND_CODECS[order.wanted.format].container,
+      '-y',
+      order.out,
+    ],
+    { signal: order.signal },
+  )
   let handed = 0
   for await (const block of blocks) {
-    if (!await feed(child, Buffer.from(block.buffer, block.byteOffset, block.byteLength))) break
+    if (!(await feed(child, Buffer.from(block.buffer, block.byteOffset, block.byteLength)))) break
     handed += block.length
     hear(handed)
   }

@@ -6,5 +6,8 @@ export const BYTES_A_SAMPLE = 2
 
 export const samplesOf = (ms: number): number => Math.round((ms * SAMPLE_RATE) / 1000)
 
-/** Filter for decoding a recording: gaps in the sound are kept as silence and its first time stamp is obeyed; plain decoding would close both up. */
+/**
+ * Filter for decoding a recording: gaps in the sound are kept as silence and its first time stamp is obeyed; plain decoding would close
+ * both up.
+ */
 export const DECODE = 'aresample=48000:async=1:min_hard_comp=0.03:first_pts=0'

@@ -13,7 +13,7 @@ export class SampleReader {
     const samples = new Int16Array(count)
     const bytes = new Uint8Array(samples.buffer)
     for (let at = 0; at < bytes.length;) {
-      if (this.#rest.length === 0 && !await this.#next()) break
+      if (this.#rest.length === 0 && !(await this.#next())) break
       const some = this.#rest.subarray(0, bytes.length - at)
       bytes.set(some, at)
       at += some.length

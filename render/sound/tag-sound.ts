@@ -19,9 +19,38 @@ export async function tagSound({ format, sound, notes, cover, out, signal }: Tag
   const { container } = SOUND_CODECS[format]
   const pictured = cover !== null && format !== 'wav'
   const only = ['-protocol_whitelist', 'file,pipe']
-  await run('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-nostats', ...only, '-i', sound, ...only, '-f', 'ffmetadata', '-i', notes, ...(pictured ? [...only, '-f', 'mjpeg', '-i', cover] : []),
-    '-map', '0:a', ...(pictured ? ['-map', '2:v', '-disposition:v', 'attached_pic'] : []), '-map_metadata', '1', '-map_chapters', format === 'wav' ? '-1' : '1', '-c', 'copy',
-    ...(format === 'mp3' ? ['-id3v2_version', '3'] : []), ...(format === 'm4a' ? ['-movflags', '+faststart'] : []), '-f', container, '-y', out,
-  ], { signal })
+  await run(
+    'ffmpeg',
+    [
+      '-hide_banner',
+      '-loglevel',
+      'error',
+      '-nostats',
+      ...only,
+      '-i',
+      sound,
+      ...only,
+      '-f',
+      'ffmetadata',
+      '-i',
+      notes,
+      ...(pictured ? [...only, '-f', 'mjpeg', '-i', cover] : []),
+      '-map',
+      '0:a',
+      ...(pictured ? ['-map', '2:v', '-disposition:v', 'attached_pic'] : []),
+      '-map_metadata',
+      '1',
+      '-map_chapters',
+      format === 'wav' ? '-1' : '1',
+      '-c',
+      'copy',
+      ...(format === 'mp3' ? ['-id3v2_version', '3'] : []),
+      ...(format === 'm4a' ? ['-movflags', '+faststart'] : []),
+      '-f',
+      container,
+      '-y',
+      out,
+    ],
+    { signal },
+  )
 }

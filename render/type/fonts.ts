@@ -6,7 +6,7 @@ import { FACES } from '@core/compose'
 const require = createRequire(import.meta.url)
 
 /** The package that ships each family, and the styles of it that are drawn with. */
-const SHIPPED: readonly { readonly family: string, readonly name: string, readonly styles: readonly string[] }[] = [
+const SHIPPED: readonly { readonly family: string; readonly name: string; readonly styles: readonly string[] }[] = [
   { family: FACES.read, name: 'atkinson-hyperlegible-next', styles: ['400-normal', '400-italic', '600-normal', '600-italic'] },
   { family: FACES.display, name: 'bricolage-grotesque', styles: ['600-normal'] },
   { family: FACES.code, name: 'commit-mono', styles: ['400-normal', '700-normal'] },

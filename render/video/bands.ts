@@ -39,7 +39,10 @@ const MARGIN = 48
 const REACH = 32
 /** Bands pay when no more of all rows of all frames than this is encoded. */
 const MOST = 0.8
-/** So many frames of rows that change now and then are encoded at the beginning of each group: the encoder looks five ahead to see that they stay. */
+/**
+ * So many frames of rows that change now and then are encoded at the beginning of each group: the encoder looks five ahead to see that
+ * they stay.
+ */
 const SETTLED = 12
 /** So many frames after a change are encoded, in which the encoder makes finer what came in haste. */
 const AFTER = 8
@@ -56,13 +59,21 @@ function rowsOf(boxes: readonly PixelBox[], size: Size): Rows {
   return { top: Math.max(0, Math.floor(first / BLOCK) * BLOCK), bottom: Math.min(size.height, Math.ceil(end / BLOCK) * BLOCK) }
 }
 
-/** Rows that move all the time, and those of what changes now and then so near to their edges that it would be cut in two. What changes all of the picture is cut in any case. */
+/**
+ * Rows that move all the time, and those of what changes now and then so near to their edges that it would be cut in two. What changes
+ * all of the picture is cut in any case.
+ */
 function withNeighbours(always: PixelBox, changed: readonly PixelBox[], size: Size): Rows {
   const boxes = [always]
   for (;;) {
     const { top, bottom } = rowsOf(boxes, size)
-    const near = changed.find((box) => box.height < size.height && box.y + box.height > top - MARGIN && box.y < bottom + MARGIN
-      && ((top > 0 && box.y < top + MARGIN) || (bottom < size.height && box.y + box.height > bottom - MARGIN)))
+    const near = changed.find(
+      (box) =>
+        box.height < size.height &&
+        box.y + box.height > top - MARGIN &&
+        box.y < bottom + MARGIN &&
+        ((top > 0 && box.y < top + MARGIN) || (bottom < size.height && box.y + box.height > bottom - MARGIN)),
+    )
     if (near === undefined) return { top, bottom }
     // It lies inside then, a margin from either edge: it is not found again.
     boxes.push(near)
@@ -91,14 +102,18 @@ export function bandsOf(always: PixelBox | null, changes: readonly Change[], fra
   const changed = changes.map(({ box }) => box)
   if (always === null && changed.length === 0) return null
   const moving = always === null ? null : withNeighbours(always, changed, size)
-  const all = rowsOf([...always === null ? [] : [always], ...changed], size)
-  const edges = [0, all.top, ...moving === null ? [] : [moving.top, moving.bottom], all.bottom, size.height]
-  const bands = edges.slice(1).map((bottom, n): Band => {
-    const top = edges[n] ?? 0
-    if (top === moving?.top) return { top, height: bottom - top, still: false, frames: Array.from({ length: frames }, (_, frame) => frame) }
-    const here = changes.filter(({ box }) => box.y - MARGIN < bottom && box.y + box.height + MARGIN > top)
-    return { top, height: bottom - top, still: here.length === 0, frames: framesToEncode(here, frames) }
-  }).filter(({ height }) => height > 0)
+  const all = rowsOf([...(always === null ? [] : [always]), ...changed], size)
+  const edges = [0, all.top, ...(moving === null ? [] : [moving.top, moving.bottom]), all.bottom, size.height]
+  const bands = edges
+    .slice(1)
+    .map((bottom, n): Band => {
+      const top = edges[n] ?? 0
+      if (top === moving?.top)
+        return { top, height: bottom - top, still: false, frames: Array.from({ length: frames }, (_, frame) => frame) }
+      const here = changes.filter(({ box }) => box.y - MARGIN < bottom && box.y + box.height + MARGIN > top)
+      return { top, height: bottom - top, still: here.length === 0, frames: framesToEncode(here, frames) }
+    })
+    .filter(({ height }) => height > 0)
   const encoded = bands.reduce((sum, band) => sum + band.height * band.frames.length, 0)
   return encoded > MOST * size.height * frames ? null : bands
 }
@@ -124,22 +139,38 @@ export function selectFrames({ frames }: Band): string {
 }
 
 /**
- * Rows by which it is seen whether a band looks beyond itself: only blocks that lie within reach of its edges can (with three rows for pixels between pixels), and
- * all others that are wrong go back to one of those.
+ * Rows by which it is seen whether a band looks beyond itself: only blocks that lie within reach of its edges can (with three rows for
+ * pixels between pixels), and all others that are wrong go back to one of those.
  * @param lines of the whole
  */
-export function rowsToCompare({ top, height }: Band, lines: number): readonly { readonly top: number, readonly height: number }[] {
+export function rowsToCompare({ top, height }: Band, lines: number): readonly { readonly top: number; readonly height: number }[] {
   if (height <= 2 * MARGIN) return [{ top, height }]
-  return [...top === 0 ? [] : [{ top, height: MARGIN }], ...top + height === lines ? [] : [{ top: top + height - MARGIN, height: MARGIN }]]
+  return [
+    ...(top === 0 ? [] : [{ top, height: MARGIN }]),
+    ...(top + height === lines ? [] : [{ top: top + height - MARGIN, height: MARGIN }]),
+  ]
 }
 
 /** Arguments for a band's encoder: its frames are at their times, and groups begin where those of the others do. */
-export const bandArgs = ({ frames, still }: Band, coding: Coding, rate: number): readonly string[] => (still
-  ? stillArgs(coding, rate)
-  : [
-      ...encoderArgs(coding, rate, 1), '-fps_mode', 'passthrough', '-x264opts', `mvrange=${String(REACH)}`, '-g', String(GROUP * 1000),
-      '-forced-idr', '1', '-force_key_frames', frames.filter((frame) => frame % GROUP === 0).map((frame) => (frame / rate).toFixed(6)).join(','),
-    ])
+export const bandArgs = ({ frames, still }: Band, coding: Coding, rate: number): readonly string[] =>
+  still
+    ? stillArgs(coding, rate)
+    : [
+        ...encoderArgs(coding, rate, 1),
+        '-fps_mode',
+        'passthrough',
+        '-x264opts',
+        `mvrange=${String(REACH)}`,
+        '-g',
+        String(GROUP * 1000),
+        '-forced-idr',
+        '1',
+        '-force_key_frames',
+        frames
+          .filter((frame) => frame % GROUP === 0)
+          .map((frame) => (frame / rate).toFixed(6))
+          .join(','),
+      ]
 
 /** A band as it was encoded. */
 export interface MadeBand {
@@ -158,9 +189,12 @@ export function woven(bands: readonly MadeBand[], whole: StreamHeaders, frames: 
   const parts = bands.map(({ band, stream }) => {
     const headers = headersOf(stream)
     const slices = slicesOf(stream)
-    if (slices.length !== band.frames.length) throw new UnlikeOurs(`a band has ${String(slices.length)} frames of ${String(band.frames.length)}`)
-    if (slices.some(({ type }, n) => (type === UNIT.instantSlice) !== ((band.frames[n] ?? 0) % GROUP === 0))) throw new UnlikeOurs('a band begins a group where the others do not')
-    if (headers.across !== whole.across || headers.numberBits !== whole.numberBits || !headers.picture.equals(whole.picture)) throw new UnlikeOurs('a band is encoded otherwise than the whole')
+    if (slices.length !== band.frames.length)
+      throw new UnlikeOurs(`a band has ${String(slices.length)} frames of ${String(band.frames.length)}`)
+    if (slices.some(({ type }, n) => (type === UNIT.instantSlice) !== ((band.frames[n] ?? 0) % GROUP === 0)))
+      throw new UnlikeOurs('a band begins a group where the others do not')
+    if (headers.across !== whole.across || headers.numberBits !== whole.numberBits || !headers.picture.equals(whole.picture))
+      throw new UnlikeOurs('a band is encoded otherwise than the whole')
     const known = new Map(band.frames.map((frame, n) => [frame, slices[n]]))
     const [macroblock, count] = [(band.top / BLOCK) * whole.across, headers.down * headers.across]
     return (frame: number): Buffer => {

@@ -19,14 +19,46 @@ export const FROM_ITS_ZERO: readonly string[] = ['-seek_timestamp', '1']
  * @param tempo how much of the recording plays in the film's time
  * @param count how many frames
  * @param rate frames a second
- * @returns exactly `count` one after the other, the last one again where the recording ends before; none when there is none. The same canvas each time
+ * @returns exactly `count` one after the other, the last one again where the recording ends before; none when there is none. The same
+ * canvas each time
  */
-export async function* cameraFrames(camera: CameraFile, from: number, tempo: Ratio, count: number, rate: number, signal?: AbortSignal): AsyncGenerator<Drawable<Drawn>> {
+export async function* cameraFrames(
+  camera: CameraFile,
+  from: number,
+  tempo: Ratio,
+  count: number,
+  rate: number,
+  signal?: AbortSignal,
+): AsyncGenerator<Drawable<Drawn>> {
   const { width, height } = camera.size
-  const output = outputOf('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-threads', '1', ...RECORDING, ...FROM_ITS_ZERO, '-ss', String(Math.max(0, from) / 1000), '-t', ((count / rate + 0.2) * (tempo.num / tempo.den)).toFixed(4), '-i', camera.path,
-    '-vf', `setpts=PTS*${String(tempo.den)}/${String(tempo.num)},fps=${String(rate)}:start_time=0`, '-frames:v', String(count), '-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1',
-  ], { signal })
+  const output = outputOf(
+    'ffmpeg',
+    [
+      '-hide_banner',
+      '-loglevel',
+      'error',
+      '-threads',
+      '1',
+      ...RECORDING,
+      ...FROM_ITS_ZERO,
+      '-ss',
+      String(Math.max(0, from) / 1000),
+      '-t',
+      ((count / rate + 0.2) * (tempo.num / tempo.den)).toFixed(4),
+      '-i',
+      camera.path,
+      '-vf',
+      `setpts=PTS*${String(tempo.den)}/${String(tempo.num)},fps=${String(rate)}:start_time=0`,
+      '-frames:v',
+      String(count),
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'rgba',
+      'pipe:1',
+    ],
+    { signal },
+  )
   const canvas = createCanvas(width, height)
   const face = { image: canvas, width, height }
   const bytes = new Uint8ClampedArray(width * height * 4)

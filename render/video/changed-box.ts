@@ -6,8 +6,12 @@ import type { Ms, Point, Size, Stroke } from '@core/model'
 
 /** Whether nothing but ink differs between two scenes, so that the rest need not be drawn again. */
 export const sameButInk = (a: Scene, b: Scene): boolean =>
-  a.shown?.picture === b.shown?.picture && a.transition === null && b.transition === null && a.coming === 1 && b.coming === 1
-  && JSON.stringify([a.stage, a.inset?.framing]) === JSON.stringify([b.stage, b.inset?.framing])
+  a.shown?.picture === b.shown?.picture &&
+  a.transition === null &&
+  b.transition === null &&
+  a.coming === 1 &&
+  b.coming === 1 &&
+  JSON.stringify([a.stage, a.inset?.framing]) === JSON.stringify([b.stage, b.inset?.framing])
 
 /** In fractions of the slide. */
 interface Bounds {
@@ -26,7 +30,10 @@ const boundsOfSpot = (at: Point): Bounds => {
 /** A corner of a drawn outline bends the line towards its neighbours, and two further on none of it is felt. */
 const FELT = 2
 
-/** Where the outlines of a stroke differ that were drawn one after the other: as a rule at its tip alone. All of both where they differ at their beginnings. */
+/**
+ * Where the outlines of a stroke differ that were drawn one after the other: as a rule at its tip alone. All of both where they differ
+ * at their beginnings.
+ */
 function boundsOfGrowth(before: Outline2D, after: Outline2D, slide: Size): Bounds | null {
   const same = (a: Outline2D[number] | undefined, b: Outline2D[number] | undefined): boolean => a?.[0] === b?.[0] && a?.[1] === b?.[1]
   const most = Math.min(before.length, after.length)
@@ -42,7 +49,11 @@ function boundsOfGrowth(before: Outline2D, after: Outline2D, slide: Size): Bound
   return { left: Math.min(...across), top: Math.min(...down), right: Math.max(...across), bottom: Math.max(...down) }
 }
 
-/** Where a stroke is not alike in two scenes. @param was how much of it there was, and @param is how much there is; undefined: it is not there */
+/**
+ * Where a stroke is not alike in two scenes.
+ * @param was how much of it there was, and
+ * @param is how much there is; undefined: it is not there
+ */
 function boundsOfChange(stroke: Stroke, was: Ms | null | undefined, is: Ms | null | undefined, slide: Size): Bounds | null {
   if (stroke.tool === 'label') return strokeBounds(stroke, slide)
   const outline = (elapsed: Ms | null | undefined): Outline2D => (elapsed === undefined ? [] : strokeOutline(stroke, elapsed, slide))
@@ -58,9 +69,21 @@ function inkBox(last: Scene, now: Scene, size: Size): PixelBox | null {
   const [gone, come] = lying < 0 ? [[], after.slice(before.length)] : [before.slice(lying), after.slice(lying)]
   const was = new Map(gone.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
   const is = new Map(come.map((drawn) => [drawn.stroke.id, drawn.elapsed]))
-  const changed = new Map([...gone, ...come].filter(({ stroke: { id } }) => was.get(id) !== is.get(id) || was.has(id) !== is.has(id)).map(({ stroke }) => [stroke.id, stroke]))
-  const spots = JSON.stringify(last.spot) === JSON.stringify(now.spot) ? [] : [last.spot, now.spot].flatMap((spot) => (spot === null ? [] : [boundsOfSpot(spot)]))
-  const bounds = [...[...changed.values()].map((stroke) => boundsOfChange(stroke, was.get(stroke.id), is.get(stroke.id), slide)).filter((one) => one !== null), ...spots]
+  const changed = new Map(
+    [...gone, ...come]
+      .filter(({ stroke: { id } }) => was.get(id) !== is.get(id) || was.has(id) !== is.has(id))
+      .map(({ stroke }) => [stroke.id, stroke]),
+  )
+  const spots =
+    JSON.stringify(last.spot) === JSON.stringify(now.spot)
+      ? []
+      : [last.spot, now.spot].flatMap((spot) => (spot === null ? [] : [boundsOfSpot(spot)]))
+  const bounds = [
+    ...[...changed.values()]
+      .map((stroke) => boundsOfChange(stroke, was.get(stroke.id), is.get(stroke.id), slide))
+      .filter((one) => one !== null),
+    ...spots,
+  ]
   if (bounds.length === 0) return null
   const across = (x: number): number => (stage.x + x * stage.w) * size.width
   const down = (y: number): number => (stage.y + y * stage.h) * size.height
@@ -81,8 +104,9 @@ function inkBox(last: Scene, now: Scene, size: Size): PixelBox | null {
 export const wholeBox = (size: Size): PixelBox => ({ x: 0, y: 0, width: size.width, height: size.height })
 
 /**
- * What has to be drawn again when one scene follows another: even pixels; where ink grows, around its tip and not around all of it. A line that was drawn further may,
- * where it only touches a pixel, be lighter or darker there than one that was drawn at once. Null: nothing.
+ * What has to be drawn again when one scene follows another: even pixels; where ink grows, around its tip and not around all of it. A
+ * line that was drawn further may, where it only touches a pixel, be lighter or darker there than one that was drawn at once. Null:
+ * nothing.
  */
 export function changedBox(last: Scene, now: Scene, size: Size): PixelBox | null {
   if (!sameButInk(last, now)) return wholeBox(size)

@@ -23,13 +23,30 @@ async function checkCount({ coding, out }: Pick<Made, 'coding' | 'out'>, frames:
 }
 
 /** Smoothing block edges and turning coefficients into pixels are left out: they find no faults and take half of the time. */
-const decodeOnly = (source: readonly string[]): readonly string[] =>
-  ['-hide_banner', '-loglevel', 'error', '-xerror', '-threads', '1', '-skip_loop_filter', 'all', '-skip_idct', 'all', ...source, '-f', 'null', '-']
+const decodeOnly = (source: readonly string[]): readonly string[] => [
+  '-hide_banner',
+  '-loglevel',
+  'error',
+  '-xerror',
+  '-threads',
+  '1',
+  '-skip_loop_filter',
+  'all',
+  '-skip_idct',
+  'all',
+  ...source,
+  '-f',
+  'null',
+  '-',
+]
 
 /** Decodes what was made, once, and counts it. */
 export async function checkStream(order: Made, frames: number): Promise<void> {
   await checkCount(order, frames)
-  await run('ffmpeg', decodeOnly(['-protocol_whitelist', 'file,pipe', '-f', CODECS[order.coding.format].stream, '-i', order.out]), { signal: order.signal, niceness: order.niceness })
+  await run('ffmpeg', decodeOnly(['-protocol_whitelist', 'file,pipe', '-f', CODECS[order.coding.format].stream, '-i', order.out]), {
+    signal: order.signal,
+    niceness: order.niceness,
+  })
 }
 
 /** Decodes an H.264 stream that is in memory. @throws ProcessFailed when it cannot be */
@@ -42,13 +59,14 @@ export async function checkDecodes(stream: Buffer, { niceness, signal }: Pick<Ma
 
 /** A stream that was put together of bands, each of them with the file of its own. */
 export interface Woven extends Pick<Made, 'out' | 'coding' | 'size'> {
-  readonly bands: readonly { readonly band: Band, readonly out: string }[]
+  readonly bands: readonly { readonly band: Band; readonly out: string }[]
   readonly frames: number
 }
 
 /**
- * Decodes what was put together of bands, and each band in which something moves by itself, once, and counts and compares them: a block that was predicted from
- * what lies beyond its band looks otherwise in the whole than where it was encoded. Several are looked at in one go, since starting a decoder takes longer than a short part.
+ * Decodes what was put together of bands, and each band in which something moves by itself, once, and counts and compares them: a block
+ * that was predicted from what lies beyond its band looks otherwise in the whole than where it was encoded. Several are looked at in
+ * one go, since starting a decoder takes longer than a short part.
  * @returns of each whether all of it can be decoded and every pixel is the same
  */
 export async function checkBands(all: readonly Woven[], manner: Pick<Made, 'niceness' | 'signal'>): Promise<readonly boolean[]> {
@@ -60,12 +78,15 @@ export async function checkBands(all: readonly Woven[], manner: Pick<Made, 'nice
 }
 
 /** @returns null when something cannot be decoded */
-async function compared(all: readonly Woven[], { niceness, signal }: Pick<Made, 'niceness' | 'signal'>): Promise<readonly boolean[] | null> {
+async function compared(
+  all: readonly Woven[],
+  { niceness, signal }: Pick<Made, 'niceness' | 'signal'>,
+): Promise<readonly boolean[] | null> {
   // Smoothing block edges takes half of the time. It is left out in both, and so shows nothing that is not there.
   const input = (file: string): readonly string[] => ['-threads', '1', '-skip_loop_filter', 'all', ...OPEN, '-i', file]
   const inputs: string[][] = []
   const graph: string[] = []
-  const pairs: { readonly woven: Woven, readonly frames: number }[] = []
+  const pairs: { readonly woven: Woven; readonly frames: number }[] = []
   for (const woven of all) {
     const { size, bands, out } = woven
     const crop = (height: number, top: number): string => `crop=${String(size.width)}:${String(height)}:0:${String(top)}`
@@ -77,16 +98,37 @@ async function compared(all: readonly Woven[], { niceness, signal }: Pick<Made, 
       for (const { top, height } of rowsToCompare(band, size.height)) {
         const n = String(pairs.push({ woven, frames: band.frames.length }) - 1)
         parts.push(`[part${n}]`)
-        graph.push(`[part${n}]${crop(height, top)},${selectFrames(band)}[whole${n}]`, `[${String(own)}:v]${crop(height, top - band.top)}[own${n}]`)
+        graph.push(
+          `[part${n}]${crop(height, top)},${selectFrames(band)}[whole${n}]`,
+          `[${String(own)}:v]${crop(height, top - band.top)}[own${n}]`,
+        )
       }
     }
     graph.push(`[${String(whole)}:v]split=${String(parts.length)}${parts.join('')}`)
   }
-  const decoded = await run('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-xerror', ...inputs.flat(), '-filter_complex_threads', '1', '-filter_complex', graph.join(';'),
-    ...pairs.flatMap((_, n) => ['-map', `[whole${String(n)}]`, '-map', `[own${String(n)}]`]),
-    '-fps_mode', 'passthrough', '-f', 'framehash', '-hash', 'murmur3', 'pipe:1',
-  ], { signal, niceness }).catch((error: unknown) => {
+  const decoded = await run(
+    'ffmpeg',
+    [
+      '-hide_banner',
+      '-loglevel',
+      'error',
+      '-xerror',
+      ...inputs.flat(),
+      '-filter_complex_threads',
+      '1',
+      '-filter_complex',
+      graph.join(';'),
+      ...pairs.flatMap((_, n) => ['-map', `[whole${String(n)}]`, '-map', `[own${String(n)}]`]),
+      '-fps_mode',
+      'passthrough',
+      '-f',
+      'framehash',
+      '-hash',
+      'murmur3',
+      'pipe:1',
+    ],
+    { signal, niceness },
+  ).catch((error: unknown) => {
     // One that was killed says nothing of what it decoded.
     if (error instanceof ProcessFailed && error.exitCode !== null) return null
     throw error

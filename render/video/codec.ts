@@ -28,16 +28,33 @@ const TIMESCALE = 90_000
 
 export const CODECS: Readonly<Record<VideoFormat, Codec>> = {
   mp4: {
-    stream: 'h264', container: 'mp4', sound: 'mov,mp4,m4a,3gp,3g2,mj2', cover: true,
+    stream: 'h264',
+    container: 'mp4',
+    sound: 'mov,mp4,m4a,3gp,3g2,mj2',
+    cover: true,
     input: (rate) => ['-framerate', String(rate)],
-    output: (rate) => ['-bsf:v:0', `setts=ts=N*${String(TIMESCALE / rate)}`, '-video_track_timescale', String(TIMESCALE), '-movflags', '+faststart'],
-    offsets: frameOffsets, head: () => Buffer.alloc(0), first: (stream, offsets, frames) => firstFrames(stream, offsets, frames),
+    output: (rate) => [
+      '-bsf:v:0',
+      `setts=ts=N*${String(TIMESCALE / rate)}`,
+      '-video_track_timescale',
+      String(TIMESCALE),
+      '-movflags',
+      '+faststart',
+    ],
+    offsets: frameOffsets,
+    head: () => Buffer.alloc(0),
+    first: (stream, offsets, frames) => firstFrames(stream, offsets, frames),
   },
   webm: {
-    stream: 'ivf', container: 'webm', sound: 'matroska,webm', cover: false,
+    stream: 'ivf',
+    container: 'webm',
+    sound: 'matroska,webm',
+    cover: false,
     // The frames carry their times.
     input: () => [],
     output: () => ['-cues_to_front', '1', ...COLOURS],
-    offsets: ivfOffsets, head: ivfHead, first: ivfFrames,
+    offsets: ivfOffsets,
+    head: ivfHead,
+    first: ivfFrames,
   },
 }

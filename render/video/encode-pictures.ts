@@ -35,15 +35,55 @@ const QUIET = ['-hide_banner', '-loglevel', 'error', '-nostats'] as const
 const PICTURES = ['-filter_complex_threads', '1', '-f', 'matroska', '-i', 'pipe:0'] as const
 
 const outputArgs = ({ coding }: Pick<SegmentOrder, 'coding'>, outputs: readonly Output[]): readonly string[] =>
-  outputs.flatMap(({ name, frames, out, args }) => ['-map', `[${name}]`, '-frames:v', String(frames), ...args, '-f', CODECS[coding.format].stream, '-y', out])
+  outputs.flatMap(({ name, frames, out, args }) => [
+    '-map',
+    `[${name}]`,
+    '-frames:v',
+    String(frames),
+    ...args,
+    '-f',
+    CODECS[coding.format].stream,
+    '-y',
+    out,
+  ])
 
 /** Draws a segment's pictures and has them encoded. */
-export async function encodePictures(order: SegmentOrder, painting: Painting, { graph, inputs, frames, outputs, look }: Wiring): Promise<void> {
+export async function encodePictures(
+  order: SegmentOrder,
+  painting: Painting,
+  { graph, inputs, frames, outputs, look }: Wiring,
+): Promise<void> {
   const { size, rate } = order
-  const { child, done } = start('ffmpeg', [
-    ...QUIET, '-progress', 'pipe:1', '-stats_period', '0.5', ...PICTURES, ...inputs, '-filter_complex', graph, ...outputArgs(order, outputs),
-    ...(look ? ['-map', '[look]', '-q:v', '5', '-f', 'mjpeg', 'pipe:3'] : []),
-  ], { signal: order.signal, niceness: order.niceness, onOutput: (stream) => { eachCount(stream, order.onFrames) }, ...(look ? { onThird: (stream: Readable) => { eachPicture(stream, order.onLook) } } : {}) })
+  const { child, done } = start(
+    'ffmpeg',
+    [
+      ...QUIET,
+      '-progress',
+      'pipe:1',
+      '-stats_period',
+      '0.5',
+      ...PICTURES,
+      ...inputs,
+      '-filter_complex',
+      graph,
+      ...outputArgs(order, outputs),
+      ...(look ? ['-map', '[look]', '-q:v', '5', '-f', 'mjpeg', 'pipe:3'] : []),
+    ],
+    {
+      signal: order.signal,
+      niceness: order.niceness,
+      onOutput: (stream) => {
+        eachCount(stream, order.onFrames)
+      },
+      ...(look
+        ? {
+            onThird: (stream: Readable) => {
+              eachPicture(stream, order.onLook)
+            },
+          }
+        : {}),
+    },
+  )
   try {
     let open = await feed(child, streamHead([size], rate))
     for await (const { picture, seenAt } of paintedPictures(order, painting, frames)) {
@@ -70,18 +110,47 @@ export interface InkedPart {
  * @param parts one or more, all with the same size, rate and coding
  */
 export async function encodeInked(parts: readonly [InkedPart, ...InkedPart[]]): Promise<void> {
-  const [{ order: { size, rate, coding, signal, niceness } }] = parts
-  const { child, done } = start('ffmpeg', [
-    ...QUIET, ...PICTURES, '-filter_complex', parts.map(({ bands }, n) => inkedBandGraph({ size, rate }, bands, n)).join(';'),
-    ...parts.flatMap(({ outputs }, n) => outputArgs({ coding }, outputs.map((output) => ({ ...output, name: `part${String(n)}${output.name}` })))),
-  ], { signal, niceness })
+  const [
+    {
+      order: { size, rate, coding, signal, niceness },
+    },
+  ] = parts
+  const { child, done } = start(
+    'ffmpeg',
+    [
+      ...QUIET,
+      ...PICTURES,
+      '-filter_complex',
+      parts.map(({ bands }, n) => inkedBandGraph({ size, rate }, bands, n)).join(';'),
+      ...parts.flatMap(({ outputs }, n) =>
+        outputArgs(
+          { coding },
+          outputs.map((output) => ({ ...output, name: `part${String(n)}${output.name}` })),
+        ),
+      ),
+    ],
+    { signal, niceness },
+  )
   const handOver = async (track: number, frame: number, rows: readonly Buffer[]): Promise<boolean> => {
-    let open = await feed(child, pictureHead(track, frame, rows.reduce((sum, { length }) => sum + length, 0)))
+    let open = await feed(
+      child,
+      pictureHead(
+        track,
+        frame,
+        rows.reduce((sum, { length }) => sum + length, 0),
+      ),
+    )
     for (const row of rows) open &&= await feed(child, row)
     return open
   }
   try {
-    let open = await feed(child, streamHead(parts.flatMap(({ bands }) => [size, { width: size.width, height: bandThatChanges(bands).height }]), rate))
+    let open = await feed(
+      child,
+      streamHead(
+        parts.flatMap(({ bands }) => [size, { width: size.width, height: bandThatChanges(bands).height }]),
+        rate,
+      ),
+    )
     for (const [n, { order, painting, bands }] of parts.entries()) {
       const [page, rows] = [2 * n + 1, 2 * n + 2]
       for await (const { picture, seenAt } of paintedPictures(order, painting, order.segment.drawn)) {

@@ -18,54 +18,114 @@ const CRF: Readonly<Record<VideoFormat, Readonly<Record<Quality, number>>>> = {
   webm: { small: 44, good: 36, fine: 28 },
 }
 /** Where the scale is so fine, or so coarse, that going on would not be seen, or not be borne. */
-export const CRF_BOUNDS: Readonly<Record<VideoFormat, { readonly finest: number, readonly coarsest: number }>> = {
+export const CRF_BOUNDS: Readonly<Record<VideoFormat, { readonly finest: number; readonly coarsest: number }>> = {
   mp4: { finest: 12, coarsest: 36 },
   webm: { finest: 16, coarsest: 58 },
 }
 
 /** How a recipe's pictures are encoded. Under a bound for the rate they are as fine as that allows. */
 export const codingOf = (format: VideoFormat, quality: Quality, bits: BitsRule): Coding =>
-  (bits.kind === 'rate' ? { format, crf: CRF[format].fine, most: bits.most } : { format, crf: CRF[format][quality], most: null })
+  bits.kind === 'rate' ? { format, crf: CRF[format].fine, most: bits.most } : { format, crf: CRF[format][quality], most: null }
 
 /** What all segments of a delivery share, as part of their keys. */
 export const settingOf = (size: Size, frame: Size, rate: number, coding: Coding): string =>
-  JSON.stringify({ painter: PAINTER, size, rate, crf: coding.crf, group: GROUP, ...(frame.width === size.width && frame.height === size.height ? {} : { frame }), ...(coding.format === 'mp4' ? {} : { format: coding.format }), ...(coding.most === null ? {} : { most: coding.most }) })
+  JSON.stringify({
+    painter: PAINTER,
+    size,
+    rate,
+    crf: coding.crf,
+    group: GROUP,
+    ...(frame.width === size.width && frame.height === size.height ? {} : { frame }),
+    ...(coding.format === 'mp4' ? {} : { format: coding.format }),
+    ...(coding.most === null ? {} : { most: coding.most }),
+  })
 
-/** How the colours of all our pictures are meant (ITU-R BT.709); in H.264 it is said besides that colour samples lie amid their four pixels (ITU-T H.264, E.2.1, type 1). */
+/**
+ * How the colours of all our pictures are meant (ITU-R BT.709); in H.264 it is said besides that colour samples lie amid their four
+ * pixels (ITU-T H.264, E.2.1, type 1).
+ */
 export const COLOURS: readonly string[] = ['-color_range', 'tv', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709']
 
 /**
- * What all our H.264 streams have in common, for the encoder itself. It looks five frames ahead where the preset says ten: what that is for, seeing what
- * stays, is known here before, and each frame that it holds is 6 MB at 1080 lines.
+ * What all our H.264 streams have in common, for the encoder itself. It looks five frames ahead where the preset says ten: what that is
+ * for, seeing what stays, is known here before, and each frame that it holds is 6 MB at 1080 lines.
  */
-const X264 = 'rc-lookahead=5:stitchable=1:aud=1:open-gop=0:scenecut=0:colorprim=bt709:transfer=bt709:colormatrix=bt709:fullrange=off:chromaloc=1'
+const X264 =
+  'rc-lookahead=5:stitchable=1:aud=1:open-gop=0:scenecut=0:colorprim=bt709:transfer=bt709:colormatrix=bt709:fullrange=off:chromaloc=1'
 
 /**
  * How much finer a picture that stands still is encoded, on the encoder's scale. Where it sees that a picture stays it makes it so much
- * finer of its own accord, for which it would have to be shown ten frames of it. Measured on fourteen slides: as many bytes, and no less like them.
+ * finer of its own accord, for which it would have to be shown ten frames of it. Measured on fourteen slides: as many bytes, and no
+ * less like them.
  */
 const FINER = 3
 
 /** What moving and still pictures are encoded with alike. */
-const h264Args = (crf: number, x264: string): readonly string[] => ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', String(crf), '-profile:v', 'high', '-bf', '0', '-x264-params', x264]
-const commonArgs = (rate: number, threads: number): readonly string[] => ['-an', '-pix_fmt', 'yuv420p', '-g', String(GROUP), '-threads', String(threads), '-r', String(rate), ...COLOURS]
+const h264Args = (crf: number, x264: string): readonly string[] => [
+  '-c:v',
+  'libx264',
+  '-preset',
+  'veryfast',
+  '-crf',
+  String(crf),
+  '-profile:v',
+  'high',
+  '-bf',
+  '0',
+  '-x264-params',
+  x264,
+]
+const commonArgs = (rate: number, threads: number): readonly string[] => [
+  '-an',
+  '-pix_fmt',
+  'yuv420p',
+  '-g',
+  String(GROUP),
+  '-threads',
+  String(threads),
+  '-r',
+  String(rate),
+  ...COLOURS,
+]
 
-/** Arguments for a stream of still pictures, H.264 alone: each by itself, whatever comes before or after it, and with the headers that moving ones have. */
-export const stillArgs = ({ crf }: Coding, rate: number): readonly string[] =>
-  [...h264Args(crf - FINER, `${X264}:mbtree=0:qcomp=1:ipratio=1:rc-lookahead=0`), ...commonArgs(rate, 1), '-forced-idr', '1', '-force_key_frames', 'expr:1']
+/**
+ * Arguments for a stream of still pictures, H.264 alone: each by itself, whatever comes before or after it, and with the headers that
+ * moving ones have.
+ */
+export const stillArgs = ({ crf }: Coding, rate: number): readonly string[] => [
+  ...h264Args(crf - FINER, `${X264}:mbtree=0:qcomp=1:ipratio=1:rc-lookahead=0`),
+  ...commonArgs(rate, 1),
+  '-forced-idr',
+  '1',
+  '-force_key_frames',
+  'expr:1',
+]
 
 /**
  * Arguments for a stream that can be joined and cut at any frame. H.264: the same headers whatever the content
- * (`stitchable`), no frame that needs a later one (`bf 0`), a mark before each frame (`aud`) to find it by, and groups that begin where they are
- * expected (`scenecut 0`). VP9: no
- * frame that is not shown (`auto-alt-ref 0`) or waits for later ones.
+ * (`stitchable`), no frame that needs a later one (`bf 0`), a mark before each frame (`aud`) to find it by, and groups that begin where
+ * they are expected (`scenecut 0`). VP9: no frame that is not shown (`auto-alt-ref 0`) or waits for later ones.
  */
 export function encoderArgs({ format, crf, most }: Coding, rate: number, threads: number): readonly string[] {
   const bound = most === null ? [] : ['-maxrate', `${String(most)}k`, '-bufsize', `${String(most * 2)}k`]
   return format === 'mp4'
     ? [...h264Args(crf, X264), ...bound, ...commonArgs(rate, threads)]
     : [
-        '-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '7', '-row-mt', '1', '-lag-in-frames', '0', '-auto-alt-ref', '0',
-        '-crf', String(Math.round(crf)), ...(most === null ? ['-b:v', '0'] : ['-b:v', `${String(most)}k`, ...bound]), ...commonArgs(rate, threads),
+        '-c:v',
+        'libvpx-vp9',
+        '-deadline',
+        'realtime',
+        '-cpu-used',
+        '7',
+        '-row-mt',
+        '1',
+        '-lag-in-frames',
+        '0',
+        '-auto-alt-ref',
+        '0',
+        '-crf',
+        String(Math.round(crf)),
+        ...(most === null ? ['-b:v', '0'] : ['-b:v', `${String(most)}k`, ...bound]),
+        ...commonArgs(rate, threads),
       ]
 }

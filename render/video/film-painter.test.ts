@@ -35,19 +35,51 @@ afterAll(async () => {
 })
 
 const plain = slide('paper', 1)
-const PAPER = { ...plain, steps: plain.steps.map((step) => ({ ...step, picture: { kind: 'image' as const, source: asId<'asset'>('paper'), size: SIZE, ground: '#000000', screen: asId<'asset'>('paper'), thumb: asId<'asset'>('paper') } })) }
+const PAPER = {
+  ...plain,
+  steps: plain.steps.map((step) => ({
+    ...step,
+    picture: {
+      kind: 'image' as const,
+      source: asId<'asset'>('paper'),
+      size: SIZE,
+      ground: '#000000',
+      screen: asId<'asset'>('paper'),
+      thumb: asId<'asset'>('paper'),
+    },
+  })),
+}
 
-const strokeOf = (id: string, tool: 'pen' | 'marker', points: readonly InkPoint[]): Stroke =>
-  ({ id: asId(id), slide: asId('paper'), tool, colour: 'brick', width: 'broad', pressure: false, points })
+const strokeOf = (id: string, tool: 'pen' | 'marker', points: readonly InkPoint[]): Stroke => ({
+  id: asId(id),
+  slide: asId('paper'),
+  tool,
+  colour: 'brick',
+  width: 'broad',
+  pressure: false,
+  points,
+})
 
 /** What is seen of some strokes, frame by frame. */
-function scenesOf(strokes: readonly { readonly at: number, readonly stroke: Stroke }[], frames: number): readonly Scene[] {
-  const index = indexFilm(film([PAPER], [stretch('s', frames * FRAME, asId('paper'), strokes.map(({ at, stroke }) => ({ kind: 'ink', at, stroke })))]))
+function scenesOf(strokes: readonly { readonly at: number; readonly stroke: Stroke }[], frames: number): readonly Scene[] {
+  const index = indexFilm(
+    film(
+      [PAPER],
+      [
+        stretch(
+          's',
+          frames * FRAME,
+          asId('paper'),
+          strokes.map(({ at, stroke }) => ({ kind: 'ink', at, stroke })),
+        ),
+      ],
+    ),
+  )
   return Array.from({ length: frames }, (_, n) => sceneIn(index, 0, n * FRAME))
 }
 
 /** How many samples of two pictures differ by more than a shade, and by how much at most. */
-function difference(a: Buffer, b: Buffer): { readonly most: number, readonly count: number } {
+function difference(a: Buffer, b: Buffer): { readonly most: number; readonly count: number } {
   let [most, count] = [0, 0]
   for (let n = 0; n < a.length; n += 1) {
     const off = Math.abs((a[n] ?? 0) - (b[n] ?? 0))
@@ -57,50 +89,84 @@ function difference(a: Buffer, b: Buffer): { readonly most: number, readonly cou
   return { most, count }
 }
 
-const point = fc.record({ x: fc.double({ min: 0.02, max: 0.98, noNaN: true }), y: fc.double({ min: 0.02, max: 0.98, noNaN: true }), p: fc.constant(0.5) })
-/** A hand's path: from somewhere to somewhere, by small steps. */
-const path = fc.tuple(point, fc.array(fc.record({ dx: fc.integer({ min: -25, max: 25 }), dy: fc.integer({ min: -25, max: 25 }) }), { minLength: 2, maxLength: 40 })).map(([start, steps]) => {
-  let [x, y] = [start.x, start.y]
-  return [start, ...steps.map(({ dx, dy }) => {
-    x = Math.min(0.98, Math.max(0.02, x + dx / 1000))
-    y = Math.min(0.98, Math.max(0.02, y + dy / 1000))
-    return { x, y, p: 0.5 }
-  })].map((one, n) => ({ ...one, dt: n * 16 }))
+const point = fc.record({
+  x: fc.double({ min: 0.02, max: 0.98, noNaN: true }),
+  y: fc.double({ min: 0.02, max: 0.98, noNaN: true }),
+  p: fc.constant(0.5),
 })
+/** A hand's path: from somewhere to somewhere, by small steps. */
+const path = fc
+  .tuple(
+    point,
+    fc.array(fc.record({ dx: fc.integer({ min: -25, max: 25 }), dy: fc.integer({ min: -25, max: 25 }) }), { minLength: 2, maxLength: 40 }),
+  )
+  .map(([start, steps]) => {
+    let [x, y] = [start.x, start.y]
+    return [
+      start,
+      ...steps.map(({ dx, dy }) => {
+        x = Math.min(0.98, Math.max(0.02, x + dx / 1000))
+        y = Math.min(0.98, Math.max(0.02, y + dy / 1000))
+        return { x, y, p: 0.5 }
+      }),
+    ].map((one, n) => ({ ...one, dt: n * 16 }))
+  })
 
 describe('a painter', () => {
   it('paints a stroke that grows at its tip alone, and no more than a few pixels are lighter or darker for it', async () => {
     const [painter, fresh] = [new FilmPainter(SIZE, source), new FilmPainter(SIZE, source)]
-    await fc.assert(fc.asyncProperty(path, path, fc.constantFrom('pen' as const, 'marker' as const), async (one, other, tool) => {
-      const scenes = scenesOf([{ at: 30, stroke: strokeOf('one', tool, one) }, { at: 400, stroke: strokeOf('other', 'pen', other) }], 36)
-      for (const [n, scene] of scenes.entries()) {
-        const last = scenes[n - 1]
-        const picture = last === undefined ? await painter.paint(scene) : await painter.paintNext(scene, changedBox(last, scene, SIZE))
-        if (n % 6 !== 5) continue
-        const { most, count } = difference(picture, await fresh.paint(scene))
-        expect(most).toBeLessThan(64)
-        expect(count).toBeLessThan(100)
-      }
-    }), { numRuns: 15, endOnFailure: true })
+    await fc.assert(
+      fc.asyncProperty(path, path, fc.constantFrom('pen' as const, 'marker' as const), async (one, other, tool) => {
+        const scenes = scenesOf(
+          [
+            { at: 30, stroke: strokeOf('one', tool, one) },
+            { at: 400, stroke: strokeOf('other', 'pen', other) },
+          ],
+          36,
+        )
+        for (const [n, scene] of scenes.entries()) {
+          const last = scenes[n - 1]
+          const picture = last === undefined ? await painter.paint(scene) : await painter.paintNext(scene, changedBox(last, scene, SIZE))
+          if (n % 6 !== 5) continue
+          const { most, count } = difference(picture, await fresh.paint(scene))
+          expect(most).toBeLessThan(64)
+          expect(count).toBeLessThan(100)
+        }
+      }),
+      { numRuns: 15, endOnFailure: true },
+    )
   })
 
   it('paints the same picture whatever it painted before', async () => {
-    await fc.assert(fc.asyncProperty(path, path, async (one, other) => {
-      const scenes = scenesOf([{ at: 30, stroke: strokeOf('one', 'pen', one) }, { at: 400, stroke: strokeOf('other', 'marker', other) }], 36)
-      const painter = new FilmPainter(SIZE, source)
-      for (const [n, scene] of scenes.entries()) {
-        const last = scenes[n - 1]
-        await (last === undefined ? painter.paint(scene) : painter.paintNext(scene, changedBox(last, scene, SIZE)))
-      }
-      for (const scene of [scenes[20], scenes[3], scenes[35]]) {
-        if (scene === undefined) throw new Error('a scene')
-        expect((await painter.paint(scene)).equals(await new FilmPainter(SIZE, source).paint(scene))).toBe(true)
-      }
-    }), { numRuns: 5, endOnFailure: true })
+    await fc.assert(
+      fc.asyncProperty(path, path, async (one, other) => {
+        const scenes = scenesOf(
+          [
+            { at: 30, stroke: strokeOf('one', 'pen', one) },
+            { at: 400, stroke: strokeOf('other', 'marker', other) },
+          ],
+          36,
+        )
+        const painter = new FilmPainter(SIZE, source)
+        for (const [n, scene] of scenes.entries()) {
+          const last = scenes[n - 1]
+          await (last === undefined ? painter.paint(scene) : painter.paintNext(scene, changedBox(last, scene, SIZE)))
+        }
+        for (const scene of [scenes[20], scenes[3], scenes[35]]) {
+          if (scene === undefined) throw new Error('a scene')
+          expect((await painter.paint(scene)).equals(await new FilmPainter(SIZE, source).paint(scene))).toBe(true)
+        }
+      }),
+      { numRuns: 5, endOnFailure: true },
+    )
   })
 
   it('paints much less than the strokes that grow', () => {
-    const long = strokeOf('long', 'pen', Array.from({ length: 60 }, (_, n) => ({ dt: n * 16, x: 0.05 + n * 0.015, y: 0.2 + n * 0.01, p: 0.5 })))
+    const long = strokeOf(
+      'long',
+      'pen',
+      Array.from({ length: 60 }, (_, n) => ({ dt: n * 16, x: 0.05 + n * 0.015, y: 0.2 + n * 0.01, p: 0.5 })),
+    )
     const scenes = scenesOf([{ at: 0, stroke: long }], 29)
     for (const [n, scene] of scenes.entries()) {
       const last = scenes[n - 1]

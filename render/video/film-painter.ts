@@ -22,7 +22,7 @@ export class FilmPainter {
   readonly #source: PictureSource
   #last: Scene | null = null
   /** A scene with nothing drawn on it, and its picture. */
-  #page: { readonly scene: Scene, readonly bytes: Buffer } | null = null
+  #page: { readonly scene: Scene; readonly bytes: Buffer } | null = null
 
   constructor(size: Size, source: PictureSource) {
     this.#size = size
@@ -32,7 +32,8 @@ export class FilmPainter {
   }
 
   /**
-   * A scene's picture in the encoder's format: it is the same whatever was painted before. The same buffer each time: copy or use it before the next call.
+   * A scene's picture in the encoder's format: it is the same whatever was painted before. The same buffer each time: copy or use it
+   * before the next call.
    */
   async paint(scene: Scene): Promise<Buffer> {
     // The page is painted first and kept: as a rule the next picture is of the same one.
@@ -75,7 +76,13 @@ export class FilmPainter {
   }
 
   /** @param from the place of the picture that the canvas begins with */
-  async #draw(canvas: Canvas, from: { readonly x: number, readonly y: number }, scene: Scene, box: PixelBox, face: Drawable<Drawn> | null): Promise<void> {
+  async #draw(
+    canvas: Canvas,
+    from: { readonly x: number; readonly y: number },
+    scene: Scene,
+    box: PixelBox,
+    face: Drawable<Drawn> | null,
+  ): Promise<void> {
     this.#last = scene
     const shelf = await this.#source.shelfFor(scene, this.#size)
     const own = canvas.getContext('2d')

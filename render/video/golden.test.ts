@@ -67,7 +67,22 @@ const pictured = (name: string, more: Partial<Slide> = {}): Slide => {
   const plain = slide(name, 1, more)
   const [step] = plain.steps
   if (step === undefined) throw new Error('a slide has a step')
-  return { ...plain, steps: [{ ...step, picture: { kind: 'image', source: asId(name), size: { width: 960, height: 540 }, ground: '#000000', screen: asId(name), thumb: asId(name) } }] }
+  return {
+    ...plain,
+    steps: [
+      {
+        ...step,
+        picture: {
+          kind: 'image',
+          source: asId(name),
+          size: { width: 960, height: 540 },
+          ground: '#000000',
+          screen: asId(name),
+          thumb: asId(name),
+        },
+      },
+    ],
+  }
 }
 
 /** One frame of a stretch of slides. */
@@ -84,43 +99,96 @@ async function frame(slides: readonly Slide[], cues: readonly Cue[], at: number,
 }
 
 const RECT = { x: 0.62, y: 0.45, w: 0.3, h: 0.4 }
-const framed = (more: Partial<Framing>): Promise<Canvas> => frame([pictured('two', { framing: { ...PLAIN_FRAMING, rect: RECT, ...more } })], [], 1000, true)
+const framed = (more: Partial<Framing>): Promise<Canvas> =>
+  frame([pictured('two', { framing: { ...PLAIN_FRAMING, rect: RECT, ...more } })], [], 1000, true)
 
 const wave = (name: string, y: number, more: Partial<Stroke> = {}): Stroke => ({
-  id: asId(name), slide: asId('one'), colour: 'brick', width: 'fine', pressure: false,
-  points: Array.from({ length: 21 }, (_, n) => ({ dt: n * 50, x: 0.1 + n * 0.035, y: y + 0.06 * Math.sin(n), p: 0.2 + (n % 5) * 0.18 })), ...more,
+  id: asId(name),
+  slide: asId('one'),
+  colour: 'brick',
+  width: 'fine',
+  pressure: false,
+  points: Array.from({ length: 21 }, (_, n) => ({ dt: n * 50, x: 0.1 + n * 0.035, y: y + 0.06 * Math.sin(n), p: 0.2 + (n % 5) * 0.18 })),
+  ...more,
 })
-const corners = (...points: readonly (readonly [number, number])[]): Stroke['points'] => points.map(([x, y], n) => ({ dt: n * 10, x, y, p: 0.5 }))
+const corners = (...points: readonly (readonly [number, number])[]): Stroke['points'] =>
+  points.map(([x, y], n) => ({ dt: n * 10, x, y, p: 0.5 }))
 /** What is made of a box that was drawn by hand. */
 function clean(...points: readonly (readonly [number, number])[]): Stroke {
   const made = tidied(wave('a', 0, { points: corners(...points), width: 'broad' }), TILE)
   if (made === null) throw new Error('this is no shape')
   return made
 }
-const inked = (at: number, ...strokes: readonly Stroke[]): Promise<Canvas> => frame([pictured('one')], strokes.map((stroke) => ({ kind: 'ink', at: 0, stroke })), at)
+const inked = (at: number, ...strokes: readonly Stroke[]): Promise<Canvas> =>
+  frame(
+    [pictured('one')],
+    strokes.map((stroke) => ({ kind: 'ink', at: 0, stroke })),
+    at,
+  )
 
 const SHEETS: Readonly<Record<string, () => Promise<readonly Canvas[]>>> = {
-  framings: () => Promise.all([
-    ...OUTLINES.flatMap((outline) => BORDERS.map((border) => framed({ outline, border }))),
-    framed({ mirrored: true, zoom: 2, centre: { x: 0, y: 1 } }), framed({ placing: 'beside' }), framed({ placing: 'beside', outline: 'round', border: 'broad' }), framed({ placing: 'full' }),
-  ]),
-  transitions: () => Promise.all((['fade', 'push', 'wipe', 'cut'] as const satisfies readonly Transition[]).flatMap((transition) => [1, 90, 200, 420].map((into) =>
-    frame([pictured('one'), pictured('two', { transition })], [{ kind: 'show', at: 2000, slide: asId('two'), step: 0 }], 2000 + into)))),
-  ink: () => Promise.all([
-    ...INK_COLOURS.map((colour) => inked(2000, wave('a', 0.4, { colour }))),
-    inked(2000, wave('a', 0.4, { width: 'broad' })), inked(2000, wave('a', 0.4, { pressure: true, width: 'broad' })), inked(500, wave('a', 0.4, { width: 'broad' })),
-    inked(2000, wave('a', 0.4, { tool: 'marker', colour: 'marigold' })),
-    inked(2000, { ...wave('a', 0), tool: 'label', text: 'hold fast', points: corners([0.3, 0.6]) }),
-    inked(2000, clean([0.2, 0.3], [0.45, 0.29], [0.7, 0.3], [0.71, 0.5], [0.7, 0.7], [0.45, 0.71], [0.2, 0.7], [0.19, 0.5], [0.2, 0.31])),
-    frame([pictured('one')], [{ kind: 'ink', at: 0, stroke: wave('a', 0.3) }, { kind: 'ink', at: 0, stroke: wave('b', 0.6) }, { kind: 'erase', at: 1500, stroke: asId('a') }], 2000),
-    frame([pictured('one')], [{ kind: 'ink', at: 0, stroke: wave('a', 0.3) }, { kind: 'wipe', at: 1500, slide: asId('one') }], 2000),
-    frame([pictured('one')], [{ kind: 'point', at: 0, path: [{ dt: 0, x: 0.4, y: 0.4 }, { dt: 2000, x: 0.6, y: 0.6 }] }], 1000),
-    frame([pictured('one')], [{ kind: 'blank', at: 0, on: true }], 1000),
-  ]),
+  framings: () =>
+    Promise.all([
+      ...OUTLINES.flatMap((outline) => BORDERS.map((border) => framed({ outline, border }))),
+      framed({ mirrored: true, zoom: 2, centre: { x: 0, y: 1 } }),
+      framed({ placing: 'beside' }),
+      framed({ placing: 'beside', outline: 'round', border: 'broad' }),
+      framed({ placing: 'full' }),
+    ]),
+  transitions: () =>
+    Promise.all(
+      (['fade', 'push', 'wipe', 'cut'] as const satisfies readonly Transition[]).flatMap((transition) =>
+        [1, 90, 200, 420].map((into) =>
+          frame([pictured('one'), pictured('two', { transition })], [{ kind: 'show', at: 2000, slide: asId('two'), step: 0 }], 2000 + into),
+        ),
+      ),
+    ),
+  ink: () =>
+    Promise.all([
+      ...INK_COLOURS.map((colour) => inked(2000, wave('a', 0.4, { colour }))),
+      inked(2000, wave('a', 0.4, { width: 'broad' })),
+      inked(2000, wave('a', 0.4, { pressure: true, width: 'broad' })),
+      inked(500, wave('a', 0.4, { width: 'broad' })),
+      inked(2000, wave('a', 0.4, { tool: 'marker', colour: 'marigold' })),
+      inked(2000, { ...wave('a', 0), tool: 'label', text: 'hold fast', points: corners([0.3, 0.6]) }),
+      inked(2000, clean([0.2, 0.3], [0.45, 0.29], [0.7, 0.3], [0.71, 0.5], [0.7, 0.7], [0.45, 0.71], [0.2, 0.7], [0.19, 0.5], [0.2, 0.31])),
+      frame(
+        [pictured('one')],
+        [
+          { kind: 'ink', at: 0, stroke: wave('a', 0.3) },
+          { kind: 'ink', at: 0, stroke: wave('b', 0.6) },
+          { kind: 'erase', at: 1500, stroke: asId('a') },
+        ],
+        2000,
+      ),
+      frame(
+        [pictured('one')],
+        [
+          { kind: 'ink', at: 0, stroke: wave('a', 0.3) },
+          { kind: 'wipe', at: 1500, slide: asId('one') },
+        ],
+        2000,
+      ),
+      frame(
+        [pictured('one')],
+        [
+          {
+            kind: 'point',
+            at: 0,
+            path: [
+              { dt: 0, x: 0.4, y: 0.4 },
+              { dt: 2000, x: 0.6, y: 0.6 },
+            ],
+          },
+        ],
+        1000,
+      ),
+      frame([pictured('one')], [{ kind: 'blank', at: 0, on: true }], 1000),
+    ]),
 }
 
 /** How much two frames differ: the mean of all channels, of 255, and the share of pixels that are clearly another colour. */
-function difference(a: Uint8ClampedArray, b: Uint8ClampedArray): { readonly mean: number, readonly share: number } {
+function difference(a: Uint8ClampedArray, b: Uint8ClampedArray): { readonly mean: number; readonly share: number } {
   let [sum, clear] = [0, 0]
   for (let n = 0; n < a.length; n += 4) {
     const gaps = [0, 1, 2].map((k) => Math.abs((a[n + k] ?? 0) - (b[n + k] ?? 0)))
@@ -134,7 +202,8 @@ const pixelsOf = (canvas: Canvas, n: number): Uint8ClampedArray =>
 
 function sheetOf(tiles: readonly Canvas[]): Canvas {
   const sheet = createCanvas(TILE.width * ACROSS, TILE.height * Math.ceil(tiles.length / ACROSS))
-  for (const [n, tile] of tiles.entries()) sheet.getContext('2d').drawImage(tile, (n % ACROSS) * TILE.width, Math.floor(n / ACROSS) * TILE.height)
+  for (const [n, tile] of tiles.entries())
+    sheet.getContext('2d').drawImage(tile, (n % ACROSS) * TILE.width, Math.floor(n / ACROSS) * TILE.height)
   return sheet
 }
 
@@ -147,13 +216,15 @@ async function reviewed(name: string): Promise<Canvas> {
 
 describe('frames', () => {
   it.each(Object.keys(SHEETS))('of %s are as they were when they were looked at', async (name) => {
-    const tiles = await SHEETS[name]?.() ?? []
+    const tiles = (await SHEETS[name]?.()) ?? []
     const sheet = sheetOf(tiles)
     if (process.env['GOLDEN'] === 'write') await writeFile(join(REVIEWED, `${name}.png`), await sheet.encode('png'))
     expect(existsSync(join(REVIEWED, `${name}.png`))).toBe(true)
     const before = await reviewed(name)
     expect([before.width, before.height]).toEqual([sheet.width, sheet.height])
-    const worst = tiles.map((_, n) => ({ tile: n, ...difference(pixelsOf(before, n), pixelsOf(sheet, n)) })).filter(({ mean, share }) => mean > 0.6 || share > 0.0003)
+    const worst = tiles
+      .map((_, n) => ({ tile: n, ...difference(pixelsOf(before, n), pixelsOf(sheet, n)) }))
+      .filter(({ mean, share }) => mean > 0.6 || share > 0.0003)
     expect(worst).toEqual([])
   })
 

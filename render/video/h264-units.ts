@@ -79,7 +79,8 @@ export const started = (bytes: Buffer): Buffer => Buffer.concat([Buffer.from([0]
 export const DELIMITED = started(Buffer.from([UNIT.delimiter, 0xf0]))
 
 /** The slices of a stream in order. */
-export const slicesOf = (stream: Buffer): readonly Unit[] => unitsOf(stream).filter(({ type }) => type === UNIT.slice || type === UNIT.instantSlice)
+export const slicesOf = (stream: Buffer): readonly Unit[] =>
+  unitsOf(stream).filter(({ type }) => type === UNIT.slice || type === UNIT.instantSlice)
 
 /** Reads bits, the highest of each byte first. */
 export class BitReader {
@@ -158,7 +159,10 @@ export class BitWriter {
 
   /** All bits in whole bytes, the last filled up with zeros. */
   ended(): Buffer {
-    return Buffer.from(Array.from({ length: Math.ceil(this.#bits.length / 8) }, (_, byte) =>
-      [0, 1, 2, 3, 4, 5, 6, 7].reduce((value, n) => value * 2 + (this.#bits[byte * 8 + n] ?? 0), 0)))
+    return Buffer.from(
+      Array.from({ length: Math.ceil(this.#bits.length / 8) }, (_, byte) =>
+        [0, 1, 2, 3, 4, 5, 6, 7].reduce((value, n) => value * 2 + (this.#bits[byte * 8 + n] ?? 0), 0),
+      ),
+    )
   }
 }

@@ -14,11 +14,26 @@ const known = new Map<string, Promise<StreamHeaders>>()
  */
 export function headersAlike(frame: Size, rate: number, coding: Coding): Promise<StreamHeaders> {
   const name = JSON.stringify([frame, rate, coding])
-  const found = known.get(name) ?? run('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-f', 'lavfi', '-i', `color=c=0x808080:s=${String(frame.width)}x${String(frame.height)}:r=${String(rate)}`, '-frames:v', '1',
-    ...encoderArgs(coding, rate, 1), '-f', 'h264', 'pipe:1',
-  ]).then(({ stdout }) => headersOf(stdout))
+  const found =
+    known.get(name) ??
+    run('ffmpeg', [
+      '-hide_banner',
+      '-loglevel',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      `color=c=0x808080:s=${String(frame.width)}x${String(frame.height)}:r=${String(rate)}`,
+      '-frames:v',
+      '1',
+      ...encoderArgs(coding, rate, 1),
+      '-f',
+      'h264',
+      'pipe:1',
+    ]).then(({ stdout }) => headersOf(stdout))
   known.set(name, found)
-  found.catch(() => { known.delete(name) })
+  found.catch(() => {
+    known.delete(name)
+  })
   return found
 }

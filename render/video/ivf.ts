@@ -11,7 +11,8 @@ const SCALE_AT = 20
 export function ivfOffsets(stream: Buffer): readonly number[] {
   const offsets: number[] = []
   for (let at = FILE_HEADER; at < stream.length;) {
-    if (at + FRAME_HEADER > stream.length || at + FRAME_HEADER + stream.readUInt32LE(at) > stream.length) throw new RangeError('a frame is cut short')
+    if (at + FRAME_HEADER > stream.length || at + FRAME_HEADER + stream.readUInt32LE(at) > stream.length)
+      throw new RangeError('a frame is cut short')
     offsets.push(at)
     at += FRAME_HEADER + stream.readUInt32LE(at)
   }

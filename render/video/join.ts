@@ -46,8 +46,11 @@ const escaped = (text: string): string => text.replace(/[=;#\\\n]/g, (sign) => `
 
 /** Chapters in ffmpeg's own metadata format (ffmpeg-formats, section Metadata). */
 export function metadata({ title, artist, chapters }: FileNotes): string {
-  const entries = chapters.map((chapter) =>
-    `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${String(Math.round(chapter.start))}\nEND=${String(Math.round(chapter.end))}\ntitle=${escaped(chapter.title)}\n`)
+  const entries = chapters.map(
+    (chapter) =>
+      `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${String(Math.round(chapter.start))}\nEND=${String(Math.round(chapter.end))}` +
+      `\ntitle=${escaped(chapter.title)}\n`,
+  )
   return `;FFMETADATA1\ntitle=${escaped(title)}\n${artist === '' ? '' : `artist=${escaped(artist)}\n`}${entries.join('')}`
 }
 
@@ -61,23 +64,53 @@ export async function joinFilm(order: JoinOrder): Promise<void> {
   await writeFile(notes, metadata(order.notes))
   const sound = order.sound === null ? [] : ['-protocol_whitelist', 'file,pipe', '-f', codec.sound, '-i', order.sound]
   const cover = codec.cover ? order.notes.cover : null
-  const { child, done } = start('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-nostats',
-    '-f', codec.stream, ...codec.input(order.rate), '-i', 'pipe:0',
-    '-protocol_whitelist', 'file,pipe', '-f', 'ffmetadata', '-i', notes, ...sound, ...(cover === null ? [] : ['-protocol_whitelist', 'file,pipe', '-f', 'mjpeg', '-i', cover]),
-    '-map', '0:v', ...(order.sound === null ? [] : ['-map', '2:a']), ...(cover === null ? [] : ['-map', order.sound === null ? '2:v' : '3:v', '-disposition:v:1', 'attached_pic']),
-    '-map_metadata', '1', '-map_chapters', '1', '-c', 'copy', ...codec.output(order.rate),
-    '-f', codec.container, '-y', order.out,
-  ], { signal: order.signal })
+  const { child, done } = start(
+    'ffmpeg',
+    [
+      '-hide_banner',
+      '-loglevel',
+      'error',
+      '-nostats',
+      '-f',
+      codec.stream,
+      ...codec.input(order.rate),
+      '-i',
+      'pipe:0',
+      '-protocol_whitelist',
+      'file,pipe',
+      '-f',
+      'ffmetadata',
+      '-i',
+      notes,
+      ...sound,
+      ...(cover === null ? [] : ['-protocol_whitelist', 'file,pipe', '-f', 'mjpeg', '-i', cover]),
+      '-map',
+      '0:v',
+      ...(order.sound === null ? [] : ['-map', '2:a']),
+      ...(cover === null ? [] : ['-map', order.sound === null ? '2:v' : '3:v', '-disposition:v:1', 'attached_pic']),
+      '-map_metadata',
+      '1',
+      '-map_chapters',
+      '1',
+      '-c',
+      'copy',
+      ...codec.output(order.rate),
+      '-f',
+      codec.container,
+      '-y',
+      order.out,
+    ],
+    { signal: order.signal },
+  )
   let before = 0
   try {
     for (const part of order.parts) {
       const stream = await readFile(part.file)
       const offsets = codec.offsets(stream)
-      if (before === 0 && !await feed(child, codec.head(stream, order.rate))) break
+      if (before === 0 && !(await feed(child, codec.head(stream, order.rate)))) break
       const counts = part.still ? repetitions(part.frames, offsets.length) : [part.frames]
       for (const count of counts) {
-        if (!await feed(child, codec.first(stream, offsets, count, before))) break
+        if (!(await feed(child, codec.first(stream, offsets, count, before)))) break
         before += count
       }
     }

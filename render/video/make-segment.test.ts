@@ -28,7 +28,10 @@ const at = (name: string): string => join(folder, name)
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'aisle-segment-'))
   source = new PictureSource(at)
-  for (const [name, colour] of [['paper', PAPER], ['sea', SEA]] as const) {
+  for (const [name, colour] of [
+    ['paper', PAPER],
+    ['sea', SEA],
+  ] as const) {
     const canvas = createCanvas(SIZE.width, SIZE.height)
     const ctx = canvas.getContext('2d')
     ctx.fillStyle = `rgb(${colour.join(',')})`
@@ -37,8 +40,23 @@ beforeAll(async () => {
   }
   // As a browser's recorder makes one: VP8, whose colours are meant by ITU-R BT.601.
   await run('ffmpeg', [
-    '-v', 'error', '-f', 'lavfi', '-i', `color=c=0x${JACKET.map((part) => part.toString(16).padStart(2, '0')).join('')}:s=640x360:r=30:d=4,format=rgb24,scale=out_color_matrix=bt601:out_range=tv,format=yuv420p`,
-    '-c:v', 'libvpx', '-crf', '4', '-b:v', '5M', '-cpu-used', '5', '-y', at('camera.webm'),
+    '-v',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    `color=c=0x${JACKET.map((part) => part.toString(16).padStart(2, '0')).join('')}:s=640x360:r=30:d=4,format=rgb24,` +
+      `scale=out_color_matrix=bt601:out_range=tv,format=yuv420p`,
+    '-c:v',
+    'libvpx',
+    '-crf',
+    '4',
+    '-b:v',
+    '5M',
+    '-cpu-used',
+    '5',
+    '-y',
+    at('camera.webm'),
   ])
 })
 afterAll(async () => {
@@ -48,23 +66,53 @@ afterAll(async () => {
 
 const pictured = (name: string, image: string, more: Partial<Slide>): Slide => {
   const plain = slide(name, 1, more)
-  return { ...plain, steps: plain.steps.map((step) => ({ ...step, picture: { kind: 'image', source: asId(image), size: SIZE, ground: '#000000', screen: asId(image), thumb: asId(image) } })) }
+  return {
+    ...plain,
+    steps: plain.steps.map((step) => ({
+      ...step,
+      picture: { kind: 'image', source: asId(image), size: SIZE, ground: '#000000', screen: asId(image), thumb: asId(image) },
+    })),
+  }
 }
 const framing: Framing = { ...PLAIN_FRAMING, rect: { x: 0.5, y: 0.5, w: 0.4, h: 0.4 } }
-const SLIDES = [pictured('paper', 'paper', { framing }), pictured('sea', 'sea', { framing }), pictured('coming', 'sea', { framing, transition: 'fade' }), pictured('face', 'sea', { framing: { ...framing, placing: 'full' } })]
+const SLIDES = [
+  pictured('paper', 'paper', { framing }),
+  pictured('sea', 'sea', { framing }),
+  pictured('coming', 'sea', { framing, transition: 'fade' }),
+  pictured('face', 'sea', { framing: { ...framing, placing: 'full' } }),
+]
 
 /** Makes every part of a stretch. @returns each with the file of its frames */
-async function made(cues: readonly Cue[], camera: boolean): Promise<readonly { readonly segment: Segment, readonly file: string, readonly manner: Manner, readonly looks: readonly Buffer[] }[]> {
+async function made(
+  cues: readonly Cue[],
+  camera: boolean,
+): Promise<readonly { readonly segment: Segment; readonly file: string; readonly manner: Manner; readonly looks: readonly Buffer[] }[]> {
   const index = indexFilm(film(SLIDES, [stretch('s', 4000, asId('paper'), cues, { camera })]))
   const painter = new FilmPainter(SIZE, source)
   const out = []
   for (const [number, segment] of segmentsOf(index, RATE).entries()) {
     const file = at(`${String(camera)}-${String(number)}.h264`)
     const looks: Buffer[] = []
-    const [manner = 'whole'] = await makeSegments([{
-      segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, niceness: 0,
-      camera: segment.inset === null ? null : { path: at('camera.webm'), size: { width: 640, height: 360 } }, out: file, onLook: (picture) => { looks.push(picture) }, onFrames: () => undefined,
-    }], painter)
+    const [manner = 'whole'] = await makeSegments(
+      [
+        {
+          segment,
+          runs: runsOf(index, segment, RATE),
+          size: SIZE,
+          frame: SIZE,
+          rate: RATE,
+          coding: CODING,
+          niceness: 0,
+          camera: segment.inset === null ? null : { path: at('camera.webm'), size: { width: 640, height: 360 } },
+          out: file,
+          onLook: (picture) => {
+            looks.push(picture)
+          },
+          onFrames: () => undefined,
+        },
+      ],
+      painter,
+    )
     out.push({ segment, file, manner, looks })
   }
   return out
@@ -72,7 +120,9 @@ async function made(cues: readonly Cue[], camera: boolean): Promise<readonly { r
 
 /** Colours at a place of every frame of a stream, as its colour tags have them shown. @param x @param y in fractions of the picture */
 async function colours(file: string, x: number, y: number): Promise<readonly Colour[]> {
-  const spot = `crop=4:4:${String(Math.round(x * SIZE.width))}:${String(Math.round(y * SIZE.height))},scale=1:1:in_color_matrix=bt709:in_range=tv,format=rgb24`
+  const spot =
+    `crop=4:4:${String(Math.round(x * SIZE.width))}:${String(Math.round(y * SIZE.height))},` +
+    `scale=1:1:in_color_matrix=bt709:in_range=tv,format=rgb24`
   const { stdout } = await run('ffmpeg', ['-v', 'error', '-i', file, '-vf', spot, '-fps_mode', 'passthrough', '-f', 'rawvideo', 'pipe:1'])
   return Array.from({ length: stdout.length / 3 }, (_, n): Colour => [stdout[n * 3] ?? 0, stdout[n * 3 + 1] ?? 0, stdout[n * 3 + 2] ?? 0])
 }
@@ -88,18 +138,38 @@ describe('a part of a film', () => {
     const file = at('joined.mp4')
     const times = 3 * GROUP + 1
     await joinFilm({
-      format: 'mp4', sound: null, rate: RATE, out: file, notes: { title: 'Tides; = #', artist: '', chapters: [{ title: 'Paper', start: 0, end: 1000 }], cover: null },
-      parts: [{ file: paper.file, still: true, frames: times }, { file: sea.file, still: true, frames: 17 }],
+      format: 'mp4',
+      sound: null,
+      rate: RATE,
+      out: file,
+      notes: { title: 'Tides; = #', artist: '', chapters: [{ title: 'Paper', start: 0, end: 1000 }], cover: null },
+      parts: [
+        { file: paper.file, still: true, frames: times },
+        { file: sea.file, still: true, frames: 17 },
+      ],
     })
     const seen = await colours(file, 0.3, 0.3)
     expect(seen.length).toBe(times + 17)
     expect(seen.findIndex((colour) => off(colour, SEA) < TOLD)).toBe(times)
     expect(Math.max(...seen.slice(0, times).map((colour) => off(colour, PAPER)))).toBeLessThan(TOLD)
-    expect((await run('ffprobe', ['-v', 'error', '-show_entries', 'format_tags=title', '-of', 'csv=p=0', file])).stdout.toString().trim()).toContain('Tides; = #')
+    expect(
+      (await run('ffprobe', ['-v', 'error', '-show_entries', 'format_tags=title', '-of', 'csv=p=0', file])).stdout.toString().trim(),
+    ).toContain('Tides; = #')
   })
 
   it('has each picture from its frame on until the next one comes, and the last until the end', async () => {
-    const stroke = { id: asId<'stroke'>('line'), slide: asId<'slide'>('paper'), colour: 'brick' as const, width: 'broad' as const, pressure: false, points: [{ dt: 0, x: 0.1, y: 0.3, p: 0.5 }, { dt: 400, x: 0.45, y: 0.3, p: 0.5 }, { dt: 1200, x: 0.46, y: 0.3, p: 0.5 }] }
+    const stroke = {
+      id: asId<'stroke'>('line'),
+      slide: asId<'slide'>('paper'),
+      colour: 'brick' as const,
+      width: 'broad' as const,
+      pressure: false,
+      points: [
+        { dt: 0, x: 0.1, y: 0.3, p: 0.5 },
+        { dt: 400, x: 0.45, y: 0.3, p: 0.5 },
+        { dt: 1200, x: 0.46, y: 0.3, p: 0.5 },
+      ],
+    }
     const parts = await made([{ kind: 'ink', at: 1000, stroke }], false)
     const grown = parts.find(({ segment }) => segment.kind === 'moving')
     if (grown === undefined) throw new Error('ink grows in one of the parts')
@@ -115,17 +185,39 @@ describe('a part of a film', () => {
   })
 
   it('in which ink grows is the same when it is made with another', async () => {
-    const line = (name: string, y: number, slide: 'paper' | 'sea') => ({ id: asId<'stroke'>(name), slide: asId<'slide'>(slide), colour: 'brick' as const, width: 'broad' as const, pressure: false, points: [{ dt: 0, x: 0.1, y, p: 0.5 }, { dt: 700, x: 0.45, y: y + 0.05, p: 0.5 }] })
+    const line = (name: string, y: number, slide: 'paper' | 'sea') => ({
+      id: asId<'stroke'>(name),
+      slide: asId<'slide'>(slide),
+      colour: 'brick' as const,
+      width: 'broad' as const,
+      pressure: false,
+      points: [
+        { dt: 0, x: 0.1, y, p: 0.5 },
+        { dt: 700, x: 0.45, y: y + 0.05, p: 0.5 },
+      ],
+    })
     const cues: readonly Cue[] = [
-      { kind: 'ink', at: 500, stroke: line('one', 0.3, 'paper') }, { kind: 'show', at: 1600, slide: asId('sea'), step: 0 },
+      { kind: 'ink', at: 500, stroke: line('one', 0.3, 'paper') },
+      { kind: 'show', at: 1600, slide: asId('sea'), step: 0 },
       { kind: 'ink', at: 2000, stroke: line('two', 0.8, 'sea') },
     ]
     const index = indexFilm(film(SLIDES, [stretch('s', 4000, asId('paper'), cues)]))
     const grown = segmentsOf(index, RATE).filter(({ kind }) => kind === 'moving')
     expect(grown.length).toBe(2)
-    const orders = (name: string) => grown.map((segment, n) => ({
-      segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, niceness: 0, camera: null, out: at(`${name}-${String(n)}.h264`), onLook: null, onFrames: () => undefined,
-    }))
+    const orders = (name: string) =>
+      grown.map((segment, n) => ({
+        segment,
+        runs: runsOf(index, segment, RATE),
+        size: SIZE,
+        frame: SIZE,
+        rate: RATE,
+        coding: CODING,
+        niceness: 0,
+        camera: null,
+        out: at(`${name}-${String(n)}.h264`),
+        onLook: null,
+        onFrames: () => undefined,
+      }))
     const [together, alone] = [orders('together'), orders('alone')]
     expect(await makeSegments(together, new FilmPainter(SIZE, source))).toEqual(['bands', 'bands'])
     for (const order of alone) expect(await makeSegments([order], new FilmPainter(SIZE, source))).toEqual(['bands'])
@@ -176,9 +268,25 @@ describe('a part of a film', () => {
     const index = indexFilm(film(SLIDES, [stretch('s', 4000, asId('paper'), [], { camera: true })]))
     const [segment] = segmentsOf(index, RATE)
     if (segment === undefined) throw new Error('a part')
-    await expect(makeSegments([{
-      segment, runs: runsOf(index, segment, RATE), size: SIZE, frame: SIZE, rate: RATE, coding: CODING, niceness: 0,
-      camera: { path: at('nobody.webm'), size: { width: 640, height: 360 } }, out: at('nobody.h264'), onLook: null, onFrames: () => undefined,
-    }], new FilmPainter(SIZE, source))).rejects.toThrow(/nobody/)
+    await expect(
+      makeSegments(
+        [
+          {
+            segment,
+            runs: runsOf(index, segment, RATE),
+            size: SIZE,
+            frame: SIZE,
+            rate: RATE,
+            coding: CODING,
+            niceness: 0,
+            camera: { path: at('nobody.webm'), size: { width: 640, height: 360 } },
+            out: at('nobody.h264'),
+            onLook: null,
+            onFrames: () => undefined,
+          },
+        ],
+        new FilmPainter(SIZE, source),
+      ),
+    ).rejects.toThrow(/nobody/)
   })
 })

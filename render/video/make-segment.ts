@@ -20,8 +20,16 @@ import type { SegmentOrder } from './segment-order'
 export type Manner = 'bands' | 'whole' | 'whole after bands'
 
 /** What of the picture changes within a segment, as bands; null when it is to be made whole. */
-function bandsFor({ segment, runs, size, frame, coding, camera }: SegmentOrder, boxes: readonly (PixelBox | null)[]): readonly Band[] | null {
-  const fits = segment.kind === 'moving' && coding.format === 'mp4' && coding.most === null && size.width === frame.width && size.height === frame.height
+function bandsFor(
+  { segment, runs, size, frame, coding, camera }: SegmentOrder,
+  boxes: readonly (PixelBox | null)[],
+): readonly Band[] | null {
+  const fits =
+    segment.kind === 'moving' &&
+    coding.format === 'mp4' &&
+    coding.most === null &&
+    size.width === frame.width &&
+    size.height === frame.height
   if (!fits) return null
   const changes: Change[] = []
   let at = 0
@@ -56,14 +64,20 @@ export async function makeSegments(orders: readonly SegmentOrder[], painter: Fil
     return { order, painting: { painter, boxes }, bands: bandsFor(order, boxes) }
   })
   try {
-    for (const { order } of works) if (isLaidOver(order) && order.segment.inset !== null) await writeFile(maskFile(order), await maskOf(order.segment.inset.framing, order.size).encode('png'))
+    for (const { order } of works)
+      if (isLaidOver(order) && order.segment.inset !== null)
+        await writeFile(maskFile(order), await maskOf(order.segment.inset.framing, order.size).encode('png'))
     const woven = await makeBands(works)
     const good = woven.size === 0 ? [] : await checkBands([...woven.values()], orders[0] ?? { niceness: 0 })
     const asBands = new Set([...woven.keys()].filter((_, n) => good[n]))
     for (const work of works) if (!asBands.has(work)) await makeWhole(work)
     return works.map((work) => (asBands.has(work) ? 'bands' : work.bands === null ? 'whole' : 'whole after bands'))
   } finally {
-    await Promise.all(works.flatMap(({ order, bands }) => [maskFile(order), ...(bands ?? []).map((_, n) => bandFile(order, n))].map((path) => rm(path, { force: true }))))
+    await Promise.all(
+      works.flatMap(({ order, bands }) =>
+        [maskFile(order), ...(bands ?? []).map((_, n) => bandFile(order, n))].map((path) => rm(path, { force: true })),
+      ),
+    )
   }
 }
 
@@ -71,7 +85,13 @@ async function makeWhole({ order, painting }: Work): Promise<void> {
   const { segment, coding, rate, out } = order
   const frames = framesOfStream(segment)
   const look = order.onLook !== null
-  await encodePictures(order, painting, { graph: wholeGraph({ ...order, look }), inputs: graphInputs(order, maskFile(order)), look, frames, outputs: [{ name: 'film', frames, out, args: encoderArgs(coding, rate, 1) }] })
+  await encodePictures(order, painting, {
+    graph: wholeGraph({ ...order, look }),
+    inputs: graphInputs(order, maskFile(order)),
+    look,
+    frames,
+    outputs: [{ name: 'film', frames, out, args: encoderArgs(coding, rate, 1) }],
+  })
   await checkStream(order, frames)
 }
 
@@ -79,19 +99,35 @@ async function makeWhole({ order, painting }: Work): Promise<void> {
 async function makeBands(works: readonly Work[]): Promise<ReadonlyMap<Work, Woven>> {
   const banded = works.flatMap((work) => {
     const { order, painting, bands } = work
-    const outputs = bands?.map((band, n) => ({ band, name: `band${String(n)}`, frames: band.frames.length, out: bandFile(order, n), args: bandArgs(band, order.coding, order.rate) }))
+    const outputs = bands?.map((band, n) => ({
+      band,
+      name: `band${String(n)}`,
+      frames: band.frames.length,
+      out: bandFile(order, n),
+      args: bandArgs(band, order.coding, order.rate),
+    }))
     return bands === null || outputs === undefined ? [] : [{ work, order, painting, bands, outputs }]
   })
   for (const { order, painting, bands, outputs } of banded.filter(({ order }) => isLaidOver(order))) {
     const look = order.onLook !== null
     // Progress is told of the first: the one with most frames.
-    await encodePictures(order, painting, { frames: order.segment.drawn, outputs: outputs.toSorted((a, b) => b.frames - a.frames), graph: facedBandGraph({ ...order, look }, bands), inputs: graphInputs(order, maskFile(order)), look })
+    await encodePictures(order, painting, {
+      frames: order.segment.drawn,
+      outputs: outputs.toSorted((a, b) => b.frames - a.frames),
+      graph: facedBandGraph({ ...order, look }, bands),
+      inputs: graphInputs(order, maskFile(order)),
+      look,
+    })
   }
   // Without a face it is one band in which something changes, that of the ink.
   const [first, ...others] = banded.filter(({ order }) => !isLaidOver(order))
   if (first !== undefined) await encodeInked([first, ...others])
   const made = new Map<Work, Woven>()
-  for (const { work, order: { segment, size, rate, coding, out }, outputs } of banded) {
+  for (const {
+    work,
+    order: { segment, size, rate, coding, out },
+    outputs,
+  } of banded) {
     const streams = await Promise.all(outputs.map(async ({ band, out }) => ({ band, stream: await readFile(out) })))
     const whole = await unlessUnlike(async () => woven(streams, await headersAlike(size, rate, coding), segment.drawn))
     if (whole === null) continue

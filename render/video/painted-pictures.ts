@@ -12,24 +12,37 @@ export interface Painting {
 }
 
 /** Where each picture of a segment differs from the one before it; null for the first, which follows none of its own. */
-export const changesIn = ({ runs, size }: SegmentOrder): readonly (PixelBox | null)[] => runs.map((run, n) => {
-  const last = runs[n - 1]
-  return last === undefined ? null : changedBox(last.scene, run.scene, size)
-})
+export const changesIn = ({ runs, size }: SegmentOrder): readonly (PixelBox | null)[] =>
+  runs.map((run, n) => {
+    const last = runs[n - 1]
+    return last === undefined ? null : changedBox(last.scene, run.scene, size)
+  })
 
 /** A segment's pictures one after the other, with the frames at which each is to be handed over. The same buffer each time. */
-export async function* paintedPictures({ segment, runs, camera, rate, signal }: SegmentOrder, { painter, boxes }: Painting, frames: number): AsyncGenerator<{ readonly picture: Buffer, readonly seenAt: readonly number[] }> {
-  const faces = segment.kind === 'drawn' && segment.inset !== null && camera !== null ? cameraFrames(camera, segment.inset.at, segment.tempo, frames, rate, signal) : null
+export async function* paintedPictures(
+  { segment, runs, camera, rate, signal }: SegmentOrder,
+  { painter, boxes }: Painting,
+  frames: number,
+): AsyncGenerator<{ readonly picture: Buffer; readonly seenAt: readonly number[] }> {
+  const faces =
+    segment.kind === 'drawn' && segment.inset !== null && camera !== null
+      ? cameraFrames(camera, segment.inset.at, segment.tempo, frames, rate, signal)
+      : null
   try {
     let face = await nextOf(faces)
     let at = 0
     for (const [n, { scene, frames: seen }] of (face === null ? runs : eachFrame(runs)).entries()) {
-      const picture = face !== null ? await painter.paintWithFace(scene, face) : n === 0 ? await painter.paint(scene) : await painter.paintNext(scene, boxes[n] ?? null)
+      const picture =
+        face !== null
+          ? await painter.paintWithFace(scene, face)
+          : n === 0
+            ? await painter.paint(scene)
+            : await painter.paintNext(scene, boxes[n] ?? null)
       // A picture stays until the next one comes; behind the last there is none, so its last frame is handed over too.
       const last = at + (segment.kind === 'still' ? frames : seen) - 1
       yield { picture, seenAt: last === frames - 1 && last > at ? [at, last] : [at] }
       at = last + 1
-      if (face !== null) face = await nextOf(faces) ?? face
+      if (face !== null) face = (await nextOf(faces)) ?? face
     }
   } finally {
     // Should the encoder have gone before, the camera is read no further either.
@@ -44,4 +57,5 @@ async function nextOf<Value>(values: AsyncGenerator<Value> | null): Promise<Valu
 }
 
 /** Runs of one frame each: where the face is drawn by hand, no two frames are alike. */
-const eachFrame = (runs: readonly Run[]): readonly Run[] => runs.flatMap((run) => Array.from({ length: run.frames }, () => ({ ...run, frames: 1 })))
+const eachFrame = (runs: readonly Run[]): readonly Run[] =>
+  runs.flatMap((run) => Array.from({ length: run.frames }, () => ({ ...run, frames: 1 })))

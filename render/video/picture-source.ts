@@ -16,7 +16,7 @@ const HELD = 4
 const HELD_PLACED = 8
 
 const viewsOf = (scene: { readonly transition: { readonly from: SlideView } | null } & SlideView): readonly SlideView[] =>
-  (scene.transition === null ? [scene] : [scene.transition.from, scene])
+  scene.transition === null ? [scene] : [scene.transition.from, scene]
 
 /** Remembers what was made last. */
 class Few<Value> {
@@ -45,7 +45,10 @@ class Few<Value> {
 /** What drawing pages from their source may take when nothing else is said. */
 const USUAL: Omit<ApartBounds, 'time'> = { memory: 1536, programs: null, home: process.cwd() }
 
-/** Draws the pictures of scenes from the files they came from, at the size an export asks for, so that large videos are sharp. Those files are opened apart. */
+/**
+ * Draws the pictures of scenes from the files they came from, at the size an export asks for, so that large videos are sharp. Those
+ * files are opened apart.
+ */
 export class PictureSource {
   readonly #pathOf: (digest: string) => string
   readonly #apart: DrawnApart

@@ -18,7 +18,8 @@ const NOWHERE = 1
 
 /**
  * A slice that was a whole picture, as a part of a larger one: it says where it stands, and is not smoothed towards its neighbours,
- * which it had none of. All else in it is as it was: neither the prediction of its blocks nor their arithmetic code goes beyond a slice (ITU-T H.264, 6.4.9 and 9.3.1).
+ * which it had none of. All else in it is as it was: neither the prediction of its blocks nor their arithmetic code goes beyond a slice
+ * (ITU-T H.264, 6.4.9 and 9.3.1).
  * @param headers of the slice's own stream
  * @throws UnlikeOurs when it is of another kind
  */
@@ -81,7 +82,10 @@ function passWeights(reader: BitReader, references: number): void {
   }
 }
 
-/** 7.3.3.3, dec_ref_pic_marking, of frames that others refer to: all of ours. @throws UnlikeOurs when pictures are kept for long, which ours are not */
+/**
+ * 7.3.3.3, dec_ref_pic_marking, of frames that others refer to: all of ours.
+ * @throws UnlikeOurs when pictures are kept for long, which ours are not
+ */
 function passMarking(reader: BitReader, type: number): void {
   if (type === UNIT.instantSlice) reader.bits(2)
   else if (reader.bit() === 1) throw new UnlikeOurs('the stream keeps pictures otherwise than ours')

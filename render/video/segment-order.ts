@@ -25,5 +25,4 @@ export interface SegmentOrder {
 }
 
 /** Frames of a segment's own stream. A still picture is one group, which is repeated when the film is joined. */
-export const framesOfStream = (segment: Segment): number =>
-  segment.kind === 'still' ? Math.min(segment.frames, GROUP) : segment.drawn
+export const framesOfStream = (segment: Segment): number => (segment.kind === 'still' ? Math.min(segment.frames, GROUP) : segment.drawn)

@@ -52,18 +52,39 @@ const CHECKED = 2
  * @param frames 1 or more
  */
 export function stillGroup(picture: Buffer, headers: StreamHeaders, frames: number): Buffer {
-  const nothing = (frame: number): readonly Buffer[] => [DELIMITED, started(unchangedSlice(headers, { macroblock: 0, frame: frame % 2 ** headers.numberBits }, headers.across * headers.down))]
+  const nothing = (frame: number): readonly Buffer[] => [
+    DELIMITED,
+    started(unchangedSlice(headers, { macroblock: 0, frame: frame % 2 ** headers.numberBits }, headers.across * headers.down)),
+  ]
   return Buffer.concat([DELIMITED, headers.bytes, started(picture), ...Array.from({ length: frames - 1 }, (_, n) => nothing(n + 1)).flat()])
 }
 
 /** Encodes pictures, each by itself. @returns slices as each would be alone in a stream */
-async function encodeStills({ size, frame, rate, coding, niceness, signal }: StillsOrder, parts: readonly StillPart[], painter: Pick<FilmPainter, 'paint'>, headers: StreamHeaders): Promise<readonly Buffer[]> {
-  const { child, done } = start('ffmpeg', [
-    '-hide_banner', '-loglevel', 'error', '-nostats', ...yuvInput(size, rate, 'pipe:0'),
-    '-vf', `setsar=1${framed(size, frame)}`, ...stillArgs(coding, rate), '-f', 'h264', 'pipe:1',
-  ], { niceness, ...(signal === undefined ? {} : { signal }) })
+async function encodeStills(
+  { size, frame, rate, coding, niceness, signal }: StillsOrder,
+  parts: readonly StillPart[],
+  painter: Pick<FilmPainter, 'paint'>,
+  headers: StreamHeaders,
+): Promise<readonly Buffer[]> {
+  const { child, done } = start(
+    'ffmpeg',
+    [
+      '-hide_banner',
+      '-loglevel',
+      'error',
+      '-nostats',
+      ...yuvInput(size, rate, 'pipe:0'),
+      '-vf',
+      `setsar=1${framed(size, frame)}`,
+      ...stillArgs(coding, rate),
+      '-f',
+      'h264',
+      'pipe:1',
+    ],
+    { niceness, ...(signal === undefined ? {} : { signal }) },
+  )
   try {
-    for (const { scene } of parts) if (!await feed(child, await painter.paint(scene))) break
+    for (const { scene } of parts) if (!(await feed(child, await painter.paint(scene)))) break
   } finally {
     child.stdin?.end()
   }
@@ -71,7 +92,8 @@ async function encodeStills({ size, frame, rate, coding, niceness, signal }: Sti
   const own = headersOf(stdout)
   if (!own.bytes.equals(headers.bytes)) throw new UnlikeOurs('a still picture is encoded otherwise than one that moves')
   const slices = slicesOf(stdout)
-  if (slices.length !== parts.length || slices.some(({ type }) => type !== UNIT.instantSlice)) throw new UnlikeOurs(`there are ${String(slices.length)} pictures of ${String(parts.length)}`)
+  if (slices.length !== parts.length || slices.some(({ type }) => type !== UNIT.instantSlice))
+    throw new UnlikeOurs(`there are ${String(slices.length)} pictures of ${String(parts.length)}`)
   return slices.map((slice) => placedSlice(slice, headers, { macroblock: 0, frame: 0, group: 0 }))
 }
 
@@ -89,6 +111,10 @@ export async function makeStills(order: StillsOrder, parts: readonly StillPart[]
   if (made === null) return false
   const groups = (frames: number): readonly Buffer[] => made.pictures.map((picture) => stillGroup(picture, made.headers, frames))
   await checkDecodes(Buffer.concat(groups(1 + CHECKED)), order)
-  await Promise.all(groups(GROUP).map(async (group, n) => { await writeFile(parts[n]?.out ?? '', group) }))
+  await Promise.all(
+    groups(GROUP).map(async (group, n) => {
+      await writeFile(parts[n]?.out ?? '', group)
+    }),
+  )
   return true
 }

@@ -56,7 +56,16 @@ export function headersOf(stream: Buffer): StreamHeaders {
   const smoothingSaid = two.bit()
   two.bit()
   const redundant = two.bit()
-  const ours = colour === 1 && depths.every((depth) => depth === 0) && special === 0 && counted === 2 && wholeFrames === 1 && arithmetic === 1 && groups === 0 && smoothingSaid === 1 && redundant === 0
+  const ours =
+    colour === 1 &&
+    depths.every((depth) => depth === 0) &&
+    special === 0 &&
+    counted === 2 &&
+    wholeFrames === 1 &&
+    arithmetic === 1 &&
+    groups === 0 &&
+    smoothingSaid === 1 &&
+    redundant === 0
   if (!ours) throw new UnlikeOurs('the stream has headers of another kind than ours')
   return { numberBits, references, weighted, across, down, quantiser, picture, bytes: Buffer.concat([started(sequence), started(picture)]) }
 }

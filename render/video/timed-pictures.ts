@@ -33,7 +33,10 @@ export function streamHead(tracks: readonly Size[], rate: number): Buffer {
   const head = element('1a45dfa3', Buffer.concat([text('4282', 'matroska'), number('4287', 4), number('4285', 2)]))
   const info = element('1549a966', Buffer.concat([number('2ad7b1', Math.round(1e9 / rate)), text('4d80', 'a'), text('5741', 'a')]))
   const entries = tracks.map(({ width, height }, n) => {
-    const video = element('e0', Buffer.concat([number('b0', width), number('ba', height), element('2eb524', Buffer.from('I420', 'latin1'))]))
+    const video = element(
+      'e0',
+      Buffer.concat([number('b0', width), number('ba', height), element('2eb524', Buffer.from('I420', 'latin1'))]),
+    )
     return element('ae', Buffer.concat([number('d7', n + 1), number('73c5', n + 1), number('83', 1), text('86', 'V_UNCOMPRESSED'), video]))
   })
   return Buffer.concat([head, id('18538067'), UNKNOWN, info, element('1654ae6b', Buffer.concat(entries))])

@@ -7,17 +7,31 @@ export interface YuvFrame {
   readonly bytes: Buffer
 }
 
-export const yuvFrame = (size: Size): YuvFrame =>
-  ({ size, bytes: Buffer.alloc((size.width * size.height * 3) / 2) })
+export const yuvFrame = (size: Size): YuvFrame => ({ size, bytes: Buffer.alloc((size.width * size.height * 3) / 2) })
 
 /** Arguments by which ffmpeg reads pictures of ours that follow each other. @param from a file, or `pipe:0` */
-export const yuvInput = ({ width, height }: Size, rate: number, from: string): readonly string[] =>
-  ['-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${String(width)}x${String(height)}`, '-framerate', String(rate), '-i', from]
+export const yuvInput = ({ width, height }: Size, rate: number, from: string): readonly string[] => [
+  '-f',
+  'rawvideo',
+  '-pix_fmt',
+  'yuv420p',
+  '-s',
+  `${String(width)}x${String(height)}`,
+  '-framerate',
+  String(rate),
+  '-i',
+  from,
+]
 
 /** Some rows of a picture, as parts of its bytes that follow each other. @param rows even */
-export function rowsOfPicture(picture: Buffer, { width, height }: Size, rows: { readonly top: number, readonly height: number }): readonly Buffer[] {
+export function rowsOfPicture(
+  picture: Buffer,
+  { width, height }: Size,
+  rows: { readonly top: number; readonly height: number },
+): readonly Buffer[] {
   const luma = width * height
-  const plane = (from: number, stride: number, share: number): Buffer => picture.subarray(from + (rows.top / share) * stride, from + ((rows.top + rows.height) / share) * stride)
+  const plane = (from: number, stride: number, share: number): Buffer =>
+    picture.subarray(from + (rows.top / share) * stride, from + ((rows.top + rows.height) / share) * stride)
   return [plane(0, width, 1), plane(luma, width / 2, 2), plane(luma + luma / 4, width / 2, 2)]
 }
 
@@ -40,10 +54,18 @@ export function convert(frame: YuvFrame, rgba: Uint8ClampedArray, box: PixelBox)
     let luma = (box.y + y) * stride + box.x
     let chroma = ((box.y + y) / 2) * half + box.x / 2
     for (let x = 0; x < box.width; x += 2) {
-      const r0 = rgba[above]!, g0 = rgba[above + 1]!, b0 = rgba[above + 2]!
-      const r1 = rgba[above + 4]!, g1 = rgba[above + 5]!, b1 = rgba[above + 6]!
-      const r2 = rgba[below]!, g2 = rgba[below + 1]!, b2 = rgba[below + 2]!
-      const r3 = rgba[below + 4]!, g3 = rgba[below + 5]!, b3 = rgba[below + 6]!
+      const r0 = rgba[above]!,
+        g0 = rgba[above + 1]!,
+        b0 = rgba[above + 2]!
+      const r1 = rgba[above + 4]!,
+        g1 = rgba[above + 5]!,
+        b1 = rgba[above + 6]!
+      const r2 = rgba[below]!,
+        g2 = rgba[below + 1]!,
+        b2 = rgba[below + 2]!
+      const r3 = rgba[below + 4]!,
+        g3 = rgba[below + 5]!,
+        b3 = rgba[below + 6]!
       bytes[luma] = (11966 * r0 + 40254 * g0 + 4064 * b0 + 1081344) >> 16
       bytes[luma + 1] = (11966 * r1 + 40254 * g1 + 4064 * b1 + 1081344) >> 16
       bytes[luma + stride] = (11966 * r2 + 40254 * g2 + 4064 * b2 + 1081344) >> 16

@@ -11,7 +11,8 @@ const STAMP = '.output/built-from'
 function* filesIn(path: string): Generator<string> {
   if (!existsSync(path)) return
   if (statSync(path).isFile()) {
-    yield path
+    // Tests lie beside what they test, and are not built.
+    if (!path.endsWith('.test.ts')) yield path
     return
   }
   for (const name of readdirSync(path).sort()) yield* filesIn(join(path, name))
@@ -29,9 +30,17 @@ const PROGRAMS = ['worker', ...APART] as const
 /** Builds the server and the programs beside it unless they were built from exactly these sources. @throws Error when the build fails */
 export function ensureBuilt(): void {
   const digest = sourcesDigest()
-  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === digest && ['.output/server/index.mjs', ...PROGRAMS.map(programFile)].every((file) => existsSync(file))) return
+  if (
+    existsSync(STAMP) &&
+    readFileSync(STAMP, 'utf8') === digest &&
+    ['.output/server/index.mjs', ...PROGRAMS.map(programFile)].every((file) => existsSync(file))
+  )
+    return
   console.log('Building …')
-  const ended = spawnSync(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'build'], { encoding: 'utf8', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+  const ended = spawnSync(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'build'], {
+    encoding: 'utf8',
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' },
+  })
   if (ended.status !== 0) throw new Error(`The build failed:\n${ended.stdout}\n${ended.stderr}`)
   PROGRAMS.forEach(bundle)
   writeFileSync(STAMP, digest)

@@ -45,9 +45,13 @@ export class Children {
     this.#stopping = true
     for (const { child } of this.#kept) {
       if (child.exitCode !== null || child.signalCode !== null) continue
-      const gone = new Promise((resolve) => { child.once('exit', resolve) })
+      const gone = new Promise((resolve) => {
+        child.once('exit', resolve)
+      })
       child.kill('SIGTERM')
-      const hard = setTimeout(() => { child.kill('SIGKILL') }, 8000)
+      const hard = setTimeout(() => {
+        child.kill('SIGKILL')
+      }, 8000)
       await gone
       clearTimeout(hard)
     }

@@ -2,9 +2,14 @@ import { buildSync } from 'esbuild'
 
 /** Programs that run beside the server, and where each begins. */
 const ENTRIES = {
-  worker: 'server/worker/main.ts', 'read-deck': 'render/bin/read-deck.ts', 'help-read-deck': 'render/bin/help-read-deck.ts',
-  'draw-pages': 'render/bin/draw-pages.ts', 'make-handout': 'render/bin/make-handout.ts',
-  deliver: 'scripts/deliver.ts', bench: 'bench/run.ts', 'draw-bare': 'bench/draw-bare.ts',
+  worker: 'server/worker/main.ts',
+  'read-deck': 'render/bin/read-deck.ts',
+  'help-read-deck': 'render/bin/help-read-deck.ts',
+  'draw-pages': 'render/bin/draw-pages.ts',
+  'make-handout': 'render/bin/make-handout.ts',
+  deliver: 'scripts/deliver.ts',
+  bench: 'bench/run.ts',
+  'draw-bare': 'bench/draw-bare.ts',
 } as const
 export type Program = keyof typeof ENTRIES
 
@@ -26,10 +31,21 @@ export const programFile = (program: Program): string => `${PROGRAMS_FOLDER}/${p
  */
 export function bundle(program: Program): void {
   buildSync({
-    entryPoints: { [program]: ENTRIES[program] }, outdir: PROGRAMS_FOLDER, outExtension: { '.js': '.mjs' }, chunkNames: `${program}-[hash]`,
-    bundle: true, splitting: true, platform: 'node', format: 'esm', packages: 'external', tsconfig: 'tsconfig.node.json', logLevel: 'error',
+    entryPoints: { [program]: ENTRIES[program] },
+    outdir: PROGRAMS_FOLDER,
+    outExtension: { '.js': '.mjs' },
+    chunkNames: `${program}-[hash]`,
+    bundle: true,
+    splitting: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    tsconfig: 'tsconfig.node.json',
+    logLevel: 'error',
   })
 }
 
 /** Bundles the programs that server and worker start to open what people bring. */
-export const bundleApart = (): void => { APART.forEach(bundle) }
+export const bundleApart = (): void => {
+  APART.forEach(bundle)
+}

@@ -8,10 +8,16 @@ const ALIVE = 20_000
 export default answerTo(async (event, person) => {
   const stream = createEventStream(event)
   const deaf = hearTalksOf(person.id, {
-    told: (told) => { void stream.push(JSON.stringify(told)) },
-    ready: () => { void stream.push({ event: 'ready', data: '' }) },
+    told: (told) => {
+      void stream.push(JSON.stringify(told))
+    },
+    ready: () => {
+      void stream.push({ event: 'ready', data: '' })
+    },
   })
-  const alive = setInterval(() => { void stream.push({ event: 'alive', data: '' }) }, ALIVE)
+  const alive = setInterval(() => {
+    void stream.push({ event: 'alive', data: '' })
+  }, ALIVE)
   stream.onClosed(async () => {
     deaf()
     clearInterval(alive)

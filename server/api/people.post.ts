@@ -5,11 +5,15 @@ import { signUp } from '@server/domain'
 import { CREDENTIAL_BYTES, answer, bodyOf, checkPassword, countAttempt, networkOf } from '@server/http'
 import { settings } from '@server/settings'
 
-/** Answers the same, in the same time, whether there is an account already: who it is for signs in then. Each asking counts as an attempt. */
+/**
+ * Answers the same, in the same time, whether there is an account already: who it is for signs in then. Each asking counts as an
+ * attempt.
+ */
 export default answer(async (event) => {
   if (settings().accounts === 'off') throw new Refusal('not-allowed', 'This server works without accounts.')
-  if (settings().signUp === 'off') throw new Refusal('not-allowed', 'New accounts are not made here by oneself. Ask whoever runs this server.')
-  const { name, email, password } = await bodyOf<{ name: string, email: string, password: string }>(event, schemas.signUp, CREDENTIAL_BYTES)
+  if (settings().signUp === 'off')
+    throw new Refusal('not-allowed', 'New accounts are not made here by oneself. Ask whoever runs this server.')
+  const { name, email, password } = await bodyOf<{ name: string; email: string; password: string }>(event, schemas.signUp, CREDENTIAL_BYTES)
   checkPassword(password, { name, email })
   await countAttempt(networkOf(event), email)
   await signUp(database(), name, email, await hashPassword(password))

@@ -10,11 +10,11 @@ let nobody: Promise<string> | undefined
 const nobodysPassword = (): Promise<string> => (nobody ??= hashPassword(crypto.randomUUID()))
 
 export default answer(async (event) => {
-  const { email, password } = await bodyOf<{ email: string, password: string }>(event, schemas.credentials, CREDENTIAL_BYTES)
+  const { email, password } = await bodyOf<{ email: string; password: string }>(event, schemas.credentials, CREDENTIAL_BYTES)
   const network = networkOf(event)
   await countAttempt(network, email)
   const person = await personByEmail(database(), email)
-  const right = await verifyPassword(person?.password ?? await nobodysPassword(), password)
+  const right = await verifyPassword(person?.password ?? (await nobodysPassword()), password)
   if (person === null || !right) {
     log.warn({ network }, 'sign-in refused')
     throw new Refusal('not-signed-in', 'Address and password do not go together. Check both and try again.')

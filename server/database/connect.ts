@@ -12,10 +12,14 @@ export type Queries = Database | Transaction<Tables>
 pg.types.setTypeParser(pg.types.builtins.INT8, Number)
 
 /** Opens a pool. A connection that breaks while idle is dropped and made again, as when the database restarts. */
-export function connect(url: string, log: (message: string) => void): { readonly db: Database, readonly pool: pg.Pool } {
+export function connect(url: string, log: (message: string) => void): { readonly db: Database; readonly pool: pg.Pool } {
   const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 5000 })
-  pool.on('error', (error) => { log(`database connection lost: ${error.message}`) })
-  pool.on('connect', (client) => { client.on('error', () => undefined) })
+  pool.on('error', (error) => {
+    log(`database connection lost: ${error.message}`)
+  })
+  pool.on('connect', (client) => {
+    client.on('error', () => undefined)
+  })
   return { db: new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) }), pool }
 }
 

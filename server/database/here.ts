@@ -4,10 +4,12 @@ import { settings } from '@server/settings'
 import { connect } from './connect'
 import type { Database } from './connect'
 
-let opened: { readonly db: Database, readonly pool: pg.Pool } | undefined
+let opened: { readonly db: Database; readonly pool: pg.Pool } | undefined
 
-const open = (): { readonly db: Database, readonly pool: pg.Pool } =>
-  (opened ??= connect(settings().databaseUrl, (message) => { log.warn(message) }))
+const open = (): { readonly db: Database; readonly pool: pg.Pool } =>
+  (opened ??= connect(settings().databaseUrl, (message) => {
+    log.warn(message)
+  }))
 
 /** The database of this process. */
 export const database = (): Database => open().db

@@ -1,4 +1,19 @@
-import type { Composition, Cue, DeliveryFacts, DeliveryState, Framing, Intent, Preset, Programme, Recipe, Size, Snapshot, Step, TakeKind, Transition } from '@core/model'
+import type {
+  Composition,
+  Cue,
+  DeliveryFacts,
+  DeliveryState,
+  Framing,
+  Intent,
+  Preset,
+  Programme,
+  Recipe,
+  Size,
+  Snapshot,
+  Step,
+  TakeKind,
+  Transition,
+} from '@core/model'
 import type { Probe } from '@core/plan'
 import type { ChangeRole, ImportView, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
@@ -77,7 +92,7 @@ export interface ImportTable {
   id: string
   talk: string
   name: string
-  files: Json<readonly { readonly digest: string, readonly name: string }[]>
+  files: Json<readonly { readonly digest: string; readonly name: string }[]>
   state: ImportView['state']
   pages_done: Generated<number>
   pages_total: number | null
@@ -133,9 +148,9 @@ export interface StretchTable {
   loudness: number | null
   camera_lost_ms: Generated<number>
   /** Prints of the voice that arrived, by number. */
-  prints: Json<Readonly<Record<string, { readonly at: number, readonly rate: number }>>> | null
+  prints: Json<Readonly<Record<string, { readonly at: number; readonly rate: number }>>> | null
   /** What was said last when it was cut off: when it begins, in ms of the stretch, and its samples a second. */
-  tail: Json<{ readonly at: number, readonly rate: number }> | null
+  tail: Json<{ readonly at: number; readonly rate: number }> | null
   /** Whether its sound was matched with a print, or only taken to begin where the recorder began; null before that. */
   timing: 'measured' | 'approximate' | null
   /** How much faster the microphone's clock ran than the page's, in parts of a million. */
@@ -210,7 +225,7 @@ export interface DeliveryTable {
   frames_total: number
   time_left_ms: number | null
   /** `reckoned`: the time on a machine of the usual speed; not in those made before it was noted. */
-  estimate: Json<{ bytes: number, time: number, reckoned?: number }>
+  estimate: Json<{ bytes: number; time: number; reckoned?: number }>
   sentence: string | null
   facts: Json<DeliveryFacts> | null
   created: Moment
@@ -239,7 +254,7 @@ export interface RehearsalTable {
   id: string
   talk: string
   started: Date
-  visits: Json<readonly { readonly slide: string, readonly length: number, readonly spoken?: number }[]>
+  visits: Json<readonly { readonly slide: string; readonly length: number; readonly spoken?: number }[]>
 }
 
 export interface SpeechTable {

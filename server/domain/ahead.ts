@@ -17,12 +17,34 @@ export async function wantAhead(q: Queries, talk: string): Promise<void> {
 
 /** Whether somebody is recording, or waits for a file. */
 export async function machineNeeded(q: Queries): Promise<boolean> {
-  const { needed } = await q.selectNoFrom((build) => build.or([
-    build.exists(build.selectFrom('take').select('take.id').where('take.state', '=', 'open').where('take.seen', '>', sql<Date>`now() - make_interval(secs => ${RECORDING / 1000})`)),
-    build.exists(build.selectFrom('delivery').select('delivery.id').where((either) => either.or([
-      either('delivery.state', 'in', ['making', 'checking']),
-      either.and([either('delivery.state', '=', 'queued'), either.or([either('delivery.starts', 'is', null), either('delivery.starts', '<=', sql<Date>`now()`)])]),
-    ]))),
-  ]).as('needed')).executeTakeFirstOrThrow()
+  const { needed } = await q
+    .selectNoFrom((build) =>
+      build
+        .or([
+          build.exists(
+            build
+              .selectFrom('take')
+              .select('take.id')
+              .where('take.state', '=', 'open')
+              .where('take.seen', '>', sql<Date>`now() - make_interval(secs => ${RECORDING / 1000})`),
+          ),
+          build.exists(
+            build
+              .selectFrom('delivery')
+              .select('delivery.id')
+              .where((either) =>
+                either.or([
+                  either('delivery.state', 'in', ['making', 'checking']),
+                  either.and([
+                    either('delivery.state', '=', 'queued'),
+                    either.or([either('delivery.starts', 'is', null), either('delivery.starts', '<=', sql<Date>`now()`)]),
+                  ]),
+                ]),
+              ),
+          ),
+        ])
+        .as('needed'),
+    )
+    .executeTakeFirstOrThrow()
   return Boolean(needed)
 }

@@ -43,20 +43,42 @@ const toSlide = (row: SlideRow): Slide => ({
 })
 
 const OWN = ['slide.id', 'slide.title', 'slide.notes', 'slide.viewer_notes', 'slide.planned_ms', 'slide.skip', 'slide.optional'] as const
-const OF_VERSION = ['slide_version.version', 'slide_version.steps', 'slide_version.framing', 'slide_version.composition', 'slide_version.transition'] as const
+const OF_VERSION = [
+  'slide_version.version',
+  'slide_version.steps',
+  'slide_version.framing',
+  'slide_version.composition',
+  'slide_version.transition',
+] as const
 const COLUMNS = [...OWN, ...OF_VERSION]
 
-const slides = (q: Queries, talk: string) => q.selectFrom('slide')
-  .innerJoin('slide_version', (join) => join.onRef('slide_version.slide', '=', 'slide.id').onRef('slide_version.version', '=', 'slide.version'))
-  .select(COLUMNS).where('slide.talk', '=', talk)
+const slides = (q: Queries, talk: string) =>
+  q
+    .selectFrom('slide')
+    .innerJoin('slide_version', (join) =>
+      join.onRef('slide_version.slide', '=', 'slide.id').onRef('slide_version.version', '=', 'slide.version'),
+    )
+    .select(COLUMNS)
+    .where('slide.talk', '=', talk)
 
 /** The decks of several talks in one question. */
 export async function slidesOfMany(q: Queries, talks: readonly string[]): Promise<ReadonlyMap<string, readonly Slide[]>> {
   if (talks.length === 0) return new Map()
-  const rows = await q.selectFrom('slide')
-    .innerJoin('slide_version', (join) => join.onRef('slide_version.slide', '=', 'slide.id').onRef('slide_version.version', '=', 'slide.version'))
-    .select([...COLUMNS, 'slide.talk']).where('slide.talk', 'in', [...talks]).where('slide.position', 'is not', null).orderBy('slide.position').execute()
-  return rollup(rows, (own) => own.map(toSlide), (row) => row.talk)
+  const rows = await q
+    .selectFrom('slide')
+    .innerJoin('slide_version', (join) =>
+      join.onRef('slide_version.slide', '=', 'slide.id').onRef('slide_version.version', '=', 'slide.version'),
+    )
+    .select([...COLUMNS, 'slide.talk'])
+    .where('slide.talk', 'in', [...talks])
+    .where('slide.position', 'is not', null)
+    .orderBy('slide.position')
+    .execute()
+  return rollup(
+    rows,
+    (own) => own.map(toSlide),
+    (row) => row.talk,
+  )
 }
 
 /** The slides of a talk's deck, in order. */
@@ -68,19 +90,34 @@ export async function slidesOf(q: Queries, talk: string): Promise<readonly Slide
 export async function slidesAsShown(q: Queries, talk: string, versions: Readonly<Record<string, number>>): Promise<readonly Slide[]> {
   const wanted = Object.entries(versions)
   if (wanted.length === 0) return []
-  const rows = await q.selectFrom('slide')
+  const rows = await q
+    .selectFrom('slide')
     .innerJoin(
-      sql<{ id: string, version: number }>`unnest(${wanted.map(([id]) => id)}::uuid[], ${wanted.map(([, version]) => version)}::int[])`.as<'wanted'>(sql`wanted(id, version)`),
+      sql<{
+        id: string
+        version: number
+      }>`unnest(${wanted.map(([id]) => id)}::uuid[], ${wanted.map(([, version]) => version)}::int[])`.as<'wanted'>(
+        sql`wanted(id, version)`,
+      ),
       (join) => join.onRef('wanted.id', '=', 'slide.id'),
     )
-    .innerJoin('slide_version', (join) => join.onRef('slide_version.slide', '=', 'slide.id').onRef('slide_version.version', '=', 'wanted.version'))
+    .innerJoin('slide_version', (join) =>
+      join.onRef('slide_version.slide', '=', 'slide.id').onRef('slide_version.version', '=', 'wanted.version'),
+    )
     .select(COLUMNS)
-    .where('slide.talk', '=', talk).execute()
+    .where('slide.talk', '=', talk)
+    .execute()
   return rows.map(toSlide)
 }
 
 /** Writes what differs between two states of a deck: new slides, new versions, words, places. */
-export async function saveDeck(q: Queries, talk: string, before: readonly Slide[], after: readonly Slide[], revision: number): Promise<void> {
+export async function saveDeck(
+  q: Queries,
+  talk: string,
+  before: readonly Slide[],
+  after: readonly Slide[],
+  revision: number,
+): Promise<void> {
   const was = new Map(before.map((slide, position) => [slide.id, { slide, position }]))
   const is = new Set(after.map((slide) => slide.id))
   const changed = after
@@ -88,29 +125,63 @@ export async function saveDeck(q: Queries, talk: string, before: readonly Slide[
     .filter(({ slide, position }) => was.get(slide.id)?.slide !== slide || was.get(slide.id)?.position !== position)
   const gone = before.filter((slide) => !is.has(slide.id)).map((slide) => slide.id)
   if (changed.length > 0) {
-    const kept = await q.insertInto('slide').values(changed.map(({ slide, position }) => ({
-      id: slide.id, talk, position, version: slide.version, title: slide.title, notes: slide.notes, viewer_notes: slide.viewerNotes,
-      planned_ms: slide.planned, skip: slide.skip, optional: slide.optional, changed_revision: revision,
-    }))).onConflict((conflict) => conflict.column('id').doUpdateSet((set) => ({
-      position: set.ref('excluded.position'),
-      version: set.ref('excluded.version'),
-      title: set.ref('excluded.title'),
-      notes: set.ref('excluded.notes'),
-      viewer_notes: set.ref('excluded.viewer_notes'),
-      planned_ms: set.ref('excluded.planned_ms'),
-      skip: set.ref('excluded.skip'),
-      optional: set.ref('excluded.optional'),
-      // A slide that only stands elsewhere now has not changed.
-      changed_revision: sql<number>`case when (slide.version, slide.title, slide.notes, slide.viewer_notes, slide.planned_ms, slide.skip, slide.optional)
-        is distinct from (excluded.version, excluded.title, excluded.notes, excluded.viewer_notes, excluded.planned_ms, excluded.skip, excluded.optional)
+    const kept = await q
+      .insertInto('slide')
+      .values(
+        changed.map(({ slide, position }) => ({
+          id: slide.id,
+          talk,
+          position,
+          version: slide.version,
+          title: slide.title,
+          notes: slide.notes,
+          viewer_notes: slide.viewerNotes,
+          planned_ms: slide.planned,
+          skip: slide.skip,
+          optional: slide.optional,
+          changed_revision: revision,
+        })),
+      )
+      .onConflict((conflict) =>
+        conflict
+          .column('id')
+          .doUpdateSet((set) => ({
+            position: set.ref('excluded.position'),
+            version: set.ref('excluded.version'),
+            title: set.ref('excluded.title'),
+            notes: set.ref('excluded.notes'),
+            viewer_notes: set.ref('excluded.viewer_notes'),
+            planned_ms: set.ref('excluded.planned_ms'),
+            skip: set.ref('excluded.skip'),
+            optional: set.ref('excluded.optional'),
+            // A slide that only stands elsewhere now has not changed.
+            changed_revision: sql<number>`case when (slide.version, slide.title, slide.notes, slide.viewer_notes, slide.planned_ms,
+              slide.skip, slide.optional)
+        is distinct from (excluded.version, excluded.title, excluded.notes, excluded.viewer_notes, excluded.planned_ms,
+          excluded.skip, excluded.optional)
         then excluded.changed_revision else slide.changed_revision end`,
-    })).where('slide.talk', '=', talk)).returning('slide.id').execute()
+          }))
+          .where('slide.talk', '=', talk),
+      )
+      .returning('slide.id')
+      .execute()
     // An id that a page made up and that is another talk's is refused by the condition above.
-    if (kept.length !== changed.length) throw new Refusal('conflict', 'A slide of this change belongs to another talk. Nothing was changed.')
-    await q.insertInto('slide_version').values(changed.map(({ slide }) => ({
-      slide: slide.id, version: slide.version, steps: JSON.stringify(slide.steps), framing: slide.framing && JSON.stringify(slide.framing),
-      composition: slide.composition && JSON.stringify(slide.composition), transition: slide.transition,
-    }))).onConflict((conflict) => conflict.doNothing()).execute()
+    if (kept.length !== changed.length)
+      throw new Refusal('conflict', 'A slide of this change belongs to another talk. Nothing was changed.')
+    await q
+      .insertInto('slide_version')
+      .values(
+        changed.map(({ slide }) => ({
+          slide: slide.id,
+          version: slide.version,
+          steps: JSON.stringify(slide.steps),
+          framing: slide.framing && JSON.stringify(slide.framing),
+          composition: slide.composition && JSON.stringify(slide.composition),
+          transition: slide.transition,
+        })),
+      )
+      .onConflict((conflict) => conflict.doNothing())
+      .execute()
   }
   if (gone.length > 0) {
     await q.updateTable('slide').set({ position: null, changed_revision: revision }).where('id', 'in', gone).execute()
@@ -119,12 +190,16 @@ export async function saveDeck(q: Queries, talk: string, before: readonly Slide[
 
 const touched = (edit: DeckEdit): readonly SlideId[] => {
   switch (edit.kind) {
-    case 'all': return edit.edits.flatMap(touched)
+    case 'all':
+      return edit.edits.flatMap(touched)
     case 'set':
     case 'merge':
-    case 'remove': return edit.slides
-    case 'split': return [edit.slide]
-    default: return []
+    case 'remove':
+      return edit.slides
+    case 'split':
+      return [edit.slide]
+    default:
+      return []
   }
 }
 
@@ -133,13 +208,23 @@ async function withFreshVersions(q: Queries, before: readonly Slide[], after: re
   const there = new Set(before.map((slide) => slide.id))
   const fresh = after.filter((slide) => !there.has(slide.id))
   if (fresh.length === 0) return after
-  const rows = await q.selectFrom('slide_version').select(['slide', 'version', 'steps', 'framing', 'transition'])
-    .where('slide', 'in', fresh.map((slide) => slide.id)).orderBy('version').execute()
+  const rows = await q
+    .selectFrom('slide_version')
+    .select(['slide', 'version', 'steps', 'framing', 'transition'])
+    .where(
+      'slide',
+      'in',
+      fresh.map((slide) => slide.id),
+    )
+    .orderBy('version')
+    .execute()
   const last = new Map(rows.map((row) => [row.slide, row]))
   return after.map((slide) => {
     const known = there.has(slide.id) ? undefined : last.get(slide.id)
     if (known === undefined) return slide
-    const same = known.version === slide.version && isDeepStrictEqual([known.steps, known.framing, known.transition], [slide.steps, slide.framing, slide.transition])
+    const same =
+      known.version === slide.version &&
+      isDeepStrictEqual([known.steps, known.framing, known.transition], [slide.steps, slide.framing, slide.transition])
     return same ? slide : { ...slide, version: known.version + 1 }
   })
 }
@@ -148,9 +233,14 @@ async function withFreshVersions(q: Queries, before: readonly Slide[], after: re
 async function checkAssets(q: Queries, talk: string, wire: WireEdit): Promise<void> {
   const named = [...new Set(assetsNamedBy(wire))]
   if (named.length === 0) return
-  const { count } = await q.selectFrom('asset').select((build) => build.fn.countAll<number>().as('count'))
-    .where('talk', '=', talk).where('digest', 'in', named).executeTakeFirstOrThrow()
-  if (Number(count) !== named.length) throw new Refusal('not-found', 'A picture of this slide is not in this talk. Nothing was changed; drop the picture on the slide again.')
+  const { count } = await q
+    .selectFrom('asset')
+    .select((build) => build.fn.countAll<number>().as('count'))
+    .where('talk', '=', talk)
+    .where('digest', 'in', named)
+    .executeTakeFirstOrThrow()
+  if (Number(count) !== named.length)
+    throw new Refusal('not-found', 'A picture of this slide is not in this talk. Nothing was changed; drop the picture on the slide again.')
 }
 
 /**
@@ -159,24 +249,47 @@ async function checkAssets(q: Queries, talk: string, wire: WireEdit): Promise<vo
  * @returns the deck's new revision
  * @throws Refusal `conflict` and changes nothing when the same slide was changed elsewhere
  */
-export async function editDeck(q: Queries, talk: string, base: number, wire: WireEdit): Promise<{ readonly revision: number, readonly shape: Size, readonly slides: readonly Slide[] }> {
+export async function editDeck(
+  q: Queries,
+  talk: string,
+  base: number,
+  wire: WireEdit,
+): Promise<{ readonly revision: number; readonly shape: Size; readonly slides: readonly Slide[] }> {
   const row = await q.selectFrom('talk').select(['revision', 'shape']).where('id', '=', talk).forUpdate().executeTakeFirstOrThrow()
   const removed = new Map((await slides(q, talk).where('slide.position', 'is', null).execute()).map((slide) => [slide.id, toSlide(slide)]))
   const edit = fromWire(wire, (id) => removed.get(id))
   const ids = touched(edit)
-  const conflict = ids.length === 0 ? undefined : await q.selectFrom('slide').select('id')
-    .where('id', 'in', ids).where('talk', '=', talk).where('changed_revision', '>', base).executeTakeFirst()
+  const conflict =
+    ids.length === 0
+      ? undefined
+      : await q
+          .selectFrom('slide')
+          .select('id')
+          .where('id', 'in', ids)
+          .where('talk', '=', talk)
+          .where('changed_revision', '>', base)
+          .executeTakeFirst()
   if (conflict !== undefined) {
-    throw new Refusal('conflict', 'This slide was changed on another page in the meantime. That change was kept and yours was not; look at it and change it again if it is needed.', { slide: conflict.id })
+    throw new Refusal(
+      'conflict',
+      'This slide was changed on another page in the meantime. That change was kept and yours was not; look at it and change it ' +
+        'again if it is needed.',
+      { slide: conflict.id },
+    )
   }
   await checkAssets(q, talk, wire)
   const before: Deck = { shape: row.shape, slides: await slidesOf(q, talk) }
   const after = applyDeckEdit(before, edit)
-  if (after.slides.length > settings().maxPages * 3) throw new Refusal('too-many', `A deck can have up to ${String(settings().maxPages * 3)} slides. Nothing was changed.`)
+  if (after.slides.length > settings().maxPages * 3)
+    throw new Refusal('too-many', `A deck can have up to ${String(settings().maxPages * 3)} slides. Nothing was changed.`)
   const slidesAfter = await withFreshVersions(q, before.slides, after.slides)
   const revision = row.revision + 1
   await saveDeck(q, talk, before.slides, slidesAfter, revision)
-  await q.updateTable('talk').set({ revision, shape: JSON.stringify(after.shape), changed: new Date() }).where('id', '=', talk).execute()
+  await q
+    .updateTable('talk')
+    .set({ revision, shape: JSON.stringify(after.shape), changed: new Date() })
+    .where('id', '=', talk)
+    .execute()
   await takeUpVersions(q, talk, slidesAfter)
   await tell(q, { talk, kind: 'deck', id: null })
   return { revision, shape: after.shape, slides: slidesAfter }
@@ -187,9 +300,14 @@ async function takeUpVersions(q: Queries, talk: string, now: readonly Slide[]): 
   const programme = await currentProgramme(q, talk)
   const newer = now.filter((slide) => slide.id in programme.slides && programme.slides[slide.id] !== slide.version)
   if (newer.length === 0) return
-  await saveProgramme(q, talk, {
-    ...programme,
-    slides: { ...programme.slides, ...Object.fromEntries(newer.map((slide) => [slide.id, slide.version])) },
-    revision: programme.revision + 1,
-  }, 'slides changed')
+  await saveProgramme(
+    q,
+    talk,
+    {
+      ...programme,
+      slides: { ...programme.slides, ...Object.fromEntries(newer.map((slide) => [slide.id, slide.version])) },
+      revision: programme.revision + 1,
+    },
+    'slides changed',
+  )
 }

@@ -26,25 +26,43 @@ const RECORD = 8
 
 /** How long this machine's last deliveries of a format took, against what is reckoned for a machine of the usual speed. */
 async function machineRecord(q: Queries, format: Format): Promise<MachineRecord> {
-  const rows = await q.selectFrom('delivery').select(['facts', 'estimate']).where('state', '=', 'done').where(sql`recipe ->> 'format'`, '=', format).orderBy('created', 'desc').limit(RECORD).execute()
-  const ratios = rows.flatMap(({ facts, estimate: { reckoned } }) => (facts !== null && reckoned !== undefined && facts.encoded >= facts.frames * 0.9 ? [facts.madeIn / Math.max(1, reckoned)] : []))
+  const rows = await q
+    .selectFrom('delivery')
+    .select(['facts', 'estimate'])
+    .where('state', '=', 'done')
+    .where(sql`recipe ->> 'format'`, '=', format)
+    .orderBy('created', 'desc')
+    .limit(RECORD)
+    .execute()
+  const ratios = rows.flatMap(({ facts, estimate: { reckoned } }) =>
+    facts !== null && reckoned !== undefined && facts.encoded >= facts.frames * 0.9 ? [facts.madeIn / Math.max(1, reckoned)] : [],
+  )
   return { slowness: median(ratios) ?? null }
 }
 
 /** Of which programme a recipe's file is; null: of planned times. */
 export const revisionOf = (recipe: Recipe, film: Film): number | null => (recipe.timing === 'planned' ? null : film.programme.revision)
 
-/** All that files of a talk are made from, before a recipe takes its part of it. @param revision of the programme; the current one when left out @throws Refusal `conflict` when there is nothing to make a file of */
+/**
+ * All that files of a talk are made from, before a recipe takes its part of it.
+ * @param revision of the programme; the current one when left out
+ * @throws Refusal `conflict` when there is nothing to make a file of
+ */
 async function wholeFilm(q: Queries, talk: string, timing: Recipe['timing'], revision?: number): Promise<Film> {
   if (timing === 'planned') {
     const [{ shape }, slides, rate] = await Promise.all([
-      q.selectFrom('talk').select('shape').where('id', '=', talk).executeTakeFirstOrThrow(), slidesOf(q, talk), rateOfOwner(q, talk),
+      q.selectFrom('talk').select('shape').where('id', '=', talk).executeTakeFirstOrThrow(),
+      slidesOf(q, talk),
+      rateOfOwner(q, talk),
     ])
     return slideShow(shape, slides, { rate })
   }
   const film = toFilm(await filmView(q, talk, revision))
   if (film.programme.pieces.length === 0) {
-    throw new Refusal('conflict', 'Nothing is recorded yet, so there is nothing to make a file of. Record at the Lectern first, or take the planned times.')
+    throw new Refusal(
+      'conflict',
+      'Nothing is recorded yet, so there is nothing to make a file of. Record at the Lectern first, or take the planned times.',
+    )
   }
   return film
 }
@@ -53,23 +71,41 @@ async function wholeFilm(q: Queries, talk: string, timing: Recipe['timing'], rev
 export const filmOfRecipe = async (q: Queries, talk: string, recipe: Recipe, revision?: number): Promise<Film> =>
   filmFor(await wholeFilm(q, talk, recipe.timing, revision), recipe)
 
-/** What a delivery would cost, and whether it fits. What is not known of the talk's pictures is looked at as soon as the machine has time, and told. */
+/**
+ * What a delivery would cost, and whether it fits. What is not known of the talk's pictures is looked at as soon as the machine has
+ * time, and told.
+ */
 export async function estimateDelivery(q: Queries, talk: string, recipe: Recipe): Promise<EstimateView> {
   const [film, machine, free] = await Promise.all([filmOfRecipe(q, talk, recipe), machineRecord(q, recipe.format), roomLeft()])
   const plan = renderPlan(indexFilm(film), recipe)
   const probe = await probeFor(q, talk, plan, recipe)
   const canTell = isVideo(plan.format) && plan.bits.kind !== 'size'
-  if (canTell && settings().makeAhead > 0 && probe?.programme_revision !== revisionOf(recipe, film)) await addJob(q, 'probe', { talk }, `probe:${talk}`, { starts: null, place: AFTER_FILES })
+  if (canTell && settings().makeAhead > 0 && probe?.programme_revision !== revisionOf(recipe, film))
+    await addJob(q, 'probe', { talk }, `probe:${talk}`, { starts: null, place: AFTER_FILES })
   const tried = probe !== undefined || !canTell
-  return { ...estimate(plan, machine, probe?.found), within: STATED_ERROR[tried ? 'tried' : 'untried'], length: plan.length, ...plan.frame, free }
+  return {
+    ...estimate(plan, machine, probe?.found),
+    within: STATED_ERROR[tried ? 'tried' : 'untried'],
+    length: plan.length,
+    ...plan.frame,
+    free,
+  }
 }
 
 const clock = (ms: Ms): string => `${String(Math.floor(ms / 60_000))}:${String(Math.floor(ms / 1000) % 60).padStart(2, '0')}`
 
 /** The name with its ending, made different from those that are there. */
 async function freeName(q: Queries, talk: string, name: string, format: Format): Promise<string> {
-  const taken = new Set((await q.selectFrom('delivery').select('file').where('talk', '=', talk)
-    .where('state', 'in', [...UNFINISHED, 'done']).execute()).map((row) => row.file))
+  const taken = new Set(
+    (
+      await q
+        .selectFrom('delivery')
+        .select('file')
+        .where('talk', '=', talk)
+        .where('state', 'in', [...UNFINISHED, 'done'])
+        .execute()
+    ).map((row) => row.file),
+  )
   for (let n = 1; ; n += 1) {
     const file = n === 1 ? `${name}.${format}` : `${name}-${String(n)}.${format}`
     if (!taken.has(file)) return file
@@ -90,18 +126,30 @@ interface Order {
 /** What a file is called by its recipe's pattern. @param slide of which the file is; null: of several */
 function nameOf({ name, slides }: Order, recipe: Recipe, slide: SlideId | null): string {
   const number = slides.findIndex((one) => one.id === slide)
-  return fileName(recipe.name, {
-    talk: name, date: new Date().toISOString().slice(0, 10), lines: String(recipe.lines), slide: slides[number]?.title ?? '', number: number < 0 ? '' : String(number + 1).padStart(2, '0'),
-  }, recipe.fields)
+  return fileName(
+    recipe.name,
+    {
+      talk: name,
+      date: new Date().toISOString().slice(0, 10),
+      lines: String(recipe.lines),
+      slide: slides[number]?.title ?? '',
+      number: number < 0 ? '' : String(number + 1).padStart(2, '0'),
+    },
+    recipe.fields,
+  )
 }
 
 /** Between which times a part lies; undefined when it lies anywhere. */
-function timesOf(part: PartWanted): { readonly from: Ms, readonly to: Ms } | undefined {
+function timesOf(part: PartWanted): { readonly from: Ms; readonly to: Ms } | undefined {
   switch (part.kind) {
-    case 'all': return undefined
-    case 'range': return { from: part.from, to: part.to }
-    case 'slides': return part.within
-    default: return unreachable(part)
+    case 'all':
+      return undefined
+    case 'range':
+      return { from: part.from, to: part.to }
+    case 'slides':
+      return part.within
+    default:
+      return unreachable(part)
   }
 }
 
@@ -122,7 +170,15 @@ export async function orderDelivery(q: Queries, talk: string, recipe: Recipe, st
   // Files that differ by their slides have names that do.
   const pattern = /\{(slide|number)\}/.test(recipe.name) ? recipe.name : `${recipe.name}-{number}`
   const ids: string[] = []
-  for (const slide of shown) ids.push(await orderOne(q, order, { ...recipe, name: pattern, each: 'talk', part: { kind: 'slides', slides: [slide], ...(within === undefined ? {} : { within }) } }, slide))
+  for (const slide of shown)
+    ids.push(
+      await orderOne(
+        q,
+        order,
+        { ...recipe, name: pattern, each: 'talk', part: { kind: 'slides', slides: [slide], ...(within === undefined ? {} : { within }) } },
+        slide,
+      ),
+    )
   return ids
 }
 
@@ -131,20 +187,43 @@ async function orderOne(q: Queries, order: Order, recipe: Recipe, slide: SlideId
   const plan = renderPlan(indexFilm(filmFor(film, recipe)), recipe)
   if (recipe.limit.kind === 'hold' && plan.length > recipe.limit.limit) {
     const over = Math.ceil((plan.length - recipe.limit.limit) / 1000)
-    throw new Refusal('over-limit', `The talk is ${clock(plan.length)}, ${String(over)} s over its limit of ${clock(recipe.limit.limit)}. Record it shorter, raise the limit, or let the file be made as it is.`, { over })
+    throw new Refusal(
+      'over-limit',
+      `The talk is ${clock(plan.length)}, ${String(over)} s over its limit of ${clock(recipe.limit.limit)}. Record it shorter, ` +
+        `raise the limit, or let the file be made as it is.`,
+      { over },
+    )
   }
   const probe = await probeFor(q, talk, plan, recipe)
   // What this machine's record is held against does not depend on that record.
   const guess = { ...estimate(plan, machine, probe?.found), reckoned: estimate(plan).time }
-  if (await roomLeft() < guess.bytes * 3) {
-    throw new Refusal('unavailable', 'There is not enough room on the server\'s disk for this file. Nothing was begun; delete files that are no longer needed.')
+  if ((await roomLeft()) < guess.bytes * 3) {
+    throw new Refusal(
+      'unavailable',
+      "There is not enough room on the server's disk for this file. Nothing was begun; delete files that are no longer needed.",
+    )
   }
   await roomInQuota(q, talk, guess.bytes)
   const id = randomUUID()
-  await q.insertInto('delivery').values({
-    id, talk, recipe: JSON.stringify(recipe), programme_revision: revisionOf(recipe, film), starts, file: await freeName(q, talk, nameOf(order, recipe, slide), recipe.format), state: 'queued',
-    length_ms: Math.ceil(plan.length), ...plan.frame, frames_total: plan.frames, time_left_ms: guess.time, estimate: JSON.stringify(guess), sentence: null, facts: null,
-  }).execute()
+  await q
+    .insertInto('delivery')
+    .values({
+      id,
+      talk,
+      recipe: JSON.stringify(recipe),
+      programme_revision: revisionOf(recipe, film),
+      starts,
+      file: await freeName(q, talk, nameOf(order, recipe, slide), recipe.format),
+      state: 'queued',
+      length_ms: Math.ceil(plan.length),
+      ...plan.frame,
+      frames_total: plan.frames,
+      time_left_ms: guess.time,
+      estimate: JSON.stringify(guess),
+      sentence: null,
+      facts: null,
+    })
+    .execute()
   await addJob(q, 'deliver', { delivery: id }, jobOf(id), { starts, place: 0 })
   await tell(q, { talk, kind: 'delivery', id })
   return id
@@ -177,15 +256,24 @@ export async function ledger(q: Queries, talk: string): Promise<readonly Deliver
 
 /** Stops a delivery that is waiting or being made; the worker notices at its next step. */
 export async function cancelDelivery(q: Queries, talk: string, id: string): Promise<void> {
-  await q.updateTable('delivery').set((build) => ({ state: 'cancelled', sentence: 'Cancelled.', time_left_ms: null, turn: build('turn', '+', 1) }))
-    .where('id', '=', id).where('state', 'in', UNFINISHED).execute()
+  await q
+    .updateTable('delivery')
+    .set((build) => ({ state: 'cancelled', sentence: 'Cancelled.', time_left_ms: null, turn: build('turn', '+', 1) }))
+    .where('id', '=', id)
+    .where('state', 'in', UNFINISHED)
+    .execute()
   await removeJob(q, jobOf(id))
   await tell(q, { talk, kind: 'delivery', id })
 }
 
 /** Has a delivery stand still until it is told to go on; what is finished of it is kept. */
 export async function pauseDelivery(q: Queries, talk: string, id: string): Promise<void> {
-  await q.updateTable('delivery').set((build) => ({ state: 'paused', time_left_ms: null, turn: build('turn', '+', 1) })).where('id', '=', id).where('state', 'in', UNDER_WAY).execute()
+  await q
+    .updateTable('delivery')
+    .set((build) => ({ state: 'paused', time_left_ms: null, turn: build('turn', '+', 1) }))
+    .where('id', '=', id)
+    .where('state', 'in', UNDER_WAY)
+    .execute()
   await removeJob(q, jobOf(id))
   await tell(q, { talk, kind: 'delivery', id })
 }
@@ -194,26 +282,47 @@ const jobOf = (id: string): string => `deliver:${id}`
 
 /** Has a delivery that failed, was cancelled or stands still made; what is finished of it is used. */
 export async function retryDelivery(q: Queries, talk: string, id: string): Promise<void> {
-  const row = await q.selectFrom('delivery').select(['recipe', 'state', 'file', 'place']).where('id', '=', id).forUpdate().executeTakeFirstOrThrow()
+  const row = await q
+    .selectFrom('delivery')
+    .select(['recipe', 'state', 'file', 'place'])
+    .where('id', '=', id)
+    .forUpdate()
+    .executeTakeFirstOrThrow()
   if (!['failed', 'cancelled', 'paused'].includes(row.state)) throw new Refusal('conflict', 'This file is not waiting to be tried again.')
   const file = row.state === 'paused' ? row.file : await freeName(q, talk, row.file.replace(/(-\d+)?\.\w+$/, ''), row.recipe.format)
-  await q.updateTable('delivery').set({ state: 'queued', sentence: null, frames_done: 0, file, starts: null }).where('id', '=', id).execute()
+  await q
+    .updateTable('delivery')
+    .set({ state: 'queued', sentence: null, frames_done: 0, file, starts: null })
+    .where('id', '=', id)
+    .execute()
   await addJob(q, 'deliver', { delivery: id }, jobOf(id), { starts: null, place: row.place })
   await tell(q, { talk, kind: 'delivery', id })
 }
 
-/** Has a delivery that waits made before all others that do, and at once rather than at its time. @throws Refusal `conflict` when it does not wait */
+/**
+ * Has a delivery that waits made before all others that do, and at once rather than at its time.
+ * @throws Refusal `conflict` when it does not wait
+ */
 export async function putFirst(q: Queries, talk: string, id: string): Promise<void> {
-  const { least } = await q.selectFrom('delivery').select((build) => build.fn.min('place').as('least')).where('state', '=', 'queued').executeTakeFirstOrThrow()
+  const { least } = await q
+    .selectFrom('delivery')
+    .select((build) => build.fn.min('place').as('least'))
+    .where('state', '=', 'queued')
+    .executeTakeFirstOrThrow()
   const place = (least ?? 0) - 1
-  const changed = await q.updateTable('delivery').set({ place, starts: null }).where('id', '=', id).where('state', '=', 'queued').executeTakeFirst()
+  const changed = await q
+    .updateTable('delivery')
+    .set({ place, starts: null })
+    .where('id', '=', id)
+    .where('state', '=', 'queued')
+    .executeTakeFirst()
   if (changed.numUpdatedRows === 0n) throw new Refusal('conflict', 'This file does not wait any more.')
   await addJob(q, 'deliver', { delivery: id }, jobOf(id), { starts: null, place })
   await tell(q, { talk, kind: 'delivery', id })
 }
 
 /** @throws Refusal `conflict` while the file is not finished */
-export async function finishedFile(q: Queries, id: string): Promise<{ readonly file: string, readonly format: Format }> {
+export async function finishedFile(q: Queries, id: string): Promise<{ readonly file: string; readonly format: Format }> {
   const row = await q.selectFrom('delivery').select(['file', 'recipe', 'state']).where('id', '=', id).executeTakeFirstOrThrow()
   if (row.state !== 'done') throw new Refusal('conflict', 'This file is not finished yet.')
   return { file: row.file, format: row.recipe.format }
@@ -224,7 +333,11 @@ export async function renameDelivery(q: Queries, talk: string, id: string, name:
   await q.selectFrom('talk').select('id').where('id', '=', talk).forUpdate().execute()
   const { file, recipe } = await q.selectFrom('delivery').select(['file', 'recipe']).where('id', '=', id).executeTakeFirstOrThrow()
   if (file === `${name}.${recipe.format}`) return
-  await q.updateTable('delivery').set({ file: await freeName(q, talk, name, recipe.format) }).where('id', '=', id).execute()
+  await q
+    .updateTable('delivery')
+    .set({ file: await freeName(q, talk, name, recipe.format) })
+    .where('id', '=', id)
+    .execute()
   await tell(q, { talk, kind: 'delivery', id })
 }
 

@@ -15,24 +15,36 @@ export const stretchIdsOf = (programme: Programme): readonly StretchId[] => [...
 export async function loadStretches(q: Queries, ids: readonly string[]): Promise<readonly HeardStretch[]> {
   if (ids.length === 0) return []
   const [rows, cues] = await Promise.all([
-    q.selectFrom('stretch').select(['id', 'length_ms', 'kept_ms', 'camera', 'voice', 'opening', 'peaks', 'loudness', 'camera_lost_ms', 'timing']).where('id', 'in', [...ids]).execute(),
-    q.selectFrom('cue').select(['stretch', 'cue']).where('stretch', 'in', [...ids]).orderBy('stretch').orderBy('n').execute(),
+    q
+      .selectFrom('stretch')
+      .select(['id', 'length_ms', 'kept_ms', 'camera', 'voice', 'opening', 'peaks', 'loudness', 'camera_lost_ms', 'timing'])
+      .where('id', 'in', [...ids])
+      .execute(),
+    q
+      .selectFrom('cue')
+      .select(['stretch', 'cue'])
+      .where('stretch', 'in', [...ids])
+      .orderBy('stretch')
+      .orderBy('n')
+      .execute(),
   ])
   const byStretch = group(cues, (cue) => cue.stretch)
   const byId = new Map(rows.map((row) => [row.id, row]))
-  return ids.flatMap((id) => byId.get(id) ?? []).map((row) => ({
-    id: asId(row.id),
-    length: row.length_ms ?? 0,
-    kept: Math.min(row.kept_ms ?? row.length_ms ?? 0, row.length_ms ?? 0),
-    camera: row.camera,
-    voice: row.voice,
-    opening: row.opening,
-    cues: (byStretch.get(row.id) ?? []).map((cue) => cue.cue).sort((a, b) => a.at - b.at),
-    peaks: row.peaks ?? [],
-    loudness: row.loudness,
-    cameraLost: row.camera_lost_ms,
-    timing: row.timing,
-  }))
+  return ids
+    .flatMap((id) => byId.get(id) ?? [])
+    .map((row) => ({
+      id: asId(row.id),
+      length: row.length_ms ?? 0,
+      kept: Math.min(row.kept_ms ?? row.length_ms ?? 0, row.length_ms ?? 0),
+      camera: row.camera,
+      voice: row.voice,
+      opening: row.opening,
+      cues: (byStretch.get(row.id) ?? []).map((cue) => cue.cue).sort((a, b) => a.at - b.at),
+      peaks: row.peaks ?? [],
+      loudness: row.loudness,
+      cameraLost: row.camera_lost_ms,
+      timing: row.timing,
+    }))
 }
 
 /** A talk's film as it travels to a page. @param revision of the programme; the current one when left out */

@@ -15,13 +15,13 @@ import { firstName } from './talks'
 /** Making a handout takes no longer than this, in ms. */
 const PATIENCE = 120_000
 
-async function deckOf(q: Queries, talk: string): Promise<{ readonly name: string, readonly deck: Deck }> {
+async function deckOf(q: Queries, talk: string): Promise<{ readonly name: string; readonly deck: Deck }> {
   const { name, shape } = await q.selectFrom('talk').select(['name', 'shape']).where('id', '=', talk).executeTakeFirstOrThrow()
   return { name, deck: { shape, slides: await slidesOf(q, talk) } }
 }
 
 /** A talk's notes as Markdown, of one kind. */
-export async function notesFile(q: Queries, talk: string, kind: NotesKind): Promise<{ readonly text: string, readonly file: string }> {
+export async function notesFile(q: Queries, talk: string, kind: NotesKind): Promise<{ readonly text: string; readonly file: string }> {
   const { name, deck } = await deckOf(q, talk)
   return { text: notesAsMarkdown(name, deck, kind), file: `${firstName(name)}-${kind === 'notes' ? 'notes' : 'viewer-notes'}.md` }
 }
@@ -34,7 +34,7 @@ function picturesOf(slide: Slide): readonly AssetId[] {
 }
 
 /** Slides with their words, as a PDF. */
-export async function handoutFile(q: Queries, talk: string, kind: NotesKind): Promise<{ readonly bytes: Buffer, readonly file: string }> {
+export async function handoutFile(q: Queries, talk: string, kind: NotesKind): Promise<{ readonly bytes: Buffer; readonly file: string }> {
   const { name, deck } = await deckOf(q, talk)
   const out = join(uploadFolder(), `handout-${randomUUID()}`)
   const pictures = Object.fromEntries(deck.slides.flatMap(picturesOf).map((digest) => [digest, assetPath(digest)]))

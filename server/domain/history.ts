@@ -19,7 +19,8 @@ async function held(q: Queries, talk: string): Promise<Programme> {
 
 /** @throws Refusal `not-found` when a programme names a recording that is not its talk's, or was discarded for good */
 async function allThere(q: Queries, talk: string, programme: Programme): Promise<void> {
-  if (!await areStretchesOf(q, talk, stretchIdsOf(programme))) throw new Refusal('not-found', 'This would bring back a take that was discarded for good. The talk stays as it is.')
+  if (!(await areStretchesOf(q, talk, stretchIdsOf(programme))))
+    throw new Refusal('not-found', 'This would bring back a take that was discarded for good. The talk stays as it is.')
 }
 
 /**
@@ -28,7 +29,13 @@ async function allThere(q: Queries, talk: string, programme: Programme): Promise
  * @param author the browser that made it
  * @throws Refusal `conflict` when the same visit was changed elsewhere; then nothing is changed
  */
-export async function editProgramme(q: Queries, talk: string, revision: number, author: string, change: ProgrammeChange): Promise<Programme> {
+export async function editProgramme(
+  q: Queries,
+  talk: string,
+  revision: number,
+  author: string,
+  change: ProgrammeChange,
+): Promise<Programme> {
   const now = await held(q, talk)
   const base = revision === now.revision ? now : await programmeAt(q, talk, revision)
   const mine = change.apply(base)
@@ -45,7 +52,13 @@ interface Step {
 
 /** What a browser can take back, and what it can do again, the next last. */
 async function stacksOf(q: Queries, talk: string, author: string): Promise<Readonly<Record<'undo' | 'redo', readonly Step[]>>> {
-  const rows = await q.selectFrom('programme').select(['revision', 'reason', 'role']).where('talk', '=', talk).where('author', '=', author).orderBy('revision').execute()
+  const rows = await q
+    .selectFrom('programme')
+    .select(['revision', 'reason', 'role'])
+    .where('talk', '=', talk)
+    .where('author', '=', author)
+    .orderBy('revision')
+    .execute()
   let undo: readonly Step[] = []
   let redo: readonly Step[] = []
   for (const { revision, reason, role } of rows) {
@@ -75,7 +88,8 @@ async function stacksOf(q: Queries, talk: string, author: string): Promise<Reado
 export async function takeBack(q: Queries, talk: string, author: string, role: Exclude<ChangeRole, 'edit'>): Promise<Programme> {
   const now = await held(q, talk)
   const step = (await stacksOf(q, talk, author))[role].at(-1)
-  if (step === undefined) throw new Refusal('not-found', role === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.')
+  if (step === undefined)
+    throw new Refusal('not-found', role === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.')
   const before = step.revision === 1 ? { ...now, pieces: [] } : await programmeAt(q, talk, step.revision - 1)
   const after = await programmeAt(q, talk, step.revision)
   const next = merged(after, before, now)
@@ -97,26 +111,51 @@ export async function returnTo(q: Queries, talk: string, author: string, revisio
 /** Gives a revision a name, or another one. @throws Refusal `not-found` */
 export async function nameVersion(q: Queries, talk: string, revision: number, name: string): Promise<void> {
   await programmeAt(q, talk, revision)
-  await q.insertInto('named_version').values({ talk, revision, name })
-    .onConflict((conflict) => conflict.columns(['talk', 'revision']).doUpdateSet({ name })).execute()
+  await q
+    .insertInto('named_version')
+    .values({ talk, revision, name })
+    .onConflict((conflict) => conflict.columns(['talk', 'revision']).doUpdateSet({ name }))
+    .execute()
 }
 
-const said = (reason: string): string => (reason.startsWith('take ') ? 'recorded a take' : reason.startsWith('discarded take') ? 'discarded a take' : reason)
+const said = (reason: string): string =>
+  reason.startsWith('take ') ? 'recorded a take' : reason.startsWith('discarded take') ? 'discarded a take' : reason
 
 /** How a programme came to be as it is. @param author the browser that asks */
 export async function historyOf(q: Queries, talk: string, author: string): Promise<HistoryView> {
   const [rows, stacks, now, delivered] = await Promise.all([
-    q.selectFrom('programme').leftJoin('named_version', (join) => join.onRef('named_version.talk', '=', 'programme.talk').onRef('named_version.revision', '=', 'programme.revision'))
+    q
+      .selectFrom('programme')
+      .leftJoin('named_version', (join) =>
+        join.onRef('named_version.talk', '=', 'programme.talk').onRef('named_version.revision', '=', 'programme.revision'),
+      )
       .select(['programme.revision', 'programme.made', 'programme.reason', 'programme.role', 'programme.length_ms', 'named_version.name'])
-      .where('programme.talk', '=', talk).orderBy('programme.revision', 'desc').limit(LISTED).execute(),
+      .where('programme.talk', '=', talk)
+      .orderBy('programme.revision', 'desc')
+      .limit(LISTED)
+      .execute(),
     stacksOf(q, talk, author),
     currentProgramme(q, talk),
-    q.selectFrom('delivery').select('programme_revision').where('talk', '=', talk).where('state', '=', 'done').where('programme_revision', 'is not', null).orderBy('created', 'desc').executeTakeFirst(),
+    q
+      .selectFrom('delivery')
+      .select('programme_revision')
+      .where('talk', '=', talk)
+      .where('state', '=', 'done')
+      .where('programme_revision', 'is not', null)
+      .orderBy('created', 'desc')
+      .executeTakeFirst(),
   ])
   const since = delivered?.programme_revision ?? null
   const last = since === null ? null : await programmeAt(q, talk, since)
   return {
-    changes: rows.map(({ revision, made, reason, role, length_ms: length, name }) => ({ revision, made: made.toISOString(), reason: said(reason), role, length, name })),
+    changes: rows.map(({ revision, made, reason, role, length_ms: length, name }) => ({
+      revision,
+      made: made.toISOString(),
+      reason: said(reason),
+      role,
+      length,
+      name,
+    })),
     undo: stacks.undo.at(-1) === undefined ? null : said(stacks.undo.at(-1)?.reason ?? ''),
     redo: stacks.redo.at(-1) === undefined ? null : said(stacks.redo.at(-1)?.reason ?? ''),
     sinceDelivery: last === null ? null : changedVisits(last, now).size,

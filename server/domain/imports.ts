@@ -24,18 +24,40 @@ export async function beginImport(q: Queries, talk: string, files: readonly Uplo
   const empty = files.find((file) => file.bytes === 0)
   if (empty !== undefined) throw new Refusal('unreadable', `“${empty.name}” is empty. Nothing was changed.`)
   await roomForImport(q, talk)
-  await roomInQuota(q, talk, files.reduce((sum, file) => sum + file.bytes, 0))
+  await roomInQuota(
+    q,
+    talk,
+    files.reduce((sum, file) => sum + file.bytes, 0),
+  )
   const ordered = orderBy([...files], [(file) => file.name])
-  const kept: { digest: string, name: string }[] = []
+  const kept: { digest: string; name: string }[] = []
   for (const file of ordered) {
     const digest = await keepFile(file.path)
     kept.push({ digest, name: file.name })
-    await q.insertInto('asset').values({ talk, digest, mime: 'application/octet-stream', bytes: file.bytes })
-      .onConflict((conflict) => conflict.doNothing()).execute()
+    await q
+      .insertInto('asset')
+      .values({ talk, digest, mime: 'application/octet-stream', bytes: file.bytes })
+      .onConflict((conflict) => conflict.doNothing())
+      .execute()
   }
   const id = randomUUID()
-  const name = ordered.length === 1 ? ordered[0]?.name ?? '' : `${String(ordered.length)} files`
-  await q.insertInto('import').values({ id, talk, name, files: JSON.stringify(kept), state: 'queued', pages_total: null, sentence: null, place, builds: null, slides: null, revisions: null }).execute()
+  const name = ordered.length === 1 ? (ordered[0]?.name ?? '') : `${String(ordered.length)} files`
+  await q
+    .insertInto('import')
+    .values({
+      id,
+      talk,
+      name,
+      files: JSON.stringify(kept),
+      state: 'queued',
+      pages_total: null,
+      sentence: null,
+      place,
+      builds: null,
+      slides: null,
+      revisions: null,
+    })
+    .execute()
   await addJob(q, 'read-deck', { id }, `read-deck:${id}`)
   await tell(q, { talk, kind: 'import', id })
   return id
@@ -46,25 +68,33 @@ async function slidesReferredTo(q: Queries, talk: string, slides: readonly strin
   const { rows } = await sql<{ id: string }>`
     select wanted.id from unnest(${[...slides]}::uuid[]) as wanted(id)
     where exists (select from programme where programme.talk = ${talk} and (value -> 'slides') ? wanted.id::text)
-      or exists (select from stretch join take on take.id = stretch.take where take.talk = ${talk} and opening ->> 'slide' = wanted.id::text)
+      or exists (select from stretch join take on take.id = stretch.take where take.talk = ${talk}
+        and opening ->> 'slide' = wanted.id::text)
       or exists (select from cue join stretch on stretch.id = cue.stretch join take on take.id = stretch.take
         where take.talk = ${talk} and cue.cue ->> 'kind' = 'show' and cue.cue ->> 'slide' = wanted.id::text)`.execute(q)
   return new Set(rows.map(({ id }) => id))
 }
 
 /**
- * Takes out again what an import put in that was refused after some of it had been read. What somebody has worked on since, and what anything refers to,
- * stays. In one transaction.
+ * Takes out again what an import put in that was refused after some of it had been read. What somebody has worked on since, and what
+ * anything refers to, stays. In one transaction.
  * @returns how many slides stay
  */
 export async function takeBackImport(q: Queries, id: string): Promise<number> {
-  const { talk, slides, revisions } = await q.selectFrom('import').select(['talk', 'slides', 'revisions']).where('id', '=', id).forUpdate().executeTakeFirstOrThrow()
+  const { talk, slides, revisions } = await q
+    .selectFrom('import')
+    .select(['talk', 'slides', 'revisions'])
+    .where('id', '=', id)
+    .forUpdate()
+    .executeTakeFirstOrThrow()
   if (slides === null || slides.length === 0) return 0
   await q.selectFrom('talk').select('id').where('id', '=', talk).forUpdate().execute()
   const came = new Map(slides.map((slide, n) => [slide, revisions?.[n]]))
   const now = await q.selectFrom('slide').select(['id', 'changed_revision']).where('id', 'in', slides).execute()
   const referred = await slidesReferredTo(q, talk, slides)
-  const stay = now.filter((slide) => referred.has(slide.id) || (came.get(slide.id) !== undefined && slide.changed_revision !== came.get(slide.id))).map((slide) => slide.id)
+  const stay = now
+    .filter((slide) => referred.has(slide.id) || (came.get(slide.id) !== undefined && slide.changed_revision !== came.get(slide.id)))
+    .map((slide) => slide.id)
   const gone = slides.filter((slide) => !stay.includes(slide))
   if (gone.length > 0) await q.deleteFrom('slide').where('id', 'in', gone).execute()
   await q.updateTable('import').set({ pages_done: 0, slides: null, revisions: null }).where('id', '=', id).execute()

@@ -8,7 +8,9 @@ describe('work that needs much memory', () => {
     const work = async (): Promise<void> => {
       running += 1
       most = Math.max(most, running)
-      await new Promise<void>((resolve) => { finish.push(resolve) })
+      await new Promise<void>((resolve) => {
+        finish.push(resolve)
+      })
       running -= 1
     }
     const asked = Array.from({ length: 26 }, () => inTurn(work))

@@ -33,8 +33,17 @@ export const AFTER_FILES = 10
 const AT_ONCE: JobTurn = { starts: null, place: 0 }
 
 /** Adds a job. Within a transaction it begins when that commits; asked for twice with one key, it is done once, at its last turn. */
-export async function addJob<Name extends keyof Jobs>(q: Queries, name: Name, payload: Jobs[Name], key: string, { starts, place, flags }: JobTurn = AT_ONCE): Promise<void> {
-  await sql`select graphile_worker.add_job(${name}, payload => ${JSON.stringify(payload)}::json, max_attempts => ${ATTEMPTS}, job_key => ${key}, run_at => coalesce(${starts}::timestamptz, now()), priority => ${place}, flags => ${flags ?? null}::text[])`.execute(q)
+export async function addJob<Name extends keyof Jobs>(
+  q: Queries,
+  name: Name,
+  payload: Jobs[Name],
+  key: string,
+  { starts, place, flags }: JobTurn = AT_ONCE,
+): Promise<void> {
+  await sql`select graphile_worker.add_job(${name}, payload => ${JSON.stringify(payload)}::json, max_attempts => ${ATTEMPTS},
+    job_key => ${key}, run_at => coalesce(${starts}::timestamptz, now()), priority => ${place}, flags => ${flags ?? null}::text[])`.execute(
+    q,
+  )
 }
 
 /** Takes jobs out of the queue; what is being done goes on. */

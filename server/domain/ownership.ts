@@ -11,16 +11,27 @@ export async function ownTalk(q: Queries, person: string, talk: string): Promise
 
 /** @returns the talk that a take of this person belongs to */
 export async function ownTake(q: Queries, person: string, take: string): Promise<string> {
-  const found = await q.selectFrom('take').innerJoin('talk', 'talk.id', 'take.talk')
-    .select('talk.id').where('take.id', '=', take).where('talk.owner', '=', person).executeTakeFirst()
+  const found = await q
+    .selectFrom('take')
+    .innerJoin('talk', 'talk.id', 'take.talk')
+    .select('talk.id')
+    .where('take.id', '=', take)
+    .where('talk.owner', '=', person)
+    .executeTakeFirst()
   if (found === undefined) throw nothing('take')
   return found.id
 }
 
 /** @returns the take and talk that a stretch of this person belongs to */
-export async function ownStretch(q: Queries, person: string, stretch: string): Promise<{ readonly talk: string, readonly take: string }> {
-  const found = await q.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').innerJoin('talk', 'talk.id', 'take.talk')
-    .select(['talk.id as talk', 'take.id as take']).where('stretch.id', '=', stretch).where('talk.owner', '=', person).executeTakeFirst()
+export async function ownStretch(q: Queries, person: string, stretch: string): Promise<{ readonly talk: string; readonly take: string }> {
+  const found = await q
+    .selectFrom('stretch')
+    .innerJoin('take', 'take.id', 'stretch.take')
+    .innerJoin('talk', 'talk.id', 'take.talk')
+    .select(['talk.id as talk', 'take.id as take'])
+    .where('stretch.id', '=', stretch)
+    .where('talk.owner', '=', person)
+    .executeTakeFirst()
   if (found === undefined) throw nothing('recording')
   return found
 }
@@ -29,15 +40,25 @@ export async function ownStretch(q: Queries, person: string, stretch: string): P
 export async function areStretchesOf(q: Queries, talk: string, stretches: readonly string[]): Promise<boolean> {
   const wanted = [...new Set(stretches)]
   if (wanted.length === 0) return true
-  const { count } = await q.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').select((build) => build.fn.countAll<number>().as('count'))
-    .where('stretch.id', 'in', wanted).where('take.talk', '=', talk).executeTakeFirstOrThrow()
+  const { count } = await q
+    .selectFrom('stretch')
+    .innerJoin('take', 'take.id', 'stretch.take')
+    .select((build) => build.fn.countAll<number>().as('count'))
+    .where('stretch.id', 'in', wanted)
+    .where('take.talk', '=', talk)
+    .executeTakeFirstOrThrow()
   return Number(count) === wanted.length
 }
 
 /** @returns the talk that a delivery of this person belongs to */
 export async function ownDelivery(q: Queries, person: string, delivery: string): Promise<string> {
-  const found = await q.selectFrom('delivery').innerJoin('talk', 'talk.id', 'delivery.talk')
-    .select('talk.id').where('delivery.id', '=', delivery).where('talk.owner', '=', person).executeTakeFirst()
+  const found = await q
+    .selectFrom('delivery')
+    .innerJoin('talk', 'talk.id', 'delivery.talk')
+    .select('talk.id')
+    .where('delivery.id', '=', delivery)
+    .where('talk.owner', '=', person)
+    .executeTakeFirst()
   if (found === undefined) throw nothing('file')
   return found.id
 }

@@ -20,7 +20,11 @@ export const WEBP = 'image/webp'
 export async function keepForTalk(q: Queries, talk: string, path: string, mime: string): Promise<AssetId> {
   const bytes = await readFile(path)
   const digest = await keepAsset(bytes)
-  await q.insertInto('asset').values({ talk, digest, mime, bytes: bytes.length }).onConflict((conflict) => conflict.doNothing()).execute()
+  await q
+    .insertInto('asset')
+    .values({ talk, digest, mime, bytes: bytes.length })
+    .onConflict((conflict) => conflict.doNothing())
+    .execute()
   return asId(digest)
 }
 
@@ -37,17 +41,23 @@ export async function takeInPictures(q: Queries, talk: string, files: readonly U
   try {
     if (files.length === 0) throw new Refusal('malformed', 'No picture arrived. Drop a PNG, JPEG or WebP here.')
     if (files.length > MOST_PICTURES) throw new Refusal('too-many', `A slide takes up to ${String(MOST_PICTURES)} pictures.`)
-    await roomInQuota(q, talk, files.reduce((sum, file) => sum + file.bytes, 0))
+    await roomInQuota(
+      q,
+      talk,
+      files.reduce((sum, file) => sum + file.bytes, 0),
+    )
     await mkdir(out, { recursive: true })
     const read: ReadPicture[] = []
-    await inTurn(() => readDeckApart(
-      { files, out, purpose: 'pictures', maxPages: MOST_PICTURES, maxUnpacked: 0 },
-      { ...apartBounds(), time: PATIENCE },
-      (message) => {
-        if (message.kind === 'picture') read.push(message.picture)
-        return Promise.resolve()
-      },
-    ))
+    await inTurn(() =>
+      readDeckApart(
+        { files, out, purpose: 'pictures', maxPages: MOST_PICTURES, maxUnpacked: 0 },
+        { ...apartBounds(), time: PATIENCE },
+        (message) => {
+          if (message.kind === 'picture') read.push(message.picture)
+          return Promise.resolve()
+        },
+      ),
+    )
     const pictures: ComposedPicture[] = []
     for (const { file, size, alt } of read) pictures.push({ asset: await keepForTalk(q, talk, join(out, file), WEBP), size, alt })
     return pictures

@@ -14,9 +14,13 @@ export const presetsOf = async (q: Queries, owner: string): Promise<readonly Pre
 /** Keeps a preset; one of the same name is exchanged. @throws Refusal `too-large` when there are too many */
 export async function keepPreset(q: Queries, owner: string, name: string, preset: Preset): Promise<void> {
   const kept = await presetsOf(q, owner)
-  if (kept.length >= MOST && !kept.some((one) => one.name === name)) throw new Refusal('too-large', `There are ${String(MOST)} recipes already. Delete one first.`)
-  await q.insertInto('preset').values({ id: randomUUID(), owner, name, preset: JSON.stringify(preset) })
-    .onConflict((conflict) => conflict.columns(['owner', 'name']).doUpdateSet({ preset: JSON.stringify(preset) })).execute()
+  if (kept.length >= MOST && !kept.some((one) => one.name === name))
+    throw new Refusal('too-large', `There are ${String(MOST)} recipes already. Delete one first.`)
+  await q
+    .insertInto('preset')
+    .values({ id: randomUUID(), owner, name, preset: JSON.stringify(preset) })
+    .onConflict((conflict) => conflict.columns(['owner', 'name']).doUpdateSet({ preset: JSON.stringify(preset) }))
+    .execute()
 }
 
 /** @throws Refusal `not-found` unless it is this person's */

@@ -8,9 +8,14 @@ import { tell } from './events'
 
 /** The talk's programme as it is now; an empty one before anything was recorded. */
 export async function currentProgramme(q: Queries, talk: string): Promise<Programme> {
-  const row = await q.selectFrom('talk')
-    .leftJoin('programme', (join) => join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'))
-    .select('programme.value').where('talk.id', '=', talk).executeTakeFirst()
+  const row = await q
+    .selectFrom('talk')
+    .leftJoin('programme', (join) =>
+      join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'),
+    )
+    .select('programme.value')
+    .where('talk.id', '=', talk)
+    .executeTakeFirst()
   return row?.value ?? EMPTY_PROGRAMME
 }
 
@@ -33,11 +38,34 @@ export interface Making {
  * @param reason what was done, in a few words
  * @throws Refusal `conflict` when somebody else made the same revision first
  */
-export async function saveProgramme(q: Queries, talk: string, programme: Programme, reason: string, { author = null, role = 'edit', takesBack }: Making = {}): Promise<void> {
-  const moved = await q.updateTable('talk').set({ programme_revision: programme.revision, changed: new Date() })
-    .where('id', '=', talk).where('programme_revision', '=', programme.revision - 1).executeTakeFirst()
-  if (moved.numUpdatedRows !== 1n) throw new Refusal('conflict', 'The programme was changed on another page in the meantime. Nothing was overwritten; try again.')
-  await q.insertInto('programme').values({ talk, revision: programme.revision, value: JSON.stringify(programme), length_ms: Math.round(programmeLength(programme)), reason, author, role, takes_back: takesBack ?? null }).execute()
+export async function saveProgramme(
+  q: Queries,
+  talk: string,
+  programme: Programme,
+  reason: string,
+  { author = null, role = 'edit', takesBack }: Making = {},
+): Promise<void> {
+  const moved = await q
+    .updateTable('talk')
+    .set({ programme_revision: programme.revision, changed: new Date() })
+    .where('id', '=', talk)
+    .where('programme_revision', '=', programme.revision - 1)
+    .executeTakeFirst()
+  if (moved.numUpdatedRows !== 1n)
+    throw new Refusal('conflict', 'The programme was changed on another page in the meantime. Nothing was overwritten; try again.')
+  await q
+    .insertInto('programme')
+    .values({
+      talk,
+      revision: programme.revision,
+      value: JSON.stringify(programme),
+      length_ms: Math.round(programmeLength(programme)),
+      reason,
+      author,
+      role,
+      takes_back: takesBack ?? null,
+    })
+    .execute()
   await tell(q, { talk, kind: 'programme', id: String(programme.revision) })
   await wantAhead(q, talk)
 }

@@ -24,24 +24,48 @@ export async function forgetDiscarded(db: Database, grace: number): Promise<Recl
     const gone = await db.deleteFrom('talk').where('id', '=', id).where('deleted', '<', before).returning('id').execute()
     talks += gone.length
   }
-  const discarded = await db.selectFrom('take').select(['id', 'talk']).where('state', '=', 'discarded').where('discarded', '<', before).execute()
+  const discarded = await db
+    .selectFrom('take')
+    .select(['id', 'talk'])
+    .where('state', '=', 'discarded')
+    .where('discarded', '<', before)
+    .execute()
   for (const take of discarded) if (await forgetTake(db, take, before)) takes += 1
-  await db.deleteFrom('claim').where('since', '<', new Date(Date.now() - CLAIM_KEPT)).execute()
+  await db
+    .deleteFrom('claim')
+    .where('since', '<', new Date(Date.now() - CLAIM_KEPT))
+    .execute()
   return { takes, talks }
 }
 
 /** Forgets a discarded take unless it was brought back or something still names it. @returns whether it went */
-async function forgetTake(db: Database, { id, talk }: { readonly id: string, readonly talk: string }, before: Date): Promise<boolean> {
+async function forgetTake(db: Database, { id, talk }: { readonly id: string; readonly talk: string }, before: Date): Promise<boolean> {
   return await db.transaction().execute(async (q) => {
     // Its talk's lock, so that no edit brings the take back meanwhile.
     await q.selectFrom('talk').select('id').where('id', '=', talk).forUpdate().execute()
-    const still = await q.selectFrom('take').select('id').where('id', '=', id).where('state', '=', 'discarded').where('discarded', '<', before).forUpdate().executeTakeFirst()
+    const still = await q
+      .selectFrom('take')
+      .select('id')
+      .where('id', '=', id)
+      .where('state', '=', 'discarded')
+      .where('discarded', '<', before)
+      .forUpdate()
+      .executeTakeFirst()
     if (still === undefined) return false
     const stretches = (await q.selectFrom('stretch').select('id').where('take', '=', id).execute()).map((row) => row.id)
-    const named = await q.selectFrom('programme').innerJoin('talk', 'talk.id', 'programme.talk').leftJoin('delivery', (join) => join
-      .onRef('delivery.talk', '=', 'programme.talk').onRef('delivery.programme_revision', '=', 'programme.revision').on('delivery.state', 'in', UNFINISHED))
-      .select('programme.value').where('programme.talk', '=', talk)
-      .where((is) => is.or([is('programme.revision', '=', is.ref('talk.programme_revision')), is('delivery.id', 'is not', null)])).execute()
+    const named = await q
+      .selectFrom('programme')
+      .innerJoin('talk', 'talk.id', 'programme.talk')
+      .leftJoin('delivery', (join) =>
+        join
+          .onRef('delivery.talk', '=', 'programme.talk')
+          .onRef('delivery.programme_revision', '=', 'programme.revision')
+          .on('delivery.state', 'in', UNFINISHED),
+      )
+      .select('programme.value')
+      .where('programme.talk', '=', talk)
+      .where((is) => is.or([is('programme.revision', '=', is.ref('talk.programme_revision')), is('delivery.id', 'is not', null)]))
+      .execute()
     const text = JSON.stringify(named.map((row) => row.value))
     if (stretches.some((stretch) => text.includes(stretch))) return false
     await q.deleteFrom('take').where('id', '=', id).execute()
@@ -53,10 +77,39 @@ async function forgetTake(db: Database, { id, talk }: { readonly id: string, rea
 export async function stillNamed(db: Database, kind: LeavingKind, names: readonly string[]): Promise<ReadonlySet<string>> {
   if (names.length === 0) return new Set()
   switch (kind) {
-    case 'stretch': return new Set((await db.selectFrom('stretch').select('id').where('id', 'in', [...names]).execute()).map((row) => row.id))
-    case 'delivery': return new Set((await db.selectFrom('delivery').select('id').where('id', 'in', [...names]).execute()).map((row) => row.id))
-    case 'upload': return new Set()
-    case 'asset': return new Set((await db.selectFrom('asset').select('digest').where('digest', 'in', [...names]).execute()).map((row) => row.digest))
-    default: return unreachable(kind)
+    case 'stretch':
+      return new Set(
+        (
+          await db
+            .selectFrom('stretch')
+            .select('id')
+            .where('id', 'in', [...names])
+            .execute()
+        ).map((row) => row.id),
+      )
+    case 'delivery':
+      return new Set(
+        (
+          await db
+            .selectFrom('delivery')
+            .select('id')
+            .where('id', 'in', [...names])
+            .execute()
+        ).map((row) => row.id),
+      )
+    case 'upload':
+      return new Set()
+    case 'asset':
+      return new Set(
+        (
+          await db
+            .selectFrom('asset')
+            .select('digest')
+            .where('digest', 'in', [...names])
+            .execute()
+        ).map((row) => row.digest),
+      )
+    default:
+      return unreachable(kind)
   }
 }

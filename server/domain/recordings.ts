@@ -15,16 +15,40 @@ interface KeptTake extends Take {
 
 /** Takes of a talk that are kept, each with its stretches; in two questions. */
 async function takesOf(q: Queries, talk: string, only?: string): Promise<readonly KeptTake[]> {
-  const rows = await q.selectFrom('take').innerJoin('stretch', 'stretch.take', 'take.id').select(['take.id', 'take.kind', 'take.started', 'stretch.id as stretch'])
-    .where('take.talk', '=', talk).where('take.state', '=', 'closed').where('stretch.state', '=', 'ready').where('stretch.length_ms', '>', 0)
+  const rows = await q
+    .selectFrom('take')
+    .innerJoin('stretch', 'stretch.take', 'take.id')
+    .select(['take.id', 'take.kind', 'take.started', 'stretch.id as stretch'])
+    .where('take.talk', '=', talk)
+    .where('take.state', '=', 'closed')
+    .where('stretch.state', '=', 'ready')
+    .where('stretch.length_ms', '>', 0)
     .$if(only !== undefined, (query) => query.where('take.id', '=', only ?? ''))
-    .orderBy('take.started', 'desc').orderBy('stretch.number').execute()
-  const stretches = new Map((await loadStretches(q, rows.map((row) => row.stretch))).map((stretch) => [String(stretch.id), stretch]))
+    .orderBy('take.started', 'desc')
+    .orderBy('stretch.number')
+    .execute()
+  const stretches = new Map(
+    (
+      await loadStretches(
+        q,
+        rows.map((row) => row.stretch),
+      )
+    ).map((stretch) => [String(stretch.id), stretch]),
+  )
   const ids = [...new Set(rows.map((row) => row.id))]
   return ids.flatMap((id) => {
     const own = rows.filter((row) => row.id === id)
     const [first] = own
-    return first === undefined ? [] : [{ id: asId<'take'>(id), kind: first.kind, started: first.started, stretches: own.flatMap((row) => stretches.get(row.stretch) ?? []) }]
+    return first === undefined
+      ? []
+      : [
+          {
+            id: asId<'take'>(id),
+            kind: first.kind,
+            started: first.started,
+            stretches: own.flatMap((row) => stretches.get(row.stretch) ?? []),
+          },
+        ]
   })
 }
 
@@ -37,32 +61,55 @@ export async function recordingsOfSlide(q: Queries, talk: string, slide: SlideId
     const [first] = pieces
     if (take === undefined || first === undefined) return []
     const peaks = new Map(take.stretches.map((stretch) => [stretch.id, stretch.peaks]))
-    const parts = pieces.flatMap((piece) => (piece.kind === 'still' ? [] : [{
-      stretch: piece.show.stretch, from: piece.show.from, to: piece.show.to, voice: piece.voice !== null,
-      peaks: (peaks.get(piece.show.stretch) ?? []).slice(Math.floor((piece.show.from / 1000) * PEAKS_A_SECOND), Math.ceil((piece.show.to / 1000) * PEAKS_A_SECOND)),
-    }]))
-    return [{ take: id, kind: take.kind, started: take.started.toISOString(), showing: first.visit, length: programmeLength({ pieces }), parts }]
+    const parts = pieces.flatMap((piece) =>
+      piece.kind === 'still'
+        ? []
+        : [
+            {
+              stretch: piece.show.stretch,
+              from: piece.show.from,
+              to: piece.show.to,
+              voice: piece.voice !== null,
+              peaks: (peaks.get(piece.show.stretch) ?? []).slice(
+                Math.floor((piece.show.from / 1000) * PEAKS_A_SECOND),
+                Math.ceil((piece.show.to / 1000) * PEAKS_A_SECOND),
+              ),
+            },
+          ],
+    )
+    return [
+      { take: id, kind: take.kind, started: take.started.toISOString(), showing: first.visit, length: programmeLength({ pieces }), parts },
+    ]
   })
 }
 
 async function piecesOf(q: Queries, talk: string, take: string, showing: string): Promise<readonly Piece[]> {
   const [found] = await takesOf(q, talk, take)
   if (found === undefined) return []
-  const slides = new Set(found.stretches.flatMap((stretch) => [stretch.opening.slide, ...stretch.cues.flatMap((cue) => (cue.kind === 'show' ? [cue.slide] : []))]))
+  const slides = new Set(
+    found.stretches.flatMap((stretch) => [
+      stretch.opening.slide,
+      ...stretch.cues.flatMap((cue) => (cue.kind === 'show' ? [cue.slide] : [])),
+    ]),
+  )
   return [...slides].flatMap((slide) => recordingsOf(slide, [found])).find(({ pieces }) => pieces[0]?.visit === showing)?.pieces ?? []
 }
 
 /** Slides that an edit puts in, with the versions it shows of them. */
-const slidesPutIn = (edit: ProgrammeEdit): readonly { readonly slide: string, readonly version: number }[] =>
-  (edit.kind === 'insert' ? [edit] : edit.kind === 'all' ? edit.edits.flatMap(slidesPutIn) : [])
+const slidesPutIn = (edit: ProgrammeEdit): readonly { readonly slide: string; readonly version: number }[] =>
+  edit.kind === 'insert' ? [edit] : edit.kind === 'all' ? edit.edits.flatMap(slidesPutIn) : []
 
 /** Recordings that an edit names. */
 function recordingsNamed(edit: ProgrammeEdit): readonly StretchId[] {
   switch (edit.kind) {
-    case 'draw': return edit.ink.over.kind === 'stretch' ? [edit.ink.over.id] : []
-    case 'linger': return edit.of === undefined ? [] : [edit.of.stretch]
-    case 'all': return edit.edits.flatMap(recordingsNamed)
-    default: return []
+    case 'draw':
+      return edit.ink.over.kind === 'stretch' ? [edit.ink.over.id] : []
+    case 'linger':
+      return edit.of === undefined ? [] : [edit.of.stretch]
+    case 'all':
+      return edit.edits.flatMap(recordingsNamed)
+    default:
+      return []
   }
 }
 
@@ -81,9 +128,16 @@ export async function recordingInPlace(q: Queries, talk: string, { visit, take, 
 /** An edit that a page asks for, its slides held against the deck. @throws Refusal `not-found` when one of them is not the talk's */
 export async function editAskedFor(q: Queries, talk: string, edit: ProgrammeEdit): Promise<ProgrammeChange> {
   for (const { slide, version } of slidesPutIn(edit)) {
-    const found = await q.selectFrom('slide').select('id').where('id', '=', slide).where('talk', '=', talk).where('version', '>=', version).executeTakeFirst()
+    const found = await q
+      .selectFrom('slide')
+      .select('id')
+      .where('id', '=', slide)
+      .where('talk', '=', talk)
+      .where('version', '>=', version)
+      .executeTakeFirst()
     if (found === undefined) throw new Refusal('not-found', 'This slide is not in the deck any more.')
   }
-  if (!await areStretchesOf(q, talk, recordingsNamed(edit))) throw new Refusal('not-found', 'The recording that this was drawn over is not the talk\'s.')
+  if (!(await areStretchesOf(q, talk, recordingsNamed(edit))))
+    throw new Refusal('not-found', "The recording that this was drawn over is not the talk's.")
   return { name: nameOfEdit(edit), apply: (programme) => applyProgrammeEdit(programme, edit) }
 }

@@ -11,15 +11,24 @@ const SHOWN = 20
 
 /** Keeps a run-through under an id that the page chose, so that asking again does no harm. */
 export async function keepRehearsal(q: Queries, talk: string, id: string, run: RunThrough & { readonly started: Date }): Promise<void> {
-  const kept = await q.insertInto('rehearsal').values({ id, talk, started: run.started, visits: JSON.stringify(run.visits) })
-    .onConflict((conflict) => conflict.column('id').doNothing()).executeTakeFirst()
+  const kept = await q
+    .insertInto('rehearsal')
+    .values({ id, talk, started: run.started, visits: JSON.stringify(run.visits) })
+    .onConflict((conflict) => conflict.column('id').doNothing())
+    .executeTakeFirst()
   if (kept.numInsertedOrUpdatedRows === 0n) {
     const there = await q.selectFrom('rehearsal').select('talk').where('id', '=', id).executeTakeFirst()
     if (there?.talk !== talk) throw new Refusal('conflict', 'This run-through belongs to another talk.')
   }
   const slides = await slidesOf(q, talk)
   const bySlide = new Map(slides.map((slide) => [slide.id, slide]))
-  await rememberSpeech(q, talk, id, slides, run.visits.map(({ slide, length, spoken }) => ({ slide, spoken: spoken ?? unheard(bySlide.get(slide), length) })))
+  await rememberSpeech(
+    q,
+    talk,
+    id,
+    slides,
+    run.visits.map(({ slide, length, spoken }) => ({ slide, spoken: spoken ?? unheard(bySlide.get(slide), length) })),
+  )
   await tell(q, { talk, kind: 'talk', id: null })
 }
 
@@ -33,5 +42,9 @@ export async function forgetRehearsal(q: Queries, talk: string, id: string): Pro
 /** A talk's run-throughs, the newest first. */
 export async function rehearsalsOf(q: Queries, talk: string): Promise<readonly RehearsalView[]> {
   const rows = await q.selectFrom('rehearsal').selectAll().where('talk', '=', talk).orderBy('started', 'desc').limit(SHOWN).execute()
-  return rows.map((row) => ({ id: row.id, started: row.started.toISOString(), visits: row.visits.map(({ slide, ...times }) => ({ slide: asId<'slide'>(slide), ...times })) }))
+  return rows.map((row) => ({
+    id: row.id,
+    started: row.started.toISOString(),
+    visits: row.visits.map(({ slide, ...times }) => ({ slide: asId<'slide'>(slide), ...times })),
+  }))
 }

@@ -16,33 +16,80 @@ import { isLive } from './takes'
 
 /** What the files of a talk are called until somebody says otherwise. */
 export const firstName = (name: string): string =>
-  `aisle-${name.normalize('NFC').toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '').slice(0, 80) || 'talk'}`
+  `aisle-${
+    name
+      .normalize('NFC')
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 80) || 'talk'
+  }`
 
 const firstRecipe = (name: string, limit: Ms | null): Recipe => ({
-  ...USUAL_RECIPE, name: firstName(name), limit: limit === null ? { kind: 'none' } : { kind: 'hold', limit },
+  ...USUAL_RECIPE,
+  name: firstName(name),
+  limit: limit === null ? { kind: 'none' } : { kind: 'hold', limit },
 })
 
 export async function createTalk(q: Queries, owner: string, name: string, limit: Ms | null): Promise<string> {
   await roomForTalk(q, owner)
   const id = randomUUID()
-  await q.insertInto('talk').values({
-    id, owner, name, limit_ms: limit, shape: JSON.stringify({ width: 16, height: 9 }), recipe: JSON.stringify(firstRecipe(name, limit)), deleted: null,
-  }).execute()
+  await q
+    .insertInto('talk')
+    .values({
+      id,
+      owner,
+      name,
+      limit_ms: limit,
+      shape: JSON.stringify({ width: 16, height: 9 }),
+      recipe: JSON.stringify(firstRecipe(name, limit)),
+      deleted: null,
+    })
+    .execute()
   return id
 }
 
-const takeView = (row: { id: string, kind: Take['kind'], intent: TakeView['intent'], state: TakeView['state'], started: Date, sentence: string | null, length: number | null, live: boolean }): TakeView =>
-  ({ ...row, started: row.started.toISOString(), length: row.length ?? 0 })
+const takeView = (row: {
+  id: string
+  kind: Take['kind']
+  intent: TakeView['intent']
+  state: TakeView['state']
+  started: Date
+  sentence: string | null
+  length: number | null
+  live: boolean
+}): TakeView => ({ ...row, started: row.started.toISOString(), length: row.length ?? 0 })
 
-const takesOf = (q: Queries, talk: string) => q.selectFrom('take').leftJoin('stretch', 'stretch.take', 'take.id')
-  .select(['take.id', 'take.kind', 'take.intent', 'take.state', 'take.started', 'take.sentence', isLive.as('live')])
-  .select((build) => build.fn.sum<number>(build.fn.coalesce('stretch.kept_ms', 'stretch.length_ms')).as('length'))
-  .where('take.talk', '=', talk).groupBy('take.id').orderBy('take.started', 'desc').execute()
+const takesOf = (q: Queries, talk: string) =>
+  q
+    .selectFrom('take')
+    .leftJoin('stretch', 'stretch.take', 'take.id')
+    .select(['take.id', 'take.kind', 'take.intent', 'take.state', 'take.started', 'take.sentence', isLive.as('live')])
+    .select((build) => build.fn.sum<number>(build.fn.coalesce('stretch.kept_ms', 'stretch.length_ms')).as('length'))
+    .where('take.talk', '=', talk)
+    .groupBy('take.id')
+    .orderBy('take.started', 'desc')
+    .execute()
 
 const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[]> =>
-  (await q.selectFrom('import').select(['id', 'name', 'state', 'pages_done', 'pages_total', 'sentence', 'builds', 'slides'])
-    .where('talk', '=', talk).orderBy('created', 'desc').limit(5).execute())
-    .map((row) => ({ id: row.id, name: row.name, state: row.state, pagesDone: row.pages_done, pagesTotal: row.pages_total, sentence: row.sentence, builds: (row.builds ?? []).map((group) => group.map((id) => asId<'slide'>(id))), slides: (row.slides ?? []).map((id) => asId<'slide'>(id)) }))
+  (
+    await q
+      .selectFrom('import')
+      .select(['id', 'name', 'state', 'pages_done', 'pages_total', 'sentence', 'builds', 'slides'])
+      .where('talk', '=', talk)
+      .orderBy('created', 'desc')
+      .limit(5)
+      .execute()
+  ).map((row) => ({
+    id: row.id,
+    name: row.name,
+    state: row.state,
+    pagesDone: row.pages_done,
+    pagesTotal: row.pages_total,
+    sentence: row.sentence,
+    builds: (row.builds ?? []).map((group) => group.map((id) => asId<'slide'>(id))),
+    slides: (row.slides ?? []).map((id) => asId<'slide'>(id)),
+  }))
 
 /** A talk with its deck, as its stations show it. */
 export async function talkView(q: Queries, id: string): Promise<TalkView> {
@@ -74,16 +121,46 @@ export async function talkView(q: Queries, id: string): Promise<TalkView> {
 
 /** The cards of a person's talks, the one changed last first. */
 export async function talkCards(q: Queries, owner: string): Promise<readonly TalkCard[]> {
-  const talks = await q.selectFrom('talk')
-    .leftJoin('programme', (join) => join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'))
+  const talks = await q
+    .selectFrom('talk')
+    .leftJoin('programme', (join) =>
+      join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'),
+    )
     .select((build) => [
-      'talk.id', 'talk.name', 'talk.limit_ms', 'talk.language', 'talk.demo', 'talk.changed', 'programme.value',
-      build.exists(build.selectFrom('import').select('import.id').whereRef('import.talk', '=', 'talk.id').where('import.state', 'in', ['queued', 'reading'])).as('importing'),
-      build.exists(build.selectFrom('take').select('take.id').whereRef('take.talk', '=', 'talk.id').where('take.state', '=', 'open')).as('unfinished'),
-      build.selectFrom('delivery').whereRef('delivery.talk', '=', 'talk.id').where('delivery.state', '=', 'done')
-        .select((inner) => inner.fn.countAll<number>().as('count')).as('deliveries'),
-    ]).where('owner', '=', owner).where('deleted', 'is', null).orderBy('changed', 'desc').execute()
-  const decks = await slidesOfMany(q, talks.map((talk) => talk.id))
+      'talk.id',
+      'talk.name',
+      'talk.limit_ms',
+      'talk.language',
+      'talk.demo',
+      'talk.changed',
+      'programme.value',
+      build
+        .exists(
+          build
+            .selectFrom('import')
+            .select('import.id')
+            .whereRef('import.talk', '=', 'talk.id')
+            .where('import.state', 'in', ['queued', 'reading']),
+        )
+        .as('importing'),
+      build
+        .exists(build.selectFrom('take').select('take.id').whereRef('take.talk', '=', 'talk.id').where('take.state', '=', 'open'))
+        .as('unfinished'),
+      build
+        .selectFrom('delivery')
+        .whereRef('delivery.talk', '=', 'talk.id')
+        .where('delivery.state', '=', 'done')
+        .select((inner) => inner.fn.countAll<number>().as('count'))
+        .as('deliveries'),
+    ])
+    .where('owner', '=', owner)
+    .where('deleted', 'is', null)
+    .orderBy('changed', 'desc')
+    .execute()
+  const decks = await slidesOfMany(
+    q,
+    talks.map((talk) => talk.id),
+  )
   return talks.map((talk): TalkCard => {
     const slides = decks.get(talk.id) ?? []
     const recorded = recordedBySlide(visitsOf(talk.value ?? EMPTY_PROGRAMME))
@@ -102,26 +179,45 @@ export async function talkCards(q: Queries, owner: string): Promise<readonly Tal
   })
 }
 
-export async function changeTalk(q: Queries, id: string, fields: { readonly name?: string, readonly limit?: Ms | null, readonly language?: string }): Promise<void> {
+export async function changeTalk(
+  q: Queries,
+  id: string,
+  fields: { readonly name?: string; readonly limit?: Ms | null; readonly language?: string },
+): Promise<void> {
   const before = await q.selectFrom('talk').select(['name', 'recipe']).where('id', '=', id).forUpdate().executeTakeFirstOrThrow()
   // The recipe follows the talk until somebody gave it a name or limit of its own.
-  const named = fields.name !== undefined && before.recipe.name === firstName(before.name) ? { ...before.recipe, name: firstName(fields.name) } : before.recipe
-  const limited = fields.limit === undefined
-    ? named
-    : { ...named, limit: fields.limit === null ? { kind: 'none' } : { kind: named.limit.kind === 'warn' ? 'warn' : 'hold', limit: fields.limit } }
-  await q.updateTable('talk').set({
-    ...(fields.name === undefined ? {} : { name: fields.name }),
-    ...(fields.limit === undefined ? {} : { limit_ms: fields.limit }),
-    ...(fields.language === undefined ? {} : { language: fields.language }),
-    recipe: JSON.stringify(limited),
-    changed: new Date(),
-  }).where('id', '=', id).execute()
+  const named =
+    fields.name !== undefined && before.recipe.name === firstName(before.name)
+      ? { ...before.recipe, name: firstName(fields.name) }
+      : before.recipe
+  const limited =
+    fields.limit === undefined
+      ? named
+      : {
+          ...named,
+          limit: fields.limit === null ? { kind: 'none' } : { kind: named.limit.kind === 'warn' ? 'warn' : 'hold', limit: fields.limit },
+        }
+  await q
+    .updateTable('talk')
+    .set({
+      ...(fields.name === undefined ? {} : { name: fields.name }),
+      ...(fields.limit === undefined ? {} : { limit_ms: fields.limit }),
+      ...(fields.language === undefined ? {} : { language: fields.language }),
+      recipe: JSON.stringify(limited),
+      changed: new Date(),
+    })
+    .where('id', '=', id)
+    .execute()
   await tell(q, { talk: id, kind: 'talk', id: null })
 }
 
 /** Puts a talk away or brings it back. Nothing of it is erased. */
 export async function setDeleted(q: Queries, id: string, deleted: boolean): Promise<void> {
-  await q.updateTable('talk').set({ deleted: deleted ? new Date() : null }).where('id', '=', id).execute()
+  await q
+    .updateTable('talk')
+    .set({ deleted: deleted ? new Date() : null })
+    .where('id', '=', id)
+    .execute()
   await tell(q, { talk: id, kind: 'talk', id: null })
 }
 
@@ -130,22 +226,43 @@ export async function duplicateTalk(q: Queries, owner: string, id: string): Prom
   const talk = await q.selectFrom('talk').selectAll().where('id', '=', id).executeTakeFirstOrThrow()
   const name = `${talk.name} (copy)`
   const copy = await createTalk(q, owner, name.slice(0, 160), talk.limit_ms)
-  await q.updateTable('talk').set({ shape: JSON.stringify(talk.shape), language: talk.language }).where('id', '=', copy).execute()
-  await q.insertInto('asset').columns(['talk', 'digest', 'mime', 'bytes']).expression((build) =>
-    build.selectFrom('asset').select([sql<string>`${copy}::uuid`.as('talk'), 'digest', 'mime', 'bytes']).where('talk', '=', id)).execute()
+  await q
+    .updateTable('talk')
+    .set({ shape: JSON.stringify(talk.shape), language: talk.language })
+    .where('id', '=', copy)
+    .execute()
+  await q
+    .insertInto('asset')
+    .columns(['talk', 'digest', 'mime', 'bytes'])
+    .expression((build) =>
+      build
+        .selectFrom('asset')
+        .select([sql<string>`${copy}::uuid`.as('talk'), 'digest', 'mime', 'bytes'])
+        .where('talk', '=', id),
+    )
+    .execute()
   const slides: readonly Slide[] = (await slidesOf(q, id)).map((slide) => ({ ...slide, id: randomUUID() as Slide['id'], version: 1 }))
   await saveDeck(q, copy, [], slides, 1)
   return copy
 }
 
 export async function saveRecipe(q: Queries, id: string, recipe: Recipe): Promise<void> {
-  await q.updateTable('talk').set({ recipe: JSON.stringify(recipe) }).where('id', '=', id).execute()
+  await q
+    .updateTable('talk')
+    .set({ recipe: JSON.stringify(recipe) })
+    .where('id', '=', id)
+    .execute()
   await wantAhead(q, id)
 }
 
 /** @throws Refusal `not-found` when the file is none of this talk's */
-export async function assetOf(q: Queries, talk: string, digest: string): Promise<{ readonly mime: string, readonly bytes: number }> {
-  const asset = await q.selectFrom('asset').select(['mime', 'bytes']).where('talk', '=', talk).where('digest', '=', digest).executeTakeFirst()
+export async function assetOf(q: Queries, talk: string, digest: string): Promise<{ readonly mime: string; readonly bytes: number }> {
+  const asset = await q
+    .selectFrom('asset')
+    .select(['mime', 'bytes'])
+    .where('talk', '=', talk)
+    .where('digest', '=', digest)
+    .executeTakeFirst()
   if (asset === undefined) throw new Refusal('not-found', 'There is no such picture in this talk.')
   return asset
 }

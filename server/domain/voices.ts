@@ -37,30 +37,80 @@ export async function beginVoice(q: Queries, talk: string, visit: VisitId, files
   const [take, stretch] = [randomUUID(), randomUUID()]
   await safeFolder(stretchFolder(stretch))
   await putUnder(file.path, broughtPath(stretch))
-  await q.insertInto('take').values({ id: take, talk, kind: 'retake', intent: JSON.stringify({ kind: 'retake', visit }), state: 'closing', sentence: null, discarded: null, place: JSON.stringify(place) }).execute()
-  await q.insertInto('stretch').values({
-    id: stretch, take, number: 0, camera: false, voice: true, mime: 'audio/webm;codecs=opus', opening: JSON.stringify(opening), state: 'closing',
-    length_ms: null, kept_ms: null, slices: 1, cues: 0, peaks: null, loudness: null, prints: null, tail: null, timing: null, drift_ppm: null, offset_picture: 0, offset_sound: 0,
-  }).execute()
+  await q
+    .insertInto('take')
+    .values({
+      id: take,
+      talk,
+      kind: 'retake',
+      intent: JSON.stringify({ kind: 'retake', visit }),
+      state: 'closing',
+      sentence: null,
+      discarded: null,
+      place: JSON.stringify(place),
+    })
+    .execute()
+  await q
+    .insertInto('stretch')
+    .values({
+      id: stretch,
+      take,
+      number: 0,
+      camera: false,
+      voice: true,
+      mime: 'audio/webm;codecs=opus',
+      opening: JSON.stringify(opening),
+      state: 'closing',
+      length_ms: null,
+      kept_ms: null,
+      slices: 1,
+      cues: 0,
+      peaks: null,
+      loudness: null,
+      prints: null,
+      tail: null,
+      timing: null,
+      drift_ppm: null,
+      offset_picture: 0,
+      offset_sound: 0,
+    })
+    .execute()
   await addJob(q, 'bring-voice', { take }, `bring-voice:${take}`)
   await tell(q, { talk, kind: 'take', id: take })
   return take
 }
 
-/** Notes how long a voice that was brought in is, and what is shown with it; the take is finished like any other then. In one transaction. */
+/**
+ * Notes how long a voice that was brought in is, and what is shown with it; the take is finished like any other then. In one
+ * transaction.
+ */
 export async function placeVoice(q: Queries, take: string, stretch: string, length: number): Promise<void> {
   const { talk, intent } = await q.selectFrom('take').select(['talk', 'intent']).where('id', '=', take).executeTakeFirstOrThrow()
   if (intent.kind !== 'retake') throw new Error('a voice takes the place of one visit')
   const { opening, cues } = await showingOf(q, talk, asId(intent.visit), length)
-  await q.updateTable('stretch').set({ opening: JSON.stringify(opening), length_ms: length, cues: cues.length }).where('id', '=', stretch).execute()
+  await q
+    .updateTable('stretch')
+    .set({ opening: JSON.stringify(opening), length_ms: length, cues: cues.length })
+    .where('id', '=', stretch)
+    .execute()
   if (cues.length > 0) {
-    await q.insertInto('cue').values(cues.map((cue, n) => ({ stretch, n, cue: JSON.stringify(cue) }))).onConflict((conflict) => conflict.doNothing()).execute()
+    await q
+      .insertInto('cue')
+      .values(cues.map((cue, n) => ({ stretch, n, cue: JSON.stringify(cue) })))
+      .onConflict((conflict) => conflict.doNothing())
+      .execute()
   }
   await addJob(q, 'finish-take', { take }, `finish-take:${take}`)
 }
 
 /** A take cannot be made: says why, for the person. */
 export async function failTake(q: Queries, take: string, sentence: string): Promise<void> {
-  const row = await q.updateTable('take').set({ state: 'failed', sentence }).where('id', '=', take).where('state', '=', 'closing').returning('talk').executeTakeFirst()
+  const row = await q
+    .updateTable('take')
+    .set({ state: 'failed', sentence })
+    .where('id', '=', take)
+    .where('state', '=', 'closing')
+    .returning('talk')
+    .executeTakeFirst()
   if (row !== undefined) await tell(q, { talk: row.talk, kind: 'take', id: take })
 }

@@ -22,14 +22,26 @@ function faultOf(event: H3Event, error: unknown): FaultBody {
   if (error instanceof Error && 'code' in error && (error.code === 'ENOSPC' || error.code === '53100')) {
     log.error({ err: error, path: event.path }, 'disk full')
     setResponseStatus(event, STATUS_OF.internal)
-    return { error: { code: 'internal', sentence: 'The server\'s disk is full. Nothing was lost: what is on this computer stays here and is sent once there is room. Tell whoever runs the server.', detail: {} } }
+    return {
+      error: {
+        code: 'internal',
+        sentence:
+          "The server's disk is full. Nothing was lost: what is on this computer stays here and is sent once there is room. " +
+          'Tell whoever runs the server.',
+        detail: {},
+      },
+    }
   }
   const unreachable = error instanceof Error && /ECONNREFUSED|terminat|timeout exceeded|Connection/.test(error.message)
   log.error({ err: error, path: event.path }, 'request failed')
   setResponseStatus(event, unreachable ? 503 : 500)
   return {
     error: unreachable
-      ? { code: 'unavailable', sentence: 'The server\'s database is away for the moment. Nothing was lost; this is tried again.', detail: {} }
+      ? {
+          code: 'unavailable',
+          sentence: "The server's database is away for the moment. Nothing was lost; this is tried again.",
+          detail: {},
+        }
       : { code: 'internal', sentence: 'Something went wrong on the server. What was there before is unchanged; try again.', detail: {} },
   }
 }
@@ -54,13 +66,17 @@ export const answerTo = <Result>(work: (event: H3Event, person: PersonView) => P
 
 /** Checks what came in. @throws Refusal `malformed` saying what is wrong */
 export function parse<Value>(schema: Schema, value: unknown): Value {
-  const { value: parsed, error } = schema.validate(value, { abortEarly: true, convert: true, errors: { wrap: { label: false } } }) as { value: Value, error?: Error }
+  const { value: parsed, error } = schema.validate(value, { abortEarly: true, convert: true, errors: { wrap: { label: false } } }) as {
+    value: Value
+    error?: Error
+  }
   if (error !== undefined) throw new Refusal('malformed', `This cannot be done: ${error.message}${error.message.endsWith('.') ? '' : '.'}`)
   return parsed
 }
 
 /** The checked body of a request. @param most bytes of it @throws Refusal `too-large`, `malformed` */
-export const bodyOf = async <Value>(event: H3Event, schema: Schema, most = REQUEST_BYTES): Promise<Value> => parse<Value>(schema, readJson(await readCapped(event, most)))
+export const bodyOf = async <Value>(event: H3Event, schema: Schema, most = REQUEST_BYTES): Promise<Value> =>
+  parse<Value>(schema, readJson(await readCapped(event, most)))
 
 /** A checked id from the route. @throws Refusal `not-found` when it has not the form of one */
 export function idOf<Kind extends string>(event: H3Event, name: string): ReturnType<typeof asId<Kind>> {

@@ -3,9 +3,11 @@ import { expect, it } from 'vitest'
 
 /** A request over a connection from one address, with what its header says of others. */
 const eventFrom = (socket: string, forwarded: string | undefined): H3Event =>
-  ({ node: { req: { socket: { remoteAddress: socket }, headers: forwarded === undefined ? {} : { 'x-forwarded-for': forwarded } } } }) as never
+  ({
+    node: { req: { socket: { remoteAddress: socket }, headers: forwarded === undefined ? {} : { 'x-forwarded-for': forwarded } } },
+  }) as never
 
-it('takes a request to come from the last address that is not one of our own proxies\', whatever else its header says', async () => {
+it("takes a request to come from the last address that is not one of our own proxies', whatever else its header says", async () => {
   process.env['DATABASE_URL'] ??= 'postgres://nobody@127.0.0.1:1/none'
   process.env['AISLE_TRUSTED_PROXIES'] = '1'
   const { networkOf } = await import('./attempts')

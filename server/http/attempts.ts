@@ -6,7 +6,10 @@ import { Refusal } from '@core/model'
 import { databasePool } from '@server/database'
 import { settings } from '@server/settings'
 
-/** Attempts that may fail in a quarter of an hour: from one address on the network, for one account from there, and for one account from anywhere. */
+/**
+ * Attempts that may fail in a quarter of an hour: from one address on the network, for one account from there, and for one account from
+ * anywhere.
+ */
 const WINDOW = 15 * 60
 const MOST = { network: 60, accountFromNetwork: 8, account: 100 } as const
 
@@ -21,15 +24,23 @@ let known: readonly Counter[] | undefined
 
 /** Counted in the database, so that all processes count together and a restart forgets nothing. Names and addresses are kept as digests. */
 function counters(): readonly Counter[] {
-  const counter = (keyPrefix: string, points: number): RateLimiterPostgres => new RateLimiterPostgres({
-    storeClient: databasePool(), storeType: 'pool', tableName: 'attempt', tableCreated: true, clearExpiredByTimeout: false, keyPrefix, points, duration: WINDOW,
-  })
+  const counter = (keyPrefix: string, points: number): RateLimiterPostgres =>
+    new RateLimiterPostgres({
+      storeClient: databasePool(),
+      storeType: 'pool',
+      tableName: 'attempt',
+      tableCreated: true,
+      clearExpiredByTimeout: false,
+      keyPrefix,
+      points,
+      duration: WINDOW,
+    })
   const digest = (text: string): string => createHash('sha256').update(text).digest('base64url')
-  return known ??= [
+  return (known ??= [
     { limiter: counter('network', MOST.network), key: (network) => digest(network), forgets: false },
     { limiter: counter('both', MOST.accountFromNetwork), key: (network, email) => digest(`${network} ${email}`), forgets: true },
     { limiter: counter('account', MOST.account), key: (_, email) => digest(email), forgets: false },
-  ]
+  ])
 }
 
 /** Where a request comes from: the last address that is not one of our own proxies'. Whatever else the header says may be made up. */
@@ -37,7 +48,10 @@ export function networkOf(event: H3Event): string {
   const socket = event.node.req.socket.remoteAddress ?? 'unknown'
   const proxies = settings().trustedProxies
   if (proxies === 0) return socket
-  const said = (getRequestHeader(event, 'x-forwarded-for') ?? '').split(',').map((part) => part.trim()).filter((part) => part !== '')
+  const said = (getRequestHeader(event, 'x-forwarded-for') ?? '')
+    .split(',')
+    .map((part) => part.trim())
+    .filter((part) => part !== '')
   return said[said.length - proxies] ?? socket
 }
 

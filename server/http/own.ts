@@ -21,7 +21,9 @@ export const answerForTake = <Result>(work: (event: H3Event, take: TakeId, talk:
   })
 
 /** A route about a stretch, open to the owner of its talk alone. */
-export const answerForStretch = <Result>(work: (event: H3Event, stretch: StretchId, of: { readonly talk: string, readonly take: string }) => Promise<Result>): EventHandler =>
+export const answerForStretch = <Result>(
+  work: (event: H3Event, stretch: StretchId, of: { readonly talk: string; readonly take: string }) => Promise<Result>,
+): EventHandler =>
   answerTo(async (event, person) => {
     const stretch = idOf<'stretch'>(event, 'stretch')
     return await work(event, stretch, await ownStretch(database(), person.id, stretch))

@@ -8,7 +8,12 @@ export const REQUEST_BYTES = 256 * 1024
 export const EDIT_BYTES = 8 * 1_048_576
 
 const tooLarge = (most: number): Refusal =>
-  new Refusal('too-large', `This is too much at once: up to ${most < 1_048_576 ? `${String(Math.round(most / 1024))} kB` : `${String(Math.round(most / 1_048_576))} MB`} can be taken in here. Nothing was changed.`)
+  new Refusal(
+    'too-large',
+    `This is too much at once: up to ` +
+      `${most < 1_048_576 ? `${String(Math.round(most / 1024))} kB` : `${String(Math.round(most / 1_048_576))} MB`} can be taken ` +
+      `in here. Nothing was changed.`,
+  )
 
 /** How long what is still coming is let pass, in ms. */
 const PASSING = 5000
@@ -60,10 +65,14 @@ export async function readCapped(event: H3Event, most: number): Promise<Buffer> 
         req.off('data', hear)
         req.off('error', brokenOff)
         req.off('aborted', brokenOff)
-        void letPass(event).then(() => { reject(tooLarge(most)) })
+        void letPass(event).then(() => {
+          reject(tooLarge(most))
+        })
       }
     }
-    const brokenOff = (): void => { reject(new Refusal('malformed', 'The request was broken off. Nothing was changed.')) }
+    const brokenOff = (): void => {
+      reject(new Refusal('malformed', 'The request was broken off. Nothing was changed.'))
+    }
     req.on('data', hear)
     req.once('end', () => {
       if (bytes <= most) resolve(Buffer.concat(chunks))

@@ -31,7 +31,9 @@ class Receiving {
 
   constructor(limit: number) {
     this.#limit = limit
-    this.wrong = new Promise((_, reject) => { this.#refuse = reject })
+    this.wrong = new Promise((_, reject) => {
+      this.#refuse = reject
+    })
     this.wrong.catch(() => undefined)
   }
 
@@ -40,7 +42,11 @@ class Receiving {
   }
 
   tooLarge(): Refusal {
-    return new Refusal('too-large', `Files up to ${String(Math.round(this.#limit / 1_048_576))} MB together can be brought in. Nothing was changed; make the pictures smaller or bring the deck in parts.`)
+    return new Refusal(
+      'too-large',
+      `Files up to ${String(Math.round(this.#limit / 1_048_576))} MB together can be brought in. Nothing was changed; make the ` +
+        `pictures smaller or bring the deck in parts.`,
+    )
   }
 
   add(stream: Readable, name: string | undefined): void {
@@ -53,8 +59,12 @@ class Receiving {
       if (this.#total > this.#limit) this.refuse(this.tooLarge())
     })
     // Also a disk that is full ends it: whoever sends hears of it at once.
-    const written = pipeline(stream, createWriteStream(path, { mode: 0o600 })).then(() => { this.#received.push({ path, name: plainName(name), bytes }) })
-    written.catch((error: unknown) => { this.refuse(error) })
+    const written = pipeline(stream, createWriteStream(path, { mode: 0o600 })).then(() => {
+      this.#received.push({ path, name: plainName(name), bytes })
+    })
+    written.catch((error: unknown) => {
+      this.refuse(error)
+    })
     this.#writing.push(written)
   }
 
@@ -70,7 +80,10 @@ class Receiving {
   }
 }
 
-/** Receives the files of a form and hands them over; what is left of them afterwards, taken in or refused, is removed. @throws Refusal as `receiveFiles` does, and whatever the work throws */
+/**
+ * Receives the files of a form and hands them over; what is left of them afterwards, taken in or refused, is removed.
+ * @throws Refusal as `receiveFiles` does, and whatever the work throws
+ */
 export async function withFiles<Result>(event: H3Event, work: (files: readonly Uploaded[]) => Promise<Result>): Promise<Result> {
   const files = await receiveFiles(event)
   try {
@@ -81,9 +94,10 @@ export async function withFiles<Result>(event: H3Event, work: (files: readonly U
 }
 
 /**
- * Receives the files of a form straight onto the disk, never more than is allowed: what says that it is more is not begun, and what turns out to be more
- * goes no further.
- * @throws Refusal `too-large`, `unavailable` when there is no room for it, `malformed` when it was broken off; nothing that arrived is kept then
+ * Receives the files of a form straight onto the disk, never more than is allowed: what says that it is more is not begun, and what
+ * turns out to be more goes no further.
+ * @throws Refusal `too-large`, `unavailable` when there is no room for it, `malformed` when it was broken off; nothing that arrived is
+ * kept then
  */
 async function receiveFiles(event: H3Event): Promise<readonly Uploaded[]> {
   const { req } = event.node
@@ -103,20 +117,36 @@ async function receiveFiles(event: H3Event): Promise<readonly Uploaded[]> {
   await mkdir(uploadFolder(), { recursive: true })
   let form: busboy.Busboy
   try {
-    form = busboy({ headers: req.headers, defParamCharset: 'utf8', limits: { files: MOST_FILES, fileSize: limit, fields: 10, fieldSize: FORM_BYTES, parts: MOST_FILES + 10 } })
+    form = busboy({
+      headers: req.headers,
+      defParamCharset: 'utf8',
+      limits: { files: MOST_FILES, fileSize: limit, fields: 10, fieldSize: FORM_BYTES, parts: MOST_FILES + 10 },
+    })
   } catch {
     throw new Refusal('malformed', 'No file arrived.')
   }
   form.on('file', (_field, stream, { filename }) => {
-    stream.on('limit', () => { receiving.refuse(receiving.tooLarge()) })
+    stream.on('limit', () => {
+      receiving.refuse(receiving.tooLarge())
+    })
     receiving.add(stream, filename)
   })
-  form.on('filesLimit', () => { receiving.refuse(new Refusal('too-large', `Up to ${String(MOST_FILES)} files can be brought in at once.`)) })
-  form.on('error', () => { receiving.refuse(new Refusal('malformed', 'The file arrived damaged. Try again.')) })
-  const brokenOff = (): void => { receiving.refuse(new Refusal('malformed', 'The transfer was broken off. Nothing was changed.')) }
+  form.on('filesLimit', () => {
+    receiving.refuse(new Refusal('too-large', `Up to ${String(MOST_FILES)} files can be brought in at once.`))
+  })
+  form.on('error', () => {
+    receiving.refuse(new Refusal('malformed', 'The file arrived damaged. Try again.'))
+  })
+  const brokenOff = (): void => {
+    receiving.refuse(new Refusal('malformed', 'The transfer was broken off. Nothing was changed.'))
+  }
   req.once('aborted', brokenOff)
   req.once('error', brokenOff)
-  const whole = new Promise<void>((resolve) => { form.on('close', () => { resolve() }) })
+  const whole = new Promise<void>((resolve) => {
+    form.on('close', () => {
+      resolve()
+    })
+  })
   try {
     req.pipe(form)
     await Promise.race([whole, receiving.wrong])

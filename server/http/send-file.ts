@@ -14,7 +14,7 @@ export interface SentFile {
 }
 
 /** Reads a byte range (RFC 9110, 14.1.2), one range only. */
-function rangeOf(header: string | undefined, size: number): { readonly start: number, readonly end: number } | null {
+function rangeOf(header: string | undefined, size: number): { readonly start: number; readonly end: number } | null {
   const match = /^bytes=(\d*)-(\d*)$/.exec(header ?? '')
   if (match === null) return null
   const [, from = '', to = ''] = match
@@ -35,7 +35,7 @@ export async function sendFile(event: H3Event, file: SentFile): Promise<void> {
     'content-length': size === 0 ? 0 : end - start + 1,
     'accept-ranges': 'bytes',
     'cache-control': file.fixed ? 'private, max-age=31536000, immutable' : 'private, no-cache',
-    'content-security-policy': 'sandbox; default-src \'none\'',
+    'content-security-policy': "sandbox; default-src 'none'",
     ...(range === null ? {} : { 'content-range': `bytes ${String(start)}-${String(end)}/${String(size)}` }),
     ...(file.download === undefined ? {} : { 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.download)}` }),
   })
@@ -46,7 +46,9 @@ export async function sendFile(event: H3Event, file: SentFile): Promise<void> {
 /** Sends what was made just now, to be saved under a name. */
 export function sendMade(event: H3Event, body: string | Buffer, mime: string, download: string): string | Buffer {
   setResponseHeaders(event, {
-    'content-type': mime, 'cache-control': 'private, no-store', 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(download)}`,
+    'content-type': mime,
+    'cache-control': 'private, no-store',
+    'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(download)}`,
   })
   return body
 }

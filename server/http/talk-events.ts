@@ -22,7 +22,7 @@ const AGAIN = 1000
 
 async function pass(told: TalkEvent): Promise<void> {
   if (hearers.size === 0) return
-  const owner = owners.get(told.talk) ?? await ownerOf(database(), told.talk)
+  const owner = owners.get(told.talk) ?? (await ownerOf(database(), told.talk))
   owners.set(told.talk, owner)
   if (owner !== null) for (const hearer of hearers.get(owner) ?? []) hearer.told(told)
 }
@@ -34,7 +34,9 @@ async function listen(): Promise<void> {
     client.removeAllListeners()
     client.on('error', () => undefined)
     void client.end().catch(() => undefined)
-    setTimeout(() => { void listen() }, AGAIN)
+    setTimeout(() => {
+      void listen()
+    }, AGAIN)
   }
   client.on('error', again)
   client.on('end', again)
@@ -42,7 +44,9 @@ async function listen(): Promise<void> {
     // Written by our own processes; what is not understood is not passed on.
     const told = JSON.parse(message.payload ?? '{}') as Partial<TalkEvent>
     if (typeof told.talk !== 'string' || told.kind === undefined) return
-    pass({ talk: told.talk, kind: told.kind, id: told.id ?? null }).catch((error: unknown) => { log.warn({ error: String(error) }, 'a change was not passed on') })
+    pass({ talk: told.talk, kind: told.kind, id: told.id ?? null }).catch((error: unknown) => {
+      log.warn({ error: String(error) }, 'a change was not passed on')
+    })
   })
   try {
     await client.connect()

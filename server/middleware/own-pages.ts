@@ -7,8 +7,13 @@ const nameOf = (host: string): string => host.replace(/:\d+$/, '').replace(/^\[|
 /** What every answer says of how it may be used. Pages add what they may load; see the plugin that does. */
 function headersFor(address: string): Record<string, string> {
   return {
-    'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin', 'x-frame-options': 'SAMEORIGIN', 'cross-origin-opener-policy': 'same-origin',
-    'permissions-policy': 'camera=(self), microphone=(self), display-capture=(self), fullscreen=(self), screen-wake-lock=(self), geolocation=(), payment=(), usb=(), serial=(), midi=()',
+    'x-content-type-options': 'nosniff',
+    'referrer-policy': 'same-origin',
+    'x-frame-options': 'SAMEORIGIN',
+    'cross-origin-opener-policy': 'same-origin',
+    'permissions-policy':
+      'camera=(self), microphone=(self), display-capture=(self), fullscreen=(self), screen-wake-lock=(self), geolocation=(), ' +
+      'payment=(), usb=(), serial=(), midi=()',
     ...(address.startsWith('https:') ? { 'strict-transport-security': 'max-age=31536000' } : {}),
   }
 }
@@ -26,9 +31,10 @@ export default defineEventHandler((event) => {
   const origin = getRequestHeader(event, 'origin')
   const foreignHost = accounts === 'off' && !isLoopback(nameOf(host)) && host !== publicHost
   const originHost = origin !== undefined && URL.canParse(origin) ? new URL(origin).host : ''
-  const foreignOrigin = event.method !== 'GET' && event.method !== 'HEAD' && origin !== undefined && ![host, publicHost].includes(originHost)
+  const foreignOrigin =
+    event.method !== 'GET' && event.method !== 'HEAD' && origin !== undefined && ![host, publicHost].includes(originHost)
   if (foreignHost || foreignOrigin) {
     setResponseStatus(event, 403)
-    return { error: { code: 'not-allowed', sentence: 'This is not one of this server\'s own pages.', detail: {} } }
+    return { error: { code: 'not-allowed', sentence: "This is not one of this server's own pages.", detail: {} } }
   }
 })

@@ -2,8 +2,19 @@ import { createHash } from 'node:crypto'
 
 /** What pages may load (CSP level 3): our own files, and what they make themselves. Styles are set by components. */
 const POLICY = [
-  'default-src \'self\'', 'style-src \'self\' \'unsafe-inline\'', 'img-src \'self\' data: blob:', 'font-src \'self\' data:', 'media-src \'self\' blob: mediastream:', 'connect-src \'self\'',
-  'worker-src \'self\' blob:', 'manifest-src \'self\'', 'base-uri \'none\'', 'form-action \'self\'', 'frame-ancestors \'self\'', 'object-src \'none\'', 'frame-src \'none\'',
+  "default-src 'self'",
+  "style-src 'self' 'unsafe-inline'",
+  "img-src 'self' data: blob:",
+  "font-src 'self' data:",
+  "media-src 'self' blob: mediastream:",
+  "connect-src 'self'",
+  "worker-src 'self' blob:",
+  "manifest-src 'self'",
+  "base-uri 'none'",
+  "form-action 'self'",
+  "frame-ancestors 'self'",
+  "object-src 'none'",
+  "frame-src 'none'",
 ].join('; ')
 
 const INLINE_SCRIPT = /<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/gi

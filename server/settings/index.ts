@@ -42,7 +42,10 @@ export interface Settings {
   readonly graceDays: number
   /** Most that parts of films take on the disk that are kept for the next export, in bytes; those used longest ago go first. */
   readonly segmentCache: number
-  /** How long nothing of a talk must have changed before parts of its file are made ahead, in ms; 0: nothing is made, or looked at, before it is asked for. */
+  /**
+   * How long nothing of a talk must have changed before parts of its file are made ahead, in ms; 0: nothing is made, or looked at,
+   * before it is asked for.
+   */
   readonly makeAhead: number
   readonly logLevel: string
 }
@@ -75,7 +78,9 @@ interface Environment {
 
 const schema = Joi.object<Environment>({
   AISLE_DATA: Joi.string().default('.data'),
-  DATABASE_URL: Joi.string().uri({ scheme: ['postgres', 'postgresql'] }).required(),
+  DATABASE_URL: Joi.string()
+    .uri({ scheme: ['postgres', 'postgresql'] })
+    .required(),
   AISLE_HOST: Joi.string().default('127.0.0.1'),
   AISLE_PORT: Joi.number().port().default(4310),
   AISLE_PUBLIC_ADDRESS: Joi.string().uri({ scheme: ['http', 'https'] }),
@@ -114,7 +119,10 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
   const { value, error } = schema.validate(env, { abortEarly: false, stripUnknown: true })
   if (error !== undefined) throw new Error(`Settings: ${error.message}`)
   if (value.AISLE_ACCOUNTS === 'off' && !isLoopback(value.AISLE_HOST)) {
-    throw new Error(`Settings: AISLE_HOST is ${value.AISLE_HOST}, which others reach, and AISLE_ACCOUNTS is off, so whoever reaches it would be the presenter. Set AISLE_ACCOUNTS=on, or leave AISLE_HOST at 127.0.0.1.`)
+    throw new Error(
+      `Settings: AISLE_HOST is ${value.AISLE_HOST}, which others reach, and AISLE_ACCOUNTS is off, so whoever reaches it would ` +
+        `be the presenter. Set AISLE_ACCOUNTS=on, or leave AISLE_HOST at 127.0.0.1.`,
+    )
   }
   return {
     data: resolve(value.AISLE_DATA),
@@ -148,4 +156,8 @@ let known: Settings | undefined
 export const settings = (): Settings => (known ??= readSettings(process.env))
 
 /** What a process is held to that opens what people brought, but for the time it may take. */
-export const apartBounds = (): Omit<ApartBounds, 'time'> => ({ memory: settings().importMemory, programs: settings().programs, home: process.cwd() })
+export const apartBounds = (): Omit<ApartBounds, 'time'> => ({
+  memory: settings().importMemory,
+  programs: settings().programs,
+  home: process.cwd(),
+})

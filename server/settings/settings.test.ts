@@ -5,7 +5,10 @@ const DATABASE_URL = 'postgresql://aisle:x@127.0.0.1:5432/aisle'
 
 describe('settings', () => {
   it('refuse to open a server without accounts to others, in words', () => {
-    for (const host of ['0.0.0.0', '::', '192.168.1.7', 'school.example']) expect(() => readSettings({ DATABASE_URL, AISLE_HOST: host })).toThrow(/AISLE_ACCOUNTS is off, so whoever reaches it would be the presenter/)
+    for (const host of ['0.0.0.0', '::', '192.168.1.7', 'school.example'])
+      expect(() => readSettings({ DATABASE_URL, AISLE_HOST: host })).toThrow(
+        /AISLE_ACCOUNTS is off, so whoever reaches it would be the presenter/,
+      )
     expect(readSettings({ DATABASE_URL, AISLE_HOST: '0.0.0.0', AISLE_ACCOUNTS: 'on' }).host).toBe('0.0.0.0')
   })
 

@@ -9,10 +9,19 @@ const FOLDERS: Readonly<Record<LeavingKind, string>> = { stretch: 'stretches', d
 const store = (): string => join(settings().data, 'store')
 
 /** A name that is none of ours is left where it is. */
-const OURS: Readonly<Record<LeavingKind, RegExp>> = { stretch: /^[0-9a-f-]{36}$/, delivery: /^[0-9a-f-]{36}$/, asset: /^[0-9a-f]{64}$/, upload: /^[\w-]+$/ }
+const OURS: Readonly<Record<LeavingKind, RegExp>> = {
+  stretch: /^[0-9a-f-]{36}$/,
+  delivery: /^[0-9a-f-]{36}$/,
+  asset: /^[0-9a-f]{64}$/,
+  upload: /^[\w-]+$/,
+}
 
 const namesIn = (folder: string): Promise<readonly string[]> => readdir(folder).catch(() => [])
-const changed = (path: string): Promise<number> => stat(path).then((found) => found.mtimeMs, () => Infinity)
+const changed = (path: string): Promise<number> =>
+  stat(path).then(
+    (found) => found.mtimeMs,
+    () => Infinity,
+  )
 
 const asidePath = (kind: LeavingKind, name: string): string => join(store(), `leaving-${kind}-${name}`)
 
@@ -22,24 +31,30 @@ export async function putBack(kind: LeavingKind): Promise<void> {
   for (const found of await namesIn(store())) {
     if (!found.startsWith(prefix)) continue
     const name = found.slice(prefix.length)
-    const kept = await rename(join(store(), found), pathOf(kind, name)).then(() => true, () => false)
+    const kept = await rename(join(store(), found), pathOf(kind, name)).then(
+      () => true,
+      () => false,
+    )
     // The same was brought in again meanwhile.
     if (!kept) await rm(join(store(), found), { recursive: true, force: true })
   }
 }
 
-/** Names of a kind that have lain in the store unchanged since a time: what is still being brought in is left out. @param before on the clock on the wall, in ms */
+/**
+ * Names of a kind that have lain in the store unchanged since a time: what is still being brought in is left out.
+ * @param before on the clock on the wall, in ms
+ */
 export async function lyingSince(kind: LeavingKind, before: number): Promise<readonly string[]> {
   const root = join(store(), FOLDERS[kind])
-  const names = kind === 'asset' ? (await Promise.all((await namesIn(root)).map((folder) => namesIn(join(root, folder))))).flat() : await namesIn(root)
+  const names =
+    kind === 'asset' ? (await Promise.all((await namesIn(root)).map((folder) => namesIn(join(root, folder))))).flat() : await namesIn(root)
   const ours = names.filter((name) => OURS[kind].test(name))
-  const old = await Promise.all(ours.map(async (name) => await changed(pathOf(kind, name)) < before))
+  const old = await Promise.all(ours.map(async (name) => (await changed(pathOf(kind, name))) < before))
   return ours.filter((_, n) => old[n])
 }
 
-const pathOf = (kind: LeavingKind, name: string): string => (kind === 'asset'
-  ? join(store(), FOLDERS[kind], name.slice(0, 2), name)
-  : join(store(), FOLDERS[kind], name))
+const pathOf = (kind: LeavingKind, name: string): string =>
+  kind === 'asset' ? join(store(), FOLDERS[kind], name.slice(0, 2), name) : join(store(), FOLDERS[kind], name)
 
 /**
  * Takes one out of the store for good. Whoever keeps the same bytes again in this very moment touches them first (`keepAsset`):
@@ -51,7 +66,7 @@ export async function leave(kind: LeavingKind, name: string, before: number): Pr
   const path = pathOf(kind, name)
   const aside = asidePath(kind, name)
   await rename(path, aside)
-  if (await changed(aside) >= before) {
+  if ((await changed(aside)) >= before) {
     await rename(aside, path)
     return false
   }

@@ -55,8 +55,8 @@ const safe = new Set<string>()
 const MOST_SAFE = 10_000
 
 /**
- * Makes a folder that is there after a power cut too, with those that it stands in. One that is there already may have been made by somebody who has not
- * come to that yet, so it is seen to once here as well.
+ * Makes a folder that is there after a power cut too, with those that it stands in. One that is there already may have been made by
+ * somebody who has not come to that yet, so it is seen to once here as well.
  */
 export async function safeFolder(path: string): Promise<void> {
   const made = await mkdir(path, { recursive: true })
@@ -101,7 +101,10 @@ export async function digestOfFile(path: string): Promise<string> {
 export async function keepAsset(bytes: Uint8Array): Promise<string> {
   const digest = digestOf(bytes)
   // Touched, so that what nobody referred to until now does not go just when somebody does.
-  const touched = await utimes(assetPath(digest), new Date(), new Date()).then(() => true, () => false)
+  const touched = await utimes(assetPath(digest), new Date(), new Date()).then(
+    () => true,
+    () => false,
+  )
   if (!touched) await writeWhole(assetPath(digest), bytes)
   return digest
 }
@@ -149,10 +152,14 @@ export async function roomLeft(): Promise<number> {
  * @throws Refusal `unavailable` saying so, before any of it is taken
  */
 export async function roomForUpload(bytes: number): Promise<void> {
-  if (await roomLeft() - bytes < settings().freeFloor) {
-    throw new Refusal('unavailable', 'The server has no room for this. What is there is safe, and recording goes on; delete talks or files that are no longer needed, or tell whoever runs the server.')
+  if ((await roomLeft()) - bytes < settings().freeFloor) {
+    throw new Refusal(
+      'unavailable',
+      'The server has no room for this. What is there is safe, and recording goes on; delete talks or files that are no longer ' +
+        'needed, or tell whoever runs the server.',
+    )
   }
 }
 
 /** Whether there is none. */
-export const storeIsFull = async (): Promise<boolean> => await roomLeft() < NO_ROOM
+export const storeIsFull = async (): Promise<boolean> => (await roomLeft()) < NO_ROOM

@@ -11,13 +11,21 @@ beforeAll(async () => {
   process.env['AISLE_DATA'] = data
   process.env['DATABASE_URL'] ??= 'postgres://nobody@127.0.0.1:1/none'
 })
-afterAll(async () => { await rm(data, { recursive: true }) })
+afterAll(async () => {
+  await rm(data, { recursive: true })
+})
 
 it('loses what was used longest ago, as much as is over its limit, and nothing that may be in use', async () => {
   const { foundInCache, segmentFolder, trimSegmentCache } = await import('.')
   const folder = segmentFolder()
   await mkdir(folder, { recursive: true })
-  for (const [name, hours] of [['a', 9], ['b', 7], ['c', 5], ['d', 3], ['e', 0.2]] as const) {
+  for (const [name, hours] of [
+    ['a', 9],
+    ['b', 7],
+    ['c', 5],
+    ['d', 3],
+    ['e', 0.2],
+  ] as const) {
     await writeFile(join(folder, name), Buffer.alloc(1000))
     const used = new Date(now - hours * HOUR)
     await utimes(join(folder, name), used, used)

@@ -7,8 +7,11 @@ const IN_USE = 3_600_000
 
 /** Whether a part of a film is there already. It counts as used now, so that it is not the next to go. */
 export async function foundInCache(file: string): Promise<boolean> {
-  if (await sizeOf(file) === null) return false
-  return await utimes(file, new Date(), new Date()).then(() => true, () => false)
+  if ((await sizeOf(file)) === null) return false
+  return await utimes(file, new Date(), new Date()).then(
+    () => true,
+    () => false,
+  )
 }
 
 /**
@@ -20,11 +23,15 @@ export async function foundInCache(file: string): Promise<boolean> {
 export async function trimSegmentCache(most: number, now: number): Promise<number> {
   const folder = segmentFolder()
   const names = await readdir(folder).catch(() => [])
-  const files = (await Promise.all(names.map(async (name) => {
-    const path = join(folder, name)
-    const found = await stat(path).catch(() => null)
-    return found?.isFile() === true ? { path, bytes: found.size, used: found.mtimeMs } : null
-  }))).flatMap((file) => file ?? [])
+  const files = (
+    await Promise.all(
+      names.map(async (name) => {
+        const path = join(folder, name)
+        const found = await stat(path).catch(() => null)
+        return found?.isFile() === true ? { path, bytes: found.size, used: found.mtimeMs } : null
+      }),
+    )
+  ).flatMap((file) => file ?? [])
   let over = files.reduce((sum, file) => sum + file.bytes, 0) - most
   let gone = 0
   for (const file of files.sort((a, b) => a.used - b.used)) {

@@ -20,7 +20,8 @@ export interface Claim {
   /** Higher than that of every claim before it, so names made with it are nobody else's. */
   readonly number: number
   /**
-   * Makes sure that nobody has taken it over, and that nobody does before the transaction ends. Wherever results are put, this is asked first.
+   * Makes sure that nobody has taken it over, and that nobody does before the transaction ends. Wherever results are put, this is asked
+   * first.
    * @throws ClaimLost
    */
   readonly stillHeld: (q: Queries) => Promise<void>
@@ -46,7 +47,9 @@ export class Claims {
 
   #open(): Promise<PoolClient> {
     const opening = this.#pool.connect().then((client) => {
-      client.on('error', (error) => { this.#drop(opening, error) })
+      client.on('error', (error) => {
+        this.#drop(opening, error)
+      })
       return client
     })
     return opening
@@ -57,24 +60,34 @@ export class Claims {
     if (this.#client !== lost) return
     this.#client = null
     log.warn({ error: String(error) }, 'what this worker does is not told apart from what others do')
-    lost.then((client) => { client.release(true) }, () => undefined)
+    lost.then(
+      (client) => {
+        client.release(true)
+      },
+      () => undefined,
+    )
   }
 
   async #ask(call: 'pg_try_advisory_lock' | 'pg_advisory_unlock', name: string): Promise<boolean> {
-    const client = this.#client ??= this.#open()
+    const client = (this.#client ??= this.#open())
     try {
-      return (await (await client).query<{ held: boolean }>(`select ${call}(hashtextextended($1, 0)) as held`, [name])).rows[0]?.held === true
+      return (
+        (await (await client).query<{ held: boolean }>(`select ${call}(hashtextextended($1, 0)) as held`, [name])).rows[0]?.held === true
+      )
     } catch (error) {
       this.#drop(client, error)
       return true
     }
   }
 
-  /** @param name of what is to be done, the same for all workers @returns what gives it back; null while it is being done, here or elsewhere */
+  /**
+   * @param name of what is to be done, the same for all workers
+   * @returns what gives it back; null while it is being done, here or elsewhere
+   */
   async hold(name: string): Promise<(() => Promise<void>) | null> {
     if (this.#held.has(name)) return null
     this.#held.add(name)
-    if (!await this.#ask('pg_try_advisory_lock', name)) {
+    if (!(await this.#ask('pg_try_advisory_lock', name))) {
       this.#held.delete(name)
       return null
     }
@@ -89,23 +102,40 @@ export class Claims {
     for (;;) {
       const free = await this.hold(name)
       if (free !== null) return await this.#numbered(name, free)
-      await new Promise((resolve) => { setTimeout(resolve, LOOK_AGAIN) })
+      await new Promise((resolve) => {
+        setTimeout(resolve, LOOK_AGAIN)
+      })
     }
   }
 
   async #numbered(name: string, free: () => Promise<void>): Promise<Claim> {
     try {
       const rising = sql<number>`nextval('claim_number')`
-      const { number } = await this.#db.insertInto('claim').values({ name, number: rising })
-        .onConflict((conflict) => conflict.column('name').doUpdateSet({ number: rising, since: sql`now()` })).returning('number').executeTakeFirstOrThrow()
+      const { number } = await this.#db
+        .insertInto('claim')
+        .values({ name, number: rising })
+        .onConflict((conflict) => conflict.column('name').doUpdateSet({ number: rising, since: sql`now()` }))
+        .returning('number')
+        .executeTakeFirstOrThrow()
       return {
         number,
         stillHeld: async (q) => {
-          const held = await q.selectFrom('claim').select('number').where('name', '=', name).where('number', '=', number).forShare().executeTakeFirst()
+          const held = await q
+            .selectFrom('claim')
+            .select('number')
+            .where('name', '=', name)
+            .where('number', '=', number)
+            .forShare()
+            .executeTakeFirst()
           if (held === undefined) throw new ClaimLost(name)
         },
         release: async () => {
-          await this.#db.deleteFrom('claim').where('name', '=', name).where('number', '=', number).execute().catch(() => undefined)
+          await this.#db
+            .deleteFrom('claim')
+            .where('name', '=', name)
+            .where('number', '=', number)
+            .execute()
+            .catch(() => undefined)
           await free()
         },
       }
@@ -119,7 +149,12 @@ export class Claims {
   async close(): Promise<void> {
     const client = this.#client
     this.#client = null
-    await client?.then((open) => { open.release(true) }, () => undefined)
+    await client?.then(
+      (open) => {
+        open.release(true)
+      },
+      () => undefined,
+    )
   }
 }
 
@@ -130,7 +165,11 @@ export const claims = (): Claims => (known ??= new Claims(databasePool(), databa
 /** What a worker does with something of that id. */
 export type Work = (id: string, claim: Claim) => Promise<void>
 
-/** Does what this process alone is to do meanwhile, once nobody else does. @param task its name, the same for all workers @throws ClaimLost when another took it over, and whatever the work throws */
+/**
+ * Does what this process alone is to do meanwhile, once nobody else does.
+ * @param task its name, the same for all workers
+ * @throws ClaimLost when another took it over, and whatever the work throws
+ */
 export async function alone(task: string, id: string, work: Work): Promise<void> {
   const claim = await claims().claim(`${task}:${id}`)
   try {

@@ -27,31 +27,49 @@ export class Heartbeat {
   }
 
   start(): void {
-    this.#timer = setInterval(() => {
-      this.beat().catch((error: unknown) => { log.warn({ error: String(error) }, 'heartbeat missed') })
-    }, Math.max(500, this.#grace / 4))
+    this.#timer = setInterval(
+      () => {
+        this.beat().catch((error: unknown) => {
+          log.warn({ error: String(error) }, 'heartbeat missed')
+        })
+      },
+      Math.max(500, this.#grace / 4),
+    )
   }
 
   /** One sign of life, and one look for the dead, of whom it is not one itself, however long that sign took. */
   async beat(): Promise<void> {
     if (this.#ids.size > 0) {
-      await this.#db.insertInto('worker').values([...this.#ids].map((id) => ({ id, seen: sql<Date>`now()` })))
-        .onConflict((conflict) => conflict.column('id').doUpdateSet({ seen: sql`now()` })).execute()
+      await this.#db
+        .insertInto('worker')
+        .values([...this.#ids].map((id) => ({ id, seen: sql<Date>`now()` })))
+        .onConflict((conflict) => conflict.column('id').doUpdateSet({ seen: sql`now()` }))
+        .execute()
     }
     const held = await sql<{ id: string }>`
       select distinct locked_by as id from graphile_worker._private_jobs
-      where locked_by is not null and locked_by <> all(${[...this.#ids]}::text[]) and locked_at < now() - ${this.#grace} * interval '1 millisecond' and not exists (
-        select 1 from worker where worker.id = locked_by and worker.seen > now() - ${this.#grace} * interval '1 millisecond')`.execute(this.#db)
+      where locked_by is not null and locked_by <> all(${[...this.#ids]}::text[])
+        and locked_at < now() - ${this.#grace} * interval '1 millisecond' and not exists (
+        select 1 from worker where worker.id = locked_by and worker.seen > now() - ${this.#grace} * interval '1 millisecond')`.execute(
+      this.#db,
+    )
     const dead = held.rows.map((row) => row.id)
     if (dead.length > 0) {
       log.warn({ dead }, 'jobs of dead workers are done again')
       await this.#utils.forceUnlockWorkers(dead)
     }
-    await this.#db.deleteFrom('worker').where('seen', '<', sql<Date>`now() - interval '1 day'`).execute()
+    await this.#db
+      .deleteFrom('worker')
+      .where('seen', '<', sql<Date>`now() - interval '1 day'`)
+      .execute()
   }
 
   async leave(): Promise<void> {
     clearInterval(this.#timer)
-    if (this.#ids.size > 0) await this.#db.deleteFrom('worker').where('id', 'in', [...this.#ids]).execute()
+    if (this.#ids.size > 0)
+      await this.#db
+        .deleteFrom('worker')
+        .where('id', 'in', [...this.#ids])
+        .execute()
   }
 }

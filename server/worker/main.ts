@@ -20,8 +20,16 @@ import { probeGivenUp, probeTask } from './tasks/probe'
 import { reclaimTask } from './tasks/reclaim'
 import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
 
-/** A job: what it is given, how it is done, and what is said when it has failed as often as it may. @param shared may be done by several workers at a time */
-function task(field: string, work: Work, givenUp: (id: string, error: unknown, claim: Claim) => Promise<void>, shared = false): TaskList[string] {
+/**
+ * A job: what it is given, how it is done, and what is said when it has failed as often as it may.
+ * @param shared may be done by several workers at a time
+ */
+function task(
+  field: string,
+  work: Work,
+  givenUp: (id: string, error: unknown, claim: Claim) => Promise<void>,
+  shared = false,
+): TaskList[string] {
   const payloadOf = Joi.object<Record<string, string>>({ [field]: Joi.string().guid().required() })
   return async (payload, helpers) => {
     const { value, error } = payloadOf.validate(payload)
@@ -57,10 +65,16 @@ const utils = await makeWorkerUtils({ pgPool: databasePool(), logger })
 const heartbeat = new Heartbeat(database(), utils, workerGrace)
 // Jobs are locked by the pool or by one of its workers, as the runner sees fit.
 const live = (id: string): void => {
-  heartbeat.join(id).catch((error: unknown) => { log.warn({ error: String(error) }, 'heartbeat missed') })
+  heartbeat.join(id).catch((error: unknown) => {
+    log.warn({ error: String(error) }, 'heartbeat missed')
+  })
 }
-events.on('pool:create', ({ workerPool }) => { live(workerPool.id) })
-events.on('worker:create', ({ worker }) => { live(worker.workerId) })
+events.on('pool:create', ({ workerPool }) => {
+  live(workerPool.id)
+})
+events.on('worker:create', ({ worker }) => {
+  live(worker.workerId)
+})
 await heartbeat.beat()
 const runner = await run({
   pgPool: databasePool(),
@@ -95,8 +109,17 @@ const stop = (): void => {
   if (stopping) return
   stopping = true
   // Jobs under way are given back and begun again by whoever comes next.
-  void Promise.race([runner.stop(), new Promise((resolve) => { setTimeout(resolve, 3000) })])
-    .then(() => heartbeat.leave()).catch(() => undefined).finally(() => { process.exit(0) })
+  void Promise.race([
+    runner.stop(),
+    new Promise((resolve) => {
+      setTimeout(resolve, 3000)
+    }),
+  ])
+    .then(() => heartbeat.leave())
+    .catch(() => undefined)
+    .finally(() => {
+      process.exit(0)
+    })
 }
 process.on('SIGTERM', stop)
 process.on('SIGINT', stop)

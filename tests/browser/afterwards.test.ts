@@ -28,7 +28,11 @@ const isFace = (frame: Buffer, part: Rect): boolean => colourGap(meanColour(fram
 const LINE = 'cccccccc-0000-4000-8000-000000000001'
 /** A line across the lower half of a slide. */
 const line = (slide: string | undefined) => ({
-  id: LINE, slide, colour: 'brick', width: 'broad', pressure: false,
+  id: LINE,
+  slide,
+  colour: 'brick',
+  width: 'broad',
+  pressure: false,
   points: Array.from({ length: 21 }, (_, n) => ({ dt: n * 20, x: 0.3 + n * 0.02, y: 0.8, p: 0.5 })),
 })
 const ON_LINE = { x: 0.45, y: 0.797, w: 0.1, h: 0.006 }
@@ -37,10 +41,15 @@ const ON_LINE = { x: 0.45, y: 0.797, w: 0.1, h: 0.006 }
 async function facedTalk(): Promise<string> {
   const { talk, slides } = await knotsTalk(stand.client, 'Faces')
   const show = (at: number, n: number) => ({ kind: 'show', at, slide: slides[n], step: 0 })
-  await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [{
-    media: await facedRecording(12, 'magenta'), camera: true, length: 12_000, slide: slides[0] ?? '',
-    cues: [show(3000, 1), { kind: 'ink', at: 4000, stroke: line(slides[1]) }, show(6000, 2), show(9000, 1)],
-  }])
+  await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [
+    {
+      media: await facedRecording(12, 'magenta'),
+      camera: true,
+      length: 12_000,
+      slide: slides[0] ?? '',
+      cues: [show(3000, 1), { kind: 'ink', at: 4000, stroke: line(slides[1]) }, show(6000, 2), show(9000, 1)],
+    },
+  ])
   return talk
 }
 
@@ -48,7 +57,8 @@ async function openReview(page: Page, talk: string): Promise<void> {
   await page.goto(`${stand.product.url}/talks/${talk}/review`)
   await page.locator('.visit').nth(1).waitFor()
 }
-const edited = (talk: string, what: string, is: (film: FilmView) => boolean): Promise<unknown> => until(what, async () => is(await filmOf(talk)))
+const edited = (talk: string, what: string, is: (film: FilmView) => boolean): Promise<unknown> =>
+  until(what, async () => is(await filmOf(talk)))
 
 describe('ink and face afterwards', () => {
   it('deletes a stroke that is clicked on the picture, takes the face off the title and moves it on three others', async () => {
@@ -101,7 +111,9 @@ describe('ink and face afterwards', () => {
     // All of it is taken back: the talk is what it was.
     await page.getByRole('link', { name: 'Review', exact: true }).click()
     for (let n = 0; n < 3; n += 1) {
-      const { programme: { revision } } = await filmOf(talk)
+      const {
+        programme: { revision },
+      } = await filmOf(talk)
       await page.getByRole('button', { name: 'Undo' }).click()
       await edited(talk, 'one taken back', (now) => now.programme.revision > revision)
     }
@@ -111,7 +123,14 @@ describe('ink and face afterwards', () => {
 
   it('draws more on the picture, timed as it was drawn, and the file shows it', async () => {
     const { talk, slides } = await knotsTalk(stand.client, 'Drawn on later')
-    await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [{ media: await toneRecording(6), length: 6000, slide: slides[0] ?? '', cues: [{ kind: 'show', at: 4000, slide: slides[1], step: 0 }] }])
+    await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [
+      {
+        media: await toneRecording(6),
+        length: 6000,
+        slide: slides[0] ?? '',
+        cues: [{ kind: 'show', at: 4000, slide: slides[1], step: 0 }],
+      },
+    ])
     const page = await stand.browser.page()
     await openReview(page, talk)
     await page.keyboard.press('Home')
@@ -129,7 +148,8 @@ describe('ink and face afterwards', () => {
     expect(programme.inkAdded[0]).toMatchObject({ at: 2000, stroke: { slide: slides[0] } })
     const drawn = programme.inkAdded[0]?.stroke.points.at(-1)?.dt ?? 0
     const file = await makeFile(page, 480)
-    const seen = async (at: number): Promise<boolean> => colourGap(meanColour(await frameOf(file, frameAt(at, 30)), WIDTH, ON_LINE), KNOTS[0]?.colour ?? []) > 30
+    const seen = async (at: number): Promise<boolean> =>
+      colourGap(meanColour(await frameOf(file, frameAt(at, 30)), WIDTH, ON_LINE), KNOTS[0]?.colour ?? []) > 30
     expect([await seen(1900), await seen(2000 + drawn + 100), await seen(3900)]).toEqual([false, true, true])
     expect(stand.browser.faults).toEqual([])
   })
@@ -138,9 +158,17 @@ describe('ink and face afterwards', () => {
 describe('saying again', () => {
   it('a part of a slide, spoken into what comes before it, and then everything from a slide on; the file holds both', async () => {
     const { talk, slides } = await knotsTalk(stand.client, 'Said in parts')
-    await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [{
-      media: await toneRecording(16), length: 16_000, slide: slides[0] ?? '', cues: [{ kind: 'show', at: 4000, slide: slides[1], step: 0 }, { kind: 'show', at: 12_000, slide: slides[2], step: 0 }],
-    }])
+    await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [
+      {
+        media: await toneRecording(16),
+        length: 16_000,
+        slide: slides[0] ?? '',
+        cues: [
+          { kind: 'show', at: 4000, slide: slides[1], step: 0 },
+          { kind: 'show', at: 12_000, slide: slides[2], step: 0 },
+        ],
+      },
+    ])
     const before = await filmOf(talk)
     const page = await stand.browser.page()
     await openReview(page, talk)
@@ -155,7 +183,9 @@ describe('saying again', () => {
     const said = await filmOf(talk)
     expect(visitsOf(said.programme).map(({ id }) => id)).toEqual(visitsOf(before.programme).map(({ id }) => id))
     const [, second] = visitsOf(said.programme)
-    const [own, again] = said.programme.pieces.slice(...(second?.pieces ?? [0, 0])).map((piece) => (piece.kind === 'recorded' ? piece.show : null))
+    const [own, again] = said.programme.pieces
+      .slice(...(second?.pieces ?? [0, 0]))
+      .map((piece) => (piece.kind === 'recorded' ? piece.show : null))
     const first = before.programme.pieces[0]
     expect([own?.stretch, again?.stretch === own?.stretch]).toEqual([first?.kind === 'recorded' ? first.show.stretch : '', false])
     expect(Math.abs((own?.to ?? 0) - 8000)).toBeLessThan(260)
@@ -176,11 +206,22 @@ describe('saying again', () => {
     const length = programmeLength(after.programme)
     expect(Math.abs(Number((await probe(file)).format.duration) * 1000 - length)).toBeLessThanOrEqual(FRAME + 1)
     for (const visit of visitsOf(after.programme)) {
-      expect(colourGap(meanColour(await frameOf(file, frameAt(visit.start + visit.length / 2, 30)), WIDTH, { x: 0.3, y: 0.75, w: 0.3, h: 0.1 }), KNOTS[[0, 1, 3][slides.indexOf(visit.slide)] ?? 0]?.colour ?? [])).toBeLessThan(12)
+      expect(
+        colourGap(
+          meanColour(await frameOf(file, frameAt(visit.start + visit.length / 2, 30)), WIDTH, { x: 0.3, y: 0.75, w: 0.3, h: 0.1 }),
+          KNOTS[[0, 1, 3][slides.indexOf(visit.slide)] ?? 0]?.colour ?? [],
+        ),
+      ).toBeLessThan(12)
     }
     // Words are heard before the part, in it, after it, and in what was said at the end.
     const begins = (second?.start ?? 0) + 4000
-    for (const [from, span] of [[begins - 1500, 1200], [begins + 300, 2000], [(second?.start ?? 0) + (second?.length ?? 0) - 1300, 1000], [length - 2500, 2200]] as const) expect(await levelOf(file, from, span)).toBeGreaterThan(-40)
+    for (const [from, span] of [
+      [begins - 1500, 1200],
+      [begins + 300, 2000],
+      [(second?.start ?? 0) + (second?.length ?? 0) - 1300, 1000],
+      [length - 2500, 2200],
+    ] as const)
+      expect(await levelOf(file, from, span)).toBeGreaterThan(-40)
 
     // The slide as it was first recorded, heard beside the other and taken up again.
     await page.getByRole('link', { name: 'Review', exact: true }).click()
@@ -188,11 +229,15 @@ describe('saying again', () => {
     await page.getByRole('menuitem', { name: 'Recordings side by side' }).filter({ visible: true }).click()
     const beside = page.getByRole('dialog', { name: /^Recordings of/ })
     await beside.getByRole('button', { name: 'Play', exact: true }).last().click()
-    await expect.poll(() => page.evaluate('document.querySelector(".el-dialog video")?.currentTime ?? 0'), { timeout: 60_000 }).toBeGreaterThan(4.2)
+    await expect
+      .poll(() => page.evaluate('document.querySelector(".el-dialog video")?.currentTime ?? 0'), { timeout: 60_000 })
+      .toBeGreaterThan(4.2)
     await beside.getByRole('button', { name: 'Take this one' }).last().click()
     await beside.waitFor({ state: 'hidden' })
     const restored = await filmOf(talk)
-    expect(restored.programme.pieces.slice(...(visitsOf(restored.programme)[1]?.pieces ?? [0, 0]))).toEqual(before.programme.pieces.slice(...(visitsOf(before.programme)[1]?.pieces ?? [0, 0])))
+    expect(restored.programme.pieces.slice(...(visitsOf(restored.programme)[1]?.pieces ?? [0, 0]))).toEqual(
+      before.programme.pieces.slice(...(visitsOf(before.programme)[1]?.pieces ?? [0, 0])),
+    )
     expect(stand.browser.faults).toEqual([])
   })
 })

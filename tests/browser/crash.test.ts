@@ -57,18 +57,25 @@ describe('what survives', () => {
   })
 
   it('a delivery goes on after server and worker were killed in the middle of it', async () => {
-    const { id: talk } = (await stand.client.get<{ id: string, name: string }[]>('GET', '/talks')).find((one) => one.name === 'Knots') ?? { id: '' }
+    const { id: talk } = (await stand.client.get<{ id: string; name: string }[]>('GET', '/talks')).find((one) => one.name === 'Knots') ?? {
+      id: '',
+    }
     const recipe = { lines: 2160, quality: 'fine', name: 'large', limit: { kind: 'none' } }
     const { id } = await stand.client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, recipe)
-    const delivery = async (): Promise<DeliveryView | undefined> => (await stand.client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
+    const delivery = async (): Promise<DeliveryView | undefined> =>
+      (await stand.client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
     await until('the first frames', async () => ((await delivery())?.framesDone ?? 0) > 0)
     await Promise.all([stand.product.kill('server'), stand.product.kill('worker')])
     await Promise.all([stand.product.start('server'), stand.product.start('worker')])
     expect((await delivery())?.state).not.toBe('done')
-    const done = await until('the file', async () => {
-      const now = await delivery()
-      return now !== undefined && ['done', 'failed'].includes(now.state) && now
-    }, 400_000)
+    const done = await until(
+      'the file',
+      async () => {
+        const now = await delivery()
+        return now !== undefined && ['done', 'failed'].includes(now.state) && now
+      },
+      400_000,
+    )
     expect(done).toMatchObject({ state: 'done', facts: { width: 3840, height: 2160, frames: done.framesTotal } })
   })
 })

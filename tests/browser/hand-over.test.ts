@@ -15,10 +15,18 @@ const stand = inBrowser()
 /** A recorded talk of three slides, three seconds each, open in Hand over. */
 async function handOver(name: string): Promise<Page> {
   const { talk, slides } = await knotsTalk(stand.client, name)
-  await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [{
-    media: await facedRecording(9, 'magenta'), camera: true, length: 9000, slide: slides[0] ?? '',
-    cues: [{ kind: 'show', at: 3000, slide: slides[1], step: 0 }, { kind: 'show', at: 6000, slide: slides[2], step: 0 }],
-  }])
+  await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [
+    {
+      media: await facedRecording(9, 'magenta'),
+      camera: true,
+      length: 9000,
+      slide: slides[0] ?? '',
+      cues: [
+        { kind: 'show', at: 3000, slide: slides[1], step: 0 },
+        { kind: 'show', at: 6000, slide: slides[2], step: 0 },
+      ],
+    },
+  ])
   const page = await stand.browser.page()
   await page.goto(`${stand.product.url}/talks/${talk}/hand-over`)
   await page.getByRole('button', { name: 'Make this file' }).waitFor()
@@ -33,7 +41,7 @@ async function say(page: Page, word: string, choice: string | RegExp): Promise<v
 async function make(page: Page) {
   const before = await page.getByRole('link', { name: 'Download' }).count()
   await page.getByRole('button', { name: 'Make this file' }).click()
-  await until('the file', async () => await page.getByRole('link', { name: 'Download' }).count() > before)
+  await until('the file', async () => (await page.getByRole('link', { name: 'Download' }).count()) > before)
   return page.locator('article').first()
 }
 async function download(page: Page): Promise<string> {
@@ -46,14 +54,19 @@ async function playedToEnd(page: Page, kind: 'video' | 'audio'): Promise<number>
   const player = page.locator(`article ${kind}`)
   await player.waitFor()
   // Faster, since every second of it is waited for.
-  await player.evaluate((media: { playbackRate: number }) => { media.playbackRate = 4 })
+  await player.evaluate((media: { playbackRate: number }) => {
+    media.playbackRate = 4
+  })
   await until('its end', () => player.evaluate((media: { ended: boolean }) => media.ended))
   const length = await player.evaluate((media: { currentTime: number }) => media.currentTime)
   await page.getByRole('button', { name: 'Close the player' }).click()
   return length
 }
 
-/** Has a page keep what it would notify of in `told`, and look away, or back, when `lookAway` says so: a browser without a desktop can do neither. */
+/**
+ * Has a page keep what it would notify of in `told`, and look away, or back, when `lookAway` says so: a browser without a desktop can
+ * do neither.
+ */
 const standInNotifications = `
   window.told = []
   let away = false
@@ -71,10 +84,16 @@ describe('a file', () => {
   it('in every format is asked for in a sentence, plays to its end and decodes clean', async () => {
     const page = await handOver('Every format')
     await say(page, 'Resolution', '480 lines')
-    for (const [format, kind] of [['An MP4 video', 'video'], ['A WebM video', 'video'], ['An M4A sound file', 'audio'], ['An MP3 sound file', 'audio'], ['A WAV sound file', 'audio']] as const) {
+    for (const [format, kind] of [
+      ['An MP4 video', 'video'],
+      ['A WebM video', 'video'],
+      ['An M4A sound file', 'audio'],
+      ['An MP3 sound file', 'audio'],
+      ['A WAV sound file', 'audio'],
+    ] as const) {
       await say(page, 'Format', new RegExp(`^${format}`))
       await make(page)
-      expect(Math.abs(await playedToEnd(page, kind) - 9)).toBeLessThan(0.2)
+      expect(Math.abs((await playedToEnd(page, kind)) - 9)).toBeLessThan(0.2)
       expect(await decodesClean(await download(page))).toBe(true)
     }
     expect(await accessFaults(page)).toEqual([])
@@ -84,9 +103,11 @@ describe('a file', () => {
   it('that its limit refuses is fitted where that is said, and made', async () => {
     const { talk, slides } = await knotsTalk(stand.client, 'Over by a little')
     const media = await spokenRecording(Array.from({ length: 5 }, () => ({ word: 1.5, pause: 4 })))
-    await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [{ media, length: 27_000, slide: slides[0] ?? '', cues: [{ kind: 'show', at: 11_000, slide: slides[1], step: 0 }] }])
+    await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [
+      { media, length: 27_000, slide: slides[0] ?? '', cues: [{ kind: 'show', at: 11_000, slide: slides[1], step: 0 }] },
+    ])
     const recipeNow = async (): Promise<Recipe> => (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).recipe
-    const wanted = { ...await recipeNow(), lines: 480, limit: { kind: 'hold', limit: 15_000 } }
+    const wanted = { ...(await recipeNow()), lines: 480, limit: { kind: 'hold', limit: 15_000 } }
     await stand.client.get('PUT', `/talks/${talk}/recipe`, { ...wanted, part: { kind: 'range', from: 1000, to: 26_000 } })
     const page = await stand.browser.page()
     await page.goto(`${stand.product.url}/talks/${talk}/hand-over`)
@@ -120,7 +141,10 @@ describe('a file', () => {
     await page.getByRole('textbox', { name: 'File name' }).fill('{paper}-{surname}')
     await page.getByRole('textbox', { name: 'File name' }).press('Tab')
     await page.getByText('Say paper and surname').waitFor()
-    for (const [field, value] of [['paper', '117'], ['surname', 'Okonjo']] as const) {
+    for (const [field, value] of [
+      ['paper', '117'],
+      ['surname', 'Okonjo'],
+    ] as const) {
       await page.getByRole('textbox', { name: field }).fill(value)
       await page.getByRole('textbox', { name: field }).press('Tab')
     }
@@ -171,14 +195,17 @@ describe('the queue', () => {
     await page.getByRole('button', { name: 'Make this file' }).click()
     await page.getByText(/^Begins .* or later\.$/).waitFor()
     await page.getByRole('button', { name: 'Tell me when it is ready' }).click()
-    await until('not being asked again', async () => !await page.getByRole('button', { name: 'Tell me when it is ready' }).isVisible())
+    await until('not being asked again', async () => !(await page.getByRole('button', { name: 'Tell me when it is ready' }).isVisible()))
     const title = await page.title()
     await page.evaluate('lookAway(true)')
-    const [delivery] = await stand.client.get<{ id: string }[]>('GET', `/talks/${/talks\/([0-9a-f-]+)/.exec(page.url())?.[1] ?? ''}/deliveries`)
+    const [delivery] = await stand.client.get<{ id: string }[]>(
+      'GET',
+      `/talks/${/talks\/([0-9a-f-]+)/.exec(page.url())?.[1] ?? ''}/deliveries`,
+    )
     await stand.client.ask('POST', `/deliveries/${delivery?.id ?? ''}/first`)
     await until('the tab to say so', async () => (await page.title()).startsWith('✓ ready · '))
     expect(await page.evaluate('told')).toEqual(['aisle-told-of.mp4 is ready'])
     await page.evaluate('lookAway(false)')
-    await until('the title as it was', async () => await page.title() === title)
+    await until('the title as it was', async () => (await page.title()) === title)
   })
 })

@@ -19,8 +19,14 @@ describe('someone who begins without a deck', () => {
     await page.getByRole('button', { name: 'Make slides of it' }).click()
     await page.getByRole('article', { name: 'Slide 2' }).waitFor()
     const talk = /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
-    const slides = (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).slides.map(({ composition }) => [composition?.heading, composition?.body])
-    expect(slides).toEqual([['Reef knot', '- left over right\n- right over left'], ['Bowline', '']])
+    const slides = (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).slides.map(({ composition }) => [
+      composition?.heading,
+      composition?.body,
+    ])
+    expect(slides).toEqual([
+      ['Reef knot', '- left over right\n- right over left'],
+      ['Bowline', ''],
+    ])
     expect(await accessFaults(page)).toEqual([])
 
     await page.goto(stand.product.url)
@@ -50,7 +56,8 @@ describe('someone who begins without a deck', () => {
     await stand.browser.context.grantPermissions(['clipboard-read', 'clipboard-write'])
     await page.goto(`${stand.product.url}/self-test`)
     await page.getByRole('button', { name: 'Measure again' }).waitFor()
-    for (const name of ['Recorder', 'Encoder', 'Keeping a slice', 'Server', 'Picture and voice']) await page.getByRole('term').filter({ hasText: name }).waitFor()
+    for (const name of ['Recorder', 'Encoder', 'Keeping a slice', 'Server', 'Picture and voice'])
+      await page.getByRole('term').filter({ hasText: name }).waitFor()
     await page.getByRole('button', { name: 'Copy as text' }).click()
     await page.getByRole('button', { name: 'Copied' }).waitFor()
     const text = String(await page.evaluate('navigator.clipboard.readText()'))

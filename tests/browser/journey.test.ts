@@ -21,7 +21,11 @@ describe('from a deck to a file', () => {
     const page = await stand.browser.page()
     const talk = await newTalk(page, stand.product.url, 'Knots for the harbour')
     await page.getByRole('textbox', { name: 'Notes of slide 1' }).fill('The bowline makes a loop that holds.')
-    await expect.poll(async () => (await stand.client.get<{ slides: { notes: string }[] }>('GET', `/talks/${talk}`)).slides[0]?.notes, { timeout: 40_000 }).toBe('The bowline makes a loop that holds.')
+    await expect
+      .poll(async () => (await stand.client.get<{ slides: { notes: string }[] }>('GET', `/talks/${talk}`)).slides[0]?.notes, {
+        timeout: 40_000,
+      })
+      .toBe('The bowline makes a loop that holds.')
 
     await beginTake(page)
     await spokenMore(page, 1)
@@ -63,15 +67,19 @@ describe('from a deck to a file', () => {
     const turns = film.programme.pieces.flatMap((piece, n) => {
       if (piece.kind === 'still') return []
       const cues = film.stretches.find((stretch) => stretch.id === piece.show.stretch)?.cues ?? []
-      return cues.flatMap((cue) => (cue.kind === 'show' && cue.at >= piece.show.from && cue.at < piece.show.to
-        ? [{ at: (starts[n] ?? 0) + cue.at - piece.show.from, slide: cue.slide, step: cue.step }]
-        : []))
+      return cues.flatMap((cue) =>
+        cue.kind === 'show' && cue.at >= piece.show.from && cue.at < piece.show.to
+          ? [{ at: (starts[n] ?? 0) + cue.at - piece.show.from, slide: cue.slide, step: cue.step }]
+          : [],
+      )
     })
     expect(turns.length).toBe(3)
     const pages = [0, 1, 2, 3]
     for (const [n, turn] of turns.entries()) {
       const frame = frameAt(turn.at, 30)
-      const colours = await Promise.all([frame - 1, frame + 1].map(async (number) => meanColour(await frameOf(file, number), WIDTH, GROUND)))
+      const colours = await Promise.all(
+        [frame - 1, frame + 1].map(async (number) => meanColour(await frameOf(file, number), WIDTH, GROUND)),
+      )
       expect(colourGap(colours[0] ?? [], KNOTS[pages[n] ?? 0]?.colour ?? [])).toBeLessThan(6)
       expect(colourGap(colours[1] ?? [], KNOTS[pages[n + 1] ?? 0]?.colour ?? [])).toBeLessThan(6)
     }
@@ -127,7 +135,10 @@ describe('every screen', () => {
   it('has its run sheet ordered by dragging and by keys, and taken back', async () => {
     const page = await stand.browser.page()
     await newTalk(page, stand.product.url, 'Order')
-    const titles = () => page.getByRole('textbox', { name: /^Title of slide/ }).evaluateAll((fields) => fields.map((field) => (field as unknown as { value: string }).value))
+    const titles = () =>
+      page
+        .getByRole('textbox', { name: /^Title of slide/ })
+        .evaluateAll((fields) => fields.map((field) => (field as unknown as { value: string }).value))
     const inOrder = (...order: string[]) => until(order.join(), async () => (await titles()).join() === order.join(), 60_000)
     await page.locator('.handle').nth(2).dragTo(page.locator('.handle').nth(0))
     await inOrder('Reef knot', 'Bowline', 'Clove hitch')

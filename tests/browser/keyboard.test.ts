@@ -11,8 +11,12 @@ describe('the Lectern by keyboard alone', () => {
   it('moves, unfolds and sizes the notes, goes to any slide, labels and advances without losing a key', async () => {
     const page = await stand.browser.page()
     const talk = await newTalk(page, stand.product.url, 'Knots by key')
-    await page.getByRole('textbox', { name: 'Notes of slide 1' }).fill('First line here. Second line here. Third line here. Fourth line here.')
-    await expect.poll(async () => (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).slides[0]?.notes, { timeout: 40_000 }).toContain('Fourth')
+    await page
+      .getByRole('textbox', { name: 'Notes of slide 1' })
+      .fill('First line here. Second line here. Third line here. Fourth line here.')
+    await expect
+      .poll(async () => (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).slides[0]?.notes, { timeout: 40_000 })
+      .toContain('Fourth')
     await checkRoom(page)
     await page.keyboard.press('r')
     await isRecording(page)
@@ -75,9 +79,11 @@ describe('the Lectern by keyboard alone', () => {
     await slide.waitFor()
     await page.keyboard.press('ArrowRight')
     await projector.getByRole('img', { name: 'Clove hitch' }).waitFor()
-    const colourAt = (x: number, y: number): Promise<number[]> => projector.evaluate(`(() => {
+    const colourAt = (x: number, y: number): Promise<number[]> =>
+      projector.evaluate(`(() => {
       const canvas = document.querySelector('canvas')
-      return [...canvas.getContext('2d').getImageData(Math.round(canvas.width * ${String(x)}), Math.round(canvas.height * ${String(y)}), 1, 1).data.slice(0, 3)]
+      return [...canvas.getContext('2d').getImageData(Math.round(canvas.width * ${String(x)}),
+        Math.round(canvas.height * ${String(y)}), 1, 1).data.slice(0, 3)]
     })()`)
     const gap = async (x: number, y: number, colour: readonly number[]): Promise<number> => colourGap(await colourAt(x, y), colour)
     await expect.poll(() => gap(0.5, 0.5, KNOTS[1]?.colour ?? []), { timeout: 20_000 }).toBeLessThan(4)

@@ -24,7 +24,8 @@ describe('a take with everything a hand can do', () => {
     const drag = async (from: readonly [number, number], to: readonly [number, number]): Promise<void> => {
       await page.mouse.move(...at(...from))
       await page.mouse.down()
-      for (let n = 1; n <= 20; n += 1) await page.mouse.move(...at(from[0] + ((to[0] - from[0]) * n) / 20, from[1] + ((to[1] - from[1]) * n) / 20))
+      for (let n = 1; n <= 20; n += 1)
+        await page.mouse.move(...at(from[0] + ((to[0] - from[0]) * n) / 20, from[1] + ((to[1] - from[1]) * n) / 20))
       await page.mouse.up()
     }
     await spokenMore(page, 1)
@@ -41,13 +42,25 @@ describe('a take with everything a hand can do', () => {
     // A box drawn with its corners cut, and held still: it gets its corners. A label is typed beside it.
     await page.keyboard.press('2')
     const [left, top, right, bottom, cut] = [0.1, 0.4, 0.26, 0.62, 0.025]
-    const corners = [[left, top + cut], [left, bottom - cut], [left + cut, bottom], [right - cut, bottom], [right, bottom - cut], [right, top + cut], [right - cut, top], [left + cut, top], [left, top + cut]] as const
+    const corners = [
+      [left, top + cut],
+      [left, bottom - cut],
+      [left + cut, bottom],
+      [right - cut, bottom],
+      [right, bottom - cut],
+      [right, top + cut],
+      [right - cut, top],
+      [left + cut, top],
+      [left, top + cut],
+    ] as const
     await page.mouse.move(...at(left, top + cut))
     await page.mouse.down()
     for (const [x, y] of corners.slice(1)) await page.mouse.move(...at(x, y), { steps: 8 })
-    const inked = (x: number, y: number): Promise<number> => page.evaluate(`(() => {
+    const inked = (x: number, y: number): Promise<number> =>
+      page.evaluate(`(() => {
       const canvas = document.querySelector('.stage .wet')
-      return canvas.getContext('2d').getImageData(Math.round(canvas.width * ${String(x)}), Math.round(canvas.height * ${String(y)}), 1, 1).data[3]
+      return canvas.getContext('2d').getImageData(Math.round(canvas.width * ${String(x)}),
+        Math.round(canvas.height * ${String(y)}), 1, 1).data[3]
     })()`)
     await expect.poll(() => inked(right, bottom), { timeout: 20_000 }).toBeGreaterThan(0)
     await page.mouse.up()
@@ -90,8 +103,10 @@ describe('a take with everything a hand can do', () => {
 
     const film = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
     const [one, two] = [KNOTS[0]?.colour ?? [], KNOTS[1]?.colour ?? []]
-    const seen = async (when: Ms, x: number, y: number): Promise<[number, number, number]> => meanColour(await frameOf(file, frameAt(when, 30)), WIDTH, { x: x - 0.004, y: y - 0.004, w: 0.008, h: 0.008 })
-    const gap = async (when: Ms, x: number, y: number, colour: readonly number[] = one): Promise<number> => colourGap(await seen(when, x, y), colour)
+    const seen = async (when: Ms, x: number, y: number): Promise<[number, number, number]> =>
+      meanColour(await frameOf(file, frameAt(when, 30)), WIDTH, { x: x - 0.004, y: y - 0.004, w: 0.008, h: 0.008 })
+    const gap = async (when: Ms, x: number, y: number, colour: readonly number[] = one): Promise<number> =>
+      colourGap(await seen(when, x, y), colour)
 
     const ink = timed(film, 'ink')
     expect(ink.map(({ cue }) => cue.stroke.tool)).toEqual(['pen', 'marker', 'pen', 'label'])
@@ -116,8 +131,11 @@ describe('a take with everything a hand can do', () => {
 
     const spots = timed(film, 'point')
     // Where the hand rested, the spot stayed: between the last two points of some cue nothing moved for a while.
-    const rest = spots.find(({ cue: { path } }) => (path.at(-1)?.dt ?? 0) - (path.at(-2)?.dt ?? 0) > 150 && path.at(-1)?.x === path.at(-2)?.x)
-    if (rest === undefined) throw new Error(`the spot was never still: ${JSON.stringify(spots.map(({ cue }) => [cue.path.length, cue.path.at(-1)]))}`)
+    const rest = spots.find(
+      ({ cue: { path } }) => (path.at(-1)?.dt ?? 0) - (path.at(-2)?.dt ?? 0) > 150 && path.at(-1)?.x === path.at(-2)?.x,
+    )
+    if (rest === undefined)
+      throw new Error(`the spot was never still: ${JSON.stringify(spots.map(({ cue }) => [cue.path.length, cue.path.at(-1)]))}`)
     const { dt, x, y } = rest.cue.path.at(-1) ?? { dt: 0, x: 0, y: 0 }
     expect(await gap(rest.at + dt - 50, x, y)).toBeGreaterThan(60)
     const last = spots.at(-1)

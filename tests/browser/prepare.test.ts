@@ -25,8 +25,12 @@ import { inBrowser } from '../harness/stand'
 const stand = inBrowser()
 let folder: string
 
-beforeAll(async () => { folder = await mkdtemp(join(tmpdir(), 'aisle-decks-')) })
-afterAll(async () => { await rm(folder, { recursive: true }) })
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'aisle-decks-'))
+})
+afterAll(async () => {
+  await rm(folder, { recursive: true })
+})
 
 /** Makes a talk of one file on the Talks page. */
 async function talkOf(page: Page, name: string, bytes: Uint8Array, slides: number): Promise<string> {
@@ -38,7 +42,7 @@ async function talkOf(page: Page, name: string, bytes: Uint8Array, slides: numbe
   await page.getByRole('article', { name: new RegExp(`^Slide ${String(slides)}:`) }).waitFor()
   return /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
 }
-function pixelsOf(image: Image): { readonly width: number, readonly height: number, readonly pixels: Uint8ClampedArray } {
+function pixelsOf(image: Image): { readonly width: number; readonly height: number; readonly pixels: Uint8ClampedArray } {
   const canvas = createCanvas(image.width, image.height)
   const ctx = canvas.getContext('2d')
   ctx.drawImage(image, 0, 0)
@@ -47,14 +51,24 @@ function pixelsOf(image: Image): { readonly width: number, readonly height: numb
 const view = (talk: string): Promise<TalkView> => stand.client.get('GET', `/talks/${talk}`)
 const filmOf = (talk: string): Promise<FilmView> => stand.client.get('GET', `/talks/${talk}/film`)
 const row = (page: Page, n: number) => page.getByRole('article', { name: new RegExp(`^Slide ${String(n)}:`) })
-const saved = async (page: Page): Promise<void> => { await page.getByText(/^Saved/).waitFor() }
+const saved = async (page: Page): Promise<void> => {
+  await page.getByText(/^Saved/).waitFor()
+}
 
 describe('a lesson written as text', () => {
   it('is recorded point by point and delivered with its picture, words and fades', async () => {
     const page = await stand.browser.page()
-    const talk = await talkOf(page, 'lesson.zip', await makeZip({ 'lesson/tides.md': LESSON, 'lesson/pier.png': plainPng(400, 300, '#c03020') }), 3)
+    const talk = await talkOf(
+      page,
+      'lesson.zip',
+      await makeZip({ 'lesson/tides.md': LESSON, 'lesson/pier.png': plainPng(400, 300, '#c03020') }),
+      3,
+    )
     await row(page, 3).locator('.left').click()
-    await page.locator('.el-select').filter({ has: page.getByRole('combobox', { name: 'How this slide comes' }) }).click()
+    await page
+      .locator('.el-select')
+      .filter({ has: page.getByRole('combobox', { name: 'How this slide comes' }) })
+      .click()
     await page.getByRole('option', { name: 'fading in' }).click()
     await saved(page)
     await beginTake(page)
@@ -77,7 +91,8 @@ describe('a lesson written as text', () => {
     expect(cues.map((cue) => cue.step)).toEqual([0, 1, 2, 0])
     // The first point stands in this part of the slide once it was called, and not before.
     const point = { x: 0.06, y: 0.2, w: 0.5, h: 0.08 }
-    const dark = async (at: number): Promise<number> => colourGap(meanColour(await frameOf(file, frameAt(at, 30)), 854, point), [252, 250, 244])
+    const dark = async (at: number): Promise<number> =>
+      colourGap(meanColour(await frameOf(file, frameAt(at, 30)), 854, point), [252, 250, 244])
     expect(await dark((cues[1]?.at ?? 0) - 100)).toBeLessThan(3)
     expect(await dark((cues[1]?.at ?? 0) + 300)).toBeGreaterThan(6)
     // The pier fades in: half there in the middle of its coming, all there afterwards.
@@ -106,13 +121,23 @@ describe('a lesson written as text', () => {
       const picture = slide.steps.at(-1)?.picture
       if (picture === undefined) throw new Error('a slide without steps')
       const shown = async () => {
-        const address = await page.locator('.stage canvas').first().evaluate((element) => (element as unknown as { toDataURL: () => string }).toDataURL())
+        const address = await page
+          .locator('.stage canvas')
+          .first()
+          .evaluate((element) => (element as unknown as { toDataURL: () => string }).toDataURL())
         return pixelsOf(await loadImage(Buffer.from(address.split(',')[1] ?? '', 'base64')))
       }
       const { width, height } = await shown()
       const canvas = createCanvas(width, height)
       const ctx: PaintContext<Drawn> = canvas.getContext('2d')
-      const scene = { shown: slide.steps.at(-1) ?? null, ink: [], spot: null, stage: { x: 0, y: 0, w: 1, h: 1 }, coming: 1, transition: null }
+      const scene = {
+        shown: slide.steps.at(-1) ?? null,
+        ink: [],
+        spot: null,
+        stage: { x: 0, y: 0, w: 1, h: 1 },
+        coming: 1,
+        transition: null,
+      }
       paintPicture(ctx, picture, { width, height }, await source.shelfFor(scene, { width, height }))
       const made = canvas.getContext('2d').getImageData(0, 0, width, height).data
       // Pictures and fonts may still be loading when the slide is turned to.
@@ -131,19 +156,33 @@ describe('a lesson written as text', () => {
 describe('the face', () => {
   it('is put beside five slides in one action, and stands there in the file', async () => {
     const page = await stand.browser.page()
-    const colours = [[240, 200, 190], [190, 235, 195], [190, 205, 245], [245, 240, 180], [220, 190, 240]] as const
+    const colours = [
+      [240, 200, 190],
+      [190, 235, 195],
+      [190, 205, 245],
+      [245, 240, 180],
+      [220, 190, 240],
+    ] as const
     const talk = await talkOf(page, 'five.pdf', await makePdf(colours.map((colour, n) => ({ colour, title: `Tower ${String(n + 1)}` }))), 5)
     await row(page, 1).getByRole('checkbox').click()
-    await row(page, 5).getByRole('checkbox').click({ modifiers: ['Shift'] })
+    await row(page, 5)
+      .getByRole('checkbox')
+      .click({ modifiers: ['Shift'] })
     await page.getByText('5 picked').waitFor()
     await page.getByRole('tab', { name: 'Face' }).click()
     await page.getByText('for 5 picked slides').waitFor()
     await page.getByText('Beside it').click()
-    await expect.poll(async () => (await view(talk)).slides.map((slide) => slide.framing?.placing), { timeout: 40_000 }).toEqual(Array.from({ length: 5 }, () => 'beside'))
+    await expect
+      .poll(async () => (await view(talk)).slides.map((slide) => slide.framing?.placing), { timeout: 40_000 })
+      .toEqual(Array.from({ length: 5 }, () => 'beside'))
     await page.getByRole('button', { name: 'Undo' }).click()
-    await expect.poll(async () => (await view(talk)).slides.map((slide) => slide.framing), { timeout: 40_000 }).toEqual(Array.from({ length: 5 }, () => null))
+    await expect
+      .poll(async () => (await view(talk)).slides.map((slide) => slide.framing), { timeout: 40_000 })
+      .toEqual(Array.from({ length: 5 }, () => null))
     await page.getByRole('button', { name: 'Redo' }).click()
-    await expect.poll(async () => (await view(talk)).slides.every((slide) => slide.framing?.placing === 'beside'), { timeout: 40_000 }).toBe(true)
+    await expect
+      .poll(async () => (await view(talk)).slides.every((slide) => slide.framing?.placing === 'beside'), { timeout: 40_000 })
+      .toBe(true)
 
     await beginTake(page)
     for (let n = 0; n < 4; n += 1) {
@@ -167,13 +206,24 @@ describe('the face', () => {
 
   it('is cleared off everything it covers, and what was done is said', async () => {
     const page = await stand.browser.page()
-    const talk = await talkOf(page, 'covered.pdf', await makePdf([{ colour: [250, 250, 250], title: 'Harbour' }, { colour: [250, 250, 250], title: 'Pier' }]), 2)
+    const talk = await talkOf(
+      page,
+      'covered.pdf',
+      await makePdf([
+        { colour: [250, 250, 250], title: 'Harbour' },
+        { colour: [250, 250, 250], title: 'Pier' },
+      ]),
+      2,
+    )
     await page.getByRole('tab', { name: 'Face' }).click()
     const face = page.getByRole('button', { name: /^The face: drag it/ })
     await face.focus()
     for (let n = 0; n < 20; n += 1) await page.keyboard.press('Shift+ArrowLeft')
     for (let n = 0; n < 20; n += 1) await page.keyboard.press('Shift+ArrowUp')
-    await page.getByRole('status').filter({ hasText: /^The face covers \d+%/ }).waitFor()
+    await page
+      .getByRole('status')
+      .filter({ hasText: /^The face covers \d+%/ })
+      .waitFor()
     await page.getByRole('button', { name: 'Clear everywhere' }).click()
     await page.getByText('Moved on slide 1.').waitFor()
     await page.getByText(/^It covers nothing of what is on this slide/).waitFor()
@@ -188,18 +238,32 @@ describe('the face', () => {
 describe('the plan', () => {
   it('is shortened to its limit, and the notes are found and exchanged', async () => {
     const page = await stand.browser.page()
-    const talk = await talkOf(page, 'plan.pdf', await makePdf([{ colour: [250, 250, 250], title: 'One' }, { colour: [250, 250, 250], title: 'Two' }, { colour: [250, 250, 250], title: 'Three' }]), 3)
+    const talk = await talkOf(
+      page,
+      'plan.pdf',
+      await makePdf([
+        { colour: [250, 250, 250], title: 'One' },
+        { colour: [250, 250, 250], title: 'Two' },
+        { colour: [250, 250, 250], title: 'Three' },
+      ]),
+      3,
+    )
     const notes = ['swift '.repeat(130), 'swift '.repeat(65), 'one swift']
     for (const [n, text] of notes.entries()) await page.getByRole('textbox', { name: `Notes of slide ${String(n + 1)}` }).fill(text)
     const limit = page.getByRole('combobox', { name: 'Limit' })
     await limit.click()
     await limit.fill('1:00')
     await limit.press('Enter')
-    await page.getByText(/0:3\d over/).first().waitFor()
+    await page
+      .getByText(/0:3\d over/)
+      .first()
+      .waitFor()
     await page.getByRole('tab', { name: 'Plan' }).click()
     await page.getByRole('button', { name: 'Shorten to fit' }).click()
     await page.getByText('Shortened to the limit.').waitFor()
-    await expect.poll(async () => (await view(talk)).slides.reduce((sum, slide) => sum + plannedTime(slide), 0), { timeout: 40_000 }).toBe(60_000)
+    await expect
+      .poll(async () => (await view(talk)).slides.reduce((sum, slide) => sum + plannedTime(slide), 0), { timeout: 40_000 })
+      .toBe(60_000)
     expect(await accessFaults(page)).toEqual([])
 
     await page.getByRole('button', { name: 'Find', exact: true }).click()
@@ -209,22 +273,55 @@ describe('the plan', () => {
     await page.getByRole('button', { name: 'Replace 196 in notes' }).click()
     await expect.poll(async () => (await view(talk)).slides[2]?.notes, { timeout: 40_000 }).toBe('one martin')
     for (let n = 0; n < 2; n += 1) await page.getByRole('button', { name: 'Undo' }).click()
-    await expect.poll(async () => (await view(talk)).slides.map((slide) => [slide.notes.includes('swift'), slide.planned]), { timeout: 40_000 }).toEqual([[true, null], [true, null], [true, null]])
+    await expect
+      .poll(async () => (await view(talk)).slides.map((slide) => [slide.notes.includes('swift'), slide.planned]), { timeout: 40_000 })
+      .toEqual([
+        [true, null],
+        [true, null],
+        [true, null],
+      ])
   })
 
   it('stays quick to use with three hundred slides, of which only those in sight are there', async () => {
     const page = await stand.browser.page()
     const talk = await talkOf(page, 'one.md', Buffer.from('## First\n'), 1)
     const { revision } = await view(talk)
-    const composition = (n: number) => ({ layout: 'points', theme: 'paper', heading: `Count ${String(n)}`, body: '- one\n- two', second: '', pictures: [], reveal: 'together' })
+    const composition = (n: number) => ({
+      layout: 'points',
+      theme: 'paper',
+      heading: `Count ${String(n)}`,
+      body: '- one\n- two',
+      second: '',
+      pictures: [],
+      reveal: 'together',
+    })
     await stand.client.get('POST', `/talks/${talk}/deck`, {
       revision,
-      edit: { kind: 'all', edits: Array.from({ length: 299 }, (_, n) => ({ kind: 'compose', at: n + 1, slide: { id: crypto.randomUUID(), title: '', notes: '', viewerNotes: '', planned: null, skip: false, framing: null, transition: 'cut', composition: composition(n + 2) } })) },
+      edit: {
+        kind: 'all',
+        edits: Array.from({ length: 299 }, (_, n) => ({
+          kind: 'compose',
+          at: n + 1,
+          slide: {
+            id: crypto.randomUUID(),
+            title: '',
+            notes: '',
+            viewerNotes: '',
+            planned: null,
+            skip: false,
+            framing: null,
+            transition: 'cut',
+            composition: composition(n + 2),
+          },
+        })),
+      },
     })
     await page.getByText('300 slides').waitFor()
     expect(await page.getByRole('article').count()).toBeLessThan(30)
     await page.getByRole('button', { name: /^Add a slide/ }).focus()
-    await page.locator('.rows').evaluate((element) => { (element as unknown as { scrollTop: number }).scrollTop = 1e6 })
+    await page.locator('.rows').evaluate((element) => {
+      ;(element as unknown as { scrollTop: number }).scrollTop = 1e6
+    })
     await row(page, 300).waitFor()
     await page.getByRole('textbox', { name: 'Notes of slide 300' }).fill('the last one')
     await expect.poll(async () => (await view(talk)).slides.at(-1)?.notes, { timeout: 40_000 }).toBe('the last one')

@@ -15,7 +15,10 @@ describe('rehearsing', () => {
     await page.getByRole('dialog').waitFor()
     await page.keyboard.press('Escape')
     const turned: (readonly [number, number])[] = []
-    for (const [run, turns] of [[2, 2, 1], [3, 1, 2]].entries()) {
+    for (const [run, turns] of [
+      [2, 2, 1],
+      [3, 1, 2],
+    ].entries()) {
       await page.getByRole('button', { name: 'Rehearse', exact: true }).click()
       await page.getByRole('status').filter({ hasText: 'Rehearsing' }).waitFor()
       await spokenMore(page, turns[0] ?? 0)
@@ -40,7 +43,10 @@ describe('rehearsing', () => {
     expect(await accessFaults(page)).toEqual([])
     const { rehearsals, slides, takes } = await view()
     // The second slide has two steps: turning to the second of them is no new visit.
-    expect(rehearsals.map((run) => run.visits.map((visit) => visit.slide))).toEqual([[slides[0]?.id, slides[1]?.id], [slides[0]?.id, slides[1]?.id]])
+    expect(rehearsals.map((run) => run.visits.map((visit) => visit.slide))).toEqual([
+      [slides[0]?.id, slides[1]?.id],
+      [slides[0]?.id, slides[1]?.id],
+    ])
     const [first, second] = rehearsals[1]?.visits ?? []
     // As long as the clock said when the key was pressed, which rounds.
     expect(first?.length).toBeGreaterThanOrEqual(((turned[0]?.[0] ?? 0) - 0.6) * 1000)
@@ -54,10 +60,16 @@ describe('rehearsing', () => {
 
     await page.getByRole('button', { name: 'Use the medians' }).click()
     await page.getByText(/^The medians are the plan of 2 slides now/).waitFor()
-    const median = (n: 0 | 1) => Math.round(Math.round(rehearsals.reduce((sum, run) => sum + (run.visits[n]?.length ?? 0), 0) / 2) / 1000) * 1000
-    await expect.poll(async () => (await view()).slides.map((slide) => slide.planned), { timeout: 40_000 }).toEqual([median(0), median(1), null])
+    const median = (n: 0 | 1) =>
+      Math.round(Math.round(rehearsals.reduce((sum, run) => sum + (run.visits[n]?.length ?? 0), 0) / 2) / 1000) * 1000
+    await expect
+      .poll(async () => (await view()).slides.map((slide) => slide.planned), { timeout: 40_000 })
+      .toEqual([median(0), median(1), null])
     await page.getByRole('link', { name: 'Prepare', exact: true }).click()
-    await page.getByRole('article', { name: /^Slide 1:/ }).getByText('rehearsed').waitFor()
+    await page
+      .getByRole('article', { name: /^Slide 1:/ })
+      .getByText('rehearsed')
+      .waitFor()
     expect(stand.browser.faults).toEqual([])
   })
 })

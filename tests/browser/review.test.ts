@@ -17,15 +17,29 @@ const FRAME = 1000 / 30
 async function spokenTalk(name: string): Promise<string> {
   const { talk, slides } = await knotsTalk(stand.client, name)
   const media = await spokenRecording([
-    { word: 2.5, pause: 0.5 }, { word: 1.6, pause: 0.4 }, { word: 0.6, pause: 0.4, cough: true }, { word: 2, pause: 0 },
-    { word: 1, pause: 3 }, { word: 1, pause: 3 }, { word: 1, pause: 0 },
+    { word: 2.5, pause: 0.5 },
+    { word: 1.6, pause: 0.4 },
+    { word: 0.6, pause: 0.4, cough: true },
+    { word: 2, pause: 0 },
+    { word: 1, pause: 3 },
+    { word: 1, pause: 3 },
+    { word: 1, pause: 0 },
   ])
-  await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [{
-    media, length: 17_000, slide: slides[0] ?? '', cues: [{ kind: 'show', at: 3000, slide: slides[1], step: 0 }, { kind: 'show', at: 8000, slide: slides[2], step: 0 }],
-  }])
+  await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [
+    {
+      media,
+      length: 17_000,
+      slide: slides[0] ?? '',
+      cues: [
+        { kind: 'show', at: 3000, slide: slides[1], step: 0 },
+        { kind: 'show', at: 8000, slide: slides[2], step: 0 },
+      ],
+    },
+  ])
   return talk
 }
-const lengthOf = async (talk: string): Promise<number> => programmeLength((await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)).programme)
+const lengthOf = async (talk: string): Promise<number> =>
+  programmeLength((await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)).programme)
 
 describe('mending in Review', () => {
   it('cuts a cough by its waveform; it is not in the file, its seam opens again, and the history knows', async () => {
@@ -48,15 +62,15 @@ describe('mending in Review', () => {
     const join = 3000 + 0.37 * 5000
     expect(await levelOf(file, 3100, 1200)).toBeGreaterThan(-30)
     expect(await levelOf(file, join + 100, 1500)).toBeGreaterThan(-30)
-    expect(await levelOf(file, join - 60, 120)).toBeLessThanOrEqual(await levelOf(file, 3100, 1200) + 1)
+    expect(await levelOf(file, join - 60, 120)).toBeLessThanOrEqual((await levelOf(file, 3100, 1200)) + 1)
 
     await page.getByRole('link', { name: 'Review', exact: true }).click()
     await seam.click()
-    await until('the cut to be open again', async () => await lengthOf(talk) === 17_000)
+    await until('the cut to be open again', async () => (await lengthOf(talk)) === 17_000)
     await page.getByRole('button', { name: 'Undo' }).click()
-    await until('the cut again', async () => await lengthOf(talk) === after)
+    await until('the cut again', async () => (await lengthOf(talk)) === after)
     await page.keyboard.press('Control+z')
-    await until('nothing cut', async () => await lengthOf(talk) === 17_000)
+    await until('nothing cut', async () => (await lengthOf(talk)) === 17_000)
     await page.getByRole('tab', { name: 'History' }).click()
     await page.getByText('Took back: cut a part').first().waitFor()
     await page.getByLabel('A name for the talk as it is now').fill('with the cough')
@@ -67,7 +81,9 @@ describe('mending in Review', () => {
   it('fits a talk that is 40 s over to its limit by its pauses alone, and the file keeps to it', async () => {
     const { talk, slides } = await knotsTalk(stand.client, 'Too long')
     const media = await spokenRecording(Array.from({ length: 14 }, () => ({ word: 1.5, pause: 4 })))
-    await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [{ media, length: 77_000, slide: slides[0] ?? '', cues: [{ kind: 'show', at: 30_000, slide: slides[1], step: 0 }] }])
+    await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [
+      { media, length: 77_000, slide: slides[0] ?? '', cues: [{ kind: 'show', at: 30_000, slide: slides[1], step: 0 }] },
+    ])
     await stand.client.get('PATCH', `/talks/${talk}`, { limit: 37_000 })
     const page = await stand.browser.page()
     await page.goto(`${stand.product.url}/talks/${talk}/review`)
@@ -81,7 +97,8 @@ describe('mending in Review', () => {
     expect(after).toBeGreaterThan(35_000)
     const file = await makeFile(page, 480)
     const found = await probe(file)
-    for (const length of [found.format.duration, ...found.streams.map((stream) => stream.duration)]) expect(Number(length) * 1000).toBeLessThanOrEqual(37_000)
+    for (const length of [found.format.duration, ...found.streams.map((stream) => stream.duration)])
+      expect(Number(length) * 1000).toBeLessThanOrEqual(37_000)
     // Every word is there: fourteen of one and a half seconds, as long as they were.
     expect(await heardFor(file)).toBeGreaterThan(14 * 1.5 - 0.5)
   })
@@ -94,12 +111,14 @@ describe('mending in Review', () => {
     await page.goto(`${stand.product.url}/talks/${talk}/review`)
     await page.locator('.visit').nth(2).waitFor()
     expect(await page.locator('.visit').count()).toBeLessThan(20)
-    await page.locator('.sheet').evaluate((sheet) => { sheet.scrollTop = sheet.scrollHeight })
+    await page.locator('.sheet').evaluate((sheet) => {
+      sheet.scrollTop = sheet.scrollHeight
+    })
     await page.getByRole('button', { name: /^Play from 300/ }).waitFor()
     expect(await page.locator('.visit').count()).toBeLessThan(20)
     await page.getByRole('button', { name: 'More for visit 300' }).click()
     await page.getByRole('menuitem', { name: 'Cut all of it' }).filter({ visible: true }).click()
-    await until('the last to be gone', async () => await lengthOf(talk) === 10_800_000 - 36_000)
+    await until('the last to be gone', async () => (await lengthOf(talk)) === 10_800_000 - 36_000)
     expect(stand.browser.faults).toEqual([])
   })
 
@@ -111,12 +130,21 @@ describe('mending in Review', () => {
     // The other page's change is not told here, as when the line was away for a moment.
     await page.route('**/api/talks/*/film', (route) => route.abort())
     const { programme } = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
-    await stand.client.get('POST', `/talks/${talk}/programme`, { revision: programme.revision, author: crypto.randomUUID(), edit: { kind: 'cut', parts: [{ from: 3500, to: 4000 }] } })
+    await stand.client.get('POST', `/talks/${talk}/programme`, {
+      revision: programme.revision,
+      author: crypto.randomUUID(),
+      edit: { kind: 'cut', parts: [{ from: 3500, to: 4000 }] },
+    })
     // On a slow machine the page may still be laying itself out when the wave is first drawn over.
-    await expect.poll(async () => {
-      await chooseOnWave(page, 1, 0.5, 0.7)
-      return await page.getByRole('button', { name: 'Cut', exact: true }).isVisible()
-    }, { timeout: 60_000 }).toBe(true)
+    await expect
+      .poll(
+        async () => {
+          await chooseOnWave(page, 1, 0.5, 0.7)
+          return await page.getByRole('button', { name: 'Cut', exact: true }).isVisible()
+        },
+        { timeout: 60_000 },
+      )
+      .toBe(true)
     await page.unroute('**/api/talks/*/film')
     await page.getByRole('button', { name: 'Cut', exact: true }).click()
     await page.getByText(/changed elsewhere in the meantime\. Nothing was overwritten/).waitFor()

@@ -14,15 +14,31 @@ function silentMic(): string {
   bytes.write('RIFF', 0)
   bytes.writeUInt32LE(36 + samples * 2, 4)
   bytes.write('WAVEfmt ', 8)
-  for (const [at, value] of [[16, 16], [24, 48_000], [28, 96_000], [40, samples * 2]] as const) bytes.writeUInt32LE(value, at)
-  for (const [at, value] of [[20, 1], [22, 1], [32, 2], [34, 16]] as const) bytes.writeUInt16LE(value, at)
+  for (const [at, value] of [
+    [16, 16],
+    [24, 48_000],
+    [28, 96_000],
+    [40, samples * 2],
+  ] as const)
+    bytes.writeUInt32LE(value, at)
+  for (const [at, value] of [
+    [20, 1],
+    [22, 1],
+    [32, 2],
+    [34, 16],
+  ] as const)
+    bytes.writeUInt16LE(value, at)
   bytes.write('data', 36)
   const file = join(tmpdir(), `aisle-silence-${String(process.pid)}.wav`)
   writeFileSync(file, bytes)
   return file
 }
 
-const stand = inBrowser(['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-audio-capture=${silentMic()}`])
+const stand = inBrowser([
+  '--use-fake-ui-for-media-stream',
+  '--use-fake-device-for-media-stream',
+  `--use-file-for-fake-audio-capture=${silentMic()}`,
+])
 
 describe('the room check', () => {
   it('says that a microphone hears nothing, asks before a take is lost with it, and is believed when told to go on', async () => {
@@ -53,7 +69,9 @@ describe('the room check', () => {
     await page.getByRole('button', { name: 'Record a ten-second test' }).click()
     const played = page.getByLabel('The test, played back')
     await played.waitFor()
-    await expect.poll(() => page.evaluate('document.querySelector("[aria-label=\'The test, played back\']")?.currentTime ?? 0'), { timeout: 60_000 }).toBeGreaterThan(0.5)
+    await expect
+      .poll(() => page.evaluate('document.querySelector("[aria-label=\'The test, played back\']")?.currentTime ?? 0'), { timeout: 60_000 })
+      .toBeGreaterThan(0.5)
     await page.getByRole('button', { name: 'Voice only' }).click()
     await page.getByText('No camera: the video will show the slides with your voice.').waitFor()
   })

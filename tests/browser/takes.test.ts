@@ -4,7 +4,20 @@ import { frameAt } from '@core/plan'
 import { programmeLength, visitsOf } from '@core/programme'
 import type { FilmView, TalkView } from '@contracts'
 import { probe } from '@render/probe'
-import { beginTake, checkRoom, drawWave, endTake, isPaused, isRecording, makeFile, newTalk, onClock, recordOtherwise, spokenMore, takeDevices } from '../harness/browser'
+import {
+  beginTake,
+  checkRoom,
+  drawWave,
+  endTake,
+  isPaused,
+  isRecording,
+  makeFile,
+  newTalk,
+  onClock,
+  recordOtherwise,
+  spokenMore,
+  takeDevices,
+} from '../harness/browser'
 import { KNOTS } from '../harness/decks'
 import { colourGap, frameOf, levelOf, meanColour, meanLevel } from '../harness/film-file'
 import { until } from '../harness/product'
@@ -29,7 +42,8 @@ async function recordedTalk(page: Page, name: string): Promise<string> {
   await endTake(page)
   return talk
 }
-const slidesOf = async (talk: string): Promise<readonly string[]> => (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).slides.map((slide) => slide.id)
+const slidesOf = async (talk: string): Promise<readonly string[]> =>
+  (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).slides.map((slide) => slide.id)
 
 describe('a take', () => {
   it('ends at the limit by itself, to the millisecond, having warned', async () => {
@@ -49,7 +63,8 @@ describe('a take', () => {
     expect(programmeLength(film.programme)).toBe(12_000)
     const file = await makeFile(page, 480)
     const found = await probe(file)
-    for (const length of [found.format.duration, ...found.streams.map((stream) => stream.duration)]) expect(Number(length)).toBeLessThanOrEqual(12)
+    for (const length of [found.format.duration, ...found.streams.map((stream) => stream.duration)])
+      expect(Number(length)).toBeLessThanOrEqual(12)
     expect(stand.browser.faults).toEqual([])
   })
 
@@ -121,7 +136,11 @@ describe('a take', () => {
     expect(Math.abs(programmeLength(film.programme) - said * 1000)).toBeLessThanOrEqual(501)
     expect(visitsOf(film.programme).length).toBe(1)
     // No pictures of the face while it was off, and the voice all through.
-    expect(film.programme.pieces.map((piece) => piece.kind === 'recorded' && [piece.camera !== null, piece.voice !== null])).toEqual([[true, true], [false, true], [true, true]])
+    expect(film.programme.pieces.map((piece) => piece.kind === 'recorded' && [piece.camera !== null, piece.voice !== null])).toEqual([
+      [true, true],
+      [false, true],
+      [true, true],
+    ])
   })
 
   it('follows at the end, or takes the place of one slide, and leaves the rest as it was', async () => {
@@ -156,7 +175,9 @@ describe('a take', () => {
     expect(is[1]?.id).not.toBe(was[1]?.id)
     // The file shows each slide in its place, and is heard all through.
     const file = await makeFile(page, 480)
-    expect(Math.abs(Number((await probe(file)).format.duration) * 1000 - programmeLength(after.programme))).toBeLessThanOrEqual(1000 / 30 + 1)
+    expect(Math.abs(Number((await probe(file)).format.duration) * 1000 - programmeLength(after.programme))).toBeLessThanOrEqual(
+      1000 / 30 + 1,
+    )
     for (const [n, visit] of is.entries()) {
       const frame = await frameOf(file, frameAt(visit.start + 500, 30))
       expect(colourGap(meanColour(frame, WIDTH, GROUND), KNOTS[[0, 1, 3][n] ?? 0]?.colour ?? [])).toBeLessThan(12)
@@ -193,7 +214,9 @@ describe('a take', () => {
     // It ends by itself where what is there ends.
     await page.getByRole('link', { name: 'Listen in Review' }).waitFor({ timeout: 240_000 })
     const film = await filmOf(talk)
-    expect(film.programme.pieces.map((piece) => piece.kind === 'recorded' && piece.show)).toEqual(silent.programme.pieces.map((piece) => piece.kind === 'recorded' && piece.show))
+    expect(film.programme.pieces.map((piece) => piece.kind === 'recorded' && piece.show)).toEqual(
+      silent.programme.pieces.map((piece) => piece.kind === 'recorded' && piece.show),
+    )
     expect(film.programme.pieces.every((piece) => piece.kind === 'recorded' && piece.voice !== null)).toBe(true)
 
     const file = await makeFile(page, 480)

@@ -24,35 +24,45 @@ async function atLectern(plan: StandIn, clap: boolean) {
 }
 
 describe('what is seen and what is heard', () => {
-  it('meet in the file: a late stereo microphone at 44.1 kHz put right by claps, a camera that starts late and slows down in the dark', async () => {
-    const { page, talk } = await atLectern({
-      ...FAITHFUL, mic: { rate: 44_100, channels: 2, ppm: 0, late: 150, jitter: 3 },
-      camera: { ...FAITHFUL.camera, starts: 1500, change: { after: 25_000, rate: 5 } },
-    }, true)
-    await record(page)
-    const pressed = [...await pressAtClicks(page, every, ['ArrowRight', 'ArrowLeft', 'ArrowRight', 'ArrowLeft', 'ArrowRight'])]
-    await page.keyboard.press('p')
-    await isPaused(page)
-    await page.keyboard.press('p')
-    await isRecording(page)
-    pressed.push(...await pressAtClicks(page, every, ['ArrowLeft', 'ArrowRight', 'ArrowLeft']))
-    await endTake(page)
-    const file = await deliver(stand.product, talk)
-    const offs = await changesAgainstClicks(file, pressed)
-    expect(await timingOf(stand.product, talk)).toBe('measured')
-    expect(Math.abs(median(offs))).toBeLessThanOrEqual(25)
-    for (const off of offs) expect(Math.abs(off)).toBeLessThanOrEqual(WORST)
-    const film = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
-    expect(Math.abs(Number((await probe(file)).format.duration) * 1000 - programmeLength(film.programme))).toBeLessThanOrEqual(1000 / 30)
-  })
+  it(
+    'meet in the file: a late stereo microphone at 44.1 kHz put right by claps, a camera that starts late and slows down in ' + 'the dark',
+    async () => {
+      const { page, talk } = await atLectern(
+        {
+          ...FAITHFUL,
+          mic: { rate: 44_100, channels: 2, ppm: 0, late: 150, jitter: 3 },
+          camera: { ...FAITHFUL.camera, starts: 1500, change: { after: 25_000, rate: 5 } },
+        },
+        true,
+      )
+      await record(page)
+      const pressed = [...(await pressAtClicks(page, every, ['ArrowRight', 'ArrowLeft', 'ArrowRight', 'ArrowLeft', 'ArrowRight']))]
+      await page.keyboard.press('p')
+      await isPaused(page)
+      await page.keyboard.press('p')
+      await isRecording(page)
+      pressed.push(...(await pressAtClicks(page, every, ['ArrowLeft', 'ArrowRight', 'ArrowLeft'])))
+      await endTake(page)
+      const file = await deliver(stand.product, talk)
+      const offs = await changesAgainstClicks(file, pressed)
+      expect(await timingOf(stand.product, talk)).toBe('measured')
+      expect(Math.abs(median(offs))).toBeLessThanOrEqual(25)
+      for (const off of offs) expect(Math.abs(off)).toBeLessThanOrEqual(WORST)
+      const film = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
+      expect(Math.abs(Number((await probe(file)).format.duration) * 1000 - programmeLength(film.programme))).toBeLessThanOrEqual(1000 / 30)
+    },
+  )
 
   it('go on when the microphone changes its rate, and the take pauses when it is pulled out', async () => {
-    const { page, talk } = await atLectern({ ...FAITHFUL, mic: { ...FAITHFUL.mic, change: { after: 'told', rate: 44_100 }, ends: 'told' } }, false)
+    const { page, talk } = await atLectern(
+      { ...FAITHFUL, mic: { ...FAITHFUL.mic, change: { after: 'told', rate: 44_100 }, ends: 'told' } },
+      false,
+    )
     await record(page)
-    const pressed = [...await pressAtClicks(page, every, ['ArrowRight', 'ArrowLeft'])]
+    const pressed = [...(await pressAtClicks(page, every, ['ArrowRight', 'ArrowLeft']))]
     await page.evaluate("window.tellDevice('mic', 'change')")
     await page.getByText('changed its sample rate').waitFor()
-    pressed.push(...await pressAtClicks(page, every, ['ArrowRight', 'ArrowLeft']))
+    pressed.push(...(await pressAtClicks(page, every, ['ArrowRight', 'ArrowLeft'])))
     await page.evaluate("window.tellDevice('mic', 'end')")
     await page.getByText('The microphone stopped').waitFor()
     await isPaused(page)

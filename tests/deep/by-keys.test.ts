@@ -16,7 +16,8 @@ const FOCUSED = `(() => {
   const label = one.getAttribute('aria-label') ?? (one.labels?.[0]?.textContent ?? one.textContent ?? '').trim()
   const style = getComputedStyle(one)
   const box = one.getBoundingClientRect()
-  return { label: label.replace(/\\s+/g, ' '), shows: style.outlineStyle !== 'none' || style.boxShadow !== 'none', inSight: box.width > 0 && box.bottom > 0 && box.top < innerHeight }
+  return { label: label.replace(/\\s+/g, ' '), shows: style.outlineStyle !== 'none' || style.boxShadow !== 'none',
+    inSight: box.width > 0 && box.bottom > 0 && box.top < innerHeight }
 })()`
 
 /** Goes on by the Tab key to what says something. @throws Error with what was passed when it is not reached */
@@ -24,7 +25,11 @@ async function tabTo(page: Page, says: RegExp): Promise<void> {
   const passed: string[] = []
   for (let n = 0; n < FAR; n += 1) {
     await page.keyboard.press('Tab')
-    const { label, shows, inSight } = await page.evaluate(FOCUSED) as { readonly label: string, readonly shows: boolean, readonly inSight: boolean }
+    const { label, shows, inSight } = (await page.evaluate(FOCUSED)) as {
+      readonly label: string
+      readonly shows: boolean
+      readonly inSight: boolean
+    }
     passed.push(label.slice(0, 40))
     if (!says.test(label)) continue
     expect(shows, `${label} shows that it has the focus`).toBe(true)
@@ -46,7 +51,7 @@ describe('the whole journey by keys alone', () => {
     await page.getByRole('heading', { name: 'Talks' }).waitFor()
     const choosing = page.waitForEvent('filechooser')
     await press(page, /^New talk/)
-    await (await choosing).setFiles([...await twoPictures(stand.product.data)])
+    await (await choosing).setFiles([...(await twoPictures(stand.product.data))])
     await page.getByRole('button', { name: 'Make this talk' }).waitFor()
     await press(page, /^Make this talk/)
     await page.getByRole('article', { name: 'Slide 2' }).waitFor()

@@ -11,10 +11,18 @@ let browser: Browser
 beforeAll(async () => {
   browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--autoplay-policy=no-user-gesture-required'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--autoplay-policy=no-user-gesture-required',
+    ],
   })
 })
-afterAll(async () => { await browser.close() })
+afterAll(async () => {
+  await browser.close()
+})
 
 /** Draws one line across the slide with a finger. */
 async function drawnByFinger(page: Page): Promise<void> {
@@ -34,7 +42,7 @@ describe('the whole journey by touch', () => {
     page.setDefaultTimeout(120_000)
     const tap = (name: string | RegExp, role: 'button' | 'link' = 'button') => page.getByRole(role, { name }).first().tap()
     await page.goto(stand.product.url)
-    await page.setInputFiles('input[type=file]', [...await twoPictures(stand.product.data)])
+    await page.setInputFiles('input[type=file]', [...(await twoPictures(stand.product.data))])
     await tap('Make this talk')
     await page.getByRole('article', { name: 'Slide 2' }).waitFor()
     const talk = /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''

@@ -17,9 +17,15 @@ let folder: string
 /** Most that changes may be from their clicks, in the middle and at worst, in ms. */
 const MIDDLE = 20
 const WORST = 45
-/** Most that flashes may be from their clicks in the middle, in ms: Firefox has its practice camera drawn and taken by the page, which takes pictures late when it is busy. */
+/**
+ * Most that flashes may be from their clicks in the middle, in ms: Firefox has its practice camera drawn and taken by the page, which
+ * takes pictures late when it is busy.
+ */
 const FLASH = 180
-/** How far the sound's clock may fall behind during a take for its changes to be judged, in ms: on a machine that is short of time the practice microphone itself stands still. */
+/**
+ * How far the sound's clock may fall behind during a take for its changes to be judged, in ms: on a machine that is short of time the
+ * practice microphone itself stands still.
+ */
 const STEADY = 15
 const RATE = 30
 /** Time from one practice click to the next, in ms. */
@@ -48,7 +54,7 @@ describe('the whole journey in Firefox', () => {
     await page.goto(product.url)
     await seen(page, 'h1', /Talks/)
     const field = await page.$('input[type=file]')
-    await field?.uploadFile(...await twoPictures(folder))
+    await field?.uploadFile(...(await twoPictures(folder)))
     await clickOn(page, 'button', /Make this talk/)
     await seen(page, 'article', /Slide 2/)
     await clickOn(page, 'a', /^Lectern$/)
@@ -61,15 +67,18 @@ describe('the whole journey in Firefox', () => {
     await clickOn(page, 'button', /Use these/)
     await clickOn(page, '.transport button', /^Record /)
     await seen(page, '.state', /Recording/)
-    const keys = Array.from({ length: 8 }, (_, n) => (n % 2 === 0 ? 'ArrowRight' as const : 'ArrowLeft' as const))
+    const keys = Array.from({ length: 8 }, (_, n) => (n % 2 === 0 ? ('ArrowRight' as const) : ('ArrowLeft' as const)))
     for (const [n, key] of keys.entries()) {
-      await until(`click ${String(n)}`, async () => await page.evaluate('window.clicksGiven') as number > 2 + n * 2, 60_000)
+      await until(`click ${String(n)}`, async () => ((await page.evaluate('window.clicksGiven')) as number) > 2 + n * 2, 60_000)
       await page.keyboard.press(key)
     }
     await page.keyboard.press('Escape')
     await clickOn(page, 'button', /Stop and keep/)
     await seen(page, 'a', /Listen in Review/, 120_000)
-    const { pressed, fellBehind } = await page.evaluate('window.notedKeys()') as { readonly pressed: readonly number[], readonly fellBehind: number }
+    const { pressed, fellBehind } = (await page.evaluate('window.notedKeys()')) as {
+      readonly pressed: readonly number[]
+      readonly fellBehind: number
+    }
     await clickOn(page, 'a', /Listen in Review/)
     await seen(page, '.visit', /planned/, 180_000)
     await clickOn(page, 'a', /^Hand over$/)
@@ -86,7 +95,7 @@ describe('the whole journey in Firefox', () => {
     expect(changes).toHaveLength(keys.length)
     const changeOffs = changes.map(({ at }, n) => {
       const asked = at - ((pressed[n] ?? 0) % EVERY)
-      return asked - (clicks.reduce((near, one) => (Math.abs(one - asked) < Math.abs(near - asked) ? one : near), Infinity))
+      return asked - clicks.reduce((near, one) => (Math.abs(one - asked) < Math.abs(near - asked) ? one : near), Infinity)
     })
     const flashes = (await turnsOf(file, RATE, FACE)).filter(({ bright }) => bright)
     const flashOffs = flashes.flatMap(({ at }) => clicks.map((click) => at - click).filter((off) => Math.abs(off) < EVERY / 3))

@@ -8,8 +8,12 @@ import { Victim } from '../hostile/feed'
 import { watchMemory } from '../hostile/held-memory'
 
 let product: Product
-beforeAll(async () => { product = await startProduct({ ...BOUNDS, AISLE_IMPORT_SECONDS: '5' }) })
-afterAll(async () => { await product.stop() })
+beforeAll(async () => {
+  product = await startProduct({ ...BOUNDS, AISLE_IMPORT_SECONDS: '5' })
+})
+afterAll(async () => {
+  await product.stop()
+})
 
 describe('bad files and bodies', () => {
   it('are taken in or refused in words, in time and within memory, and nothing that was there changes', async () => {
@@ -21,7 +25,9 @@ describe('bad files and bodies', () => {
       const client = new Client(product.url)
       let victim = await Victim.of(client)
       for (const input of queue) {
-        const fed = await victim.feed(input).catch((error: unknown) => { throw new Error(`${input.door}: ${input.name}`, { cause: error }) })
+        const fed = await victim.feed(input).catch((error: unknown) => {
+          throw new Error(`${input.door}: ${input.name}`, { cause: error })
+        })
         expect([input.name, fed.taken || fed.sentence !== '']).toEqual([input.name, true])
         const edited = fed.taken && ['edit', 'programme'].includes(input.door)
         await victim.lookUnharmed(edited)

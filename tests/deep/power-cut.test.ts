@@ -11,7 +11,9 @@ import { facedRecording } from '../harness/recording'
 import { knotsTalk } from '../harness/talks'
 
 let media: Buffer
-beforeAll(async () => { media = await facedRecording(3, 'teal', 30) })
+beforeAll(async () => {
+  media = await facedRecording(3, 'teal', 30)
+})
 
 describe('a power cut', () => {
   let product: Product
@@ -34,7 +36,16 @@ describe('a power cut', () => {
 
   it.each<Stage>(['recording', 'made'])('takes nothing that was called safe, and all comes right after it: %s', async (stage) => {
     const presenter = new Presenter(product, client, talk, slide, media, 2800)
-    const cut = await cutOnce(product, disk, presenter, stage === 'recording' ? new Promise((resolve) => { setTimeout(resolve, 60) }) : until('that stage', () => Promise.resolve(presenter.stage === stage)))
+    const cut = await cutOnce(
+      product,
+      disk,
+      presenter,
+      stage === 'recording'
+        ? new Promise((resolve) => {
+            setTimeout(resolve, 60)
+          })
+        : until('that stage', () => Promise.resolve(presenter.stage === stage)),
+    )
     expect(cut.wrong).toBeNull()
   })
 })
@@ -46,7 +57,16 @@ it('takes what was called safe on a disk that does not write what it is told to'
     const client = new Client(product.url)
     const { talk, slides } = await knotsTalk(client, 'Cut')
     const presenter = new Presenter(product, client, talk, slides[0] ?? '', media, 2800)
-    expect((await cutOnce(product, disk, presenter, until('the end', () => Promise.resolve(presenter.stage === 'made')))).wrong).not.toBeNull()
+    expect(
+      (
+        await cutOnce(
+          product,
+          disk,
+          presenter,
+          until('the end', () => Promise.resolve(presenter.stage === 'made')),
+        )
+      ).wrong,
+    ).not.toBeNull()
   } finally {
     await product.stop()
     disk.remove()

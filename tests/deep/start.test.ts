@@ -9,12 +9,15 @@ import type { TalkCard } from '@contracts'
 import { until } from '../harness/product'
 
 /** A port of loopback that nobody listens on. */
-const freePort = (): Promise<number> => new Promise((resolve) => {
-  const server = createServer().listen(0, '127.0.0.1', () => {
-    const { port } = server.address() as AddressInfo
-    server.close(() => { resolve(port) })
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as AddressInfo
+      server.close(() => {
+        resolve(port)
+      })
+    })
   })
-})
 
 describe('the start command', () => {
   it('opens with the demo talks on an empty folder, and ends with all that it started when it is told to', async () => {
@@ -23,14 +26,25 @@ describe('the start command', () => {
     chmodSync(data, 0o755)
     const port = await freePort()
     const child = spawn('./start.sh', ['--data', data, '--port', String(port)], { stdio: 'ignore' })
-    const ended = new Promise<number | null>((resolve) => { child.once('exit', resolve) })
+    const ended = new Promise<number | null>((resolve) => {
+      child.once('exit', resolve)
+    })
     try {
-      const talks = await until('the demo talks', async () => {
-        if (child.exitCode !== null) throw new Error(`it ended with ${String(child.exitCode)}`)
-        const answer = await fetch(`http://127.0.0.1:${String(port)}/api/talks`).catch(() => null)
-        return answer?.ok === true && await answer.json() as readonly TalkCard[]
-      }, 240_000)
-      expect(talks.map(({ name, demo }) => [name, demo])).toEqual(expect.arrayContaining([['The rule of twelfths', true], ['Counting swifts by ear', true]]))
+      const talks = await until(
+        'the demo talks',
+        async () => {
+          if (child.exitCode !== null) throw new Error(`it ended with ${String(child.exitCode)}`)
+          const answer = await fetch(`http://127.0.0.1:${String(port)}/api/talks`).catch(() => null)
+          return answer?.ok === true && ((await answer.json()) as readonly TalkCard[])
+        },
+        240_000,
+      )
+      expect(talks.map(({ name, demo }) => [name, demo])).toEqual(
+        expect.arrayContaining([
+          ['The rule of twelfths', true],
+          ['Counting swifts by ear', true],
+        ]),
+      )
     } finally {
       child.kill('SIGINT')
     }

@@ -20,27 +20,34 @@ const badLine = (way: string): string => `{
       at += length
       return { url: url.replace(/\\d+$/, String(first + n)), part, bytes: bytes.slice(at - length, at) }
     })
-    const send = (slice, cut = 0) => real(slice.url, { ...init, headers: { ...Object.fromEntries(headers), 'x-aisle-slices': slice.part }, body: new Blob([slice.bytes.slice(0, slice.bytes.length - cut)]) })
+    const send = (slice, cut = 0) => real(slice.url, { ...init, headers: { ...Object.fromEntries(headers),
+      'x-aisle-slices': slice.part }, body: new Blob([slice.bytes.slice(0, slice.bytes.length - cut)]) })
     ${way}
   }
 }`
 
-export const sentTwiceAndShuffled = (): Promise<Row> => during({
-  fault: 'every slice sent twice and shuffled',
-  scripts: [badLine(`
+export const sentTwiceAndShuffled = (): Promise<Row> =>
+  during({
+    fault: 'every slice sent twice and shuffled',
+    scripts: [
+      badLine(`
     const twice = [...slices, ...slices].map((slice) => ({ slice, rank: Math.random() })).sort((a, b) => a.rank - b.rank)
     let answer
     for (const { slice } of twice) answer = await send(slice)
-    return answer`)],
-  go: async (_stand, { page }) => told(page),
-})
+    return answer`),
+    ],
+    go: async (_stand, { page }) => told(page),
+  })
 
-export const cutShort = (): Promise<Row> => during({
-  fault: 'every third request with its last slice cut short',
-  scripts: [badLine(`
+export const cutShort = (): Promise<Row> =>
+  during({
+    fault: 'every third request with its last slice cut short',
+    scripts: [
+      badLine(`
     if (window.badLine.requests % 3 !== 0) return await real(input, init)
     let answer
     for (const [n, slice] of slices.entries()) answer = await send(slice, n === slices.length - 1 ? 7 : 0)
-    return answer`)],
-  go: async (_stand, { page }) => told(page),
-})
+    return answer`),
+    ],
+    go: async (_stand, { page }) => told(page),
+  })

@@ -17,16 +17,30 @@ async function largeFile(stand: FaultStand) {
   const take = await beginWatched(page, talk)
   await sleep(12_000)
   await stopWatched(take)
-  const { id } = await stand.client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { lines: 2160, quality: 'fine', name: 'large', limit: { kind: 'none' } })
-  const delivery = async (): Promise<DeliveryView | undefined> => (await stand.client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
+  const { id } = await stand.client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, {
+    lines: 2160,
+    quality: 'fine',
+    name: 'large',
+    limit: { kind: 'none' },
+  })
+  const delivery = async (): Promise<DeliveryView | undefined> =>
+    (await stand.client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
   return {
-    id, delivery,
-    ended: () => until('an end', async () => {
-      const now = await delivery()
-      return now !== undefined && ['done', 'failed'].includes(now.state) && now
-    }, 600_000),
+    id,
+    delivery,
+    ended: () =>
+      until(
+        'an end',
+        async () => {
+          const now = await delivery()
+          return now !== undefined && ['done', 'failed'].includes(now.state) && now
+        },
+        600_000,
+      ),
     isWhole: async ({ state, facts, framesTotal }: DeliveryView): Promise<boolean> =>
-      state === 'done' && facts?.frames === framesTotal && await decodesClean(join(stand.product.data, 'store', 'deliveries', id, 'film.mp4')),
+      state === 'done' &&
+      facts?.frames === framesTotal &&
+      (await decodesClean(join(stand.product.data, 'store', 'deliveries', id, 'film.mp4'))),
   }
 }
 
@@ -44,13 +58,22 @@ export async function workerKilled(times: number): Promise<Row> {
     }
     const done = await ended()
     const whole = await isWhole(done)
-    return { fault: 'worker killed at random points of an export', lost: whole ? 0 : done.length, most: 0, told: done.sentence ?? `${String(done.framesTotal)} frames, all there`, note: `${String(killed)} times` }
+    return {
+      fault: 'worker killed at random points of an export',
+      lost: whole ? 0 : done.length,
+      most: 0,
+      told: done.sentence ?? `${String(done.framesTotal)} frames, all there`,
+      note: `${String(killed)} times`,
+    }
   } finally {
     await stand.close()
   }
 }
 
-/** The disk fills up while a file is made: nothing half-written bears its name, the cause is said, and once there is room it is made after all. */
+/**
+ * The disk fills up while a file is made: nothing half-written bears its name, the cause is said, and once there is room it is made
+ * after all.
+ */
 export async function diskFullInExport(): Promise<Row> {
   const disk = mkdtempSync(join(tmpdir(), 'aisle-small-'))
   execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=120m', 'tmpfs', disk])
@@ -68,8 +91,14 @@ export async function diskFullInExport(): Promise<Row> {
       rmSync(filler)
       await stand.client.ask('POST', `/deliveries/${id}/retry`)
       const done = await ended()
-      const whole = failed.state === 'failed' && !half && await isWhole(done)
-      return { fault: 'disk full in the middle of an export', lost: whole ? 0 : done.length, most: 0, told: failed.sentence ?? 'nothing', note: `tried again with room: ${String(done.framesTotal)} frames` }
+      const whole = failed.state === 'failed' && !half && (await isWhole(done))
+      return {
+        fault: 'disk full in the middle of an export',
+        lost: whole ? 0 : done.length,
+        most: 0,
+        told: failed.sentence ?? 'nothing',
+        note: `tried again with room: ${String(done.framesTotal)} frames`,
+      }
     } finally {
       await stand.close()
     }

@@ -36,13 +36,23 @@ export async function powerCut(times: number): Promise<Row> {
       const presenter = new Presenter(stand.product, stand.client, talk, slides[n % slides.length] ?? '', media, LENGTH)
       // The first moments, in which it is sent, count as much as the rest.
       const at = n % 2 === 0 ? Math.random() * 400 : Math.random() * usual * 1.1
-      const cut = await cutOnce(stand.product, disk, presenter, sleep(at), () => { stand.cluster.restart() })
+      const cut = await cutOnce(stand.product, disk, presenter, sleep(at), () => {
+        stand.cluster.restart()
+      })
       stages[cut.stage] = (stages[cut.stage] ?? 0) + 1
       gone += cut.gone.length
       if (cut.wrong !== null) wrong.push(`${cut.stage}: ${cut.wrong}`)
     }
-    const at = Object.entries(stages).map(([stage, count]) => `${stage} ${String(count)}`).join(', ')
-    return { fault: 'power cut', lost: lostWhen(wrong.length), most: 0, told: wrong.join(' / '), note: `${String(times)} times (${at}); ${String(gone)} files and folders that nobody had called safe went or were damaged` }
+    const at = Object.entries(stages)
+      .map(([stage, count]) => `${stage} ${String(count)}`)
+      .join(', ')
+    return {
+      fault: 'power cut',
+      lost: lostWhen(wrong.length),
+      most: 0,
+      told: wrong.join(' / '),
+      note: `${String(times)} times (${at}); ${String(gone)} files and folders that nobody had called safe went or were damaged`,
+    }
   } finally {
     await stand.close()
     disk.remove()
@@ -69,7 +79,7 @@ export async function workerTakenForDead(times: number): Promise<Row> {
       await stand.product.start('second worker')
       const before = await stand.lastClaim()
       await Promise.race([going, sleep(9000)])
-      if (await stand.lastClaim() > before) over += 1
+      if ((await stand.lastClaim()) > before) over += 1
       stand.product.signal('worker', 'SIGCONT')
       try {
         await going
@@ -82,7 +92,13 @@ export async function workerTakenForDead(times: number): Promise<Row> {
       }
       await stand.product.kill('second worker')
     }
-    return { fault: 'worker taken for dead that was only standing still', lost: lostWhen(wrong.length), most: 0, told: wrong.join(' / '), note: `${String(stood)} times; another had taken over ${String(over)} times before it went on` }
+    return {
+      fault: 'worker taken for dead that was only standing still',
+      lost: lostWhen(wrong.length),
+      most: 0,
+      told: wrong.join(' / '),
+      note: `${String(stood)} times; another had taken over ${String(over)} times before it went on`,
+    }
   } finally {
     await stand.close()
   }
@@ -102,12 +118,22 @@ export async function discardedWhileFinishing(times: number): Promise<Row> {
       await stand.client.get('DELETE', `/takes/${presenter.take}`)
       await sleep(Math.random() * 300)
       await stand.client.get('POST', `/takes/${presenter.take}/restore`)
-      await until('the take', async () => (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === presenter.take)?.state === 'closed')
+      await until(
+        'the take',
+        async () =>
+          (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === presenter.take)?.state === 'closed',
+      )
       const { programme } = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
       const length = programme.pieces.reduce((sum, piece) => sum + (piece.kind === 'recorded' ? piece.show.to - piece.show.from : 0), 0)
       if (length !== LENGTH) wrong += 1
     }
-    return { fault: 'take thrown away while it is made ready, and brought back', lost: lostWhen(wrong), most: 0, told: '', note: `${String(times)} times` }
+    return {
+      fault: 'take thrown away while it is made ready, and brought back',
+      lost: lostWhen(wrong),
+      most: 0,
+      told: '',
+      note: `${String(times)} times`,
+    }
   } finally {
     await stand.close()
   }
@@ -119,14 +145,24 @@ export async function deckRefusedLate(): Promise<Row> {
   try {
     const { client } = stand
     const { id: talk } = await client.get<{ id: string }>('POST', '/talks', { name: 'Refused', limit: null })
-    await client.get('POST', `/talks/${talk}/imports`, fileForm('long.pdf', await makePdf(Array.from({ length: 900 }, (_, n) => ({ title: `Page ${String(n + 1)}`, colour: [51, 85, 68] as const })))))
+    await client.get(
+      'POST',
+      `/talks/${talk}/imports`,
+      fileForm(
+        'long.pdf',
+        await makePdf(Array.from({ length: 900 }, (_, n) => ({ title: `Page ${String(n + 1)}`, colour: [51, 85, 68] as const }))),
+      ),
+    )
     const talkNow = () => client.get<TalkView>('GET', `/talks/${talk}`)
     const { slides } = await until('some slides', async () => {
       const now = await talkNow()
       return now.slides.length >= 4 && now
     })
     const [noted, shown] = [slides[0]?.id ?? '', slides[1]?.id ?? '']
-    await client.get('POST', `/talks/${talk}/deck`, { revision: (await talkNow()).revision, edit: { kind: 'set', slides: [noted], fields: { notes: 'over, under' } } })
+    await client.get('POST', `/talks/${talk}/deck`, {
+      revision: (await talkNow()).revision,
+      edit: { kind: 'set', slides: [noted], fields: { notes: 'over, under' } },
+    })
     await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media: await toneRecording(SECONDS), length: LENGTH, slide: shown }])
     const after = await until('the end of it', async () => {
       const now = await talkNow()
@@ -134,8 +170,17 @@ export async function deckRefusedLate(): Promise<Row> {
     })
     const kept = after.slides.map((slide) => slide.id)
     const { programme } = await client.get<FilmView>('GET', `/talks/${talk}/film`)
-    const whole = [noted, shown].every((id) => kept.some((one) => one === id)) && after.slides[0]?.notes === 'over, under' && programme.pieces.length === 1
-    return { fault: 'deck refused in the middle while its slides were worked on', lost: whole ? 0 : LENGTH, most: 0, told: after.imports[0]?.sentence ?? 'nothing', note: `${String(kept.length)} slides stay` }
+    const whole =
+      [noted, shown].every((id) => kept.some((one) => one === id)) &&
+      after.slides[0]?.notes === 'over, under' &&
+      programme.pieces.length === 1
+    return {
+      fault: 'deck refused in the middle while its slides were worked on',
+      lost: whole ? 0 : LENGTH,
+      most: 0,
+      told: after.imports[0]?.sentence ?? 'nothing',
+      note: `${String(kept.length)} slides stay`,
+    }
   } finally {
     await stand.close()
   }
@@ -145,20 +190,24 @@ export async function deckRefusedLate(): Promise<Row> {
 const NOT_LIVE = 24_000
 
 /** A second machine tries to keep a take while it is recorded, and closes it while the recorder's network is away. */
-export const secondMachine = (): Promise<Row> => during({
-  fault: 'second machine closes a take that is being recorded',
-  go: async (stand, { page, talk }) => {
-    const theirs = new Client(stand.product.url)
-    const take = (await theirs.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.state === 'open')?.id ?? ''
-    const refused = await theirs.ask('POST', `/takes/${take}/recover`, { browser: randomUUID() })
-    if (refused.status !== 409) throw new Error(`it was let close a live take: ${String(refused.status)}`)
-    const line = await page.context().newCDPSession(page)
-    const away = { latency: 0, downloadThroughput: -1, uploadThroughput: -1 }
-    await line.send('Network.emulateNetworkConditions', { ...away, offline: true })
-    await sleep(NOT_LIVE)
-    await theirs.get('POST', `/takes/${take}/recover`, { browser: randomUUID() })
-    await until('it to be closed', async () => (await theirs.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed')
-    await line.send('Network.emulateNetworkConditions', { ...away, offline: false })
-    return `there: ${(refused.body as { error?: { sentence?: string } }).error?.sentence ?? ''}`
-  },
-})
+export const secondMachine = (): Promise<Row> =>
+  during({
+    fault: 'second machine closes a take that is being recorded',
+    go: async (stand, { page, talk }) => {
+      const theirs = new Client(stand.product.url)
+      const take = (await theirs.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.state === 'open')?.id ?? ''
+      const refused = await theirs.ask('POST', `/takes/${take}/recover`, { browser: randomUUID() })
+      if (refused.status !== 409) throw new Error(`it was let close a live take: ${String(refused.status)}`)
+      const line = await page.context().newCDPSession(page)
+      const away = { latency: 0, downloadThroughput: -1, uploadThroughput: -1 }
+      await line.send('Network.emulateNetworkConditions', { ...away, offline: true })
+      await sleep(NOT_LIVE)
+      await theirs.get('POST', `/takes/${take}/recover`, { browser: randomUUID() })
+      await until(
+        'it to be closed',
+        async () => (await theirs.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed',
+      )
+      await line.send('Network.emulateNetworkConditions', { ...away, offline: false })
+      return `there: ${(refused.body as { error?: { sentence?: string } }).error?.sentence ?? ''}`
+    },
+  })

@@ -18,7 +18,9 @@ export async function diskFull(): Promise<Row> {
   execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=64m', 'tmpfs', disk])
   try {
     return await during({
-      fault: 'server\'s disk full for 8 s', note: 'a disk of 64 MB', settings: { AISLE_DATA: disk, AISLE_FREE_FLOOR_MB: '2' },
+      fault: "server's disk full for 8 s",
+      note: 'a disk of 64 MB',
+      settings: { AISLE_DATA: disk, AISLE_FREE_FLOOR_MB: '2' },
       go: async (_stand, { page }) => {
         const filler = join(disk, 'filler')
         try {
@@ -43,14 +45,20 @@ export async function clockSetBack(): Promise<Row> {
   const folder = mkdtempSync(join(tmpdir(), 'aisle-clock-'))
   const [file, script] = [join(folder, 'back'), join(folder, 'clock.cjs')]
   writeFileSync(file, '0')
-  writeFileSync(script, `const { readFileSync } = require('node:fs')
+  writeFileSync(
+    script,
+    `const { readFileSync } = require('node:fs')
     const Real = Date
     let back = 0
     setInterval(() => { back = Number(readFileSync(${JSON.stringify(file)}, 'utf8')) }, 100).unref()
-    globalThis.Date = class extends Real { constructor(...of) { super(...(of.length === 0 ? [Real.now() - back] : of)) } static now() { return Real.now() - back } }`)
+    globalThis.Date = class extends Real { constructor(...of) {
+      super(...(of.length === 0 ? [Real.now() - back] : of)) } static now() { return Real.now() - back } }`,
+  )
   try {
     return await during({
-      fault: 'clock set back an hour during a take', note: 'as page, server and worker see it', settings: { NODE_OPTIONS: `--require ${script}` },
+      fault: 'clock set back an hour during a take',
+      note: 'as page, server and worker see it',
+      settings: { NODE_OPTIONS: `--require ${script}` },
       scripts: ['{ const real = Date.now; window.clockBack = 0; Date.now = () => real() - window.clockBack }'],
       go: async (_stand, { page }) => {
         writeFileSync(file, String(HOUR))
@@ -80,29 +88,39 @@ export async function asleep(): Promise<Row> {
     const said = await told(page)
     await stopWatched(take)
     // The last half second before it slept is not promised: that is how often clocks are looked at.
-    return { fault: 'computer asleep for 12 s', lost: await lostOf(stand, take, slept), most: 600, told: said, note: 'the page\'s process stopped' }
+    return {
+      fault: 'computer asleep for 12 s',
+      lost: await lostOf(stand, take, slept),
+      most: 600,
+      told: said,
+      note: "the page's process stopped",
+    }
   } finally {
     await stand.close()
   }
 }
 
-export const cameraPulled = (): Promise<Row> => during({
-  fault: 'camera pulled out', plan: { ...FAITHFUL, camera: { ...FAITHFUL.camera, ends: 'told' } },
-  go: async (_stand, { page }) => {
-    await page.evaluate("window.tellDevice('camera', 'end')")
-    await page.getByText('The camera stopped').waitFor()
-    return told(page)
-  },
-})
+export const cameraPulled = (): Promise<Row> =>
+  during({
+    fault: 'camera pulled out',
+    plan: { ...FAITHFUL, camera: { ...FAITHFUL.camera, ends: 'told' } },
+    go: async (_stand, { page }) => {
+      await page.evaluate("window.tellDevice('camera', 'end')")
+      await page.getByText('The camera stopped').waitFor()
+      return told(page)
+    },
+  })
 
-export const rateChanged = (): Promise<Row> => during({
-  fault: 'microphone changes from 48 to 44.1 kHz', plan: { ...FAITHFUL, mic: { ...FAITHFUL.mic, change: { after: 'told', rate: 44_100 } } },
-  go: async (_stand, { page }) => {
-    await page.evaluate("window.tellDevice('mic', 'change')")
-    await page.getByText('changed its sample rate').waitFor()
-    return told(page)
-  },
-})
+export const rateChanged = (): Promise<Row> =>
+  during({
+    fault: 'microphone changes from 48 to 44.1 kHz',
+    plan: { ...FAITHFUL, mic: { ...FAITHFUL.mic, change: { after: 'told', rate: 44_100 } } },
+    go: async (_stand, { page }) => {
+      await page.evaluate("window.tellDevice('mic', 'change')")
+      await page.getByText('changed its sample rate').waitFor()
+      return told(page)
+    },
+  })
 
 /** The take pauses by itself; what was said until then must be there. */
 export async function micPulled(): Promise<Row> {

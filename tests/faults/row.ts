@@ -11,6 +11,5 @@ export interface Row {
   readonly note?: string
 }
 
-
 /** What may be lost when a page or browser is killed, in ms. */
 export const SPOKEN_LAST = 1000

@@ -35,7 +35,7 @@ const FAULTS: Readonly<Record<string, () => Promise<Row>>> = {
 
 const RESULTS = 'bench/results/faults.json'
 type Results = Readonly<Record<string, Row & { readonly at: string }>>
-const known = (): Results => (existsSync(RESULTS) ? JSON.parse(readFileSync(RESULTS, 'utf8')) as Results : {})
+const known = (): Results => (existsSync(RESULTS) ? (JSON.parse(readFileSync(RESULTS, 'utf8')) as Results) : {})
 
 const wanted = process.argv.slice(2)
 let passed = 0
@@ -47,7 +47,10 @@ for (const [name, fault] of Object.entries(FAULTS)) {
     const ok = row.lost <= row.most
     if (ok) passed += 1
     else failed += 1
-    console.log(`${ok ? 'ok   ' : 'SHORT'} ${row.fault}${row.note === undefined ? '' : ` (${row.note})`}: lost ${String(row.lost)} ms of at most ${String(row.most)}\n      told: ${row.told === '' ? 'nothing' : row.told}`)
+    console.log(
+      `${ok ? 'ok   ' : 'SHORT'} ${row.fault}${row.note === undefined ? '' : ` (${row.note})`}: lost ${String(row.lost)} ms of ` +
+        `at most ${String(row.most)}\n      told: ${row.told === '' ? 'nothing' : row.told}`,
+    )
     mkdirSync('bench/results', { recursive: true })
     writeFileSync(RESULTS, `${JSON.stringify({ ...known(), [name]: { ...row, at: new Date().toISOString() } }, null, 2)}\n`)
   } catch (error) {

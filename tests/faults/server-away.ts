@@ -38,56 +38,63 @@ export async function during({ fault, go, note, plan = FAITHFUL, scripts = [], s
   }
 }
 
-export const serverKilled = (): Promise<Row> => during({
-  fault: 'server killed and started again',
-  go: async (stand, { page }) => {
-    await stand.product.kill('server')
-    await page.getByText('The network is away').waitFor()
-    const said = await told(page)
-    await stand.product.start('server')
-    return said
-  },
-})
+export const serverKilled = (): Promise<Row> =>
+  during({
+    fault: 'server killed and started again',
+    go: async (stand, { page }) => {
+      await stand.product.kill('server')
+      await page.getByText('The network is away').waitFor()
+      const said = await told(page)
+      await stand.product.start('server')
+      return said
+    },
+  })
 
-export const serverAway = (): Promise<Row> => during({
-  fault: 'server gone for five minutes', note: `shortened to ${String(AWAY)} s`,
-  go: async (stand, { page }) => {
-    await stand.product.kill('server')
-    await sleep(AWAY * 1000)
-    const said = await told(page)
-    await stand.product.start('server')
-    return said
-  },
-})
+export const serverAway = (): Promise<Row> =>
+  during({
+    fault: 'server gone for five minutes',
+    note: `shortened to ${String(AWAY)} s`,
+    go: async (stand, { page }) => {
+      await stand.product.kill('server')
+      await sleep(AWAY * 1000)
+      const said = await told(page)
+      await stand.product.start('server')
+      return said
+    },
+  })
 
-export const networkPoor = (): Promise<Row> => during({
-  fault: 'network cut for 8 s, then 50 kB/s with 2 s delay',
-  go: async (_stand, { page }) => {
-    const line = await page.context().newCDPSession(page)
-    const slow = { latency: 2000, downloadThroughput: 50_000, uploadThroughput: 50_000 }
-    await line.send('Network.emulateNetworkConditions', { ...slow, offline: true })
-    await sleep(8000)
-    const said = await told(page)
-    await line.send('Network.emulateNetworkConditions', { ...slow, offline: false })
-    return said
-  },
-})
+export const networkPoor = (): Promise<Row> =>
+  during({
+    fault: 'network cut for 8 s, then 50 kB/s with 2 s delay',
+    go: async (_stand, { page }) => {
+      const line = await page.context().newCDPSession(page)
+      const slow = { latency: 2000, downloadThroughput: 50_000, uploadThroughput: 50_000 }
+      await line.send('Network.emulateNetworkConditions', { ...slow, offline: true })
+      await sleep(8000)
+      const said = await told(page)
+      await line.send('Network.emulateNetworkConditions', { ...slow, offline: false })
+      return said
+    },
+  })
 
-export const databaseRestarted = (): Promise<Row> => during({
-  fault: 'database broken off and started again under load, three times',
-  go: async (stand, { page, talk }) => {
-    let loading = true
-    const load = Promise.all(Array.from({ length: 6 }, async () => {
-      while (loading) await stand.client.ask('GET', `/talks/${talk}`).catch(() => sleep(50))
-    }))
-    let said = ''
-    for (let n = 0; n < 3; n += 1) {
-      stand.cluster.restart()
-      await sleep(1500)
-      said ||= await told(page)
-    }
-    loading = false
-    await load
-    return said
-  },
-})
+export const databaseRestarted = (): Promise<Row> =>
+  during({
+    fault: 'database broken off and started again under load, three times',
+    go: async (stand, { page, talk }) => {
+      let loading = true
+      const load = Promise.all(
+        Array.from({ length: 6 }, async () => {
+          while (loading) await stand.client.ask('GET', `/talks/${talk}`).catch(() => sleep(50))
+        }),
+      )
+      let said = ''
+      for (let n = 0; n < 3; n += 1) {
+        stand.cluster.restart()
+        await sleep(1500)
+        said ||= await told(page)
+      }
+      loading = false
+      await load
+      return said
+    },
+  })

@@ -41,11 +41,16 @@ export async function withoutBrowser(settings: Readonly<Record<string, string>> 
   const cluster = await startCluster(folder)
   const product = await runProduct(cluster.url, settings)
   return {
-    folder, cluster, product, client: new Client(product.url),
+    folder,
+    cluster,
+    product,
+    client: new Client(product.url),
     cutConnections: async () => {
-      await sql`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()`.execute(product.db)
+      await sql`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database()
+        and pid <> pg_backend_pid()`.execute(product.db)
     },
-    lastClaim: async () => (await sql<{ last: number }>`select last_value::int as last from claim_number`.execute(product.db)).rows[0]?.last ?? 0,
+    lastClaim: async () =>
+      (await sql<{ last: number }>`select last_value::int as last from claim_number`.execute(product.db)).rows[0]?.last ?? 0,
     close: async () => {
       await product.stop()
       cluster.stop()
@@ -60,8 +65,12 @@ export async function setUp(settings: Readonly<Record<string, string>> = {}): Pr
   const profile = join(folder, 'profile')
   let browser = await startBrowser([], profile)
   return {
-    cluster, product, client,
-    get browser() { return browser },
+    cluster,
+    product,
+    client,
+    get browser() {
+      return browser
+    },
     newBrowser: async () => {
       await browser.close().catch(() => undefined)
       browser = await startBrowser([], profile)

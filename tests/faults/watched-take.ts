@@ -24,7 +24,11 @@ export interface WatchedTake {
 }
 
 /** Opens a new talk's Lectern with stand-in devices. @param scripts more for the page, before it loads */
-export async function openLectern(stand: FaultStand, plan: StandIn = FAITHFUL, scripts: readonly string[] = []): Promise<{ readonly page: Page, readonly talk: string }> {
+export async function openLectern(
+  stand: FaultStand,
+  plan: StandIn = FAITHFUL,
+  scripts: readonly string[] = [],
+): Promise<{ readonly page: Page; readonly talk: string }> {
   const page = await stand.browser.page()
   for (const script of scripts) await page.addInitScript(script)
   await standIn(page, plan)
@@ -39,7 +43,7 @@ export async function beginWatched(page: Page, talk: string): Promise<WatchedTak
   await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
   const origin = Number(await page.evaluate('performance.timeOrigin'))
   await page.keyboard.press('ArrowRight')
-  const keys = await page.evaluate('window.keysPressed') as readonly { readonly key: string, readonly at: number }[]
+  const keys = (await page.evaluate('window.keysPressed')) as readonly { readonly key: string; readonly at: number }[]
   return { page, talk, origin, marked: keys.findLast(({ key }) => key === 'ArrowRight')?.at ?? 0 }
 }
 

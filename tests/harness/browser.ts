@@ -20,16 +20,27 @@ export interface TestBrowser {
   readonly close: () => Promise<void>
 }
 
-/** Starts Debian's Chromium with a profile of its own, so that what it stores survives its pages. @param more switches for it @param kept a profile that is there already, and stays */
+/**
+ * Starts Debian's Chromium with a profile of its own, so that what it stores survives its pages.
+ * @param more switches for it
+ * @param kept a profile that is there already, and stays
+ */
 export async function startBrowser(more: readonly string[] = [], kept?: string): Promise<TestBrowser> {
-  const profile = kept ?? await mkdtemp(join(tmpdir(), 'aisle-profile-'))
+  const profile = kept ?? (await mkdtemp(join(tmpdir(), 'aisle-profile-')))
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: '/usr/bin/chromium',
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
     args: [
-      '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
-      '--autoplay-policy=no-user-gesture-required', ...more,
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--autoplay-policy=no-user-gesture-required',
+      ...more,
     ],
   })
   const faults: string[] = []
@@ -38,7 +49,9 @@ export async function startBrowser(more: readonly string[] = [], kept?: string):
     faults,
     page: async () => {
       const page = await until('a new page', () => freshPage(context), 60_000)
-      page.on('pageerror', (error) => { faults.push(error.message) })
+      page.on('pageerror', (error) => {
+        faults.push(error.message)
+      })
       page.setDefaultTimeout(120_000)
       return page
     },
@@ -49,12 +62,16 @@ export async function startBrowser(more: readonly string[] = [], kept?: string):
       await crashed
     },
     killBrowser: async () => {
-      const gone = new Promise((resolve) => { context.once('close', resolve) })
+      const gone = new Promise((resolve) => {
+        context.once('close', resolve)
+      })
       for (const id of await processesOf(context, 'browser')) process.kill(id, 'SIGKILL')
       await gone
     },
     // The one that the browser came with stays, or it might go as well.
-    closePages: async () => { for (const page of context.pages().slice(1)) await page.close() },
+    closePages: async () => {
+      for (const page of context.pages().slice(1)) await page.close()
+    },
     close: async () => {
       await context.close()
       if (kept === undefined) await rm(profile, { recursive: true, force: true })
@@ -71,10 +88,15 @@ export async function processesOf(context: BrowserContext, type: 'renderer' | 'b
 }
 
 /** A page, or nothing when the browser gave it a process that has just been killed. */
-const freshPage = (context: BrowserContext): Promise<Page | false> => Promise.race([
-  context.newPage().catch(() => false as const),
-  new Promise<false>((resolve) => { setTimeout(() => { resolve(false) }, 5000) }),
-])
+const freshPage = (context: BrowserContext): Promise<Page | false> =>
+  Promise.race([
+    context.newPage().catch(() => false as const),
+    new Promise<false>((resolve) => {
+      setTimeout(() => {
+        resolve(false)
+      }, 5000)
+    }),
+  ])
 
 /** Drops a deck on the Talks page and makes a talk of it. @returns the talk's id once its run sheet shows every slide */
 export async function newTalk(page: Page, url: string, name: string): Promise<string> {
@@ -102,8 +124,12 @@ export async function checkRoom(page: Page): Promise<void> {
   await takeDevices(page)
 }
 
-export const isRecording = async (page: Page): Promise<void> => { await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor() }
-export const isPaused = async (page: Page): Promise<void> => { await page.getByRole('status').filter({ hasText: 'Paused' }).waitFor() }
+export const isRecording = async (page: Page): Promise<void> => {
+  await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
+}
+export const isPaused = async (page: Page): Promise<void> => {
+  await page.getByRole('status').filter({ hasText: 'Paused' }).waitFor()
+}
 
 /** Goes to the Lectern, takes the practice devices, and records from the start. */
 export async function beginTake(page: Page): Promise<void> {
@@ -120,14 +146,14 @@ export async function recordOtherwise(page: Page, way: string): Promise<void> {
 
 /** Seconds on the talk clock. */
 export async function onClock(page: Page): Promise<number> {
-  const [minutes, rest] = (await page.locator('.clock.big').textContent() ?? '0:00').split(':').map(Number)
+  const [minutes, rest] = ((await page.locator('.clock.big').textContent()) ?? '0:00').split(':').map(Number)
   return (minutes ?? 0) * 60 + (rest ?? 0)
 }
 
 /** Waits until at least so many seconds more were spoken: the clock shows whole ones, and the first of them may be nearly over. */
 export async function spokenMore(page: Page, seconds: number): Promise<void> {
-  const end = await onClock(page) + seconds + 1
-  await until(`${String(end)} s on the clock`, async () => await onClock(page) >= end, 240_000)
+  const end = (await onClock(page)) + seconds + 1
+  await until(`${String(end)} s on the clock`, async () => (await onClock(page)) >= end, 240_000)
 }
 
 /** Stops the take and waits until it is ready to be heard. @throws Error with what the Lectern complains of, if it does */
@@ -140,7 +166,7 @@ export async function endTake(page: Page): Promise<void> {
 }
 
 /** Draws a wave across the middle of the slide with the pen. @returns where its middle is, in fractions of the slide */
-export async function drawWave(page: Page): Promise<{ x: number, y: number }> {
+export async function drawWave(page: Page): Promise<{ x: number; y: number }> {
   await page.keyboard.press('1')
   await page.keyboard.press('w')
   const box = await page.locator('.stage').boundingBox()
@@ -158,7 +184,10 @@ export async function makeFile(page: Page, lines: number): Promise<string> {
   await page.getByRole('link', { name: 'Hand over', exact: true }).click()
   await page.getByRole('button', { name: /^Resolution/ }).click()
   await page.getByRole('menuitem', { name: `${String(lines)} lines` }).click()
-  await page.getByRole('button', { name: /^Resolution: / }).filter({ hasText: String(lines) }).waitFor()
+  await page
+    .getByRole('button', { name: /^Resolution: / })
+    .filter({ hasText: String(lines) })
+    .waitFor()
   await page.getByRole('button', { name: 'Make this file' }).click()
   const link = page.getByRole('link', { name: 'Download' }).first()
   await link.waitFor({ timeout: 400_000 })

@@ -10,11 +10,20 @@ export class Client {
   }
 
   /** Asks and gives status and answer as they are. */
-  async ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<{ readonly status: number, readonly body: unknown }> {
+  async ask(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<{ readonly status: number; readonly body: unknown }> {
     const raw = body instanceof FormData || body instanceof Uint8Array ? body : null
     const answer = await fetch(`${this.#url}/api${path}`, {
       method,
-      headers: { ...(this.#cookie === '' ? {} : { cookie: this.#cookie }), ...(raw !== null || body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      headers: {
+        ...(this.#cookie === '' ? {} : { cookie: this.#cookie }),
+        ...(raw !== null || body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: raw ?? JSON.stringify(body) }),
     })
     const set = answer.headers.getSetCookie()[0]
@@ -35,7 +44,7 @@ export class Client {
   }
 
   /** Opens the line on which changes are told. @returns what was heard so far, in order, and what ends it */
-  async listen(): Promise<{ readonly heard: readonly TalkEvent[], readonly end: () => void }> {
+  async listen(): Promise<{ readonly heard: readonly TalkEvent[]; readonly end: () => void }> {
     const stop = new AbortController()
     const answer = await fetch(`${this.#url}/api/events`, { headers: { cookie: this.#cookie }, signal: stop.signal })
     const heard: TalkEvent[] = []
@@ -51,7 +60,12 @@ export class Client {
       }
     }
     read().catch(() => undefined)
-    return { heard, end: () => { stop.abort() } }
+    return {
+      heard,
+      end: () => {
+        stop.abort()
+      },
+    }
   }
 
   /** Asks and expects to be answered. */

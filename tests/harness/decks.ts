@@ -13,7 +13,10 @@ export interface TestPage {
 export async function makePdf(pages: readonly TestPage[]): Promise<Uint8Array> {
   const document = await PDFDocument.create()
   const font = await document.embedFont(StandardFonts.Helvetica)
-  for (const { colour: [red, green, blue], title } of pages) {
+  for (const {
+    colour: [red, green, blue],
+    title,
+  } of pages) {
     const page = document.addPage([960, 540])
     page.drawRectangle({ x: 0, y: 0, width: 960, height: 540, color: rgb(red / 255, green / 255, blue / 255) })
     page.drawText(title, { x: 60, y: 440, size: 36, font })
@@ -69,7 +72,11 @@ export async function buildingPdf(): Promise<Uint8Array> {
 export async function awkwardPdf(): Promise<Uint8Array> {
   const document = await PDFDocument.create()
   const font = await document.embedFont(StandardFonts.Helvetica)
-  const sizes: readonly (readonly [number, number, number])[] = [[960, 540, 0], [540, 960, 90], [400, 400, 0]]
+  const sizes: readonly (readonly [number, number, number])[] = [
+    [960, 540, 0],
+    [540, 960, 90],
+    [400, 400, 0],
+  ]
   for (const [width, height, turn] of sizes) {
     const page = document.addPage([width, height])
     page.setRotation(degrees(turn))
@@ -86,7 +93,10 @@ export async function awkwardPdf(): Promise<Uint8Array> {
     document.context.assign(ref, item)
   }
   const [first = outline] = items
-  document.context.assign(outline, document.context.obj({ Type: 'Outlines', First: first, Last: items.at(-1) ?? first, Count: items.length }))
+  document.context.assign(
+    outline,
+    document.context.obj({ Type: 'Outlines', First: first, Last: items.at(-1) ?? first, Count: items.length }),
+  )
   document.catalog.set(PDFName.of('Outlines'), outline)
   return await document.save()
 }
@@ -95,7 +105,9 @@ export async function awkwardPdf(): Promise<Uint8Array> {
 export function lockedPdf(): Uint8Array {
   const secret = '0123456789abcdef'.repeat(4)
   const objects = [
-    '<< /Type /Catalog /Pages 2 0 R >>', '<< /Type /Pages /Kids [3 0 R] /Count 1 >>', '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 960 540] >>',
+    '<< /Type /Catalog /Pages 2 0 R >>',
+    '<< /Type /Pages /Kids [3 0 R] /Count 1 >>',
+    '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 960 540] >>',
     `<< /Filter /Standard /V 1 /R 2 /Length 40 /P -44 /O <${secret}> /U <${secret}> >>`,
   ]
   let body = '%PDF-1.4\n'
@@ -106,7 +118,9 @@ export function lockedPdf(): Uint8Array {
   })
   const xref = body.length
   body += `xref\n0 5\n0000000000 65535 f \n${offsets.map((at) => `${String(at).padStart(10, '0')} 00000 n \n`).join('')}`
-  body += `trailer\n<< /Size 5 /Root 1 0 R /Encrypt 4 0 R /ID [<00112233445566778899aabbccddeeff> <00112233445566778899aabbccddeeff>] >>\nstartxref\n${String(xref)}\n%%EOF\n`
+  body +=
+    `trailer\n<< /Size 5 /Root 1 0 R /Encrypt 4 0 R /ID [<00112233445566778899aabbccddeeff> ` +
+    `<00112233445566778899aabbccddeeff>] >>\nstartxref\n${String(xref)}\n%%EOF\n`
   return Buffer.from(body, 'latin1')
 }
 

@@ -1,13 +1,21 @@
 /** Mean lightness of each pixel, 0 to 255. @param rgba four bytes a pixel */
 const lightness = (rgba: Uint8Array | Uint8ClampedArray): Float64Array =>
-  Float64Array.from({ length: rgba.length / 4 }, (_, n) => 0.2126 * (rgba[n * 4] ?? 0) + 0.7152 * (rgba[n * 4 + 1] ?? 0) + 0.0722 * (rgba[n * 4 + 2] ?? 0))
+  Float64Array.from(
+    { length: rgba.length / 4 },
+    (_, n) => 0.2126 * (rgba[n * 4] ?? 0) + 0.7152 * (rgba[n * 4 + 1] ?? 0) + 0.0722 * (rgba[n * 4 + 2] ?? 0),
+  )
 
 /**
  * How alike two pictures are: the structural similarity index (Wang et al., 2004) of their lightness over tiles of
  * 8 by 8 pixels.
  * @returns the mean over the picture and the worst tile of 64 by 64, each 1 for the same picture
  */
-export function likeness(a: Uint8Array | Uint8ClampedArray, b: Uint8Array | Uint8ClampedArray, width: number, height: number): { readonly mean: number, readonly worst: number } {
+export function likeness(
+  a: Uint8Array | Uint8ClampedArray,
+  b: Uint8Array | Uint8ClampedArray,
+  width: number,
+  height: number,
+): { readonly mean: number; readonly worst: number } {
   const [x, y] = [lightness(a), lightness(b)]
   const [c1, c2] = [(0.01 * 255) ** 2, (0.03 * 255) ** 2]
   const tiles = new Map<string, number[]>()

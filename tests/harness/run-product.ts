@@ -29,13 +29,16 @@ export interface Product {
   readonly stop: () => Promise<void>
 }
 
-const freePort = (): Promise<number> => new Promise((resolve) => {
-  const probe = createServer()
-  probe.listen(0, '127.0.0.1', () => {
-    const address = probe.address()
-    probe.close(() => { resolve(typeof address === 'object' && address !== null ? address.port : 0) })
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const probe = createServer()
+    probe.listen(0, '127.0.0.1', () => {
+      const address = probe.address()
+      probe.close(() => {
+        resolve(typeof address === 'object' && address !== null ? address.port : 0)
+      })
+    })
   })
-})
 
 /** Waits for something to become true. @throws Error when it has not after `most` ms */
 export async function until<Value>(what: string, look: () => Promise<Value | undefined | false>, most = 240_000): Promise<Value> {
@@ -44,7 +47,9 @@ export async function until<Value>(what: string, look: () => Promise<Value | und
     const found = await look()
     if (found !== undefined && found !== false) return found
     if (Date.now() > end) throw new Error(`waited too long for: ${what}`)
-    await new Promise((resolve) => { setTimeout(resolve, 100) })
+    await new Promise((resolve) => {
+      setTimeout(resolve, 100)
+    })
   }
 }
 
@@ -54,7 +59,7 @@ export async function until<Value>(what: string, look: () => Promise<Value | und
  * @param settings as environment; with AISLE_DATA, that folder is used and is there afterwards
  */
 export async function runProduct(cluster: string, settings: Readonly<Record<string, string>> = {}): Promise<Product> {
-  const data = settings['AISLE_DATA'] ?? await mkdtemp(join(tmpdir(), 'aisle-product-'))
+  const data = settings['AISLE_DATA'] ?? (await mkdtemp(join(tmpdir(), 'aisle-product-')))
   const name = `aisle_${randomBytes(6).toString('hex')}`
   const admin = new pg.Client({ connectionString: cluster })
   await admin.connect()
@@ -67,21 +72,47 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
   const port = await freePort()
   const url = `http://127.0.0.1:${String(port)}`
   const env = {
-    ...process.env, NODE_ENV: 'production', AISLE_DATA: data, AISLE_PORT: String(port), DATABASE_URL: databaseUrl, NITRO_PORT: String(port), NITRO_HOST: '127.0.0.1',
-    PORT: String(port), NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'), AISLE_WORKER_GRACE_MS: '4000', AISLE_MAKE_AHEAD_SECONDS: '0', AISLE_PROGRAMS: resolve(PROGRAMS_FOLDER), AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error', ...settings,
+    ...process.env,
+    NODE_ENV: 'production',
+    AISLE_DATA: data,
+    AISLE_PORT: String(port),
+    DATABASE_URL: databaseUrl,
+    NITRO_PORT: String(port),
+    NITRO_HOST: '127.0.0.1',
+    PORT: String(port),
+    NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'),
+    AISLE_WORKER_GRACE_MS: '4000',
+    AISLE_MAKE_AHEAD_SECONDS: '0',
+    AISLE_PROGRAMS: resolve(PROGRAMS_FOLDER),
+    AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error',
+    ...settings,
   }
   const running = new Map<string, ChildProcess>()
 
   const start = async (which: Process): Promise<void> => {
     const args = which === 'server' ? ['.output/server/index.mjs'] : [programFile('worker')]
-    const child = spawn(process.execPath, args, { env, stdio: ['ignore', process.env['AISLE_TEST_LOG'] === undefined ? 'ignore' : 'inherit', 'inherit'] })
+    const child = spawn(process.execPath, args, {
+      env,
+      stdio: ['ignore', process.env['AISLE_TEST_LOG'] === undefined ? 'ignore' : 'inherit', 'inherit'],
+    })
     running.set(which, child)
-    if (which === 'server') await until('the server to answer', () => fetch(`${url}/api/health`).then((answer) => answer.ok, () => false), 240_000)
+    if (which === 'server')
+      await until(
+        'the server to answer',
+        () =>
+          fetch(`${url}/api/health`).then(
+            (answer) => answer.ok,
+            () => false,
+          ),
+        240_000,
+      )
   }
   const kill = async (which: Process, signal: NodeJS.Signals = 'SIGKILL'): Promise<void> => {
     const child = running.get(which)
     if (child === undefined || child.exitCode !== null || child.signalCode !== null) return
-    const gone = new Promise((resolve) => { child.once('exit', resolve) })
+    const gone = new Promise((resolve) => {
+      child.once('exit', resolve)
+    })
     child.kill(signal)
     // It may be standing still, and hears of it only when it goes on.
     child.kill('SIGCONT')
@@ -89,12 +120,22 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
   }
 
   /** Those that are meant to run, by name, and have ended. */
-  const ended = (): readonly string[] => [...running].filter(([, child]) => child.exitCode !== null || child.signalCode !== null).map(([which]) => which)
+  const ended = (): readonly string[] =>
+    [...running].filter(([, child]) => child.exitCode !== null || child.signalCode !== null).map(([which]) => which)
 
   await start('server')
   await start('worker')
   return {
-    url, data, db, databaseUrl, start, kill: (which) => kill(which), ended, signal: (which, signal) => { running.get(which)?.kill(signal) },
+    url,
+    data,
+    db,
+    databaseUrl,
+    start,
+    kill: (which) => kill(which),
+    ended,
+    signal: (which, signal) => {
+      running.get(which)?.kill(signal)
+    },
     stop: async () => {
       await kill('server', 'SIGTERM')
       await kill('worker', 'SIGTERM')

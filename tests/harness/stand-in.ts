@@ -13,7 +13,9 @@ export const FAITHFUL: StandIn = {
 }
 
 /** A script of `tests/stand-in` for a page. */
-export const built = (file: string): string => buildSync({ entryPoints: [`tests/stand-in/${file}`], bundle: true, write: false, format: 'iife', target: 'es2022' }).outputFiles[0]?.text ?? ''
+export const built = (file: string): string =>
+  buildSync({ entryPoints: [`tests/stand-in/${file}`], bundle: true, write: false, format: 'iife', target: 'es2022' }).outputFiles[0]
+    ?.text ?? ''
 
 /**
  * Gives pages a camera and a microphone of which it is known when they flash and click. What was remembered of devices by a page
@@ -21,5 +23,7 @@ export const built = (file: string): string => buildSync({ entryPoints: [`tests/
  */
 export async function standIn(page: Page | BrowserContext, plan: StandIn): Promise<void> {
   await page.addInitScript('for (const key of Object.keys(localStorage)) if (key.startsWith("aisle-habits")) localStorage.removeItem(key)')
-  await page.addInitScript(`window.standIn = ${JSON.stringify(plan)}; window.standInWorker = ${JSON.stringify(built('worker.ts'))};\n${built('page.ts')}`)
+  await page.addInitScript(
+    `window.standIn = ${JSON.stringify(plan)}; window.standInWorker = ${JSON.stringify(built('worker.ts'))};\n${built('page.ts')}`,
+  )
 }

@@ -22,7 +22,7 @@ async function withoutCountdown(browser: TestBrowser, client: Client): Promise<v
 
 /** Sets up a product and a browser before the tests of a file, and ends both after them. @param switches for the browser */
 export function inBrowser(switches: readonly string[] = []): Stand {
-  const stand: { product?: Product, browser?: TestBrowser, client?: Client } = {}
+  const stand: { product?: Product; browser?: TestBrowser; client?: Client } = {}
   const there = <Value>(value: Value | undefined): Value => {
     if (value === undefined) throw new Error('the stand is not set up yet')
     return value
@@ -41,8 +41,14 @@ export function inBrowser(switches: readonly string[] = []): Stand {
     await stand.product?.stop()
   })
   return {
-    get product() { return there(stand.product) },
-    get browser() { return there(stand.browser) },
-    get client() { return there(stand.client) },
+    get product() {
+      return there(stand.product)
+    },
+    get browser() {
+      return there(stand.browser)
+    },
+    get client() {
+      return there(stand.client)
+    },
   }
 }

@@ -8,7 +8,7 @@ import { KNOTS, fileForm, makePdf } from './decks'
 import { until } from './run-product'
 
 /** Makes a talk of the deck about knots. @returns its id and those of its slides, in order */
-export async function knotsTalk(client: Client, name = 'Knots'): Promise<{ readonly talk: string, readonly slides: readonly string[] }> {
+export async function knotsTalk(client: Client, name = 'Knots'): Promise<{ readonly talk: string; readonly slides: readonly string[] }> {
   const { id: talk } = await client.get<{ id: string }>('POST', '/talks', { name, limit: null })
   await client.get('POST', `/talks/${talk}/imports`, fileForm('knots.pdf', await makePdf(KNOTS)))
   const view = await until('the deck', async () => {
@@ -20,8 +20,18 @@ export async function knotsTalk(client: Client, name = 'Knots'): Promise<{ reado
 
 /** Makes a file of a talk, of 480 lines, and waits for it. @param recipe what is to be otherwise @returns where it was saved */
 export async function delivered(client: Client, talk: string, recipe: Partial<Recipe> = {}): Promise<string> {
-  const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { lines: 480, quality: 'good', name: 'file', limit: { kind: 'none' }, ...recipe })
-  await until('the file', async () => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)?.state === 'done', 300_000)
+  const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, {
+    lines: 480,
+    quality: 'good',
+    name: 'file',
+    limit: { kind: 'none' },
+    ...recipe,
+  })
+  await until(
+    'the file',
+    async () => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)?.state === 'done',
+    300_000,
+  )
   const file = join(await mkdtemp(join(tmpdir(), 'aisle-file-')), 'film.mp4')
   await writeFile(file, await client.bytes(`/deliveries/${id}/file`))
   return file

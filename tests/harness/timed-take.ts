@@ -20,14 +20,20 @@ const CLAPS = 6
 /** Where in the picture a slide is seen and no face. */
 const CORNER = { x: 0.02, y: 0.02, width: 0.3, height: 0.3 }
 
-export const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
+export const sleep = (ms: number): Promise<void> =>
+  new Promise((resolve) => {
+    setTimeout(resolve, ms)
+  })
 export const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN
 export const worstOf = (values: readonly number[]): number => Math.max(...values.map((value) => Math.abs(value)))
 
 export async function ask<Answer>(product: Running, method: string, path: string, body?: unknown): Promise<Answer> {
-  const answer = await fetch(`${product.url}/api${path}`, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })
+  const answer = await fetch(`${product.url}/api${path}`, {
+    method,
+    ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+  })
   if (!answer.ok) throw new Error(`${method} ${path}: ${String(answer.status)} ${await answer.text()}`)
-  return await answer.json() as Answer
+  return (await answer.json()) as Answer
 }
 
 /** Draws a dark and a bright picture. @returns their files */
@@ -83,7 +89,7 @@ export async function record(page: Page): Promise<void> {
   const recording = page.getByRole('status').filter({ hasText: 'Recording' })
   const again = page.getByRole('button', { name: 'Record again', exact: true })
   await recording.or(doubts.first()).or(again).first().waitFor()
-  if (await doubts.count() > 0) throw new Error(`it asks first: ${(await doubts.allTextContents()).join(' ')}`)
+  if ((await doubts.count()) > 0) throw new Error(`it asks first: ${(await doubts.allTextContents()).join(' ')}`)
   if (await again.isVisible()) await again.click()
   await recording.waitFor()
 }
@@ -99,7 +105,7 @@ export async function pressAtClicks(page: Page, every: number, keys: readonly st
   }
   // The last click is heard to its end.
   await sleep(400)
-  const pressed = await page.evaluate(`window.keysPressed.slice(${String(before)})`) as readonly { readonly at: number }[]
+  const pressed = (await page.evaluate(`window.keysPressed.slice(${String(before)})`)) as readonly { readonly at: number }[]
   return pressed.map(({ at }, n) => at - (first + n) * every)
 }
 
@@ -111,7 +117,12 @@ export async function stopTake(page: Page): Promise<void> {
 
 /** Makes a file of a talk. @returns where it is */
 export async function deliver(product: Running, talk: string): Promise<string> {
-  const { id } = await ask<{ id: string }>(product, 'POST', `/talks/${talk}/deliveries`, { lines: LINES, quality: 'good', name: 'timed', limit: { kind: 'none' } })
+  const { id } = await ask<{ id: string }>(product, 'POST', `/talks/${talk}/deliveries`, {
+    lines: LINES,
+    quality: 'good',
+    name: 'timed',
+    limit: { kind: 'none' },
+  })
   let delivery: DeliveryView | undefined
   do {
     await sleep(500)
@@ -140,7 +151,11 @@ export async function changesAgainstClicks(file: string, pressed: readonly numbe
     // On a machine that is short of time a key may be pressed long after its click; how long is known.
     const asked = at - (pressed[n] ?? 0)
     const click = clicks.reduce((near, one) => (Math.abs(one - asked) < Math.abs(near - asked) ? one : near), Infinity)
-    if (Math.abs(click - asked) > 500) throw new Error(`no click is near the change at ${String(at)} ms; changes at ${changes.map((one) => one.at.toFixed(0)).join(", ")}; clicks at ${clicks.map((one) => one.toFixed(0)).join(", ")}`)
+    if (Math.abs(click - asked) > 500)
+      throw new Error(
+        `no click is near the change at ${String(at)} ms; changes at ${changes.map((one) => one.at.toFixed(0)).join(', ')}; ` +
+          `clicks at ${clicks.map((one) => one.toFixed(0)).join(', ')}`,
+      )
     return asked - click
   })
 }

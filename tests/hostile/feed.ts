@@ -49,18 +49,33 @@ export class Victim {
     return new Victim(client, talk, slides[0] ?? '', { slides: view.slides, pieces: programme.pieces })
   }
 
-  async #ask(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ readonly status: number, readonly body: unknown }> {
-    const late = new Promise<never>((_, reject) => { setTimeout(() => { reject(new Error(`no answer within ${String(ANSWER)} ms`)) }, ANSWER) })
+  async #ask(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers?: Record<string, string>,
+  ): Promise<{ readonly status: number; readonly body: unknown }> {
+    const late = new Promise<never>((_, reject) => {
+      setTimeout(() => {
+        reject(new Error(`no answer within ${String(ANSWER)} ms`))
+      }, ANSWER)
+    })
     const answer = await Promise.race([this.#client.ask(method, path, body, headers), late])
-    if (answer.status >= 500 && answer.status !== 503) throw new Error(`${method} ${path}: ${String(answer.status)} ${JSON.stringify(answer.body).slice(0, 200)}`)
-    if (answer.status >= 400 && sentenceOf(answer.body) === '') throw new Error(`${method} ${path}: ${String(answer.status)} without a sentence`)
+    if (answer.status >= 500 && answer.status !== 503)
+      throw new Error(`${method} ${path}: ${String(answer.status)} ${JSON.stringify(answer.body).slice(0, 200)}`)
+    if (answer.status >= 400 && sentenceOf(answer.body) === '')
+      throw new Error(`${method} ${path}: ${String(answer.status)} without a sentence`)
     return answer
   }
 
   readonly #view = (): Promise<TalkView> => this.#client.get<TalkView>('GET', `/talks/${this.#talk}`)
 
   async #takeEnded(id: string): Promise<Omit<Fed, 'took'>> {
-    const take = await until('the take', async () => (await this.#view()).takes.find((one) => one.id === id && ['closed', 'failed'].includes(one.state)), END)
+    const take = await until(
+      'the take',
+      async () => (await this.#view()).takes.find((one) => one.id === id && ['closed', 'failed'].includes(one.state)),
+      END,
+    )
     if (take.state === 'failed' && (take.sentence ?? '') === '') throw new Error('a take failed without a sentence')
     if (take.state === 'closed') await this.#client.ask('DELETE', `/takes/${id}`)
     return { taken: take.state === 'closed', sentence: take.sentence ?? '' }
@@ -75,7 +90,11 @@ export class Victim {
         const answer = await this.#ask('POST', `/talks/${this.#talk}/imports`, fileForm(file, bytes))
         if (answer.status >= 400) return refused(answer)
         const { id } = answer.body as { readonly id: string }
-        const ended = await until('the deck', async () => (await this.#view()).imports.find((one) => one.id === id && ['done', 'failed'].includes(one.state)), END)
+        const ended = await until(
+          'the deck',
+          async () => (await this.#view()).imports.find((one) => one.id === id && ['done', 'failed'].includes(one.state)),
+          END,
+        )
         if (ended.state === 'failed' && (ended.sentence ?? '') === '') throw new Error('a deck failed without a sentence')
         if (/our side/.test(ended.sentence ?? '')) throw new Error(`a fault of ours: ${ended.sentence ?? ''}`)
         return { taken: ended.state === 'done', sentence: ended.sentence ?? '' }
@@ -86,19 +105,35 @@ export class Victim {
       }
       case 'sound': {
         const { programme } = await this.#client.get<FilmView>('GET', `/talks/${this.#talk}/film`)
-        const answer = await this.#ask('POST', `/talks/${this.#talk}/voices?visit=${programme.pieces[0]?.visit ?? ''}&browser=${randomUUID()}&name=here`, fileForm(file, bytes))
+        const answer = await this.#ask(
+          'POST',
+          `/talks/${this.#talk}/voices?visit=${programme.pieces[0]?.visit ?? ''}&browser=${randomUUID()}&name=here`,
+          fileForm(file, bytes),
+        )
         return answer.status >= 400 ? refused(answer) : await this.#takeEnded((answer.body as { readonly take: string }).take)
       }
       case 'recording': {
         const [take, stretch] = [randomUUID(), randomUUID()]
         await this.#ask('PUT', `/talks/${this.#talk}/takes/${take}`, { kind: 'full', intent: { kind: 'append' } })
-        await this.#ask('PUT', `/stretches/${stretch}`, { take, number: 0, camera: true, voice: true, mime: 'video/webm', opening: { slide: this.#slide, step: 0, blank: false, inset: true, ink: [] } })
-        await this.#ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(bytes), { 'x-aisle-slices': `${String(bytes.length)}:${digestOf(bytes)}`, 'content-type': 'application/octet-stream' })
+        await this.#ask('PUT', `/stretches/${stretch}`, {
+          take,
+          number: 0,
+          camera: true,
+          voice: true,
+          mime: 'video/webm',
+          opening: { slide: this.#slide, step: 0, blank: false, inset: true, ink: [] },
+        })
+        await this.#ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(bytes), {
+          'x-aisle-slices': `${String(bytes.length)}:${digestOf(bytes)}`,
+          'content-type': 'application/octet-stream',
+        })
         await this.#ask('POST', `/stretches/${stretch}/close`, { slices: 1, cues: 0, length: 1500 })
         await this.#ask('POST', `/takes/${take}/finish`)
         return await this.#takeEnded(take)
       }
-      case 'edit': case 'programme': case 'recipe': {
+      case 'edit':
+      case 'programme':
+      case 'recipe': {
         const [method, path] = door === 'recipe' ? ['PUT', 'recipe'] : ['POST', door === 'edit' ? 'deck' : 'programme']
         const answer = await this.#ask(method, `/talks/${this.#talk}/${path}`, json(), asJson)
         return answer.status >= 400 ? refused(answer) : { taken: true, sentence: '' }
@@ -106,7 +141,14 @@ export class Victim {
       case 'cues': {
         const [take, stretch] = [randomUUID(), randomUUID()]
         await this.#ask('PUT', `/talks/${this.#talk}/takes/${take}`, { kind: 'full', intent: { kind: 'append' } })
-        await this.#ask('PUT', `/stretches/${stretch}`, { take, number: 0, camera: false, voice: false, mime: 'video/webm', opening: { slide: this.#slide, step: 0, blank: false, inset: true, ink: [] } })
+        await this.#ask('PUT', `/stretches/${stretch}`, {
+          take,
+          number: 0,
+          camera: false,
+          voice: false,
+          mime: 'video/webm',
+          opening: { slide: this.#slide, step: 0, blank: false, inset: true, ink: [] },
+        })
         const answer = await this.#ask('PUT', `/stretches/${stretch}/cues`, json(), asJson)
         await this.#client.ask('DELETE', `/takes/${take}`)
         return answer.status >= 400 ? refused(answer) : { taken: true, sentence: '' }
@@ -121,12 +163,16 @@ export class Victim {
     return { ...ended, took: Math.round(performance.now() - began) }
   }
 
-  /** @throws Error when anything that was there is not as it was; what came after it may be. @param edited whether edits were let through */
+  /**
+   * @throws Error when anything that was there is not as it was; what came after it may be.
+   * @param edited whether edits were let through
+   */
   async lookUnharmed(edited: boolean): Promise<void> {
     const { slides } = await this.#view()
     const { programme } = await this.#client.get<FilmView>('GET', `/talks/${this.#talk}/film`)
     if (edited) return
-    if (!isDeepStrictEqual(slides.slice(0, this.#before.slides.length), this.#before.slides)) throw new Error('the slides are not as they were')
+    if (!isDeepStrictEqual(slides.slice(0, this.#before.slides.length), this.#before.slides))
+      throw new Error('the slides are not as they were')
     if (!isDeepStrictEqual(programme.pieces, this.#before.pieces)) throw new Error('the programme is not as it was')
   }
 }

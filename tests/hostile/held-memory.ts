@@ -7,11 +7,15 @@ export interface MostHeld {
   readonly apart: number
 }
 
-const KINDS = { server: /server\/index\.mjs/, worker: /bin\/worker\.mjs/, apart: /bin\/(read-deck|draw-pages|make-handout)\.mjs|^(ffmpeg|ffprobe)$/ } as const
+const KINDS = {
+  server: /server\/index\.mjs/,
+  worker: /bin\/worker\.mjs/,
+  apart: /bin\/(read-deck|draw-pages|make-handout)\.mjs|^(ffmpeg|ffprobe)$/,
+} as const
 const EVERY = 100
 
 /** Watches what the processes of a product hold (proc(5): status). @param data its data folder, by which they are known */
-export function watchMemory(data: string): { readonly most: () => MostHeld, readonly end: () => void } {
+export function watchMemory(data: string): { readonly most: () => MostHeld; readonly end: () => void } {
   const most = { server: 0, worker: 0, apart: 0 }
   const look = (): void => {
     for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name))) {
@@ -26,5 +30,10 @@ export function watchMemory(data: string): { readonly most: () => MostHeld, read
     }
   }
   const timer = setInterval(look, EVERY)
-  return { most: () => ({ server: Math.round(most.server), worker: Math.round(most.worker), apart: Math.round(most.apart) }), end: () => { clearInterval(timer) } }
+  return {
+    most: () => ({ server: Math.round(most.server), worker: Math.round(most.worker), apart: Math.round(most.apart) }),
+    end: () => {
+      clearInterval(timer)
+    },
+  }
 }

@@ -50,15 +50,25 @@ const otherNumber: Mutation = (bytes, random) => {
   return Buffer.concat([bytes.subarray(0, chosen.index), Buffer.from(other), bytes.subarray(chosen.index + chosen[0].length)])
 }
 /** A piece of another file of its kind in the middle. */
-const splice = (other: Buffer): Mutation => (bytes, random) => {
-  const [at, from] = [somewhere(bytes, random), somewhere(other, random)]
-  return Buffer.concat([bytes.subarray(0, at), other.subarray(from, from + Math.floor(random() * 4000)), bytes.subarray(at)])
-}
+const splice =
+  (other: Buffer): Mutation =>
+  (bytes, random) => {
+    const [at, from] = [somewhere(bytes, random), somewhere(other, random)]
+    return Buffer.concat([bytes.subarray(0, at), other.subarray(from, from + Math.floor(random() * 4000)), bytes.subarray(at)])
+  }
 
 /** Damages a real file in one of many ways. @param other of the same kind */
-export function mutated(bytes: Buffer, other: Buffer, seed: number): { readonly how: string, readonly bytes: Buffer } {
+export function mutated(bytes: Buffer, other: Buffer, seed: number): { readonly how: string; readonly bytes: Buffer } {
   const random = randomFrom(seed)
-  const ways: readonly (readonly [string, Mutation])[] = [['flipped', flip], ['cut off', cutOff], ['gap', gap], ['repeated', repeat], ['largest number', largest], ['other number', otherNumber], ['spliced', splice(other)]]
+  const ways: readonly (readonly [string, Mutation])[] = [
+    ['flipped', flip],
+    ['cut off', cutOff],
+    ['gap', gap],
+    ['repeated', repeat],
+    ['largest number', largest],
+    ['other number', otherNumber],
+    ['spliced', splice(other)],
+  ]
   const [how, mutate] = ways[seed % ways.length] ?? ['flipped', flip]
   return { how, bytes: mutate(bytes, random) }
 }

@@ -33,16 +33,37 @@ async function sound(ending: string, args: readonly string[]): Promise<RealFile>
 export async function realFiles(): Promise<readonly RealFile[]> {
   const pdf = (file: string, bytes: Uint8Array): RealFile => ({ kind: 'pdf', door: 'deck', file, bytes: Buffer.from(bytes) })
   const [jpeg, webp] = [await drawnPicture('jpeg'), await drawnPicture('webp')]
-  const pictures = [['pier.png', plainPng(200, 120, 'teal')], ['pier.jpg', jpeg], ['pier.webp', webp]] as const
+  const pictures = [
+    ['pier.png', plainPng(200, 120, 'teal')],
+    ['pier.jpg', jpeg],
+    ['pier.webp', webp],
+  ] as const
   return [
-    pdf('knots.pdf', await makePdf(KNOTS)), pdf('awkward.pdf', await awkwardPdf()), pdf('builds.pdf', await buildingPdf()), pdf('twelfths.pdf', await readFile('demo/talks/twelfths/deck.pdf')),
-    ...pictures.flatMap(([file, bytes]): readonly RealFile[] => [{ kind: 'picture', door: 'deck', file, bytes }, { kind: 'picture', door: 'picture', file, bytes }]),
+    pdf('knots.pdf', await makePdf(KNOTS)),
+    pdf('awkward.pdf', await awkwardPdf()),
+    pdf('builds.pdf', await buildingPdf()),
+    pdf('twelfths.pdf', await readFile('demo/talks/twelfths/deck.pdf')),
+    ...pictures.flatMap(([file, bytes]): readonly RealFile[] => [
+      { kind: 'picture', door: 'deck', file, bytes },
+      { kind: 'picture', door: 'picture', file, bytes },
+    ]),
     { kind: 'zip', door: 'deck', file: 'lesson.zip', bytes: await makeZip({ 'lesson.md': LESSON, 'pier.png': plainPng(80, 60, 'navy') }) },
     { kind: 'zip', door: 'deck', file: 'pages.zip', bytes: await makeZip({ 'knots.pdf': await makePdf(KNOTS), 'pier.jpg': jpeg }) },
     { kind: 'text', door: 'deck', file: 'lesson.md', bytes: Buffer.from(LESSON.replace(/!\[.*\n/g, '')) },
-    { kind: 'text', door: 'deck', file: 'table.md', bytes: Buffer.from('# Tides\n\n| hour | part |\n|---|---|\n| 1 | 1/12 |\n| 2 | 2/12 |\n\n## More\n\n1. one\n   - two\n     > three\n\n`code` **bold** [x](#y)\n') },
-    await sound('wav', ['-f', 'wav']), await sound('mp3', ['-c:a', 'libmp3lame', '-f', 'mp3']), await sound('flac', ['-f', 'flac']),
-    await sound('ogg', ['-c:a', 'libvorbis', '-f', 'ogg']), await sound('m4a', ['-c:a', 'aac', '-movflags', '+frag_keyframe+empty_moov', '-f', 'mp4']),
+    {
+      kind: 'text',
+      door: 'deck',
+      file: 'table.md',
+      bytes: Buffer.from(
+        '# Tides\n\n| hour | part |\n|---|---|\n| 1 | 1/12 |\n| 2 | 2/12 |\n\n## More\n\n1. one\n   - two\n     > ' +
+          'three\n\n`code` **bold** [x](#y)\n',
+      ),
+    },
+    await sound('wav', ['-f', 'wav']),
+    await sound('mp3', ['-c:a', 'libmp3lame', '-f', 'mp3']),
+    await sound('flac', ['-f', 'flac']),
+    await sound('ogg', ['-c:a', 'libvorbis', '-f', 'ogg']),
+    await sound('m4a', ['-c:a', 'aac', '-movflags', '+frag_keyframe+empty_moov', '-f', 'mp4']),
     { kind: 'recording', door: 'recording', file: 'face.webm', bytes: await facedRecording(1.5, 'teal', 20) },
     { kind: 'recording', door: 'recording', file: 'tone.webm', bytes: await toneRecording(1.5) },
   ]

@@ -9,8 +9,8 @@ import type { HostileInput } from './input'
 import { watchMemory } from './held-memory'
 
 /**
- * Feeds bad inputs through the real routes of the built product, several at a time: npm run hostile -- [how many]. For each: no crash, an end within its
- * limit, a sentence when it is refused, and the talk as it was. Ends with a line that counts them.
+ * Feeds bad inputs through the real routes of the built product, several at a time: npm run hostile -- [how many]. For each: no crash,
+ * an end within its limit, a sentence when it is refused, and the talk as it was. Ends with a line that counts them.
  */
 const COUNT = Number(process.argv[2] ?? 1000)
 /** At once, and inputs for one talk. */
@@ -23,7 +23,7 @@ const zzuf = spawnSync('zzuf', ['-V'], { stdio: 'ignore' }).error === undefined
 const inputs = await allInputs(COUNT, zzuf)
 const stand = await withoutBrowser(BOUNDS)
 const memory = watchMemory(stand.product.data)
-const wrong: { readonly input: string, readonly error: string }[] = []
+const wrong: { readonly input: string; readonly error: string }[] = []
 let [taken, refused, longest] = [0, 0, 0]
 
 async function feedOne(victim: Victim, input: HostileInput, n: number): Promise<boolean> {
@@ -60,12 +60,33 @@ await Promise.all(Array.from({ length: LANES }, lane))
 memory.end()
 const held = memory.most()
 for (const kind of ['server', 'worker', 'apart'] as const) {
-  if (held[kind] > MOST_HELD[kind]) wrong.push({ input: 'all of them', error: `${kind} held ${String(held[kind])} MB of at most ${String(MOST_HELD[kind])}` })
+  if (held[kind] > MOST_HELD[kind])
+    wrong.push({ input: 'all of them', error: `${kind} held ${String(held[kind])} MB of at most ${String(MOST_HELD[kind])}` })
 }
 if (stand.product.ended().length > 0) wrong.push({ input: 'all of them', error: `ended: ${stand.product.ended().join(', ')}` })
 await stand.close()
-writeFileSync(RESULTS, `${JSON.stringify({ at: new Date().toISOString(), inputs: inputs.length, zzuf, taken, refused, longestMs: longest, heldMb: held, mostHeldMb: MOST_HELD, wrong }, null, 2)}\n`)
+writeFileSync(
+  RESULTS,
+  `${JSON.stringify(
+    {
+      at: new Date().toISOString(),
+      inputs: inputs.length,
+      zzuf,
+      taken,
+      refused,
+      longestMs: longest,
+      heldMb: held,
+      mostHeldMb: MOST_HELD,
+      wrong,
+    },
+    null,
+    2,
+  )}\n`,
+)
 for (const { input, error } of wrong) console.log(`WRONG ${input}: ${error}`)
-console.log(`\n${String(inputs.length)} fed, ${String(taken)} taken, ${String(refused)} refused; held at most ${JSON.stringify(held)} MB; the longest took ${String(longest)} ms`)
+console.log(
+  `\n${String(inputs.length)} fed, ${String(taken)} taken, ${String(refused)} refused; held at most ${JSON.stringify(held)} MB; ` +
+    `the longest took ${String(longest)} ms`,
+)
 console.log(`${String(inputs.length - wrong.length)} passed, ${String(wrong.length)} failed`)
 process.exit(wrong.length === 0 ? 0 : 1)

@@ -19,21 +19,31 @@ beforeAll(async () => {
   client = new Client(product.url)
   const made = await knotsTalk(client, 'Ahead')
   talk = made.talk
-  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media: await facedRecording(6, 'magenta'), camera: true, length: 6000, slide: made.slides[0] ?? '', cues: [] }])
+  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [
+    { media: await facedRecording(6, 'magenta'), camera: true, length: 6000, slide: made.slides[0] ?? '', cues: [] },
+  ])
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
-const segments = async (): Promise<number> => (await readdir(join(product.data, 'store', 'segments')).catch(() => [])).filter((name) => name.endsWith('.h264')).length
-const idle = () => until('nothing left to make ahead', async () => {
-  const { rows: [row] } = await sql<{ count: string }>`select count(*) from graphile_worker.jobs where task_identifier = 'make-ahead'`.execute(product.db)
-  return Number(row?.count) === 0 && await segments() > 0
-})
+const segments = async (): Promise<number> =>
+  (await readdir(join(product.data, 'store', 'segments')).catch(() => [])).filter((name) => name.endsWith('.h264')).length
+const idle = () =>
+  until('nothing left to make ahead', async () => {
+    const {
+      rows: [row],
+    } = await sql<{ count: string }>`select count(*) from graphile_worker.jobs where task_identifier = 'make-ahead'`.execute(product.db)
+    return Number(row?.count) === 0 && (await segments()) > 0
+  })
 const recipe = async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).recipe
 
 /** Has the talk's file made. */
 async function file(): Promise<DeliveryView> {
   const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, await recipe())
-  return await until('the file', async () => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id && one.state === 'done'))
+  return await until('the file', async () =>
+    (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id && one.state === 'done'),
+  )
 }
 
 describe('what is made ahead', () => {
@@ -60,13 +70,24 @@ describe('what is made ahead', () => {
     await idle()
     const before = await segments()
     const take = randomUUID()
-    const seen = () => client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' }, place: { browser: randomUUID(), name: 'a laptop' } })
+    const seen = () =>
+      client.get('PUT', `/talks/${talk}/takes/${take}`, {
+        kind: 'full',
+        intent: { kind: 'replaceAll' },
+        place: { browser: randomUUID(), name: 'a laptop' },
+      })
     await seen()
-    await client.get('PUT', `/talks/${talk}/recipe`, { ...await recipe(), lines: 480 })
+    await client.get('PUT', `/talks/${talk}/recipe`, { ...(await recipe()), lines: 480 })
     // It is tried, and put off, more than once.
-    const tried = async () => (await sql<{ at: Date }>`select run_at as at from graphile_worker.jobs where task_identifier = 'make-ahead'`.execute(product.db)).rows[0]?.at.getTime() ?? 0
+    const tried = async () =>
+      (
+        await sql<{ at: Date }>`select run_at as at from graphile_worker.jobs where task_identifier = 'make-ahead'`.execute(product.db)
+      ).rows[0]?.at.getTime() ?? 0
     const first = await tried()
-    await until('it to be put off', async () => { await seen(); return await tried() > first + 1500 })
+    await until('it to be put off', async () => {
+      await seen()
+      return (await tried()) > first + 1500
+    })
     expect(await segments()).toBe(before)
     await client.get('DELETE', `/takes/${take}`)
     await idle()

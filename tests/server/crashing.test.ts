@@ -22,27 +22,53 @@ beforeAll(async () => {
   const made = await knotsTalk(client, 'Crashing')
   talk = made.talk
   const colours = ['magenta', 'teal']
-  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, await Promise.all(colours.map(async (colour, n) => (
-    { media: await facedRecording(6, colour, 60), camera: true, length: 6000, slide: made.slides[n] ?? '' }))))
+  await sendTake(
+    client,
+    talk,
+    'full',
+    { kind: 'replaceAll' },
+    await Promise.all(
+      colours.map(async (colour, n) => ({
+        media: await facedRecording(6, colour, 60),
+        camera: true,
+        length: 6000,
+        slide: made.slides[n] ?? '',
+      })),
+    ),
+  )
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
 const order = async (lines: number): Promise<string> =>
-  (await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { quality: 'good', name: 'crashing', limit: { kind: 'none' }, lines })).id
-const ended = (id: string): Promise<DeliveryView> => until('an end', async () => {
-  const now = (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
-  return now !== undefined && (now.state === 'done' || now.state === 'failed') && now
-})
+  (
+    await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, {
+      quality: 'good',
+      name: 'crashing',
+      limit: { kind: 'none' },
+      lines,
+    })
+  ).id
+const ended = (id: string): Promise<DeliveryView> =>
+  until('an end', async () => {
+    const now = (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
+    return now !== undefined && (now.state === 'done' || now.state === 'failed') && now
+  })
 
 /** The encoders that work for a delivery (proc(5): cmdline). */
-const encodersOf = (delivery: string): readonly number[] => readdirSync('/proc').filter((name) => /^\d+$/.test(name)).map(Number).filter((pid) => {
-  try {
-    const words = readFileSync(`/proc/${String(pid)}/cmdline`, 'utf8').split('\0')
-    return words[0] === 'ffmpeg' && words.some((word) => word.includes(`.${delivery}.`) && word.endsWith('.part'))
-  } catch {
-    return false
-  }
-})
+const encodersOf = (delivery: string): readonly number[] =>
+  readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .map(Number)
+    .filter((pid) => {
+      try {
+        const words = readFileSync(`/proc/${String(pid)}/cmdline`, 'utf8').split('\0')
+        return words[0] === 'ffmpeg' && words.some((word) => word.includes(`.${delivery}.`) && word.endsWith('.part'))
+      } catch {
+        return false
+      }
+    })
 
 describe('a file', () => {
   it('whose encoder crashes is made all the same, and nothing half-made is left', async () => {
@@ -55,9 +81,14 @@ describe('a file', () => {
     expect((await readdir(join(product.data, 'store', 'segments'))).filter((name) => name.includes('.part'))).toEqual([])
   })
 
-  it('of which one part cannot be made fails with the slide\'s name and without a file, and is made once it can', async () => {
+  it("of which one part cannot be made fails with the slide's name and without a file, and is made once it can", async () => {
     const { takes } = await client.get<{ takes: { id: string }[] }>('GET', `/talks/${talk}`)
-    const second = await product.db.selectFrom('stretch').select('id').where('take', '=', takes[0]?.id ?? '').where('number', '=', 1).executeTakeFirstOrThrow()
+    const second = await product.db
+      .selectFrom('stretch')
+      .select('id')
+      .where('take', '=', takes[0]?.id ?? '')
+      .where('number', '=', 1)
+      .executeTakeFirstOrThrow()
     const recording = join(stretches(), second.id, 'recording.webm')
     await rename(recording, `${recording}.away`)
     const id = await order(480)

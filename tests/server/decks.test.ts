@@ -16,7 +16,9 @@ beforeAll(async () => {
   product = await startProduct({ AISLE_MAX_PAGES: '20', AISLE_MAX_UPLOAD_MB: '2' })
   client = new Client(product.url)
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
 const newTalk = async (): Promise<string> => (await client.get<{ id: string }>('POST', '/talks', { name: 'Knots', limit: null })).id
 const talkOf = (id: string): Promise<TalkView> => client.get('GET', `/talks/${id}`)
@@ -42,7 +44,11 @@ describe('bringing decks in', () => {
     const many = await makePdf(Array.from({ length: 21 }, (_, n) => ({ colour: [n, n, n] as const, title: String(n) })))
     const bad: readonly (readonly [string, Uint8Array, RegExp])[] = [
       ['damaged.pdf', Buffer.concat([Buffer.from('%PDF-1.7\n'), Buffer.from(whole).subarray(900, 1400)]), /^This PDF is damaged/],
-      ['letter.pdf', Buffer.from('Dear harbour school, here are the knots.'), /^This file is not a PDF, PNG, JPEG or WebP, whatever its name says/],
+      [
+        'letter.pdf',
+        Buffer.from('Dear harbour school, here are the knots.'),
+        /^This file is not a PDF, PNG, JPEG or WebP, whatever its name says/,
+      ],
       ['huge.png', hugePng(40_000, 40_000), /^This picture has 40000 by 40000 pixels/],
       ['many.pdf', many, /^This PDF has 21 pages; up to 20/],
     ]
@@ -58,18 +64,28 @@ describe('bringing decks in', () => {
 
   it('keeps nothing on the disk of files that are too much together, or whose transfer breaks off', async () => {
     const talk = await newTalk()
-    const lying = async (): Promise<readonly string[]> => (await readdir(join(product.data, 'store', 'uploads')).catch(() => [])).filter((name) => /^[0-9a-f-]{36}$/.test(name))
+    const lying = async (): Promise<readonly string[]> =>
+      (await readdir(join(product.data, 'store', 'uploads')).catch(() => [])).filter((name) => /^[0-9a-f-]{36}$/.test(name))
     // Sent without saying how much it is: three files of a megabyte each.
     const form = new FormData()
     for (let n = 0; n < 3; n += 1) form.append('file', new Blob([new Uint8Array(1_000_000)]), `${String(n)}.png`)
     const said = new Response(form)
-    const unsaid = await fetch(`${product.url}/api/talks/${talk}/imports`, { method: 'POST', headers: { 'content-type': said.headers.get('content-type') ?? '' }, body: said.body, duplex: 'half' } as RequestInit)
+    const unsaid = await fetch(`${product.url}/api/talks/${talk}/imports`, {
+      method: 'POST',
+      headers: { 'content-type': said.headers.get('content-type') ?? '' },
+      body: said.body,
+      duplex: 'half',
+    } as RequestInit)
     expect(unsaid.status).toBe(413)
     await until('nothing to lie there', async () => (await lying()).length === 0)
     // Broken off in the middle.
     const socket = connect(Number(new URL(product.url).port), '127.0.0.1')
     socket.on('error', () => undefined)
-    socket.write(`POST /api/talks/${talk}/imports HTTP/1.1\r\nHost: ${new URL(product.url).host}\r\nContent-Type: multipart/form-data; boundary=x\r\nContent-Length: 900000\r\n\r\n--x\r\nContent-Disposition: form-data; name="file"; filename="half.pdf"\r\n\r\n${'y'.repeat(200_000)}`)
+    socket.write(
+      `POST /api/talks/${talk}/imports HTTP/1.1\r\nHost: ${new URL(product.url).host}\r\nContent-Type: multipart/form-data; ` +
+        `boundary=x\r\nContent-Length: 900000\r\n\r\n--x\r\nContent-Disposition: form-data; name="file"; ` +
+        `filename="half.pdf"\r\n\r\n${'y'.repeat(200_000)}`,
+    )
     await until('it to come', async () => (await lying()).length === 1)
     socket.destroy()
     await until('it to go again', async () => (await lying()).length === 0)
@@ -127,9 +143,14 @@ describe('changing a deck', () => {
     const talk = await knots()
     const { slides, revision } = await talkOf(talk)
     const [first, second, third] = slides.map((slide) => slide.id)
-    const edit = (base: number, change: unknown) => client.get<{ revision: number }>('POST', `/talks/${talk}/deck`, { revision: base, edit: change })
+    const edit = (base: number, change: unknown) =>
+      client.get<{ revision: number }>('POST', `/talks/${talk}/deck`, { revision: base, edit: change })
     const one = await edit(revision, { kind: 'move', slides: [third], before: first })
-    const two = await edit(one.revision, { kind: 'set', slides: [first], fields: { notes: 'Over, under, through.', planned: 42_000, skip: true } })
+    const two = await edit(one.revision, {
+      kind: 'set',
+      slides: [first],
+      fields: { notes: 'Over, under, through.', planned: 42_000, skip: true },
+    })
     const three = await edit(two.revision, { kind: 'remove', slides: [second] })
     expect((await talkOf(talk)).slides.map((slide) => slide.id)).toEqual([third, first])
     await edit(three.revision, { kind: 'restore', slides: [second], at: 2 })
@@ -141,7 +162,8 @@ describe('changing a deck', () => {
   it('lets two pages change different slides, and refuses the second change of the same one', async () => {
     const talk = await knots()
     const { slides, revision } = await talkOf(talk)
-    const set = (slide: string | undefined, notes: string) => client.ask('POST', `/talks/${talk}/deck`, { revision, edit: { kind: 'set', slides: [slide], fields: { notes } } })
+    const set = (slide: string | undefined, notes: string) =>
+      client.ask('POST', `/talks/${talk}/deck`, { revision, edit: { kind: 'set', slides: [slide], fields: { notes } } })
     expect((await set(slides[0]?.id, 'from the first page')).status).toBe(200)
     expect((await set(slides[1]?.id, 'from the second page')).status).toBe(200)
     const clash = await set(slides[0]?.id, 'from the second page')
@@ -159,7 +181,11 @@ describe('changing a deck', () => {
       { kind: 'set', slides: [slides[0]?.id], fields: { planned: -1 } },
       { kind: 'set', slides: [slides[0]?.id], fields: { planned: 1.5 } },
       { kind: 'set', slides: ['../etc'], fields: { skip: true } },
-      { kind: 'set', slides: [slides[0]?.id], fields: { framing: { rect: { x: 0, y: 0, w: 3, h: 1 }, outline: 'card', mirrored: false, off: false } } },
+      {
+        kind: 'set',
+        slides: [slides[0]?.id],
+        fields: { framing: { rect: { x: 0, y: 0, w: 3, h: 1 }, outline: 'card', mirrored: false, off: false } },
+      },
       { kind: 'insert', at: 0, slides },
     ]
     for (const edit of bad) expect((await client.ask('POST', `/talks/${talk}/deck`, { revision, edit })).status).toBe(400)

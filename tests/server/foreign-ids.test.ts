@@ -14,7 +14,12 @@ let product: Product
 /** A person with a talk that has some of everything. */
 interface Person {
   readonly client: Client
-  readonly ids: Readonly<Record<'talk' | 'slide' | 'other' | 'take' | 'stretch' | 'visit' | 'stroke' | 'rehearsal' | 'picture' | 'screen' | 'preset' | 'delivery', string>>
+  readonly ids: Readonly<
+    Record<
+      'talk' | 'slide' | 'other' | 'take' | 'stretch' | 'visit' | 'stroke' | 'rehearsal' | 'picture' | 'screen' | 'preset' | 'delivery',
+      string
+    >
+  >
 }
 
 async function personWith(name: string, hue: number): Promise<Person> {
@@ -23,7 +28,17 @@ async function personWith(name: string, hue: number): Promise<Person> {
   await client.get('POST', '/people', { name, ...account })
   await client.get('POST', '/session', account)
   const { id: talk } = await client.get<{ id: string }>('POST', '/talks', { name, limit: null })
-  await client.get('POST', `/talks/${talk}/imports`, fileForm('deck.pdf', await makePdf([{ colour: [hue, 90, 90], title: name }, { colour: [90, hue, 90], title: 'Second' }])))
+  await client.get(
+    'POST',
+    `/talks/${talk}/imports`,
+    fileForm(
+      'deck.pdf',
+      await makePdf([
+        { colour: [hue, 90, 90], title: name },
+        { colour: [90, hue, 90], title: 'Second' },
+      ]),
+    ),
+  )
   const view = await until('the deck', async () => {
     const now = await client.get<TalkView>('GET', `/talks/${talk}`)
     return now.imports[0]?.state === 'done' && now
@@ -31,21 +46,51 @@ async function personWith(name: string, hue: number): Promise<Person> {
   const [slide = '', other = ''] = view.slides.map((one) => String(one.id))
   const stroke = randomUUID()
   const drawn = { id: stroke, slide, colour: 'moss', width: 'fine', pressure: false, points: [{ dt: 0, x: 0.1, y: 0.1, p: 0.5 }] }
-  const { take } = await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media: await toneRecording(3), length: 2900, slide, cues: [{ kind: 'ink', at: 300, stroke: drawn }, { kind: 'show', at: 1500, slide: other, step: 0 }] }])
+  const { take } = await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [
+    {
+      media: await toneRecording(3),
+      length: 2900,
+      slide,
+      cues: [
+        { kind: 'ink', at: 300, stroke: drawn },
+        { kind: 'show', at: 1500, slide: other, step: 0 },
+      ],
+    },
+  ])
   const film = await client.get<FilmView>('GET', `/talks/${talk}/film`)
   const rehearsal = randomUUID()
-  await client.get('PUT', `/talks/${talk}/rehearsals/${rehearsal}`, { started: new Date().toISOString(), visits: [{ slide, length: 1000 }] })
-  const [picture] = await client.get<{ asset: string }[]>('POST', `/talks/${talk}/pictures`, fileForm('pier.png', plainPng(60, 40, name === 'maren' ? 'teal' : 'navy')))
+  await client.get('PUT', `/talks/${talk}/rehearsals/${rehearsal}`, {
+    started: new Date().toISOString(),
+    visits: [{ slide, length: 1000 }],
+  })
+  const [picture] = await client.get<{ asset: string }[]>(
+    'POST',
+    `/talks/${talk}/pictures`,
+    fileForm('pier.png', plainPng(60, 40, name === 'maren' ? 'teal' : 'navy')),
+  )
   const recipe = { ...view.recipe, lines: 480, name }
   const { limit: _, part: __, fields: ___, ...preset } = recipe
   const kept = await client.get<{ id: string }>('POST', '/presets', { name, preset: { ...preset, limit: 'none' } })
-  const { id: delivery } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { ...recipe, starts: new Date(Date.now() + 3_600_000).toISOString() })
+  const { id: delivery } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, {
+    ...recipe,
+    starts: new Date(Date.now() + 3_600_000).toISOString(),
+  })
   const shown = view.slides[0]?.steps[0]?.picture
   return {
     client,
     ids: {
-      talk, slide, other, take, stretch: String(film.stretches[0]?.id), visit: String(film.programme.pieces[0]?.visit), stroke, rehearsal, picture: picture?.asset ?? '',
-      screen: shown?.kind === 'page' ? shown.screen : '', preset: kept.id, delivery,
+      talk,
+      slide,
+      other,
+      take,
+      stretch: String(film.stretches[0]?.id),
+      visit: String(film.programme.pieces[0]?.visit),
+      stroke,
+      rehearsal,
+      picture: picture?.asset ?? '',
+      screen: shown?.kind === 'page' ? shown.screen : '',
+      preset: kept.id,
+      delivery,
     },
   }
 }
@@ -57,42 +102,118 @@ beforeAll(async () => {
   owner = await personWith('maren', 200)
   stranger = await personWith('ilse', 40)
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
 /** What a page of the stranger's can send, with every kind of edit, cue and intent. */
 function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture }: Person['ids']) {
   const author = randomUUID()
   const drawn = { id: randomUUID(), slide, colour: 'moss', width: 'fine', pressure: false, points: [{ dt: 0, x: 0.1, y: 0.1, p: 0.5 }] }
-  const composition = { layout: 'points', theme: 'paper', heading: 'Low water', body: '', second: '', pictures: [{ asset: picture, size: { width: 60, height: 40 }, alt: '' }], reveal: 'slide' }
-  const framing = { rect: { x: 0.7, y: 0.7, w: 0.2, h: 0.2 }, placing: 'over', outline: 'round', border: 'thin', mirrored: false, zoom: 1, centre: { x: 0.5, y: 0.5 }, off: false }
+  const composition = {
+    layout: 'points',
+    theme: 'paper',
+    heading: 'Low water',
+    body: '',
+    second: '',
+    pictures: [{ asset: picture, size: { width: 60, height: 40 }, alt: '' }],
+    reveal: 'slide',
+  }
+  const framing = {
+    rect: { x: 0.7, y: 0.7, w: 0.2, h: 0.2 },
+    placing: 'over',
+    outline: 'round',
+    border: 'thin',
+    mirrored: false,
+    zoom: 1,
+    centre: { x: 0.5, y: 0.5 },
+    off: false,
+  }
   const deck = [
-    { kind: 'move', slides: [slide], before: other }, { kind: 'set', slides: [slide], fields: { notes: 'x', composition } }, { kind: 'remove', slides: [slide] }, { kind: 'restore', slides: [slide], at: 0 },
-    { kind: 'compose', at: 0, slide: { id: randomUUID(), title: '', notes: '', viewerNotes: '', planned: null, skip: false, optional: false, framing: null, transition: 'fade', composition } },
-    { kind: 'merge', slides: [slide, other] }, { kind: 'split', slide, keep: 1, as: randomUUID() }, { kind: 'shape', shape: { width: 16, height: 9 } }, { kind: 'all', edits: [{ kind: 'remove', slides: [slide] }] },
+    { kind: 'move', slides: [slide], before: other },
+    { kind: 'set', slides: [slide], fields: { notes: 'x', composition } },
+    { kind: 'remove', slides: [slide] },
+    { kind: 'restore', slides: [slide], at: 0 },
+    {
+      kind: 'compose',
+      at: 0,
+      slide: {
+        id: randomUUID(),
+        title: '',
+        notes: '',
+        viewerNotes: '',
+        planned: null,
+        skip: false,
+        optional: false,
+        framing: null,
+        transition: 'fade',
+        composition,
+      },
+    },
+    { kind: 'merge', slides: [slide, other] },
+    { kind: 'split', slide, keep: 1, as: randomUUID() },
+    { kind: 'shape', shape: { width: 16, height: 9 } },
+    { kind: 'all', edits: [{ kind: 'remove', slides: [slide] }] },
   ]
   const programme = [
-    { kind: 'cut', parts: [{ from: 100, to: 200 }] }, { kind: 'drop', visits: [visit] }, { kind: 'reopen', seam: visit }, { kind: 'move', visit, before: visit }, { kind: 'repeat', visit, before: visit, name: 'abc' },
-    { kind: 'tempo', visits: [visit], rate: { num: 21, den: 20 } }, { kind: 'hold', visit, length: 1000 }, { kind: 'hush', visits: [visit] }, { kind: 'linger', visit, length: 1000, step: 0, of: { stretch, at: 100 } },
-    { kind: 'insert', slide, version: 1, length: 1000, before: visit, name: randomUUID() }, { kind: 'framing', visits: [visit], framing }, { kind: 'ink', visit, strokes: [stroke], change: { kind: 'delete' } },
-    { kind: 'draw', ink: { visit, over: { kind: 'stretch', id: stretch }, at: 100, stroke: drawn } }, { kind: 'all', edits: [{ kind: 'draw', ink: { visit, over: { kind: 'stretch', id: stretch }, at: 100, stroke: drawn } }] },
+    { kind: 'cut', parts: [{ from: 100, to: 200 }] },
+    { kind: 'drop', visits: [visit] },
+    { kind: 'reopen', seam: visit },
+    { kind: 'move', visit, before: visit },
+    { kind: 'repeat', visit, before: visit, name: 'abc' },
+    { kind: 'tempo', visits: [visit], rate: { num: 21, den: 20 } },
+    { kind: 'hold', visit, length: 1000 },
+    { kind: 'hush', visits: [visit] },
+    { kind: 'linger', visit, length: 1000, step: 0, of: { stretch, at: 100 } },
+    { kind: 'insert', slide, version: 1, length: 1000, before: visit, name: randomUUID() },
+    { kind: 'framing', visits: [visit], framing },
+    { kind: 'ink', visit, strokes: [stroke], change: { kind: 'delete' } },
+    { kind: 'draw', ink: { visit, over: { kind: 'stretch', id: stretch }, at: 100, stroke: drawn } },
+    { kind: 'all', edits: [{ kind: 'draw', ink: { visit, over: { kind: 'stretch', id: stretch }, at: 100, stroke: drawn } }] },
   ]
   const cues = [
-    { kind: 'show', at: 1, slide, step: 0 }, { kind: 'ink', at: 1, stroke: drawn }, { kind: 'erase', at: 1, stroke }, { kind: 'wipe', at: 1, slide }, { kind: 'point', at: 1, path: [{ dt: 0, x: 0.1, y: 0.1 }] },
-    { kind: 'blank', at: 1, on: true }, { kind: 'inset', at: 1, on: true }, { kind: 'mute', at: 1, on: true }, { kind: 'stumble', at: 1 },
+    { kind: 'show', at: 1, slide, step: 0 },
+    { kind: 'ink', at: 1, stroke: drawn },
+    { kind: 'erase', at: 1, stroke },
+    { kind: 'wipe', at: 1, slide },
+    { kind: 'point', at: 1, path: [{ dt: 0, x: 0.1, y: 0.1 }] },
+    { kind: 'blank', at: 1, on: true },
+    { kind: 'inset', at: 1, on: true },
+    { kind: 'mute', at: 1, on: true },
+    { kind: 'stumble', at: 1 },
   ]
-  const intents = [{ kind: 'replaceAll' }, { kind: 'append' }, { kind: 'replaceFrom', at: 10 }, { kind: 'retake', visit }, { kind: 'range', visit, from: 1, to: 20 }, { kind: 'dub', at: 10 }]
+  const intents = [
+    { kind: 'replaceAll' },
+    { kind: 'append' },
+    { kind: 'replaceFrom', at: 10 },
+    { kind: 'retake', visit },
+    { kind: 'range', visit, from: 1, to: 20 },
+    { kind: 'dub', at: 10 },
+  ]
   const recipe = { quality: 'good', name: 'file', limit: { kind: 'none' }, lines: 480, part: { kind: 'slides', slides: [slide] } }
   const opening = { slide, step: 0, blank: false, inset: true, ink: [drawn] }
   return {
-    deck, programme, cues, intents,
+    deck,
+    programme,
+    cues,
+    intents,
     all: [
-      ...deck.map((edit) => ['POST', `/talks/${talk}/deck`, { revision: 0, edit }] as const), ...programme.map((edit) => ['POST', `/talks/${talk}/programme`, { revision: 0, author, edit }] as const),
+      ...deck.map((edit) => ['POST', `/talks/${talk}/deck`, { revision: 0, edit }] as const),
+      ...programme.map((edit) => ['POST', `/talks/${talk}/programme`, { revision: 0, author, edit }] as const),
       ['POST', `/talks/${talk}/programme/use`, { revision: 0, author, visit, take, showing: visit, name: 'abc' }] as const,
-      ...cues.map((cue) => ['PUT', `/stretches/${stretch}/cues`, { first: 50, cues: [cue] }] as const), ...intents.map((intent) => ['PUT', `/talks/${talk}/takes/${randomUUID()}`, { kind: 'full', intent }] as const),
-      ['POST', `/takes/${take}/recover`, { browser: author }] as const, ['PUT', `/stretches/${randomUUID()}`, { take, number: 5, camera: false, voice: false, mime: 'audio/webm', opening }] as const,
-      ['POST', `/talks/${talk}/copies`, { from: talk, slides: [slide], at: 0 }] as const, ['PUT', `/talks/${talk}/recipe`, recipe] as const, ['POST', `/talks/${talk}/estimate`, recipe] as const,
+      ...cues.map((cue) => ['PUT', `/stretches/${stretch}/cues`, { first: 50, cues: [cue] }] as const),
+      ...intents.map((intent) => ['PUT', `/talks/${talk}/takes/${randomUUID()}`, { kind: 'full', intent }] as const),
+      ['POST', `/takes/${take}/recover`, { browser: author }] as const,
+      ['PUT', `/stretches/${randomUUID()}`, { take, number: 5, camera: false, voice: false, mime: 'audio/webm', opening }] as const,
+      ['POST', `/talks/${talk}/copies`, { from: talk, slides: [slide], at: 0 }] as const,
+      ['PUT', `/talks/${talk}/recipe`, recipe] as const,
+      ['POST', `/talks/${talk}/estimate`, recipe] as const,
       ['POST', `/talks/${talk}/deliveries`, { ...recipe, starts: new Date(Date.now() + 3_600_000).toISOString() }] as const,
-      ['PUT', `/talks/${talk}/rehearsals/${randomUUID()}`, { started: new Date().toISOString(), visits: [{ slide, length: 1000 }] }] as const,
+      [
+        'PUT',
+        `/talks/${talk}/rehearsals/${randomUUID()}`,
+        { started: new Date().toISOString(), visits: [{ slide, length: 1000 }] },
+      ] as const,
     ],
   }
 }
@@ -107,7 +228,10 @@ const SHAPES = [/^[0-9a-f]{8}-[0-9a-f-]{27}/, /^[0-9a-f]{64}$/]
 /** A value with one of its ids exchanged for another of its shape, for every id in it. */
 function withEachIdExchanged(value: unknown, by: string): readonly unknown[] {
   if (typeof value === 'string') return SHAPES.some((shape) => shape.test(value) && shape.test(by)) ? [by] : []
-  if (Array.isArray(value)) return value.flatMap((inner: unknown, n) => withEachIdExchanged(inner, by).map((other) => value.map((own: unknown, k) => (k === n ? other : own))))
+  if (Array.isArray(value))
+    return value.flatMap((inner: unknown, n) =>
+      withEachIdExchanged(inner, by).map((other) => value.map((own: unknown, k) => (k === n ? other : own))),
+    )
   if (value === null || typeof value !== 'object') return []
   return Object.entries(value).flatMap(([key, inner]) => withEachIdExchanged(inner, by).map((other) => ({ ...value, [key]: other })))
 }
@@ -116,42 +240,75 @@ const AUTHOR = randomUUID()
 
 /** All that a person has, as they are shown it. */
 async function allOf({ client, ids: { talk } }: Person): Promise<unknown> {
-  const paths = ['/talks', `/talks/${talk}`, `/talks/${talk}/film`, `/talks/${talk}/deliveries`, `/talks/${talk}/programme/history?browser=${AUTHOR}`, '/presets']
+  const paths = [
+    '/talks',
+    `/talks/${talk}`,
+    `/talks/${talk}/film`,
+    `/talks/${talk}/deliveries`,
+    `/talks/${talk}/programme/history?browser=${AUTHOR}`,
+    '/presets',
+  ]
   return await Promise.all(paths.map((path) => client.get('GET', path)))
 }
 
 describe('an id of another person', () => {
   it('is tried in every place of every kind that the schemas know', () => {
     const { deck, programme, cues, intents } = requestsOf(stranger.ids)
-    for (const [schema, samples] of [[schemas.deckEdit, deck], [schemas.programmeEdit, programme], [schemas.cue, cues], [schemas.intent, intents]] as const) {
+    for (const [schema, samples] of [
+      [schemas.deckEdit, deck],
+      [schemas.programmeEdit, programme],
+      [schemas.cue, cues],
+      [schemas.intent, intents],
+    ] as const) {
       expect(new Set(samples.map(({ kind }) => kind))).toEqual(kindsIn(schema))
     }
   })
 
   it('brings nothing of theirs, and changes nothing of theirs, in any place of any request', async () => {
     const before = await allOf(owner)
-    const { client, ids: { talk } } = stranger
+    const {
+      client,
+      ids: { talk },
+    } = stranger
     let tried = 0
-    let revisions: { deck: number, programme: number } | null = null
+    let revisions: { deck: number; programme: number } | null = null
     for (const [method, path, body] of requestsOf(stranger.ids).all) {
       for (const foreign of new Set(Object.values(owner.ids))) {
         for (const bad of withEachIdExchanged(body, foreign)) {
-          revisions ??= { deck: (await client.get<TalkView>('GET', `/talks/${talk}`)).revision, programme: (await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.revision }
-          const { status } = await client.ask(method, path, 'revision' in body ? { ...bad as object, revision: path.endsWith('/deck') ? revisions.deck : revisions.programme } : bad)
+          revisions ??= {
+            deck: (await client.get<TalkView>('GET', `/talks/${talk}`)).revision,
+            programme: (await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.revision,
+          }
+          const { status } = await client.ask(
+            method,
+            path,
+            'revision' in body ? { ...(bad as object), revision: path.endsWith('/deck') ? revisions.deck : revisions.programme } : bad,
+          )
           // What was let through has changed them.
           if (status < 300) revisions = null
           expect([method, path, JSON.stringify(bad), status < 500]).toEqual([method, path, JSON.stringify(bad), true])
           tried += 1
         }
       }
-      const [method2, ownPath] = [method, path.replace(talk, owner.ids.talk).replace(stranger.ids.take, owner.ids.take).replace(stranger.ids.stretch, owner.ids.stretch)]
+      const [method2, ownPath] = [
+        method,
+        path.replace(talk, owner.ids.talk).replace(stranger.ids.take, owner.ids.take).replace(stranger.ids.stretch, owner.ids.stretch),
+      ]
       if (ownPath !== path) expect([ownPath, (await client.ask(method2, ownPath, body)).status]).toEqual([ownPath, 404])
     }
     expect(tried).toBeGreaterThan(300)
     const film = await client.get<FilmView>('GET', `/talks/${talk}/film`)
     const view = await client.get<TalkView>('GET', `/talks/${talk}`)
-    const shown = JSON.stringify([film.stretches.map(({ id }) => id), film.slides, view.slides, film.programme.slides, view.takes.map(({ id }) => id), view.rehearsals])
-    for (const kind of ['slide', 'other', 'take', 'stretch', 'rehearsal', 'picture', 'screen'] as const) expect([kind, shown.includes(owner.ids[kind])]).toEqual([kind, false])
+    const shown = JSON.stringify([
+      film.stretches.map(({ id }) => id),
+      film.slides,
+      view.slides,
+      film.programme.slides,
+      view.takes.map(({ id }) => id),
+      view.rehearsals,
+    ])
+    for (const kind of ['slide', 'other', 'take', 'stretch', 'rehearsal', 'picture', 'screen'] as const)
+      expect([kind, shown.includes(owner.ids[kind])]).toEqual([kind, false])
     expect((await client.ask('GET', `/talks/${talk}/assets/${owner.ids.screen}`)).status).toBe(404)
     expect(await allOf(owner)).toEqual(before)
   })

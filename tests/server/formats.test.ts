@@ -30,24 +30,39 @@ beforeAll(async () => {
   const made = await knotsTalk(client, 'Formats')
   talk = made.talk
   slides = made.slides
-  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{
-    media: await facedRecording(9, 'magenta'), camera: true, length: LENGTH, slide: slides[0] ?? '',
-    cues: [{ kind: 'show', at: 3000, slide: slides[1], step: 0 }, { kind: 'show', at: 6000, slide: slides[2], step: 0 }],
-  }])
+  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [
+    {
+      media: await facedRecording(9, 'magenta'),
+      camera: true,
+      length: LENGTH,
+      slide: slides[0] ?? '',
+      cues: [
+        { kind: 'show', at: 3000, slide: slides[1], step: 0 },
+        { kind: 'show', at: 6000, slide: slides[2], step: 0 },
+      ],
+    },
+  ])
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
 const BASE = { lines: 480, quality: 'good', name: 'file', limit: { kind: 'none' } }
 const ledger = (of = talk) => client.get<DeliveryView[]>('GET', `/talks/${of}/deliveries`)
 const order = async (recipe: Partial<Recipe> & { readonly starts?: string }, of = talk): Promise<readonly string[]> =>
   (await client.get<{ ids: string[] }>('POST', `/talks/${of}/deliveries`, { ...BASE, ...recipe })).ids
-const settled = (id: string, of = talk): Promise<DeliveryView> => until('the file', async () => {
-  const found = (await ledger(of)).find((one) => one.id === id)
-  return found !== undefined && ['done', 'failed'].includes(found.state) && found
-}, 300_000)
+const settled = (id: string, of = talk): Promise<DeliveryView> =>
+  until(
+    'the file',
+    async () => {
+      const found = (await ledger(of)).find((one) => one.id === id)
+      return found !== undefined && ['done', 'failed'].includes(found.state) && found
+    },
+    300_000,
+  )
 
 /** Makes one file. @returns its line in the ledger and where it was saved */
-async function made(recipe: Partial<Recipe>, of = talk): Promise<{ readonly view: DeliveryView, readonly file: string }> {
+async function made(recipe: Partial<Recipe>, of = talk): Promise<{ readonly view: DeliveryView; readonly file: string }> {
   const [id = ''] = await order(recipe, of)
   const view = await settled(id, of)
   expect([view.state, view.sentence]).toEqual(['done', null])
@@ -56,10 +71,13 @@ async function made(recipe: Partial<Recipe>, of = talk): Promise<{ readonly view
   return { view, file }
 }
 /** Which pages are seen at times of a file, in ms; the second slide has two of them. */
-const slidesAt = async (file: string, times: readonly number[]): Promise<readonly number[]> => await Promise.all(times.map(async (at) => {
-  const colour = meanColour(await frameOf(file, frameAt(at, 30)), WIDTH, GROUND)
-  return KNOTS.findIndex((knot) => colourGap(colour, knot.colour) < 14)
-}))
+const slidesAt = async (file: string, times: readonly number[]): Promise<readonly number[]> =>
+  await Promise.all(
+    times.map(async (at) => {
+      const colour = meanColour(await frameOf(file, frameAt(at, 30)), WIDTH, GROUND)
+      return KNOTS.findIndex((knot) => colourGap(colour, knot.colour) < 14)
+    }),
+  )
 
 describe('a file', () => {
   it('in WebM shows the same at the same times, in VP9 and Opus, and decodes clean', async () => {
@@ -76,7 +94,11 @@ describe('a file', () => {
   })
 
   it('of sound alone holds the whole voice, in each format, with its chapters where there is a place for them', async () => {
-    for (const [format, codec] of [['m4a', 'aac'], ['mp3', 'mp3'], ['wav', 'pcm_s16le']] as const) {
+    for (const [format, codec] of [
+      ['m4a', 'aac'],
+      ['mp3', 'mp3'],
+      ['wav', 'pcm_s16le'],
+    ] as const) {
       const { view, file } = await made({ format })
       const { streams, format: container, chapters } = await probe(file)
       expect(view.file.endsWith(`.${format}`)).toBe(true)
@@ -108,7 +130,8 @@ describe('a file', () => {
     const upright = { width: 480, height: 640 }
     const bars = await made({ size: { ...upright, fit: 'bars' } })
     const fill = await made({ size: { ...upright, fit: 'fill' } })
-    const colour = async (file: string, y: number): Promise<readonly number[]> => meanColour(await frameOf(file, 60), upright.width, { x: 0.3, y, w: 0.05, h: 0.05 })
+    const colour = async (file: string, y: number): Promise<readonly number[]> =>
+      meanColour(await frameOf(file, 60), upright.width, { x: 0.3, y, w: 0.05, h: 0.05 })
     for (const { view, file } of [bars, fill]) {
       expect([view.facts?.width, view.facts?.height]).toEqual([480, 640])
       expect(await decodesClean(file)).toBe(true)
@@ -122,11 +145,16 @@ describe('a file', () => {
     const ids = await order({ each: 'slide', name: '{talk} {number} {slide}' })
     const views = await Promise.all(ids.map((id) => settled(id)))
     expect(views.map(({ file, length, state }) => [file, length, state])).toEqual([
-      ['Formats 01 Bowline.mp4', 3000, 'done'], ['Formats 02 Clove hitch.mp4', 3000, 'done'], ['Formats 03 Reef knot.mp4', 3000, 'done'],
+      ['Formats 01 Bowline.mp4', 3000, 'done'],
+      ['Formats 02 Clove hitch.mp4', 3000, 'done'],
+      ['Formats 03 Reef knot.mp4', 3000, 'done'],
     ])
     // Of a part, only what lies in it; a slide that begins where it ends is not in it.
     const some = await order({ each: 'slide', name: '{talk} part {number}', part: { kind: 'range', from: 1000, to: 6000 } })
-    expect((await Promise.all(some.map((id) => settled(id)))).map(({ file, length }) => [file, length])).toEqual([['Formats part 01.mp4', 2000], ['Formats part 02.mp4', 3000]])
+    expect((await Promise.all(some.map((id) => settled(id)))).map(({ file, length }) => [file, length])).toEqual([
+      ['Formats part 01.mp4', 2000],
+      ['Formats part 02.mp4', 3000],
+    ])
   })
 
   it('has its own fields in its name, and another name when that is taken', async () => {
@@ -140,7 +168,10 @@ describe('a file', () => {
     const refused = await client.ask('POST', `/talks/${plain}/deliveries`, BASE)
     expect([refused.status, sentenceOf(refused.body)]).toEqual([409, expect.stringContaining('Nothing is recorded yet')])
     const view = await client.get<TalkView>('GET', `/talks/${plain}`)
-    await client.get('POST', `/talks/${plain}/deck`, { revision: view.revision, edit: { kind: 'set', slides: view.slides.map(({ id }) => id), fields: { planned: 4000 } } })
+    await client.get('POST', `/talks/${plain}/deck`, {
+      revision: view.revision,
+      edit: { kind: 'set', slides: view.slides.map(({ id }) => id), fields: { planned: 4000 } },
+    })
     const { view: delivery, file } = await made({ timing: 'planned' }, plain)
     expect([delivery.length, delivery.revision]).toEqual([12_000, null])
     expect(await slidesAt(file, [1000, 3900, 4100, 7900, 8100, 11_900])).toEqual([0, 0, 1, 2, 3, 3])
@@ -149,8 +180,13 @@ describe('a file', () => {
 
 describe('what bounds a file', () => {
   it('is its size: never a byte over, and nine tenths of it used', async () => {
-    const { talk: busy, slides: [first = ''] } = await knotsTalk(client, 'Busy')
-    await sendTake(client, busy, 'full', { kind: 'replaceAll' }, [{ media: await facedRecording(6, 'magenta', 60), camera: true, length: 6000, slide: first, cues: [] }])
+    const {
+      talk: busy,
+      slides: [first = ''],
+    } = await knotsTalk(client, 'Busy')
+    await sendTake(client, busy, 'full', { kind: 'replaceAll' }, [
+      { media: await facedRecording(6, 'magenta', 60), camera: true, length: 6000, slide: first, cues: [] },
+    ])
     const free = (await made({ quality: 'fine' }, busy)).view.facts?.bytes ?? 0
     // The voice takes what it takes; of the rest three fifths are left to the pictures.
     const voice = (await made({ format: 'm4a' }, busy)).view.facts?.bytes ?? 0
@@ -169,8 +205,13 @@ describe('what bounds a file', () => {
   })
 
   it('says with how many lines a file would be small enough, and it is', async () => {
-    const { talk: large, slides: [first = ''] } = await knotsTalk(client, 'Large')
-    await sendTake(client, large, 'full', { kind: 'replaceAll' }, [{ media: await facedRecording(6, 'magenta', 60), camera: true, length: 6000, slide: first, cues: [] }])
+    const {
+      talk: large,
+      slides: [first = ''],
+    } = await knotsTalk(client, 'Large')
+    await sendTake(client, large, 'full', { kind: 'replaceAll' }, [
+      { media: await facedRecording(6, 'magenta', 60), camera: true, length: 6000, slide: first, cues: [] },
+    ])
     // The larger sizes may do; of those that do not, one leaves room for fewer lines.
     for (const most of [260_000, 220_000, 190_000, 165_000]) {
       const [id = ''] = await order({ lines: 1080, bits: { kind: 'size', most } }, large)
@@ -222,13 +263,16 @@ describe('the queue', () => {
 describe('a recipe that is kept', () => {
   const { name: _, limit: __, ...recipe } = { ...BASE, format: 'webm' }
 
-  it('is a person\'s own, exchanged by its name and deleted', async () => {
+  it("is a person's own, exchanged by its name and deleted", async () => {
     const kept = () => client.get<PresetView[]>('GET', '/presets')
     await client.get('POST', '/presets', { name: 'for the club', preset: { ...recipe, name: '{talk}', limit: 'warn' } })
     await client.get('POST', '/presets', { name: 'for the club', preset: { ...recipe, name: '{talk}', limit: 'hold', rate: 25 } })
     const [one, ...others] = await kept()
     expect([one?.name, one?.preset.rate, one?.preset.limit, others.length]).toEqual(['for the club', 25, 'hold', 0])
-    expect((await client.ask('POST', '/presets', { name: 'x', preset: { ...recipe, name: '{talk}', limit: 'hold', part: { kind: 'all' } } })).status).toBe(400)
+    expect(
+      (await client.ask('POST', '/presets', { name: 'x', preset: { ...recipe, name: '{talk}', limit: 'hold', part: { kind: 'all' } } }))
+        .status,
+    ).toBe(400)
     expect((await client.ask('DELETE', `/presets/${one?.id ?? ''}`)).status).toBe(200)
     expect(await kept()).toEqual([])
     expect((await client.ask('DELETE', `/presets/${one?.id ?? ''}`)).status).toBe(404)

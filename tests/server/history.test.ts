@@ -20,17 +20,28 @@ beforeAll(async () => {
   client = new Client(product.url)
   const { talk: made, slides } = await knotsTalk(client)
   talk = made
-  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{
-    media: await toneRecording(9), length: 9000, slide: slides[0] ?? '',
-    cues: [{ kind: 'show', at: 3000, slide: slides[1], step: 0 }, { kind: 'show', at: 6000, slide: slides[2], step: 0 }],
-  }])
+  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [
+    {
+      media: await toneRecording(9),
+      length: 9000,
+      slide: slides[0] ?? '',
+      cues: [
+        { kind: 'show', at: 3000, slide: slides[1], step: 0 },
+        { kind: 'show', at: 6000, slide: slides[2], step: 0 },
+      ],
+    },
+  ])
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
 const now = async (): Promise<Programme> => (await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme
-const edit = (revision: number, author: string, change: ProgrammeEdit) => client.ask('POST', `/talks/${talk}/programme`, { revision, author, edit: change })
+const edit = (revision: number, author: string, change: ProgrammeEdit) =>
+  client.ask('POST', `/talks/${talk}/programme`, { revision, author, edit: change })
 const back = (author: string, role: 'undo' | 'redo') => client.ask('POST', `/talks/${talk}/programme/back`, { author, role })
-const history = (author: string): Promise<HistoryView> => client.get<HistoryView>('GET', `/talks/${talk}/programme/history?browser=${author}`)
+const history = (author: string): Promise<HistoryView> =>
+  client.get<HistoryView>('GET', `/talks/${talk}/programme/history?browser=${author}`)
 
 describe('changes of a programme', () => {
   it('of two pages are both kept, each page takes back its own alone, and the same part is never overwritten', async () => {
@@ -61,9 +72,19 @@ describe('changes of a programme', () => {
 
   it('survive the server, and a version that was named can be returned to', async () => {
     const named = await now()
-    await client.get('POST', `/talks/${talk}/programme/names`, { revision: named.revision, name: 'before the harbour master\'s wishes' })
+    await client.get('POST', `/talks/${talk}/programme/names`, { revision: named.revision, name: "before the harbour master's wishes" })
     const [, second] = visitsOf(named)
-    expect((await edit(named.revision, here, { kind: 'all', edits: [{ kind: 'move', visit: second?.id ?? named.pieces[0]!.visit, before: null }, { kind: 'cut', parts: [{ from: 0, to: 500 }] }] })).status).toBe(200)
+    expect(
+      (
+        await edit(named.revision, here, {
+          kind: 'all',
+          edits: [
+            { kind: 'move', visit: second?.id ?? named.pieces[0]!.visit, before: null },
+            { kind: 'cut', parts: [{ from: 0, to: 500 }] },
+          ],
+        })
+      ).status,
+    ).toBe(200)
     await product.kill('server')
     await product.start('server')
     expect((await back(here, 'undo')).status).toBe(200)
@@ -74,13 +95,22 @@ describe('changes of a programme', () => {
     expect((await now()).pieces).toEqual(named.pieces)
     const { changes } = await history(here)
     expect(changes[0]).toMatchObject({ reason: 'went back to an earlier version' })
-    expect(changes.find((change) => change.name !== null)).toMatchObject({ revision: named.revision, name: 'before the harbour master\'s wishes' })
+    expect(changes.find((change) => change.name !== null)).toMatchObject({
+      revision: named.revision,
+      name: "before the harbour master's wishes",
+    })
     expect((await client.ask('POST', `/talks/${talk}/programme/return`, { author: here, revision: 9999 })).status).toBe(404)
   })
 
   it('keep what was cut, so that its seam opens again', async () => {
     const before = await now()
-    await edit(before.revision, here, { kind: 'cut', parts: [{ from: 500, to: 900 }, { from: 4000, to: 7000 }] })
+    await edit(before.revision, here, {
+      kind: 'cut',
+      parts: [
+        { from: 500, to: 900 },
+        { from: 4000, to: 7000 },
+      ],
+    })
     const cut = await now()
     expect(programmeLength(cut)).toBe(programmeLength(before) - 3400)
     for (const seam of seamsOf(cut).filter((one) => !seamsOf(before).some((old) => old.id === one.id))) {
@@ -92,8 +122,12 @@ describe('changes of a programme', () => {
   it('are refused in words when they make no sense, and change nothing', async () => {
     const { revision } = await now()
     for (const change of [
-      { kind: 'cut', parts: [{ from: 800, to: 300 }] }, { kind: 'cut', parts: [{ from: 0, to: 86_000_000 }] }, { kind: 'tempo', visits: [], rate: { num: 9, den: 1 } },
-      { kind: 'reopen', seam: 'gone' }, { kind: 'hold', visit: 'gone', length: 500 }, { kind: 'paint' },
+      { kind: 'cut', parts: [{ from: 800, to: 300 }] },
+      { kind: 'cut', parts: [{ from: 0, to: 86_000_000 }] },
+      { kind: 'tempo', visits: [], rate: { num: 9, den: 1 } },
+      { kind: 'reopen', seam: 'gone' },
+      { kind: 'hold', visit: 'gone', length: 500 },
+      { kind: 'paint' },
     ]) {
       const answer = await client.ask('POST', `/talks/${talk}/programme`, { revision, author: here, edit: change })
       expect(answer.status, JSON.stringify(change)).toBeGreaterThanOrEqual(400)

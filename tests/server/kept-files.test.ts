@@ -19,21 +19,27 @@ beforeAll(async () => {
   client = new Client(product.url)
   const made = await knotsTalk(client, 'Kept')
   talk = made.talk
-  const { take } = await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media: await facedRecording(3, 'teal'), camera: true, length: 2800, slide: made.slides[0] ?? '' }])
+  const { take } = await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [
+    { media: await facedRecording(3, 'teal'), camera: true, length: 2800, slide: made.slides[0] ?? '' },
+  ])
   stretch = (await product.db.selectFrom('stretch').select('id').where('take', '=', take).executeTakeFirstOrThrow()).id
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
 const file = (name: string): string => join(product.data, 'store', 'stretches', stretch, name)
 
 /** Runs the check as an operator does. */
-async function check(): Promise<{ readonly code: number, readonly said: string }> {
+async function check(): Promise<{ readonly code: number; readonly said: string }> {
   const env = { ...process.env, AISLE_DATA: product.data, DATABASE_URL: product.databaseUrl }
-  return await promisify(execFile)(process.execPath, ['--import', 'tsx', 'scripts/check.ts'], { env })
-    .then(({ stdout }) => ({ code: 0, said: stdout }), (error: unknown) => {
-      const { code, stdout, stderr } = error as { readonly code: number, readonly stdout: string, readonly stderr: string }
+  return await promisify(execFile)(process.execPath, ['--import', 'tsx', 'scripts/check.ts'], { env }).then(
+    ({ stdout }) => ({ code: 0, said: stdout }),
+    (error: unknown) => {
+      const { code, stdout, stderr } = error as { readonly code: number; readonly stdout: string; readonly stderr: string }
       return { code, said: stdout + stderr }
-    })
+    },
+  )
 }
 
 describe('what is kept', () => {
@@ -49,8 +55,19 @@ describe('what is kept', () => {
   })
 
   it('and a finished file that was damaged is made once more', async () => {
-    const id = (await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { quality: 'good', name: 'kept', limit: { kind: 'none' }, lines: 480 })).id
-    const done = () => until('the file', async () => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)?.state === 'done')
+    const id = (
+      await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, {
+        quality: 'good',
+        name: 'kept',
+        limit: { kind: 'none' },
+        lines: 480,
+      })
+    ).id
+    const done = () =>
+      until(
+        'the file',
+        async () => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)?.state === 'done',
+      )
     await done()
     const film = join(product.data, 'store', 'deliveries', id, 'film.mp4')
     const before = await readFile(film)

@@ -25,7 +25,9 @@ beforeAll(async () => {
   tone = await toneRecording(4)
   ;({ talk, slides: ids } = await knotsTalk(client))
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
 /** Puts bytes through ffmpeg. */
 async function runWith(bytes: Buffer, args: readonly string[]): Promise<Buffer> {
@@ -47,11 +49,22 @@ describe('a take whose presenter went back', () => {
       { media: tone, length: 3900, slide: slideAt(0), cues: [turn(2000, ids[1])], kept: 2000 },
       { media: tone, length: 3000, slide: slideAt(1) },
     ])
-    expect(shown(await film())).toEqual([[0, 2000], [1, 3000]])
+    expect(shown(await film())).toEqual([
+      [0, 2000],
+      [1, 3000],
+    ])
     expect(view.takes.find((one) => one.id === take)?.length).toBe(5000)
     // In the order in which they are played, wherever their rows lie by now.
-    await product.db.updateTable('stretch').set((build) => ({ camera_lost_ms: build.ref('camera_lost_ms') })).where('take', '=', take).where('number', '=', 0).execute()
-    expect((await film()).stretches.map((stretch) => [stretch.length, stretch.kept])).toEqual([[3900, 2000], [3000, 3000]])
+    await product.db
+      .updateTable('stretch')
+      .set((build) => ({ camera_lost_ms: build.ref('camera_lost_ms') }))
+      .where('take', '=', take)
+      .where('number', '=', 0)
+      .execute()
+    expect((await film()).stretches.map((stretch) => [stretch.length, stretch.kept])).toEqual([
+      [3900, 2000],
+      [3000, 3000],
+    ])
   })
 
   it('cannot be gone back into once it is finished', async () => {
@@ -64,11 +77,17 @@ describe('a take whose presenter went back', () => {
 
 describe('a retake', () => {
   it('takes the place of one visit alone, and discarding it brings the old one back', async () => {
-    await sendTake(client, talk, full, replaceAll, [{ media: tone, length: 3900, slide: slideAt(0), cues: [turn(1000, ids[1]), turn(2500, ids[2])] }])
+    await sendTake(client, talk, full, replaceAll, [
+      { media: tone, length: 3900, slide: slideAt(0), cues: [turn(1000, ids[1]), turn(2500, ids[2])] },
+    ])
     const before = await film()
     const visit = visitsOf(before.programme)[1]?.id ?? asId('')
     const { take } = await sendTake(client, talk, 'retake', { kind: 'retake', visit }, [{ media: tone, length: 3300, slide: slideAt(1) }])
-    expect(shown(await film())).toEqual([[0, 1000], [1, 3300], [2, 1400]])
+    expect(shown(await film())).toEqual([
+      [0, 1000],
+      [1, 3300],
+      [2, 1400],
+    ])
     await client.get('DELETE', `/takes/${take}`)
     expect((await film()).programme.pieces).toEqual(before.programme.pieces)
   })
@@ -78,13 +97,20 @@ describe('timings without a voice', () => {
   it('are as long as they were held, need no recording, and are dubbed afterwards', async () => {
     await sendTake(client, talk, full, replaceAll, [{ media: null, length: 3500, slide: slideAt(0), cues: [turn(1500, ids[1])] }])
     const silent = await film()
-    expect(shown(silent)).toEqual([[0, 1500], [1, 2000]])
+    expect(shown(silent)).toEqual([
+      [0, 1500],
+      [1, 2000],
+    ])
     expect(silent.programme.pieces.every((piece) => piece.kind === 'recorded' && piece.voice === null && piece.camera === null)).toBe(true)
 
     const { take } = await sendTake(client, talk, 'dub', { kind: 'dub', at: 1000 }, [{ media: tone, length: 2500, slide: slideAt(0) }])
     const dubbed = await film()
     expect(shown(dubbed)).toEqual(shown(silent))
-    expect(dubbed.programme.pieces.map((piece) => (piece.kind === 'recorded' && piece.voice !== null ? [piece.voice.from, piece.voice.to] : null))).toEqual([null, [0, 500], [500, 2500]])
+    expect(
+      dubbed.programme.pieces.map((piece) =>
+        piece.kind === 'recorded' && piece.voice !== null ? [piece.voice.from, piece.voice.to] : null,
+      ),
+    ).toEqual([null, [0, 500], [500, 2500]])
     await client.get('DELETE', `/takes/${take}`)
     expect((await film()).programme.pieces).toEqual(silent.programme.pieces)
   })
@@ -93,11 +119,19 @@ describe('timings without a voice', () => {
     const [take, stretch] = [randomUUID(), randomUUID()]
     await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: replaceAll })
     await client.get('PUT', `/stretches/${stretch}`, {
-      take, number: 0, camera: false, voice: false, mime: 'audio/webm;codecs=opus', opening: { slide: ids[0], step: 0, blank: false, inset: true, ink: [] },
+      take,
+      number: 0,
+      camera: false,
+      voice: false,
+      mime: 'audio/webm;codecs=opus',
+      opening: { slide: ids[0], step: 0, blank: false, inset: true, ink: [] },
     })
     await client.get('PUT', `/stretches/${stretch}/cues`, { first: 0, cues: [turn(1500, ids[1]), turn(4200, ids[2])] })
     await client.get('POST', `/takes/${take}/recover`)
-    await until('the take', async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed')
+    await until(
+      'the take',
+      async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed',
+    )
     expect(programmeLength((await film()).programme)).toBe(4200)
   })
 })
@@ -107,7 +141,15 @@ describe('what you have after a take', () => {
     const pause = await toneRecording(4, 7)
     const { take } = await sendTake(client, talk, full, replaceAll, [
       { media: pause, length: 10_900, slide: slideAt(0), cues: [{ kind: 'stumble', at: 500 }] },
-      { media: tone, length: 3900, slide: slideAt(0), cues: [{ kind: 'mute', at: 1000, on: true }, { kind: 'mute', at: 2000, on: false }] },
+      {
+        media: tone,
+        length: 3900,
+        slide: slideAt(0),
+        cues: [
+          { kind: 'mute', at: 1000, on: true },
+          { kind: 'mute', at: 2000, on: false },
+        ],
+      },
     ])
     const report = await client.get<TakeReport>('GET', `/takes/${take}/report`)
     expect(report).toMatchObject({ length: 14_800, muted: [{ at: 11_900, length: 1000 }], stumbles: 1, cameraLost: 0, shown: [ids[0]] })
@@ -119,7 +161,7 @@ describe('what you have after a take', () => {
   })
 })
 
-describe('a presenter\'s own rate', () => {
+describe("a presenter's own rate", () => {
   it('is learnt from what was said of the notes in rehearsals and takes, and forgotten with them', async () => {
     const rate = async (): Promise<number> => (await client.get<TalkView>('GET', `/talks/${talk}`)).rate
     const { revision } = await client.get<TalkView>('GET', `/talks/${talk}`)
@@ -145,7 +187,8 @@ describe('a presenter\'s own rate', () => {
 describe('one recording a talk at a time', () => {
   it('is told where the talk is being recorded, until that take ends', async () => {
     const other = (await client.get<{ id: string }>('POST', '/talks', { name: 'Weather', limit: null })).id
-    const open = (take: string, browser: string, name: string) => client.ask('PUT', `/talks/${other}/takes/${take}`, { kind: 'full', intent: { kind: 'append' }, place: { browser, name } })
+    const open = (take: string, browser: string, name: string) =>
+      client.ask('PUT', `/talks/${other}/takes/${take}`, { kind: 'full', intent: { kind: 'append' }, place: { browser, name } })
     const [laptop, desk, take] = [randomUUID(), randomUUID(), randomUUID()]
     expect((await open(take, laptop, 'Chromium on Linux')).status).toBe(200)
     expect((await open(take, laptop, 'Chromium on Linux')).status).toBe(200)
@@ -153,7 +196,11 @@ describe('one recording a talk at a time', () => {
     expect([second.status, sentenceOf(second.body)]).toEqual([409, expect.stringMatching(/being recorded on Chromium on Linux/)])
     // A take that broke off in the same browser stands in nobody's way there.
     expect((await open(randomUUID(), laptop, 'Chromium on Linux')).status).toBe(200)
-    await product.db.updateTable('take').set({ seen: new Date(Date.now() - 60_000) }).where('talk', '=', other).execute()
+    await product.db
+      .updateTable('take')
+      .set({ seen: new Date(Date.now() - 60_000) })
+      .where('talk', '=', other)
+      .execute()
     expect((await open(randomUUID(), desk, 'Firefox on Windows')).status).toBe(200)
   })
 })
@@ -162,22 +209,59 @@ describe('sound in time', () => {
   it('is put where its print says it was captured, whatever the recorder said, and is told to be measured', async () => {
     // A voice whose every moment can be told from any other: tones that wander.
     const { stdout: wandering } = await run('ffmpeg', [
-      '-v', 'error', '-f', 'lavfi', '-i', 'aevalsrc=0.4*sin(2*PI*(200*t+30*sin(3*t)))*(0.6+0.4*sin(5*t))+0.2*sin(2*PI*900*t+4*sin(11*t)):s=48000:d=6', '-f', 's16le', 'pipe:1',
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      'aevalsrc=0.4*sin(2*PI*(200*t+30*sin(3*t)))*(0.6+0.4*sin(5*t))+0.2*sin(2*PI*900*t+4*sin(11*t)):s=48000:d=6',
+      '-f',
+      's16le',
+      'pipe:1',
     ])
-    const media = await runWith(wandering, ['-f', 's16le', '-ar', '48000', '-ac', '1', '-i', 'pipe:0', '-c:a', 'libopus', '-b:a', '96k', '-f', 'webm', 'pipe:1'])
+    const media = await runWith(wandering, [
+      '-f',
+      's16le',
+      '-ar',
+      '48000',
+      '-ac',
+      '1',
+      '-i',
+      'pipe:0',
+      '-c:a',
+      'libopus',
+      '-b:a',
+      '96k',
+      '-f',
+      'webm',
+      'pipe:1',
+    ])
     const [take, stretch] = [randomUUID(), randomUUID()]
     await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: replaceAll })
     await client.get('PUT', `/stretches/${stretch}`, {
-      take, number: 0, camera: false, voice: true, mime: 'audio/webm;codecs=opus', opening: { slide: ids[0], step: 0, blank: false, inset: true, ink: [] },
+      take,
+      number: 0,
+      camera: false,
+      voice: true,
+      mime: 'audio/webm;codecs=opus',
+      opening: { slide: ids[0], step: 0, blank: false, inset: true, ink: [] },
     })
-    await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(media), { 'x-aisle-slices': `${String(media.length)}:${digestOf(media)}`, 'content-type': 'application/octet-stream' })
+    await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(media), {
+      'x-aisle-slices': `${String(media.length)}:${digestOf(media)}`,
+      'content-type': 'application/octet-stream',
+    })
     // What stands at 1.2 s in the file was captured 1 s after the stretch began: the sound lies 200 ms late in it.
     const print = wandering.subarray(115_200, 307_200)
-    await client.ask('PUT', `/stretches/${stretch}/prints/0?at=1000&rate=48000`, new Uint8Array(print), { 'content-type': 'application/octet-stream' })
+    await client.ask('PUT', `/stretches/${stretch}/prints/0?at=1000&rate=48000`, new Uint8Array(print), {
+      'content-type': 'application/octet-stream',
+    })
     expect((await client.ask('PUT', `/stretches/${stretch}/prints/7?at=0&rate=48000`, new Uint8Array(4))).status).toBe(400)
     await client.get('POST', `/stretches/${stretch}/close`, { slices: 1, cues: 0, length: 5000 })
     await client.get('POST', `/takes/${take}/finish`)
-    await until('the take', async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed')
+    await until(
+      'the take',
+      async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed',
+    )
     expect((await client.get<TakeReport>('GET', `/takes/${take}/report`)).timing).toBe('measured')
     const voice = await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)
     // The stretch's third second holds what the file has from 2.2 s on.
@@ -194,7 +278,10 @@ describe('sound in time', () => {
     await product.db.updateTable('stretch').set({ state: 'closing' }).where('id', '=', stretch).execute()
     await product.db.updateTable('take').set({ state: 'open' }).where('id', '=', take).execute()
     await client.get('POST', `/takes/${take}/finish`)
-    await until('the take once more', async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed')
+    await until(
+      'the take once more',
+      async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed',
+    )
     expect((await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)).equals(voice)).toBe(true)
   })
 

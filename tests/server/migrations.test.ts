@@ -19,21 +19,50 @@ it('brings a database of the first version up to date with all that is in it', a
     const framing = { rect: { x: 0.1, y: 0.2, w: 0.2, h: 0.3 }, outline: 'round', mirrored: true, off: false }
     await db.transaction().execute(async (q) => {
       await sql`insert into person (id, name) values (${person}, 'Maren')`.execute(q)
-      await sql`insert into talk (id, owner, name, shape, recipe) values (${talk}, ${person}, 'Knots', '{"width": 16, "height": 9}', '{}')`.execute(q)
-      await sql`insert into slide (id, talk, position, version, title, notes, skip) values (${slide}, ${talk}, 0, 1, 'Bowline', 'over, under', false)`.execute(q)
-      await sql`insert into slide_version (slide, version, steps, framing) values (${slide}, 1, '[{}]', ${JSON.stringify(framing)})`.execute(q)
-      const pieces = [{ kind: 'still', length: 1500 }, { kind: 'recorded', show: { from: 500, to: 3500 }, rate: { num: 27, den: 25 } }]
-      for (const [revision, value] of [{ pieces }, { pieces: [] }].entries()) await sql`insert into programme (talk, revision, value, reason) values (${talk}, ${revision + 1}, ${JSON.stringify(value)}, 'take')`.execute(q)
+      await sql`insert into talk (id, owner, name, shape, recipe) values (${talk}, ${person}, 'Knots',
+        '{"width": 16, "height": 9}', '{}')`.execute(q)
+      await sql`insert into slide (id, talk, position, version, title, notes, skip) values (${slide}, ${talk}, 0, 1, 'Bowline',
+        'over, under', false)`.execute(q)
+      await sql`insert into slide_version (slide, version, steps, framing) values (${slide}, 1, '[{}]',
+        ${JSON.stringify(framing)})`.execute(q)
+      const pieces = [
+        { kind: 'still', length: 1500 },
+        { kind: 'recorded', show: { from: 500, to: 3500 }, rate: { num: 27, den: 25 } },
+      ]
+      for (const [revision, value] of [{ pieces }, { pieces: [] }].entries())
+        await sql`insert into programme (talk, revision, value, reason) values (${talk}, ${revision + 1}, ${JSON.stringify(value)},
+          'take')`.execute(q)
     })
     expect(await migrate(db)).toEqual(Object.keys(migrations).slice(1))
-    const row = await db.selectFrom('slide').innerJoin('slide_version', 'slide_version.slide', 'slide.id').selectAll().executeTakeFirstOrThrow()
-    expect(row).toMatchObject({ title: 'Bowline', notes: 'over, under', viewer_notes: '', composition: null, transition: 'cut', optional: false })
+    const row = await db
+      .selectFrom('slide')
+      .innerJoin('slide_version', 'slide_version.slide', 'slide.id')
+      .selectAll()
+      .executeTakeFirstOrThrow()
+    expect(row).toMatchObject({
+      title: 'Bowline',
+      notes: 'over, under',
+      viewer_notes: '',
+      composition: null,
+      transition: 'cut',
+      optional: false,
+    })
     expect(row.framing).toEqual({ ...framing, placing: 'over', border: 'thin', zoom: 1, centre: { x: 0.5, y: 0.5 } })
     expect((await db.selectFrom('talk').select('language').executeTakeFirstOrThrow()).language).toBe('en')
-    expect(await db.selectFrom('programme').select(['length_ms', 'role', 'author', 'takes_back']).orderBy('revision').execute())
-      .toEqual([1500 + Math.round((3000 * 25) / 27), 0].map((length) => ({ length_ms: length, role: 'edit', author: null, takes_back: null })))
+    expect(await db.selectFrom('programme').select(['length_ms', 'role', 'author', 'takes_back']).orderBy('revision').execute()).toEqual(
+      [1500 + Math.round((3000 * 25) / 27), 0].map((length) => ({ length_ms: length, role: 'edit', author: null, takes_back: null })),
+    )
     expect((await db.selectFrom('talk').select('recipe').executeTakeFirstOrThrow()).recipe).toEqual({
-      rate: 30, without: { face: false, ink: false, voice: false }, format: 'mp4', size: null, bits: { kind: 'free' }, loudness: -16, part: { kind: 'all' }, timing: 'recorded', each: 'talk', fields: {},
+      rate: 30,
+      without: { face: false, ink: false, voice: false },
+      format: 'mp4',
+      size: null,
+      bits: { kind: 'free' },
+      loudness: -16,
+      part: { kind: 'all' },
+      timing: 'recorded',
+      each: 'talk',
+      fields: {},
     })
     expect(await migrate(db)).toEqual([])
   } finally {

@@ -19,21 +19,27 @@ beforeAll(async () => {
   product = await startProduct({ AISLE_MAX_UPLOAD_MB: '2' })
   client = new Client(product.url)
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
 const newTalk = async (name = 'Tides'): Promise<string> => (await client.get<{ id: string }>('POST', '/talks', { name, limit: null })).id
 const talkOf = (id: string): Promise<TalkView> => client.get('GET', `/talks/${id}`)
-const edit = async (talk: string, change: unknown) => await client.ask('POST', `/talks/${talk}/deck`, { revision: (await talkOf(talk)).revision, edit: change })
+const edit = async (talk: string, change: unknown) =>
+  await client.ask('POST', `/talks/${talk}/deck`, { revision: (await talkOf(talk)).revision, edit: change })
 
 function formOf(files: Readonly<Record<string, Uint8Array | string>>): FormData {
   const form = new FormData()
-  for (const [name, content] of Object.entries(files)) form.append('file', new Blob([typeof content === 'string' ? content : new Uint8Array(content)]), name)
+  for (const [name, content] of Object.entries(files))
+    form.append('file', new Blob([typeof content === 'string' ? content : new Uint8Array(content)]), name)
   return form
 }
 
 async function bringIn(talk: string, form: FormData, at?: number): Promise<ImportView> {
   const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/imports${at === undefined ? '' : `?at=${String(at)}`}`, form)
-  return await until('the import', async () => (await talkOf(talk)).imports.find((one) => one.id === id && ['done', 'failed'].includes(one.state)))
+  return await until('the import', async () =>
+    (await talkOf(talk)).imports.find((one) => one.id === id && ['done', 'failed'].includes(one.state)),
+  )
 }
 
 async function talkWith(form: FormData): Promise<string> {
@@ -45,21 +51,43 @@ async function talkWith(form: FormData): Promise<string> {
 describe('decks from texts and archives', () => {
   it('a text with its picture becomes slides made here, whether they come side by side or packed', async () => {
     const pier = plainPng(400, 300, '#336699')
-    const forms = [formOf({ 'tides.md': LESSON, 'pier.png': pier }), fileForm('lesson.zip', await makeZip({ 'lesson/tides.md': LESSON, 'lesson/pier.png': pier, '__MACOSX/x.png': 'no', 'readme.doc': 'no' }))]
+    const forms = [
+      formOf({ 'tides.md': LESSON, 'pier.png': pier }),
+      fileForm(
+        'lesson.zip',
+        await makeZip({ 'lesson/tides.md': LESSON, 'lesson/pier.png': pier, '__MACOSX/x.png': 'no', 'readme.doc': 'no' }),
+      ),
+    ]
     for (const form of forms) {
       const { slides } = await talkOf(await talkWith(form))
       expect(slides.map((slide) => [slide.title, slide.composition?.layout, slide.steps.length])).toEqual([
-        ['Tides for beginners', 'opening', 1], ['Why the water comes back', 'points', 3], ['The pier', 'plate', 1],
+        ['Tides for beginners', 'opening', 1],
+        ['Why the water comes back', 'points', 3],
+        ['The pier', 'plate', 1],
       ])
-      expect(slides.map((slide) => [slide.notes, slide.viewerNotes])).toEqual([['Welcome back. [pause]', ''], ['', 'See the harbour almanac.'], ['', '']])
+      expect(slides.map((slide) => [slide.notes, slide.viewerNotes])).toEqual([
+        ['Welcome back. [pause]', ''],
+        ['', 'See the harbour almanac.'],
+        ['', ''],
+      ])
       expect(slides[2]?.composition?.pictures).toMatchObject([{ size: { width: 400, height: 300 }, alt: 'The pier at low water' }])
     }
   })
 
   it('puts files in at a place, several in the order of their names', async () => {
     const talk = await talkWith(fileForm('knots.pdf', await makePdf(KNOTS)))
-    expect((await bringIn(talk, formOf({ '2 b.png': plainPng(90, 60, 'red'), '10 c.png': plainPng(90, 60, 'red'), '1 a.md': '## A text' }), 1)).state).toBe('done')
-    expect((await talkOf(talk)).slides.map((slide) => slide.title)).toEqual(['Bowline', 'A text', '2 b', '10 c', 'Clove hitch', 'Reef knot'])
+    expect(
+      (await bringIn(talk, formOf({ '2 b.png': plainPng(90, 60, 'red'), '10 c.png': plainPng(90, 60, 'red'), '1 a.md': '## A text' }), 1))
+        .state,
+    ).toBe('done')
+    expect((await talkOf(talk)).slides.map((slide) => slide.title)).toEqual([
+      'Bowline',
+      'A text',
+      '2 b',
+      '10 c',
+      'Clove hitch',
+      'Reef knot',
+    ])
   })
 
   it('refuses what could do harm with one clear sentence each, and leaves the talk as it was', async () => {
@@ -77,7 +105,11 @@ describe('decks from texts and archives', () => {
       ['bomb.zip', bomb, /^This archive unpacks to more than 4 MB/],
       ['damaged.zip', bomb.subarray(0, bomb.length - 60), /^This archive is damaged/],
       ['empty.zip', await makeZip({ 'letter.doc': 'x' }), /^There is nothing in this archive/],
-      ['nested.zip', await makeZip({ 'inside.pdf': await makeZip({ 'a.md': '# A' }) }), /^“nested.zip: inside.pdf”: There is an archive inside this archive/],
+      [
+        'nested.zip',
+        await makeZip({ 'inside.pdf': await makeZip({ 'a.md': '# A' }) }),
+        /^“nested.zip: inside.pdf”: There is an archive inside this archive/,
+      ],
     ]
     for (const [name, content, sentence] of bad) {
       const { state, sentence: said } = await bringIn(talk, formOf({ [name]: content }))
@@ -91,7 +123,9 @@ describe('decks from texts and archives', () => {
     const { slides, shape } = await talkOf(await talkWith(fileForm('awkward.pdf', await awkwardPdf())))
     expect(shape).toEqual({ width: 16, height: 9 })
     expect(slides.map((slide) => [slide.title, slide.steps[0]?.picture.size])).toEqual([
-      ['Outline 1', { width: 960, height: 540 }], ['Outline 2', { width: 960, height: 540 }], ['Outline 3', { width: 400, height: 400 }],
+      ['Outline 1', { width: 960, height: 540 }],
+      ['Outline 2', { width: 960, height: 540 }],
+      ['Outline 3', { width: 400, height: 400 }],
     ])
   })
 
@@ -105,25 +139,54 @@ describe('decks from texts and archives', () => {
     const merged = await talkOf(talk)
     expect([merged.slides.map((slide) => slide.steps.length), merged.imports[0]?.builds]).toEqual([[3, 1], []])
     expect((await edit(talk, { kind: 'split', slide: ids[0], keep: 1, as: ids[1] })).status).toBe(200)
-    expect((await talkOf(talk)).slides.map((slide) => [slide.id, slide.steps.length])).toEqual([[ids[0], 1], [ids[1], 2], [ids[3], 1]])
+    expect((await talkOf(talk)).slides.map((slide) => [slide.id, slide.steps.length])).toEqual([
+      [ids[0], 1],
+      [ids[1], 2],
+      [ids[3], 1],
+    ])
   })
 })
 
 describe('slides made here', () => {
-  const slideOf = (composition: Composition, id: string = randomUUID()) =>
-    ({ id, title: '', notes: '', viewerNotes: '', planned: null, skip: false, framing: null, transition: 'fade', composition })
+  const slideOf = (composition: Composition, id: string = randomUUID()) => ({
+    id,
+    title: '',
+    notes: '',
+    viewerNotes: '',
+    planned: null,
+    skip: false,
+    framing: null,
+    transition: 'fade',
+    composition,
+  })
 
   it('are put in, written on, given pictures, and laid out anew when the deck changes its shape', async () => {
     const talk = await newTalk()
     const slide = slideOf({ ...emptyComposition('points', 'dusk'), heading: 'Low water', body: '- one\n- two', reveal: 'slide' })
     await edit(talk, { kind: 'compose', at: 0, slide })
-    const pictures = await client.get<readonly ComposedPicture[]>('POST', `/talks/${talk}/pictures`, fileForm('pier.png', plainPng(300, 200, 'teal')))
-    expect((await edit(talk, { kind: 'set', slides: [slide.id], fields: { composition: { ...slide.composition, layout: 'plate-points', pictures } } })).status).toBe(200)
+    const pictures = await client.get<readonly ComposedPicture[]>(
+      'POST',
+      `/talks/${talk}/pictures`,
+      fileForm('pier.png', plainPng(300, 200, 'teal')),
+    )
+    expect(
+      (
+        await edit(talk, {
+          kind: 'set',
+          slides: [slide.id],
+          fields: { composition: { ...slide.composition, layout: 'plate-points', pictures } },
+        })
+      ).status,
+    ).toBe(200)
     const made = (await talkOf(talk)).slides[0]
     expect([made?.title, made?.steps.length, made?.version]).toEqual(['Low water', 4, 2])
     await edit(talk, { kind: 'shape', shape: { width: 1, height: 1 } })
     const square = await talkOf(talk)
-    expect([square.shape, square.slides[0]?.steps[0]?.picture.size, square.slides[0]?.version]).toEqual([{ width: 1, height: 1 }, { width: 1, height: 1 }, 3])
+    expect([square.shape, square.slides[0]?.steps[0]?.picture.size, square.slides[0]?.version]).toEqual([
+      { width: 1, height: 1 },
+      { width: 1, height: 1 },
+      3,
+    ])
     expect((await client.ask('GET', `/talks/${talk}/assets/${pictures[0]?.asset ?? ''}`)).status).toBe(200)
   })
 
@@ -140,7 +203,11 @@ describe('slides made here', () => {
 
   it('take no pictures of another talk, no ids of another talk, and nothing that is out of range', async () => {
     const [talk, other] = [await newTalk(), await talkWith(fileForm('knots.pdf', await makePdf(KNOTS)))]
-    const theirs = await client.get<readonly ComposedPicture[]>('POST', `/talks/${other}/pictures`, fileForm('pier.png', plainPng(300, 200, 'teal')))
+    const theirs = await client.get<readonly ComposedPicture[]>(
+      'POST',
+      `/talks/${other}/pictures`,
+      fileForm('pier.png', plainPng(300, 200, 'teal')),
+    )
     const composition = emptyComposition('plate', 'paper')
     const foreign = (await talkOf(other)).slides
     const tries: readonly (readonly [unknown, number])[] = [
@@ -154,7 +221,9 @@ describe('slides made here', () => {
     for (const [change, status] of tries) expect([change, (await edit(talk, change)).status]).toEqual([change, status])
     expect((await talkOf(other)).slides).toEqual(foreign)
     expect((await talkOf(talk)).slides).toEqual([])
-    expect(sentenceOf((await client.ask('POST', `/talks/${talk}/pictures`, fileForm('not.png', Buffer.from('text')))).body)).toMatch(/^This file is not a PDF, PNG/)
+    expect(sentenceOf((await client.ask('POST', `/talks/${talk}/pictures`, fileForm('not.png', Buffer.from('text')))).body)).toMatch(
+      /^This file is not a PDF, PNG/,
+    )
   })
 })
 
@@ -166,7 +235,11 @@ describe('between talks and out of them', () => {
     await edit(from, { kind: 'set', slides: [source[1]?.id], fields: { notes: 'twice round', planned: 9000 } })
     await client.get('POST', `/talks/${to}/copies`, { from, slides: [source[2]?.id, source[1]?.id], at: 0 })
     const copied = (await talkOf(to)).slides
-    expect(copied.map((slide) => [slide.title, slide.notes, slide.planned, slide.steps.length])).toEqual([['Clove hitch', 'twice round', 9000, 2], ['Reef knot', '', null, 1], ['A', '', null, 1]])
+    expect(copied.map((slide) => [slide.title, slide.notes, slide.planned, slide.steps.length])).toEqual([
+      ['Clove hitch', 'twice round', 9000, 2],
+      ['Reef knot', '', null, 1],
+      ['A', '', null, 1],
+    ])
     const picture = copied[0]?.steps[0]?.picture
     expect((await client.ask('GET', `/talks/${to}/assets/${picture?.kind === 'page' ? picture.screen : ''}`)).status).toBe(200)
     expect((await client.ask('POST', `/talks/${to}/copies`, { from, slides: [randomUUID()], at: 0 })).status).toBe(404)
@@ -174,7 +247,9 @@ describe('between talks and out of them', () => {
 
   it('hands out notes of one kind and never the other', async () => {
     const talk = await talkWith(formOf({ 'tides.md': LESSON, 'pier.png': plainPng(400, 300, '#336699') }))
-    const [own, viewers] = await Promise.all(['notes', 'viewerNotes'].map(async (kind) => (await client.ask('GET', `/talks/${talk}/notes.md?kind=${kind}`)).body))
+    const [own, viewers] = await Promise.all(
+      ['notes', 'viewerNotes'].map(async (kind) => (await client.ask('GET', `/talks/${talk}/notes.md?kind=${kind}`)).body),
+    )
     expect(own).toContain('Welcome back')
     expect(own).not.toContain('almanac')
     expect(viewers).toContain('almanac')
@@ -198,7 +273,7 @@ describe('between talks and out of them', () => {
     expect((await client.ask('GET', `/talks/${talk}/handout.pdf?kind=both`)).status).toBe(400)
   })
 
-  it('keeps a talk\'s language, and takes only tags that are one', async () => {
+  it("keeps a talk's language, and takes only tags that are one", async () => {
     const talk = await newTalk()
     expect((await talkOf(talk)).language).toBe('en')
     expect((await client.get<TalkView>('PATCH', `/talks/${talk}`, { language: 'pt-BR' })).language).toBe('pt-BR')

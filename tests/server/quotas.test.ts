@@ -21,10 +21,17 @@ beforeAll(async () => {
   talk = made.talk
   slide = made.slides[0] ?? ''
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
-const openTake = async (id: string): Promise<{ readonly status: number, readonly body: unknown }> => client.ask('PUT', `/talks/${talk}/takes/${id}`, { kind: 'full', intent: { kind: 'replaceAll' } })
-const send = (stretch: string, n: number, bytes: Buffer) => client.ask('PUT', `/stretches/${stretch}/slices/${String(n)}`, new Uint8Array(bytes), { 'x-aisle-slices': `${String(bytes.length)}:${digestOf(bytes)}`, 'content-type': 'application/octet-stream' })
+const openTake = async (id: string): Promise<{ readonly status: number; readonly body: unknown }> =>
+  client.ask('PUT', `/talks/${talk}/takes/${id}`, { kind: 'full', intent: { kind: 'replaceAll' } })
+const send = (stretch: string, n: number, bytes: Buffer) =>
+  client.ask('PUT', `/stretches/${stretch}/slices/${String(n)}`, new Uint8Array(bytes), {
+    'x-aisle-slices': `${String(bytes.length)}:${digestOf(bytes)}`,
+    'content-type': 'application/octet-stream',
+  })
 
 describe('a talk that is full', () => {
   it('takes no more in and says what can be done, and what it holds stays', async () => {
@@ -38,11 +45,20 @@ describe('a talk that is full', () => {
   it('lets a take under way go on, counts what comes once, and begins no other', async () => {
     const [take, stretch] = [randomUUID(), randomUUID()]
     expect((await openTake(take)).status).toBe(200)
-    await client.get('PUT', `/stretches/${stretch}`, { take, number: 0, camera: true, voice: true, mime: 'video/webm', opening: { slide, step: 0, blank: false, inset: true, ink: [] } })
+    await client.get('PUT', `/stretches/${stretch}`, {
+      take,
+      number: 0,
+      camera: true,
+      voice: true,
+      mime: 'video/webm',
+      opening: { slide, step: 0, blank: false, inset: true, ink: [] },
+    })
     const media = await facedRecording(6, 'teal', 60)
     expect(media.length).toBeGreaterThan(400_000)
     for (const n of [0, 0, 1, 0]) expect((await send(stretch, n, media)).status).toBe(200)
-    expect((await product.db.selectFrom('stretch').select('bytes').where('id', '=', stretch).executeTakeFirstOrThrow()).bytes).toBe(2 * media.length)
+    expect((await product.db.selectFrom('stretch').select('bytes').where('id', '=', stretch).executeTakeFirstOrThrow()).bytes).toBe(
+      2 * media.length,
+    )
     const another = await openTake(randomUUID())
     expect([another.status, sentenceOf(another.body)]).toEqual([413, expect.stringMatching(/^This talk holds .* takes of it/)])
     // The person's other talks have no room left either.

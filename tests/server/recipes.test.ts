@@ -29,13 +29,33 @@ beforeAll(async () => {
   const made = await knotsTalk(client, 'Recipes')
   talk = made.talk
   const points = Array.from({ length: 21 }, (_, n) => ({ dt: n * 20, x: 0.3 + n * 0.02, y: 0.8, p: 0.5 }))
-  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{
-    media: await facedRecording(6, 'magenta'), camera: true, length: 6000, slide: made.slides[0] ?? '',
-    cues: [{ kind: 'ink', at: 1000, stroke: { id: 'cccccccc-0000-4000-8000-000000000001', slide: made.slides[0], colour: 'brick', width: 'broad', pressure: false, points } }],
-  }])
+  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [
+    {
+      media: await facedRecording(6, 'magenta'),
+      camera: true,
+      length: 6000,
+      slide: made.slides[0] ?? '',
+      cues: [
+        {
+          kind: 'ink',
+          at: 1000,
+          stroke: {
+            id: 'cccccccc-0000-4000-8000-000000000001',
+            slide: made.slides[0],
+            colour: 'brick',
+            width: 'broad',
+            pressure: false,
+            points,
+          },
+        },
+      ],
+    },
+  ])
   view = await client.get<TalkView>('GET', `/talks/${talk}`)
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
 /** Where the face is on the first slide, its middle. */
 function face() {
@@ -46,7 +66,11 @@ function face() {
 }
 const look = async (file: string, rate: number) => {
   const frame = await frameOf(file, frameAt(4000, rate))
-  return { face: colourGap(meanColour(frame, WIDTH, face()), MAGENTA) < 60, ink: colourGap(meanColour(frame, WIDTH, INKED), meanColour(frame, WIDTH, { ...INKED, y: 0.74 })) > 30, voice: await meanLevel(file) > -60 }
+  return {
+    face: colourGap(meanColour(frame, WIDTH, face()), MAGENTA) < 60,
+    ink: colourGap(meanColour(frame, WIDTH, INKED), meanColour(frame, WIDTH, { ...INKED, y: 0.74 })) > 30,
+    voice: (await meanLevel(file)) > -60,
+  }
 }
 const without = (face: boolean, ink: boolean, voice: boolean) => ({ without: { face, ink, voice } })
 
@@ -56,7 +80,11 @@ describe('a recipe', () => {
       const file = await delivered(client, talk, { rate })
       const { streams, format } = await probe(file)
       const [video] = streams.filter((stream) => stream.codec_type === 'video')
-      expect([ratio(video?.avg_frame_rate ?? ''), ratio(video?.r_frame_rate ?? ''), Number(video?.nb_read_packets)]).toEqual([rate, rate, 6 * rate])
+      expect([ratio(video?.avg_frame_rate ?? ''), ratio(video?.r_frame_rate ?? ''), Number(video?.nb_read_packets)]).toEqual([
+        rate,
+        rate,
+        6 * rate,
+      ])
       expect(Math.abs(Number(format.duration) - 6)).toBeLessThan(0.05)
       expect(await decodesClean(file)).toBe(true)
       expect(await look(file, rate)).toEqual({ face: true, ink: true, voice: true })
@@ -70,7 +98,8 @@ describe('a recipe', () => {
   })
 
   it('that makes no sense is refused in words', async () => {
-    const order = (recipe: object) => client.ask('POST', `/talks/${talk}/deliveries`, { lines: 480, quality: 'good', name: 'x', limit: { kind: 'none' }, ...recipe })
+    const order = (recipe: object) =>
+      client.ask('POST', `/talks/${talk}/deliveries`, { lines: 480, quality: 'good', name: 'x', limit: { kind: 'none' }, ...recipe })
     for (const recipe of [{ rate: 29 }, { rate: 0 }, { lines: 481 }, { without: { face: true } }, { without: 'everything' }]) {
       const answer = await order(recipe)
       expect([JSON.stringify(recipe), answer.status]).toEqual([JSON.stringify(recipe), 400])
@@ -99,23 +128,43 @@ describe('the ledger', () => {
 })
 
 describe('the deliver command', () => {
-  const deliver = async (...more: readonly string[]): Promise<{ readonly code: number | null, readonly said: string }> => {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/deliver.ts', ...more], { env: { ...process.env, AISLE_DATA: product.data, DATABASE_URL: product.databaseUrl } })
+  const deliver = async (...more: readonly string[]): Promise<{ readonly code: number | null; readonly said: string }> => {
+    const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/deliver.ts', ...more], {
+      env: { ...process.env, AISLE_DATA: product.data, DATABASE_URL: product.databaseUrl },
+    })
     let said = ''
-    child.stdout.on('data', (data: Buffer) => { said += data.toString() })
-    child.stderr.on('data', (data: Buffer) => { said += data.toString() })
-    const code = await new Promise<number | null>((resolve) => { child.once('exit', resolve) })
+    child.stdout.on('data', (data: Buffer) => {
+      said += data.toString()
+    })
+    child.stderr.on('data', (data: Buffer) => {
+      said += data.toString()
+    })
+    const code = await new Promise<number | null>((resolve) => {
+      child.once('exit', resolve)
+    })
     return { code, said }
   }
 
   it('makes a file where it is told to, and holds the limit or says why not', async () => {
     const out = join(await mkdtemp(join(tmpdir(), 'aisle-out-')), 'talk.mp4')
-    expect(await deliver('--talk', 'Recipes', '--lines', '480', '--rate', '25', '--out', out)).toMatchObject({ code: 0, said: expect.stringContaining('is there, and in the ledger as') as string })
+    expect(await deliver('--talk', 'Recipes', '--lines', '480', '--rate', '25', '--out', out)).toMatchObject({
+      code: 0,
+      said: expect.stringContaining('is there, and in the ledger as') as string,
+    })
     const { streams } = await probe(out)
     expect(streams.find((stream) => stream.codec_type === 'video')).toMatchObject({ height: 480, avg_frame_rate: '25/1' })
-    expect(await deliver('--talk', 'Recipes', '--hold', '--out', out)).toMatchObject({ code: 1, said: expect.stringContaining('no limit to hold') as string })
+    expect(await deliver('--talk', 'Recipes', '--hold', '--out', out)).toMatchObject({
+      code: 1,
+      said: expect.stringContaining('no limit to hold') as string,
+    })
     await client.get('PATCH', `/talks/${talk}`, { limit: 4000 })
-    expect(await deliver('--talk', 'Recipes', '--hold', '--out', out)).toMatchObject({ code: 1, said: expect.stringContaining('2 s over its limit') as string })
-    expect(await deliver('--talk', 'nobody\'s', '--out', out)).toMatchObject({ code: 1, said: expect.stringContaining('The talks here: Recipes') as string })
+    expect(await deliver('--talk', 'Recipes', '--hold', '--out', out)).toMatchObject({
+      code: 1,
+      said: expect.stringContaining('2 s over its limit') as string,
+    })
+    expect(await deliver('--talk', "nobody's", '--out', out)).toMatchObject({
+      code: 1,
+      said: expect.stringContaining('The talks here: Recipes') as string,
+    })
   })
 })

@@ -15,25 +15,42 @@ beforeAll(async () => {
   product = await startProduct({ AISLE_GRACE_DAYS: '0' })
   client = new Client(product.url)
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
-const there = (...parts: readonly string[]): Promise<boolean> => access(join(product.data, 'store', ...parts)).then(() => true, () => false)
+const there = (...parts: readonly string[]): Promise<boolean> =>
+  access(join(product.data, 'store', ...parts)).then(
+    () => true,
+    () => false,
+  )
 const LONG_AGO = new Date(Date.now() - 3 * 86_400_000)
 
 /** Has the worker reclaim space now, and waits until it has. */
 async function reclaimNow(): Promise<void> {
-  const { rows: [job] } = await sql<{ id: string }>`select (graphile_worker.add_job('reclaim')).id`.execute(product.db)
-  await until('the job', async () => (await sql`select 1 from graphile_worker.jobs where id = ${job?.id}`.execute(product.db)).rows.length === 0)
+  const {
+    rows: [job],
+  } = await sql<{ id: string }>`select (graphile_worker.add_job('reclaim')).id`.execute(product.db)
+  await until(
+    'the job',
+    async () => (await sql`select 1 from graphile_worker.jobs where id = ${job?.id}`.execute(product.db)).rows.length === 0,
+  )
 }
 
 describe('space that nothing refers to', () => {
   it('is reclaimed, and what something refers to is not touched', async () => {
-    const { talk, slides: [slide = ''] } = await knotsTalk(client, 'Swifts at dusk')
+    const {
+      talk,
+      slides: [slide = ''],
+    } = await knotsTalk(client, 'Swifts at dusk')
     const media = await toneRecording(2)
     const kept = await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media, length: 2000, slide }])
     const thrown = await sendTake(client, talk, 'full', { kind: 'append' }, [{ media, length: 2000, slide }])
-    const [keptStretch, thrownStretch] = await Promise.all([kept, thrown].map(async ({ take }) =>
-      (await product.db.selectFrom('stretch').select('id').where('take', '=', take).executeTakeFirstOrThrow()).id))
+    const [keptStretch, thrownStretch] = await Promise.all(
+      [kept, thrown].map(
+        async ({ take }) => (await product.db.selectFrom('stretch').select('id').where('take', '=', take).executeTakeFirstOrThrow()).id,
+      ),
+    )
     await client.get('DELETE', `/takes/${thrown.take}`)
     // One that is said to be discarded while the programme still names it.
     await product.db.updateTable('take').set({ state: 'discarded', discarded: LONG_AGO }).where('id', '=', kept.take).execute()
@@ -44,7 +61,13 @@ describe('space that nothing refers to', () => {
     await mkdir(join(product.data, 'store', 'assets', asset.slice(0, 2)), { recursive: true })
     await writeFile(join(product.data, 'store', 'assets', asset.slice(0, 2), asset), 'a picture that no slide shows')
     const { digest: shown } = await product.db.selectFrom('asset').select('digest').where('talk', '=', talk).executeTakeFirstOrThrow()
-    for (const path of [['stretches', stray], ['assets', asset.slice(0, 2), asset], ['assets', shown.slice(0, 2), shown], ['stretches', keptStretch ?? ''], ['stretches', thrownStretch ?? '']]) {
+    for (const path of [
+      ['stretches', stray],
+      ['assets', asset.slice(0, 2), asset],
+      ['assets', shown.slice(0, 2), shown],
+      ['stretches', keptStretch ?? ''],
+      ['stretches', thrownStretch ?? ''],
+    ]) {
       await utimes(join(product.data, 'store', ...path), LONG_AGO, LONG_AGO)
     }
     await reclaimNow()
@@ -62,15 +85,25 @@ describe('space that nothing refers to', () => {
   })
 
   it('is not what a file is still to be made of, also while that stands still', async () => {
-    const { talk, slides: [slide = ''] } = await knotsTalk(client, 'Swifts at noon')
+    const {
+      talk,
+      slides: [slide = ''],
+    } = await knotsTalk(client, 'Swifts at noon')
     const media = await toneRecording(2)
     await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media, length: 2000, slide }])
     const thrown = await sendTake(client, talk, 'full', { kind: 'append' }, [{ media, length: 2000, slide }])
-    const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { lines: 480, quality: 'good', name: 'noon', limit: { kind: 'none' }, starts: new Date(Date.now() + 86_400_000).toISOString() })
+    const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, {
+      lines: 480,
+      quality: 'good',
+      name: 'noon',
+      limit: { kind: 'none' },
+      starts: new Date(Date.now() + 86_400_000).toISOString(),
+    })
     await client.get('POST', `/deliveries/${id}/pause`)
     await client.get('DELETE', `/takes/${thrown.take}`)
     await product.db.updateTable('take').set({ discarded: LONG_AGO }).where('id', '=', thrown.take).execute()
-    const stillThere = async () => await product.db.selectFrom('take').select('id').where('id', '=', thrown.take).executeTakeFirst() !== undefined
+    const stillThere = async () =>
+      (await product.db.selectFrom('take').select('id').where('id', '=', thrown.take).executeTakeFirst()) !== undefined
     await reclaimNow()
     expect(await stillThere()).toBe(true)
     await client.get('POST', `/deliveries/${id}/cancel`)

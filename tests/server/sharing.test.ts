@@ -21,19 +21,36 @@ beforeAll(async () => {
   const made = await knotsTalk(client, 'Shared')
   talk = made.talk
   const slides = made.slides
-  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{
-    media: await facedRecording(20, 'magenta', 80), camera: true, length: 20_000, slide: slides[0] ?? '',
-    cues: Array.from({ length: 9 }, (_, n) => ({ kind: 'show', at: 2000 * (n + 1), slide: slides[(n + 1) % slides.length], step: 0 })),
-  }])
+  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [
+    {
+      media: await facedRecording(20, 'magenta', 80),
+      camera: true,
+      length: 20_000,
+      slide: slides[0] ?? '',
+      cues: Array.from({ length: 9 }, (_, n) => ({ kind: 'show', at: 2000 * (n + 1), slide: slides[(n + 1) % slides.length], step: 0 })),
+    },
+  ])
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
-const delivery = async (id: string): Promise<DeliveryView | undefined> => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
-const order = async (recipe: object): Promise<string> => (await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { quality: 'good', name: 'shared', limit: { kind: 'none' }, ...recipe })).id
-const finished = (id: string) => until('the file', async () => {
-  const now = await delivery(id)
-  return now?.state === 'done' && now
-})
+const delivery = async (id: string): Promise<DeliveryView | undefined> =>
+  (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
+const order = async (recipe: object): Promise<string> =>
+  (
+    await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, {
+      quality: 'good',
+      name: 'shared',
+      limit: { kind: 'none' },
+      ...recipe,
+    })
+  ).id
+const finished = (id: string) =>
+  until('the file', async () => {
+    const now = await delivery(id)
+    return now?.state === 'done' && now
+  })
 
 describe('what a worker does', () => {
   it('is claimed by one at a time, here and elsewhere, and is free again when that one is gone', async () => {
@@ -52,7 +69,10 @@ describe('what a worker does', () => {
     const before = await one.claim('a part')
     await product.db.transaction().execute((q) => before.stillHeld(q))
     // Its connection breaks, as when the database restarts: what it held is free, and it claims on another one.
-    await pool.query('select pg_terminate_backend(pid) from pg_locks where locktype = \'advisory\' and database = (select oid from pg_database where datname = current_database())')
+    await pool.query(
+      "select pg_terminate_backend(pid) from pg_locks where locktype = 'advisory' and database = (select oid from pg_database " +
+        'where datname = current_database())',
+    )
     const three = new Claims(pool, product.db)
     const after = await three.claim('a part')
     expect(after.number).toBeGreaterThan(before.number)
@@ -63,7 +83,7 @@ describe('what a worker does', () => {
     let n = 0
     await until('another connection', async () => {
       n += 1
-      return await one.hold(`part ${String(n)}`) !== null && await three.hold(`part ${String(n)}`) === null
+      return (await one.hold(`part ${String(n)}`)) !== null && (await three.hold(`part ${String(n)}`)) === null
     })
     await Promise.all([one.close(), three.close()])
     expect(pool.totalCount - pool.idleCount).toBe(0)
@@ -75,18 +95,24 @@ describe('a delivery', () => {
   it('is shared by two workers, goes on when the one that helps is killed, and is the same as ever', async () => {
     await product.start('second worker')
     const id = await order({ lines: 720 })
-    const helpers = async (): Promise<readonly string[]> => (await product.db.selectFrom('delivery').select('helpers').where('id', '=', id).executeTakeFirstOrThrow()).helpers
+    const helpers = async (): Promise<readonly string[]> =>
+      (await product.db.selectFrom('delivery').select('helpers').where('id', '=', id).executeTakeFirstOrThrow()).helpers
     await until('somebody to help', async () => (await helpers()).length === 2)
     // It has done some of it before it is killed.
     const parts = (): Promise<readonly string[]> => readdir(join(product.data, 'store', 'segments'))
-    const helped = await until('a part that the helper makes', async () => (await parts()).find((name) => name.includes('.help.'))?.split('.help.')[0])
+    const helped = await until(
+      'a part that the helper makes',
+      async () => (await parts()).find((name) => name.includes('.help.'))?.split('.help.')[0],
+    )
     await until('it to be made', async () => (await parts()).includes(helped))
     await product.kill('second worker')
     const made = await finished(id)
     expect(made.facts?.frames).toBe(600)
     expect(made.facts?.encoded).toBeLessThan(600)
     expect(await decodesClean(join(product.data, 'store', 'deliveries', id, 'film.mp4'))).toBe(true)
-    expect((await readdir(join(product.data, 'store', 'segments'))).filter((name) => name.includes('.part') && !name.includes('help'))).toEqual([])
+    expect(
+      (await readdir(join(product.data, 'store', 'segments'))).filter((name) => name.includes('.part') && !name.includes('help')),
+    ).toEqual([])
   })
 })
 

@@ -23,63 +23,104 @@ beforeAll(async () => {
   media = await toneRecording(3)
   talk = (await client.get<{ id: string }>('POST', '/talks', { name: 'Knots', limit: 2000 })).id
   await client.get('POST', `/talks/${talk}/imports`, fileForm('knots.pdf', await makePdf(KNOTS)))
-  slides = (await until('the deck', async () => {
-    const now = await client.get<TalkView>('GET', `/talks/${talk}`)
-    return now.imports[0]?.state === 'done' && now
-  })).slides
+  slides = (
+    await until('the deck', async () => {
+      const now = await client.get<TalkView>('GET', `/talks/${talk}`)
+      return now.imports[0]?.state === 'done' && now
+    })
+  ).slides
 })
-afterAll(async () => { await product.stop() })
+afterAll(async () => {
+  await product.stop()
+})
 
 /** @param recording that is cut into three slices */
-async function openStretch(recording = media, camera = false): Promise<{ take: string, stretch: string, slices: readonly Buffer[] }> {
+async function openStretch(recording = media, camera = false): Promise<{ take: string; stretch: string; slices: readonly Buffer[] }> {
   const take = randomUUID()
   const stretch = randomUUID()
   await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
   await client.get('PUT', `/stretches/${stretch}`, {
-    take, number: 0, camera, voice: true, mime: 'audio/webm;codecs=opus', opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
+    take,
+    number: 0,
+    camera,
+    voice: true,
+    mime: 'audio/webm;codecs=opus',
+    opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
   })
   const third = Math.ceil(recording.length / 3)
   return { take, stretch, slices: [0, 1, 2].map((n) => recording.subarray(n * third, (n + 1) * third)) }
 }
 
-const send = (stretch: string, n: number, ...slices: readonly Buffer[]) => client.ask('PUT', `/stretches/${stretch}/slices/${String(n)}`, new Uint8Array(Buffer.concat(slices)), {
-  'x-aisle-slices': slices.map((slice) => `${String(slice.length)}:${digest(slice)}`).join(','), 'content-type': 'application/octet-stream',
-})
+const send = (stretch: string, n: number, ...slices: readonly Buffer[]) =>
+  client.ask('PUT', `/stretches/${stretch}/slices/${String(n)}`, new Uint8Array(Buffer.concat(slices)), {
+    'x-aisle-slices': slices.map((slice) => `${String(slice.length)}:${digest(slice)}`).join(','),
+    'content-type': 'application/octet-stream',
+  })
 
-const finished = (take: string): Promise<TalkView> => until('the take', async () => {
-  const view = await client.get<TalkView>('GET', `/talks/${talk}`)
-  return view.takes.find((one) => one.id === take)?.state === 'closed' && view
-})
+const finished = (take: string): Promise<TalkView> =>
+  until('the take', async () => {
+    const view = await client.get<TalkView>('GET', `/talks/${talk}`)
+    return view.takes.find((one) => one.id === take)?.state === 'closed' && view
+  })
 
 describe('receiving a recording', () => {
   it('keeps slices that come twice, late and out of order, and makes the stretch as long as it was', async () => {
-    const { take, stretch, slices: [a, b, c] } = await openStretch()
+    const {
+      take,
+      stretch,
+      slices: [a, b, c],
+    } = await openStretch()
     if (a === undefined || b === undefined || c === undefined) throw new Error('three slices')
     expect((await send(stretch, 2, c)).status).toBe(200)
     expect((await send(stretch, 0, a)).status).toBe(200)
     expect((await send(stretch, 0, a, b)).status).toBe(200)
     expect((await send(stretch, 2, c)).status).toBe(200)
-    const cues = [{ kind: 'show', at: 1000, slide: slides[1]?.id, step: 0 }, { kind: 'show', at: 1500, slide: slides[1]?.id, step: 1 }]
+    const cues = [
+      { kind: 'show', at: 1000, slide: slides[1]?.id, step: 0 },
+      { kind: 'show', at: 1500, slide: slides[1]?.id, step: 1 },
+    ]
     for (let twice = 0; twice < 2; twice += 1) await client.get('PUT', `/stretches/${stretch}/cues`, { first: 0, cues })
     await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 2, length: 2900 })
     await client.get('POST', `/takes/${take}/finish`)
     await client.get('POST', `/takes/${take}/finish`)
     await finished(take)
     const film = await client.get<FilmView>('GET', `/talks/${talk}/film`)
-    expect(film.programme.pieces.map((piece) => (piece.kind === 'recorded' ? [piece.slide, piece.show.from, piece.show.to] : null)))
-      .toEqual([[slides[0]?.id, 0, 1000], [slides[1]?.id, 1000, 2900]])
+    expect(
+      film.programme.pieces.map((piece) => (piece.kind === 'recorded' ? [piece.slide, piece.show.from, piece.show.to] : null)),
+    ).toEqual([
+      [slides[0]?.id, 0, 1000],
+      [slides[1]?.id, 1000, 2900],
+    ])
     expect(film.stretches[0]?.cues.length).toBe(2)
     expect((await readFile(`${product.data}/store/stretches/${stretch}/raw.webm`)).equals(media)).toBe(true)
     expect((await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)).length).toBe(2900 * 48 * 2)
   })
 
   it('keeps every event but the one that cannot be taken in, names that, and finishes the take without it', async () => {
-    const { take, stretch, slices: [a, b, c] } = await openStretch()
+    const {
+      take,
+      stretch,
+      slices: [a, b, c],
+    } = await openStretch()
     if (a === undefined || b === undefined || c === undefined) throw new Error('three slices')
     await send(stretch, 0, a, b, c)
     const points = [{ dt: 0, x: 0.2, y: 0.2, p: 0.5 }]
-    const ink = (x: number) => ({ kind: 'ink', at: 400, stroke: { id: randomUUID(), slide: slides[0]?.id, colour: 'moss', width: 'fine', pressure: false, points: [...points, { dt: 9, x, y: 0.2, p: 0.5 }] } })
-    const answer = await client.get<{ refused: readonly number[] }>('PUT', `/stretches/${stretch}/cues`, { first: 0, cues: [ink(0.4), ink(1.62), { kind: 'show', at: 1000, slide: slides[1]?.id, step: 0 }] })
+    const ink = (x: number) => ({
+      kind: 'ink',
+      at: 400,
+      stroke: {
+        id: randomUUID(),
+        slide: slides[0]?.id,
+        colour: 'moss',
+        width: 'fine',
+        pressure: false,
+        points: [...points, { dt: 9, x, y: 0.2, p: 0.5 }],
+      },
+    })
+    const answer = await client.get<{ refused: readonly number[] }>('PUT', `/stretches/${stretch}/cues`, {
+      first: 0,
+      cues: [ink(0.4), ink(1.62), { kind: 'show', at: 1000, slide: slides[1]?.id, step: 0 }],
+    })
     expect(answer.refused).toEqual([1])
     await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 2, length: 2900 })
     await client.get('POST', `/takes/${take}/finish`)
@@ -104,10 +145,20 @@ describe('receiving a recording', () => {
   it('that another browser is recording is not taken for broken off, and what comes late makes it whole again', async () => {
     const [mine, theirs] = [randomUUID(), randomUUID()]
     const [take, stretch] = [randomUUID(), randomUUID()]
-    const announce = () => client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' }, place: { browser: mine, name: 'a laptop' } })
+    const announce = () =>
+      client.get('PUT', `/talks/${talk}/takes/${take}`, {
+        kind: 'full',
+        intent: { kind: 'replaceAll' },
+        place: { browser: mine, name: 'a laptop' },
+      })
     await announce()
     await client.get('PUT', `/stretches/${stretch}`, {
-      take, number: 0, camera: false, voice: true, mime: 'audio/webm;codecs=opus', opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
+      take,
+      number: 0,
+      camera: false,
+      voice: true,
+      mime: 'audio/webm;codecs=opus',
+      opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
     })
     const third = Math.ceil(media.length / 3)
     const parts = [0, 1, 2].map((n) => media.subarray(n * third, (n + 1) * third))
@@ -120,13 +171,17 @@ describe('receiving a recording', () => {
     // Its own browser may come back at once. It is finished at the gap, and then the rest comes all the same.
     await client.get('POST', `/takes/${take}/recover`, { browser: mine })
     const short = await finished(take)
-    const lengthNow = async () => (await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.pieces.reduce((sum, piece) => sum + (piece.kind === 'recorded' ? piece.show.to - piece.show.from : 0), 0)
+    const lengthNow = async () =>
+      (await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.pieces.reduce(
+        (sum, piece) => sum + (piece.kind === 'recorded' ? piece.show.to - piece.show.from : 0),
+        0,
+      )
     expect(await lengthNow()).toBeLessThan(2500)
     expect(short.takes.filter((one) => one.id === take)).toHaveLength(1)
     expect((await send(stretch, 1, parts[1]!)).status).toBe(200)
     await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 2900 })
     await client.get('POST', `/takes/${take}/finish`)
-    await until('the whole take', async () => await lengthNow() === 2900)
+    await until('the whole take', async () => (await lengthNow()) === 2900)
     expect((await readFile(`${product.data}/store/stretches/${stretch}/raw.webm`)).equals(media)).toBe(true)
     expect((await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.pieces).toHaveLength(1)
     // All of it is there now: another part under a new number is refused.
@@ -146,11 +201,20 @@ describe('receiving a recording', () => {
   })
 
   it('refuses slices that are damaged or cut short, and others under a number that is taken', async () => {
-    const { stretch, slices: [a, b] } = await openStretch()
+    const {
+      stretch,
+      slices: [a, b],
+    } = await openStretch()
     if (a === undefined || b === undefined) throw new Error('two slices')
-    const damaged = await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(a), { 'x-aisle-slices': `${String(a.length)}:${digest(b)}`, 'content-type': 'application/octet-stream' })
+    const damaged = await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(a), {
+      'x-aisle-slices': `${String(a.length)}:${digest(b)}`,
+      'content-type': 'application/octet-stream',
+    })
     expect([damaged.status, sentenceOf(damaged.body)]).toEqual([400, expect.stringMatching(/arrived damaged/)])
-    const short = await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(a.subarray(0, 10)), { 'x-aisle-slices': `${String(a.length)}:${digest(a)}`, 'content-type': 'application/octet-stream' })
+    const short = await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(a.subarray(0, 10)), {
+      'x-aisle-slices': `${String(a.length)}:${digest(a)}`,
+      'content-type': 'application/octet-stream',
+    })
     expect([short.status, sentenceOf(short.body)]).toEqual([400, expect.stringMatching(/cut short/)])
     await send(stretch, 0, a)
     expect((await send(stretch, 0, b)).status).toBe(409)
@@ -158,7 +222,10 @@ describe('receiving a recording', () => {
   })
 
   it('does not close a stretch before all of it is there, and says what is missing', async () => {
-    const { stretch, slices: [a, , c] } = await openStretch()
+    const {
+      stretch,
+      slices: [a, , c],
+    } = await openStretch()
     if (a === undefined || c === undefined) throw new Error('slices')
     await send(stretch, 0, a)
     await send(stretch, 2, c)
@@ -168,7 +235,11 @@ describe('receiving a recording', () => {
   })
 
   it('recovers from what arrived without a gap, with its length found in the recording', async () => {
-    const { take, stretch, slices: [a, b] } = await openStretch()
+    const {
+      take,
+      stretch,
+      slices: [a, b],
+    } = await openStretch()
     if (a === undefined || b === undefined) throw new Error('slices')
     await send(stretch, 0, a, b)
     await client.get('POST', `/takes/${take}/recover`)
@@ -179,12 +250,17 @@ describe('receiving a recording', () => {
   })
 
   it('goes on with what was said last where a recording that was cut off ends too early, and takes the face off there', async () => {
-    const { take, stretch, slices: [a, b, c] } = await openStretch(await facedRecording(3, 'red'), true)
+    const {
+      take,
+      stretch,
+      slices: [a, b, c],
+    } = await openStretch(await facedRecording(3, 'red'), true)
     if (a === undefined || b === undefined || c === undefined) throw new Error('three slices')
     await send(stretch, 0, a, b, c)
     // Half a second of it is in the recording as well, another rate and all.
     const tail = Int16Array.from({ length: 44_100 * 3 }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 150 * n) / 44_100)))
-    const put = (body: Uint8Array) => client.ask('PUT', `/stretches/${stretch}/tail?at=2500&rate=44100`, body, { 'content-type': 'application/octet-stream' })
+    const put = (body: Uint8Array) =>
+      client.ask('PUT', `/stretches/${stretch}/tail?at=2500&rate=44100`, body, { 'content-type': 'application/octet-stream' })
     expect(sentenceOf((await put(new Uint8Array(3))).body)).toMatch(/no piece of a voice/)
     expect((await put(new Uint8Array(tail.buffer))).status).toBe(200)
     await client.get('POST', `/takes/${take}/recover`)
@@ -197,7 +273,8 @@ describe('receiving a recording', () => {
     const bytes = await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)
     const voice = new Int16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2)
     expect(voice.length).toBe(5500 * 48)
-    const level = (from: number, to: number): number => Math.sqrt(voice.slice(from * 48, to * 48).reduce((sum, sample) => sum + sample * sample, 0) / ((to - from) * 48))
+    const level = (from: number, to: number): number =>
+      Math.sqrt(voice.slice(from * 48, to * 48).reduce((sum, sample) => sum + sample * sample, 0) / ((to - from) * 48))
     expect(Math.abs(level(3100, 5400) - 8000 / Math.SQRT2)).toBeLessThan(60)
     // Not a moment is silent, least of all where one goes over into the other.
     const quietest = Math.min(...Array.from({ length: 53 }, (_, n) => level(100 + n * 100, 200 + n * 100)))
@@ -206,15 +283,48 @@ describe('receiving a recording', () => {
 
   it('has its pictures where small ones taken meanwhile say, not where the page guessed', async () => {
     const made = await run('ffmpeg', [
-      '-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=4', '-f', 'lavfi', '-i', 'sine=d=4', '-c:v', 'libvpx', '-deadline', 'realtime', '-c:a', 'libopus', '-f', 'webm', 'pipe:1',
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc2=s=320x180:r=30:d=4',
+      '-f',
+      'lavfi',
+      '-i',
+      'sine=d=4',
+      '-c:v',
+      'libvpx',
+      '-deadline',
+      'realtime',
+      '-c:a',
+      'libopus',
+      '-f',
+      'webm',
+      'pipe:1',
     ])
     const { take, stretch, slices } = await openStretch(made.stdout, true)
     await send(stretch, 0, ...slices)
     await client.get('PUT', `/stretches/${stretch}/offsets`, { picture: -31, sound: 0 })
     // The page saw every moment 230 ms later than it stands in the recording, from 0.4 s of the stretch on.
     const { width, height } = PRINT_SIZE
-    const small = await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=2.5', '-vf', `scale=${String(width)}:${String(height)}:flags=area,format=gray`, '-f', 'rawvideo', 'pipe:1'])
-    const print = Array.from({ length: 75 }, (_, n) => ({ at: (n * 1000) / 30 + 230, pixels: new Uint8Array(small.stdout.subarray(n * width * height, (n + 1) * width * height)) })).slice(5)
+    const small = await run('ffmpeg', [
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc2=s=320x180:r=30:d=2.5',
+      '-vf',
+      `scale=${String(width)}:${String(height)}:flags=area,format=gray`,
+      '-f',
+      'rawvideo',
+      'pipe:1',
+    ])
+    const print = Array.from({ length: 75 }, (_, n) => ({
+      at: (n * 1000) / 30 + 230,
+      pixels: new Uint8Array(small.stdout.subarray(n * width * height, (n + 1) * width * height)),
+    })).slice(5)
     const put = (body: Uint8Array) => client.ask('PUT', `/stretches/${stretch}/face`, body, { 'content-type': 'application/octet-stream' })
     expect(sentenceOf((await put(new Uint8Array(7))).body)).toMatch(/no print of a face/)
     expect((await put(packFacePrint(print))).status).toBe(200)
@@ -248,8 +358,16 @@ describe('a limit', () => {
     const held = await client.ask('POST', `/talks/${talk}/deliveries`, { ...recipe, lines: 480, limit: { kind: 'hold', limit: 2000 } })
     expect(held.status).toBe(422)
     expect(sentenceOf(held.body)).toMatch(/1 s over its limit of 0:02\. Record it shorter, raise the limit/)
-    const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { ...recipe, lines: 480, limit: { kind: 'warn', limit: 2000 } })
-    const done = await until('the file', async () => (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id && ['done', 'failed'].includes(one.state)))
+    const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, {
+      ...recipe,
+      lines: 480,
+      limit: { kind: 'warn', limit: 2000 },
+    })
+    const done = await until('the file', async () =>
+      (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find(
+        (one) => one.id === id && ['done', 'failed'].includes(one.state),
+      ),
+    )
     expect(done).toMatchObject({ state: 'done', facts: { width: 854, height: 480, frames: 75 } })
     expect(done.facts?.loudness).toBeCloseTo(-16, 0)
   })

@@ -15,7 +15,7 @@ export interface StandIn {
     /** Greatest error of a block's time stamp. */
     readonly jitter: number
     /** Another rate, from then on. */
-    readonly change?: { readonly after: When, readonly rate: number }
+    readonly change?: { readonly after: When; readonly rate: number }
     /** When it is pulled out. */
     readonly ends?: When
   }
@@ -28,7 +28,7 @@ export interface StandIn {
     /** How long its first picture takes. */
     readonly starts: number
     /** Another rate, from then on, as in the dark. */
-    readonly change?: { readonly after: When, readonly rate: number }
+    readonly change?: { readonly after: When; readonly rate: number }
     /** When it is pulled out. */
     readonly ends?: When
   }

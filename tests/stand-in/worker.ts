@@ -2,7 +2,12 @@ import { hiss } from '../../app/capture/hiss'
 import type { StandIn, When } from './plan'
 
 /** A device that is opened: where its blocks or pictures go. */
-export type Opened = { readonly plan: StandIn, readonly origin: number, readonly writable: WritableStream<unknown>, readonly kind: 'mic' | 'camera' }
+export type Opened = {
+  readonly plan: StandIn
+  readonly origin: number
+  readonly writable: WritableStream<unknown>
+  readonly kind: 'mic' | 'camera'
+}
 
 /** What a test may tell a device to do. */
 export type Told = 'change' | 'end'
@@ -13,10 +18,18 @@ const BEAT = 4
 
 /** What a test has told this device to do. */
 const told = new Set<Told>()
-/** Whether something that happens to a device has happened. @param event what a test calls it @param open how long it has been open, in ms */
-const happened = (event: Told, when: When | undefined, open: number): boolean => when !== undefined && (when === 'told' ? told.has(event) : open > when)
+/**
+ * Whether something that happens to a device has happened.
+ * @param event what a test calls it
+ * @param open how long it has been open, in ms
+ */
+const happened = (event: Told, when: When | undefined, open: number): boolean =>
+  when !== undefined && (when === 'told' ? told.has(event) : open > when)
 
-const sleep = (ms: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
+const sleep = (ms: number): Promise<void> =>
+  new Promise((resolve) => {
+    setTimeout(resolve, ms)
+  })
 
 /** Gives blocks of 10 ms, each when its last sample has been heard and its lateness has passed. */
 async function mic({ plan, origin, writable }: Opened): Promise<void> {
@@ -49,7 +62,16 @@ async function mic({ plan, origin, writable }: Opened): Promise<void> {
         for (let channel = 0; channel < channels; channel += 1) samples[channel * frames + n] = sample
       }
       const timestamp = Math.round((at + late + noise() * jitter - ahead) * 1000)
-      await writer.write(new AudioData({ format: 'f32-planar', sampleRate: rate, numberOfFrames: frames, numberOfChannels: channels, timestamp, data: samples }))
+      await writer.write(
+        new AudioData({
+          format: 'f32-planar',
+          sampleRate: rate,
+          numberOfFrames: frames,
+          numberOfChannels: channels,
+          timestamp,
+          data: samples,
+        }),
+      )
       count += frames
     }
     if (change !== undefined && rate !== change.rate && happened('change', change.after, now() - opened)) {

@@ -19,7 +19,7 @@ const props = defineProps<{
   /** What comes next, seen enlarged over its slab. */
   coming?: Coming | null
 }>()
-const emit = defineEmits<{ go: [id: string], seek: [at: Ms] }>()
+const emit = defineEmits<{ go: [id: string]; seek: [at: Ms] }>()
 
 const TOP = 10
 const HEIGHT = 30
@@ -58,7 +58,10 @@ const notched = (slab: Drawn): string => {
   const w = Math.max(1, slab.width - 2)
   const middle = x + w / 2
   const notch = Math.min(5, w / 4)
-  return `M${String(x)} ${String(TOP)}H${String(middle - notch)}L${String(middle)} ${String(TOP + 6)}L${String(middle + notch)} ${String(TOP)}H${String(x + w)}V${String(TOP + HEIGHT)}H${String(x)}Z`
+  return (
+    `M${String(x)} ${String(TOP)}H${String(middle - notch)}L${String(middle)} ${String(TOP + 6)}L${String(middle + notch)} ` +
+    `${String(TOP)}H${String(x + w)}V${String(TOP + HEIGHT)}H${String(x)}Z`
+  )
 }
 
 function hit(slab: Drawn, event: MouseEvent): void {
@@ -80,23 +83,41 @@ function hit(slab: Drawn, event: MouseEvent): void {
     <div class="place">
       <svg ref="lane" class="lane" role="group" aria-label="Slides along the limit">
         <defs>
-          <pattern id="hatched" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect class="paper" width="6" height="6" /><line class="hatch" x1="0" y1="0" x2="0" y2="6" /></pattern>
+          <pattern id="hatched" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect class="paper" width="6" height="6" />
+            <line class="hatch" x1="0" y1="0" x2="0" y2="6" />
+          </pattern>
         </defs>
         <line class="floor" x1="0" :x2="width" :y1="TOP + HEIGHT + 0.5" :y2="TOP + HEIGHT + 0.5" />
         <g v-for="at in ticks" :key="at" class="tick">
           <line :x1="scale(at)" :x2="scale(at)" :y1="TOP + HEIGHT" :y2="TOP + HEIGHT + 5" />
-          <text v-if="Math.abs(scale(at) - scale(landing)) > 22" :x="scale(at)" :y="TOP + HEIGHT + 17" :text-anchor="at === 0 ? 'start' : 'middle'">{{ duration(at) }}</text>
+          <text
+            v-if="Math.abs(scale(at) - scale(landing)) > 22"
+            :x="scale(at)"
+            :y="TOP + HEIGHT + 17"
+            :text-anchor="at === 0 ? 'start' : 'middle'"
+          >
+            {{ duration(at) }}
+          </text>
         </g>
         <g
-          v-for="slab in drawn" :key="slab.slabs[0]?.id" class="slab" tabindex="0" role="button" :aria-label="name(slab)"
+          v-for="slab in drawn"
+          :key="slab.slabs[0]?.id"
+          class="slab"
+          tabindex="0"
+          role="button"
+          :aria-label="name(slab)"
           :class="[slab.state, { over: isOver(slab), current: slab.slabs.some((one) => one.id === current) }]"
-          @click="hit(slab, $event)" @keydown.enter="slab.slabs[0] && emit('go', slab.slabs[0].id)"
+          @click="hit(slab, $event)"
+          @keydown.enter="slab.slabs[0] && emit('go', slab.slabs[0].id)"
         >
           <title>{{ name(slab) }}</title>
           <path v-if="isOver(slab)" :d="notched(slab)" />
           <rect v-else :x="slab.x + 1" :y="TOP" :width="Math.max(1, slab.width - 2)" :height="HEIGHT" rx="2" />
           <text v-if="slab.width > 22" :x="slab.x + slab.width / 2" :y="TOP + HEIGHT / 2 + 5" text-anchor="middle">
-            {{ slab.slabs.length === 1 || slab.width < 44 ? slab.slabs[0]?.number : `${slab.slabs[0]?.number}–${slab.slabs.at(-1)?.number}` }}
+            {{
+              slab.slabs.length === 1 || slab.width < 44 ? slab.slabs[0]?.number : `${slab.slabs[0]?.number}–${slab.slabs.at(-1)?.number}`
+            }}
           </text>
         </g>
         <g v-if="limit !== null" class="post" :transform="`translate(${String(scale(limit))} 0)`">
@@ -115,10 +136,17 @@ function hit(slab: Drawn, event: MouseEvent): void {
       <p class="sum" :class="{ alarm: over > 0 }">
         <template v-if="limit !== null">
           <b class="clock">{{ duration(landing) }}</b> of <span class="clock">{{ duration(limit) }}</span>,
-          <template v-if="over > 0"><b class="clock">{{ duration(over) }}</b> over</template>
-          <template v-else><span class="clock">{{ duration(inHand) }}</span> in hand</template>
+          <template v-if="over > 0"
+            ><b class="clock">{{ duration(over) }}</b> over</template
+          >
+          <template v-else
+            ><span class="clock">{{ duration(inHand) }}</span> in hand</template
+          >
         </template>
-        <template v-else><b class="clock">{{ duration(landing) }}</b>, no limit</template>
+        <template v-else
+          ><b class="clock">{{ duration(landing) }}</b
+          >, no limit</template
+        >
       </p>
       <p class="legend soft">
         <span v-if="kinds.has('planned')"><i class="key planned" />planned</span>
@@ -132,45 +160,185 @@ function hit(slab: Drawn, event: MouseEvent): void {
 </template>
 
 <style scoped>
-.aisle { display: grid; grid-template-columns: 1fr auto; gap: 20px; height: var(--lane); padding: 4px 16px 0; background: var(--ground); border-bottom: 1px solid var(--line); }
-.lane { width: 100%; height: 64px; overflow: visible; }
+.aisle {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 20px;
+  height: var(--lane);
+  padding: 4px 16px 0;
+  background: var(--ground);
+  border-bottom: 1px solid var(--line);
+}
+.lane {
+  width: 100%;
+  height: 64px;
+  overflow: visible;
+}
 /* Clicks go through it to the slabs below. */
-.place { position: relative; min-width: 0; }
-.coming { position: absolute; z-index: 1; top: -2px; height: 66px; margin: 0; border: 2px solid var(--accent); border-radius: 2px; background: var(--card); overflow: hidden; pointer-events: none; }
-.coming figcaption { position: absolute; left: 0; bottom: 0; padding: 0 5px; background: var(--accent); color: var(--ground); font-size: 11.5px; font-weight: 700; }
-.floor { stroke: var(--line); }
-.tick line { stroke: var(--line); }
-.tick text { font: 11.5px var(--clock); fill: var(--soft); }
-.slab { cursor: pointer; }
-.slab rect, .slab path { fill: var(--card); stroke: var(--brand); stroke-width: 1.5; }
-.slab text { font: 600 13px var(--read); fill: var(--text); pointer-events: none; }
-.slab.recorded rect { fill: var(--brand); }
-.slab.rehearsed rect { fill: url('#hatched'); }
-.paper { fill: var(--card); }
-.hatch { stroke: var(--brand); stroke-width: 2.5; opacity: 0.55; }
-.slab.rehearsed text { paint-order: stroke; stroke: var(--card); stroke-width: 4px; }
-.slab.recorded text { fill: var(--brand-ink); }
-.slab.mixed rect { fill: color-mix(in srgb, var(--brand) 35%, var(--card)); }
-.slab.over path { fill: var(--alarm); stroke: var(--alarm); }
-.slab.over text { fill: var(--card); }
-.slab.current rect, .slab.current path { stroke: var(--accent); stroke-width: 3; }
-.slab:hover rect { filter: brightness(0.96); }
-.slab:focus-visible { outline: 2px solid var(--focus); outline-offset: 1px; }
-.post line { stroke: var(--text); stroke-width: 3; }
-.post circle { fill: var(--text); }
-.landing { fill: var(--accent); }
-.playhead { stroke: var(--accent); stroke-width: 2.5; }
-.words { display: grid; align-content: center; justify-items: end; gap: 2px; min-width: 200px; }
-.sum { font-size: 16px; }
-.sum.alarm { color: var(--alarm); }
-.legend { display: flex; gap: 12px; font-size: 12.5px; }
-.legend span { display: inline-flex; align-items: center; gap: 5px; }
-.key { width: 12px; height: 10px; border: 1.5px solid var(--brand); border-radius: 2px; background: var(--card); }
-.key.recorded { background: var(--brand); }
-.key.rehearsed { background: repeating-linear-gradient(45deg, var(--brand) 0 1.5px, var(--card) 1.5px 4px); }
-.key.past { background: var(--alarm); border-color: var(--alarm); clip-path: polygon(0 0, 30% 0, 50% 40%, 70% 0, 100% 0, 100% 100%, 0 100%); }
-.key.land { width: 0; height: 0; border: 5px solid transparent; border-bottom: 8px solid var(--accent); border-top: 0; background: none; border-radius: 0; }
+.place {
+  position: relative;
+  min-width: 0;
+}
+.coming {
+  position: absolute;
+  z-index: 1;
+  top: -2px;
+  height: 66px;
+  margin: 0;
+  border: 2px solid var(--accent);
+  border-radius: 2px;
+  background: var(--card);
+  overflow: hidden;
+  pointer-events: none;
+}
+.coming figcaption {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  padding: 0 5px;
+  background: var(--accent);
+  color: var(--ground);
+  font-size: 11.5px;
+  font-weight: 700;
+}
+.floor {
+  stroke: var(--line);
+}
+.tick line {
+  stroke: var(--line);
+}
+.tick text {
+  font: 11.5px var(--clock);
+  fill: var(--soft);
+}
+.slab {
+  cursor: pointer;
+}
+.slab rect,
+.slab path {
+  fill: var(--card);
+  stroke: var(--brand);
+  stroke-width: 1.5;
+}
+.slab text {
+  font: 600 13px var(--read);
+  fill: var(--text);
+  pointer-events: none;
+}
+.slab.recorded rect {
+  fill: var(--brand);
+}
+.slab.rehearsed rect {
+  fill: url('#hatched');
+}
+.paper {
+  fill: var(--card);
+}
+.hatch {
+  stroke: var(--brand);
+  stroke-width: 2.5;
+  opacity: 0.55;
+}
+.slab.rehearsed text {
+  paint-order: stroke;
+  stroke: var(--card);
+  stroke-width: 4px;
+}
+.slab.recorded text {
+  fill: var(--brand-ink);
+}
+.slab.mixed rect {
+  fill: color-mix(in srgb, var(--brand) 35%, var(--card));
+}
+.slab.over path {
+  fill: var(--alarm);
+  stroke: var(--alarm);
+}
+.slab.over text {
+  fill: var(--card);
+}
+.slab.current rect,
+.slab.current path {
+  stroke: var(--accent);
+  stroke-width: 3;
+}
+.slab:hover rect {
+  filter: brightness(0.96);
+}
+.slab:focus-visible {
+  outline: 2px solid var(--focus);
+  outline-offset: 1px;
+}
+.post line {
+  stroke: var(--text);
+  stroke-width: 3;
+}
+.post circle {
+  fill: var(--text);
+}
+.landing {
+  fill: var(--accent);
+}
+.playhead {
+  stroke: var(--accent);
+  stroke-width: 2.5;
+}
+.words {
+  display: grid;
+  align-content: center;
+  justify-items: end;
+  gap: 2px;
+  min-width: 200px;
+}
+.sum {
+  font-size: 16px;
+}
+.sum.alarm {
+  color: var(--alarm);
+}
+.legend {
+  display: flex;
+  gap: 12px;
+  font-size: 12.5px;
+}
+.legend span {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+}
+.key {
+  width: 12px;
+  height: 10px;
+  border: 1.5px solid var(--brand);
+  border-radius: 2px;
+  background: var(--card);
+}
+.key.recorded {
+  background: var(--brand);
+}
+.key.rehearsed {
+  background: repeating-linear-gradient(45deg, var(--brand) 0 1.5px, var(--card) 1.5px 4px);
+}
+.key.past {
+  background: var(--alarm);
+  border-color: var(--alarm);
+  clip-path: polygon(0 0, 30% 0, 50% 40%, 70% 0, 100% 0, 100% 100%, 0 100%);
+}
+.key.land {
+  width: 0;
+  height: 0;
+  border: 5px solid transparent;
+  border-bottom: 8px solid var(--accent);
+  border-top: 0;
+  background: none;
+  border-radius: 0;
+}
 @media (max-width: 900px) {
-  .aisle { grid-template-columns: minmax(0, 1fr); gap: 0; height: auto; padding-bottom: 6px; }
+  .aisle {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
+    height: auto;
+    padding-bottom: 6px;
+  }
 }
 </style>

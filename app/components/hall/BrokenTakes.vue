@@ -38,16 +38,24 @@ async function settle(take: BrokenTake, work: (id: string) => Promise<void>): Pr
 /** A take that another browser records may be broken off a moment later: then it is not heard of any more. */
 const LOOK_AGAIN = 25_000
 const elsewhere = computed(() => talk.talk?.takes.some((take) => take.state === 'open' && take.live) === true)
-const again = useTimeoutFn(async () => {
-  await talk.refresh().catch(() => undefined)
-  await look()
-  if (elsewhere.value && !lectern.live) again.start()
-}, LOOK_AGAIN, { immediate: false })
+const again = useTimeoutFn(
+  async () => {
+    await talk.refresh().catch(() => undefined)
+    await look()
+    if (elsewhere.value && !lectern.live) again.start()
+  },
+  LOOK_AGAIN,
+  { immediate: false },
+)
 
-watch(() => talk.talk?.id, async () => {
-  await look()
-  if (elsewhere.value) again.start()
-}, { immediate: true })
+watch(
+  () => talk.talk?.id,
+  async () => {
+    await look()
+    if (elsewhere.value) again.start()
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
@@ -58,7 +66,9 @@ watch(() => talk.talk?.id, async () => {
       <template v-else-if="!take.here">What had arrived of it is on the server.</template>
       {{ trouble }}
     </p>
-    <button class="press main small" :disabled="busy !== null" @click="settle(take, recoverTake)">{{ busy === take.id ? 'One moment …' : 'Keep it' }}</button>
+    <button class="press main small" :disabled="busy !== null" @click="settle(take, recoverTake)">
+      {{ busy === take.id ? 'One moment …' : 'Keep it' }}
+    </button>
     <button class="press small danger" :disabled="busy !== null" @click="settle(take, discardBrokenTake)">Discard it</button>
   </div>
 </template>

@@ -12,5 +12,5 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <input :value="draft ?? props.modelValue" @input="draft = ($event.target as HTMLInputElement).value" @change="keep">
+  <input :value="draft ?? props.modelValue" @input="draft = ($event.target as HTMLInputElement).value" @change="keep" />
 </template>

@@ -6,10 +6,15 @@ import { assetUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
 
 /** What a step shows, as large as its place: a stored picture, or a slide made here, drawn. */
-const props = defineProps<{ talkId: string, picture: Picture, alt: string, large?: boolean }>()
+const props = defineProps<{ talkId: string; picture: Picture; alt: string; large?: boolean }>()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(canvas)
-const shelf = usePictures(() => props.talkId, () => { paint() })
+const shelf = usePictures(
+  () => props.talkId,
+  () => {
+    paint()
+  },
+)
 const pixels = computed(() => {
   const ratio = Math.min(2, window.devicePixelRatio)
   return { width: Math.max(1, Math.round(width.value * ratio)), height: Math.max(1, Math.round(height.value * ratio)) }
@@ -21,18 +26,44 @@ function paint(): void {
   if (ctx == null || props.picture.kind !== 'composed') return
   paintPicture<CanvasImageSource>(ctx, props.picture, pixels.value, shelf)
 }
-watch([pixels, () => props.picture, canvas], () => { void nextTick(paint) }, { immediate: true })
+watch(
+  [pixels, () => props.picture, canvas],
+  () => {
+    void nextTick(paint)
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
-  <img v-if="file !== null" :src="assetUrl(talkId, file)" :alt="alt" loading="lazy" draggable="false" class="shown" :class="{ page: picture.kind === 'page' }">
+  <img
+    v-if="file !== null"
+    :src="assetUrl(talkId, file)"
+    :alt="alt"
+    loading="lazy"
+    draggable="false"
+    class="shown"
+    :class="{ page: picture.kind === 'page' }"
+  />
   <canvas
-    v-else ref="canvas" class="shown" :role="alt === '' ? 'presentation' : 'img'" :aria-label="alt === '' ? undefined : alt" :width="pixels.width" :height="pixels.height"
+    v-else
+    ref="canvas"
+    class="shown"
+    :role="alt === '' ? 'presentation' : 'img'"
+    :aria-label="alt === '' ? undefined : alt"
+    :width="pixels.width"
+    :height="pixels.height"
     :style="{ aspectRatio: `${picture.size.width} / ${picture.size.height}` }"
   />
 </template>
 
 <style scoped>
-.shown { display: block; width: 100%; object-fit: contain; }
-.page { background: #fff; }
+.shown {
+  display: block;
+  width: 100%;
+  object-fit: contain;
+}
+.page {
+  background: #fff;
+}
 </style>

@@ -14,27 +14,44 @@ const props = defineProps<{
   landing?: Ms
   coming?: Coming | null
 }>()
-const emit = defineEmits<{ seek: [at: Ms], broken: [] }>()
+const emit = defineEmits<{ seek: [at: Ms]; broken: [] }>()
 
 const talk = useTalk()
 const lectern = useLectern()
 const underWay = computed(() => ['countdown', 'recording', 'rehearsing', 'paused', 'stopping'].includes(lectern.phase))
 const route = useRoute()
 const id = computed(() => String(route.params['talk']))
-watch(id, (value) => { void talk.open(value) }, { immediate: true })
+watch(
+  id,
+  (value) => {
+    void talk.open(value)
+  },
+  { immediate: true },
+)
 
 const slabs = computed<readonly Slab[]>(() => {
   if (props.byVisit === true) {
     const byId = new Map(talk.film?.slides.map((slide) => [slide.id, slide.title]) ?? [])
-    return talk.visits.map((visit, n) => ({ id: visit.id, title: byId.get(visit.slide) ?? '', number: n + 1, length: visit.length, state: 'recorded' }))
+    return talk.visits.map((visit, n) => ({
+      id: visit.id,
+      title: byId.get(visit.slide) ?? '',
+      number: n + 1,
+      length: visit.length,
+      state: 'recorded',
+    }))
   }
-  return talk.slides.filter((slide) => !slide.skip).map((slide) => {
-    const recorded = talk.recorded.get(slide.id) ?? 0
-    return {
-      id: slide.id, title: slide.title, number: talk.slides.indexOf(slide) + 1,
-      length: recorded > 0 ? recorded : plannedTime(slide, talk.speaker), state: recorded > 0 ? 'recorded' : talk.rehearsed.has(slide.id) ? 'rehearsed' : 'planned',
-    }
-  })
+  return talk.slides
+    .filter((slide) => !slide.skip)
+    .map((slide) => {
+      const recorded = talk.recorded.get(slide.id) ?? 0
+      return {
+        id: slide.id,
+        title: slide.title,
+        number: talk.slides.indexOf(slide) + 1,
+        length: recorded > 0 ? recorded : plannedTime(slide, talk.speaker),
+        state: recorded > 0 ? 'recorded' : talk.rehearsed.has(slide.id) ? 'rehearsed' : 'planned',
+      }
+    })
 })
 const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => total + slab.length, 0))
 </script>
@@ -43,8 +60,15 @@ const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => 
   <div class="frame" :class="{ 'dark-hall': dark }">
     <HallBar :talk-id="id" />
     <AisleLane
-      :slabs="slabs" :limit="talk.talk?.limit ?? null" :landing="sum" :current="byVisit ? null : talk.slide?.id" :playhead="playhead ?? null"
-      :seekable="byVisit === true" :coming="coming ?? null" @go="talk.selected = $event as never" @seek="emit('seek', $event)"
+      :slabs="slabs"
+      :limit="talk.talk?.limit ?? null"
+      :landing="sum"
+      :current="byVisit ? null : talk.slide?.id"
+      :playhead="playhead ?? null"
+      :seekable="byVisit === true"
+      :coming="coming ?? null"
+      @go="talk.selected = $event as never"
+      @seek="emit('seek', $event)"
     />
     <div v-if="talk.missing" class="gone">
       <h1>There is no such talk here</h1>
@@ -63,17 +87,52 @@ const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => 
 </template>
 
 <style scoped>
-.frame { display: grid; grid-template-rows: var(--bar) var(--lane) auto auto minmax(0, 1fr); height: 100vh; background: var(--ground); color: var(--text); }
-.station { grid-row: 5; min-height: 0; }
-.said { margin: 8px 16px 0; }
-.trouble { grid-row: 3; }
+.frame {
+  display: grid;
+  grid-template-rows: var(--bar) var(--lane) auto auto minmax(0, 1fr);
+  height: 100vh;
+  background: var(--ground);
+  color: var(--text);
+}
+.station {
+  grid-row: 5;
+  min-height: 0;
+}
+.said {
+  margin: 8px 16px 0;
+}
+.trouble {
+  grid-row: 3;
+}
 /* At the Lectern nothing may move the slide from under the pen. */
-.dark-hall .trouble { position: absolute; z-index: 21; top: var(--bar); left: 0; right: 0; }
-.broken { grid-row: 4; }
-.said:empty { display: none; }
-.gone { grid-row: 5; max-width: 46ch; margin: 12vh auto 0; display: grid; gap: 16px; justify-items: start; align-content: start; }
+.dark-hall .trouble {
+  position: absolute;
+  z-index: 21;
+  top: var(--bar);
+  left: 0;
+  right: 0;
+}
+.broken {
+  grid-row: 4;
+}
+.said:empty {
+  display: none;
+}
+.gone {
+  grid-row: 5;
+  max-width: 46ch;
+  margin: 12vh auto 0;
+  display: grid;
+  gap: 16px;
+  justify-items: start;
+  align-content: start;
+}
 /* At twice the size, or on a small screen, one thing stands under the other and the page scrolls. */
 @media (max-width: 900px) {
-  .frame { grid-template-rows: repeat(5, auto); height: auto; min-height: 100vh; }
+  .frame {
+    grid-template-rows: repeat(5, auto);
+    height: auto;
+    min-height: 100vh;
+  }
 }
 </style>

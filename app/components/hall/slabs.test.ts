@@ -3,7 +3,13 @@ import { describe, expect, it } from 'vitest'
 import { laySlabs } from './slabs'
 import type { Slab } from './slabs'
 
-const slab = (number: number, length: number, state: Slab['state'] = 'planned'): Slab => ({ id: String(number), title: `Slide ${String(number)}`, number, length, state })
+const slab = (number: number, length: number, state: Slab['state'] = 'planned'): Slab => ({
+  id: String(number),
+  title: `Slide ${String(number)}`,
+  number,
+  length,
+  state,
+})
 /** Ten seconds to ten pixels. */
 const scale = (at: number): number => at / 1000
 
@@ -22,13 +28,18 @@ describe('slabs on the aisle', () => {
   })
 
   it('hold every slide once, in order, without a hole, whatever their lengths', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: 100, max: 90_000 }), { maxLength: 60 }), (lengths) => {
-      const drawn = laySlabs(lengths.map((length, n) => slab(n, length)), scale)
-      expect(drawn.flatMap(({ slabs }) => slabs.map(({ number }) => number))).toEqual(lengths.map((_, n) => n))
-      for (const [n, one] of drawn.entries()) {
-        expect(one.from).toBe(drawn[n - 1]?.to ?? 0)
-        expect(one.width).toBeCloseTo(scale(one.to) - scale(one.from), 6)
-      }
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 100, max: 90_000 }), { maxLength: 60 }), (lengths) => {
+        const drawn = laySlabs(
+          lengths.map((length, n) => slab(n, length)),
+          scale,
+        )
+        expect(drawn.flatMap(({ slabs }) => slabs.map(({ number }) => number))).toEqual(lengths.map((_, n) => n))
+        for (const [n, one] of drawn.entries()) {
+          expect(one.from).toBe(drawn[n - 1]?.to ?? 0)
+          expect(one.width).toBeCloseTo(scale(one.to) - scale(one.from), 6)
+        }
+      }),
+    )
   })
 })

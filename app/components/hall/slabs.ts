@@ -43,7 +43,11 @@ export function laySlabs(slabs: readonly Slab[], scale: (at: Ms) => number): rea
     const last = drawn.at(-1)
     if (last !== undefined && (last.width < NARROWEST || scale(to) - scale(at) < NARROWEST / 2)) {
       drawn[drawn.length - 1] = {
-        ...last, slabs: [...last.slabs, slab], to, width: scale(to) - last.x, state: last.state === slab.state ? last.state : 'mixed',
+        ...last,
+        slabs: [...last.slabs, slab],
+        to,
+        width: scale(to) - last.x,
+        state: last.state === slab.state ? last.state : 'mixed',
       }
     } else {
       drawn.push({ slabs: [slab], x: scale(at), width: scale(to) - scale(at), from: at, to, state: slab.state })

@@ -18,7 +18,10 @@ const APART = 0.08
 function toggle(): void {
   playing.value = !playing.value
   for (const video of [left.value, right.value]) {
-    if (playing.value) void video?.play().catch(() => { playing.value = false })
+    if (playing.value)
+      void video?.play().catch(() => {
+        playing.value = false
+      })
     else video?.pause()
   }
 }
@@ -35,14 +38,30 @@ function follow(): void {
 }
 useEventListener(left, 'timeupdate', follow)
 
-interface Row { readonly name: string, readonly values: readonly string[] }
+interface Row {
+  readonly name: string
+  readonly values: readonly string[]
+}
 const rows = computed<readonly Row[]>(() => {
-  const of = (name: string, say: (facts: NonNullable<DeliveryView['facts']>, file: DeliveryView) => string): Row =>
-    ({ name, values: props.files.map((file) => (file.facts === null ? '' : say(file.facts, file))) })
+  const of = (name: string, say: (facts: NonNullable<DeliveryView['facts']>, file: DeliveryView) => string): Row => ({
+    name,
+    values: props.files.map((file) => (file.facts === null ? '' : say(file.facts, file))),
+  })
   return [
-    of('length', (facts) => duration(facts.length)), of('picture', (facts) => `${String(facts.width)}×${String(facts.height)}`), of('frames', (facts) => `${String(facts.frameRate)} a second`),
-    of('size', (facts) => fileSize(facts.bytes)), of('bit rate', (facts) => `${String(Math.round((facts.bytes * 8) / Math.max(1, facts.length)))} kbit/s`),
-    of('quality', (_, { recipe }) => (recipe.bits.kind === 'free' ? recipe.quality : recipe.bits.kind === 'size' ? `under ${fileSize(recipe.bits.most)}` : `at most ${String(recipe.bits.most)} kbit/s`)), of('stored as', ({ videoCodec, audioCodec }) => `${videoCodec}, ${audioCodec}`), of('loudness', (facts) => (facts.loudness === null ? 'silent' : `${facts.loudness.toFixed(1)} LUFS`)),
+    of('length', (facts) => duration(facts.length)),
+    of('picture', (facts) => `${String(facts.width)}×${String(facts.height)}`),
+    of('frames', (facts) => `${String(facts.frameRate)} a second`),
+    of('size', (facts) => fileSize(facts.bytes)),
+    of('bit rate', (facts) => `${String(Math.round((facts.bytes * 8) / Math.max(1, facts.length)))} kbit/s`),
+    of('quality', (_, { recipe }) =>
+      recipe.bits.kind === 'free'
+        ? recipe.quality
+        : recipe.bits.kind === 'size'
+          ? `under ${fileSize(recipe.bits.most)}`
+          : `at most ${String(recipe.bits.most)} kbit/s`,
+    ),
+    of('stored as', ({ videoCodec, audioCodec }) => `${videoCodec}, ${audioCodec}`),
+    of('loudness', (facts) => (facts.loudness === null ? 'silent' : `${facts.loudness.toFixed(1)} LUFS`)),
     of('made of', (_, file) => (file.revision === null ? 'planned times' : `version ${String(file.revision)} of the talk`)),
   ]
 })
@@ -52,32 +71,102 @@ const rows = computed<readonly Row[]>(() => {
   <section class="compare" aria-label="Two files side by side">
     <div class="pictures">
       <video ref="left" :src="`/api/deliveries/${files[0].id}/file?show`" playsinline preload="auto" />
-      <video ref="right" class="over" :style="{ clipPath: `inset(0 0 0 ${split}%)` }" :src="`/api/deliveries/${files[1].id}/file?show`" muted playsinline preload="auto" />
+      <video
+        ref="right"
+        class="over"
+        :style="{ clipPath: `inset(0 0 0 ${split}%)` }"
+        :src="`/api/deliveries/${files[1].id}/file?show`"
+        muted
+        playsinline
+        preload="auto"
+      />
       <i class="line" :style="{ left: `${split}%` }" />
     </div>
     <el-slider v-model="split" :show-tooltip="false" aria-label="Where one picture ends and the other begins" />
     <div class="row">
       <button class="press" @click="toggle">{{ playing ? 'Pause' : 'Play both' }}</button>
-      <el-slider class="time" :model-value="at" :max="longest" :step="0.04" :format-tooltip="(value: number) => duration(value * 1000)" aria-label="Time" @input="goTo(Number($event))" />
+      <el-slider
+        class="time"
+        :model-value="at"
+        :max="longest"
+        :step="0.04"
+        :format-tooltip="(value: number) => duration(value * 1000)"
+        aria-label="Time"
+        @input="goTo(Number($event))"
+      />
       <button class="press quiet small" @click="$emit('close')">Close</button>
     </div>
     <table>
-      <thead><tr><th /><th v-for="(file, n) in files" :key="file.id" scope="col">{{ n === 0 ? 'left' : 'right' }}: {{ file.file }}</th></tr></thead>
-      <tbody><tr v-for="row in rows" :key="row.name" :class="{ differs: row.values[0] !== row.values[1] }"><th scope="row">{{ row.name }}</th><td v-for="(value, n) in row.values" :key="n" class="clock">{{ value }}</td></tr></tbody>
+      <thead>
+        <tr>
+          <th />
+          <th v-for="(file, n) in files" :key="file.id" scope="col">{{ n === 0 ? 'left' : 'right' }}: {{ file.file }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.name" :class="{ differs: row.values[0] !== row.values[1] }">
+          <th scope="row">{{ row.name }}</th>
+          <td v-for="(value, n) in row.values" :key="n" class="clock">{{ value }}</td>
+        </tr>
+      </tbody>
     </table>
   </section>
 </template>
 
 <style scoped>
-.compare { display: grid; gap: 8px; padding: 14px 16px; border: 1px solid var(--brand); border-radius: 6px; background: var(--card); }
-.pictures { position: relative; background: #14201E; }
-video { display: block; width: 100%; aspect-ratio: 16 / 9; object-fit: contain; }
-.over { position: absolute; inset: 0; }
-.line { position: absolute; top: 0; bottom: 0; width: 2px; background: var(--accent); }
-.row { display: flex; gap: 16px; align-items: center; }
-.time { flex: 1; }
-table { border-collapse: collapse; font-size: 14.5px; }
-th, td { padding: 3px 12px 3px 0; text-align: left; border-bottom: 1px solid var(--line); }
-th { font-weight: 400; color: var(--soft); overflow-wrap: anywhere; }
-.differs td { font-weight: 700; }
+.compare {
+  display: grid;
+  gap: 8px;
+  padding: 14px 16px;
+  border: 1px solid var(--brand);
+  border-radius: 6px;
+  background: var(--card);
+}
+.pictures {
+  position: relative;
+  background: #14201e;
+}
+video {
+  display: block;
+  width: 100%;
+  aspect-ratio: 16 / 9;
+  object-fit: contain;
+}
+.over {
+  position: absolute;
+  inset: 0;
+}
+.line {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 2px;
+  background: var(--accent);
+}
+.row {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+}
+.time {
+  flex: 1;
+}
+table {
+  border-collapse: collapse;
+  font-size: 14.5px;
+}
+th,
+td {
+  padding: 3px 12px 3px 0;
+  text-align: left;
+  border-bottom: 1px solid var(--line);
+}
+th {
+  font-weight: 400;
+  color: var(--soft);
+  overflow-wrap: anywhere;
+}
+.differs td {
+  font-weight: 700;
+}
 </style>

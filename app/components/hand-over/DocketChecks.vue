@@ -8,7 +8,7 @@ import { useTalk } from '~/stores/talk'
 import { duration, fileSize } from '~/words'
 
 /** What is worth a look before the file is made: each says where it is, and leads there. */
-const props = defineProps<{ recipe: Recipe | null, estimate: EstimateView | null }>()
+const props = defineProps<{ recipe: Recipe | null; estimate: EstimateView | null }>()
 const emit = defineEmits<{ change: [recipe: Recipe] }>()
 const talk = useTalk()
 /** Places that are named; the others are counted. */
@@ -18,28 +18,42 @@ const limit = computed(() => (props.recipe === null || props.recipe.limit.kind =
 /** Of the file: it may be of a part. */
 const length = computed(() => props.estimate?.length ?? talk.index?.length ?? 0)
 const over = computed(() => (limit.value === null ? 0 : Math.max(0, length.value - limit.value)))
-const findings = computed(() => (talk.index === null || props.recipe?.timing === 'planned' ? [] : preflight(talk.index, talk.film?.peaks ?? {}, talk.slides)))
+const findings = computed(() =>
+  talk.index === null || props.recipe?.timing === 'planned' ? [] : preflight(talk.index, talk.film?.peaks ?? {}, talk.slides),
+)
 
 const SAYINGS: Readonly<Record<Finding['kind'], (count: number, first: FoundPlace) => string>> = {
   unseen: (count) => (count === 1 ? 'A slide is not in it' : `${String(count)} slides are not in it`),
-  gone: (count) => (count === 1 ? 'A slide is in it that the run sheet has no more' : `${String(count)} showings are of slides that the run sheet has no more`),
-  changed: (count) => (count === 1 ? 'A slide was changed since it was recorded and is in it as it was' : `${String(count)} showings are of slides as they were before they were changed`),
+  gone: (count) =>
+    count === 1
+      ? 'A slide is in it that the run sheet has no more'
+      : `${String(count)} showings are of slides that the run sheet has no more`,
+  changed: (count) =>
+    count === 1
+      ? 'A slide was changed since it was recorded and is in it as it was'
+      : `${String(count)} showings are of slides as they were before they were changed`,
   silence: (count, { amount }) => (count === 1 ? `${duration(amount)} of silence` : `${String(count)} silences of over five seconds`),
   clipped: () => 'The voice is louder than can be recorded',
   quiet: () => 'The voice is very soft; bringing it up brings the room along',
   muted: (count, { amount }) => (count === 1 ? `Muted for ${duration(amount)}` : `Muted ${String(count)} times`),
-  covered: (count, { amount }) => (count === 1 ? `The face covers ${String(Math.round(amount * 100))}% of a slide` : `The face covers something on ${String(count)} slides`),
+  covered: (count, { amount }) =>
+    count === 1
+      ? `The face covers ${String(Math.round(amount * 100))}% of a slide`
+      : `The face covers something on ${String(count)} slides`,
   'camera-lost': (_, { amount }) => `The camera gave nothing for ${duration(amount)}`,
 }
 const numbers = computed(() => new Map(talk.slides.map((slide, n) => [slide.id, n + 1])))
 const nameOf = ({ at, slide }: FoundPlace): string => (at === null ? `slide ${String(numbers.value.get(slide) ?? '')}` : duration(at))
-const linkTo = ({ at, slide }: FoundPlace, kind: Finding['kind']): string => (at === null
-  ? `/talks/${talk.talk?.id ?? ''}/lectern?slide=${slide}`
-  : `/talks/${talk.talk?.id ?? ''}/review?at=${String(Math.max(0, at - 1000))}${kind === 'covered' ? '&panel=face' : kind === 'silence' ? '&panel=pauses' : ''}`)
+const linkTo = ({ at, slide }: FoundPlace, kind: Finding['kind']): string =>
+  at === null
+    ? `/talks/${talk.talk?.id ?? ''}/lectern?slide=${slide}`
+    : `/talks/${talk.talk?.id ?? ''}/review?at=${String(Math.max(0, at - 1000))}` +
+      `${kind === 'covered' ? '&panel=face' : kind === 'silence' ? '&panel=pauses' : ''}`
 /** Where a part of the talk would keep to the limit. */
 const sooner = computed(() => {
   const part = props.recipe?.part
-  if (over.value === 0 || limit.value === null || talk.index === null || props.recipe?.timing !== 'recorded' || part?.kind !== 'range') return null
+  if (over.value === 0 || limit.value === null || talk.index === null || props.recipe?.timing !== 'recorded' || part?.kind !== 'range')
+    return null
   return { ...part, to: endWithin(talk.index, part.from, limit.value, talk.film?.peaks ?? {}) }
 })
 const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value > 0)
@@ -49,30 +63,78 @@ const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value
   <ul class="checks" aria-label="Checks">
     <li :class="{ good: over === 0 }">
       <CircleCheck v-if="over === 0" aria-label="In order" /><Warning v-else aria-label="Look at this" />
-      <span v-if="over > 0"><b>{{ duration(over) }} over the limit</b><span class="soft">{{ refused ? 'It is refused as it is.' : 'It is made all the same.' }}</span><FitOffer v-if="limit !== null && recipe?.timing === 'recorded' && recipe.part.kind === 'all'" :limit="limit" />
-        <button v-if="sooner !== null && recipe !== null" class="press small sooner" title="In a pause, when there is one just before" @click="emit('change', { ...recipe, part: sooner })">End it at {{ duration(sooner.to) }}</button>
-        <span v-else-if="recipe?.part.kind === 'slides'" class="soft">Leave out a slide, or allow more.</span></span>
+      <span v-if="over > 0"
+        ><b>{{ duration(over) }} over the limit</b
+        ><span class="soft">{{ refused ? 'It is refused as it is.' : 'It is made all the same.' }}</span
+        ><FitOffer v-if="limit !== null && recipe?.timing === 'recorded' && recipe.part.kind === 'all'" :limit="limit" />
+        <button
+          v-if="sooner !== null && recipe !== null"
+          class="press small sooner"
+          title="In a pause, when there is one just before"
+          @click="emit('change', { ...recipe, part: sooner })"
+        >
+          End it at {{ duration(sooner.to) }}
+        </button>
+        <span v-else-if="recipe?.part.kind === 'slides'" class="soft">Leave out a slide, or allow more.</span></span
+      >
       <b v-else>{{ limit === null ? 'No limit is set' : `${duration(limit - length)} in hand` }}</b>
     </li>
     <li v-for="{ kind, places } in findings" :key="kind">
       <Warning aria-label="Look at this" />
-      <span><b>{{ SAYINGS[kind](places.length, places[0]!) }}</b><span class="soft"><template v-for="(place, n) in places.slice(0, NAMED)" :key="n">{{ n > 0 ? ', ' : '' }}<NuxtLink :to="linkTo(place, kind)">{{ nameOf(place) }}</NuxtLink></template><template v-if="places.length > NAMED"> and {{ places.length - NAMED }} more</template></span></span>
+      <span
+        ><b>{{ SAYINGS[kind](places.length, places[0]!) }}</b
+        ><span class="soft"
+          ><template v-for="(place, n) in places.slice(0, NAMED)" :key="n"
+            >{{ n > 0 ? ', ' : '' }}<NuxtLink :to="linkTo(place, kind)">{{ nameOf(place) }}</NuxtLink></template
+          ><template v-if="places.length > NAMED"> and {{ places.length - NAMED }} more</template></span
+        ></span
+      >
     </li>
-    <li v-if="findings.length === 0" class="good"><CircleCheck aria-label="In order" /><b>{{ recipe?.timing === 'planned' ? 'Every slide is in it for its planned time' : 'Every slide is in it; voice and face are in order' }}</b></li>
+    <li v-if="findings.length === 0" class="good">
+      <CircleCheck aria-label="In order" /><b>{{
+        recipe?.timing === 'planned' ? 'Every slide is in it for its planned time' : 'Every slide is in it; voice and face are in order'
+      }}</b>
+    </li>
     <li v-if="estimate" :class="{ good: estimate.free > estimate.bytes * 3 }">
       <CircleCheck v-if="estimate.free > estimate.bytes * 3" aria-label="In order" /><Warning v-else aria-label="Look at this" />
       <b v-if="estimate.free > estimate.bytes * 3">Room on the disk</b>
-      <span v-else><b>The disk is nearly full</b><span class="soft">{{ fileSize(estimate.free) }} left.</span></span>
+      <span v-else
+        ><b>The disk is nearly full</b><span class="soft">{{ fileSize(estimate.free) }} left.</span></span
+      >
     </li>
   </ul>
 </template>
 
 <style scoped>
-.checks { display: grid; gap: 12px; align-content: start; margin: 0; padding: 24px 0 0; list-style: none; }
-.checks li { display: flex; gap: 10px; }
-.checks li > span { display: grid; }
-.sooner { justify-self: start; margin-top: 6px; }
-.checks svg { width: 20px; height: 20px; flex: none; color: var(--alarm); }
-.checks .good svg { color: var(--brand); }
-.checks .soft { font-size: 14px; }
+.checks {
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  margin: 0;
+  padding: 24px 0 0;
+  list-style: none;
+}
+.checks li {
+  display: flex;
+  gap: 10px;
+}
+.checks li > span {
+  display: grid;
+}
+.sooner {
+  justify-self: start;
+  margin-top: 6px;
+}
+.checks svg {
+  width: 20px;
+  height: 20px;
+  flex: none;
+  color: var(--alarm);
+}
+.checks .good svg {
+  color: var(--brand);
+}
+.checks .soft {
+  font-size: 14px;
+}
 </style>

@@ -15,17 +15,39 @@ const plan = useFitPlan(() => props.limit)
 
 <template>
   <div v-if="plan" class="offer">
-    <p v-for="step in plan.steps" :key="step.kind" class="soft">{{ fitSaying(step) }} <b class="clock">−{{ (step.won / 1000).toFixed(1) }} s</b></p>
+    <p v-for="step in plan.steps" :key="step.kind" class="soft">
+      {{ fitSaying(step) }} <b class="clock">−{{ (step.won / 1000).toFixed(1) }} s</b>
+    </p>
     <p class="do">
-      <button v-if="plan.fits" class="press small" :disabled="mending.busy" title="It can be taken back in Review" @click="mending.edit(wholeFit(plan.steps))">Fit it: {{ duration(plan.length) }} long</button>
+      <button
+        v-if="plan.fits"
+        class="press small"
+        :disabled="mending.busy"
+        title="It can be taken back in Review"
+        @click="mending.edit(wholeFit(plan.steps))"
+      >
+        Fit it: {{ duration(plan.length) }} long
+      </button>
       <span v-else class="soft">No fit is enough by itself.</span>
-      <NuxtLink :to="`/talks/${talk.talk?.id}/review?panel=fit`">{{ plan.fits ? 'Look at it in Review' : 'Shorten it in Review' }}</NuxtLink>
+      <NuxtLink :to="`/talks/${talk.talk?.id}/review?panel=fit`">{{
+        plan.fits ? 'Look at it in Review' : 'Shorten it in Review'
+      }}</NuxtLink>
     </p>
     <p v-if="mending.trouble" class="notice bad" role="alert">{{ mending.trouble }}</p>
   </div>
 </template>
 
 <style scoped>
-.offer { display: grid; gap: 4px; padding-top: 4px; font-size: 14px; }
-.do { display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; }
+.offer {
+  display: grid;
+  gap: 4px;
+  padding-top: 4px;
+  font-size: 14px;
+}
+.do {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
+}
 </style>

@@ -14,16 +14,44 @@ function setField(field: string, text: string): void {
 
 <template>
   <div v-if="fields.length > 0" class="fields">
-    <label v-for="field in fields" :key="field"><span>{{ field }}</span><DraftInput :model-value="recipe.fields[field] ?? ''" maxlength="80" :aria-invalid="empty.includes(field)" @update:model-value="setField(field, $event)" /></label>
+    <label v-for="field in fields" :key="field"
+      ><span>{{ field }}</span
+      ><DraftInput
+        :model-value="recipe.fields[field] ?? ''"
+        maxlength="80"
+        :aria-invalid="empty.includes(field)"
+        @update:model-value="setField(field, $event)"
+    /></label>
     <p v-if="empty.length > 0" class="soft">Say {{ empty.join(' and ') }}; what is left empty is left out of the name.</p>
   </div>
   <p v-else class="soft hint">The name may hold {{ known }} and fields of your own, such as {paper}.</p>
 </template>
 
 <style scoped>
-.fields { display: flex; flex-wrap: wrap; gap: 8px 16px; align-items: center; }
-label { display: flex; gap: 8px; align-items: center; }
-input { width: 10em; padding: 5px 8px; border: 1px solid var(--line); border-radius: 4px; background: var(--card); color: inherit; font-size: 16px; }
-input[aria-invalid=true] { border-color: var(--alarm); }
-.hint { font-size: 14px; }
+.fields {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+}
+label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+input {
+  width: 10em;
+  padding: 5px 8px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--card);
+  color: inherit;
+  font-size: 16px;
+}
+input[aria-invalid='true'] {
+  border-color: var(--alarm);
+}
+.hint {
+  font-size: 14px;
+}
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts" generic="Value extends string | number">
 /** A word of the recipe that can be exchanged in place. */
 const chosen = defineModel<Value>({ required: true })
-defineProps<{ options: readonly { readonly value: Value, readonly say: string, readonly hint?: string }[], say: string, label: string }>()
+defineProps<{ options: readonly { readonly value: Value; readonly say: string; readonly hint?: string }[]; say: string; label: string }>()
 </script>
 
 <template>
@@ -10,7 +10,10 @@ defineProps<{ options: readonly { readonly value: Value, readonly say: string, r
     <template #dropdown>
       <el-dropdown-menu>
         <el-dropdown-item v-for="option in options" :key="option.value" :command="option.value">
-          <span class="option"><b>{{ option.say }}</b><span v-if="option.hint" class="soft">{{ option.hint }}</span></span>
+          <span class="option"
+            ><b>{{ option.say }}</b
+            ><span v-if="option.hint" class="soft">{{ option.hint }}</span></span
+          >
         </el-dropdown-item>
       </el-dropdown-menu>
     </template>
@@ -18,8 +21,24 @@ defineProps<{ options: readonly { readonly value: Value, readonly say: string, r
 </template>
 
 <style scoped>
-.word { padding: 0 2px; border: 0; border-bottom: 2px dashed var(--brand); background: transparent; color: var(--brand); font: inherit; font-weight: 640; cursor: pointer; }
-.word:hover { background: var(--brand-wash); }
-.option { display: grid; padding: 3px 0; }
-.option .soft { font-size: 13px; }
+.word {
+  padding: 0 2px;
+  border: 0;
+  border-bottom: 2px dashed var(--brand);
+  background: transparent;
+  color: var(--brand);
+  font: inherit;
+  font-weight: 640;
+  cursor: pointer;
+}
+.word:hover {
+  background: var(--brand-wash);
+}
+.option {
+  display: grid;
+  padding: 3px 0;
+}
+.option .soft {
+  font-size: 13px;
+}
 </style>

@@ -7,7 +7,12 @@ export interface Content {
   readonly without: LeftOut
 }
 
-const ALL: Content = { value: 'all', say: 'with voice, face and ink', hint: 'everything', without: { face: false, ink: false, voice: false } }
+const ALL: Content = {
+  value: 'all',
+  say: 'with voice, face and ink',
+  hint: 'everything',
+  without: { face: false, ink: false, voice: false },
+}
 
 /** What can be left out, as words of the recipe's sentence. */
 export const CONTENTS: readonly Content[] = [
@@ -15,7 +20,12 @@ export const CONTENTS: readonly Content[] = [
   { value: 'faceless', say: 'without the face', hint: 'voice, slides and ink', without: { face: true, ink: false, voice: false } },
   { value: 'inkless', say: 'without ink', hint: 'voice, slides and face', without: { face: false, ink: true, voice: false } },
   { value: 'plain', say: 'with slides and voice alone', hint: 'no face and no ink', without: { face: true, ink: true, voice: false } },
-  { value: 'voiceless', say: 'without voice and face', hint: 'slides and ink at their times', without: { face: true, ink: false, voice: true } },
+  {
+    value: 'voiceless',
+    say: 'without voice and face',
+    hint: 'slides and ink at their times',
+    without: { face: true, ink: false, voice: true },
+  },
   { value: 'slides', say: 'with slides alone', hint: 'at their times, silent', without: { face: true, ink: true, voice: true } },
 ]
 

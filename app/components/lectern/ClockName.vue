@@ -12,10 +12,23 @@ function turn(): void {
 </script>
 
 <template>
-  <button class="name" :aria-pressed="large" :title="large ? 'Make this clock small' : 'Make this clock large'" @click="turn"><slot /></button>
+  <button class="name" :aria-pressed="large" :title="large ? 'Make this clock small' : 'Make this clock large'" @click="turn">
+    <slot />
+  </button>
 </template>
 
 <style scoped>
-.name { justify-self: start; padding: 0; border: 0; background: none; color: var(--soft); font: 15px var(--read); cursor: pointer; }
-.name:hover { color: var(--text); text-decoration: underline; }
+.name {
+  justify-self: start;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--soft);
+  font: 15px var(--read);
+  cursor: pointer;
+}
+.name:hover {
+  color: var(--text);
+  text-decoration: underline;
+}
 </style>

@@ -19,16 +19,40 @@ function set(stamp: number): void {
   if (words !== '' && slide !== undefined) lectern.draw(newLabel(slide, words, lectern.colour, lectern.width, props.at), stamp)
   emit('done')
 }
-onMounted(() => { field.value?.focus() })
+onMounted(() => {
+  field.value?.focus()
+})
 </script>
 
 <template>
   <input
-    ref="field" v-model="text" class="label" :style="{ left: `${at.x * 100}%`, top: `${at.y * 100}%` }" :maxlength="LONGEST_LABEL" aria-label="Label" placeholder="Type, then Enter"
-    @keydown.enter.prevent="set($event.timeStamp)" @keydown.esc.stop.prevent="emit('done')" @blur="set($event.timeStamp)" @pointerdown.stop @click.stop
-  >
+    ref="field"
+    v-model="text"
+    class="label"
+    :style="{ left: `${at.x * 100}%`, top: `${at.y * 100}%` }"
+    :maxlength="LONGEST_LABEL"
+    aria-label="Label"
+    placeholder="Type, then Enter"
+    @keydown.enter.prevent="set($event.timeStamp)"
+    @keydown.esc.stop.prevent="emit('done')"
+    @blur="set($event.timeStamp)"
+    @pointerdown.stop
+    @click.stop
+  />
 </template>
 
 <style scoped>
-.label { position: absolute; z-index: 2; transform: translateY(-50%); width: 14em; max-width: 60%; padding: 4px 8px; border: 2px solid var(--brand); border-radius: 4px; background: #FFFDF8; color: #1D2A29; font: 600 18px var(--read); }
+.label {
+  position: absolute;
+  z-index: 2;
+  transform: translateY(-50%);
+  width: 14em;
+  max-width: 60%;
+  padding: 4px 8px;
+  border: 2px solid var(--brand);
+  border-radius: 4px;
+  background: #fffdf8;
+  color: #1d2a29;
+  font: 600 18px var(--read);
+}
 </style>

@@ -12,7 +12,7 @@ import { usePictures } from '~/composables/usePictures'
 import { useProjecting } from '~/composables/useProjector'
 
 /** The slide as viewers will see it: its ink, and the live face in its framing. */
-const props = defineProps<{ talkId: string, shape: Size }>()
+const props = defineProps<{ talkId: string; shape: Size }>()
 const lectern = useLectern()
 const devices = useDevices()
 
@@ -29,25 +29,45 @@ const pixels = computed<Size>(() => {
   const ratio = Math.min(2, window.devicePixelRatio)
   return { width: Math.max(1, Math.round(box.value.width * ratio)), height: Math.max(1, Math.round(box.value.height * ratio)) }
 })
-const shelf = usePictures(() => props.talkId, () => { paint() })
+const shelf = usePictures(
+  () => props.talkId,
+  () => {
+    paint()
+  },
+)
 
 const framing = computed(() => (lectern.slide === null ? null : framingOf(lectern.slide, props.shape)))
-const faceOn = computed(() => framing.value !== null && !framing.value.off && lectern.inset && !lectern.blank && (devices.stream?.getVideoTracks().length ?? 0) > 0)
+const faceOn = computed(
+  () =>
+    framing.value !== null && !framing.value.off && lectern.inset && !lectern.blank && (devices.stream?.getVideoTracks().length ?? 0) > 0,
+)
 const WHOLE = { x: 0, y: 0, w: 1, h: 1 }
 /** Where the slide itself is drawn and drawn on: all of the frame unless it shares with the face. */
 const stage = computed(() => (framing.value === null || !faceOn.value ? WHOLE : stageRect(framing.value)))
-const inPercent = (rect: { x: number, y: number, w: number, h: number }): Record<string, string> =>
-  ({ left: `${String(rect.x * 100)}%`, top: `${String(rect.y * 100)}%`, width: `${String(rect.w * 100)}%`, height: `${String(rect.h * 100)}%` })
+const inPercent = (rect: { x: number; y: number; w: number; h: number }): Record<string, string> => ({
+  left: `${String(rect.x * 100)}%`,
+  top: `${String(rect.y * 100)}%`,
+  width: `${String(rect.w * 100)}%`,
+  height: `${String(rect.h * 100)}%`,
+})
 const RADIUS = { card: '', wide: '', round: '50%', arch: '50% 50% 6px 6px / 38% 38% 6px 6px' } as const
-const place = computed(() => (framing.value === null ? {} : {
-  ...inPercent(faceRect(framing.value)),
-  borderRadius: framing.value.placing === 'full' ? '0' : (framing.value.placing === 'over' && RADIUS[framing.value.outline]) || `${String(box.value.height * 0.022)}px`,
-  outlineWidth: framing.value.placing === 'full' || framing.value.border === 'none' ? '0' : framing.value.border === 'thin' ? '3px' : '7px',
-}))
+const place = computed(() =>
+  framing.value === null
+    ? {}
+    : {
+        ...inPercent(faceRect(framing.value)),
+        borderRadius:
+          framing.value.placing === 'full'
+            ? '0'
+            : (framing.value.placing === 'over' && RADIUS[framing.value.outline]) || `${String(box.value.height * 0.022)}px`,
+        outlineWidth:
+          framing.value.placing === 'full' || framing.value.border === 'none' ? '0' : framing.value.border === 'thin' ? '3px' : '7px',
+      },
+)
 const within = computed(() => {
   const { zoom, centre, mirrored } = framing.value ?? { zoom: 1, centre: { x: 0.5, y: 0.5 }, mirrored: false }
   return {
-    visibility: lectern.preview ? 'visible' as const : 'hidden' as const,
+    visibility: lectern.preview ? ('visible' as const) : ('hidden' as const),
     objectPosition: `${String(centre.x * 100)}% ${String(centre.y * 100)}%`,
     transformOrigin: `${String(centre.x * 100)}% ${String(centre.y * 100)}%`,
     transform: `scale(${String(mirrored ? -zoom : zoom)}, ${String(zoom)})`,
@@ -60,8 +80,16 @@ function paint(): void {
   if (ctx == null || slide === null || lectern.dubbing) return
   const shown = slide.steps[Math.min(lectern.step, slide.steps.length - 1)] ?? null
   const scene: Scene = {
-    slide: slide.id, step: lectern.step, shown: lectern.blank ? null : shown,
-    ink: lectern.shownInk.map((stroke) => ({ stroke, elapsed: null })), inset: null, voice: null, transition: null, spot: null, stage: stage.value, coming: 1,
+    slide: slide.id,
+    step: lectern.step,
+    shown: lectern.blank ? null : shown,
+    ink: lectern.shownInk.map((stroke) => ({ stroke, elapsed: null })),
+    inset: null,
+    voice: null,
+    transition: null,
+    spot: null,
+    stage: stage.value,
+    coming: 1,
   }
   paintScene<CanvasImageSource>(ctx, scene, pixels.value, shelf)
   const next = lectern.coming?.slide.steps[lectern.coming.step]?.picture
@@ -69,44 +97,78 @@ function paint(): void {
 }
 
 /** The stroke and the spot under way, for the window that shows the slide alone. */
-let underWay: { readonly wet: Stroke | null, readonly spot: Point | null } = { wet: null, spot: null }
-const projecting = useProjecting(props.talkId, () => ({ slide: lectern.slide?.id ?? null, step: lectern.step, blank: lectern.blank, ink: lectern.shownInk, ...underWay }))
+let underWay: { readonly wet: Stroke | null; readonly spot: Point | null } = { wet: null, spot: null }
+const projecting = useProjecting(props.talkId, () => ({
+  slide: lectern.slide?.id ?? null,
+  step: lectern.step,
+  blank: lectern.blank,
+  ink: lectern.shownInk,
+  ...underWay,
+}))
 watch(() => [lectern.slide, lectern.step, lectern.blank, lectern.shownInk], projecting.tell)
 useDubPicture(page, pixels, shelf)
 /** Where a label is being typed. */
 const labelAt = ref<Point | null>(null)
 
-const drawing = useDrawing(wet, (stroke, spot) => {
-  underWay = { wet: stroke, spot }
-  projecting.tell()
-  const ctx = wet.value?.getContext('2d')
-  if (ctx == null) return
-  ctx.clearRect(0, 0, pixels.value.width, pixels.value.height)
-  const size = { width: pixels.value.width * stage.value.w, height: pixels.value.height * stage.value.h }
-  if (stroke !== null) paintStroke<CanvasImageSource>(ctx, { stroke, elapsed: null }, size)
-  if (spot !== null) paintSpot<CanvasImageSource>(ctx, spot, size)
-}, (at) => { labelAt.value = at })
+const drawing = useDrawing(
+  wet,
+  (stroke, spot) => {
+    underWay = { wet: stroke, spot }
+    projecting.tell()
+    const ctx = wet.value?.getContext('2d')
+    if (ctx == null) return
+    ctx.clearRect(0, 0, pixels.value.width, pixels.value.height)
+    const size = { width: pixels.value.width * stage.value.w, height: pixels.value.height * stage.value.h }
+    if (stroke !== null) paintStroke<CanvasImageSource>(ctx, { stroke, elapsed: null }, size)
+    if (spot !== null) paintSpot<CanvasImageSource>(ctx, spot, size)
+  },
+  (at) => {
+    labelAt.value = at
+  },
+)
 
 function clicked(event: MouseEvent): void {
   if (lectern.tool === 'hand' && event.button === 0) lectern.forward(event.timeStamp)
 }
 
-watch([pixels, page, () => lectern.slide, () => lectern.step, () => lectern.blank, () => lectern.shownInk, () => lectern.dubbing, stage], () => { void nextTick(paint) }, { immediate: true })
-watch([face, () => devices.stream], () => {
-  if (face.value === null) return
-  const tracks = devices.stream?.getVideoTracks() ?? []
-  face.value.srcObject = tracks.length === 0 ? null : new MediaStream(tracks)
-  void face.value.play().catch(() => undefined)
-}, { immediate: true })
-onMounted(() => { lectern.endStroke = drawing.finish })
-onBeforeUnmount(() => { lectern.endStroke = null })
+watch(
+  [pixels, page, () => lectern.slide, () => lectern.step, () => lectern.blank, () => lectern.shownInk, () => lectern.dubbing, stage],
+  () => {
+    void nextTick(paint)
+  },
+  { immediate: true },
+)
+watch(
+  [face, () => devices.stream],
+  () => {
+    if (face.value === null) return
+    const tracks = devices.stream?.getVideoTracks() ?? []
+    face.value.srcObject = tracks.length === 0 ? null : new MediaStream(tracks)
+    void face.value.play().catch(() => undefined)
+  },
+  { immediate: true },
+)
+onMounted(() => {
+  lectern.endStroke = drawing.finish
+})
+onBeforeUnmount(() => {
+  lectern.endStroke = null
+})
 </script>
 
 <template>
   <div ref="room" class="room">
     <div class="stage" :style="{ width: `${box.width}px`, height: `${box.height}px` }" :class="lectern.tool" @click="clicked">
       <canvas ref="page" :width="pixels.width" :height="pixels.height" role="img" :aria-label="lectern.slide?.title ?? ''" />
-      <canvas ref="wet" class="wet" :width="Math.max(1, Math.round(pixels.width * stage.w))" :height="Math.max(1, Math.round(pixels.height * stage.h))" :style="inPercent(stage)" aria-hidden="true" v-on="drawing.listeners" />
+      <canvas
+        ref="wet"
+        class="wet"
+        :width="Math.max(1, Math.round(pixels.width * stage.w))"
+        :height="Math.max(1, Math.round(pixels.height * stage.h))"
+        :style="inPercent(stage)"
+        aria-hidden="true"
+        v-on="drawing.listeners"
+      />
       <div v-show="faceOn" class="face" :class="{ hidden: !lectern.preview }" :style="place">
         <video ref="face" muted playsinline :style="within" />
       </div>
@@ -117,17 +179,69 @@ onBeforeUnmount(() => { lectern.endStroke = null })
 </template>
 
 <style scoped>
-.room { position: relative; display: grid; place-items: center; min-width: 0; min-height: 0; overflow: hidden; }
-.stage { position: relative; touch-action: none; user-select: none; }
-.typing { position: absolute; pointer-events: none; }
-.typing > * { pointer-events: auto; }
-.stage.pen, .stage.marker { cursor: crosshair; }
-.stage.label { cursor: text; }
-.stage.eraser { cursor: cell; }
-.stage.spot { cursor: none; }
-canvas { position: absolute; left: 0; top: 0; width: 100%; height: 100%; }
-.face { position: absolute; overflow: hidden; pointer-events: none; outline: 3px solid #FFFDF8; }
-.face.hidden { outline: 2px dashed #FFFDF8; background: rgb(16 28 26 / 35%); }
-.face video { width: 100%; height: 100%; object-fit: cover; }
-.count { position: absolute; inset: 0; display: grid; place-items: center; background: rgb(16 28 26 / 62%); color: #F0B440; font-size: min(30vh, 240px); font-weight: 700; }
+.room {
+  position: relative;
+  display: grid;
+  place-items: center;
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+}
+.stage {
+  position: relative;
+  touch-action: none;
+  user-select: none;
+}
+.typing {
+  position: absolute;
+  pointer-events: none;
+}
+.typing > * {
+  pointer-events: auto;
+}
+.stage.pen,
+.stage.marker {
+  cursor: crosshair;
+}
+.stage.label {
+  cursor: text;
+}
+.stage.eraser {
+  cursor: cell;
+}
+.stage.spot {
+  cursor: none;
+}
+canvas {
+  position: absolute;
+  left: 0;
+  top: 0;
+  width: 100%;
+  height: 100%;
+}
+.face {
+  position: absolute;
+  overflow: hidden;
+  pointer-events: none;
+  outline: 3px solid #fffdf8;
+}
+.face.hidden {
+  outline: 2px dashed #fffdf8;
+  background: rgb(16 28 26 / 35%);
+}
+.face video {
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
+}
+.count {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  background: rgb(16 28 26 / 62%);
+  color: #f0b440;
+  font-size: min(30vh, 240px);
+  font-weight: 700;
+}
 </style>

@@ -42,19 +42,37 @@ function choose(command: string): void {
     <template #dropdown>
       <el-dropdown-menu>
         <el-dropdown-item v-for="layout in LAYOUTS" :key="layout" :command="layout">
-          <span class="option"><b>{{ LAYOUT_WORDS[layout].name }}</b><span class="soft">{{ LAYOUT_WORDS[layout].hint }}</span></span>
+          <span class="option"
+            ><b>{{ LAYOUT_WORDS[layout].name }}</b
+            ><span class="soft">{{ LAYOUT_WORDS[layout].hint }}</span></span
+          >
         </el-dropdown-item>
-        <el-dropdown-item command="files" divided><span class="option"><b>From files …</b><span class="soft">{{ after === 0 ? 'at the beginning' : `put in after slide ${String(after)}` }}</span></span></el-dropdown-item>
-        <el-dropdown-item command="copy"><span class="option"><b>From another talk …</b><span class="soft">with notes and times</span></span></el-dropdown-item>
+        <el-dropdown-item command="files" divided
+          ><span class="option"
+            ><b>From files …</b
+            ><span class="soft">{{ after === 0 ? 'at the beginning' : `put in after slide ${String(after)}` }}</span></span
+          ></el-dropdown-item
+        >
+        <el-dropdown-item command="copy"
+          ><span class="option"><b>From another talk …</b><span class="soft">with notes and times</span></span></el-dropdown-item
+        >
       </el-dropdown-menu>
     </template>
   </el-dropdown>
-  <input ref="chooser" type="file" multiple hidden :accept="ACCEPTED" aria-label="Files to put in" @change="bring">
+  <input ref="chooser" type="file" multiple hidden :accept="ACCEPTED" aria-label="Files to put in" @change="bring" />
   <CopySlides v-if="copying" :at="after" @close="copying = false" />
 </template>
 
 <style scoped>
-.option { display: flex; gap: 10px; align-items: baseline; }
-.option b { min-width: 112px; }
-.option .soft { font-size: 13px; }
+.option {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+}
+.option b {
+  min-width: 112px;
+}
+.option .soft {
+  font-size: 13px;
+}
 </style>

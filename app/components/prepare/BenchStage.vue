@@ -1,6 +1,16 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { CONTENT_COLUMNS, CONTENT_ROWS, MOST_COVERED, contentOfSteps, coverage, coveredShare, faceRect, framingOf, stageRect } from '@core/layout'
+import {
+  CONTENT_COLUMNS,
+  CONTENT_ROWS,
+  MOST_COVERED,
+  contentOfSteps,
+  coverage,
+  coveredShare,
+  faceRect,
+  framingOf,
+  stageRect,
+} from '@core/layout'
 import { paintInset, paintInsetGround, paintPicture } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import { paintSpeaker } from '@core/practice'
@@ -11,7 +21,7 @@ import { useFramingChange } from '~/composables/useFramingChange'
 import { useSheet } from '~/stores/sheet'
 
 /** The chosen step, large, with the face in its framing: dragged here, with a tint on what it covers. */
-const props = defineProps<{ slide: Slide, step: number, talkId: string, number: number }>()
+const props = defineProps<{ slide: Slide; step: number; talkId: string; number: number }>()
 const sheet = useSheet()
 const framings = useFramingChange()
 const stage = ref<HTMLElement | null>(null)
@@ -22,16 +32,31 @@ const pixels = computed(() => {
   const wide = Math.max(64, Math.round(width.value * Math.min(2, window.devicePixelRatio)))
   return { width: wide, height: Math.round((wide * shape.value.height) / shape.value.width) }
 })
-const shelf = usePictures(() => props.talkId, () => { paint() })
+const shelf = usePictures(
+  () => props.talkId,
+  () => {
+    paint()
+  },
+)
 const framing = computed(() => framingOf(props.slide, shape.value))
-const keep = (next: Framing): void => { framings.change({ rect: next.rect }) }
+const keep = (next: Framing): void => {
+  framings.change({ rect: next.rect })
+}
 const drag = useFramingDrag(stage, framing, shape, keep)
 const shown = computed(() => props.slide.steps[Math.min(props.step, props.slide.steps.length - 1)])
 const content = computed(() => contentOfSteps(props.slide, shape.value)[Math.min(props.step, props.slide.steps.length - 1)] ?? '')
-const here = computed(() => (drag.shown.value.off || drag.shown.value.placing === 'beside' ? 0 : coverage(content.value, faceRect(drag.shown.value))))
+const here = computed(() =>
+  drag.shown.value.off || drag.shown.value.placing === 'beside' ? 0 : coverage(content.value, faceRect(drag.shown.value)),
+)
 const onAny = computed(() => coveredShare(props.slide, drag.shown.value, shape.value))
 const emit = defineEmits<{ covered: [share: number] }>()
-watch(onAny, (share) => { emit('covered', share) }, { immediate: true })
+watch(
+  onAny,
+  (share) => {
+    emit('covered', share)
+  },
+  { immediate: true },
+)
 
 /** The practice speaker, held still, stands for whoever will sit there. */
 function speaker(): HTMLCanvasElement {
@@ -85,30 +110,102 @@ function paint(): void {
   context.globalAlpha = 1
   if (over && here.value > 0.004) tint(context, faceRect(now), '#B23A2B', 0.75)
 }
-watch([pixels, canvas, shown, drag.shown, content], () => { void nextTick(paint) }, { immediate: true })
+watch(
+  [pixels, canvas, shown, drag.shown, content],
+  () => {
+    void nextTick(paint)
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
-  <div ref="stage" class="stage" :style="{ aspectRatio: `${shape.width} / ${shape.height}`, width: `min(100%, ${(36 * shape.width) / shape.height}vh)` }">
+  <div
+    ref="stage"
+    class="stage"
+    :style="{ aspectRatio: `${shape.width} / ${shape.height}`, width: `min(100%, ${(36 * shape.width) / shape.height}vh)` }"
+  >
     <canvas ref="canvas" :width="pixels.width" :height="pixels.height" role="img" :aria-label="slide.title || `Slide ${number}`" />
     <ComposedEditor v-if="slide.composition" :key="slide.id" :slide="slide" :talk-id="talkId" />
     <div
-      v-if="!framing.off && framing.placing === 'over'" class="face" :class="{ warn: here > MOST_COVERED }" :style="drag.style.value" tabindex="0" role="button"
-      aria-label="The face: drag it, or move it with the arrow keys; plus and minus change its size" @pointerdown="drag.down($event, false)" @pointermove="drag.move" @pointerup="drag.up" @pointercancel="drag.up" @keydown="drag.key"
+      v-if="!framing.off && framing.placing === 'over'"
+      class="face"
+      :class="{ warn: here > MOST_COVERED }"
+      :style="drag.style.value"
+      tabindex="0"
+      role="button"
+      aria-label="The face: drag it, or move it with the arrow keys; plus and minus change its size"
+      @pointerdown="drag.down($event, false)"
+      @pointermove="drag.move"
+      @pointerup="drag.up"
+      @pointercancel="drag.up"
+      @keydown="drag.key"
     >
       <span v-if="here > MOST_COVERED" class="say">covers {{ Math.round(here * 100) }}%</span>
-      <i class="corner" title="Drag to resize" @pointerdown.stop="drag.down($event, true)" @pointermove="drag.move" @pointerup="drag.up" @pointercancel="drag.up" />
+      <i
+        class="corner"
+        title="Drag to resize"
+        @pointerdown.stop="drag.down($event, true)"
+        @pointermove="drag.move"
+        @pointerup="drag.up"
+        @pointercancel="drag.up"
+      />
     </div>
   </div>
 </template>
 
 <style scoped>
-.stage { position: relative; flex: none; border: 1px solid var(--line); background: #101C1A; margin: 0 auto; }
-canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
-.face { position: absolute; display: grid; place-items: end center; cursor: move; touch-action: none; border-radius: 6px; outline-offset: 1px; }
-.face:hover { outline: 2px solid var(--brand); }
-.face.warn { outline: 2px solid var(--alarm); }
-.face:focus-visible { outline: 2px solid var(--focus); }
-.say { margin-bottom: 4px; padding: 0 6px; border-radius: 4px; background: var(--alarm); color: var(--card); font-size: 12.5px; font-weight: 600; white-space: nowrap; }
-.corner { position: absolute; right: -5px; bottom: -5px; width: 14px; height: 14px; border: 2px solid var(--brand); border-radius: 3px; background: var(--card); cursor: nwse-resize; touch-action: none; }
+.stage {
+  position: relative;
+  flex: none;
+  border: 1px solid var(--line);
+  background: #101c1a;
+  margin: 0 auto;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.face {
+  position: absolute;
+  display: grid;
+  place-items: end center;
+  cursor: move;
+  touch-action: none;
+  border-radius: 6px;
+  outline-offset: 1px;
+}
+.face:hover {
+  outline: 2px solid var(--brand);
+}
+.face.warn {
+  outline: 2px solid var(--alarm);
+}
+.face:focus-visible {
+  outline: 2px solid var(--focus);
+}
+.say {
+  margin-bottom: 4px;
+  padding: 0 6px;
+  border-radius: 4px;
+  background: var(--alarm);
+  color: var(--card);
+  font-size: 12.5px;
+  font-weight: 600;
+  white-space: nowrap;
+}
+.corner {
+  position: absolute;
+  right: -5px;
+  bottom: -5px;
+  width: 14px;
+  height: 14px;
+  border: 2px solid var(--brand);
+  border-radius: 3px;
+  background: var(--card);
+  cursor: nwse-resize;
+  touch-action: none;
+}
 </style>

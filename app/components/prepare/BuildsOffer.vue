@@ -9,13 +9,16 @@ const talk = useTalk()
 const sheet = useSheet()
 
 /** Groups whose slides still stand next to each other, unchanged in number. */
-const offer = computed(() => (talk.talk?.imports ?? []).flatMap((one) => {
-  const groups = one.builds.filter((group) => {
-    const places = group.map((id) => talk.slides.findIndex((slide) => slide.id === id))
-    return places.every((place, n) => place >= 0 && (n === 0 || place === (places[n - 1] ?? -2) + 1))
-  })
-  return groups.length === 0 ? [] : [{ id: one.id, groups }]
-})[0])
+const offer = computed(
+  () =>
+    (talk.talk?.imports ?? []).flatMap((one) => {
+      const groups = one.builds.filter((group) => {
+        const places = group.map((id) => talk.slides.findIndex((slide) => slide.id === id))
+        return places.every((place, n) => place >= 0 && (n === 0 || place === (places[n - 1] ?? -2) + 1))
+      })
+      return groups.length === 0 ? [] : [{ id: one.id, groups }]
+    })[0],
+)
 
 const named = (group: readonly SlideId[]): string => {
   const numbers = group.map((id) => sheet.numbers.get(id) ?? 0)
@@ -39,8 +42,8 @@ async function settle(take: boolean): Promise<void> {
 <template>
   <div v-if="offer" class="notice offer" role="status">
     <p>
-      Slides <b>{{ offer.groups.slice(0, 6).map(named).join(', ') }}</b>{{ offer.groups.length > 6 ? ' and others' : '' }} build up: each page only adds to the one before.
-      As steps of one slide they share notes, time and the face's place.
+      Slides <b>{{ offer.groups.slice(0, 6).map(named).join(', ') }}</b>{{ offer.groups.length > 6 ? ' and others' : '' }} build up: each
+      page only adds to the one before. As steps of one slide they share notes, time and the face's place.
     </p>
     <button class="press main small" @click="settle(true)">Make them steps</button>
     <button class="press small" @click="settle(false)">Leave them</button>
@@ -48,5 +51,7 @@ async function settle(take: boolean): Promise<void> {
 </template>
 
 <style scoped>
-.offer { margin: 12px; }
+.offer {
+  margin: 12px;
+}
 </style>

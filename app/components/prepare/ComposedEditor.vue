@@ -10,7 +10,7 @@ import { useSheet } from '~/stores/sheet'
 import { useTalk } from '~/stores/talk'
 
 /** Writing on a slide made here, where the words stand; pictures by dropping them. */
-const props = defineProps<{ slide: Slide, talkId: string }>()
+const props = defineProps<{ slide: Slide; talkId: string }>()
 const talk = useTalk()
 const sheet = useSheet()
 type Place = 'heading' | 'body' | 'second'
@@ -20,26 +20,45 @@ const over = ref(false)
 const busy = ref(false)
 const layer = ref<HTMLElement | null>(null)
 const chooser = ref<HTMLInputElement | null>(null)
-const composition = computed<Composition>(() => props.slide.composition ?? { layout: 'bare', theme: 'paper', heading: '', body: '', second: '', pictures: [], reveal: 'together' })
+const composition = computed<Composition>(
+  () => props.slide.composition ?? { layout: 'bare', theme: 'paper', heading: '', body: '', second: '', pictures: [], reveal: 'together' },
+)
 const laid = computed(() => layOut(composition.value, sheet.shape, clearOf(composition.value.layout, props.slide.framing, sheet.shape)))
 const palette = computed(() => PALETTES[composition.value.theme])
 const HINTS: Readonly<Record<Place, string>> = { heading: 'Heading', body: 'Text', second: 'The other half' }
 
 const style = (box: Box): Record<string, string> => ({
-  left: `${String((box.x / laid.value.width) * 100)}%`, top: `${String((box.y / laid.value.height) * 100)}%`,
-  width: `${String((box.width / laid.value.width) * 100)}%`, minHeight: `${String((box.height / laid.value.height) * 100)}%`,
+  left: `${String((box.x / laid.value.width) * 100)}%`,
+  top: `${String((box.y / laid.value.height) * 100)}%`,
+  width: `${String((box.width / laid.value.width) * 100)}%`,
+  minHeight: `${String((box.height / laid.value.height) * 100)}%`,
 })
 /** Size of the words in a place, as a share of the slide's width. */
 const sizeOf = (place: Place): number => {
   const { layout } = composition.value
-  const size = place === 'heading' ? (layout === 'opening' ? 104 : layout === 'claim' ? 84 : layout === 'voice' ? 72 : 62) : layout === 'plate' ? 32 : 40
+  const size =
+    place === 'heading'
+      ? layout === 'opening'
+        ? 104
+        : layout === 'claim'
+          ? 84
+          : layout === 'voice'
+            ? 72
+            : 62
+      : layout === 'plate'
+        ? 32
+        : 40
   return size / laid.value.width
 }
-const places = computed(() => (['heading', 'body', 'second'] as const).flatMap((place) => {
-  const box = laid.value.slots[place]
-  return box === null ? [] : [{ place, box }]
-}))
-const set = (fields: Partial<Composition>): void => { talk.edit({ kind: 'set', slides: [props.slide.id], fields: { composition: { ...composition.value, ...fields } } }) }
+const places = computed(() =>
+  (['heading', 'body', 'second'] as const).flatMap((place) => {
+    const box = laid.value.slots[place]
+    return box === null ? [] : [{ place, box }]
+  }),
+)
+const set = (fields: Partial<Composition>): void => {
+  talk.edit({ kind: 'set', slides: [props.slide.id], fields: { composition: { ...composition.value, ...fields } } })
+}
 
 function write(place: Place): void {
   writing.value = place
@@ -70,7 +89,9 @@ function points(): void {
   const end = value.indexOf('\n', to) === -1 ? value.length : value.indexOf('\n', to)
   const lines = value.slice(start, end).split('\n')
   const listed = lines.every((line) => line.startsWith('- '))
-  set({ [writing.value]: value.slice(0, start) + lines.map((line) => (listed ? line.slice(2) : `- ${line}`)).join('\n') + value.slice(end) })
+  set({
+    [writing.value]: value.slice(0, start) + lines.map((line) => (listed ? line.slice(2) : `- ${line}`)).join('\n') + value.slice(end),
+  })
   void nextTick(() => field.focus())
 }
 function key(event: KeyboardEvent): void {
@@ -91,7 +112,9 @@ function key(event: KeyboardEvent): void {
     const plain = line === '- '
     const text = plain ? field.value.slice(0, at - 2) + field.value.slice(at) : `${field.value.slice(0, at)}\n- ${field.value.slice(at)}`
     set({ [writing.value]: text })
-    void nextTick(() => { field.setSelectionRange(plain ? at - 2 : at + 3, plain ? at - 2 : at + 3) })
+    void nextTick(() => {
+      field.setSelectionRange(plain ? at - 2 : at + 3, plain ? at - 2 : at + 3)
+    })
   }
 }
 
@@ -104,7 +127,10 @@ async function place(files: readonly File[]): Promise<void> {
     const pictures = await bringPictures(props.talkId, files.slice(0, room))
     const { layout } = composition.value
     const shows = layout === 'plate' || layout === 'pair' || layout === 'plate-points'
-    set({ pictures: [...composition.value.pictures, ...pictures], ...(shows ? {} : { layout: composition.value.body.trim() === '' ? 'plate' as const : 'plate-points' as const }) })
+    set({
+      pictures: [...composition.value.pictures, ...pictures],
+      ...(shows ? {} : { layout: composition.value.body.trim() === '' ? ('plate' as const) : ('plate-points' as const) }),
+    })
   } catch (error) {
     talk.report(error)
   } finally {
@@ -120,37 +146,139 @@ function chosen(event: Event): void {
 </script>
 
 <template>
-  <div ref="layer" class="layer" :class="{ over }" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="place([...($event.dataTransfer?.files ?? [])])">
+  <div
+    ref="layer"
+    class="layer"
+    :class="{ over }"
+    @dragover.prevent="over = true"
+    @dragleave="over = false"
+    @drop.prevent="place([...($event.dataTransfer?.files ?? [])])"
+  >
     <template v-for="{ place: at, box } in places" :key="at">
       <textarea
-        v-if="writing === at" class="text" :value="composition[at]" :style="{ ...style(box), fontSize: `${sizeOf(at) * 100}cqw`, fontFamily: at === 'heading' ? FACES.display : FACES.read, background: palette.ground, color: palette.text }"
-        :aria-label="HINTS[at]" :placeholder="at === 'heading' ? 'Heading' : 'Text. A line that begins with “- ” is a point.'" spellcheck="true" :lang="talk.talk?.language" @input="input(at, $event)" @keydown="key" @blur="writing = null"
+        v-if="writing === at"
+        class="text"
+        :value="composition[at]"
+        :style="{
+          ...style(box),
+          fontSize: `${sizeOf(at) * 100}cqw`,
+          fontFamily: at === 'heading' ? FACES.display : FACES.read,
+          background: palette.ground,
+          color: palette.text,
+        }"
+        :aria-label="HINTS[at]"
+        :placeholder="at === 'heading' ? 'Heading' : 'Text. A line that begins with “- ” is a point.'"
+        spellcheck="true"
+        :lang="talk.talk?.language"
+        @input="input(at, $event)"
+        @keydown="key"
+        @blur="writing = null"
       />
-      <button v-else type="button" class="slot" :class="{ empty: composition[at].trim() === '' && (at !== 'second' || composition.pictures.length < 2) }" :style="{ ...style(box), color: palette.soft }" :aria-label="`Write: ${HINTS[at]}`" @click="write(at)">
+      <button
+        v-else
+        type="button"
+        class="slot"
+        :class="{ empty: composition[at].trim() === '' && (at !== 'second' || composition.pictures.length < 2) }"
+        :style="{ ...style(box), color: palette.soft }"
+        :aria-label="`Write: ${HINTS[at]}`"
+        @click="write(at)"
+      >
         <span v-if="composition[at].trim() === ''" :style="{ fontSize: `${sizeOf(at) * 100}cqw` }">{{ HINTS[at] }}</span>
       </button>
     </template>
-    <button v-if="laid.slots.pictures && composition.pictures.length === 0" type="button" class="slot empty picture" :style="{ ...style(laid.slots.pictures), color: palette.soft }" @click="chooser?.click()">
+    <button
+      v-if="laid.slots.pictures && composition.pictures.length === 0"
+      type="button"
+      class="slot empty picture"
+      :style="{ ...style(laid.slots.pictures), color: palette.soft }"
+      @click="chooser?.click()"
+    >
       {{ busy ? 'One moment …' : 'Drop a picture here, or click to choose' }}
     </button>
-    <input ref="chooser" type="file" multiple hidden :accept="ACCEPTED_PICTURES" aria-label="Picture to place" @change="chosen">
+    <input ref="chooser" type="file" multiple hidden :accept="ACCEPTED_PICTURES" aria-label="Picture to place" @change="chosen" />
     <div v-if="writing" class="tools">
-      <button type="button" class="press small" aria-label="Bold" title="Bold (Ctrl+B)" @mousedown.prevent @click="wrap('**')"><b>B</b></button>
-      <button type="button" class="press small" aria-label="Italic" title="Italic (Ctrl+I)" @mousedown.prevent @click="wrap('*')"><i>I</i></button>
-      <button v-if="writing !== 'heading'" type="button" class="press small" aria-label="Points" title="Points" @mousedown.prevent @click="points"><List /></button>
+      <button type="button" class="press small" aria-label="Bold" title="Bold (Ctrl+B)" @mousedown.prevent @click="wrap('**')">
+        <b>B</b>
+      </button>
+      <button type="button" class="press small" aria-label="Italic" title="Italic (Ctrl+I)" @mousedown.prevent @click="wrap('*')">
+        <i>I</i>
+      </button>
+      <button
+        v-if="writing !== 'heading'"
+        type="button"
+        class="press small"
+        aria-label="Points"
+        title="Points"
+        @mousedown.prevent
+        @click="points"
+      >
+        <List />
+      </button>
     </div>
     <p v-if="laid.overfull" class="full">There is more text than fits. Shorten it, or part it over two slides.</p>
   </div>
 </template>
 
 <style scoped>
-.layer { position: absolute; inset: 0; container-type: size; }
-.layer.over { outline: 3px solid var(--brand); outline-offset: -3px; }
-.slot { position: absolute; padding: 0; border: 1px dashed transparent; background: transparent; text-align: left; cursor: text; font-family: var(--read); line-height: 1.15; display: grid; align-items: start; }
-.slot:hover, .slot.empty { border-color: color-mix(in srgb, currentcolor 55%, transparent); }
-.slot.picture { place-items: center; cursor: pointer; font-size: 14px; }
-.text { position: absolute; padding: 0; border: 0; resize: none; line-height: 1.28; font-weight: 400; field-sizing: content; overflow: hidden; }
-.text:focus-visible { outline: 2px solid var(--focus); outline-offset: 3px; }
-.tools { position: absolute; right: 6px; top: 6px; display: flex; gap: 4px; }
-.full { position: absolute; left: 0; right: 0; bottom: 0; padding: 4px 10px; background: var(--alarm); color: var(--card); font-size: 13.5px; }
+.layer {
+  position: absolute;
+  inset: 0;
+  container-type: size;
+}
+.layer.over {
+  outline: 3px solid var(--brand);
+  outline-offset: -3px;
+}
+.slot {
+  position: absolute;
+  padding: 0;
+  border: 1px dashed transparent;
+  background: transparent;
+  text-align: left;
+  cursor: text;
+  font-family: var(--read);
+  line-height: 1.15;
+  display: grid;
+  align-items: start;
+}
+.slot:hover,
+.slot.empty {
+  border-color: color-mix(in srgb, currentcolor 55%, transparent);
+}
+.slot.picture {
+  place-items: center;
+  cursor: pointer;
+  font-size: 14px;
+}
+.text {
+  position: absolute;
+  padding: 0;
+  border: 0;
+  resize: none;
+  line-height: 1.28;
+  font-weight: 400;
+  field-sizing: content;
+  overflow: hidden;
+}
+.text:focus-visible {
+  outline: 2px solid var(--focus);
+  outline-offset: 3px;
+}
+.tools {
+  position: absolute;
+  right: 6px;
+  top: 6px;
+  display: flex;
+  gap: 4px;
+}
+.full {
+  position: absolute;
+  left: 0;
+  right: 0;
+  bottom: 0;
+  padding: 4px 10px;
+  background: var(--alarm);
+  color: var(--card);
+  font-size: 13.5px;
+}
 </style>

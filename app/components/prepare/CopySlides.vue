@@ -14,17 +14,26 @@ const source = shallowRef<TalkView | null>(null)
 const picked = ref<SlideId[]>([])
 const { busy, trouble, attempt } = useAttempt()
 
-void attempt(async () => { others.value = (await api.get<readonly TalkCard[]>('/talks')).filter((card) => card.id !== talk.talk?.id) })
-watch(from, (id) => attempt(async () => {
-  picked.value = []
-  source.value = await api.get<TalkView>(`/talks/${id}`)
-}))
-const copy = (): Promise<void> => attempt(async () => {
-  const { slides } = await api.post<{ slides: readonly SlideId[] }>(`/talks/${talk.talk?.id ?? ''}/copies`, { from: from.value, slides: picked.value, at: props.at })
-  await talk.refresh()
-  talk.noteInserted(slides)
-  emit('close')
+void attempt(async () => {
+  others.value = (await api.get<readonly TalkCard[]>('/talks')).filter((card) => card.id !== talk.talk?.id)
 })
+watch(from, (id) =>
+  attempt(async () => {
+    picked.value = []
+    source.value = await api.get<TalkView>(`/talks/${id}`)
+  }),
+)
+const copy = (): Promise<void> =>
+  attempt(async () => {
+    const { slides } = await api.post<{ slides: readonly SlideId[] }>(`/talks/${talk.talk?.id ?? ''}/copies`, {
+      from: from.value,
+      slides: picked.value,
+      at: props.at,
+    })
+    await talk.refresh()
+    talk.noteInserted(slides)
+    emit('close')
+  })
 </script>
 
 <template>
@@ -42,16 +51,41 @@ const copy = (): Promise<void> => attempt(async () => {
     <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
     <template #footer>
       <button class="press" @click="emit('close')">Not now</button>
-      <button class="press main" :disabled="busy || picked.length === 0" @click="copy">{{ picked.length === 0 ? 'Copy slides' : `Copy ${picked.length} ${picked.length === 1 ? 'slide' : 'slides'}` }}</button>
+      <button class="press main" :disabled="busy || picked.length === 0" @click="copy">
+        {{ picked.length === 0 ? 'Copy slides' : `Copy ${picked.length} ${picked.length === 1 ? 'slide' : 'slides'}` }}
+      </button>
     </template>
   </el-dialog>
 </template>
 
 <style scoped>
-.none { padding-top: 12px; }
-.slides { display: grid; grid-template-columns: repeat(4, 1fr); gap: 12px; max-height: 420px; overflow-y: auto; padding: 14px 2px; }
-.slide { height: auto; margin: 0; align-items: start; }
-.slide :deep(.el-checkbox__label) { display: grid; gap: 2px; min-width: 0; white-space: normal; }
-.picture { border: 1px solid var(--line); }
-.name { font-size: 13.5px; overflow-wrap: anywhere; }
+.none {
+  padding-top: 12px;
+}
+.slides {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 12px;
+  max-height: 420px;
+  overflow-y: auto;
+  padding: 14px 2px;
+}
+.slide {
+  height: auto;
+  margin: 0;
+  align-items: start;
+}
+.slide :deep(.el-checkbox__label) {
+  display: grid;
+  gap: 2px;
+  min-width: 0;
+  white-space: normal;
+}
+.picture {
+  border: 1px solid var(--line);
+}
+.name {
+  font-size: 13.5px;
+  overflow-wrap: anywhere;
+}
 </style>

@@ -6,7 +6,31 @@ import { languageName } from '~/words'
 
 /** The deck's shape and the talk's language. */
 const talk = useTalk()
-const USUAL = ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'pl', 'sv', 'da', 'nb', 'fi', 'cs', 'tr', 'el', 'uk', 'ar', 'he', 'hi', 'ja', 'zh', 'ko', 'th']
+const USUAL = [
+  'en',
+  'de',
+  'fr',
+  'es',
+  'it',
+  'nl',
+  'pt',
+  'pl',
+  'sv',
+  'da',
+  'nb',
+  'fi',
+  'cs',
+  'tr',
+  'el',
+  'uk',
+  'ar',
+  'he',
+  'hi',
+  'ja',
+  'zh',
+  'ko',
+  'th',
+]
 /** Those that are usual, and the one that is set. */
 const languages = computed(() => [...new Set([...USUAL, talk.talk?.language ?? 'en'])])
 const say = (shape: Size): string => `${String(shape.width)}:${String(shape.height)}`
@@ -31,12 +55,30 @@ function setLanguage(tag: string): void {
 <template>
   <template v-if="talk.talk">
     <el-tooltip :visible="trouble !== null" :content="trouble ?? ''" placement="bottom">
-      <el-select :model-value="say(talk.talk.shape)" filterable allow-create size="small" class="shape" aria-label="Shape of the slides" title="Shape of the slides" @update:model-value="setShape">
+      <el-select
+        :model-value="say(talk.talk.shape)"
+        filterable
+        allow-create
+        size="small"
+        class="shape"
+        aria-label="Shape of the slides"
+        title="Shape of the slides"
+        @update:model-value="setShape"
+      >
         <template #prefix>Shape</template>
         <el-option v-for="shape in shapes" :key="say(shape)" :value="say(shape)" :label="say(shape)" />
       </el-select>
     </el-tooltip>
-    <el-select :model-value="talk.talk.language" filterable allow-create size="small" class="language" aria-label="Language of the talk" title="Language of the talk" @update:model-value="setLanguage">
+    <el-select
+      :model-value="talk.talk.language"
+      filterable
+      allow-create
+      size="small"
+      class="language"
+      aria-label="Language of the talk"
+      title="Language of the talk"
+      @update:model-value="setLanguage"
+    >
       <template #prefix>In</template>
       <el-option v-for="tag in languages" :key="tag" :value="tag" :label="languageName(tag)" />
     </el-select>
@@ -44,6 +86,10 @@ function setLanguage(tag: string): void {
 </template>
 
 <style scoped>
-.shape { width: 116px; }
-.language { width: 124px; }
+.shape {
+  width: 116px;
+}
+.language {
+  width: 124px;
+}
 </style>

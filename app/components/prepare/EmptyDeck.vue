@@ -28,11 +28,13 @@ const EXAMPLES: Readonly<Record<Layout, Partial<Composition>>> = {
   voice: { heading: 'Few words', body: 'beside a large face' },
   bare: {},
 }
-const layouts = computed(() => LAYOUTS.flatMap((layout) => {
-  const composition = { ...emptyComposition(layout, theme.value), ...EXAMPLES[layout] }
-  const picture = stepsOf(composition, sheet.shape, clearOf(layout, null, sheet.shape)).at(-1)?.picture
-  return picture === undefined ? [] : [{ layout, picture, ...LAYOUT_WORDS[layout] }]
-}))
+const layouts = computed(() =>
+  LAYOUTS.flatMap((layout) => {
+    const composition = { ...emptyComposition(layout, theme.value), ...EXAMPLES[layout] }
+    const picture = stepsOf(composition, sheet.shape, clearOf(layout, null, sheet.shape)).at(-1)?.picture
+    return picture === undefined ? [] : [{ layout, picture, ...LAYOUT_WORDS[layout] }]
+  }),
+)
 
 async function read(): Promise<void> {
   if (talk.talk === null) return
@@ -62,21 +64,58 @@ async function read(): Promise<void> {
     <form @submit.prevent="read">
       <h2>Or paste an outline</h2>
       <el-input
-        v-model="outline" type="textarea" :rows="6" maxlength="100000" aria-label="Outline"
+        v-model="outline"
+        type="textarea"
+        :rows="6"
+        maxlength="100000"
+        aria-label="Outline"
         placeholder="A line for each slide&#10;  indented lines become its points&#10;Another slide&#10;  and what is said on it"
       />
-      <button class="press main" type="submit" :disabled="sending || outline.trim() === ''">{{ sending ? 'Making them …' : 'Make slides of it' }}</button>
+      <button class="press main" type="submit" :disabled="sending || outline.trim() === ''">
+        {{ sending ? 'Making them …' : 'Make slides of it' }}
+      </button>
     </form>
     <p class="soft">Then write notes beside each slide, set where your face sits, and go on to the Lectern to rehearse and record.</p>
   </section>
 </template>
 
 <style scoped>
-.begin { display: grid; gap: 20px; align-content: start; overflow-y: auto; padding-top: 4px; }
-h2 { font-size: 17px; margin-bottom: 8px; }
-.layouts { display: grid; grid-template-columns: repeat(auto-fill, minmax(140px, 1fr)); gap: 10px; }
-.layouts button { display: grid; gap: 4px; padding: 0; border: 0; background: none; color: var(--text); font-size: 13.5px; text-align: left; cursor: pointer; }
-.layouts button > :first-child { border: 1px solid var(--line); }
-.layouts button:hover > :first-child { border-color: var(--brand); }
-form { display: grid; gap: 8px; justify-items: start; }
+.begin {
+  display: grid;
+  gap: 20px;
+  align-content: start;
+  overflow-y: auto;
+  padding-top: 4px;
+}
+h2 {
+  font-size: 17px;
+  margin-bottom: 8px;
+}
+.layouts {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
+  gap: 10px;
+}
+.layouts button {
+  display: grid;
+  gap: 4px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--text);
+  font-size: 13.5px;
+  text-align: left;
+  cursor: pointer;
+}
+.layouts button > :first-child {
+  border: 1px solid var(--line);
+}
+.layouts button:hover > :first-child {
+  border-color: var(--brand);
+}
+form {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
 </style>

@@ -8,11 +8,23 @@ defineEmits<{ close: [] }>()
 
 <template>
   <div v-if="imported.state === 'failed'" class="notice bad" role="alert">
-    <p><b>{{ imported.name }}</b> was not brought in. {{ imported.sentence }}</p>
+    <p>
+      <b>{{ imported.name }}</b> was not brought in. {{ imported.sentence }}
+    </p>
     <button class="press quiet small" @click="$emit('close')">Close</button>
   </div>
   <div v-else class="notice" role="status">
-    <p>Reading <b>{{ imported.name }}</b><template v-if="imported.pagesTotal !== null">: page {{ imported.pagesDone }} of {{ imported.pagesTotal }}</template> …</p>
-    <el-progress :percentage="imported.pagesTotal ? Math.round((imported.pagesDone / imported.pagesTotal) * 100) : 0" :show-text="false" :stroke-width="8" style="width: 160px" />
+    <p>
+      Reading <b>{{ imported.name }}</b><template v-if="imported.pagesTotal !== null"
+        >: page {{ imported.pagesDone }} of {{ imported.pagesTotal }}</template
+      >
+      …
+    </p>
+    <el-progress
+      :percentage="imported.pagesTotal ? Math.round((imported.pagesDone / imported.pagesTotal) * 100) : 0"
+      :show-text="false"
+      :stroke-width="8"
+      style="width: 160px"
+    />
   </div>
 </template>

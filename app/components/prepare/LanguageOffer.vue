@@ -10,15 +10,26 @@ const left = useLocalStorage<Record<string, string>>('aisle-language-left', {})
 const recognised = ref<string | null>(null)
 const notes = computed(() => talk.slides.map((slide) => slide.notes).join('\n'))
 
-watchDebounced(notes, async (text) => {
-  // Its tables are loaded when there is something to read.
-  const { languageOf, primaryOf } = await import('@core/language')
-  const found = languageOf(text)
-  recognised.value = found !== null && talk.talk !== null && found !== primaryOf(talk.talk.language) ? found : null
-}, { debounce: 800, immediate: true })
-watch(() => talk.talk?.language, () => { recognised.value = null })
+watchDebounced(
+  notes,
+  async (text) => {
+    // Its tables are loaded when there is something to read.
+    const { languageOf, primaryOf } = await import('@core/language')
+    const found = languageOf(text)
+    recognised.value = found !== null && talk.talk !== null && found !== primaryOf(talk.talk.language) ? found : null
+  },
+  { debounce: 800, immediate: true },
+)
+watch(
+  () => talk.talk?.language,
+  () => {
+    recognised.value = null
+  },
+)
 
-const offered = computed(() => (talk.talk !== null && recognised.value !== null && left.value[talk.talk.id] !== recognised.value ? recognised.value : null))
+const offered = computed(() =>
+  talk.talk !== null && recognised.value !== null && left.value[talk.talk.id] !== recognised.value ? recognised.value : null,
+)
 function leave(): void {
   if (talk.talk !== null && recognised.value !== null) left.value = { ...left.value, [talk.talk.id]: recognised.value }
 }
@@ -26,12 +37,16 @@ function leave(): void {
 
 <template>
   <div v-if="offered && talk.talk" class="notice offer" role="status">
-    <p>Your notes read like <b>{{ languageName(offered) }}</b>; the talk is set to {{ languageName(talk.talk.language) }}.</p>
+    <p>
+      Your notes read like <b>{{ languageName(offered) }}</b>; the talk is set to {{ languageName(talk.talk.language) }}.
+    </p>
     <button class="press main small" @click="talk.change({ language: offered })">Set {{ languageName(offered) }}</button>
     <button class="press small" @click="leave">Leave it</button>
   </div>
 </template>
 
 <style scoped>
-.offer { margin: 12px; }
+.offer {
+  margin: 12px;
+}
 </style>

@@ -19,7 +19,10 @@ async function read(event: Event): Promise<void> {
   if (file === undefined) return
   const blocks = file.size > MOST ? [] : readNotesFile(await file.text())
   if (blocks.length === 0) {
-    said.value = file.size > MOST ? `“${file.name}” is too long for notes. Nothing was changed.` : `“${file.name}” holds no notes. Nothing was changed.`
+    said.value =
+      file.size > MOST
+        ? `“${file.name}” is too long for notes. Nothing was changed.`
+        : `“${file.name}” holds no notes. Nothing was changed.`
     return
   }
   const edits = blocks.slice(0, talk.slides.length).flatMap((notes, n): DeckEdit[] => {
@@ -28,9 +31,11 @@ async function read(event: Event): Promise<void> {
   })
   talk.edit({ kind: 'all', edits })
   const rest = blocks.length - talk.slides.length
-  said.value = rest > 0
-    ? `Notes were put on all ${String(talk.slides.length)} slides; the last ${String(rest)} blocks of “${file.name}” had no slide and were left out.`
-    : `Notes were put on the first ${String(blocks.length)} slides. Undo takes it back.`
+  said.value =
+    rest > 0
+      ? `Notes were put on all ${String(talk.slides.length)} slides; the last ${String(rest)} blocks of “${file.name}” had no ` +
+        `slide and were left out.`
+      : `Notes were put on the first ${String(blocks.length)} slides. Undo takes it back.`
 }
 
 function choose(command: string): void {
@@ -52,7 +57,7 @@ function choose(command: string): void {
       </el-dropdown-menu>
     </template>
   </el-dropdown>
-  <input ref="chooser" type="file" hidden accept=".txt,.md,text/plain,text/markdown" aria-label="File of notes" @change="read">
+  <input ref="chooser" type="file" hidden accept=".txt,.md,text/plain,text/markdown" aria-label="File of notes" @change="read" />
   <el-dialog :model-value="said !== null" title="Notes from a file" width="460" append-to-body @close="said = null">
     <p>{{ said }}</p>
     <template #footer><button class="press main" @click="said = null">Good</button></template>

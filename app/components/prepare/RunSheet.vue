@@ -16,18 +16,24 @@ const imports = computed(() => (talk.talk?.imports ?? []).filter((one) => one.st
 const scroller = ref<HTMLElement | null>(null)
 /** Height of a row before it was measured, px. */
 const ROW = 150
-const virtualizer = useVirtualizer(computed(() => ({
-  count: sheet.rows.length,
-  getScrollElement: () => scroller.value,
-  estimateSize: () => ROW,
-  overscan: 4,
-  getItemKey: (n: number) => sheet.rows[n]?.id ?? n,
-})))
-const shown = computed(() => virtualizer.value.getVirtualItems().flatMap((item) => {
-  const slide = sheet.rows[item.index]
-  return slide === undefined ? [] : [{ item, slide }]
-}))
-const measured = (element: unknown): void => { if (element instanceof HTMLElement) virtualizer.value.measureElement(element) }
+const virtualizer = useVirtualizer(
+  computed(() => ({
+    count: sheet.rows.length,
+    getScrollElement: () => scroller.value,
+    estimateSize: () => ROW,
+    overscan: 4,
+    getItemKey: (n: number) => sheet.rows[n]?.id ?? n,
+  })),
+)
+const shown = computed(() =>
+  virtualizer.value.getVirtualItems().flatMap((item) => {
+    const slide = sheet.rows[item.index]
+    return slide === undefined ? [] : [{ item, slide }]
+  }),
+)
+const measured = (element: unknown): void => {
+  if (element instanceof HTMLElement) virtualizer.value.measureElement(element)
+}
 
 const { mark, vRowDrag, scrolls } = useRowDragging((id, { id: target, after }) => {
   const at = talk.slides.findIndex((slide) => slide.id === target)
@@ -47,14 +53,23 @@ function shift(slide: Slide, by: -1 | 1): void {
 
 function reveal(id: SlideId | null): void {
   const at = sheet.rows.findIndex((slide) => slide.id === id)
-  const inSight = shown.value.some(({ slide, item }) => slide.id === id && scroller.value !== null
-    && item.start >= scroller.value.scrollTop && item.end <= scroller.value.scrollTop + scroller.value.clientHeight)
+  const inSight = shown.value.some(
+    ({ slide, item }) =>
+      slide.id === id &&
+      scroller.value !== null &&
+      item.start >= scroller.value.scrollTop &&
+      item.end <= scroller.value.scrollTop + scroller.value.clientHeight,
+  )
   if (at >= 0 && !inSight) virtualizer.value.scrollToIndex(at, { align: 'auto' })
 }
 watch(() => talk.selected, reveal)
 let ends: (() => void) | null = null
-onMounted(() => { if (scroller.value !== null) ends = scrolls(scroller.value) })
-onBeforeUnmount(() => { ends?.() })
+onMounted(() => {
+  if (scroller.value !== null) ends = scrolls(scroller.value)
+})
+onBeforeUnmount(() => {
+  ends?.()
+})
 </script>
 
 <template>
@@ -69,36 +84,99 @@ onBeforeUnmount(() => { ends?.() })
       </p>
       <div class="all" :style="{ height: `${virtualizer.getTotalSize()}px` }">
         <div
-          v-for="{ item, slide } in shown" :key="slide.id" :ref="measured" v-row-drag="{ id: slide.id, movable: sheet.view === 'all' }" class="place" :data-index="item.index"
-          :class="{ before: mark?.id === slide.id && !mark.after, after: mark?.id === slide.id && mark.after }" :style="{ transform: `translateY(${item.start}px)` }"
+          v-for="{ item, slide } in shown"
+          :key="slide.id"
+          :ref="measured"
+          v-row-drag="{ id: slide.id, movable: sheet.view === 'all' }"
+          class="place"
+          :data-index="item.index"
+          :class="{ before: mark?.id === slide.id && !mark.after, after: mark?.id === slide.id && mark.after }"
+          :style="{ transform: `translateY(${item.start}px)` }"
         >
           <ScriptRow
-            :slide="slide" :number="sheet.numbers.get(slide.id) ?? 0" :talk-id="talk.talk!.id" :shape="sheet.shape" :speaker="talk.speaker" :language="talk.talk!.language" :movable="sheet.view === 'all'"
-            :current="slide.id === talk.slide?.id" :picked="sheet.picked.has(slide.id)" :recorded="talk.recorded.get(slide.id) ?? 0" :rehearsed="talk.rehearsed.get(slide.id) ?? null"
-            @select="sheet.pick(slide.id, $event)" @open="talk.selected = slide.id" @set="talk.edit({ kind: 'set', slides: [slide.id], fields: $event })" @remove="talk.edit({ kind: 'remove', slides: [slide.id] })"
-            @keydown.alt.up.prevent="shift(slide, -1)" @keydown.alt.down.prevent="shift(slide, 1)"
+            :slide="slide"
+            :number="sheet.numbers.get(slide.id) ?? 0"
+            :talk-id="talk.talk!.id"
+            :shape="sheet.shape"
+            :speaker="talk.speaker"
+            :language="talk.talk!.language"
+            :movable="sheet.view === 'all'"
+            :current="slide.id === talk.slide?.id"
+            :picked="sheet.picked.has(slide.id)"
+            :recorded="talk.recorded.get(slide.id) ?? 0"
+            :rehearsed="talk.rehearsed.get(slide.id) ?? null"
+            @select="sheet.pick(slide.id, $event)"
+            @open="talk.selected = slide.id"
+            @set="talk.edit({ kind: 'set', slides: [slide.id], fields: $event })"
+            @remove="talk.edit({ kind: 'remove', slides: [slide.id] })"
+            @keydown.alt.up.prevent="shift(slide, -1)"
+            @keydown.alt.down.prevent="shift(slide, 1)"
           />
         </div>
       </div>
       <div class="more">
-        <DropPlace :title="talk.slides.length === 0 ? 'Drop a deck here' : 'Drop more slides here'" :slim="talk.slides.length > 0" :hint="hint" @files="emit('files', $event)" />
+        <DropPlace
+          :title="talk.slides.length === 0 ? 'Drop a deck here' : 'Drop more slides here'"
+          :slim="talk.slides.length > 0"
+          :hint="hint"
+          @files="emit('files', $event)"
+        />
       </div>
     </div>
   </section>
 </template>
 
 <style scoped>
-.sheet { display: grid; grid-template-rows: auto minmax(0, 1fr); border-right: 1px solid var(--line); min-height: 0; }
-.rows { grid-row: 2; overflow-y: auto; }
-.all { position: relative; }
-.place { position: absolute; inset: 0 0 auto; }
-.place.before::before, .place.after::after { content: ''; position: absolute; left: 0; right: 0; z-index: 2; height: 3px; background: var(--accent); }
-.place.before::before { top: -2px; }
-.place.after::after { bottom: -2px; }
-.import { margin: 12px; }
-.more { padding: 12px; }
-.nothing { display: flex; gap: 12px; align-items: center; padding: 16px; }
+.sheet {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  border-right: 1px solid var(--line);
+  min-height: 0;
+}
+.rows {
+  grid-row: 2;
+  overflow-y: auto;
+}
+.all {
+  position: relative;
+}
+.place {
+  position: absolute;
+  inset: 0 0 auto;
+}
+.place.before::before,
+.place.after::after {
+  content: '';
+  position: absolute;
+  left: 0;
+  right: 0;
+  z-index: 2;
+  height: 3px;
+  background: var(--accent);
+}
+.place.before::before {
+  top: -2px;
+}
+.place.after::after {
+  bottom: -2px;
+}
+.import {
+  margin: 12px;
+}
+.more {
+  padding: 12px;
+}
+.nothing {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding: 16px;
+}
 @media (max-width: 900px) {
-  .sheet { height: 84vh; border-right: 0; border-bottom: 1px solid var(--line); }
+  .sheet {
+    height: 84vh;
+    border-right: 0;
+    border-bottom: 1px solid var(--line);
+  }
 }
 </style>

@@ -10,7 +10,13 @@ import { duration } from '~/words'
 const talk = useTalk()
 const sheet = useSheet()
 const finding = ref(false)
-const NAMES: Readonly<Record<SheetView, string>> = { all: 'all slides', longest: 'longest first', unwritten: 'without notes', covered: 'covered by the face', skipped: 'skipped ones' }
+const NAMES: Readonly<Record<SheetView, string>> = {
+  all: 'all slides',
+  longest: 'longest first',
+  unwritten: 'without notes',
+  covered: 'covered by the face',
+  skipped: 'skipped ones',
+}
 const planned = computed(() => plannedTotal(talk.slides, talk.speaker))
 </script>
 
@@ -18,11 +24,24 @@ const planned = computed(() => plannedTotal(talk.slides, talk.speaker))
   <header>
     <div class="line">
       <h1>Run sheet</h1>
-      <span class="soft">{{ talk.slides.length }} {{ talk.slides.length === 1 ? 'slide' : 'slides' }}, <span class="clock">{{ duration(planned) }}</span> planned</span>
+      <span class="soft"
+        >{{ talk.slides.length }} {{ talk.slides.length === 1 ? 'slide' : 'slides' }},
+        <span class="clock">{{ duration(planned) }}</span> planned</span
+      >
       <span class="gap" />
       <LimitField v-if="talk.talk" :model-value="talk.talk.limit" @update:model-value="talk.change({ limit: $event })" />
-      <button class="press quiet small" :disabled="talk.done.length === 0" aria-label="Undo" title="Undo (Ctrl+Z)" @click="talk.undo()"><RefreshLeft /></button>
-      <button class="press quiet small" :disabled="talk.undone.length === 0" aria-label="Redo" title="Redo (Ctrl+Shift+Z)" @click="talk.redo()"><RefreshRight /></button>
+      <button class="press quiet small" :disabled="talk.done.length === 0" aria-label="Undo" title="Undo (Ctrl+Z)" @click="talk.undo()">
+        <RefreshLeft />
+      </button>
+      <button
+        class="press quiet small"
+        :disabled="talk.undone.length === 0"
+        aria-label="Redo"
+        title="Redo (Ctrl+Shift+Z)"
+        @click="talk.redo()"
+      >
+        <RefreshRight />
+      </button>
     </div>
     <SelectionBar v-if="sheet.chosen.length > 0" class="second" />
     <div v-else class="line second">
@@ -41,18 +60,42 @@ const planned = computed(() => plannedTotal(talk.slides, talk.speaker))
 </template>
 
 <style scoped>
-header { display: grid; gap: 6px; padding: 8px 16px; border-bottom: 1px solid var(--line); }
-.line { display: flex; align-items: center; gap: 10px; }
-h1 { font-size: 19px; }
-.gap { flex: 1; }
+header {
+  display: grid;
+  gap: 6px;
+  padding: 8px 16px;
+  border-bottom: 1px solid var(--line);
+}
+.line {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+h1 {
+  font-size: 19px;
+}
+.gap {
+  flex: 1;
+}
 /* One takes the other's place, so that nothing below moves. */
-.second { height: 30px; }
-.view { width: 176px; }
+.second {
+  height: 30px;
+}
+.view {
+  width: 176px;
+}
 /* Where it is narrow its room is that of two lines, taken or not. */
 @media (max-width: 1180px) {
-  .second { flex-wrap: wrap; height: 66px; align-content: start; }
+  .second {
+    flex-wrap: wrap;
+    height: 66px;
+    align-content: start;
+  }
 }
 @media (max-width: 900px) {
-  .second { height: auto; min-height: 66px; }
+  .second {
+    height: auto;
+    min-height: 66px;
+  }
 }
 </style>

@@ -7,70 +7,142 @@ import { useTalk } from '~/stores/talk'
 import { LAYOUT_WORDS, REVEAL_WORDS, THEME_WORDS, TRANSITION_WORDS } from '~/words'
 
 /** What a slide is made of and how it comes. */
-const props = defineProps<{ slide: Slide, step: number }>()
+const props = defineProps<{ slide: Slide; step: number }>()
 const talk = useTalk()
 const sheet = useSheet()
 const compose = (fields: Partial<Composition>): void => {
-  if (props.slide.composition !== null) talk.edit({ kind: 'set', slides: [props.slide.id], fields: { composition: { ...props.slide.composition, ...fields } } })
+  if (props.slide.composition !== null)
+    talk.edit({ kind: 'set', slides: [props.slide.id], fields: { composition: { ...props.slide.composition, ...fields } } })
 }
-const setOptional = (optional: boolean): void => { talk.edit({ kind: 'set', slides: sheet.concerned.map((slide) => slide.id), fields: { optional } }) }
-const setTransition = (transition: Transition): void => { talk.edit({ kind: 'set', slides: sheet.concerned.map((slide) => slide.id), fields: { transition } }) }
+const setOptional = (optional: boolean): void => {
+  talk.edit({ kind: 'set', slides: sheet.concerned.map((slide) => slide.id), fields: { optional } })
+}
+const setTransition = (transition: Transition): void => {
+  talk.edit({ kind: 'set', slides: sheet.concerned.map((slide) => slide.id), fields: { transition } })
+}
 /** A theme is the deck's: changing it changes every slide that was made here. */
 function setTheme(theme: Composition['theme']): void {
   talk.edit({
     kind: 'all',
-    edits: talk.slides.flatMap((slide) => (slide.composition === null ? [] : [{ kind: 'set' as const, slides: [slide.id], fields: { composition: { ...slide.composition, theme } } }])),
+    edits: talk.slides.flatMap((slide) =>
+      slide.composition === null
+        ? []
+        : [{ kind: 'set' as const, slides: [slide.id], fields: { composition: { ...slide.composition, theme } } }],
+    ),
   })
 }
 function setAlt(at: number, alt: string): void {
   compose({ pictures: props.slide.composition?.pictures.map((picture, n) => (n === at ? { ...picture, alt } : picture)) ?? [] })
 }
-const removePicture = (at: number): void => { compose({ pictures: props.slide.composition?.pictures.filter((_, n) => n !== at) ?? [] }) }
-const split = (): void => { talk.edit({ kind: 'split', slide: props.slide.id, keep: props.step, as: asId<'slide'>(crypto.randomUUID()) }) }
+const removePicture = (at: number): void => {
+  compose({ pictures: props.slide.composition?.pictures.filter((_, n) => n !== at) ?? [] })
+}
+const split = (): void => {
+  talk.edit({ kind: 'split', slide: props.slide.id, keep: props.step, as: asId<'slide'>(crypto.randomUUID()) })
+}
 </script>
 
 <template>
   <div class="settings">
     <template v-if="slide.composition">
-      <label>Layout
-        <el-select :model-value="slide.composition.layout" aria-label="Layout" size="small" @update:model-value="compose({ layout: $event })">
+      <label
+        >Layout
+        <el-select
+          :model-value="slide.composition.layout"
+          aria-label="Layout"
+          size="small"
+          @update:model-value="compose({ layout: $event })"
+        >
           <el-option v-for="one in LAYOUTS" :key="one" :value="one" :label="LAYOUT_WORDS[one].name" />
         </el-select>
       </label>
-      <label>Theme, of all slides made here
+      <label
+        >Theme, of all slides made here
         <el-select :model-value="slide.composition.theme" aria-label="Theme" size="small" @update:model-value="setTheme">
           <el-option v-for="one in THEMES" :key="one" :value="one" :label="THEME_WORDS[one]" />
         </el-select>
       </label>
-      <label>Points and pictures come
-        <el-select :model-value="slide.composition.reveal" aria-label="How points come" size="small" @update:model-value="compose({ reveal: $event })">
+      <label
+        >Points and pictures come
+        <el-select
+          :model-value="slide.composition.reveal"
+          aria-label="How points come"
+          size="small"
+          @update:model-value="compose({ reveal: $event })"
+        >
           <el-option v-for="one in REVEALS" :key="one" :value="one" :label="REVEAL_WORDS[one]" />
         </el-select>
       </label>
     </template>
-    <label>This slide comes
+    <label
+      >This slide comes
       <el-select :model-value="slide.transition" aria-label="How this slide comes" size="small" @update:model-value="setTransition">
         <el-option v-for="one in TRANSITIONS" :key="one" :value="one" :label="TRANSITION_WORDS[one]" />
       </el-select>
     </label>
-    <el-checkbox class="optional" :model-value="slide.optional" size="small" @update:model-value="setOptional($event === true)">May go when the talk is too long</el-checkbox>
+    <el-checkbox class="optional" :model-value="slide.optional" size="small" @update:model-value="setOptional($event === true)"
+      >May go when the talk is too long</el-checkbox
+    >
   </div>
   <ul v-if="slide.composition && slide.composition.pictures.length > 0" class="pictures" aria-label="Pictures on this slide">
     <li v-for="(picture, n) in slide.composition.pictures" :key="`${n}-${picture.asset}`">
       <span class="soft clock">{{ picture.size.width }}×{{ picture.size.height }}</span>
-      <DraftInput :model-value="picture.alt" placeholder="What it shows, for those who do not see it" :aria-label="`What picture ${n + 1} shows`" maxlength="300" @update:model-value="setAlt(n, $event)" />
+      <DraftInput
+        :model-value="picture.alt"
+        placeholder="What it shows, for those who do not see it"
+        :aria-label="`What picture ${n + 1} shows`"
+        maxlength="300"
+        @update:model-value="setAlt(n, $event)"
+      />
       <button class="press quiet small" :aria-label="`Take picture ${n + 1} off`" @click="removePicture(n)"><Delete /></button>
     </li>
   </ul>
-  <button v-if="slide.composition === null && step > 0" class="press small split" @click="split">{{ step + 1 === slide.steps.length ? `Make step ${step + 1} a slide of its own` : `Make steps ${step + 1} to ${slide.steps.length} a slide of their own` }}</button>
+  <button v-if="slide.composition === null && step > 0" class="press small split" @click="split">
+    {{
+      step + 1 === slide.steps.length
+        ? `Make step ${step + 1} a slide of its own`
+        : `Make steps ${step + 1} to ${slide.steps.length} a slide of their own`
+    }}
+  </button>
 </template>
 
 <style scoped>
-.settings { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 14px; }
-label { display: grid; gap: 3px; font-size: 14px; color: var(--soft); }
-.optional { display: inline-flex; align-self: end; }
-.pictures { display: grid; gap: 6px; margin: 0; padding: 0; list-style: none; }
-.pictures li { display: grid; grid-template-columns: auto 1fr auto; gap: 8px; align-items: center; font-size: 13.5px; }
-.pictures input { padding: 3px 8px; border: 1px solid var(--line); border-radius: 4px; background: var(--card); }
-.split { align-self: start; }
+.settings {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px 14px;
+}
+label {
+  display: grid;
+  gap: 3px;
+  font-size: 14px;
+  color: var(--soft);
+}
+.optional {
+  display: inline-flex;
+  align-self: end;
+}
+.pictures {
+  display: grid;
+  gap: 6px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.pictures li {
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: 8px;
+  align-items: center;
+  font-size: 13.5px;
+}
+.pictures input {
+  padding: 3px 8px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--card);
+}
+.split {
+  align-self: start;
+}
 </style>

@@ -12,7 +12,7 @@ import { useInkAfterwards } from '~/stores/ink-afterwards'
 import { useTalk } from '~/stores/talk'
 
 /** The film's picture: it plays, strokes are chosen on it and drawn, and the face is put where it should be. */
-const props = defineProps<{ shape: Size, visit: Visit | null, placing: boolean }>()
+const props = defineProps<{ shape: Size; visit: Visit | null; placing: boolean }>()
 const emit = defineEmits<{ place: [framing: Framing] }>()
 const talk = useTalk()
 const ink = useInkAfterwards()
@@ -24,10 +24,18 @@ const size = computed<Size>(() => {
   const pixels = Math.max(320, Math.round(width.value * Math.min(2, window.devicePixelRatio)))
   return { width: pixels, height: Math.round((pixels * props.shape.height) / props.shape.width) }
 })
-const shelf = usePictures(() => talk.talk?.id ?? '', () => { player.draw() })
+const shelf = usePictures(
+  () => talk.talk?.id ?? '',
+  () => {
+    player.draw()
+  },
+)
 const index = computed(() => talk.index)
 const player = useFilmPlayer(index, canvas, size, shelf)
-const toggle = (): void => { if (player.playing.value) player.pause(); else player.play() }
+const toggle = (): void => {
+  if (player.playing.value) player.pause()
+  else player.play()
+}
 const { listeners } = useFilmInk(over, index, size, player, toggle)
 
 const framing = computed<Framing>(() => {
@@ -35,8 +43,17 @@ const framing = computed<Framing>(() => {
   const own = props.visit === null ? undefined : talk.programme.framings[props.visit.id]
   return own ?? (slide === undefined ? { ...PLAIN_FRAMING, rect: { x: 0, y: 0, w: 0.2, h: 0.3 } } : framingOf(slide, props.shape))
 })
-const drag = useFramingDrag(stage, framing, computed(() => props.shape), (next) => { emit('place', next) })
-const wide = (): void => { void stage.value?.requestFullscreen().catch(() => undefined) }
+const drag = useFramingDrag(
+  stage,
+  framing,
+  computed(() => props.shape),
+  (next) => {
+    emit('place', next)
+  },
+)
+const wide = (): void => {
+  void stage.value?.requestFullscreen().catch(() => undefined)
+}
 defineExpose({ player: reactive(player), toggle, wide })
 </script>
 
@@ -45,20 +62,78 @@ defineExpose({ player: reactive(player), toggle, wide })
     <canvas ref="canvas" :width="size.width" :height="size.height" role="img" aria-label="The film as viewers see it" />
     <canvas ref="over" class="over" :width="size.width" :height="size.height" v-on="listeners" />
     <div
-      v-if="placing && visit && !framing.off && framing.placing === 'over'" class="face" :style="drag.style.value" tabindex="0" role="button"
-      aria-label="The face: drag it, or move it with the arrow keys; plus and minus change its size" @pointerdown="drag.down($event, false)" @pointermove="drag.move" @pointerup="drag.up" @pointercancel="drag.up" @keydown.stop="drag.key"
-    ><i class="corner" title="Drag to resize" @pointerdown.stop="drag.down($event, true)" @pointermove="drag.move" @pointerup="drag.up" @pointercancel="drag.up" /></div>
+      v-if="placing && visit && !framing.off && framing.placing === 'over'"
+      class="face"
+      :style="drag.style.value"
+      tabindex="0"
+      role="button"
+      aria-label="The face: drag it, or move it with the arrow keys; plus and minus change its size"
+      @pointerdown="drag.down($event, false)"
+      @pointermove="drag.move"
+      @pointerup="drag.up"
+      @pointercancel="drag.up"
+      @keydown.stop="drag.key"
+    >
+      <i
+        class="corner"
+        title="Drag to resize"
+        @pointerdown.stop="drag.down($event, true)"
+        @pointermove="drag.move"
+        @pointerup="drag.up"
+        @pointercancel="drag.up"
+      />
+    </div>
   </div>
 </template>
 
 <style scoped>
-.stage { position: relative; width: 100%; border: 1px solid var(--line); background: #14201E; cursor: pointer; }
-.stage:fullscreen { aspect-ratio: auto !important; display: grid; place-items: center; }
-canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
-.stage:fullscreen canvas { object-fit: contain; }
-.over { touch-action: none; }
-.drawing { cursor: crosshair; outline: 2px solid var(--accent); }
-.face { position: absolute; border: 2px dashed var(--brand); border-radius: 6px; cursor: move; touch-action: none; }
-.face:focus-visible { outline: 2px solid var(--focus); }
-.corner { position: absolute; right: -6px; bottom: -6px; width: 14px; height: 14px; border: 2px solid var(--brand); border-radius: 3px; background: var(--card); cursor: nwse-resize; }
+.stage {
+  position: relative;
+  width: 100%;
+  border: 1px solid var(--line);
+  background: #14201e;
+  cursor: pointer;
+}
+.stage:fullscreen {
+  aspect-ratio: auto !important;
+  display: grid;
+  place-items: center;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.stage:fullscreen canvas {
+  object-fit: contain;
+}
+.over {
+  touch-action: none;
+}
+.drawing {
+  cursor: crosshair;
+  outline: 2px solid var(--accent);
+}
+.face {
+  position: absolute;
+  border: 2px dashed var(--brand);
+  border-radius: 6px;
+  cursor: move;
+  touch-action: none;
+}
+.face:focus-visible {
+  outline: 2px solid var(--focus);
+}
+.corner {
+  position: absolute;
+  right: -6px;
+  bottom: -6px;
+  width: 14px;
+  height: 14px;
+  border: 2px solid var(--brand);
+  border-radius: 3px;
+  background: var(--card);
+  cursor: nwse-resize;
+}
 </style>

@@ -20,7 +20,10 @@ const begun = computed(() => (talk.index === null || props.visit === null ? [] :
 const chosen = computed(() => begun.value.filter(({ stroke }) => ink.chosen?.strokes.includes(stroke.id)))
 const first = computed(() => chosen.value[0] ?? null)
 const count = computed(() => ink.chosen?.strokes.length ?? 0)
-const TOOLS = [{ tool: 'pen', name: 'Pen', icon: PenLine }, { tool: 'marker', name: 'Marker', icon: Highlighter }] as const
+const TOOLS = [
+  { tool: 'pen', name: 'Pen', icon: PenLine },
+  { tool: 'marker', name: 'Marker', icon: Highlighter },
+] as const
 
 function colourWith(colour: InkColour): void {
   if (ink.chosen !== null) void ink.recolour(colour)
@@ -40,29 +43,102 @@ function next(): void {
 
 <template>
   <div class="bar" role="toolbar" aria-label="Ink">
-    <template v-if="count === 0"><button v-for="{ tool, name, icon } in TOOLS" :key="tool" class="press small" :class="{ on: ink.pen === tool }" :aria-pressed="ink.pen === tool" :title="`${name}: draw on the picture, also while it plays`" @click="ink.pen = ink.pen === tool ? null : tool; ink.letGo()"><component :is="icon" />{{ name }}</button></template>
+    <template v-if="count === 0"
+      ><button
+        v-for="{ tool, name, icon } in TOOLS"
+        :key="tool"
+        class="press small"
+        :class="{ on: ink.pen === tool }"
+        :aria-pressed="ink.pen === tool"
+        :title="`${name}: draw on the picture, also while it plays`"
+        @click="
+          ink.pen = ink.pen === tool ? null : tool
+          ink.letGo()
+        "
+      >
+        <component :is="icon" />{{ name }}
+      </button></template
+    >
     <template v-if="ink.pen !== null || count > 0">
-      <button v-for="colour in INK_COLOURS" :key="colour" class="dot" :class="{ on: count === 0 && ink.colour === colour }" :aria-label="count > 0 ? `Make it ${colour}` : `Ink: ${colour}`" :title="colour" :disabled="mending.busy && count > 0" @click="colourWith(colour)"><i :style="{ background: INK_HEX[colour] }" /></button>
+      <button
+        v-for="colour in INK_COLOURS"
+        :key="colour"
+        class="dot"
+        :class="{ on: count === 0 && ink.colour === colour }"
+        :aria-label="count > 0 ? `Make it ${colour}` : `Ink: ${colour}`"
+        :title="colour"
+        :disabled="mending.busy && count > 0"
+        @click="colourWith(colour)"
+      >
+        <i :style="{ background: INK_HEX[colour] }" />
+      </button>
     </template>
     <template v-if="count > 0">
-      <span class="soft say"><template v-if="count > 1">{{ count }} strokes</template><template v-else-if="first">drawn at <b class="clock">{{ preciseDuration(first.at) }}</b></template></span>
-      <button class="press quiet small" :disabled="mending.busy" title="Drawn half a second earlier" @click="ink.shift(-500)">Earlier</button>
+      <span class="soft say"
+        ><template v-if="count > 1">{{ count }} strokes</template
+        ><template v-else-if="first"
+          >drawn at <b class="clock">{{ preciseDuration(first.at) }}</b></template
+        ></span
+      >
+      <button class="press quiet small" :disabled="mending.busy" title="Drawn half a second earlier" @click="ink.shift(-500)">
+        Earlier
+      </button>
       <button class="press quiet small" :disabled="mending.busy" title="Drawn half a second later" @click="ink.shift(500)">Later</button>
       <button class="press small danger" :disabled="mending.busy" @click="ink.remove()">Delete</button>
       <button class="press quiet small" @click="ink.letGo()">Let go</button>
     </template>
     <template v-else-if="ink.pen === null && begun.length > 0">
       <button class="press quiet small" @click="next">Choose {{ begun.length === 1 ? 'its stroke' : 'a stroke' }}</button>
-      <button v-if="visit && begun.length > 1" class="press quiet small" title="Choose every stroke of this visit" @click="ink.choose(visit.id, begun.map(({ stroke }) => stroke.id))">all {{ begun.length }}</button>
+      <button
+        v-if="visit && begun.length > 1"
+        class="press quiet small"
+        title="Choose every stroke of this visit"
+        @click="
+          ink.choose(
+            visit.id,
+            begun.map(({ stroke }) => stroke.id),
+          )
+        "
+      >
+        all {{ begun.length }}
+      </button>
     </template>
   </div>
 </template>
 
 <style scoped>
-.bar { display: flex; flex-wrap: wrap; gap: 4px 6px; align-items: center; min-height: 30px; }
-.on { border-color: var(--brand); background: var(--brand-wash); }
-.dot { display: grid; place-items: center; width: 24px; height: 26px; padding: 0; border: 2px solid transparent; border-radius: 5px; background: none; cursor: pointer; }
-.dot.on { border-color: var(--brand); }
-.dot i { width: 15px; height: 15px; border-radius: 50%; border: 1px solid var(--line); }
-.say { font-size: 14px; }
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 6px;
+  align-items: center;
+  min-height: 30px;
+}
+.on {
+  border-color: var(--brand);
+  background: var(--brand-wash);
+}
+.dot {
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 26px;
+  padding: 0;
+  border: 2px solid transparent;
+  border-radius: 5px;
+  background: none;
+  cursor: pointer;
+}
+.dot.on {
+  border-color: var(--brand);
+}
+.dot i {
+  width: 15px;
+  height: 15px;
+  border-radius: 50%;
+  border: 1px solid var(--line);
+}
+.say {
+  font-size: 14px;
+}
 </style>

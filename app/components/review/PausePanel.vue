@@ -16,34 +16,97 @@ const outlines = computed(() => talk.film?.peaks ?? {})
 const ends = computed(() => (talk.index === null ? [] : trimmed(talk.index.film, outlines.value)))
 const pauses = computed(() => mending.pauses.filter((pause) => pause.to - pause.from > Math.max(SHORTEST_PAUSE, longer.value * 1000)))
 const cuts = computed(() => pauses.value.flatMap((pause) => tightened(pause, rest.value * 1000) ?? []))
-const sum = (parts: readonly { readonly from: number, readonly to: number }[]): number => parts.reduce((all, part) => all + part.to - part.from, 0)
-watch(longer, (value) => { if (rest.value > value) rest.value = value })
+const sum = (parts: readonly { readonly from: number; readonly to: number }[]): number =>
+  parts.reduce((all, part) => all + part.to - part.from, 0)
+watch(longer, (value) => {
+  if (rest.value > value) rest.value = value
+})
 </script>
 
 <template>
   <section class="panel" aria-label="Pauses">
     <p v-if="ends.length > 0" class="line">
-      <span>Silent before the first word and after the last: <b class="clock">{{ preciseDuration(sum(ends)) }}</b></span>
+      <span
+        >Silent before the first word and after the last: <b class="clock">{{ preciseDuration(sum(ends)) }}</b></span
+      >
       <button class="press small" :disabled="mending.busy" @click="mending.edit({ kind: 'cut', parts: ends })">Trim both ends</button>
     </p>
     <p class="line">
-      <label>Pauses longer than <el-input-number v-model="longer" :min="0.4" :max="20" :step="0.2" :precision="1" size="small" aria-label="Seconds from which a pause counts as long" /> s</label>
-      <label>down to <el-input-number v-model="rest" :min="0.2" :max="longer" :step="0.1" :precision="1" size="small" aria-label="Seconds that are left of a pause" /> s</label>
+      <label
+        >Pauses longer than
+        <el-input-number
+          v-model="longer"
+          :min="0.4"
+          :max="20"
+          :step="0.2"
+          :precision="1"
+          size="small"
+          aria-label="Seconds from which a pause counts as long"
+        />
+        s</label
+      >
+      <label
+        >down to
+        <el-input-number
+          v-model="rest"
+          :min="0.2"
+          :max="longer"
+          :step="0.1"
+          :precision="1"
+          size="small"
+          aria-label="Seconds that are left of a pause"
+        />
+        s</label
+      >
     </p>
     <template v-if="pauses.length > 0">
       <ul>
-        <li v-for="pause in pauses" :key="pause.from"><button class="press quiet small" title="Play from two seconds before" @click="emit('go', Math.max(0, pause.from - 2000))"><span class="clock">{{ preciseDuration(pause.from) }}</span></button><span class="soft"><span class="clock">{{ preciseDuration(pause.to - pause.from) }}</span> of silence{{ pause.edge === 'end' ? ' before the next slide' : pause.edge === 'begin' ? ' when the slide comes' : '' }}</span></li>
+        <li v-for="pause in pauses" :key="pause.from">
+          <button class="press quiet small" title="Play from two seconds before" @click="emit('go', Math.max(0, pause.from - 2000))">
+            <span class="clock">{{ preciseDuration(pause.from) }}</span></button
+          ><span class="soft"
+            ><span class="clock">{{ preciseDuration(pause.to - pause.from) }}</span> of silence{{
+              pause.edge === 'end' ? ' before the next slide' : pause.edge === 'begin' ? ' when the slide comes' : ''
+            }}</span
+          >
+        </li>
       </ul>
-      <button class="press" :disabled="mending.busy || cuts.length === 0" @click="mending.edit({ kind: 'cut', parts: cuts })">Shorten {{ cuts.length === 1 ? 'it' : `all ${cuts.length}` }}: {{ duration(sum(cuts)) }} won</button>
+      <button class="press" :disabled="mending.busy || cuts.length === 0" @click="mending.edit({ kind: 'cut', parts: cuts })">
+        Shorten {{ cuts.length === 1 ? 'it' : `all ${cuts.length}` }}: {{ duration(sum(cuts)) }} won
+      </button>
     </template>
     <p v-else class="soft">No pause is longer than that.</p>
   </section>
 </template>
 
 <style scoped>
-.panel { display: grid; gap: 10px; justify-items: start; }
-.line { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; }
-.line .el-input-number { width: 96px; }
-ul { display: grid; gap: 2px; width: 100%; max-height: 190px; margin: 0; padding: 0; overflow-y: auto; list-style: none; }
-li { display: flex; gap: 8px; align-items: center; }
+.panel {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: center;
+}
+.line .el-input-number {
+  width: 96px;
+}
+ul {
+  display: grid;
+  gap: 2px;
+  width: 100%;
+  max-height: 190px;
+  margin: 0;
+  padding: 0;
+  overflow-y: auto;
+  list-style: none;
+}
+li {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
 </style>

@@ -9,8 +9,8 @@ import { useTalk } from '~/stores/talk'
 import { preciseDuration } from '~/words'
 
 /** What can be done with a chosen part. */
-const props = defineProps<{ range: { readonly from: Ms, readonly to: Ms }, visit: Visit }>()
-defineEmits<{ play: [], loop: [] }>()
+const props = defineProps<{ range: { readonly from: Ms; readonly to: Ms }; visit: Visit }>()
+defineEmits<{ play: []; loop: [] }>()
 const mending = useMending()
 const talk = useTalk()
 /** Where a join near a time of the talk is heard least. */
@@ -24,10 +24,14 @@ function quiet(at: Ms): Ms {
 }
 /** To the Lectern, where this part is said again. */
 const again = computed(() => {
-  const [from, to] = [quiet(props.range.from), quiet(props.range.to)].map((at) => Math.max(0, Math.min(props.visit.length, at - props.visit.start)))
+  const [from, to] = [quiet(props.range.from), quiet(props.range.to)].map((at) =>
+    Math.max(0, Math.min(props.visit.length, at - props.visit.start)),
+  )
   return `/talks/${talk.talk?.id ?? ''}/lectern?retake=${encodeURIComponent(props.visit.id)}&from=${String(from)}&to=${String(to)}`
 })
-const cut = (): void => { void mending.edit({ kind: 'cut', parts: [props.range] }) }
+const cut = (): void => {
+  void mending.edit({ kind: 'cut', parts: [props.range] })
+}
 </script>
 
 <template>
@@ -43,6 +47,15 @@ const cut = (): void => { void mending.edit({ kind: 'cut', parts: [props.range] 
 
 <style scoped>
 /* Wider than its column: there is nothing beside it at this height. */
-.bar { display: flex; gap: 5px; align-items: center; width: max-content; white-space: nowrap; }
-.bar .clock { padding-right: 4px; font-size: 14px; }
+.bar {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+  width: max-content;
+  white-space: nowrap;
+}
+.bar .clock {
+  padding-right: 4px;
+  font-size: 14px;
+}
 </style>

@@ -9,7 +9,7 @@ import { useMending } from '~/stores/mending'
 import { useTalk } from '~/stores/talk'
 
 /** What can be done with a whole visit. */
-const props = defineProps<{ visit: Visit, title: string }>()
+const props = defineProps<{ visit: Visit; title: string }>()
 const comparing = ref(false)
 const chooser = ref<HTMLInputElement | null>(null)
 const talk = useTalk()
@@ -20,14 +20,22 @@ const voiced = computed(() => pieces.value.some((piece) => piece.kind === 'recor
 const changed = computed(() => pieces.value.some((piece) => piece.kind === 'recorded' && !sameRatio(piece.show.rate, AS_RECORDED)))
 const FASTER = { num: 21, den: 20 }
 
-interface Choice { readonly name: string, readonly edit: ProgrammeEdit, readonly off: boolean }
+interface Choice {
+  readonly name: string
+  readonly edit: ProgrammeEdit
+  readonly off: boolean
+}
 const choices = computed<readonly Choice[]>(() => {
   const { id } = props.visit
   const at = (n: number) => talk.visits[n]?.id ?? null
   return [
     { name: 'Move up', edit: { kind: 'move', visit: id, before: at(place.value - 1) }, off: place.value === 0 },
     { name: 'Move down', edit: { kind: 'move', visit: id, before: at(place.value + 2) }, off: place.value >= talk.visits.length - 1 },
-    { name: 'Show it once more after this', edit: { kind: 'repeat', visit: id, before: at(place.value + 1), name: Date.now().toString(36) }, off: false },
+    {
+      name: 'Show it once more after this',
+      edit: { kind: 'repeat', visit: id, before: at(place.value + 1), name: Date.now().toString(36) },
+      off: false,
+    },
     { name: 'Take its voice off', edit: { kind: 'hush', visits: [id] }, off: !voiced.value },
     { name: 'Play it 5% faster', edit: { kind: 'tempo', visits: [id], rate: FASTER }, off: changed.value },
     { name: 'Play it as recorded', edit: { kind: 'tempo', visits: [id], rate: AS_RECORDED }, off: !changed.value },
@@ -54,9 +62,16 @@ async function brought(event: Event): Promise<void> {
   <el-dropdown trigger="click" :disabled="mending.busy" @command="done">
     <button class="press quiet small" :aria-label="`More for visit ${place + 1}`" title="More"><MoreFilled /></button>
     <template #dropdown>
-      <el-dropdown-menu><el-dropdown-item command="compare">Recordings side by side …</el-dropdown-item><el-dropdown-item command="rest">Say everything again from here …</el-dropdown-item><el-dropdown-item command="voice">Bring in a voice from a file …</el-dropdown-item><el-dropdown-item v-for="choice in choices" :key="choice.name" :command="choice.edit" :disabled="choice.off">{{ choice.name }}</el-dropdown-item></el-dropdown-menu>
+      <el-dropdown-menu
+        ><el-dropdown-item command="compare">Recordings side by side …</el-dropdown-item
+        ><el-dropdown-item command="rest">Say everything again from here …</el-dropdown-item
+        ><el-dropdown-item command="voice">Bring in a voice from a file …</el-dropdown-item
+        ><el-dropdown-item v-for="choice in choices" :key="choice.name" :command="choice.edit" :disabled="choice.off">{{
+          choice.name
+        }}</el-dropdown-item></el-dropdown-menu
+      >
     </template>
   </el-dropdown>
-  <input ref="chooser" type="file" hidden :accept="ACCEPTED_SOUNDS" :aria-label="`A voice for ${title}`" @change="brought">
+  <input ref="chooser" type="file" hidden :accept="ACCEPTED_SOUNDS" :aria-label="`A voice for ${title}`" @change="brought" />
   <SlideRecordings v-model="comparing" :visit="visit" :title="title" />
 </template>

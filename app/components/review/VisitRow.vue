@@ -10,23 +10,28 @@ import { useTalk } from '~/stores/talk'
 import { duration, preciseDuration } from '~/words'
 
 /** One showing of one slide: its picture, its voice, what was written for it, how long it is. */
-const props = defineProps<{ visit: Visit, number: number, slide: Slide | undefined, talkId: string, at: number, current: boolean }>()
-const emit = defineEmits<{ play: [], go: [at: Ms], loop: [] }>()
+const props = defineProps<{ visit: Visit; number: number; slide: Slide | undefined; talkId: string; at: number; current: boolean }>()
+const emit = defineEmits<{ play: []; go: [at: Ms]; loop: [] }>()
 const talk = useTalk()
 const mending = useMending()
 
 /** What is played of it. */
 const pieces = computed(() => piecesOfVisit(talk.programme, props.visit))
-const parts = computed(() => pieces.value.flatMap((piece) => {
-  if (piece.kind === 'still' || piece.voice === null) return []
-  return [{ peaks: talk.film?.peaks[piece.voice.stretch] ?? [], from: piece.voice.from, to: piece.voice.to }]
-}))
+const parts = computed(() =>
+  pieces.value.flatMap((piece) => {
+    if (piece.kind === 'still' || piece.voice === null) return []
+    return [{ peaks: talk.film?.peaks[piece.voice.stretch] ?? [], from: piece.voice.from, to: piece.voice.to }]
+  }),
+)
 const picture = computed(() => props.slide?.steps.at(-1)?.picture)
 /** Where one stretch ended and the next began while the slide was up; a cut is no pause. */
-const pauses = computed(() => pieces.value.filter((piece, n, all) => {
-  const before = all[n - 1]
-  return piece.kind === 'recorded' && before?.kind === 'recorded' && before.show.stretch !== piece.show.stretch
-}).length)
+const pauses = computed(
+  () =>
+    pieces.value.filter((piece, n, all) => {
+      const before = all[n - 1]
+      return piece.kind === 'recorded' && before?.kind === 'recorded' && before.show.stretch !== piece.show.stretch
+    }).length,
+)
 const ink = computed(() => (talk.index === null ? [] : inkOfVisit(talk.index, props.visit)))
 const strokes = computed(() => ink.value.length)
 const picked = computed(() => mending.picked.has(props.visit.id))
@@ -36,7 +41,8 @@ const held = computed(() => {
   return recorded ? null : props.visit.length / 1000
 })
 const hold = (seconds: number | undefined): void => {
-  if (seconds !== undefined && seconds !== held.value) void mending.edit({ kind: 'hold', visit: props.visit.id, length: Math.round(seconds * 1000) })
+  if (seconds !== undefined && seconds !== held.value)
+    void mending.edit({ kind: 'hold', visit: props.visit.id, length: Math.round(seconds * 1000) })
 }
 /** Where the presenter stumbled, in ms from the visit's beginning. */
 const stumbles = computed(() => {
@@ -46,8 +52,9 @@ const stumbles = computed(() => {
     at += pieceLength(piece)
     if (piece.kind === 'still') return []
     const cues = talk.film?.stretches.find((one) => one.id === piece.show.stretch)?.cues ?? []
-    return cues.flatMap((cue) => (cue.kind === 'stumble' && cue.at >= piece.show.from && cue.at < piece.show.to
-      ? [from + intoSpan(piece.show, cue.at)] : []))
+    return cues.flatMap((cue) =>
+      cue.kind === 'stumble' && cue.at >= piece.show.from && cue.at < piece.show.to ? [from + intoSpan(piece.show, cue.at)] : [],
+    )
   })
 })
 /** The chosen part, as far as it lies in this visit, from its beginning on. */
@@ -57,13 +64,21 @@ const range = computed(() => {
   return { from: chosen.from - props.visit.start, to: Math.min(chosen.to - props.visit.start, props.visit.length) }
 })
 const inVisit = (at: Ms): boolean => at >= props.visit.start && at < props.visit.start + props.visit.length
-const silent = computed(() => mending.pauses.filter((pause) => pause.visit === props.visit.id).map(({ from, to }) => ({ from: from - props.visit.start, to: to - props.visit.start })))
+const silent = computed(() =>
+  mending.pauses
+    .filter((pause) => pause.visit === props.visit.id)
+    .map(({ from, to }) => ({ from: from - props.visit.start, to: to - props.visit.start })),
+)
 const marks = computed(() => [
   ...ink.value.map(({ at }) => ({ kind: 'ink' as const, at: at - props.visit.start })),
-  ...mending.steps.filter((at) => inVisit(at) && at > props.visit.start).map((at) => ({ kind: 'step' as const, at: at - props.visit.start })),
+  ...mending.steps
+    .filter((at) => inVisit(at) && at > props.visit.start)
+    .map((at) => ({ kind: 'step' as const, at: at - props.visit.start })),
   ...stumbles.value.map((at) => ({ kind: 'stumble' as const, at })),
 ])
-const seams = computed(() => mending.seams.filter(({ visit }) => visit === props.visit.id).map((seam) => ({ ...seam, at: seam.at - props.visit.start })))
+const seams = computed(() =>
+  mending.seams.filter(({ visit }) => visit === props.visit.id).map((seam) => ({ ...seam, at: seam.at - props.visit.start })),
+)
 function choose(from: Ms, to: Ms): void {
   if (to > from) mending.range = { from: props.visit.start + from, to: props.visit.start + to }
 }
@@ -86,16 +101,77 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
       <b class="clock">{{ number }}</b><span class="clock start">{{ duration(visit.start) }}</span>
     </button>
     <div class="sound">
-      <div class="head"><input type="checkbox" class="pick" :checked="picked" :aria-label="`Pick visit ${number}`" title="Pick, to change several together" @click="mending.pick(visit.id, $event.shiftKey)"><h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3><InsetMap v-if="slide && talk.talk" :slide="slide" :shape="talk.talk.shape" :own="talk.programme.framings[visit.id]" :ink="ink.map((one) => one.stroke)" /><VisitMenu :visit="visit" :title="slide?.title || `Slide ${number}`" /></div>
-      <label v-if="held !== null" class="held">Held without a voice for <el-input-number :model-value="held" :min="HOLD_RANGE.least / 1000" :max="HOLD_RANGE.most / 1000" :step="0.5" :precision="1" size="small" :disabled="mending.busy" aria-label="Seconds that it is held" @change="hold($event)" /> s</label>
-      <RangeWave v-else :parts="parts" :played="played" :length="visit.length" :range="range" :seams="seams" :pauses="silent" :marks="marks" @range="choose" @go="$emit('go', $event)" @reopen="mending.edit({ kind: 'reopen', seam: $event })" />
+      <div class="head">
+        <input
+          type="checkbox"
+          class="pick"
+          :checked="picked"
+          :aria-label="`Pick visit ${number}`"
+          title="Pick, to change several together"
+          @click="mending.pick(visit.id, $event.shiftKey)"
+        />
+        <h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3>
+        <InsetMap
+          v-if="slide && talk.talk"
+          :slide="slide"
+          :shape="talk.talk.shape"
+          :own="talk.programme.framings[visit.id]"
+          :ink="ink.map((one) => one.stroke)"
+        /><VisitMenu :visit="visit" :title="slide?.title || `Slide ${number}`" />
+      </div>
+      <label v-if="held !== null" class="held"
+        >Held without a voice for
+        <el-input-number
+          :model-value="held"
+          :min="HOLD_RANGE.least / 1000"
+          :max="HOLD_RANGE.most / 1000"
+          :step="0.5"
+          :precision="1"
+          size="small"
+          :disabled="mending.busy"
+          aria-label="Seconds that it is held"
+          @change="hold($event)"
+        />
+        s</label
+      >
+      <RangeWave
+        v-else
+        :parts="parts"
+        :played="played"
+        :length="visit.length"
+        :range="range"
+        :seams="seams"
+        :pauses="silent"
+        :marks="marks"
+        @range="choose"
+        @go="$emit('go', $event)"
+        @reopen="mending.edit({ kind: 'reopen', seam: $event })"
+      />
       <p v-if="stumbles.length > 0" class="stumbles">
-        <button v-for="place in stumbles" :key="place" class="press quiet small" title="Play from three seconds before" @click="$emit('go', Math.max(0, place - 3000))"><Flag />stumble at <span class="clock">{{ preciseDuration(visit.start + place) }}</span></button>
+        <button
+          v-for="place in stumbles"
+          :key="place"
+          class="press quiet small"
+          title="Play from three seconds before"
+          @click="$emit('go', Math.max(0, place - 3000))"
+        >
+          <Flag />stumble at <span class="clock">{{ preciseDuration(visit.start + place) }}</span>
+        </button>
       </p>
       <!-- One takes the place of the other, so that the rows below stay where they are. -->
-      <RangeBar v-if="range && mending.range" :range="mending.range" :visit="visit" @play="playChosen" class="below" @loop="$emit('loop')" />
-      <p v-else class="marks below soft"><NuxtLink class="retake" :to="`/talks/${talkId}/lectern?retake=${encodeURIComponent(visit.id)}`">Retake</NuxtLink>
-        <span class="clock" :class="{ long: visit.length > planned * 1.25 }">{{ preciseDuration(visit.length) }}</span> of {{ duration(planned) }} planned<template v-if="strokes > 0">, {{ strokes }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</template><template v-if="pauses > 0">, {{ pauses }} {{ pauses === 1 ? 'pause' : 'pauses' }}</template>
+      <RangeBar
+        v-if="range && mending.range"
+        :range="mending.range"
+        :visit="visit"
+        @play="playChosen"
+        class="below"
+        @loop="$emit('loop')"
+      />
+      <p v-else class="marks below soft">
+        <NuxtLink class="retake" :to="`/talks/${talkId}/lectern?retake=${encodeURIComponent(visit.id)}`">Retake</NuxtLink>
+        <span class="clock" :class="{ long: visit.length > planned * 1.25 }">{{ preciseDuration(visit.length) }}</span> of
+        {{ duration(planned) }} planned<template v-if="strokes > 0">, {{ strokes }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</template
+        ><template v-if="pauses > 0">, {{ pauses }} {{ pauses === 1 ? 'pause' : 'pauses' }}</template>
       </p>
     </div>
     <p class="written soft">{{ slide?.notes || 'Nothing was written for this slide.' }}</p>
@@ -103,24 +179,116 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
 </template>
 
 <style scoped>
-.visit { display: grid; grid-template-columns: 112px minmax(0, 1.1fr) minmax(0, 1fr); gap: 14px; padding: 10px 14px; border-bottom: 1px solid var(--line); border-left: 4px solid transparent; background: var(--card); }
-.visit.current { border-left-color: var(--accent); background: color-mix(in srgb, var(--accent-wash) 40%, var(--card)); }
-.picture { position: relative; padding: 0; border: 1px solid var(--line); background: none; cursor: pointer; align-self: start; }
-.picture .start { position: absolute; right: 3px; bottom: 3px; padding: 0 4px; border-radius: 3px; background: var(--card); font-size: 12.5px; color: var(--soft); }
-.picture b { position: absolute; left: 3px; bottom: 3px; padding: 0 5px; border-radius: 3px; background: var(--card); font-size: 13px; }
-.sound { display: grid; grid-template-columns: minmax(0, 1fr); gap: 3px; align-content: start; min-width: 0; }
-.head { display: flex; gap: 8px; align-items: center; font-size: 14px; }
-.head h3 { flex: 1; min-width: 0; }
-.head .map { height: 20px; flex: none; }
-h3 { font: 600 15px var(--read); overflow: hidden; white-space: nowrap; text-overflow: ellipsis; }
-.pick { width: 16px; height: 16px; margin: 0; accent-color: var(--brand); }
-.held { display: flex; gap: 8px; align-items: center; min-height: 48px; font-size: 14px; }
-.held .el-input-number { width: 108px; }
-.below { min-height: 30px; }
-.marks { font-size: 13.5px; }
-.retake { float: right; color: var(--brand); font-weight: 600; }
-.stumbles { display: flex; flex-wrap: wrap; gap: 4px; }
-.stumbles .press { color: var(--accent-text); }
-.marks .long { color: var(--accent-text); font-weight: 700; }
-.written { font-size: 14px; max-height: 84px; overflow-y: auto; white-space: pre-line; }
+.visit {
+  display: grid;
+  grid-template-columns: 112px minmax(0, 1.1fr) minmax(0, 1fr);
+  gap: 14px;
+  padding: 10px 14px;
+  border-bottom: 1px solid var(--line);
+  border-left: 4px solid transparent;
+  background: var(--card);
+}
+.visit.current {
+  border-left-color: var(--accent);
+  background: color-mix(in srgb, var(--accent-wash) 40%, var(--card));
+}
+.picture {
+  position: relative;
+  padding: 0;
+  border: 1px solid var(--line);
+  background: none;
+  cursor: pointer;
+  align-self: start;
+}
+.picture .start {
+  position: absolute;
+  right: 3px;
+  bottom: 3px;
+  padding: 0 4px;
+  border-radius: 3px;
+  background: var(--card);
+  font-size: 12.5px;
+  color: var(--soft);
+}
+.picture b {
+  position: absolute;
+  left: 3px;
+  bottom: 3px;
+  padding: 0 5px;
+  border-radius: 3px;
+  background: var(--card);
+  font-size: 13px;
+}
+.sound {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 3px;
+  align-content: start;
+  min-width: 0;
+}
+.head {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 14px;
+}
+.head h3 {
+  flex: 1;
+  min-width: 0;
+}
+.head .map {
+  height: 20px;
+  flex: none;
+}
+h3 {
+  font: 600 15px var(--read);
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+}
+.pick {
+  width: 16px;
+  height: 16px;
+  margin: 0;
+  accent-color: var(--brand);
+}
+.held {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 48px;
+  font-size: 14px;
+}
+.held .el-input-number {
+  width: 108px;
+}
+.below {
+  min-height: 30px;
+}
+.marks {
+  font-size: 13.5px;
+}
+.retake {
+  float: right;
+  color: var(--brand);
+  font-weight: 600;
+}
+.stumbles {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+.stumbles .press {
+  color: var(--accent-text);
+}
+.marks .long {
+  color: var(--accent-text);
+  font-weight: 700;
+}
+.written {
+  font-size: 14px;
+  max-height: 84px;
+  overflow-y: auto;
+  white-space: pre-line;
+}
 </style>

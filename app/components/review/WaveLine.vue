@@ -4,15 +4,18 @@ import { PEAKS_A_SECOND } from '@core/voice'
 
 /** The outline of a part of the voice, drawn on a canvas. */
 const props = defineProps<{
-  parts: readonly { readonly peaks: readonly number[], readonly from: number, readonly to: number }[]
+  parts: readonly { readonly peaks: readonly number[]; readonly from: number; readonly to: number }[]
   /** How much of it has been played, 0 to 1. */
   played: number
 }>()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { width } = useElementSize(canvas)
 const HEIGHT = 34
-const values = computed(() => props.parts.flatMap((part) =>
-  part.peaks.slice(Math.floor((part.from / 1000) * PEAKS_A_SECOND), Math.ceil((part.to / 1000) * PEAKS_A_SECOND))))
+const values = computed(() =>
+  props.parts.flatMap((part) =>
+    part.peaks.slice(Math.floor((part.from / 1000) * PEAKS_A_SECOND), Math.ceil((part.to / 1000) * PEAKS_A_SECOND)),
+  ),
+)
 
 function draw(): void {
   const ctx = canvas.value?.getContext('2d')
@@ -29,7 +32,13 @@ function draw(): void {
     ctx.fillRect(bar * 3, (HEIGHT - height) / 2, 2, height)
   }
 }
-watch([canvas, width, values, () => props.played], () => { void nextTick(draw) }, { immediate: true })
+watch(
+  [canvas, width, values, () => props.played],
+  () => {
+    void nextTick(draw)
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
@@ -37,5 +46,9 @@ watch([canvas, width, values, () => props.played], () => { void nextTick(draw) }
 </template>
 
 <style scoped>
-.wave { display: block; width: 100%; height: 34px; }
+.wave {
+  display: block;
+  width: 100%;
+  height: 34px;
+}
 </style>

@@ -18,8 +18,14 @@ function set(value: string): void {
 
 <template>
   <el-select
-    :model-value="limit === null ? 'none' : duration(limit)" filterable allow-create default-first-option aria-label="Limit" style="width: 150px"
-    placeholder="m:ss" @update:model-value="set"
+    :model-value="limit === null ? 'none' : duration(limit)"
+    filterable
+    allow-create
+    default-first-option
+    aria-label="Limit"
+    style="width: 150px"
+    placeholder="m:ss"
+    @update:model-value="set"
   >
     <el-option label="No limit" value="none" />
     <el-option v-for="minutes in presets" :key="minutes" :label="`${minutes} min`" :value="duration(minutes * MINUTE)" />

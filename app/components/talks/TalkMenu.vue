@@ -3,7 +3,7 @@ import { MoreFilled } from '@element-plus/icons-vue'
 
 /** What else can be done with a talk. */
 defineProps<{ name: string }>()
-defineEmits<{ duplicate: [], remove: [] }>()
+defineEmits<{ duplicate: []; remove: [] }>()
 </script>
 
 <template>

@@ -2,7 +2,18 @@ import { describe, expect, it } from 'vitest'
 import type { TalkCard } from '@contracts'
 import { nextStep, talksShown } from './next-step'
 
-const USUAL: TalkCard = { id: '1', name: 'Tides', limit: 60_000, picture: null, slabs: [{ planned: 20_000, recorded: 0 }], deliveries: 0, importing: false, unfinished: false, demo: false, changed: '2026-03-01T10:00:00Z' }
+const USUAL: TalkCard = {
+  id: '1',
+  name: 'Tides',
+  limit: 60_000,
+  picture: null,
+  slabs: [{ planned: 20_000, recorded: 0 }],
+  deliveries: 0,
+  importing: false,
+  unfinished: false,
+  demo: false,
+  changed: '2026-03-01T10:00:00Z',
+}
 const talk = (name: string, fields: Partial<TalkCard> = {}): TalkCard => ({ ...USUAL, id: name, name, ...fields })
 const recorded = (ms: number) => ({ slabs: [{ planned: 20_000, recorded: ms }] })
 
@@ -19,10 +30,13 @@ describe('what a talk waits for', () => {
 
 describe('talks on their page', () => {
   const talks = [
-    talk('Ropes 10', { changed: '2026-03-03T10:00:00Z' }), talk('ropes 2', { ...recorded(30_000), deliveries: 1, changed: '2026-03-04T10:00:00Z' }),
-    talk('Tides at the pier', { unfinished: true }), talk('Swifts', { ...recorded(70_000), changed: '2026-03-02T10:00:00Z' }),
+    talk('Ropes 10', { changed: '2026-03-03T10:00:00Z' }),
+    talk('ropes 2', { ...recorded(30_000), deliveries: 1, changed: '2026-03-04T10:00:00Z' }),
+    talk('Tides at the pier', { unfinished: true }),
+    talk('Swifts', { ...recorded(70_000), changed: '2026-03-02T10:00:00Z' }),
   ]
-  const names = (wanted: string, order: 'waiting' | 'changed' | 'name'): readonly string[] => talksShown(talks, wanted, order).map(({ name }) => name)
+  const names = (wanted: string, order: 'waiting' | 'changed' | 'name'): readonly string[] =>
+    talksShown(talks, wanted, order).map(({ name }) => name)
 
   it('are found by words of their names in any order and case', () => {
     expect(names('PIER tides', 'name')).toEqual(['Tides at the pier'])

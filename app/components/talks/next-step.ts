@@ -22,7 +22,8 @@ export function nextStep(talk: TalkCard): NextStep {
   if (talk.importing) return { to: 'prepare', say: 'Deck is being read', rank: 5 }
   if (talk.slabs.length === 0) return { to: 'prepare', say: 'Bring in a deck', rank: 4 }
   if (recorded === 0) return { to: 'lectern', say: 'Record it', rank: 3 }
-  if (talk.limit !== null && recorded > talk.limit) return { to: 'review', say: `${duration(recorded - talk.limit)} over: listen and shorten`, rank: 1 }
+  if (talk.limit !== null && recorded > talk.limit)
+    return { to: 'review', say: `${duration(recorded - talk.limit)} over: listen and shorten`, rank: 1 }
   return talk.deliveries === 0 ? { to: 'hand-over', say: 'Make the file', rank: 2 } : { to: 'hand-over', say: 'Hand it over', rank: 6 }
 }
 
@@ -34,11 +35,17 @@ export type TalkOrder = (typeof ORDERS)[number]
  * @param wanted words that the name must hold, in any order and case; none: all talks
  */
 export function talksShown(talks: readonly TalkCard[], wanted: string, order: TalkOrder): readonly TalkCard[] {
-  const words = wanted.toLowerCase().split(/\s+/).filter((word) => word !== '')
+  const words = wanted
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word !== '')
   const found = talks.filter((talk) => words.every((word) => talk.name.toLowerCase().includes(word)))
   switch (order) {
-    case 'changed': return [...found].sort((a, b) => b.changed.localeCompare(a.changed))
-    case 'name': return [...found].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
-    case 'waiting': return [...found].sort((a, b) => nextStep(a).rank - nextStep(b).rank || b.changed.localeCompare(a.changed))
+    case 'changed':
+      return [...found].sort((a, b) => b.changed.localeCompare(a.changed))
+    case 'name':
+      return [...found].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
+    case 'waiting':
+      return [...found].sort((a, b) => nextStep(a).rank - nextStep(b).rank || b.changed.localeCompare(a.changed))
   }
 }

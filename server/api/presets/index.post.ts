@@ -5,7 +5,9 @@ import { keepPreset } from '@server/domain'
 import { answerTo, bodyOf } from '@server/http'
 
 export default answerTo(async (event, person) => {
-  const { name, preset } = await bodyOf<{ name: string, preset: Preset }>(event, schemas.preset)
-  await database().transaction().execute((q) => keepPreset(q, person.id, name, preset))
+  const { name, preset } = await bodyOf<{ name: string; preset: Preset }>(event, schemas.preset)
+  await database()
+    .transaction()
+    .execute((q) => keepPreset(q, person.id, name, preset))
   return { ok: true }
 })

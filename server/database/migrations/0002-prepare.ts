@@ -13,7 +13,8 @@ export const prepare: Migration = {
       alter table import add column builds jsonb;
       alter table import add column slides jsonb;
       -- What a framing did not say before is what it was then.
-      update slide_version set framing = '{"placing": "over", "border": "thin", "zoom": 1, "centre": {"x": 0.5, "y": 0.5}}'::jsonb || framing
+      update slide_version set framing = '{"placing": "over", "border": "thin", "zoom": 1, "centre": {"x": 0.5, "y": 0.5}}'::jsonb
+        || framing
         where framing is not null and jsonb_typeof(framing) = 'object';
     `.execute(db)
   },

@@ -17,7 +17,8 @@ export const history: Migration = {
         add foreign key (talk, takes_back) references programme (talk, revision);
       update programme set length_ms = coalesce((
         select sum(case when piece ->> 'kind' = 'still' then (piece ->> 'length')::integer
-          else round(((piece -> 'show' ->> 'to')::numeric - (piece -> 'show' ->> 'from')::numeric) * (piece -> 'rate' ->> 'den')::numeric / (piece -> 'rate' ->> 'num')::numeric) end)
+          else round(((piece -> 'show' ->> 'to')::numeric - (piece -> 'show' ->> 'from')::numeric)
+            * (piece -> 'rate' ->> 'den')::numeric / (piece -> 'rate' ->> 'num')::numeric) end)
         from jsonb_array_elements(value -> 'pieces') as piece), 0);
       create table named_version (
         talk uuid not null,

@@ -5,7 +5,8 @@ import type { Kysely, Migration } from 'kysely'
 export const recipes: Migration = {
   async up(db: Kysely<unknown>) {
     for (const table of ['talk', 'delivery']) {
-      await sql`update ${sql.table(table)} set recipe = '{"rate": 30, "without": {"face": false, "ink": false, "voice": false}}'::jsonb || recipe`.execute(db)
+      await sql`update ${sql.table(table)} 
+        set recipe = '{"rate": 30, "without": {"face": false, "ink": false, "voice": false}}'::jsonb || recipe`.execute(db)
     }
   },
 }

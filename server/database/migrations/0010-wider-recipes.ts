@@ -8,7 +8,14 @@ import type { Kysely, Migration } from 'kysely'
 export const widerRecipes: Migration = {
   async up(db: Kysely<unknown>) {
     const usual = JSON.stringify({
-      format: 'mp4', size: null, bits: { kind: 'free' }, loudness: -16, part: { kind: 'all' }, timing: 'recorded', each: 'talk', fields: {},
+      format: 'mp4',
+      size: null,
+      bits: { kind: 'free' },
+      loudness: -16,
+      part: { kind: 'all' },
+      timing: 'recorded',
+      each: 'talk',
+      fields: {},
     })
     for (const table of ['talk', 'delivery']) {
       await sql`update ${sql.table(table)} set recipe = ${usual}::jsonb || recipe`.execute(db)
@@ -16,7 +23,8 @@ export const widerRecipes: Migration = {
     await sql`
       alter table delivery alter column programme_revision drop not null;
       alter table delivery drop constraint delivery_state_check;
-      alter table delivery add constraint delivery_state_check check (state in ('queued', 'paused', 'making', 'checking', 'done', 'failed', 'cancelled'));
+      alter table delivery add constraint delivery_state_check check (state in ('queued', 'paused', 'making', 'checking', 'done',
+        'failed', 'cancelled'));
       alter table delivery add column starts timestamptz;
       alter table delivery add column place integer not null default 0;
       alter table delivery add column turn integer not null default 0;

@@ -1,7 +1,10 @@
 import { sql } from 'kysely'
 import type { Kysely, Migration } from 'kysely'
 
-/** Several workers may make one delivery's pictures, and a look is taken at a talk's own pictures before it is said what a file would cost. */
+/**
+ * Several workers may make one delivery's pictures, and a look is taken at a talk's own pictures before it is said what a file would
+ * cost.
+ */
 export const helpers: Migration = {
   async up(db: Kysely<unknown>) {
     await sql`

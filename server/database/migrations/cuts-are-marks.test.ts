@@ -5,12 +5,17 @@ import { pieceStarts, programmeLength, reopen, seamsOf, sourceAt, visitsOf } fro
 import { withMarks } from './0012-cuts-are-marks'
 import type { OldProgramme } from './0012-cuts-are-marks'
 
-/** Talks as they were kept before, the demo talk as it was recorded and edited among them, with what was on at some of their times, and what was cut; made by the program of then. */
+/**
+ * Talks as they were kept before, the demo talk as it was recorded and edited among them, with what was on at some of their times, and
+ * what was cut; made by the program of then.
+ */
 interface Kept {
-  readonly programme: OldProgramme & { readonly inkAdded: readonly { readonly stretch: string | null, readonly at: number, readonly visit: string }[] }
+  readonly programme: OldProgramme & {
+    readonly inkAdded: readonly { readonly stretch: string | null; readonly at: number; readonly visit: string }[]
+  }
   readonly length: number
-  readonly seen: readonly { readonly at: number, readonly slide: string, readonly stretch?: string, readonly source?: number }[]
-  readonly seams: readonly { readonly at: number, readonly length: number }[]
+  readonly seen: readonly { readonly at: number; readonly slide: string; readonly stretch?: string; readonly source?: number }[]
+  readonly seams: readonly { readonly at: number; readonly length: number }[]
 }
 const kept = JSON.parse(readFileSync('tests/server/histories/before-cuts-were-marks.json', 'utf8')) as readonly Kept[]
 const converted = (one: Kept): Programme => withMarks(one.programme) as unknown as Programme
@@ -43,7 +48,11 @@ describe('programmes that were kept before cuts were marks', () => {
         seen += 1
         const there = seams.find((seam) => Math.abs(seam.at - at) <= grainOf(now) && Math.abs(seam.length - length) <= grainOf(now))
         expect(there, JSON.stringify({ at, length })).toBeDefined()
-        if (there !== undefined) expect(programmeLength(reopen(now, there.id))).toBeCloseTo(programmeLength(now) + seams.filter(({ id }) => id === there.id).reduce((sum, seam) => sum + seam.length, 0), 6)
+        if (there !== undefined)
+          expect(programmeLength(reopen(now, there.id))).toBeCloseTo(
+            programmeLength(now) + seams.filter(({ id }) => id === there.id).reduce((sum, seam) => sum + seam.length, 0),
+            6,
+          )
       }
     }
     expect(seen).toBeGreaterThan(20)
@@ -58,7 +67,9 @@ describe('programmes that were kept before cuts were marks', () => {
       const played = new Set(visitsOf(now).map(({ id }) => id))
       for (const ink of now.inkAdded) {
         if (ink.over.kind !== 'still') continue
-        const held = now.pieces.find((piece) => piece.kind === 'still' && piece.still === ink.over.id && ink.at >= piece.from && ink.at < piece.to)
+        const held = now.pieces.find(
+          (piece) => piece.kind === 'still' && piece.still === ink.over.id && ink.at >= piece.from && ink.at < piece.to,
+        )
         if (played.has(ink.visit)) expect(held?.visit).toBe(ink.visit)
         inked += 1
       }

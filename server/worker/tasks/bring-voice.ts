@@ -10,12 +10,18 @@ import type { Claim } from '../claims'
 /** Reads a sound file that was brought in as a slide's voice. Can be repeated at any point. */
 export async function bringVoiceTask(take: string, claim: Claim): Promise<void> {
   const db = database()
-  const stretch = await db.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').select('stretch.id')
-    .where('take.id', '=', take).where('take.state', '=', 'closing').executeTakeFirst()
+  const stretch = await db
+    .selectFrom('stretch')
+    .innerJoin('take', 'take.id', 'stretch.take')
+    .select('stretch.id')
+    .where('take.id', '=', take)
+    .where('take.state', '=', 'closing')
+    .executeTakeFirst()
   if (stretch === undefined) return
   const raw = rawPath(stretch.id)
   try {
-    const length = await sizeOf(raw) === null ? await bringSound(broughtPath(stretch.id), raw, settings().importTime) : await lengthOfRecording(raw)
+    const length =
+      (await sizeOf(raw)) === null ? await bringSound(broughtPath(stretch.id), raw, settings().importTime) : await lengthOfRecording(raw)
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
       await placeVoice(q, take, stretch.id, length)
@@ -27,4 +33,8 @@ export async function bringVoiceTask(take: string, claim: Claim): Promise<void> 
 }
 
 export const bringVoiceGivenUp = (take: string): Promise<void> =>
-  failTake(database(), take, 'Reading this voice failed on our side. The file is kept; bring it in again, and tell whoever runs this server if it fails again.')
+  failTake(
+    database(),
+    take,
+    'Reading this voice failed on our side. The file is kept; bring it in again, and tell whoever runs this server if it fails again.',
+  )

@@ -18,11 +18,12 @@ export interface Checked {
 }
 
 /** Whether a file is there and holds what it did. */
-const isSound = async (path: string, digest: string | null): Promise<boolean> => digest === null || await digestOfFile(path).catch(() => null) === digest
+const isSound = async (path: string, digest: string | null): Promise<boolean> =>
+  digest === null || (await digestOfFile(path).catch(() => null)) === digest
 
 /**
- * Reads files that must not be lost, and makes those again that can be: a recording and its voice from the recording as it came, a finished film from
- * its talk. Can be broken off and repeated at any point.
+ * Reads files that must not be lost, and makes those again that can be: a recording and its voice from the recording as it came, a
+ * finished film from its talk. Can be broken off and repeated at any point.
  * @param since only of takes and files begun after that, and no decks; null: all there are
  */
 export async function checkKept(since: Date | null): Promise<Checked> {
@@ -31,7 +32,8 @@ export async function checkKept(since: Date | null): Promise<Checked> {
   let [looked, again] = [0, 0]
   const checkStretch = async (stretch: Selectable<StretchTable>): Promise<void> => {
     const raw = await isSound(rawPath(stretch.id), stretch.raw_digest)
-    const made = await isSound(recordingPath(stretch.id), stretch.recording_digest) && await isSound(voicePath(stretch.id), stretch.voice_digest)
+    const made =
+      (await isSound(recordingPath(stretch.id), stretch.recording_digest)) && (await isSound(voicePath(stretch.id), stretch.voice_digest))
     looked += 3
     if (!raw) lost.push(rawPath(stretch.id))
     if (made) return
@@ -41,7 +43,13 @@ export async function checkKept(since: Date | null): Promise<Checked> {
     }
     await alone('finish-take', stretch.take, async (_, claim) => {
       // More of it may have come, and been made ready, before it was this one's turn.
-      const same = await db.selectFrom('stretch').select('id').where('id', '=', stretch.id).where('state', '=', 'ready').where('raw_digest', '=', stretch.raw_digest).executeTakeFirst()
+      const same = await db
+        .selectFrom('stretch')
+        .select('id')
+        .where('id', '=', stretch.id)
+        .where('state', '=', 'ready')
+        .where('raw_digest', '=', stretch.raw_digest)
+        .executeTakeFirst()
       if (same === undefined) return
       await makeReadyAgain(db, stretch, claim)
       again += 1
@@ -64,7 +72,7 @@ export async function checkKept(since: Date | null): Promise<Checked> {
   if (since === null) {
     for await (const { digest } of assetsKept(db)) {
       looked += 1
-      if (!await isSound(assetPath(digest), digest)) lost.push(assetPath(digest))
+      if (!(await isSound(assetPath(digest), digest))) lost.push(assetPath(digest))
     }
   }
   return { looked, again, lost }

@@ -14,7 +14,17 @@ import { database } from '@server/database'
 import { filmOfRecipe } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { assetPath, deliveryFolder, deliveryPath, digestOfFile, lookPath, putUnder, safeFolder, storeIsFull, trimSegmentCache } from '@server/store'
+import {
+  assetPath,
+  deliveryFolder,
+  deliveryPath,
+  digestOfFile,
+  lookPath,
+  putUnder,
+  safeFolder,
+  storeIsFull,
+  trimSegmentCache,
+} from '@server/store'
 import type { Claim } from '../claims'
 import { WORKER } from '../identity'
 import { askForHelp, needNoHelp } from './help-deliver'
@@ -29,10 +39,15 @@ import { Progress } from './progress'
 import type { Turn } from './progress'
 
 /** Notes when parts of a job were done, in ms since it began. */
-function stopwatch(): { readonly notes: Readonly<Record<string, number>>, readonly note: (name: string) => void } {
+function stopwatch(): { readonly notes: Readonly<Record<string, number>>; readonly note: (name: string) => void } {
   const began = performance.now()
   const notes: Record<string, number> = {}
-  return { notes, note: (name) => { notes[name] = Math.round(performance.now() - began) } }
+  return {
+    notes,
+    note: (name) => {
+      notes[name] = Math.round(performance.now() - began)
+    },
+  }
 }
 
 /** What making one file works with. */
@@ -50,9 +65,16 @@ interface Making extends Turn {
 /** Makes the pictures one way and puts the file together. @returns how many frames had to be encoded */
 async function makeOnce(making: Making, coding: Coding, sound: Promise<MadeSound>, progress: Progress): Promise<number> {
   const { index, plan, notes, out } = making
-  const [made, parts] = await Promise.all([sound, makePictures(index, plan, coding, progress, {
-    label: making.label, look: lookPath(making.id), lanes: settings().encoderThreads, first: 'long', niceness: 0,
-  })])
+  const [made, parts] = await Promise.all([
+    sound,
+    makePictures(index, plan, coding, progress, {
+      label: making.label,
+      look: lookPath(making.id),
+      lanes: settings().encoderThreads,
+      first: 'long',
+      niceness: 0,
+    }),
+  ])
   await progress.enter('checking')
   await joinFilm({ format: coding.format, parts, sound: made.file, notes, rate: plan.rate, out, signal: progress.signal })
   return sum(parts, (part) => part.encoded)
@@ -80,8 +102,15 @@ async function makeToSize(making: Making, first: Coding, most: number, sound: Pr
 
 /** Says what would do instead. */
 function tooMuch(most: number, { bytes, fits }: LeastSize): Refusal {
-  const instead = fits === null ? 'Allow more, or take fewer lines or a shorter part.' : `${String(fits.lines)} lines would do, with about ${megabytes(fits.bytes)}; or allow more.`
-  return new Refusal('over-limit', `It would look bad: even as coarse as can be looked at, this file takes ${megabytes(bytes)}, and ${megabytes(most)} are allowed. ${instead}`)
+  const instead =
+    fits === null
+      ? 'Allow more, or take fewer lines or a shorter part.'
+      : `${String(fits.lines)} lines would do, with about ${megabytes(fits.bytes)}; or allow more.`
+  return new Refusal(
+    'over-limit',
+    `It would look bad: even as coarse as can be looked at, this file takes ${megabytes(bytes)}, and ${megabytes(most)} are ` +
+      `allowed. ${instead}`,
+  )
 }
 
 /** Samples are no progress of the file. */
@@ -92,14 +121,23 @@ const unheard = (progress: Progress): PictureWatch => ({
     progress.throwIfCancelled()
     return Promise.resolve()
   },
-  throwIfCancelled: () => { progress.throwIfCancelled() },
-  halt: () => { progress.halt() },
+  throwIfCancelled: () => {
+    progress.throwIfCancelled()
+  },
+  halt: () => {
+    progress.halt()
+  },
 })
 
 const megabytes = (bytes: number): string => `${(bytes / 1e6).toFixed(1)} MB`
 
 /** Puts a file of sound alone together. */
-async function makeSoundFile({ notes, out }: Making, format: Exclude<Format, VideoFormat>, sound: Promise<MadeSound>, progress: Progress): Promise<void> {
+async function makeSoundFile(
+  { notes, out }: Making,
+  format: Exclude<Format, VideoFormat>,
+  sound: Promise<MadeSound>,
+  progress: Progress,
+): Promise<void> {
   const { file } = await sound
   await progress.enter('checking')
   const said = `${out}.chapters`
@@ -110,8 +148,13 @@ async function makeSoundFile({ notes, out }: Making, format: Exclude<Format, Vid
 /** Makes a delivery: segments and voice, joined and checked. Asked again after a stop, it goes on where it was. */
 export async function deliverTask(id: string, claim: Claim): Promise<void> {
   const db = database()
-  const row = await db.selectFrom('delivery').innerJoin('talk', 'talk.id', 'delivery.talk')
-    .selectAll('delivery').select('talk.name').where('delivery.id', '=', id).executeTakeFirst()
+  const row = await db
+    .selectFrom('delivery')
+    .innerJoin('talk', 'talk.id', 'delivery.talk')
+    .selectAll('delivery')
+    .select('talk.name')
+    .where('delivery.id', '=', id)
+    .executeTakeFirst()
   if (row === undefined || !isUnderWay(row.state)) return
   const began = Date.now()
   const { recipe, talk } = row
@@ -120,14 +163,33 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
   const folder = deliveryFolder(id)
   await safeFolder(folder)
   const making: Making = {
-    id, talk, turn: row.turn, index, recipe, plan, label: `${id}.${String(claim.number)}`, out: `${deliveryPath(id)}.${String(claim.number)}.part`,
-    notes: { title: row.name, artist: recipe.fields['speaker'] ?? recipe.fields['surname'] ?? '', chapters: plan.chapters, cover: coverOf(index) },
+    id,
+    talk,
+    turn: row.turn,
+    index,
+    recipe,
+    plan,
+    label: `${id}.${String(claim.number)}`,
+    out: `${deliveryPath(id)}.${String(claim.number)}.part`,
+    notes: {
+      title: row.name,
+      artist: recipe.fields['speaker'] ?? recipe.fields['surname'] ?? '',
+      chapters: plan.chapters,
+      cover: coverOf(index),
+    },
   }
-  const progress = new Progress(db, claim, making, plan, { costs: plan.segments.map((segment) => costOfSegment(segment, plan)), voice: costOfVoice(plan), time: row.estimate.time, after: timeAfterPictures(plan, row.estimate.time) })
+  const progress = new Progress(db, claim, making, plan, {
+    costs: plan.segments.map((segment) => costOfSegment(segment, plan)),
+    voice: costOfVoice(plan),
+    time: row.estimate.time,
+    after: timeAfterPictures(plan, row.estimate.time),
+  })
   try {
     await progress.enter('making')
     const clock = stopwatch()
-    const sound = makeSound(plan, making.label, progress.signal, progress.sounded).finally(() => { clock.note('sound') })
+    const sound = makeSound(plan, making.label, progress.signal, progress.sounded).finally(() => {
+      clock.note('sound')
+    })
     // It is waited for further down; until then its failure is nobody's.
     sound.catch(() => undefined)
     const encoded = await makeFile(making, sound, progress)
@@ -148,7 +210,9 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
     else if (error instanceof Refusal) await progress.fail(error.message)
     else if (await storeIsFull()) {
       log.error({ delivery: id, error: String(error) }, 'no room for a delivery')
-      await progress.fail('The server\'s disk is full, so this file could not be made. What was finished is kept: free some space there and try again.')
+      await progress.fail(
+        "The server's disk is full, so this file could not be made. What was finished is kept: free some space there and try again.",
+      )
     } else throw error
   } finally {
     progress.close()
@@ -166,7 +230,11 @@ async function makeFile(making: Making, sound: Promise<MadeSound>, progress: Pro
   const coding = codingOf(format, quality, bits)
   // What is tried for a size is known here alone.
   if (bits.kind === 'size') return await makeToSize(making, coding, bits.most, sound, progress)
-  await database().updateTable('delivery').set({ helpers: JSON.stringify([WORKER]) }).where('id', '=', making.id).execute()
+  await database()
+    .updateTable('delivery')
+    .set({ helpers: JSON.stringify([WORKER]) })
+    .where('id', '=', making.id)
+    .execute()
   await askForHelp(making.id, [WORKER])
   return await makeOnce(making, coding, sound, progress).finally(() => needNoHelp(making.id))
 }
@@ -183,5 +251,8 @@ function coverOf({ film }: FilmIndex): string | null {
 export async function deliverGivenUp(id: string, error: unknown, claim: Claim): Promise<void> {
   const where = error instanceof SegmentFailed ? ` while the part on “${error.slide}” was being made` : ''
   const row = await database().selectFrom('delivery').select(['talk', 'turn']).where('id', '=', id).executeTakeFirst()
-  if (row !== undefined) await new Progress(database(), claim, { id, ...row }, null, { costs: [], voice: 0, time: 0, after: 0 }).fail(`Making this file failed${where}. What was finished is kept; try again, and tell whoever runs this server if it fails again.`)
+  if (row !== undefined)
+    await new Progress(database(), claim, { id, ...row }, null, { costs: [], voice: 0, time: 0, after: 0 }).fail(
+      `Making this file failed${where}. What was finished is kept; try again, and tell whoever runs this server if it fails again.`,
+    )
 }

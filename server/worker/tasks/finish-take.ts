@@ -13,7 +13,13 @@ async function lastCueOf(db: Database, stretch: string): Promise<number> {
 /** Makes each stretch of a take ready to be played, then puts the take into the programme. Can be repeated at any point. */
 export async function finishTakeTask(take: string, claim: Claim): Promise<void> {
   const db = database()
-  const stretches = await db.selectFrom('stretch').selectAll().where('take', '=', take).where('state', '=', 'closing').orderBy('number').execute()
+  const stretches = await db
+    .selectFrom('stretch')
+    .selectAll()
+    .where('take', '=', take)
+    .where('state', '=', 'closing')
+    .orderBy('number')
+    .execute()
   for (const stretch of stretches) {
     const count = stretch.slices ?? 0
     if (count > 0) {
@@ -23,8 +29,13 @@ export async function finishTakeTask(take: string, claim: Claim): Promise<void> 
       return
     }
     // Timings and ink alone: it lasts until it was closed, or until the last thing that happened in it.
-    const length = stretch.voice ? 0 : stretch.length_ms ?? await lastCueOf(db, stretch.id)
-    await db.updateTable('stretch').set({ state: 'ready', length_ms: length }).where('id', '=', stretch.id).where('state', '=', 'closing').execute()
+    const length = stretch.voice ? 0 : (stretch.length_ms ?? (await lastCueOf(db, stretch.id)))
+    await db
+      .updateTable('stretch')
+      .set({ state: 'ready', length_ms: length })
+      .where('id', '=', stretch.id)
+      .where('state', '=', 'closing')
+      .execute()
   }
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
@@ -37,10 +48,18 @@ function refusalOf(error: unknown): Refusal {
   throw error
 }
 
-const giveUp = (take: string, claim: Claim, sentence: string): Promise<void> => database().transaction().execute(async (q) => {
-  await claim.stillHeld(q)
-  await failTake(q, take, sentence)
-})
+const giveUp = (take: string, claim: Claim, sentence: string): Promise<void> =>
+  database()
+    .transaction()
+    .execute(async (q) => {
+      await claim.stillHeld(q)
+      await failTake(q, take, sentence)
+    })
 
 export const finishTakeGivenUp = (take: string, _: unknown, claim: Claim): Promise<void> =>
-  giveUp(take, claim, 'This take could not be made ready. The recording is kept on the server as it came; try again, and tell whoever runs this server if it fails again.')
+  giveUp(
+    take,
+    claim,
+    'This take could not be made ready. The recording is kept on the server as it came; try again, and tell whoever runs this ' +
+      'server if it fails again.',
+  )

@@ -16,9 +16,16 @@ const MOST = 16
 
 const jobOf = (delivery: string, helper: number): string => `help:${delivery}:${String(helper)}`
 
-/** Asks another worker, if there is one that has nothing else to do, to make some of a delivery's pictures. @param busy workers that do so already */
+/**
+ * Asks another worker, if there is one that has nothing else to do, to make some of a delivery's pictures.
+ * @param busy workers that do so already
+ */
 export const askForHelp = (delivery: string, busy: readonly string[]): Promise<void> =>
-  addJob(database(), 'help-deliver', { delivery }, jobOf(delivery, busy.length), { starts: null, place: AFTER_FILES, flags: busy.map(notFor) })
+  addJob(database(), 'help-deliver', { delivery }, jobOf(delivery, busy.length), {
+    starts: null,
+    place: AFTER_FILES,
+    flags: busy.map(notFor),
+  })
 
 /** Nobody needs to help any more. */
 export const needNoHelp = (delivery: string): Promise<void> =>
@@ -29,14 +36,26 @@ export async function helpDeliverTask(id: string, { number }: Claim): Promise<vo
   const row = await database().selectFrom('delivery').selectAll().where('id', '=', id).executeTakeFirst()
   if (row?.state !== 'making' || row.recipe.bits.kind === 'size' || row.helpers.includes(WORKER)) return
   const helpers = [...row.helpers, WORKER]
-  await database().updateTable('delivery').set({ helpers: JSON.stringify(helpers) }).where('id', '=', id).execute()
+  await database()
+    .updateTable('delivery')
+    .set({ helpers: JSON.stringify(helpers) })
+    .where('id', '=', id)
+    .execute()
   if (helpers.length < MOST) await askForHelp(id, helpers)
   const index = indexFilm(await filmOfRecipe(database(), row.talk, row.recipe, row.programme_revision ?? undefined))
   const plan = renderPlan(index, row.recipe)
   if (!isVideo(plan.format)) return
-  const needed = new WhileNeeded(async () => (await database().selectFrom('delivery').select('state').where('id', '=', id).executeTakeFirst())?.state === 'making')
+  const needed = new WhileNeeded(
+    async () => (await database().selectFrom('delivery').select('state').where('id', '=', id).executeTakeFirst())?.state === 'making',
+  )
   try {
-    const parts = await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), needed, { label: `help.${String(number)}`, look: null, lanes: settings().encoderThreads, first: 'short', niceness: 0 })
+    const parts = await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), needed, {
+      label: `help.${String(number)}`,
+      look: null,
+      lanes: settings().encoderThreads,
+      first: 'short',
+      niceness: 0,
+    })
     log.info({ delivery: id, made: parts.filter(({ took }) => took > 0).length }, 'helped with a delivery')
   } catch (error) {
     if (!needed.signal.aborted) throw error

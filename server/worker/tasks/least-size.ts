@@ -14,7 +14,7 @@ const SURE = 0.85
 export interface LeastSize {
   readonly bytes: number
   /** The most lines at which it is small enough, and what it takes then; null when there are none. */
-  readonly fits: { readonly lines: Lines, readonly bytes: number } | null
+  readonly fits: { readonly lines: Lines; readonly bytes: number } | null
 }
 
 /** Makes some of a film's pictures as coarse as can be looked at. @returns bytes that all of it would take, about */
@@ -29,7 +29,14 @@ async function coarsest(index: FilmIndex, plan: RenderPlan, format: VideoFormat,
  * @param most bytes
  * @returns null when it can, or may
  */
-export async function tooBig(index: FilmIndex, recipe: Recipe, format: VideoFormat, most: number, label: string, watch: PictureWatch): Promise<LeastSize | null> {
+export async function tooBig(
+  index: FilmIndex,
+  recipe: Recipe,
+  format: VideoFormat,
+  most: number,
+  label: string,
+  watch: PictureWatch,
+): Promise<LeastSize | null> {
   const least = await coarsest(index, renderPlan(index, recipe), format, label, watch)
   if (least * SURE <= most) return null
   for (const lines of LINES.filter((one) => one < recipe.lines).toReversed()) {

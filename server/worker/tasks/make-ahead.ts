@@ -27,10 +27,17 @@ export async function makeAheadTask(talk: string, { number }: Claim): Promise<vo
   const { index, recipe } = found
   const plan = renderPlan(index, recipe)
   const label = `ahead.${String(number)}`
-  const idle = new WhileNeeded(async () => !await machineNeeded(database()))
+  const idle = new WhileNeeded(async () => !(await machineNeeded(database())))
   try {
     await makeSound(plan, label, idle.signal)
-    if (isVideo(plan.format)) await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), idle, { label, look: null, lanes: 1, first: 'long', niceness: LAST })
+    if (isVideo(plan.format))
+      await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), idle, {
+        label,
+        look: null,
+        lanes: 1,
+        first: 'long',
+        niceness: LAST,
+      })
     await trimSegmentCache(settings().segmentCache, Date.now())
     log.info({ talk, frames: plan.frames }, 'made ahead')
   } catch (error) {

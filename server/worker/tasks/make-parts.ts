@@ -64,7 +64,9 @@ export class PartMaker {
 
   wanted({ number, segment }: Numbered): Wanted {
     const runs = runsOf(this.#index, segment, this.#plan.rate)
-    const key = createHash('sha256').update(contentOfSegment(segment, runs, this.#setting, nameOfStroke)).digest('hex')
+    const key = createHash('sha256')
+      .update(contentOfSegment(segment, runs, this.#setting, nameOfStroke))
+      .digest('hex')
     return { number, segment, runs, key, file: join(segmentFolder(), `${key}.${CODECS[this.#coding.format].stream}`) }
   }
 
@@ -79,11 +81,11 @@ export class PartMaker {
     const held: (() => Promise<void>)[] = []
     try {
       for (const one of wanted) {
-        const release = await foundInCache(one.file) ? undefined : await claims().hold(`part:${one.key}`)
+        const release = (await foundInCache(one.file)) ? undefined : await claims().hold(`part:${one.key}`)
         if (release) held.push(release)
         // Another worker may have made it before the claim was given.
         if (release === null) took.set(one.key, null)
-        else if (release === undefined || await foundInCache(one.file)) took.set(one.key, 0)
+        else if (release === undefined || (await foundInCache(one.file))) took.set(one.key, 0)
         else missing.push(one)
       }
       const began = performance.now()
@@ -100,7 +102,7 @@ export class PartMaker {
     if (one === undefined) return
     try {
       const standing = wanted.every(({ segment }) => togetherAs(segment, this.#coding) === 'still')
-      if (!standing || !await this.#makeStanding(wanted, painter)) await this.#makeMoving(wanted, painter)
+      if (!standing || !(await this.#makeStanding(wanted, painter))) await this.#makeMoving(wanted, painter)
       await Promise.all(wanted.map(({ file }) => putUnder(this.#partOf(file), file)))
     } catch (error) {
       this.#watch.throwIfCancelled()
@@ -114,17 +116,35 @@ export class PartMaker {
   }
 
   async #makeMoving(wanted: readonly Wanted[], painter: FilmPainter): Promise<void> {
-    const manners = await makeSegments(await Promise.all(wanted.map(async ({ segment, runs, file }) => ({
-      ...this.#shared, segment, runs, out: this.#partOf(file), onLook: this.#onLook,
-      camera: segment.inset === null ? null : await this.#cameraOf(segment.inset.stretch),
-      onFrames: (frames: number) => { this.#watch.within(segment, frames) },
-    }))), painter)
+    const manners = await makeSegments(
+      await Promise.all(
+        wanted.map(async ({ segment, runs, file }) => ({
+          ...this.#shared,
+          segment,
+          runs,
+          out: this.#partOf(file),
+          onLook: this.#onLook,
+          camera: segment.inset === null ? null : await this.#cameraOf(segment.inset.stretch),
+          onFrames: (frames: number) => {
+            this.#watch.within(segment, frames)
+          },
+        })),
+      ),
+      painter,
+    )
     log.debug({ kinds: wanted.map(({ segment }) => segment.kind), manners }, 'parts made')
   }
 
   /** @returns false when it was seen that they cannot be made like this */
   async #makeStanding(wanted: readonly Wanted[], painter: FilmPainter): Promise<boolean> {
-    if (!await makeStills(this.#shared, wanted.flatMap(({ runs: [run], file }) => (run === undefined ? [] : [{ scene: run.scene, out: this.#partOf(file) }])), painter)) return false
+    if (
+      !(await makeStills(
+        this.#shared,
+        wanted.flatMap(({ runs: [run], file }) => (run === undefined ? [] : [{ scene: run.scene, out: this.#partOf(file) }])),
+        painter,
+      ))
+    )
+      return false
     await painter.showTo(this.#onLook)
     return true
   }
@@ -136,7 +156,11 @@ export class PartMaker {
 
   get #onLook(): ((picture: Buffer) => void) | null {
     const { look } = this.#manner
-    return look === null ? null : (picture) => { void writeWhole(look, picture).catch(() => undefined) }
+    return look === null
+      ? null
+      : (picture) => {
+          void writeWhole(look, picture).catch(() => undefined)
+        }
   }
 
   readonly #partOf = (file: string): string => `${file}.${this.#manner.label}.part`

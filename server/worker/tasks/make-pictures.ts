@@ -38,13 +38,19 @@ class PartsOfFilm {
     this.#pagesOf = pagesOf
   }
 
-  /** Has the page drawn that a job begins with, unless it is there: while the job before it is encoded, so that its encoder does not wait. */
+  /**
+   * Has the page drawn that a job begins with, unless it is there: while the job before it is encoded, so that its encoder does not
+   * wait.
+   */
   async getReady([first]: readonly Numbered[]): Promise<void> {
     if (first === undefined) return
     const wanted = this.#wanted(first)
     this.#ahead.set(first.number, wanted)
-    const { runs: [run], file } = wanted
-    if (run !== undefined && !await foundInCache(file)) await this.#pagesOf(run.scene)
+    const {
+      runs: [run],
+      file,
+    } = wanted
+    if (run !== undefined && !(await foundInCache(file))) await this.#pagesOf(run.scene)
   }
 
   #wanted(one: Numbered): Wanted {
@@ -68,14 +74,20 @@ class PartsOfFilm {
     const left: Numbered[] = []
     for (const one of wanted) {
       const { number, segment, key, file } = one
-      const took = await this.#making.get(key) ?? null
+      const took = (await this.#making.get(key)) ?? null
       if (took === null) {
         this.#making.delete(key)
         left.push({ number, segment })
         continue
       }
       const mine = firsts.includes(one)
-      this.parts[number] = { file, still: segment.kind === 'still', frames: segment.frames, encoded: took > 0 && mine ? segment.frames : 0, took: mine ? took : 0 }
+      this.parts[number] = {
+        file,
+        still: segment.kind === 'still',
+        frames: segment.frames,
+        encoded: took > 0 && mine ? segment.frames : 0,
+        took: mine ? took : 0,
+      }
       await this.#watch.finished(segment)
     }
     return left
@@ -87,7 +99,13 @@ class PartsOfFilm {
  * two, and while one segment begins or is checked the other goes on. What is finished stays, whatever happens to the rest; what
  * another worker is making is left to it.
  */
-export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: Coding, watch: PictureWatch, manner: PictureManner): Promise<readonly MadePart[]> {
+export async function makePictures(
+  index: FilmIndex,
+  plan: RenderPlan,
+  coding: Coding,
+  watch: PictureWatch,
+  manner: PictureManner,
+): Promise<readonly MadePart[]> {
   const pictures = new PictureSource(assetPath, apartBounds())
   await safeFolder(segmentFolder())
   const film = new PartsOfFilm(new PartMaker(index, plan, coding, watch, manner), watch, (scene) => pictures.shelfFor(scene, plan.size))
@@ -102,12 +120,14 @@ export async function makePictures(index: FilmIndex, plan: RenderPlan, coding: C
       begun += 1
       // Should its page not be drawn, that is heard of when the job is made.
       void film.getReady(jobs[begun] ?? []).catch(() => undefined)
-      elsewhere.push(...await film.make(job, painter))
+      elsewhere.push(...(await film.make(job, painter)))
     }
     // What another worker makes is waited for; should it have died, its parts are free again.
     for (let next = elsewhere.shift(); next !== undefined; next = elsewhere.shift()) {
       while ((await film.make([next], painter)).length > 0) {
-        await new Promise((resolve) => { setTimeout(resolve, LOOK_AGAIN) })
+        await new Promise((resolve) => {
+          setTimeout(resolve, LOOK_AGAIN)
+        })
         watch.throwIfCancelled()
       }
     }

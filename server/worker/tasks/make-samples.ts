@@ -13,10 +13,23 @@ import type { PictureWatch } from './picture-manner'
  * @param niceness how much others are let go first, 0 to 19
  * @throws whatever `watch` has the making stop with
  */
-export async function makeSamples(index: FilmIndex, plan: RenderPlan, coding: Coding, watch: PictureWatch, label: string, niceness: number): Promise<Probe> {
+export async function makeSamples(
+  index: FilmIndex,
+  plan: RenderPlan,
+  coding: Coding,
+  watch: PictureWatch,
+  label: string,
+  niceness: number,
+): Promise<Probe> {
   const samples = probeSamples(plan)
   const lanes = settings().encoderThreads
-  const parts = await makePictures(index, { ...plan, segments: samples }, coding, watch, { label, look: null, lanes, first: 'long', niceness })
+  const parts = await makePictures(index, { ...plan, segments: samples }, coding, watch, {
+    label,
+    look: null,
+    lanes,
+    first: 'long',
+    niceness,
+  })
   const made = await Promise.all(parts.map(async ({ file, took }) => ({ took, bytes: (await stat(file)).size })))
   return probeOf(plan, samples, made, lanes)
 }

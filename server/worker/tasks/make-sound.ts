@@ -30,15 +30,24 @@ function readNote(text: string): Loudness | null {
 
 /** The loudness of a sound that was found made: as noted then, or measured if the note is gone. */
 async function loudnessOf(file: string): Promise<Loudness> {
-  const noted = await foundInCache(noteOf(file)) ? readNote(await readFile(noteOf(file), 'utf8')) : null
+  const noted = (await foundInCache(noteOf(file))) ? readNote(await readFile(noteOf(file), 'utf8')) : null
   if (noted !== null) return noted
   const loudness = await measureFile(file)
   await note(file, loudness)
   return loudness
 }
 
-/** Makes the film's sound, or finds it made. @param label tells apart what several make at a time @param onShare hears how much of the work is done, 0 to 1 */
-export async function makeSound(plan: RenderPlan, label: string, signal: AbortSignal, onShare: (share: number) => void = () => undefined): Promise<MadeSound> {
+/**
+ * Makes the film's sound, or finds it made.
+ * @param label tells apart what several make at a time
+ * @param onShare hears how much of the work is done, 0 to 1
+ */
+export async function makeSound(
+  plan: RenderPlan,
+  label: string,
+  signal: AbortSignal,
+  onShare: (share: number) => void = () => undefined,
+): Promise<MadeSound> {
   const wanted: VoiceWanted = { parts: plan.voice, frames: plan.frames, rate: plan.rate, format: plan.format, loudness: plan.loudness }
   const key = createHash('sha256').update(contentOfVoice(wanted)).digest('hex')
   const file = join(segmentFolder(), `${key}.${SOUND_CODECS[plan.format].ending}`)

@@ -15,8 +15,26 @@ const SLIDES = 30
 function planOf(camera: boolean): RenderPlan {
   const slides = Array.from({ length: SLIDES }, (_, n) => slide(`s${String(n)}`, 1))
   const cues = slides.flatMap(({ id }, n): readonly Cue[] => [
-    ...n === 0 ? [] : [{ kind: 'show' as const, at: n * 7000, slide: id, step: 0 }],
-    ...n % 3 === 0 ? [{ kind: 'ink' as const, at: n * 7000 + 3000, stroke: { id: asId<'stroke'>(`k${String(n)}`), slide: id, colour: 'brick' as const, width: 'fine' as const, pressure: false, points: [{ dt: 0, x: 0.1, y: 0.1, p: 0.5 }, { dt: 1500, x: 0.6, y: 0.4, p: 0.5 }] } }] : [],
+    ...(n === 0 ? [] : [{ kind: 'show' as const, at: n * 7000, slide: id, step: 0 }]),
+    ...(n % 3 === 0
+      ? [
+          {
+            kind: 'ink' as const,
+            at: n * 7000 + 3000,
+            stroke: {
+              id: asId<'stroke'>(`k${String(n)}`),
+              slide: id,
+              colour: 'brick' as const,
+              width: 'fine' as const,
+              pressure: false,
+              points: [
+                { dt: 0, x: 0.1, y: 0.1, p: 0.5 },
+                { dt: 1500, x: 0.6, y: 0.4, p: 0.5 },
+              ],
+            },
+          },
+        ]
+      : []),
   ])
   return renderPlan(indexFilm(film(slides, [stretch('s', SLIDES * 7000, asId('s0'), cues, { camera })])), USUAL_RECIPE)
 }
@@ -25,7 +43,12 @@ describe('what a lane does at a time', () => {
   it('holds every part of the film once, several still ones or short ones with ink together', () => {
     const plan = planOf(false)
     const jobs = pictureJobs(plan, FREE, 2, 'long')
-    expect(jobs.flat().map(({ number }) => number).sort((a, b) => a - b)).toEqual(plan.segments.map((_, n) => n))
+    expect(
+      jobs
+        .flat()
+        .map(({ number }) => number)
+        .sort((a, b) => a - b),
+    ).toEqual(plan.segments.map((_, n) => n))
     for (const job of jobs) expect(new Set(job.map(({ segment }) => segment.kind)).size).toBe(1)
     const most = (kind: string): number => Math.max(...jobs.filter((job) => job[0]?.segment.kind === kind).map(({ length }) => length))
     expect([most('still'), most('moving')]).toEqual([10, 3])
@@ -39,7 +62,11 @@ describe('what a lane does at a time', () => {
   })
 
   it('is one part where the face is seen, or the encoder is to spread its bits', () => {
-    for (const [plan, coding] of [[planOf(true), FREE], [planOf(false), codingOf('mp4', 'good', { kind: 'rate', most: 900 })], [planOf(false), codingOf('webm', 'good', { kind: 'free' })]] as const) {
+    for (const [plan, coding] of [
+      [planOf(true), FREE],
+      [planOf(false), codingOf('mp4', 'good', { kind: 'rate', most: 900 })],
+      [planOf(false), codingOf('webm', 'good', { kind: 'free' })],
+    ] as const) {
       expect(pictureJobs(plan, coding, 2, 'long').every(({ length }) => length === 1)).toBe(true)
     }
   })
@@ -47,7 +74,8 @@ describe('what a lane does at a time', () => {
   it('comes first when it takes long, and last for those who help', () => {
     const whole = planOf(true)
     const plan = { ...whole, segments: whole.segments.map((segment, n) => (n % 3 === 0 ? { ...segment, frames: 12 } : segment)) }
-    const costs = (first: 'long' | 'short'): readonly number[] => pictureJobs(plan, FREE, 2, first).map((job) => job.reduce((cost, { segment }) => cost + costOfSegment(segment, plan), 0))
+    const costs = (first: 'long' | 'short'): readonly number[] =>
+      pictureJobs(plan, FREE, 2, first).map((job) => job.reduce((cost, { segment }) => cost + costOfSegment(segment, plan), 0))
     const [long, short] = [costs('long'), costs('short')]
     expect(long[0]).toBeGreaterThan((long.at(-1) ?? 0) * 1.5)
     expect(short.at(-1)).toBeGreaterThan((short[0] ?? 0) * 1.5)

@@ -20,7 +20,10 @@ export interface PictureManner {
   readonly look: string | null
   /** Segments made at the same time. */
   readonly lanes: number
-  /** Long parts first, so that no lane is left alone with one at the end. Whoever helps begins with the short ones: two meet in the middle. */
+  /**
+   * Long parts first, so that no lane is left alone with one at the end. Whoever helps begins with the short ones: two meet in the
+   * middle.
+   */
   readonly first: 'long' | 'short'
   /** How much others are let go first, 0 to 19. */
   readonly niceness: number

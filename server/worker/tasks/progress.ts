@@ -161,10 +161,12 @@ export class Progress {
   readonly #tellSoon = (): void => {
     if (this.#ticking === undefined || Date.now() - this.#told < PACE) return
     this.#told = Date.now()
-    this.#writing = this.#writing.then(() => this.#report()).catch((fault: unknown) => {
-      if (fault instanceof ClaimLost) this.#stop.abort()
-      this.#told = 0
-    })
+    this.#writing = this.#writing
+      .then(() => this.#report())
+      .catch((fault: unknown) => {
+        if (fault instanceof ClaimLost) this.#stop.abort()
+        this.#told = 0
+      })
   }
 
   #costOf(segment: Segment): number {
@@ -178,7 +180,14 @@ export class Progress {
       frames += Math.round(segment.frames * share)
       spent += this.#costOf(segment) * share * ENCODED
     }
-    const left = timeLeft({ elapsed: Date.now() - this.#began, spent, found: this.#paidBefore, all: this.#all, time: this.#time, after: this.#after })
+    const left = timeLeft({
+      elapsed: Date.now() - this.#began,
+      spent,
+      found: this.#paidBefore,
+      all: this.#all,
+      time: this.#time,
+      after: this.#after,
+    })
     await this.#write({ frames_done: frames, time_left_ms: left })
   }
 
@@ -187,7 +196,14 @@ export class Progress {
     const { id, turn } = this.#delivery
     const written = await this.#db.transaction().execute(async (q) => {
       await this.#claim.stillHeld(q)
-      const current = await q.selectFrom('delivery').select('talk').where('id', '=', id).where('turn', '=', turn).where('state', 'in', UNDER_WAY).forUpdate().executeTakeFirst()
+      const current = await q
+        .selectFrom('delivery')
+        .select('talk')
+        .where('id', '=', id)
+        .where('turn', '=', turn)
+        .where('state', 'in', UNDER_WAY)
+        .forUpdate()
+        .executeTakeFirst()
       if (current === undefined) return false
       await first()
       await q.updateTable('delivery').set(columns).where('id', '=', id).execute()

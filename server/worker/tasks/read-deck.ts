@@ -42,7 +42,7 @@ class DeckWriter {
     this.#import = id
     this.#place = place
     this.#made = (slides ?? []).map((slide) => asId<'slide'>(slide))
-    this.#revisions = [...revisions ?? []]
+    this.#revisions = [...(revisions ?? [])]
     this.#pages = pages
   }
 
@@ -64,14 +64,32 @@ class DeckWriter {
     this.#waiting = []
     const came = await this.#db.transaction().execute(async (q) => {
       await this.#claim.stillHeld(q)
-      const { revision, shape } = await q.updateTable('talk').set((build) => ({ revision: build('revision', '+', 1), changed: new Date() }))
-        .where('id', '=', this.#talk).returning(['revision', 'shape']).executeTakeFirstOrThrow()
+      const { revision, shape } = await q
+        .updateTable('talk')
+        .set((build) => ({ revision: build('revision', '+', 1), changed: new Date() }))
+        .where('id', '=', this.#talk)
+        .returning(['revision', 'shape'])
+        .executeTakeFirstOrThrow()
       const before = await slidesOf(q, this.#talk)
       const last = this.#made.at(-1)
       const behind = last === undefined ? -1 : before.findIndex((slide) => slide.id === last)
       const at = behind >= 0 ? behind + 1 : Math.min(this.#place ?? before.length, before.length)
-      await saveDeck(q, this.#talk, before, [...before.slice(0, at), ...slides.map((slide) => recomposed(slide, shape)), ...before.slice(at)], revision)
-      await q.updateTable('import').set({ pages_done: this.#pages, slides: JSON.stringify([...this.#made, ...slides.map((slide) => slide.id)]), revisions: JSON.stringify([...this.#revisions, ...slides.map(() => revision)]) }).where('id', '=', this.#import).execute()
+      await saveDeck(
+        q,
+        this.#talk,
+        before,
+        [...before.slice(0, at), ...slides.map((slide) => recomposed(slide, shape)), ...before.slice(at)],
+        revision,
+      )
+      await q
+        .updateTable('import')
+        .set({
+          pages_done: this.#pages,
+          slides: JSON.stringify([...this.#made, ...slides.map((slide) => slide.id)]),
+          revisions: JSON.stringify([...this.#revisions, ...slides.map(() => revision)]),
+        })
+        .where('id', '=', this.#import)
+        .execute()
       await tell(q, { talk: this.#talk, kind: 'deck', id: null })
       return revision
     })
@@ -82,9 +100,10 @@ class DeckWriter {
 }
 
 /** What is said of slides that had been read and were worked on meanwhile. */
-const staying = (count: number): string => (count === 1
-  ? 'One slide of it that you have worked on since stays in the talk.'
-  : `${String(count)} slides of it that you have worked on since stay in the talk.`)
+const staying = (count: number): string =>
+  count === 1
+    ? 'One slide of it that you have worked on since stays in the talk.'
+    : `${String(count)} slides of it that you have worked on since stay in the talk.`
 
 /** Reads files into a talk's deck. */
 export async function readDeckTask(id: string, claim: Claim): Promise<void> {
@@ -102,7 +121,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   const unpacked = new Map<string, AssetId>()
   const sourceOf = async (source: StepSource): Promise<AssetId> => {
     if (source.kind === 'file') return asId(row.files[source.file]?.digest ?? '')
-    const kept = unpacked.get(source.name) ?? await keepForTalk(db, talk, join(out, source.name), 'application/octet-stream')
+    const kept = unpacked.get(source.name) ?? (await keepForTalk(db, talk, join(out, source.name), 'application/octet-stream'))
     unpacked.set(source.name, kept)
     return kept
   }
@@ -111,9 +130,10 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     const screen = await keepForTalk(db, talk, join(out, step.screen), JPEG)
     const thumb = await keepForTalk(db, talk, join(out, step.thumb), JPEG)
     const source = await sourceOf(step.source)
-    const picture = step.kind === 'page'
-      ? { kind: step.kind, source, page: step.page, size: step.size, screen, thumb } as const
-      : { kind: step.kind, source, size: step.size, ground: step.ground, screen, thumb } as const
+    const picture =
+      step.kind === 'page'
+        ? ({ kind: step.kind, source, page: step.page, size: step.size, screen, thumb } as const)
+        : ({ kind: step.kind, source, size: step.size, ground: step.ground, screen, thumb } as const)
     return { picture, content: step.content, text: step.text }
   }
 
@@ -124,7 +144,17 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   }
 
   const fresh = (fields: Pick<Slide, 'title' | 'steps'> & Partial<Slide>): Slide => ({
-    id: asId(randomUUID()), version: 1, notes: '', viewerNotes: '', composition: null, framing: null, planned: null, skip: false, optional: false, transition: 'cut', ...fields,
+    id: asId(randomUUID()),
+    version: 1,
+    notes: '',
+    viewerNotes: '',
+    composition: null,
+    framing: null,
+    planned: null,
+    skip: false,
+    optional: false,
+    transition: 'cut',
+    ...fields,
   })
 
   const hear = async (message: DeckMessage): Promise<void> => {
@@ -132,11 +162,21 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
       case 'plan':
         await db.updateTable('import').set({ pages_total: message.pages }).where('id', '=', id).execute()
         // A deck that is still empty takes the shape of what comes in.
-        await db.updateTable('talk').set({ shape: JSON.stringify(message.shape) }).where('id', '=', talk)
-          .where((build) => build.not(build.exists(build.selectFrom('slide').select('slide.id').where('slide.talk', '=', talk).where('slide.position', 'is not', null)))).execute()
+        await db
+          .updateTable('talk')
+          .set({ shape: JSON.stringify(message.shape) })
+          .where('id', '=', talk)
+          .where((build) =>
+            build.not(
+              build.exists(
+                build.selectFrom('slide').select('slide.id').where('slide.talk', '=', talk).where('slide.position', 'is not', null),
+              ),
+            ),
+          )
+          .execute()
         return
       case 'slide': {
-        const slide = earlier.next().value ?? await writer.put(fresh({ title: message.title, steps: await toSteps(message.steps) }))
+        const slide = earlier.next().value ?? (await writer.put(fresh({ title: message.title, steps: await toSteps(message.steps) })))
         if (message.adds && last !== null) {
           const group = builds.at(-1)
           if (group?.at(-1) === last) group.push(slide)
@@ -149,9 +189,18 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
         last = null
         if (earlier.next().value !== undefined) return
         const pictures: ComposedPicture[] = []
-        for (const { file, size, alt } of message.pictures) pictures.push({ asset: await keepForTalk(db, talk, join(out, file), WEBP), size, alt })
+        for (const { file, size, alt } of message.pictures)
+          pictures.push({ asset: await keepForTalk(db, talk, join(out, file), WEBP), size, alt })
         // Its steps are laid out when it is put in.
-        await writer.put(fresh({ title: '', steps: [], composition: { ...message.composition, pictures }, notes: message.notes, viewerNotes: message.viewerNotes }))
+        await writer.put(
+          fresh({
+            title: '',
+            steps: [],
+            composition: { ...message.composition, pictures },
+            notes: message.notes,
+            viewerNotes: message.viewerNotes,
+          }),
+        )
         return
       }
       default:
@@ -162,14 +211,24 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     await db.updateTable('import').set({ state: 'reading' }).where('id', '=', id).execute()
     await mkdir(out, { recursive: true })
     await readDeckApart(
-      { files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })), out, purpose: 'slides', maxPages: settings().maxPages, maxUnpacked: settings().maxUpload * 2 },
+      {
+        files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })),
+        out,
+        purpose: 'slides',
+        maxPages: settings().maxPages,
+        maxUnpacked: settings().maxUpload * 2,
+      },
       { ...apartBounds(), time: settings().importTime },
       hear,
     )
     await writer.flush()
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      await q.updateTable('import').set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) }).where('id', '=', id).execute()
+      await q
+        .updateTable('import')
+        .set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) })
+        .where('id', '=', id)
+        .execute()
     })
   } catch (error) {
     // A fault of ours is tried again, and what is there is read on behind.
@@ -177,24 +236,39 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     const stay = await takeBack(db, id, claim)
     log.info({ import: id, detail: error.detail }, 'deck refused')
     const file = error.detail['file']
-    const named = typeof file === 'string' && (row.files.length > 1 || file !== row.files[0]?.name) ? `“${file}”: ${error.message}` : error.message
-    await db.updateTable('import').set({ state: 'failed', sentence: `${named} ${stay === 0 ? 'The talk is as it was.' : staying(stay)}` }).where('id', '=', id).execute()
+    const named =
+      typeof file === 'string' && (row.files.length > 1 || file !== row.files[0]?.name) ? `“${file}”: ${error.message}` : error.message
+    await db
+      .updateTable('import')
+      .set({ state: 'failed', sentence: `${named} ${stay === 0 ? 'The talk is as it was.' : staying(stay)}` })
+      .where('id', '=', id)
+      .execute()
   } finally {
     await removeTree(out)
     await tell(db, { talk, kind: 'import', id })
   }
 }
 
-const takeBack = (db: Database, id: string, claim: Claim): Promise<number> => db.transaction().execute(async (q) => {
-  await claim.stillHeld(q)
-  return await takeBackImport(q, id)
-})
+const takeBack = (db: Database, id: string, claim: Claim): Promise<number> =>
+  db.transaction().execute(async (q) => {
+    await claim.stillHeld(q)
+    return await takeBackImport(q, id)
+  })
 
 /** Says so when reading a deck failed for a reason of ours. */
 export async function readDeckGivenUp(id: string, _: unknown, claim: Claim): Promise<void> {
   const stay = await takeBack(database(), id, claim)
-  const row = await database().updateTable('import')
-    .set({ state: 'failed', sentence: `Reading this deck failed on our side. The file is kept; try again, and tell whoever runs this server if it fails again.${stay === 0 ? '' : ` ${staying(stay)}`}` })
-    .where('id', '=', id).where('state', '<>', 'done').returning('talk').executeTakeFirst()
+  const row = await database()
+    .updateTable('import')
+    .set({
+      state: 'failed',
+      sentence:
+        `Reading this deck failed on our side. The file is kept; try again, and tell whoever runs this server if it ` +
+        `fails again.${stay === 0 ? '' : ` ${staying(stay)}`}`,
+    })
+    .where('id', '=', id)
+    .where('state', '<>', 'done')
+    .returning('talk')
+    .executeTakeFirst()
   if (row !== undefined) await tell(database(), { talk: row.talk, kind: 'import', id })
 }

@@ -3,7 +3,23 @@ import { BYTES_A_SAMPLE, alignSound, closeStretch, concatenate, measureVoice } f
 import type { SoundTail } from '@render/sound'
 import { alignPictures, cameraSeen, checkRecording, lengthOfRecording } from '@render/probe'
 import type { Database, Queries, StretchTable } from '@server/database'
-import { digestOfFile, facePath, keptSafe, printPath, putUnder, rawPath, recordingPath, removeParts, removeTree, sizeOf, slicePath, sliceFolder, stretchFolder, tailPath, voicePath } from '@server/store'
+import {
+  digestOfFile,
+  facePath,
+  keptSafe,
+  printPath,
+  putUnder,
+  rawPath,
+  recordingPath,
+  removeParts,
+  removeTree,
+  sizeOf,
+  slicePath,
+  sliceFolder,
+  stretchFolder,
+  tailPath,
+  voicePath,
+} from '@server/store'
 import type { Claim } from '../claims'
 
 type Stretch = Selectable<StretchTable>
@@ -17,36 +33,63 @@ const MOST_SILENT = 600_000
 /** A face that stands still for longer is taken off, in ms. */
 const STILL = 500
 
-/** How a stretch's voice goes on beyond its recording. @param own where the recording's sound ends, in ms of the stretch @returns null when it has all of it */
-async function tailOf(stretch: string, { at, rate }: { readonly at: number, readonly rate: number }, own: number): Promise<{ readonly tail: SoundTail, readonly end: number } | null> {
+/**
+ * How a stretch's voice goes on beyond its recording.
+ * @param own where the recording's sound ends, in ms of the stretch
+ * @returns null when it has all of it
+ */
+async function tailOf(
+  stretch: string,
+  { at, rate }: { readonly at: number; readonly rate: number },
+  own: number,
+): Promise<{ readonly tail: SoundTail; readonly end: number } | null> {
   const path = tailPath(stretch)
-  const end = Math.round(at + ((await sizeOf(path) ?? 0) / BYTES_A_SAMPLE / rate) * 1000)
+  const end = Math.round(at + (((await sizeOf(path)) ?? 0) / BYTES_A_SAMPLE / rate) * 1000)
   const join = Math.max(0, at, own - OVERLAP)
   return end - Math.max(own, join) < LEAST ? null : { tail: { path, rate, at, join }, end }
 }
 
 async function takeFaceOff(q: Queries, stretch: string, at: number): Promise<void> {
-  const { last } = await q.selectFrom('cue').select((build) => build.fn.max('n').as('last')).where('stretch', '=', stretch).executeTakeFirstOrThrow()
+  const { last } = await q
+    .selectFrom('cue')
+    .select((build) => build.fn.max('n').as('last'))
+    .where('stretch', '=', stretch)
+    .executeTakeFirstOrThrow()
   const n = (last ?? -1) + 1
-  await q.insertInto('cue').values({ stretch, n, cue: JSON.stringify({ kind: 'inset', at, on: false }) }).execute()
-  await q.updateTable('stretch').set({ cues: n + 1 }).where('id', '=', stretch).execute()
+  await q
+    .insertInto('cue')
+    .values({ stretch, n, cue: JSON.stringify({ kind: 'inset', at, on: false }) })
+    .execute()
+  await q
+    .updateTable('stretch')
+    .set({ cues: n + 1 })
+    .where('id', '=', stretch)
+    .execute()
 }
 
 /** Whether more of a recording has come than was put together; one that did not come in slices has not. */
 async function hasGrown(q: Queries, stretch: string, count: number, raw: string): Promise<boolean> {
-  const { bytes } = await q.selectFrom('slice').select((build) => build.fn.sum<number>('bytes').as('bytes')).where('stretch', '=', stretch).where('n', '<', count).executeTakeFirstOrThrow()
-  return bytes !== null && Number(bytes) !== await sizeOf(raw)
+  const { bytes } = await q
+    .selectFrom('slice')
+    .select((build) => build.fn.sum<number>('bytes').as('bytes'))
+    .where('stretch', '=', stretch)
+    .where('n', '<', count)
+    .executeTakeFirstOrThrow()
+  return bytes !== null && Number(bytes) !== (await sizeOf(raw))
 }
 
 /** Puts the recording as it came together, unless it is there. One that was closed before all of it had come is put together anew. */
 async function putTogether(db: Database, claim: Claim, stretch: string, count: number): Promise<void> {
   const raw = rawPath(stretch)
-  if (await sizeOf(raw) !== null && !await hasGrown(db, stretch, count, raw)) {
+  if ((await sizeOf(raw)) !== null && !(await hasGrown(db, stretch, count, raw))) {
     await keptSafe(raw)
     return
   }
   const part = partOf(raw, claim)
-  await concatenate(Array.from({ length: count }, (_, n) => slicePath(stretch, n)), part)
+  await concatenate(
+    Array.from({ length: count }, (_, n) => slicePath(stretch, n)),
+    part,
+  )
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
     await putUnder(part, raw)
@@ -68,11 +111,16 @@ interface Found {
 }
 
 async function findIn(raw: string, stretch: Stretch): Promise<Found> {
-  const aligned = await alignSound(raw, Object.entries(stretch.prints ?? {}).sort().map(([n, print]) => ({ ...print, path: printPath(stretch.id, Number(n)) })))
+  const aligned = await alignSound(
+    raw,
+    Object.entries(stretch.prints ?? {})
+      .sort()
+      .map(([n, print]) => ({ ...print, path: printPath(stretch.id, Number(n)) })),
+  )
   // What the page sent is how late the microphone itself is known to be; where its samples lie is measured.
   const sound = (aligned?.offset ?? 0) + stretch.offset_sound
   // Which picture stands first in a recording is the page's guess; where they all lie is measured, if they say.
-  const measured = stretch.camera && await sizeOf(facePath(stretch.id)) !== null ? await alignPictures(raw, facePath(stretch.id)) : null
+  const measured = stretch.camera && (await sizeOf(facePath(stretch.id))) !== null ? await alignPictures(raw, facePath(stretch.id)) : null
   return { sound, picture: measured ?? stretch.offset_picture, drift: Math.round((aligned?.drift ?? 0) * 1e6), matched: aligned !== null }
 }
 
@@ -81,28 +129,48 @@ interface Made {
   readonly length: number
   readonly peaks: readonly number[]
   readonly loudness: number | null
-  readonly camera: { readonly lost: number, readonly until: number }
+  readonly camera: { readonly lost: number; readonly until: number }
   readonly tailed: boolean
-  readonly digests: { readonly raw_digest: string, readonly recording_digest: string | null, readonly voice_digest: string | null }
+  readonly digests: { readonly raw_digest: string; readonly recording_digest: string | null; readonly voice_digest: string | null }
   /** Gives them their names. */
   readonly put: () => Promise<void>
 }
 
 /** Makes what is played from the recording as it came. The same comes out however often it is done. */
 async function makeOf(raw: string, stretch: Stretch, { picture, sound, drift }: Found, claim: Claim): Promise<Made> {
-  const own = Math.max(0, await lengthOfRecording(raw) - Math.round(sound))
-  const last = stretch.tail === null ? null : await tailOf(stretch.id, { rate: stretch.tail.rate, at: stretch.tail.at - stretch.offset_sound }, own)
+  const own = Math.max(0, (await lengthOfRecording(raw)) - Math.round(sound))
+  const last =
+    stretch.tail === null ? null : await tailOf(stretch.id, { rate: stretch.tail.rate, at: stretch.tail.at - stretch.offset_sound }, own)
   // Never much longer than what was really recorded, whatever the page said.
   const length = Math.min(stretch.length_ms ?? Infinity, Math.max(own, last?.end ?? 0) + (stretch.length_ms === null ? 0 : MOST_SILENT))
   const raw_digest = await digestOfFile(raw)
   if (length === 0) {
-    return { length, peaks: [], loudness: null, camera: { lost: 0, until: 0 }, tailed: false, digests: { raw_digest, recording_digest: null, voice_digest: null }, put: () => Promise.resolve() }
+    return {
+      length,
+      peaks: [],
+      loudness: null,
+      camera: { lost: 0, until: 0 },
+      tailed: false,
+      digests: { raw_digest, recording_digest: null, voice_digest: null },
+      put: () => Promise.resolve(),
+    }
   }
   const [recording, voice] = [partOf(recordingPath(stretch.id), claim), partOf(voicePath(stretch.id), claim)]
-  const peaks = await closeStretch({ raw, recording, voice, length, offsets: { picture, sound }, drift: drift / 1e6, tail: last?.tail ?? null })
+  const peaks = await closeStretch({
+    raw,
+    recording,
+    voice,
+    length,
+    offsets: { picture, sound },
+    drift: drift / 1e6,
+    tail: last?.tail ?? null,
+  })
   const { integrated } = await measureVoice(voice)
   return {
-    length, peaks, loudness: integrated, tailed: last !== null,
+    length,
+    peaks,
+    loudness: integrated,
+    tailed: last !== null,
     camera: stretch.camera ? await cameraSeen(recording, length) : { lost: 0, until: 0 },
     digests: { raw_digest, recording_digest: await digestOfFile(recording), voice_digest: await digestOfFile(voice) },
     put: async () => {
@@ -112,7 +180,10 @@ async function makeOf(raw: string, stretch: Stretch, { picture, sound, drift }: 
   }
 }
 
-/** Makes a closed stretch ready to be played. Can be repeated at any point. @throws ClaimLost when another worker has begun the same, Refusal when it cannot be played */
+/**
+ * Makes a closed stretch ready to be played. Can be repeated at any point.
+ * @throws ClaimLost when another worker has begun the same, Refusal when it cannot be played
+ */
 export async function makeReady(db: Database, stretch: Stretch, count: number, claim: Claim): Promise<void> {
   const { id } = stretch
   await putTogether(db, claim, id, count)
@@ -122,10 +193,23 @@ export async function makeReady(db: Database, stretch: Stretch, count: number, c
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
     await made.put()
-    await q.updateTable('stretch').set({
-      state: 'ready', length_ms: made.length, peaks: JSON.stringify(made.peaks), loudness: made.loudness, camera_lost_ms: made.camera.lost,
-      picture_at: found.picture, sound_at: found.sound, timing: found.matched ? 'measured' : 'approximate', drift_ppm: found.matched ? found.drift : null, ...made.digests,
-    }).where('id', '=', id).where('state', '=', 'closing').execute()
+    await q
+      .updateTable('stretch')
+      .set({
+        state: 'ready',
+        length_ms: made.length,
+        peaks: JSON.stringify(made.peaks),
+        loudness: made.loudness,
+        camera_lost_ms: made.camera.lost,
+        picture_at: found.picture,
+        sound_at: found.sound,
+        timing: found.matched ? 'measured' : 'approximate',
+        drift_ppm: found.matched ? found.drift : null,
+        ...made.digests,
+      })
+      .where('id', '=', id)
+      .where('state', '=', 'closing')
+      .execute()
     // Its last picture would stand beside what is said then as if it were still.
     if (made.tailed && stretch.camera && made.length - made.camera.until > STILL) await takeFaceOff(q, id, Math.round(made.camera.until))
   })

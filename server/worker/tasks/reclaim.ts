@@ -29,7 +29,7 @@ export async function reclaim(grace: number, settled: number): Promise<Readonly<
     for (let from = 0; from < lying.length; from += MANY) {
       const some = lying.slice(from, from + MANY)
       const named = await stillNamed(db, kind, some)
-      for (const name of some) if (!named.has(name) && await leave(kind, name, before)) gone[kind] += 1
+      for (const name of some) if (!named.has(name) && (await leave(kind, name, before))) gone[kind] += 1
     }
   }
   return gone

@@ -11,7 +11,14 @@ export class WhileNeeded implements PictureWatch {
   /** @param needed whether the work is still to go on; when that cannot be known, it is not */
   constructor(needed: () => Promise<boolean>) {
     this.#timer = setInterval(() => {
-      needed().then((still) => { if (!still) this.halt() }, () => { this.halt() })
+      needed().then(
+        (still) => {
+          if (!still) this.halt()
+        },
+        () => {
+          this.halt()
+        },
+      )
     }, LOOK)
   }
 
@@ -25,7 +32,13 @@ export class WhileNeeded implements PictureWatch {
     return Promise.resolve()
   }
 
-  readonly throwIfCancelled = (): void => { this.#stop.signal.throwIfAborted() }
-  readonly halt = (): void => { this.#stop.abort() }
-  readonly end = (): void => { clearInterval(this.#timer) }
+  readonly throwIfCancelled = (): void => {
+    this.#stop.signal.throwIfAborted()
+  }
+  readonly halt = (): void => {
+    this.#stop.abort()
+  }
+  readonly end = (): void => {
+    clearInterval(this.#timer)
+  }
 }

@@ -20,8 +20,18 @@ export interface OneCut {
   readonly wrong: string | null
 }
 
-/** Cuts the power at a moment, starts again, looks at what had been called safe, and goes on to the end. @param when resolves at that moment @param also goes with the power */
-export async function cutOnce(product: Product, disk: CutDisk, presenter: Presenter, when: Promise<unknown>, also: () => void = () => undefined): Promise<OneCut> {
+/**
+ * Cuts the power at a moment, starts again, looks at what had been called safe, and goes on to the end.
+ * @param when resolves at that moment
+ * @param also goes with the power
+ */
+export async function cutOnce(
+  product: Product,
+  disk: CutDisk,
+  presenter: Presenter,
+  when: Promise<unknown>,
+  also: () => void = () => undefined,
+): Promise<OneCut> {
   const going = presenter.goOn().catch(() => undefined)
   await Promise.race([when, going])
   await othersGone(product)

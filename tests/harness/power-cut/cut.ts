@@ -1,4 +1,15 @@
-import { existsSync, linkSync, lstatSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs'
+import {
+  existsSync,
+  linkSync,
+  lstatSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
@@ -40,8 +51,9 @@ function garble(path: string, from: number): void {
 }
 
 /**
- * Makes a disk that keeps, when its power is cut, what was synced, and of all else whatever chance leaves: names of files and folders that their folder was
- * not synced with, names that were taken away, and bytes that their file was not synced with, each for itself and in no order.
+ * Makes a disk that keeps, when its power is cut, what was synced, and of all else whatever chance leaves: names of files and folders
+ * that their folder was not synced with, names that were taken away, and bytes that their file was not synced with, each for itself and
+ * in no order.
  * @param heard false: no sync counts, as on a disk that lies
  */
 export function cutDisk(heard = true): CutDisk {
@@ -83,11 +95,17 @@ export function cutDisk(heard = true): CutDisk {
   return {
     data,
     settings: {
-      AISLE_DATA: data, AISLE_SYNCS: notes, AISLE_SYNCS_ASIDE: aside,
+      AISLE_DATA: data,
+      AISLE_SYNCS: notes,
+      AISLE_SYNCS_ASIDE: aside,
       NODE_OPTIONS: `--import ${pathToFileURL('tests/harness/power-cut/note-syncs.mjs').href}`,
     },
     cut: () => {
-      const lines = heard ? readFileSync(notes, 'utf8').split('\n').filter((line) => line !== '') : []
+      const lines = heard
+        ? readFileSync(notes, 'utf8')
+            .split('\n')
+            .filter((line) => line !== '')
+        : []
       const held = new Map(lines.map((line) => JSON.parse(line) as Held).map((one) => [one.ino, one]))
       const gone: string[] = []
       cutFolder(store, held, gone)
@@ -95,7 +113,9 @@ export function cutDisk(heard = true): CutDisk {
       settle(store, notes)
       return gone
     },
-    remove: () => { rmSync(data, { recursive: true, force: true }) },
+    remove: () => {
+      rmSync(data, { recursive: true, force: true })
+    },
   }
 }
 

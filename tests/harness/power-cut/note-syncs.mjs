@@ -1,6 +1,7 @@
 /*
- * Loaded into the product's processes before anything else: notes which files and folders they have had written to the disk itself, and what those held
- * then. What was not noted may be gone after a power cut (cut.ts). Files that were noted are linked aside, so that one that was removed may come back.
+ * Loaded into the product's processes before anything else: notes which files and folders they have had written to the disk itself, and
+ * what those held then. What was not noted may be gone after a power cut (cut.ts). Files that were noted are linked aside, so that one
+ * that was removed may come back.
  *
  * AISLE_SYNCS names the file of notes; AISLE_SYNCS_ASIDE the folder beside the store that links go to.
  */

@@ -44,11 +44,19 @@ export class Presenter {
   async send(): Promise<void> {
     await this.#client.get('PUT', `/talks/${this.#talk}/takes/${this.take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
     await this.#client.get('PUT', `/stretches/${this.#stretch}`, {
-      take: this.take, number: 0, camera: true, voice: true, mime: 'video/webm;codecs=vp8,opus', opening: { slide: this.#slide, step: 0, blank: false, inset: true, ink: [] },
+      take: this.take,
+      number: 0,
+      camera: true,
+      voice: true,
+      mime: 'video/webm;codecs=vp8,opus',
+      opening: { slide: this.#slide, step: 0, blank: false, inset: true, ink: [] },
     })
     for (const [n, bytes] of this.#parts.entries()) {
       if (this.#safe.has(n)) continue
-      const { status } = await this.#client.ask('PUT', `/stretches/${this.#stretch}/slices/${String(n)}`, new Uint8Array(bytes), { 'x-aisle-slices': `${String(bytes.length)}:${digestOf(bytes)}`, 'content-type': 'application/octet-stream' })
+      const { status } = await this.#client.ask('PUT', `/stretches/${this.#stretch}/slices/${String(n)}`, new Uint8Array(bytes), {
+        'x-aisle-slices': `${String(bytes.length)}:${digestOf(bytes)}`,
+        'content-type': 'application/octet-stream',
+      })
       if (status === 200) this.#safe.add(n)
     }
     await this.#client.get('POST', `/stretches/${this.#stretch}/close`, { slices: this.#parts.length, cues: 0, length: this.#length })
@@ -59,9 +67,20 @@ export class Presenter {
   /** Goes on from where it is, to a finished file. Can be called again after a cut. */
   async goOn(): Promise<void> {
     await this.send()
-    await until('the take', async () => (await this.#client.get<TalkView>('GET', `/talks/${this.#talk}`)).takes.find((one) => one.id === this.take)?.state === 'closed')
+    await until(
+      'the take',
+      async () =>
+        (await this.#client.get<TalkView>('GET', `/talks/${this.#talk}`)).takes.find((one) => one.id === this.take)?.state === 'closed',
+    )
     this.#reach('making')
-    this.#delivery ??= (await this.#client.get<{ id: string }>('POST', `/talks/${this.#talk}/deliveries`, { quality: 'small', name: 'cut', limit: { kind: 'none' }, lines: 480 })).id
+    this.#delivery ??= (
+      await this.#client.get<{ id: string }>('POST', `/talks/${this.#talk}/deliveries`, {
+        quality: 'small',
+        name: 'cut',
+        limit: { kind: 'none' },
+        lines: 480,
+      })
+    ).id
     await until('the file', async () => {
       const now = await this.#file()
       if (now?.state === 'failed') throw new Error(`the file failed: ${now.sentence ?? ''}`)
@@ -105,8 +124,13 @@ export class Presenter {
     }
     if (this.stage === 'making' || this.stage === 'made') {
       const row = await this.#product.db.selectFrom('stretch').selectAll().where('id', '=', this.#stretch).executeTakeFirstOrThrow()
-      for (const [name, digest] of [['raw.webm', row.raw_digest], ['recording.webm', row.recording_digest], ['voice.pcm', row.voice_digest]] as const) {
-        if (digestOf(await readFile(store('stretches', this.#stretch, name))) !== digest) throw new Error(`${name} was called ready and is damaged`)
+      for (const [name, digest] of [
+        ['raw.webm', row.raw_digest],
+        ['recording.webm', row.recording_digest],
+        ['voice.pcm', row.voice_digest],
+      ] as const) {
+        if (digestOf(await readFile(store('stretches', this.#stretch, name))) !== digest)
+          throw new Error(`${name} was called ready and is damaged`)
       }
     }
     if (this.stage === 'made') await this.lookAtAll()
@@ -118,6 +142,6 @@ export class Presenter {
     if (!raw.equals(Buffer.concat(this.#parts))) throw new Error('the recording is not what was sent')
     const file = await this.#file()
     if (file?.facts == null || file.facts.frames !== file.framesTotal) throw new Error('the file has not all frames')
-    if (!await decodesClean(join(this.#product.data, 'store', 'deliveries', file.id, 'film.mp4'))) throw new Error('the file is damaged')
+    if (!(await decodesClean(join(this.#product.data, 'store', 'deliveries', file.id, 'film.mp4')))) throw new Error('the file is damaged')
   }
 }

@@ -56,7 +56,8 @@ async function attempt(work: () => Promise<unknown>): Promise<void> {
     busy.value = false
   }
 }
-const make = (): Promise<void> => attempt(() => api.post(`/talks/${talk.talk?.id ?? ''}/deliveries`, { ...recipe.value, starts: starts.value?.toISOString() ?? null }))
+const make = (): Promise<void> =>
+  attempt(() => api.post(`/talks/${talk.talk?.id ?? ''}/deliveries`, { ...recipe.value, starts: starts.value?.toISOString() ?? null }))
 const cancel = (id: string): Promise<void> => attempt(() => api.post(`/deliveries/${id}/cancel`))
 const pause = (id: string): Promise<void> => attempt(() => api.post(`/deliveries/${id}/pause`))
 const first = (id: string): Promise<void> => attempt(() => api.post(`/deliveries/${id}/first`))
@@ -73,11 +74,23 @@ function lay(id: string): void {
 }
 const pair = computed(() => {
   const [first, second] = laid.value.flatMap((id) => talk.ledger.find((delivery) => delivery.id === id && delivery.state === 'done') ?? [])
-  return first === undefined || second === undefined ? null : [first, second] as const
+  return first === undefined || second === undefined ? null : ([first, second] as const)
 })
 
-watch(() => talk.talk?.id, () => { recipe.value = talk.talk?.recipe ?? null }, { immediate: true })
-watch([() => talk.programme.revision, () => talk.looked, () => recipe.value === null], () => { void guess() }, { immediate: true })
+watch(
+  () => talk.talk?.id,
+  () => {
+    recipe.value = talk.talk?.recipe ?? null
+  },
+  { immediate: true },
+)
+watch(
+  [() => talk.programme.revision, () => talk.looked, () => recipe.value === null],
+  () => {
+    void guess()
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
@@ -86,7 +99,9 @@ watch([() => talk.programme.revision, () => talk.looked, () => recipe.value === 
       <h1>Nothing to hand over yet</h1>
       <p class="soft">The file is made from what is recorded at the Lectern.</p>
       <NuxtLink v-if="talk.talk" class="press main" :to="`/talks/${talk.talk.id}/lectern`">To the Lectern</NuxtLink>
-      <button v-if="recipe && talk.slides.length > 0" class="press" @click="change({ ...recipe, timing: 'planned' })">Make a slide show of the planned times instead</button>
+      <button v-if="recipe && talk.slides.length > 0" class="press" @click="change({ ...recipe, timing: 'planned' })">
+        Make a slide show of the planned times instead
+      </button>
     </div>
     <div v-else class="scroll">
       <div class="docket">
@@ -94,14 +109,37 @@ watch([() => talk.programme.revision, () => talk.looked, () => recipe.value === 
           <RecipePresets v-if="recipe" :model-value="recipe" @update:model-value="change" />
           <RecipeSentence v-if="recipe" :model-value="recipe" :estimate="estimate" @update:model-value="change" />
           <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
-          <div class="row"><button class="press main go" :disabled="busy || refused" @click="make">{{ recipe?.each === 'slide' ? 'Make these files' : 'Make this file' }}</button><StartTime v-model="starts" /></div>
+          <div class="row">
+            <button class="press main go" :disabled="busy || refused" @click="make">
+              {{ recipe?.each === 'slide' ? 'Make these files' : 'Make this file' }}</button><StartTime v-model="starts" />
+          </div>
         </section>
         <DocketChecks :recipe="recipe" :estimate="estimate" @change="change" />
         <section class="ledger" aria-label="Ledger">
-          <div class="top"><h2>Ledger</h2><button v-if="notice.canAsk.value" class="press quiet small" @click="notice.ask()">Tell me when it is ready</button><span v-if="space > 0" class="soft clock">{{ fileSize(space) }} on the disk</span></div>
+          <div class="top">
+            <h2>Ledger</h2>
+            <button v-if="notice.canAsk.value" class="press quiet small" @click="notice.ask()">Tell me when it is ready</button
+            ><span v-if="space > 0" class="soft clock">{{ fileSize(space) }} on the disk</span>
+          </div>
           <CompareFiles v-if="pair" :files="pair" @close="laid = []" />
           <p v-if="talk.ledger.length === 0" class="soft">Files you make stand here, newest first, with what was measured in them.</p>
-          <LedgerLine v-for="delivery in talk.ledger" :key="delivery.id" :delivery="delivery" :talk-id="talk.talk?.id ?? ''" :opening="opening" :limit="talk.talk?.limit ?? null" :laid="laid.includes(delivery.id)" @rename="rename(delivery.id, $event)" @remove="remove(delivery.id)" @lay="lay(delivery.id)" :waiting="waiting" @pause="pause(delivery.id)" @first="first(delivery.id)" @cancel="cancel(delivery.id)" @retry="retry(delivery.id)" />
+          <LedgerLine
+            v-for="delivery in talk.ledger"
+            :key="delivery.id"
+            :delivery="delivery"
+            :talk-id="talk.talk?.id ?? ''"
+            :opening="opening"
+            :limit="talk.talk?.limit ?? null"
+            :laid="laid.includes(delivery.id)"
+            @rename="rename(delivery.id, $event)"
+            @remove="remove(delivery.id)"
+            @lay="lay(delivery.id)"
+            :waiting="waiting"
+            @pause="pause(delivery.id)"
+            @first="first(delivery.id)"
+            @cancel="cancel(delivery.id)"
+            @retry="retry(delivery.id)"
+          />
         </section>
       </div>
     </div>
@@ -109,14 +147,55 @@ watch([() => talk.programme.revision, () => talk.looked, () => recipe.value === 
 </template>
 
 <style scoped>
-.scroll { height: 100%; overflow-y: auto; }
-.docket { display: grid; grid-template-columns: minmax(0, 760px) 250px; justify-content: center; gap: 20px 28px; padding: 26px 20px 60px; }
-.recipe { display: grid; gap: 18px; justify-items: start; padding: 22px 26px; border: 1px solid var(--line); border-top: 5px solid var(--brand); background: var(--card); }
+.scroll {
+  height: 100%;
+  overflow-y: auto;
+}
+.docket {
+  display: grid;
+  grid-template-columns: minmax(0, 760px) 250px;
+  justify-content: center;
+  gap: 20px 28px;
+  padding: 26px 20px 60px;
+}
+.recipe {
+  display: grid;
+  gap: 18px;
+  justify-items: start;
+  padding: 22px 26px;
+  border: 1px solid var(--line);
+  border-top: 5px solid var(--brand);
+  background: var(--card);
+}
 
-.row { display: flex; gap: 22px; align-items: center; }
-.go { min-height: 44px; padding: 0 22px; font-size: 17px; }
-.ledger { display: grid; gap: 12px; grid-column: 1; }
-h2 { font-size: 19px; }
-.top { display: flex; justify-content: space-between; align-items: baseline; }
-.empty { display: grid; gap: 14px; justify-items: center; align-content: center; height: 100%; }
+.row {
+  display: flex;
+  gap: 22px;
+  align-items: center;
+}
+.go {
+  min-height: 44px;
+  padding: 0 22px;
+  font-size: 17px;
+}
+.ledger {
+  display: grid;
+  gap: 12px;
+  grid-column: 1;
+}
+h2 {
+  font-size: 19px;
+}
+.top {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+.empty {
+  display: grid;
+  gap: 14px;
+  justify-items: center;
+  align-content: center;
+  height: 100%;
+}
 </style>

@@ -18,19 +18,26 @@ const asking = ref(false)
 const help = ref(false)
 const whole = ref(false)
 const jumping = ref(false)
-const prompter = ref<{ move: (by: number) => void, grow: (by: number) => void, nextMoves: () => void } | null>(null)
+const prompter = ref<{ move: (by: number) => void; grow: (by: number) => void; nextMoves: () => void } | null>(null)
 
 const habits = useHabits()
 /** Where the notes stand with this camera. */
 const band = computed(() => habits.now.bands[devices.camera] ?? 'top')
-const putBand = (to: BandPlace): void => { habits.set({ bands: { ...habits.now.bands, [devices.camera]: to } }) }
+const putBand = (to: BandPlace): void => {
+  habits.set({ bands: { ...habits.now.bands, [devices.camera]: to } })
+}
 
 useHead({ title: () => `Lectern · ${talk.talk?.name ?? 'Aisle Talk'}` })
 
 const underWay = computed(() => ['recording', 'rehearsing', 'paused', 'stopping'].includes(lectern.phase))
 
 /** A take that waits for an answer: what speaks against it, and what would go from the programme. */
-interface Asked { readonly intent: Intent, readonly manner: Manner, readonly fromStart: boolean, readonly doubts: readonly string[] }
+interface Asked {
+  readonly intent: Intent
+  readonly manner: Manner
+  readonly fromStart: boolean
+  readonly doubts: readonly string[]
+}
 const asked = shallowRef<Asked | null>(null)
 const replaces = computed(() => asked.value?.intent.kind === 'replaceAll' && talk.visits.length > 0)
 
@@ -45,19 +52,28 @@ function start({ intent, manner, fromStart }: Pick<Asked, 'intent' | 'manner' | 
 function record(intent: Intent, manner: Manner, fromStart: boolean): void {
   const doubts = devices.doubts(manner === 'silent')
   if (devices.stream === null && manner !== 'silent') checking.value = true
-  else if (doubts.length > 0 || (intent.kind === 'replaceAll' && talk.visits.length > 0)) asked.value = { intent, manner, fromStart, doubts }
+  else if (doubts.length > 0 || (intent.kind === 'replaceAll' && talk.visits.length > 0))
+    asked.value = { intent, manner, fromStart, doubts }
   else start({ intent, manner, fromStart })
 }
 
 /** The visit that Review sent here to be said again. */
 const route = useRoute()
 const wanted = computed(() => talk.visits.find((visit) => visit.id === route.query['retake']) ?? null)
-watch(wanted, (visit) => { if (visit !== null && !underWay.value) lectern.bringUp(visit.slide, performance.now()) }, { immediate: true })
+watch(
+  wanted,
+  (visit) => {
+    if (visit !== null && !underWay.value) lectern.bringUp(visit.slide, performance.now())
+  },
+  { immediate: true },
+)
 
 /** The part of that visit which is to be said again, in ms from its beginning; null: all of it. */
 const part = computed(() => {
   const [from, to] = [Number(route.query['from']), Number(route.query['to'])]
-  return wanted.value !== null && Number.isFinite(from) && Number.isFinite(to) && from >= 0 && to > from && to <= wanted.value.length ? { from, to } : null
+  return wanted.value !== null && Number.isFinite(from) && Number.isFinite(to) && from >= 0 && to > from && to <= wanted.value.length
+    ? { from, to }
+    : null
 })
 
 /** Whether everything from that visit on is to be said again. */
@@ -69,7 +85,14 @@ function retake(id: string): void {
   if (visit === undefined) return
   if (!lectern.bringUp(visit.slide, performance.now())) return
   if (rest.value && visit === wanted.value) record({ kind: 'replaceFrom', at: visit.start }, 'full', false)
-  else record(part.value !== null && visit === wanted.value ? { kind: 'range', visit: visit.id, ...part.value } : { kind: 'retake', visit: visit.id }, 'full', false)
+  else
+    record(
+      part.value !== null && visit === wanted.value
+        ? { kind: 'range', visit: visit.id, ...part.value }
+        : { kind: 'retake', visit: visit.id },
+      'full',
+      false,
+    )
 }
 
 /** The first slide that was not shown yet comes up, and what is said follows at the end. */
@@ -95,30 +118,55 @@ async function stop(): Promise<void> {
 }
 
 useLecternKeys({
-  record: () => { record({ kind: 'replaceAll' }, 'full', true) },
-  stop: () => { if (lectern.live || lectern.phase === 'paused') asking.value = true },
-  notes: () => { whole.value = !whole.value },
-  line: (by) => { prompter.value?.move(by) },
-  grow: (by) => { prompter.value?.grow(by) },
-  help: () => { help.value = true },
-  jump: () => { jumping.value = !jumping.value },
-  moves: () => { prompter.value?.nextMoves() },
+  record: () => {
+    record({ kind: 'replaceAll' }, 'full', true)
+  },
+  stop: () => {
+    if (lectern.live || lectern.phase === 'paused') asking.value = true
+  },
+  notes: () => {
+    whole.value = !whole.value
+  },
+  line: (by) => {
+    prompter.value?.move(by)
+  },
+  grow: (by) => {
+    prompter.value?.grow(by)
+  },
+  help: () => {
+    help.value = true
+  },
+  jump: () => {
+    jumping.value = !jumping.value
+  },
+  moves: () => {
+    prompter.value?.nextMoves()
+  },
   busy: () => checking.value || asking.value || help.value || jumping.value || asked.value !== null,
 })
-watch(() => talk.talk?.id, (id) => {
-  if (id === undefined) return
-  if (!underWay.value) lectern.rest()
-  if (devices.stream === null) checking.value = true
-  // A link may ask for a slide that is not in the talk yet.
-  const chosen = talk.slides.find((slide) => slide.id === route.query['slide'])?.id ?? talk.selected
-  if (underWay.value) return
-  if (wanted.value !== null) lectern.bringUp(wanted.value.slide, performance.now())
-  else if (chosen !== null) lectern.goTo(chosen, performance.now())
-}, { immediate: true })
-watch(() => talk.selected, (id) => {
-  if (id !== null && id !== lectern.slide?.id) lectern.goTo(id, performance.now())
+watch(
+  () => talk.talk?.id,
+  (id) => {
+    if (id === undefined) return
+    if (!underWay.value) lectern.rest()
+    if (devices.stream === null) checking.value = true
+    // A link may ask for a slide that is not in the talk yet.
+    const chosen = talk.slides.find((slide) => slide.id === route.query['slide'])?.id ?? talk.selected
+    if (underWay.value) return
+    if (wanted.value !== null) lectern.bringUp(wanted.value.slide, performance.now())
+    else if (chosen !== null) lectern.goTo(chosen, performance.now())
+  },
+  { immediate: true },
+)
+watch(
+  () => talk.selected,
+  (id) => {
+    if (id !== null && id !== lectern.slide?.id) lectern.goTo(id, performance.now())
+  },
+)
+useEventListener(window, 'beforeunload', (event) => {
+  if (underWay.value) event.preventDefault()
 })
-useEventListener(window, 'beforeunload', (event) => { if (underWay.value) event.preventDefault() })
 onBeforeRouteLeave(() => {
   if (!underWay.value) {
     devices.close()
@@ -132,7 +180,10 @@ onBeforeRouteLeave(() => {
 <template>
   <StationFrame dark :coming="coming" :landing="lectern.landing" :playhead="underWay ? lectern.spent : null" @broken="checking = false">
     <div class="lectern" :class="[{ live: lectern.live }, `notes-${band}`]">
-      <div v-if="lectern.trouble" class="notice bad" role="alert"><p>{{ lectern.trouble }}</p><button class="press small" @click="lectern.trouble = null">Close</button></div>
+      <div v-if="lectern.trouble" class="notice bad" role="alert">
+        <p>{{ lectern.trouble }}</p>
+        <button class="press small" @click="lectern.trouble = null">Close</button>
+      </div>
       <div class="top">
         <PrompterBand ref="prompter" v-model:whole="whole" :place="band" @place="putBand" />
       </div>
@@ -143,7 +194,13 @@ onBeforeRouteLeave(() => {
         <template v-else-if="talk.talk && lectern.slide">
           <LecternStage :talk-id="talk.talk.id" :shape="talk.talk.shape" />
           <ListenBack v-if="lectern.phase === 'paused' && !lectern.rehearsing" />
-          <LeadIn v-if="lectern.leadIn" :from="lectern.leadIn.from" :to="lectern.leadIn.to" :shape="talk.talk.shape" @done="lectern.leadIn.then()" />
+          <LeadIn
+            v-if="lectern.leadIn"
+            :from="lectern.leadIn.from"
+            :to="lectern.leadIn.to"
+            :shape="talk.talk.shape"
+            @done="lectern.leadIn.then()"
+          />
           <JumpGrid v-model="jumping" />
         </template>
         <div v-else class="none">
@@ -152,66 +209,216 @@ onBeforeRouteLeave(() => {
         </div>
       </div>
       <ClockColumn class="clocks" />
-      <TransportBar class="foot" :wanted="wanted?.id ?? null" :part="part" :rest="rest" @check="checking = true" @record="record" @stop="asking = true" @keys="help = true" @jump="jumping = true" @retake="retake" />
+      <TransportBar
+        class="foot"
+        :wanted="wanted?.id ?? null"
+        :part="part"
+        :rest="rest"
+        @check="checking = true"
+        @record="record"
+        @stop="asking = true"
+        @keys="help = true"
+        @jump="jumping = true"
+        @retake="retake"
+      />
     </div>
     <RoomCheck v-model="checking" />
-    <el-dialog v-model="asking" :title="lectern.rehearsing ? 'End this run-through?' : 'Stop this take?'" width="460" class="dark-hall" append-to-body>
+    <el-dialog
+      v-model="asking"
+      :title="lectern.rehearsing ? 'End this run-through?' : 'Stop this take?'"
+      width="460"
+      class="dark-hall"
+      append-to-body
+    >
       <p v-if="lectern.rehearsing">The timings until now are kept.</p>
-      <p v-else>{{ lectern.phase === 'recording' ? 'Recording goes on while this is open.' : 'The take is paused.' }} What was recorded is kept.</p>
+      <p v-else>
+        {{ lectern.phase === 'recording' ? 'Recording goes on while this is open.' : 'The take is paused.' }} What was recorded is kept.
+      </p>
       <template #footer>
         <button class="press" @click="asking = false">Go on</button>
         <button class="press main" @click="stop">{{ lectern.rehearsing ? 'End it' : 'Stop and keep' }}</button>
       </template>
     </el-dialog>
-    <el-dialog :model-value="asked !== null" :title="asked?.doubts.length ? 'Before you start' : 'Record again?'" width="500" class="dark-hall" append-to-body @close="asked = null">
+    <el-dialog
+      :model-value="asked !== null"
+      :title="asked?.doubts.length ? 'Before you start' : 'Record again?'"
+      width="500"
+      class="dark-hall"
+      append-to-body
+      @close="asked = null"
+    >
       <p v-for="doubt in asked?.doubts" :key="doubt" class="doubt" role="alert">{{ doubt }}</p>
-      <p v-if="replaces">The new take replaces the {{ duration(talk.index?.length ?? 0) }} that Review plays now. The old recording is kept; discarding the new one brings it back.</p>
+      <p v-if="replaces">
+        The new take replaces the {{ duration(talk.index?.length ?? 0) }} that Review plays now. The old recording is kept; discarding the
+        new one brings it back.
+      </p>
       <template #footer>
-        <button v-if="asked?.doubts.length" class="press" @click="asked = null; checking = true">Room check</button>
+        <button
+          v-if="asked?.doubts.length"
+          class="press"
+          @click="
+            asked = null
+            checking = true
+          "
+        >
+          Room check
+        </button>
         <button v-else class="press" @click="asked = null">Not now</button>
-        <button class="press" :class="{ main: !asked?.doubts.length }" @click="asked && start(asked)">{{ asked?.doubts.length ? 'Record all the same' : 'Record again' }}</button>
+        <button class="press" :class="{ main: !asked?.doubts.length }" @click="asked && start(asked)">
+          {{ asked?.doubts.length ? 'Record all the same' : 'Record again' }}
+        </button>
       </template>
     </el-dialog>
     <el-dialog v-model="help" title="Keys" width="520" class="dark-hall" append-to-body>
-      <dl class="keylist"><template v-for="[key, say] in KEY_WORDS" :key="key"><dt class="clock">{{ key }}</dt><dd>{{ say }}</dd></template></dl>
+      <dl class="keylist">
+        <template v-for="[key, say] in KEY_WORDS" :key="key"
+          ><dt class="clock">{{ key }}</dt>
+          <dd>{{ say }}</dd></template
+        >
+      </dl>
     </el-dialog>
   </StationFrame>
 </template>
 
 <style scoped>
 /* Over the lane: what is said during a take must not move the slide from under the pen. */
-.lectern > .notice { position: absolute; z-index: 20; left: 12px; right: 12px; bottom: calc(100% + 6px); }
-.lectern { position: relative; display: grid; grid-template: auto minmax(0, 1fr) auto / 54px minmax(0, 1fr) 250px; height: 100%; }
-.top { grid-column: 2; display: grid; gap: 6px; padding: 4px 12px 0; min-width: 0; }
-.tools { grid-row: 1 / 3; grid-column: 1; }
-.middle { position: relative; grid-row: 2; grid-column: 2; display: grid; grid-template-rows: minmax(0, 1fr) auto; gap: 8px; place-items: stretch; padding: 8px 12px 12px; min-height: 0; min-width: 0; }
-.middle > .after, .none { place-self: center; }
-.clocks { grid-row: 1 / 3; grid-column: 3; }
-.foot { grid-row: 3; grid-column: 1 / -1; transition: opacity 0.3s; }
-.tools { transition: opacity 0.3s; }
-.live .foot:not(:hover, :focus-within), .live .tools:not(:hover, :focus-within) { opacity: 0.8; }
-.none { display: grid; gap: 14px; justify-items: center; }
-.doubt { color: var(--accent); font-weight: 600; }
-.doubt + p { margin-top: 10px; }
-.keylist { display: grid; grid-template-columns: max-content 1fr; gap: 6px 18px; margin: 0; }
-dd { margin: 0; }
+.lectern > .notice {
+  position: absolute;
+  z-index: 20;
+  left: 12px;
+  right: 12px;
+  bottom: calc(100% + 6px);
+}
+.lectern {
+  position: relative;
+  display: grid;
+  grid-template: auto minmax(0, 1fr) auto / 54px minmax(0, 1fr) 250px;
+  height: 100%;
+}
+.top {
+  grid-column: 2;
+  display: grid;
+  gap: 6px;
+  padding: 4px 12px 0;
+  min-width: 0;
+}
+.tools {
+  grid-row: 1 / 3;
+  grid-column: 1;
+}
+.middle {
+  position: relative;
+  grid-row: 2;
+  grid-column: 2;
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  gap: 8px;
+  place-items: stretch;
+  padding: 8px 12px 12px;
+  min-height: 0;
+  min-width: 0;
+}
+.middle > .after,
+.none {
+  place-self: center;
+}
+.clocks {
+  grid-row: 1 / 3;
+  grid-column: 3;
+}
+.foot {
+  grid-row: 3;
+  grid-column: 1 / -1;
+  transition: opacity 0.3s;
+}
+.tools {
+  transition: opacity 0.3s;
+}
+.live .foot:not(:hover, :focus-within),
+.live .tools:not(:hover, :focus-within) {
+  opacity: 0.8;
+}
+.none {
+  display: grid;
+  gap: 14px;
+  justify-items: center;
+}
+.doubt {
+  color: var(--accent);
+  font-weight: 600;
+}
+.doubt + p {
+  margin-top: 10px;
+}
+.keylist {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 6px 18px;
+  margin: 0;
+}
+dd {
+  margin: 0;
+}
 /* The notes beside or under the slide, where the camera is. */
-.notes-foot { grid-template-rows: minmax(0, 1fr) auto auto; }
-.notes-foot .top { grid-row: 2; }
-.notes-foot .middle { grid-row: 1; }
-.notes-left { grid-template: minmax(0, 1fr) auto / 54px 270px minmax(0, 1fr) 250px; }
-.notes-right { grid-template: minmax(0, 1fr) auto / 54px minmax(0, 1fr) 270px 250px; }
-:is(.notes-left, .notes-right) :is(.tools, .middle, .top, .clocks) { grid-row: 1; }
-.notes-left .top, .notes-right .middle { grid-column: 2; }
-.notes-left .middle, .notes-right .top { grid-column: 3; }
-:is(.notes-left, .notes-right) .clocks { grid-column: 4; }
-:is(.notes-left, .notes-right) .foot { grid-row: 2; }
+.notes-foot {
+  grid-template-rows: minmax(0, 1fr) auto auto;
+}
+.notes-foot .top {
+  grid-row: 2;
+}
+.notes-foot .middle {
+  grid-row: 1;
+}
+.notes-left {
+  grid-template: minmax(0, 1fr) auto / 54px 270px minmax(0, 1fr) 250px;
+}
+.notes-right {
+  grid-template: minmax(0, 1fr) auto / 54px minmax(0, 1fr) 270px 250px;
+}
+:is(.notes-left, .notes-right) :is(.tools, .middle, .top, .clocks) {
+  grid-row: 1;
+}
+.notes-left .top,
+.notes-right .middle {
+  grid-column: 2;
+}
+.notes-left .middle,
+.notes-right .top {
+  grid-column: 3;
+}
+:is(.notes-left, .notes-right) .clocks {
+  grid-column: 4;
+}
+:is(.notes-left, .notes-right) .foot {
+  grid-row: 2;
+}
 @media (max-width: 900px) {
-  .lectern.lectern { grid-template: auto 74vh auto auto / 54px minmax(0, 1fr); height: auto; }
-  .lectern.lectern .tools { grid-row: 1 / 3; grid-column: 1; }
-  .lectern.lectern .top { grid-row: 1; grid-column: 2; }
-  .lectern.lectern .middle { grid-row: 2; grid-column: 2; }
-  .lectern.lectern .clocks { grid-row: 3; grid-column: 1 / -1; border-left: 0; }
-  .lectern.lectern .foot { position: sticky; bottom: 0; grid-row: 4; grid-column: 1 / -1; }
+  .lectern.lectern {
+    grid-template: auto 74vh auto auto / 54px minmax(0, 1fr);
+    height: auto;
+  }
+  .lectern.lectern .tools {
+    grid-row: 1 / 3;
+    grid-column: 1;
+  }
+  .lectern.lectern .top {
+    grid-row: 1;
+    grid-column: 2;
+  }
+  .lectern.lectern .middle {
+    grid-row: 2;
+    grid-column: 2;
+  }
+  .lectern.lectern .clocks {
+    grid-row: 3;
+    grid-column: 1 / -1;
+    border-left: 0;
+  }
+  .lectern.lectern .foot {
+    position: sticky;
+    bottom: 0;
+    grid-row: 4;
+    grid-column: 1 / -1;
+  }
 }
 </style>

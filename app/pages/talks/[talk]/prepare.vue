@@ -50,11 +50,28 @@ useEventListener(window, 'keydown', keys)
 </template>
 
 <style scoped>
-.prepare { display: grid; grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); height: 100%; }
-aside { display: grid; grid-template-rows: minmax(0, 1fr) auto; gap: 12px; padding: 10px 16px 14px; min-height: 0; }
-.on { justify-self: start; }
+.prepare {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  height: 100%;
+}
+aside {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  gap: 12px;
+  padding: 10px 16px 14px;
+  min-height: 0;
+}
+.on {
+  justify-self: start;
+}
 @media (max-width: 900px) {
-  .prepare { grid-template-columns: minmax(0, 1fr); height: auto; }
-  aside { grid-template-rows: auto auto; }
+  .prepare {
+    grid-template-columns: minmax(0, 1fr);
+    height: auto;
+  }
+  aside {
+    grid-template-rows: auto auto;
+  }
 }
 </style>

@@ -24,7 +24,12 @@ const size = computed(() => {
   const box = { width: Math.floor(shape.width * scale), height: Math.floor(shape.height * scale) }
   return { box, pixels: { width: Math.max(1, Math.round(box.width * ratio)), height: Math.max(1, Math.round(box.height * ratio)) } }
 })
-const shelf = usePictures(() => id, () => { paint() })
+const shelf = usePictures(
+  () => id,
+  () => {
+    paint()
+  },
+)
 const slide = computed(() => talk.slides.find((one) => one.id === shown.value?.slide) ?? null)
 
 function paint(): void {
@@ -33,8 +38,16 @@ function paint(): void {
   if (ctx == null || slide.value === null || shown.value === null || step === undefined) return
   const { blank, ink, wet, spot } = shown.value
   const scene: Scene = {
-    slide: slide.value.id, step: shown.value.step, shown: blank ? null : step, ink: ink.map((stroke) => ({ stroke, elapsed: null })),
-    inset: null, voice: null, transition: null, spot, stage: { x: 0, y: 0, w: 1, h: 1 }, coming: 1,
+    slide: slide.value.id,
+    step: shown.value.step,
+    shown: blank ? null : step,
+    ink: ink.map((stroke) => ({ stroke, elapsed: null })),
+    inset: null,
+    voice: null,
+    transition: null,
+    spot,
+    stage: { x: 0, y: 0, w: 1, h: 1 },
+    coming: 1,
   }
   paintScene<CanvasImageSource>(ctx, scene, size.value.pixels, shelf)
   if (wet !== null && !blank) paintStroke<CanvasImageSource>(ctx, { stroke: wet, elapsed: null }, size.value.pixels)
@@ -42,18 +55,42 @@ function paint(): void {
   const coming = next?.steps[0]?.picture
   if (coming !== undefined && coming.kind !== 'composed') shelf.ofStep(coming)
 }
-watch([shown, slide, size, canvas], () => { void nextTick(paint) })
-const full = (): void => { void document.documentElement.requestFullscreen().catch(() => undefined) }
+watch([shown, slide, size, canvas], () => {
+  void nextTick(paint)
+})
+const full = (): void => {
+  void document.documentElement.requestFullscreen().catch(() => undefined)
+}
 </script>
 
 <template>
   <main ref="room" class="room" @dblclick="full">
-    <canvas v-show="slide" ref="canvas" :width="size.pixels.width" :height="size.pixels.height" :style="{ width: `${size.box.width}px`, height: `${size.box.height}px` }" role="img" :aria-label="slide?.title ?? ''" />
+    <canvas
+      v-show="slide"
+      ref="canvas"
+      :width="size.pixels.width"
+      :height="size.pixels.height"
+      :style="{ width: `${size.box.width}px`, height: `${size.box.height}px` }"
+      role="img"
+      :aria-label="slide?.title ?? ''"
+    />
     <p v-if="!slide" class="waits">Open the Lectern of this talk in the other window. What it shows is shown here.</p>
   </main>
 </template>
 
 <style scoped>
-.room { display: grid; place-items: center; width: 100vw; height: 100vh; overflow: hidden; background: #000; }
-.waits { max-width: 32ch; color: #A9B7B0; font-size: 20px; text-align: center; }
+.room {
+  display: grid;
+  place-items: center;
+  width: 100vw;
+  height: 100vh;
+  overflow: hidden;
+  background: #000;
+}
+.waits {
+  max-width: 32ch;
+  color: #a9b7b0;
+  font-size: 20px;
+  text-align: center;
+}
 </style>

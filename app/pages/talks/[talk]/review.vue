@@ -14,7 +14,13 @@ const mending = useMending()
 const ink = useInkAfterwards()
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2]
 const panel = ref<'fit' | 'pauses' | 'face' | 'history' | 'takes'>('fit')
-const PANELS = [{ key: 'fit', name: 'Fit' }, { key: 'pauses', name: 'Pauses' }, { key: 'face', name: 'Face' }, { key: 'history', name: 'History' }, { key: 'takes', name: 'Takes' }] as const
+const PANELS = [
+  { key: 'fit', name: 'Fit' },
+  { key: 'pauses', name: 'Pauses' },
+  { key: 'face', name: 'Face' },
+  { key: 'history', name: 'History' },
+  { key: 'takes', name: 'Takes' },
+] as const
 const stage = ref<InstanceType<typeof FilmStage> | null>(null)
 const face = ref<InstanceType<typeof VisitFace> | null>(null)
 
@@ -27,22 +33,34 @@ const playing = computed(() => stage.value?.player.playing ?? false)
 const visit = computed(() => talk.visits.findLast((one) => one.start <= at.value) ?? null)
 const closing = computed(() => (talk.talk?.takes ?? []).some((take) => take.state === 'closing'))
 
-const LEAPS = [{ value: 'visit', label: 'visit' }, { value: 'step', label: 'step' }, { value: 'stroke', label: 'stroke' }, { value: 'pause', label: 'pause' }] as const
+const LEAPS = [
+  { value: 'visit', label: 'visit' },
+  { value: 'step', label: 'step' },
+  { value: 'stroke', label: 'stroke' },
+  { value: 'pause', label: 'pause' },
+] as const
 /** What the up and down keys go by. */
 const leap = ref<(typeof LEAPS)[number]['value']>('visit')
 const places = computed<readonly number[]>(() => {
   if (talk.index === null) return []
   switch (leap.value) {
-    case 'visit': return talk.visits.map(({ start }) => start)
-    case 'step': return mending.steps
-    case 'stroke': return inkTurns(talk.index)
-    case 'pause': return mending.pauses.map(({ from }) => from)
+    case 'visit':
+      return talk.visits.map(({ start }) => start)
+    case 'step':
+      return mending.steps
+    case 'stroke':
+      return inkTurns(talk.index)
+    case 'pause':
+      return mending.pauses.map(({ from }) => from)
   }
 })
 /** Back goes to where this began, and only just after that to the one before it. */
 const LATE = 1500
 function jump(by: -1 | 1): void {
-  const target = by === 1 ? places.value.find((place) => place > at.value + 1) : places.value.findLast((place) => place < at.value - (playing.value || leap.value === 'visit' ? LATE : 1)) ?? places.value[0]
+  const target =
+    by === 1
+      ? places.value.find((place) => place > at.value + 1)
+      : (places.value.findLast((place) => place < at.value - (playing.value || leap.value === 'visit' ? LATE : 1)) ?? places.value[0])
   if (target !== undefined) stage.value?.player.seek(target)
 }
 
@@ -58,7 +76,12 @@ function loopRange(): void {
   stage.value.player.loop = mending.range
   playFrom(mending.range.from)
 }
-watch(() => mending.range, (range) => { if (range === null && stage.value !== null) stage.value.player.loop = null })
+watch(
+  () => mending.range,
+  (range) => {
+    if (range === null && stage.value !== null) stage.value.player.loop = null
+  },
+)
 
 /** Sets a peg where the film stands. */
 function peg(which: 'from' | 'to'): void {
@@ -72,16 +95,27 @@ function peg(which: 'from' | 'to'): void {
 const route = useRoute()
 const named = PANELS.find(({ key }) => key === route.query['panel'])
 if (named !== undefined) panel.value = named.key
-watch(stage, (there) => {
-  const wanted = Number(route.query['at'])
-  if (there !== null && Number.isFinite(wanted) && wanted > 0) there.player.seek(wanted)
-}, { once: true })
+watch(
+  stage,
+  (there) => {
+    const wanted = Number(route.query['at'])
+    if (there !== null && Number.isFinite(wanted) && wanted > 0) there.player.seek(wanted)
+  },
+  { once: true },
+)
 
 useReviewKeys({
-  toggle: () => { stage.value?.toggle() },
-  move: (by) => { stage.value?.player.seek(at.value + by) },
-  start: () => { stage.value?.player.seek(0) },
-  jump, peg,
+  toggle: () => {
+    stage.value?.toggle()
+  },
+  move: (by) => {
+    stage.value?.player.seek(at.value + by)
+  },
+  start: () => {
+    stage.value?.player.seek(0)
+  },
+  jump,
+  peg,
 })
 </script>
 
@@ -89,7 +123,9 @@ useReviewKeys({
   <StationFrame by-visit :playhead="talk.index ? at : null" :landing="talk.index?.length ?? 0" @seek="stage?.player.seek($event)">
     <div v-if="talk.index === null" class="empty">
       <h1>{{ closing ? 'The take is being made ready' : 'Nothing recorded yet' }}</h1>
-      <p class="soft">{{ closing ? 'It appears here by itself in a moment.' : 'What you record at the Lectern is played and mended here.' }}</p>
+      <p class="soft">
+        {{ closing ? 'It appears here by itself in a moment.' : 'What you record at the Lectern is played and mended here.' }}
+      </p>
       <NuxtLink v-if="!closing && talk.talk" class="press main" :to="`/talks/${talk.talk.id}/lectern`">To the Lectern</NuxtLink>
       <TakesPanel v-if="!closing" />
     </div>
@@ -101,35 +137,73 @@ useReviewKeys({
             <VideoPause v-if="playing" /><VideoPlay v-else />{{ playing ? 'Pause' : 'Play' }}
           </button>
           <button class="press" @click="stage?.player.seek(0)">From the start</button>
-          <el-select v-if="stage" v-model="stage.player.speed" size="small" class="speed" aria-label="How fast it is played"><el-option v-for="one in SPEEDS" :key="one" :value="one" :label="`× ${one}`" /></el-select>
-          <button class="press quiet small" aria-label="Fill the screen" title="Fill the screen" @click="stage?.wide()"><FullScreen /></button>
-          <span class="clock time">{{ preciseDuration(at) }} <span class="soft">/ {{ preciseDuration(talk.index.length) }}</span></span>
+          <el-select v-if="stage" v-model="stage.player.speed" size="small" class="speed" aria-label="How fast it is played"
+            ><el-option v-for="one in SPEEDS" :key="one" :value="one" :label="`× ${one}`"
+          /></el-select>
+          <button class="press quiet small" aria-label="Fill the screen" title="Fill the screen" @click="stage?.wide()">
+            <FullScreen />
+          </button>
+          <span class="clock time"
+            >{{ preciseDuration(at) }} <span class="soft">/ {{ preciseDuration(talk.index.length) }}</span></span
+          >
         </div>
         <div class="row">
           <InkBar :visit="visit" class="grows" @go="stage?.player.seek($event)" />
-          <span v-show="ink.chosen === null" class="soft by" role="group" aria-label="Jumping">Jump to
-            <el-select v-model="leap" size="small" class="leap" aria-label="What is jumped to"><el-option v-for="one in LEAPS" :key="one.value" :value="one.value" :label="one.label" /></el-select>
-            <button class="press quiet small" :aria-label="`To the ${leap} before`" title="The one before (arrow up)" @click="jump(-1)"><ArrowUp /></button>
-            <button class="press quiet small" :aria-label="`To the next ${leap}`" title="The next one (arrow down)" @click="jump(1)"><ArrowDown /></button>
+          <span v-show="ink.chosen === null" class="soft by" role="group" aria-label="Jumping"
+            >Jump to
+            <el-select v-model="leap" size="small" class="leap" aria-label="What is jumped to"
+              ><el-option v-for="one in LEAPS" :key="one.value" :value="one.value" :label="one.label"
+            /></el-select>
+            <button class="press quiet small" :aria-label="`To the ${leap} before`" title="The one before (arrow up)" @click="jump(-1)">
+              <ArrowUp />
+            </button>
+            <button class="press quiet small" :aria-label="`To the next ${leap}`" title="The next one (arrow down)" @click="jump(1)">
+              <ArrowDown />
+            </button>
           </span>
         </div>
         <p v-if="stage?.player.trouble" class="notice bad" role="alert">{{ stage.player.trouble }}</p>
         <p v-if="closing" class="notice" role="status">A recording is being made ready. It appears here by itself.</p>
         <div class="row">
-          <button class="press small" :disabled="mending.busy || !mending.history?.undo" :title="mending.history?.undo ? `Take back: ${mending.history.undo}` : 'Nothing to take back'" @click="mending.back('undo')"><RefreshLeft />Undo</button>
-          <button class="press small" :disabled="mending.busy || !mending.history?.redo" :title="mending.history?.redo ? `Do again: ${mending.history.redo}` : 'Nothing to do again'" @click="mending.back('redo')"><RefreshRight />Redo</button>
+          <button
+            class="press small"
+            :disabled="mending.busy || !mending.history?.undo"
+            :title="mending.history?.undo ? `Take back: ${mending.history.undo}` : 'Nothing to take back'"
+            @click="mending.back('undo')"
+          >
+            <RefreshLeft />Undo
+          </button>
+          <button
+            class="press small"
+            :disabled="mending.busy || !mending.history?.redo"
+            :title="mending.history?.redo ? `Do again: ${mending.history.redo}` : 'Nothing to do again'"
+            @click="mending.back('redo')"
+          >
+            <RefreshRight />Redo
+          </button>
           <el-popover placement="top" trigger="click" :width="330">
-            <template #reference><button class="press quiet small" aria-label="Keys" title="Keys"><QuestionFilled /></button></template>
-            <dl class="keys"><template v-for="[key, say] in REVIEW_KEY_WORDS" :key="key"><dt class="clock">{{ key }}</dt><dd>{{ say }}</dd></template></dl>
+            <template #reference
+              ><button class="press quiet small" aria-label="Keys" title="Keys"><QuestionFilled /></button
+            ></template>
+            <dl class="keys">
+              <template v-for="[key, say] in REVIEW_KEY_WORDS" :key="key"
+                ><dt class="clock">{{ key }}</dt>
+                <dd>{{ say }}</dd></template
+              >
+            </dl>
           </el-popover>
           <span class="gap" />
           <NuxtLink v-if="talk.talk" class="press small" :to="`/talks/${talk.talk.id}/lectern`">Retake all</NuxtLink>
           <NuxtLink v-if="talk.talk" class="press small main" :to="`/talks/${talk.talk.id}/hand-over`">Make the file</NuxtLink>
         </div>
-        <p v-if="mending.trouble" class="notice bad" role="alert"><span>{{ mending.trouble }}</span><button class="press quiet small" @click="mending.trouble = null">Close</button></p>
+        <p v-if="mending.trouble" class="notice bad" role="alert">
+          <span>{{ mending.trouble }}</span><button class="press quiet small" @click="mending.trouble = null">Close</button>
+        </p>
         <div class="panels">
           <div class="tabs" role="tablist" aria-label="Mending">
-            <button v-for="{ key, name } in PANELS" :key="key" role="tab" :aria-selected="panel === key" @click="panel = key">{{ name }}</button>
+            <button v-for="{ key, name } in PANELS" :key="key" role="tab" :aria-selected="panel === key" @click="panel = key">
+              {{ name }}
+            </button>
           </div>
           <FitPanel v-if="panel === 'fit'" />
           <PausePanel v-else-if="panel === 'pauses'" @go="playFrom" />
@@ -144,27 +218,107 @@ useReviewKeys({
 </template>
 
 <style scoped>
-.review { display: grid; grid-template-columns: 46% minmax(0, 1fr); height: 100%; }
-.film { display: flex; flex-direction: column; gap: 10px; padding: 14px 16px; border-right: 1px solid var(--line); overflow-y: auto; }
-.transport { display: flex; align-items: center; gap: 10px; }
-.time { margin-left: auto; font-size: 19px; }
-.by { display: flex; gap: 4px; align-items: center; font-size: 13.5px; white-space: nowrap; }
-.keys { display: grid; grid-template-columns: max-content 1fr; gap: 4px 14px; margin: 0; }
-.keys dd { margin: 0; }
-.row { display: flex; gap: 8px; align-items: center; }
-.gap, .grows { flex: 1; }
-.speed { width: 84px; }
-.leap { width: 84px; }
-.by .press { padding: 0 4px; }
-.film > * { flex: none; }
-.panels { display: grid; gap: 12px; padding-top: 4px; border-top: 1px solid var(--line); }
-.tabs { display: flex; gap: 4px; }
-.tabs button { padding: 6px 12px; border: 0; border-bottom: 3px solid transparent; background: none; color: var(--soft); font-weight: 600; cursor: pointer; }
-.tabs button[aria-selected='true'] { color: var(--text); border-bottom-color: var(--accent); }
-.empty { display: grid; gap: 14px; justify-items: center; align-content: center; height: 100%; }
+.review {
+  display: grid;
+  grid-template-columns: 46% minmax(0, 1fr);
+  height: 100%;
+}
+.film {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  padding: 14px 16px;
+  border-right: 1px solid var(--line);
+  overflow-y: auto;
+}
+.transport {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.time {
+  margin-left: auto;
+  font-size: 19px;
+}
+.by {
+  display: flex;
+  gap: 4px;
+  align-items: center;
+  font-size: 13.5px;
+  white-space: nowrap;
+}
+.keys {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 4px 14px;
+  margin: 0;
+}
+.keys dd {
+  margin: 0;
+}
+.row {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.gap,
+.grows {
+  flex: 1;
+}
+.speed {
+  width: 84px;
+}
+.leap {
+  width: 84px;
+}
+.by .press {
+  padding: 0 4px;
+}
+.film > * {
+  flex: none;
+}
+.panels {
+  display: grid;
+  gap: 12px;
+  padding-top: 4px;
+  border-top: 1px solid var(--line);
+}
+.tabs {
+  display: flex;
+  gap: 4px;
+}
+.tabs button {
+  padding: 6px 12px;
+  border: 0;
+  border-bottom: 3px solid transparent;
+  background: none;
+  color: var(--soft);
+  font-weight: 600;
+  cursor: pointer;
+}
+.tabs button[aria-selected='true'] {
+  color: var(--text);
+  border-bottom-color: var(--accent);
+}
+.empty {
+  display: grid;
+  gap: 14px;
+  justify-items: center;
+  align-content: center;
+  height: 100%;
+}
 @media (max-width: 900px) {
-  .review { grid-template-columns: minmax(0, 1fr); height: auto; }
-  .film { border-right: 0; overflow: visible; }
-  .transport, .row { flex-wrap: wrap; }
+  .review {
+    grid-template-columns: minmax(0, 1fr);
+    height: auto;
+  }
+  .film {
+    border-right: 0;
+    overflow: visible;
+  }
+  .transport,
+  .row {
+    flex-wrap: wrap;
+  }
 }
 </style>

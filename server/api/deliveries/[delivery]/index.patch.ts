@@ -5,6 +5,8 @@ import { answerForDelivery, bodyOf } from '@server/http'
 
 export default answerForDelivery(async (event, delivery, talk) => {
   const { name } = await bodyOf<{ name: string }>(event, schemas.deliveryName)
-  await database().transaction().execute((q) => renameDelivery(q, talk, delivery, name))
+  await database()
+    .transaction()
+    .execute((q) => renameDelivery(q, talk, delivery, name))
   return { ok: true }
 })

@@ -4,6 +4,6 @@ import { setOffsets } from '@server/domain'
 import { answerForStretch, bodyOf } from '@server/http'
 
 export default answerForStretch(async (event, stretch) => {
-  await setOffsets(database(), stretch, await bodyOf<{ picture: number, sound: number }>(event, schemas.offsets))
+  await setOffsets(database(), stretch, await bodyOf<{ picture: number; sound: number }>(event, schemas.offsets))
   return { ok: true }
 })

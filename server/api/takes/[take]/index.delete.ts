@@ -3,6 +3,8 @@ import { discardTake } from '@server/domain'
 import { answerForTake } from '@server/http'
 
 export default answerForTake(async (_event, take, talk) => {
-  await database().transaction().execute((q) => discardTake(q, talk, take))
+  await database()
+    .transaction()
+    .execute((q) => discardTake(q, talk, take))
   return { ok: true }
 })

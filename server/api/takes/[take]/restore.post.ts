@@ -3,6 +3,8 @@ import { bringBackTake } from '@server/domain'
 import { answerForTake } from '@server/http'
 
 export default answerForTake(async (_event, take, talk) => {
-  await database().transaction().execute((q) => bringBackTake(q, talk, take))
+  await database()
+    .transaction()
+    .execute((q) => bringBackTake(q, talk, take))
   return { ok: true }
 })

@@ -6,7 +6,11 @@ import { answerTo, bodyOf, idOf } from '@server/http'
 export default answerTo(async (event, person) => {
   const talk = idOf<'talk'>(event, 'talk')
   await ownTalk(database(), person.id, talk)
-  const { from, slides, at } = await bodyOf<{ from: string, slides: string[], at: number }>(event, schemas.copySlides)
+  const { from, slides, at } = await bodyOf<{ from: string; slides: string[]; at: number }>(event, schemas.copySlides)
   await ownTalk(database(), person.id, from)
-  return { slides: await database().transaction().execute((q) => copySlides(q, from, slides, talk, at)) }
+  return {
+    slides: await database()
+      .transaction()
+      .execute((q) => copySlides(q, from, slides, talk, at)),
+  }
 })

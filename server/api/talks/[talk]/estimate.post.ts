@@ -4,5 +4,4 @@ import { database } from '@server/database'
 import { estimateDelivery } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
-export default answerForTalk(async (event, talk) =>
-  await estimateDelivery(database(), talk, await bodyOf<Recipe>(event, schemas.recipe)))
+export default answerForTalk(async (event, talk) => await estimateDelivery(database(), talk, await bodyOf<Recipe>(event, schemas.recipe)))

@@ -5,7 +5,9 @@ import { changeTalk, talkView } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
-  const fields = await bodyOf<{ name?: string, limit?: Ms | null, language?: string }>(event, schemas.talkFields)
-  await database().transaction().execute((q) => changeTalk(q, talk, fields))
+  const fields = await bodyOf<{ name?: string; limit?: Ms | null; language?: string }>(event, schemas.talkFields)
+  await database()
+    .transaction()
+    .execute((q) => changeTalk(q, talk, fields))
   return await talkView(database(), talk)
 })

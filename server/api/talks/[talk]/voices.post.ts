@@ -6,6 +6,10 @@ import { beginVoice } from '@server/domain'
 import { answerForTalk, parse, withFiles } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
-  const { visit, browser, name } = parse<{ visit: string, browser: string, name: string }>(schemas.voiceFor, getQuery(event))
-  return await withFiles(event, async (files) => ({ take: await database().transaction().execute((q) => beginVoice(q, talk, asId(visit), files, { browser, name })) }))
+  const { visit, browser, name } = parse<{ visit: string; browser: string; name: string }>(schemas.voiceFor, getQuery(event))
+  return await withFiles(event, async (files) => ({
+    take: await database()
+      .transaction()
+      .execute((q) => beginVoice(q, talk, asId(visit), files, { browser, name })),
+  }))
 })

@@ -11,7 +11,7 @@ const MOST = 3 * 192_000 * 2
 /** A short print of the voice: its samples, and in the address when it was captured and at which rate. */
 export default answerForStretch(async (event, stretch) => {
   const n = parse<number>(Joi.number().integer().min(0).max(1).required(), getRouterParam(event, 'n'))
-  const { at, rate } = parse<{ at: number, rate: number }>(schemas.print, getQuery(event))
+  const { at, rate } = parse<{ at: number; rate: number }>(schemas.print, getQuery(event))
   const body = await samplesSent(event, MOST, 'This is no print of a voice.')
   await keepPrint(database(), stretch, n, { at, rate }, body)
   return { ok: true }

@@ -6,6 +6,8 @@ import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
   const { starts, ...recipe } = await bodyOf<Recipe & { readonly starts: Date | null }>(event, schemas.order)
-  const ids = await database().transaction().execute((q) => orderDelivery(q, talk, recipe, starts))
+  const ids = await database()
+    .transaction()
+    .execute((q) => orderDelivery(q, talk, recipe, starts))
   return { id: ids[0], ids }
 })

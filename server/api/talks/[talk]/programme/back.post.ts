@@ -4,6 +4,8 @@ import { takeBack } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
-  const { author, role } = await bodyOf<{ author: string, role: 'undo' | 'redo' }>(event, schemas.programmeBack)
-  return await database().transaction().execute((q) => takeBack(q, talk, author, role))
+  const { author, role } = await bodyOf<{ author: string; role: 'undo' | 'redo' }>(event, schemas.programmeBack)
+  return await database()
+    .transaction()
+    .execute((q) => takeBack(q, talk, author, role))
 })

@@ -4,4 +4,6 @@ import { database } from '@server/database'
 import { historyOf } from '@server/domain'
 import { answerForTalk, parse } from '@server/http'
 
-export default answerForTalk(async (event, talk) => await historyOf(database(), talk, parse<string>(schemas.uuid, getQuery(event)['browser'])))
+export default answerForTalk(
+  async (event, talk) => await historyOf(database(), talk, parse<string>(schemas.uuid, getQuery(event)['browser'])),
+)

@@ -5,6 +5,12 @@ import { editAskedFor, editProgramme } from '@server/domain'
 import { EDIT_BYTES, answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
-  const { revision, author, edit } = await bodyOf<{ revision: number, author: string, edit: ProgrammeEdit }>(event, schemas.programmeChange, EDIT_BYTES)
-  return await database().transaction().execute(async (q) => await editProgramme(q, talk, revision, author, await editAskedFor(q, talk, edit)))
+  const { revision, author, edit } = await bodyOf<{ revision: number; author: string; edit: ProgrammeEdit }>(
+    event,
+    schemas.programmeChange,
+    EDIT_BYTES,
+  )
+  return await database()
+    .transaction()
+    .execute(async (q) => await editProgramme(q, talk, revision, author, await editAskedFor(q, talk, edit)))
 })

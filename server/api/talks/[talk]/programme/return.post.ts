@@ -4,6 +4,8 @@ import { returnTo } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
-  const { author, revision } = await bodyOf<{ author: string, revision: number }>(event, schemas.programmeReturn)
-  return await database().transaction().execute((q) => returnTo(q, talk, author, revision))
+  const { author, revision } = await bodyOf<{ author: string; revision: number }>(event, schemas.programmeReturn)
+  return await database()
+    .transaction()
+    .execute((q) => returnTo(q, talk, author, revision))
 })

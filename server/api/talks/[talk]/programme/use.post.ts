@@ -5,6 +5,8 @@ import { editProgramme, recordingInPlace } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
-  const { revision, author, ...use } = await bodyOf<UseRequest & { revision: number, author: string }>(event, schemas.programmeUse)
-  return await database().transaction().execute(async (q) => await editProgramme(q, talk, revision, author, await recordingInPlace(q, talk, use)))
+  const { revision, author, ...use } = await bodyOf<UseRequest & { revision: number; author: string }>(event, schemas.programmeUse)
+  return await database()
+    .transaction()
+    .execute(async (q) => await editProgramme(q, talk, revision, author, await recordingInPlace(q, talk, use)))
 })

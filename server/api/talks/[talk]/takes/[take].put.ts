@@ -6,6 +6,8 @@ import { answerForTalk, bodyOf, idOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
   const take = await bodyOf<NewTake>(event, schemas.newTake)
-  await database().transaction().execute((q) => openTake(q, talk, idOf<'take'>(event, 'take'), take))
+  await database()
+    .transaction()
+    .execute((q) => openTake(q, talk, idOf<'take'>(event, 'take'), take))
   return { ok: true }
 })
