@@ -30,6 +30,11 @@ async function go(): Promise<void> {
     busy.value = false
   }
 }
+/** From signing in to signing up, or back. */
+function toggle(): void {
+  fresh.value = !fresh.value
+  trouble.value = null
+}
 </script>
 
 <template>
@@ -52,14 +57,7 @@ async function go(): Promise<void> {
       <p v-if="fresh" class="soft">Twelve characters or more; a few words that do not belong together are good.</p>
       <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
       <button class="press main" type="submit" :disabled="busy">{{ fresh ? 'Make the account' : 'Sign in' }}</button>
-      <button
-        class="press quiet"
-        type="button"
-        @click="
-          fresh = !fresh
-          trouble = null
-        "
-      >
+      <button class="press quiet" type="button" @click="toggle">
         {{ fresh ? 'I have an account' : 'I have no account yet' }}
       </button>
     </form>

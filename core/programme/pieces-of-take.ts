@@ -1,3 +1,4 @@
+import { screenChanges } from '@core/session'
 import { AS_RECORDED, asId } from '@core/model'
 import type { Ms, Piece, SlideId, Stretch, Take, VisitId } from '@core/model'
 
@@ -9,13 +10,11 @@ interface Showing {
 /** When a stretch turns to another slide, beginning with the slide it opens on. Steps of one slide are one showing. */
 export function showingsOf(stretch: Stretch): readonly Showing[] {
   const showings: Showing[] = [{ slide: stretch.opening.slide, from: 0 }]
-  for (const cue of stretch.cues) {
-    if (cue.kind !== 'show' || cue.at >= stretch.kept) continue
-    const last = showings.at(-1)
-    if (last === undefined || last.slide === cue.slide) continue
+  for (const { cue, before, after } of screenChanges(stretch, ({ at }) => at < stretch.kept)) {
+    if (before.slide === after.slide) continue
     // Two turns in the same millisecond: the earlier slide was never seen.
-    if (cue.at === last.from) showings.pop()
-    if (showings.at(-1)?.slide !== cue.slide) showings.push({ slide: cue.slide, from: cue.at })
+    if (cue.at === showings.at(-1)?.from) showings.pop()
+    if (showings.at(-1)?.slide !== after.slide) showings.push({ slide: after.slide, from: cue.at })
   }
   return showings
 }

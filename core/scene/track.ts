@@ -1,3 +1,5 @@
+import { screenChanges } from '@core/session'
+import type { ScreenChange } from '@core/session'
 import type { Cue, Ms, PathPoint, Point, SlideId, Stretch, Stroke } from '@core/model'
 import { strokeLength } from './ink-afterwards'
 import { lastNotAfter } from './search'
@@ -69,34 +71,38 @@ const SILENT: ReadonlySet<Cue['kind']> = new Set(['ink', 'point', 'mute', 'stumb
 
 const valueAt = <Value>(line: Switch<Value>, at: Ms): Value => line.values[lastNotAfter(line.times, at)] as Value
 
-function layInk(stretch: Stretch): ReadonlyMap<SlideId, readonly LyingStroke[]> {
-  const bySlide = new Map<SlideId, LyingStroke[]>()
-  const put = (lying: LyingStroke): void => {
-    const list = bySlide.get(lying.stroke.slide)
-    if (list === undefined) bySlide.set(lying.stroke.slide, [lying])
-    else list.push(lying)
+/** A stroke that lies there from the first. */
+const lyingFromFirst = (stroke: Stroke): LyingStroke => ({ stroke, from: -Infinity, whole: -Infinity, until: Infinity })
+
+/** Ink over time: when each stroke came and when it went, by slide. */
+class InkLedger {
+  readonly #strokes = new Map<Stroke, LyingStroke>()
+
+  constructor(opening: readonly Stroke[]) {
+    for (const stroke of opening) this.#strokes.set(stroke, lyingFromFirst(stroke))
   }
-  for (const stroke of stretch.opening.ink) put({ stroke, from: -Infinity, whole: -Infinity, until: Infinity })
-  for (const cue of stretch.cues) {
+
+  note({ cue, before, after }: ScreenChange): void {
+    if (before.ink === after.ink) return
     if (cue.kind === 'ink') {
-      put({ stroke: cue.stroke, from: cue.at, whole: cue.at + strokeLength(cue.stroke), until: Infinity })
-    } else if (cue.kind === 'erase' || cue.kind === 'wipe') {
-      takeOff(bySlide, cue)
+      this.#strokes.set(cue.stroke, { stroke: cue.stroke, from: cue.at, whole: cue.at + strokeLength(cue.stroke), until: Infinity })
+      return
+    }
+    const left = new Set(after.ink)
+    for (const stroke of before.ink) {
+      const lying = this.#strokes.get(stroke)
+      if (lying !== undefined && !left.has(stroke)) this.#strokes.set(stroke, { ...lying, until: cue.at })
     }
   }
-  return bySlide
-}
 
-function takeOff(bySlide: Map<SlideId, LyingStroke[]>, cue: Extract<Cue, { kind: 'erase' | 'wipe' }>): void {
-  for (const [slide, list] of bySlide) {
-    if (cue.kind === 'wipe' && cue.slide !== slide) continue
-    bySlide.set(
-      slide,
-      list.map((lying) => {
-        const concerned = cue.kind === 'wipe' ? lying.from <= cue.at : lying.stroke.id === cue.stroke
-        return concerned && lying.until > cue.at ? { ...lying, until: cue.at } : lying
-      }),
-    )
+  bySlide(): ReadonlyMap<SlideId, readonly LyingStroke[]> {
+    const bySlide = new Map<SlideId, LyingStroke[]>()
+    for (const lying of this.#strokes.values()) {
+      const there = bySlide.get(lying.stroke.slide)
+      if (there === undefined) bySlide.set(lying.stroke.slide, [lying])
+      else there.push(lying)
+    }
+    return bySlide
   }
 }
 
@@ -164,18 +170,20 @@ export function trackOf(stretch: Stretch): Track {
   const insets: { at: Ms; value: boolean }[] = []
   const turns: Ms[] = []
   const spots: Spot[] = []
-  const cues = [...stretch.cues].sort((a, b) => a.at - b.at)
-  for (const cue of cues) {
-    if (cue.kind === 'show') shows.push({ at: cue.at, value: { slide: cue.slide, step: cue.step } })
-    if (cue.kind === 'blank') blanks.push({ at: cue.at, value: cue.on })
-    if (cue.kind === 'inset') insets.push({ at: cue.at, value: cue.on })
+  const ledger = new InkLedger(stretch.opening.ink)
+  for (const change of screenChanges(stretch)) {
+    const { cue, after } = change
+    ledger.note(change)
+    if (cue.kind === 'show') shows.push({ at: cue.at, value: { slide: after.slide, step: after.step } })
+    if (cue.kind === 'blank') blanks.push({ at: cue.at, value: after.blank })
+    if (cue.kind === 'inset') insets.push({ at: cue.at, value: after.inset })
     if (cue.kind === 'point') spots.push({ from: cue.at, to: cue.at + (cue.path.at(-1)?.dt ?? 0), path: cue.path })
     if (!SILENT.has(cue.kind)) turns.push(cue.at)
   }
   const showLine = switches({ slide: stretch.opening.slide, step: stretch.opening.step }, shows)
   const blankLine = switches(stretch.opening.blank, blanks)
   const insetLine = switches(stretch.opening.inset, insets)
-  const strokes = layInk({ ...stretch, cues })
+  const strokes = ledger.bySlide()
   const spotStarts = spots.map((spot) => spot.from)
   const ink = new Map([...strokes].map(([slide, list]) => [slide, inkOf(list)]))
   return {

@@ -27,6 +27,10 @@ const making = computed(() => isUnderWay(props.delivery.state))
 const share = computed(() => Math.round((props.delivery.framesDone / Math.max(1, props.delivery.framesTotal)) * 100))
 const over = computed(() => (props.limit === null || props.delivery.facts === null ? 0 : props.delivery.facts.length - props.limit))
 const playing = ref(false)
+function remove(): void {
+  removing.value = false
+  emit('remove')
+}
 </script>
 
 <template>
@@ -130,15 +134,7 @@ const playing = ref(false)
       </p>
       <template #footer
         ><button class="press" @click="removing = false">Keep it</button
-        ><button
-          class="press danger"
-          @click="
-            removing = false
-            $emit('remove')
-          "
-        >
-          Delete “{{ delivery.file }}”
-        </button></template
+        ><button class="press danger" @click="remove">Delete “{{ delivery.file }}”</button></template
       >
     </el-dialog>
   </article>

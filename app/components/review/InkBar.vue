@@ -39,6 +39,11 @@ function next(): void {
   // Where it is there as a whole.
   emit('go', Math.min(props.visit.start + props.visit.length - 1, target.at + (target.stroke.points.at(-1)?.dt ?? 0) + 1))
 }
+/** Takes a pen up, or puts it down again. */
+function choosePen(tool: (typeof TOOLS)[number]['tool']): void {
+  ink.pen = ink.pen === tool ? null : tool
+  ink.letGo()
+}
 </script>
 
 <template>
@@ -51,10 +56,7 @@ function next(): void {
         :class="{ on: ink.pen === tool }"
         :aria-pressed="ink.pen === tool"
         :title="`${name}: draw on the picture, also while it plays`"
-        @click="
-          ink.pen = ink.pen === tool ? null : tool
-          ink.letGo()
-        "
+        @click="choosePen(tool)"
       >
         <component :is="icon" />{{ name }}
       </button></template

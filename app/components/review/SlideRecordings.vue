@@ -84,6 +84,11 @@ watch(open, (now) => {
   if (now) void load()
   else stop()
 })
+async function play(recording: RecordingView): Promise<void> {
+  playing.value = recording
+  await nextTick()
+  playPart(recording, 0)
+}
 </script>
 
 <template>
@@ -109,16 +114,7 @@ watch(open, (now) => {
         <h3>{{ named(recording) }}</h3>
         <div class="acts">
           <button v-if="playing === recording" class="press small" @click="stop">Stop</button>
-          <button
-            v-else
-            class="press small"
-            @click="
-              playing = recording
-              nextTick(() => playPart(recording, 0))
-            "
-          >
-            Play
-          </button>
+          <button v-else class="press small" @click="play(recording)">Play</button>
           <span v-if="share(recording) !== 'none'" class="soft">{{
             share(recording) === 'all' ? 'in the talk now' : 'partly in the talk'
           }}</span>

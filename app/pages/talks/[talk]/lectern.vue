@@ -175,6 +175,10 @@ onBeforeRouteLeave(() => {
   asking.value = true
   return false
 })
+function checkRoom(): void {
+  asked.value = null
+  checking.value = true
+}
 </script>
 
 <template>
@@ -253,16 +257,7 @@ onBeforeRouteLeave(() => {
         new one brings it back.
       </p>
       <template #footer>
-        <button
-          v-if="asked?.doubts.length"
-          class="press"
-          @click="
-            asked = null
-            checking = true
-          "
-        >
-          Room check
-        </button>
+        <button v-if="asked?.doubts.length" class="press" @click="checkRoom">Room check</button>
         <button v-else class="press" @click="asked = null">Not now</button>
         <button class="press" :class="{ main: !asked?.doubts.length }" @click="asked && start(asked)">
           {{ asked?.doubts.length ? 'Record all the same' : 'Record again' }}

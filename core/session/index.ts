@@ -1,0 +1,3 @@
+export * from './recording'
+export * from './screen'
+export * from './screens-of'

@@ -1,0 +1,39 @@
+import { unreachable } from '@core/model'
+import type { Cue, Snapshot } from '@core/model'
+
+/** All that is on screen, and whether the voice is stored. */
+export interface Screen extends Snapshot {
+  readonly muted: boolean
+}
+
+/** The screen that a stretch opens with. */
+export const openingScreen = (opening: Snapshot): Screen => ({ ...opening, muted: false })
+
+/**
+ * What is on screen after a cue. Everything that shows cues follows from this: a stretch's track and snapshot, the pieces of a take,
+ * and the slide at the Lectern.
+ * @returns the same screen when the cue changes nothing that stays: a spot leaves nothing, a stumble is not seen
+ */
+export function applyCue(screen: Screen, cue: Cue): Screen {
+  switch (cue.kind) {
+    case 'show':
+      return { ...screen, slide: cue.slide, step: cue.step }
+    case 'ink':
+      return { ...screen, ink: [...screen.ink, cue.stroke] }
+    case 'erase':
+      return { ...screen, ink: screen.ink.filter((stroke) => stroke.id !== cue.stroke) }
+    case 'wipe':
+      return { ...screen, ink: screen.ink.filter((stroke) => stroke.slide !== cue.slide) }
+    case 'blank':
+      return { ...screen, blank: cue.on }
+    case 'inset':
+      return { ...screen, inset: cue.on }
+    case 'mute':
+      return { ...screen, muted: cue.on }
+    case 'point':
+    case 'stumble':
+      return screen
+    default:
+      return unreachable(cue)
+  }
+}
