@@ -111,6 +111,11 @@ export class TakeRecorder {
     return this.#take.id
   }
 
+  /** Whether it has a stretch. */
+  get begun(): boolean {
+    return this.#stretches.length > 0
+  }
+
   /** Whether a stretch is being recorded. */
   get running(): boolean {
     return this.#open !== null

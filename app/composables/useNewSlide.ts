@@ -31,7 +31,7 @@ export function useNewSlide() {
       transition: 'cut',
     }
     talk.edit({ kind: 'insert', at: after.value, slides: [slide] })
-    talk.selected = slide.id
+    talk.select(slide.id)
   }
   return { after, theme, make }
 }

@@ -11,13 +11,15 @@ export interface LeadIn {
 const LEAD: Ms = 3000
 const SHORTEST: Ms = 500
 
+/** Whether so much of the programme comes before a part that it is worth playing. @param to programme time at which the part begins */
+export const isWorthPlaying = (to: Ms): boolean => to >= SHORTEST
+
 /** Has the seconds before a part played, to speak into. */
 export function leadingIn() {
   const leadIn = shallowRef<LeadIn | null>(null)
 
-  /** @param to programme time at which the part begins @returns false when hardly anything comes before it */
-  function start(to: Ms, then: () => void): boolean {
-    if (to < SHORTEST) return false
+  /** @param to programme time at which the part begins */
+  function start(to: Ms, then: () => void): void {
     leadIn.value = {
       from: Math.max(0, to - LEAD),
       to,
@@ -26,7 +28,6 @@ export function leadingIn() {
         then()
       },
     }
-    return true
   }
   const stop = (): void => {
     leadIn.value = null

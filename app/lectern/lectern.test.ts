@@ -1,6 +1,7 @@
 import { computed, ref, shallowRef } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Slide } from '@core/model'
+import type { Ref } from 'vue'
+import type { Cue, Slide } from '@core/model'
 import { ANYBODY } from '@core/pace'
 import { slide } from '@core/testing'
 
@@ -9,16 +10,27 @@ vi.stubGlobal('computed', computed)
 vi.stubGlobal('shallowRef', shallowRef)
 vi.mock('./tick', () => ({ tick: vi.fn() }))
 
-const [{ countDown }, { deckPlace, slidesToShow }, { interruptions }, { leadingIn }, { RunClock }, { slideClock }, { tick }] =
-  await Promise.all([
-    import('./count-down'),
-    import('./deck-place'),
-    import('./interruptions'),
-    import('./lead-in'),
-    import('./run-clock'),
-    import('./slide-clock'),
-    import('./tick'),
-  ])
+const [
+  { countDown },
+  { deckPosition, slidesToShow },
+  { interruptionWords },
+  { isWorthPlaying, leadingIn },
+  { lecternScreen },
+  { recordingRunner },
+  { RunClock },
+  { slideClock },
+  { tick },
+] = await Promise.all([
+  import('./count-down'),
+  import('./deck-position'),
+  import('./interruption-words'),
+  import('./lead-in'),
+  import('./lectern-screen'),
+  import('./recording-runner'),
+  import('./run-clock'),
+  import('./slide-clock'),
+  import('./tick'),
+])
 
 const stepped = (name: string, steps: number): Slide => {
   const plain = slide(name)
@@ -58,80 +70,114 @@ describe('a count-down', () => {
   })
 })
 
-describe('the place in the deck', () => {
+describe('the position in the deck', () => {
+  const at = (running: Ref<readonly Slide[]>, stays = false) => {
+    const { screen, put } = lecternScreen(() => undefined)
+    return { put, ...deckPosition(running, screen, () => stays) }
+  }
+
   it('goes step by step, then to the next slide, and back to the last step of the one before', () => {
-    const { slideId, step, coming, going } = deckPlace(ref([one, two, three]), () => false)
-    expect([coming.value?.slide.id, coming.value?.step, going.value]).toEqual([two.id, 0, null])
-    slideId.value = two.id
-    step.value = 1
-    expect([coming.value?.slide.id, coming.value?.step, going.value?.step]).toEqual([two.id, 2, 0])
-    step.value = 2
-    expect(coming.value?.slide.id).toBe(three.id)
-    slideId.value = three.id
-    step.value = 0
-    expect([coming.value, going.value?.slide.id, going.value?.step]).toEqual([null, two.id, 2])
+    const { put, nextPosition, previousPosition } = at(ref([one, two, three]))
+    expect([nextPosition.value?.slide.id, nextPosition.value?.step, previousPosition.value]).toEqual([two.id, 0, null])
+    put({ slide: two.id, step: 1 })
+    expect([nextPosition.value?.slide.id, nextPosition.value?.step, previousPosition.value?.step]).toEqual([two.id, 2, 0])
+    put({ step: 2 })
+    expect(nextPosition.value?.slide.id).toBe(three.id)
+    put({ slide: three.id, step: 0 })
+    expect([nextPosition.value, previousPosition.value?.slide.id, previousPosition.value?.step]).toEqual([null, two.id, 2])
   })
 
   it('stays on a slide that alone is said again, and begins with the first of another deck', () => {
     const running = ref([one, two])
-    const { slideId, slide: shown, coming } = deckPlace(running, () => true)
-    slideId.value = one.id
-    expect(coming.value).toBeNull()
+    const { put, slide: shown, nextPosition } = at(running, true)
+    put({ slide: one.id })
+    expect(nextPosition.value).toBeNull()
     running.value = [three]
     expect(shown.value?.id).toBe(three.id)
     running.value = []
-    expect([shown.value, coming.value]).toEqual([null, null])
+    expect([shown.value, nextPosition.value]).toEqual([null, null])
   })
 
   it('is a slide that is left out by now when that one is said again, and never the first instead', () => {
     const deck = [one, { ...two, skip: true }, { ...three, skip: true }]
-    const { slideId, slide: shown } = deckPlace(
+    const { put, slide: shown } = at(
       computed(() => slidesToShow(deck, two.id)),
-      () => true,
+      true,
     )
-    slideId.value = two.id
+    put({ slide: two.id })
     expect(shown.value?.id).toBe(two.id)
     expect(slidesToShow(deck, two.id).map(({ id }) => id)).toEqual([one.id, two.id])
     expect(slidesToShow(deck, null).map(({ id }) => id)).toEqual([one.id])
   })
 })
 
-describe('what befalls a take', () => {
-  const befallen = (recording: boolean) => {
-    const take = {
-      recording: () => recording,
-      pause: vi.fn(() => Promise.resolve()),
-      renew: vi.fn(() => Promise.resolve()),
-      cameraOff: vi.fn(() => Promise.resolve()),
-      say: vi.fn(),
-    }
-    return { take, on: interruptions(take) }
-  }
+describe('the screen at the Lectern', () => {
+  it('changes with every cue, whether a take is under way or not, and the take hears of each with its own time', () => {
+    const noted: Cue[] = []
+    const { screen, note } = lecternScreen((make, stamp) => noted.push(make(stamp - 100)))
+    note((at) => ({ kind: 'show', at, slide: two.id, step: 1 }), 350)
+    note((at) => ({ kind: 'blank', at, on: true }), 400)
+    expect(screen.value).toMatchObject({ slide: two.id, step: 1, blank: true })
+    expect(noted.map(({ kind, at }) => [kind, at])).toEqual([
+      ['show', 250],
+      ['blank', 300],
+    ])
+  })
+})
 
-  it('pauses it without a voice, and goes on without a face or with another rate, each with its sentence', async () => {
-    const { take, on } = befallen(true)
-    await on.micLost()
-    expect([take.pause.mock.calls.length, take.say.mock.lastCall?.[0]]).toEqual([
-      1,
-      expect.stringMatching(/microphone stopped, so the take was paused/),
-    ])
-    await on.cameraLost()
-    expect([take.cameraOff.mock.calls.length, take.pause.mock.calls.length, take.say.mock.lastCall?.[0]]).toEqual([
-      1,
-      1,
-      expect.stringMatching(/goes on with your voice alone/),
-    ])
-    await on.newRate()
-    expect([take.renew.mock.calls.length, take.say.mock.lastCall?.[0]]).toEqual([1, expect.stringMatching(/nothing of it is lost/)])
-    await on.slept(4200, 75_000)
-    expect(take.pause.mock.lastCall).toEqual([4200])
-    expect(take.say.mock.lastCall?.[0]).toMatch(/asleep for 1:15/)
+describe('what follows from what happens', () => {
+  const PLAN = { intent: { kind: 'replaceAll' as const }, mode: 'full' as const }
+
+  it('is done one after the other, also what is asked for meanwhile', async () => {
+    const done: string[] = []
+    let open: () => void = () => undefined
+    const opening = new Promise<void>((resolve) => {
+      open = resolve
+    })
+    const { state, happen, settled } = recordingRunner({
+      carryOut: ({ kind }) => {
+        done.push(kind)
+        // Counting down from nothing is over at once.
+        if (kind === 'countDown') void happen({ kind: 'counted' })
+        if (kind === 'beginTake') return Promise.resolve()
+        return kind === 'openStretch' ? opening : undefined
+      },
+      begun: () => true,
+      fail: () => undefined,
+    })
+    void happen({ kind: 'record', plan: PLAN, leadIn: false, countdown: 0 })
+    await Promise.resolve()
+    await Promise.resolve()
+    void happen({ kind: 'stop', stamp: null })
+    expect([state.value.phase, done.at(-1)]).toEqual(['stopping', 'openStretch'])
+    open()
+    await settled()
+    expect(done).toEqual(['countDown', 'beginTake', 'openStretch', 'endStroke', 'closeStretch', 'stopTake'])
   })
 
-  it('is no matter while nothing is recorded', async () => {
-    const { take, on } = befallen(false)
-    for (const befall of [on.micLost, on.cameraLost, on.newRate, () => on.slept(0, 9000)]) await befall()
-    for (const done of [take.pause, take.renew, take.cameraOff, take.say]) expect(done).not.toHaveBeenCalled()
+  it('that cannot be done is told, and a take that could not begin is let go', async () => {
+    const done: string[] = []
+    const told: unknown[] = []
+    const { state, happen } = recordingRunner({
+      carryOut: ({ kind }) => {
+        done.push(kind)
+        return kind === 'beginTake' ? Promise.reject(new Error('no room')) : undefined
+      },
+      begun: () => false,
+      fail: (error) => told.push(error),
+    })
+    await happen({ kind: 'record', plan: PLAN, leadIn: false, countdown: 0 })
+    await happen({ kind: 'counted' })
+    expect([state.value.phase, done.at(-1), told]).toEqual(['idle', 'dropTake', [new Error('no room')]])
+  })
+})
+
+describe('what interrupts a take', () => {
+  it('has its sentence', () => {
+    expect(interruptionWords({ kind: 'micLost' })).toMatch(/microphone stopped, so the take was paused/)
+    expect(interruptionWords({ kind: 'cameraLost' })).toMatch(/goes on with your voice alone/)
+    expect(interruptionWords({ kind: 'rateChanged' })).toMatch(/nothing of it is lost/)
+    expect(interruptionWords({ kind: 'slept', awake: 4200, asleep: 75_000 })).toMatch(/asleep for 1:15/)
   })
 })
 
@@ -139,11 +185,10 @@ describe('what is played before a part is said again', () => {
   it('is three seconds, or what there is, and nothing at the very beginning', () => {
     const { leadIn, start } = leadingIn()
     const then = vi.fn()
-    expect(start(400, then)).toBe(false)
-    expect(leadIn.value).toBeNull()
-    expect(start(2000, then)).toBe(true)
+    expect([isWorthPlaying(400), isWorthPlaying(2000)]).toEqual([false, true])
+    start(2000, then)
     expect(leadIn.value).toMatchObject({ from: 0, to: 2000 })
-    expect(start(20_000, then)).toBe(true)
+    start(20_000, then)
     expect(leadIn.value).toMatchObject({ from: 17_000, to: 20_000 })
     leadIn.value?.then()
     expect([leadIn.value, then.mock.calls.length]).toEqual([null, 1])

@@ -42,7 +42,7 @@ export const useSheet = defineStore('sheet', () => {
 
   /** Picks a slide as a click does. */
   function pick(id: SlideId, how: { readonly more: boolean; readonly range: boolean }): void {
-    talk.selected = id
+    talk.select(id)
     if (how.range && anchor !== null) {
       const order = rows.value.map((slide) => slide.id)
       const [from, to] = [order.indexOf(anchor), order.indexOf(id)].sort((a, b) => a - b)

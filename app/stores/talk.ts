@@ -42,6 +42,8 @@ export const useTalk = defineStore('talk', () => {
   const film = shallowRef<FilmView | null>(null)
   const ledger = shallowRef<readonly DeliveryView[]>([])
   const selected = ref<SlideId | null>(null)
+  /** When it was selected, on the page's clock. */
+  let selectedAt = 0
   /** Grows when more is known of what a file would cost. */
   const looked = ref(0)
   const missing = ref(false)
@@ -74,6 +76,12 @@ export const useTalk = defineStore('talk', () => {
   )
   const visits = computed(() => visitsOf(programme.value))
   const recorded = computed<ReadonlyMap<SlideId, Ms>>(() => recordedBySlide(visits.value))
+
+  /** Brings a slide up. @param stamp when that was asked for, on the page's clock; now when left out */
+  function select(id: SlideId | null, stamp: number = performance.now()): void {
+    selectedAt = stamp
+    selected.value = id
+  }
 
   /** Slides that came in by themselves can be taken out again like those that were made here. */
   function noteInserted(ids: readonly SlideId[]): void {
@@ -298,7 +306,9 @@ export const useTalk = defineStore('talk', () => {
     film,
     ledger,
     looked,
-    selected,
+    selected: readonly(selected),
+    select,
+    selectedAt: (): number => selectedAt,
     missing,
     trouble,
     saved,

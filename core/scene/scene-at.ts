@@ -187,7 +187,8 @@ export function sceneAt(index: FilmIndex, t: Ms): Scene | null {
   return found === null ? null : sceneIn(index, found.number, found.into)
 }
 
-const WHOLE: Rect = { x: 0, y: 0, w: 1, h: 1 }
+/** All of the frame. */
+export const WHOLE: Rect = { x: 0, y: 0, w: 1, h: 1 }
 
 const drawnAt = (track: Track | undefined, slide: SlideId, at: Ms): readonly DrawnStroke[] => track?.drawnAt(slide, at) ?? []
 

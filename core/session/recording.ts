@@ -46,10 +46,8 @@ export type RecordingEvent =
   | { readonly kind: 'cancel' }
   /** The stretch that was asked for is open. */
   | { readonly kind: 'opened' }
-  /** What was asked for last could not be done. */
-  | { readonly kind: 'failed' }
-  /** The presenter goes on; `last`: there is no further step. */
-  | { readonly kind: 'forward'; readonly last: boolean; readonly endAfterLast: boolean; readonly stamp: number }
+  /** What was asked for last could not be done. `begun`: the take has a stretch. */
+  | { readonly kind: 'failed'; readonly begun: boolean }
   | { readonly kind: 'pause'; readonly stamp: number | null }
   | { readonly kind: 'resume' }
   /** `at`: time of the take. */
@@ -81,7 +79,6 @@ export type RecordingEffect =
   /** A take that never began is let go. */
   | { readonly kind: 'dropTake' }
   | { readonly kind: 'goBackTo'; readonly at: Ms }
-  | { readonly kind: 'nextStep'; readonly stamp: number }
   | { readonly kind: 'cameraOff' }
   | { readonly kind: 'say'; readonly about: Interruption }
   | { readonly kind: 'startRun' | 'pauseRun' | 'resumeRun' | 'endRun' }
@@ -156,12 +153,12 @@ function counted(state: RecordingState): RecordingStep {
   return stay({ phase: 'opening', plan, resumes }, ...begin, { kind: 'openStretch' })
 }
 
-function failed(state: RecordingState): RecordingStep {
+function failed(state: RecordingState, begun: boolean): RecordingStep {
   switch (state.phase) {
     case 'opening':
-      return state.resumes ? stay({ phase: 'paused', plan: state.plan }) : stay(AT_REST, { kind: 'dropTake' })
     case 'goingBack':
-      return stay({ phase: 'paused', plan: state.plan })
+    case 'paused':
+      return begun ? stay({ phase: 'paused', plan: state.plan }) : stay(AT_REST, { kind: 'dropTake' })
     default:
       return stay(state)
   }
@@ -190,10 +187,13 @@ function record(state: RecordingState, { plan, leadIn, countdown }: Extract<Reco
   return stay({ phase: 'countdown', plan, resumes: false }, first)
 }
 
-function forward(state: RecordingState, event: Extract<RecordingEvent, { kind: 'forward' }>): RecordingStep {
-  if (state.phase === 'recording' && event.last && (event.endAfterLast || isRetake(state.plan))) return stop(state, event.stamp)
-  return stay(state, { kind: 'nextStep', stamp: event.stamp })
-}
+/**
+ * Whether going on ends the take instead.
+ * @param last there is no further step
+ * @param endAfterLast whether a take is to end there
+ */
+export const endsWithStep = (state: RecordingState, last: boolean, endAfterLast: boolean): boolean =>
+  state.phase === 'recording' && last && (endAfterLast || isRetake(state.plan))
 
 /**
  * What becomes of a recording when something happens to it. Effects are carried out one after the other, so a stretch whose opening
@@ -213,9 +213,7 @@ export function stepRecording(state: RecordingState, event: RecordingEvent): Rec
     case 'opened':
       return state.phase === 'opening' ? stay({ phase: 'recording', plan: state.plan }) : stay(state)
     case 'failed':
-      return failed(state)
-    case 'forward':
-      return forward(state, event)
+      return failed(state, event.begun)
     case 'pause':
       return pause(state, event.stamp)
     case 'resume':

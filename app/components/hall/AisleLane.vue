@@ -19,7 +19,7 @@ const props = defineProps<{
   /** What comes next, seen enlarged over its slab. */
   coming?: Coming | null
 }>()
-const emit = defineEmits<{ go: [id: string]; seek: [at: Ms] }>()
+const emit = defineEmits<{ go: [id: string, stamp: number]; seek: [at: Ms] }>()
 
 const TOP = 10
 const HEIGHT = 30
@@ -74,7 +74,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
   // Where slabs are drawn together, the place of the click tells which is meant.
   let end = slab.from
   const found = slab.slabs.find((one) => (end += one.length) > at) ?? slab.slabs[0]
-  if (found !== undefined) emit('go', found.id)
+  if (found !== undefined) emit('go', found.id, event.timeStamp)
 }
 </script>
 
@@ -109,7 +109,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
           :aria-label="name(slab)"
           :class="[slab.state, { over: isOver(slab), current: slab.slabs.some((one) => one.id === current) }]"
           @click="hit(slab, $event)"
-          @keydown.enter="slab.slabs[0] && emit('go', slab.slabs[0].id)"
+          @keydown.enter="slab.slabs[0] && emit('go', slab.slabs[0].id, $event.timeStamp)"
         >
           <title>{{ name(slab) }}</title>
           <path v-if="isOver(slab)" :d="notched(slab)" />

@@ -54,6 +54,11 @@ const slabs = computed<readonly Slab[]>(() => {
     })
 })
 const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => total + slab.length, 0))
+/** @param stamp when its slab was pressed, on the page's clock */
+function go(id: string, stamp: number): void {
+  const slide = talk.slides.find((one) => one.id === id)
+  if (slide !== undefined) talk.select(slide.id, stamp)
+}
 </script>
 
 <template>
@@ -67,7 +72,7 @@ const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => 
       :playhead="playhead ?? null"
       :seekable="byVisit === true"
       :coming="coming ?? null"
-      @go="talk.selected = $event as never"
+      @go="go"
       @seek="emit('seek', $event)"
     />
     <div v-if="talk.missing" class="gone">

@@ -39,7 +39,7 @@ const places = (parts: readonly { readonly at: number; readonly length: number }
     .join(', ')}${parts.length > 3 ? ` and ${String(parts.length - 3)} more` : ''}`
 const loudness = computed(() => {
   const { loudness: level } = report.value ?? { loudness: null }
-  if (level === null) return { say: 'No voice was heard.', bad: take.value?.kind !== 'dub' && lectern.manner !== 'silent' }
+  if (level === null) return { say: 'No voice was heard.', bad: take.value?.kind !== 'dub' && lectern.plan.mode !== 'silent' }
   return level < -34
     ? { say: `Very quiet, ${String(level)} LUFS: noise will be raised with the voice.`, bad: true }
     : { say: `${String(level)} LUFS; the file is brought to -16.`, bad: false }

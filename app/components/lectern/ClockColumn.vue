@@ -21,7 +21,7 @@ const state = computed(
     ({
       idle: 'Ready',
       countdown: 'Starting',
-      recording: lectern.manner === 'dub' ? 'Voice over' : 'Recording',
+      recording: lectern.plan.mode === 'dub' ? 'Voice over' : 'Recording',
       paused: 'Paused',
       stopping: 'Saving',
       after: 'Done',
@@ -83,10 +83,10 @@ const ending = computed(() =>
         >
       </p>
     </div>
-    <p v-if="lectern.coming === null && underWay" class="soft">Nothing comes after this.</p>
+    <p v-if="lectern.nextPosition === null && underWay" class="soft">Nothing comes after this.</p>
     <div class="mic">
       <p class="soft">Microphone</p>
-      <LevelBar v-if="lectern.manner !== 'silent' || !underWay" />
+      <LevelBar v-if="lectern.plan.mode !== 'silent' || !underWay" />
       <p v-else class="soft">No voice is recorded in this take.</p>
       <p v-if="lectern.muted" class="mute" role="status">
         <b>Muted.</b> {{ speaking ? 'You are speaking, and nothing of it is kept. M unmutes.' : 'Nothing you say is kept.' }}

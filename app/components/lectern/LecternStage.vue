@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { paintScene, paintSpot, paintStroke } from '@core/paint'
 import { faceRect, framingOf, stageRect } from '@core/layout'
-import type { Scene } from '@core/scene'
+import { WHOLE, sceneOfScreen } from '@core/scene'
 import type { Point, Size, Stroke } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
@@ -41,7 +41,6 @@ const faceOn = computed(
   () =>
     framing.value !== null && !framing.value.off && lectern.inset && !lectern.blank && (devices.stream?.getVideoTracks().length ?? 0) > 0,
 )
-const WHOLE = { x: 0, y: 0, w: 1, h: 1 }
 /** Where the slide itself is drawn and drawn on: all of the frame unless it shares with the face. */
 const stage = computed(() => (framing.value === null || !faceOn.value ? WHOLE : stageRect(framing.value)))
 const inPercent = (rect: { x: number; y: number; w: number; h: number }): Record<string, string> => ({
@@ -78,21 +77,9 @@ function paint(): void {
   const ctx = page.value?.getContext('2d')
   const { slide } = lectern
   if (ctx == null || slide === null || lectern.dubbing) return
-  const shown = slide.steps[Math.min(lectern.step, slide.steps.length - 1)] ?? null
-  const scene: Scene = {
-    slide: slide.id,
-    step: lectern.step,
-    shown: lectern.blank ? null : shown,
-    ink: lectern.shownInk.map((stroke) => ({ stroke, elapsed: null })),
-    inset: null,
-    voice: null,
-    transition: null,
-    spot: null,
-    stage: stage.value,
-    coming: 1,
-  }
+  const scene = sceneOfScreen(lectern.screen, slide, stage.value)
   paintScene<CanvasImageSource>(ctx, scene, pixels.value, shelf)
-  const next = lectern.coming?.slide.steps[lectern.coming.step]?.picture
+  const next = lectern.nextPosition?.slide.steps[lectern.nextPosition.step]?.picture
   if (next !== undefined && next.kind !== 'composed') shelf.ofStep(next)
 }
 

@@ -19,7 +19,7 @@ const { at, playing, play, pause } = useListenBack(
   () => length.value,
 )
 const chosen = computed(() => Math.round(at.value))
-const silent = computed(() => lectern.manner === 'silent')
+const silent = computed(() => lectern.plan.mode === 'silent')
 
 onMounted(async () => {
   const soFar = await lectern.soFar()

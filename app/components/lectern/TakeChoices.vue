@@ -4,12 +4,12 @@ import type { Intent } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useHabits } from '~/stores/habits'
 import { useLectern } from '~/stores/lectern'
-import type { Manner } from '~/stores/lectern'
+import type { RecordingMode } from '@core/session'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
 
 /** The other ways to record, and how a take begins and ends. */
-const emit = defineEmits<{ record: [intent: Intent, manner: Manner] }>()
+const emit = defineEmits<{ record: [intent: Intent, mode: RecordingMode] }>()
 const lectern = useLectern()
 const habits = useHabits()
 const devices = useDevices()
@@ -22,7 +22,7 @@ interface Way {
   readonly name: string
   readonly say: string
   readonly intent: Intent
-  readonly manner: Manner
+  readonly mode: RecordingMode
   readonly needsVoice: boolean
 }
 const ways = computed<readonly Way[]>(() => {
@@ -31,21 +31,21 @@ const ways = computed<readonly Way[]>(() => {
     name: 'On at the end',
     say: `Everything stays; this follows at ${duration(length)}.`,
     intent: { kind: 'append' },
-    manner: 'full',
+    mode: 'full',
     needsVoice: true,
   }
   const dub: Way = {
     name: 'Voice over what is there',
     say: 'Slides, steps and ink play as recorded; you speak. The old voice and face go from that part.',
     intent: { kind: 'dub', at: 0 },
-    manner: 'dub',
+    mode: 'dub',
     needsVoice: true,
   }
   const silent: Way = {
     name: 'Timings and ink, no voice',
     say: 'Show and draw in peace; speak over it afterwards.',
     intent: { kind: 'replaceAll' },
-    manner: 'silent',
+    mode: 'silent',
     needsVoice: false,
   }
   return recorded.value ? [end, dub, silent] : [silent]
@@ -61,7 +61,7 @@ useEventListener(
 
 function choose(way: Way): void {
   open.value = false
-  emit('record', way.intent, way.manner)
+  emit('record', way.intent, way.mode)
 }
 </script>
 

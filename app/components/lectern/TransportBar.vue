@@ -18,7 +18,7 @@ import {
 import type { Intent, Ms } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
-import type { Manner } from '~/stores/lectern'
+import type { RecordingMode } from '@core/session'
 import { useTalk } from '~/stores/talk'
 import { preciseDuration } from '~/words'
 
@@ -27,7 +27,7 @@ defineProps<{ wanted: string | null; part: { readonly from: Ms; readonly to: Ms 
 const emit = defineEmits<{
   retake: [visit: string]
   check: []
-  record: [intent: Intent, manner: Manner, fromStart: boolean]
+  record: [intent: Intent, mode: RecordingMode, fromStart: boolean]
   stop: []
   keys: []
   jump: []
@@ -92,7 +92,7 @@ function project(): void {
       >
         {{ recorded ? 'Go on' : 'Begin' }} from slide {{ lectern.place + 1 }}
       </button>
-      <TakeChoices @record="(intent, manner) => $emit('record', intent, manner, manner !== 'full')" />
+      <TakeChoices @record="(intent, mode) => $emit('record', intent, mode, mode !== 'full')" />
       <span class="gap" />
       <span v-if="!ready" class="soft">{{ lectern.slide === null ? 'Bring in a deck first.' : 'Check camera and mic first.' }}</span>
     </template>
@@ -110,7 +110,7 @@ function project(): void {
         <VideoPlay />Go on <kbd>P</kbd>
       </button>
       <button class="press" :disabled="lectern.phase === 'stopping'" @click="$emit('stop')"><i class="square" />Stop <kbd>Esc</kbd></button>
-      <template v-if="!lectern.rehearsing && lectern.manner !== 'silent'">
+      <template v-if="!lectern.rehearsing && lectern.plan.mode !== 'silent'">
         <span class="bar" />
         <button
           class="press"

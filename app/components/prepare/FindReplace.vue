@@ -27,7 +27,7 @@ function next(): void {
   if (found.value.length === 0) return
   at.value = (at.value + 1) % found.value.length
   sheet.view = 'all'
-  talk.selected = found.value[at.value]?.slide.id ?? null
+  talk.select(found.value[at.value]?.slide.id ?? null)
 }
 
 function replaceAll(): void {

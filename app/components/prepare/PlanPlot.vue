@@ -69,8 +69,8 @@ const say = (one: (typeof columns.value)[number]): string =>
         tabindex="0"
         role="button"
         :aria-label="say(one)"
-        @click="talk.selected = one.slide.id"
-        @keydown.enter="talk.selected = one.slide.id"
+        @click="talk.select(one.slide.id)"
+        @keydown.enter="talk.select(one.slide.id)"
       >
         <title>{{ say(one) }}</title>
         <rect class="hit" :x="x(one.slide.id)" y="0" :width="x.bandwidth()" :height="HEIGHT" />

@@ -106,7 +106,7 @@ onBeforeUnmount(() => {
             :recorded="talk.recorded.get(slide.id) ?? 0"
             :rehearsed="talk.rehearsed.get(slide.id) ?? null"
             @select="sheet.pick(slide.id, $event)"
-            @open="talk.selected = slide.id"
+            @open="talk.select(slide.id)"
             @set="talk.edit({ kind: 'set', slides: [slide.id], fields: $event })"
             @remove="talk.edit({ kind: 'remove', slides: [slide.id] })"
             @keydown.alt.up.prevent="shift(slide, -1)"

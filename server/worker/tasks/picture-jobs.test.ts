@@ -51,7 +51,7 @@ describe('what a lane does at a time', () => {
     ).toEqual(plan.segments.map((_, n) => n))
     for (const job of jobs) expect(new Set(job.map(({ segment }) => segment.kind)).size).toBe(1)
     const most = (kind: string): number => Math.max(...jobs.filter((job) => job[0]?.segment.kind === kind).map(({ length }) => length))
-    expect([most('still'), most('moving')]).toEqual([10, 3])
+    expect([most('still'), most('moving')]).toEqual([10, 2])
   })
 
   it('leaves something for every lane where there is little', () => {

@@ -5,7 +5,7 @@ import { areEncodedOnce } from '@render/video'
 import type { Coding } from '@render/video'
 
 /** Still pictures, and short parts in which ink grows, that are made in one go, at most: what is lost with a worker that is killed. */
-const AT_A_TIME = { still: 16, inked: 4 } as const
+const AT_A_TIME = { still: 16, inked: 2 } as const
 
 export interface Numbered {
   /** Of the segment in its film. */

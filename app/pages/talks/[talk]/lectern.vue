@@ -6,7 +6,7 @@ import { useDevices } from '~/stores/devices'
 import { useHabits } from '~/stores/habits'
 import type { BandPlace } from '~/stores/habits'
 import { useLectern } from '~/stores/lectern'
-import type { Manner } from '~/stores/lectern'
+import type { RecordingMode } from '@core/session'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
 
@@ -34,27 +34,26 @@ const underWay = computed(() => ['recording', 'rehearsing', 'paused', 'stopping'
 /** A take that waits for an answer: what speaks against it, and what would go from the programme. */
 interface Asked {
   readonly intent: Intent
-  readonly manner: Manner
+  readonly mode: RecordingMode
   readonly fromStart: boolean
   readonly doubts: readonly string[]
 }
 const asked = shallowRef<Asked | null>(null)
 const replaces = computed(() => asked.value?.intent.kind === 'replaceAll' && talk.visits.length > 0)
 
-function start({ intent, manner, fromStart }: Pick<Asked, 'intent' | 'manner' | 'fromStart'>): void {
+function start({ intent, mode, fromStart }: Pick<Asked, 'intent' | 'mode' | 'fromStart'>): void {
   asked.value = null
   const first = lectern.running[0]
   if (fromStart && first !== undefined) lectern.goTo(first.id, performance.now())
-  lectern.record(intent, manner)
+  lectern.record(intent, mode)
 }
 
 /** Asks first when nothing would be heard or seen, or when what is there would go out of the programme. */
-function record(intent: Intent, manner: Manner, fromStart: boolean): void {
-  const doubts = devices.doubts(manner === 'silent')
-  if (devices.stream === null && manner !== 'silent') checking.value = true
-  else if (doubts.length > 0 || (intent.kind === 'replaceAll' && talk.visits.length > 0))
-    asked.value = { intent, manner, fromStart, doubts }
-  else start({ intent, manner, fromStart })
+function record(intent: Intent, mode: RecordingMode, fromStart: boolean): void {
+  const doubts = devices.doubts(mode === 'silent')
+  if (devices.stream === null && mode !== 'silent') checking.value = true
+  else if (doubts.length > 0 || (intent.kind === 'replaceAll' && talk.visits.length > 0)) asked.value = { intent, mode, fromStart, doubts }
+  else start({ intent, mode, fromStart })
 }
 
 /** The visit that Review sent here to be said again. */
@@ -105,7 +104,7 @@ function goOnAtEnd(): void {
 
 /** What is shown next, over its slab on the aisle. */
 const coming = computed(() => {
-  const next = lectern.coming
+  const next = lectern.nextPosition
   const picture = next?.slide.steps[next.step]?.picture
   return next === null || picture === undefined || talk.talk === null
     ? null
@@ -161,7 +160,7 @@ watch(
 watch(
   () => talk.selected,
   (id) => {
-    if (id !== null && id !== lectern.slide?.id) lectern.goTo(id, performance.now())
+    if (id !== null && id !== lectern.slide?.id) lectern.goTo(id, talk.selectedAt())
   },
 )
 useEventListener(window, 'beforeunload', (event) => {

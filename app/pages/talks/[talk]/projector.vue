@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { paintScene, paintStroke } from '@core/paint'
-import type { Scene } from '@core/scene'
+import { WHOLE, sceneOfScreen } from '@core/scene'
 import { usePictures } from '~/composables/usePictures'
 import { useProjected } from '~/composables/useProjector'
 import { useTalk } from '~/stores/talk'
@@ -34,21 +34,9 @@ const slide = computed(() => talk.slides.find((one) => one.id === shown.value?.s
 
 function paint(): void {
   const ctx = canvas.value?.getContext('2d')
-  const step = slide.value?.steps[shown.value?.step ?? 0]
-  if (ctx == null || slide.value === null || shown.value === null || step === undefined) return
-  const { blank, ink, wet, spot } = shown.value
-  const scene: Scene = {
-    slide: slide.value.id,
-    step: shown.value.step,
-    shown: blank ? null : step,
-    ink: ink.map((stroke) => ({ stroke, elapsed: null })),
-    inset: null,
-    voice: null,
-    transition: null,
-    spot,
-    stage: { x: 0, y: 0, w: 1, h: 1 },
-    coming: 1,
-  }
+  if (ctx == null || slide.value === null || shown.value === null) return
+  const { blank, wet, spot } = shown.value
+  const scene = sceneOfScreen(shown.value, slide.value, WHOLE, spot)
   paintScene<CanvasImageSource>(ctx, scene, size.value.pixels, shelf)
   if (wet !== null && !blank) paintStroke<CanvasImageSource>(ctx, { stroke: wet, elapsed: null }, size.value.pixels)
   const [next] = talk.slides.slice(talk.slides.indexOf(slide.value) + 1)

@@ -1,8 +1,9 @@
 import type { Ref } from 'vue'
 import type { Slide, SlideId } from '@core/model'
+import type { Screen } from '@core/session'
 
 /** A slide in one of its steps. */
-export interface Stand {
+export interface DeckPosition {
   readonly slide: Slide
   readonly step: number
 }
@@ -18,23 +19,22 @@ export const slidesToShow = (slides: readonly Slide[], admitted: SlideId | null)
  * Where in the deck a presenter is, what the next press shows, and what the one back.
  * @param stays whether the next slide is not to be turned to
  */
-export function deckPlace(running: Ref<readonly Slide[]>, stays: () => boolean) {
-  const slideId = ref<SlideId | null>(null)
-  const step = ref(0)
-  const slide = computed<Slide | null>(() => running.value.find((one) => one.id === slideId.value) ?? running.value[0] ?? null)
+export function deckPosition(running: Ref<readonly Slide[]>, screen: Ref<Screen>, stays: () => boolean) {
+  const slide = computed<Slide | null>(() => running.value.find((one) => one.id === screen.value.slide) ?? running.value[0] ?? null)
+  const step = computed(() => screen.value.step)
   const place = computed(() => (slide.value === null ? -1 : running.value.indexOf(slide.value)))
   /** A further step, the next slide, or nothing. */
-  const coming = computed<Stand | null>(() => {
+  const nextPosition = computed<DeckPosition | null>(() => {
     if (slide.value === null) return null
     if (step.value < slide.value.steps.length - 1) return { slide: slide.value, step: step.value + 1 }
     const next = stays() ? undefined : running.value[place.value + 1]
     return next === undefined ? null : { slide: next, step: 0 }
   })
-  const going = computed<Stand | null>(() => {
+  const previousPosition = computed<DeckPosition | null>(() => {
     if (slide.value === null) return null
     if (step.value > 0) return { slide: slide.value, step: step.value - 1 }
     const last = running.value[place.value - 1]
     return last === undefined ? null : { slide: last, step: last.steps.length - 1 }
   })
-  return { slideId, step, slide, place, coming, going }
+  return { slide, step, place, nextPosition, previousPosition }
 }

@@ -1,0 +1,31 @@
+import type { Point, Rect, Slide } from '@core/model'
+import type { Screen } from '@core/session'
+import { WHOLE, stepOf } from './scene-at'
+import type { Scene } from './scene-at'
+
+/**
+ * What a screen looks like while it is presented: all ink of its slide whole, no face (which is shown live), nothing in between.
+ * @param slide that the screen shows
+ * @param stage part of the frame that the slide has
+ * @param spot the pointer's, in fractions of the slide
+ */
+export function sceneOfScreen(
+  { step, blank, ink }: Pick<Screen, 'step' | 'blank' | 'ink'>,
+  slide: Slide,
+  stage: Rect = WHOLE,
+  spot: Point | null = null,
+): Scene {
+  const lying = ink.filter((stroke) => stroke.slide === slide.id).map((stroke) => ({ stroke, elapsed: null }))
+  return {
+    slide: slide.id,
+    step,
+    shown: blank ? null : stepOf(slide, step),
+    ink: blank ? [] : lying,
+    spot: blank ? null : spot,
+    stage,
+    coming: 1,
+    inset: null,
+    voice: null,
+    transition: null,
+  }
+}
