@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { deviation } from 'd3'
 import { SPEAKING_RATE, atFirstLine, followed, learntRate, lettersSaid, scriptOf, spokenWords } from '@core/pace'
 import { spokenLines } from '@core/markup'
-import { DEAF, listened, rms, toDb } from '@core/voice'
+import { NOTHING_HEARD, listened, rms, toDb } from '@core/voice'
 import { run } from '@render/process'
 import { SAMPLE_RATE } from '@render/sound'
 import type { Figure } from './run'
@@ -69,7 +69,7 @@ export async function measure(): Promise<Figure> {
     const samples = await reading(noise, tempo)
     const lines = read.map(({ from, to }) => ({ from: from / tempo, to: to / tempo }))
     let state = atFirstLine(rate)
-    let hearing = DEAF
+    let hearing = NOTHING_HEARD
     let [worst, off, count] = [0, 0, 0]
     for (let n = 0; (n + 1) * BLOCK <= samples.length; n += 1) {
       const at = (n + 1) * 50

@@ -35,7 +35,7 @@ export interface TalkCard {
   readonly limit: Ms | null
   /** What its first slide shows. */
   readonly picture: Picture | null
-  readonly slabs: readonly { readonly planned: Ms; readonly recorded: Ms }[]
+  readonly timelineBlocks: readonly { readonly planned: Ms; readonly recorded: Ms }[]
   readonly deliveries: number
   readonly importing: boolean
   /** A take that was begun and not finished. */

@@ -1,7 +1,7 @@
 import type { TalkView } from '@contracts'
 import { api } from '~/client'
 import { localTakes } from './local-takes'
-import { SLICE } from './recorder'
+import { CHUNK_MS } from './recorder'
 
 /** A take that was begun and never stopped. */
 export interface BrokenTake {
@@ -31,7 +31,7 @@ export async function findBrokenTakes(talk: TalkView): Promise<readonly BrokenTa
             () => 0,
           )
           const tail = (await db.getAllFromIndex('tails', 'stretch', stretch.id)).at(-1)
-          return Math.max((waiting + sent) * SLICE, tail === undefined ? 0 : tail.at + SLICE)
+          return Math.max((waiting + sent) * CHUNK_MS, tail === undefined ? 0 : tail.at + CHUNK_MS)
         }),
       )
       return { id: take.id, began: new Date(take.began).toISOString(), about: counts.reduce((sum, count) => sum + count, 0), here: true }

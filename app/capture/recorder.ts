@@ -2,15 +2,15 @@ import { WebmClock } from '@core/formats'
 import type { SmallPicture } from '@core/camera'
 import { Refusal } from '@core/model'
 import type { Ms } from '@core/model'
-import type { Lateness } from '@core/voice'
+import type { DeviceLatency } from '@core/voice'
 import { firstFrame } from './camera-times'
-import { takeFacePrint } from './face-print'
+import { takeVideoFingerprint } from './video-fingerprint'
 import { keepPace } from './keep-pace'
-import type { Print } from './print-worker'
-import { takePrints } from './voice-prints'
+import type { Print } from './audio-fingerprint-worker'
+import { takeFingerprints } from './audio-fingerprints'
 
 /** Length of a slice, in ms: what is lost at worst when the page is killed, and a little more. */
-export const SLICE = 250
+export const CHUNK_MS = 250
 const VIDEO_BITS = 2_500_000
 const VOICE_BITS = 96_000
 
@@ -34,8 +34,8 @@ export interface RecorderEvents {
   readonly onFace: (pictures: readonly SmallPicture[]) => Promise<void>
   readonly onOffsets: (offsets: { readonly picture: number; readonly sound: number }) => void
   /** A piece of the voice with the time at which it was captured. */
-  readonly onPrint: (print: Print) => void
-  /** The microphone now gives another number of samples a second; see `takePrints`. */
+  readonly onFingerprint: (print: Print) => void
+  /** The microphone now gives another number of samples a second; see `takeFingerprints`. */
   readonly onRate: () => void
   /** The recorder stopped, asked to or not. */
   readonly onEnded: () => void
@@ -83,7 +83,7 @@ export function runSilently(): StretchRun {
  * @param id of the stretch
  * @param late how late its devices are known to be; taken off when the stretch is closed
  */
-export function runRecording(id: string, stream: MediaStream, camera: boolean, late: Lateness, events: RecorderEvents): StretchRun {
+export function runRecording(id: string, stream: MediaStream, camera: boolean, late: DeviceLatency, events: RecorderEvents): StretchRun {
   let kept = 0
   let waiting: readonly Blob[] = []
   let keeping: Promise<void> | null = null
@@ -127,7 +127,7 @@ export function runRecording(id: string, stream: MediaStream, camera: boolean, l
   recorder.onstop = events.onEnded
 
   const began = performance.now()
-  recorder.start(SLICE)
+  recorder.start(CHUNK_MS)
   const [film] = stream.getVideoTracks()
   const pace = camera && film !== undefined ? keepPace(film, began) : null
   if (camera && film !== undefined) {
@@ -136,10 +136,10 @@ export function runRecording(id: string, stream: MediaStream, camera: boolean, l
       events.onOffsets({ picture: (taken === null ? 0 : began - taken) + late.camera, sound: late.mic })
     })
   } else if (late.mic > 0) events.onOffsets({ picture: 0, sound: late.mic })
-  const endFace = camera && film !== undefined ? takeFacePrint(film, began, late.camera, events.onFace) : null
+  const endFace = camera && film !== undefined ? takeVideoFingerprint(film, began, late.camera, events.onFace) : null
   const [voice] = stream.getAudioTracks()
   // A voice alone does not wait for anything.
-  const reading = voice === undefined ? null : takePrints(voice, began, camera ? id : null, events)
+  const reading = voice === undefined ? null : takeFingerprints(voice, began, camera ? id : null, events)
   const now = (stamp: number = performance.now()): Ms => since(began, stamp)
   return {
     began,
@@ -189,7 +189,7 @@ export async function recordTrial(stream: MediaStream, length: Ms, stop: AbortSi
     if (recorder.state !== 'inactive') recorder.stop()
   }
   stop.addEventListener('abort', end, { once: true })
-  recorder.start(SLICE)
+  recorder.start(CHUNK_MS)
   const timer = setTimeout(end, length)
   await ended
   clearTimeout(timer)

@@ -3,7 +3,7 @@ import { framesInWebm } from '@core/formats'
 import { median } from '@core/voice'
 import { framesSince } from './camera-times'
 import { givesFew, keepsUp } from './fit-camera'
-import { SLICE, canRecord, recordTrial } from './recorder'
+import { CHUNK_MS, canRecord, recordTrial } from './recorder'
 import { USUAL_BYTES, minutesLeft } from './room-left'
 import type { SelfTestLine } from './self-test-report'
 
@@ -130,8 +130,8 @@ export async function storeLines(): Promise<readonly SelfTestLine[]> {
   return [
     {
       name: 'Keeping a slice',
-      state: slow > SLICE ? 'bad' : 'good',
-      say: `${ms(median(took))} usually, ${ms(slow)} at the slowest (every slice lasts ${String(SLICE)} ms)`,
+      state: slow > CHUNK_MS ? 'bad' : 'good',
+      say: `${ms(median(took))} usually, ${ms(slow)} at the slowest (every slice lasts ${String(CHUNK_MS)} ms)`,
     },
     minutes === null
       ? { name: 'Room here', state: 'standIn', say: 'the browser does not tell' }

@@ -94,7 +94,7 @@ export async function announceTake(take: LocalTake): Promise<void> {
   announced.set(take.id, performance.now())
 }
 
-async function sendPrints(stretch: string): Promise<void> {
+async function sendFingerprints(stretch: string): Promise<void> {
   const db = await localTakes()
   for (const { n, at, rate, samples } of await db.getAllFromIndex('prints', 'stretch', stretch)) {
     await api.put(`/stretches/${stretch}/prints/${String(n)}?at=${String(at)}&rate=${String(rate)}`, new Blob([samples]), {
@@ -133,7 +133,7 @@ async function sendStretch(stretch: LocalStretch): Promise<number> {
   if (offsets !== null) await once(stretch.id, 'offsets', offsets, () => api.put(`/stretches/${stretch.id}/offsets`, offsets))
   await sendSlices(stretch.id)
   const aside = await sendCues(stretch.id)
-  await sendPrints(stretch.id)
+  await sendFingerprints(stretch.id)
   await sendFace(stretch.id)
   if (kept !== null) await once(stretch.id, 'kept', kept, () => api.put(`/stretches/${stretch.id}/kept`, { kept }))
   // What lies aside here is not waited for there.

@@ -1,6 +1,6 @@
 import { PRINT_SIZE } from '@core/camera'
 
-/** @returns what makes a picture as small as a face print's: a byte of lightness for each pixel, row by row */
+/** @returns what makes a picture as small as a video fingerprint's: a byte of lightness for each pixel, row by row */
 export function smallPictures(): (picture: CanvasImageSource) => Uint8Array<ArrayBuffer> {
   const ctx = new OffscreenCanvas(PRINT_SIZE.width, PRINT_SIZE.height).getContext('2d', { willReadFrequently: true })
   if (ctx === null) throw new Error('this browser draws no canvas')

@@ -2,11 +2,11 @@ import { Refusal, asId } from '@core/model'
 import type { Cue, Intent, Ms, SlideId, Snapshot, Stretch, TakeKind } from '@core/model'
 import { showingsOf } from '@core/programme'
 import { snapshotAt } from '@core/scene'
-import type { Lateness } from '@core/voice'
-import { packFacePrint } from '@core/camera'
+import type { DeviceLatency } from '@core/voice'
+import { packVideoFingerprint } from '@core/camera'
 import { keepLocally } from './local-takes'
 import type { LocalStretch, LocalTake } from './local-takes'
-import { SLICE, recordingType, runRecording, runSilently } from './recorder'
+import { CHUNK_MS, recordingType, runRecording, runSilently } from './recorder'
 import type { StretchRun } from './recorder'
 import { claimTalk, holdTake } from './hold-take'
 import { USUAL_BYTES } from './room-left'
@@ -30,7 +30,7 @@ export interface Source {
   readonly stream: MediaStream | null
   readonly camera: boolean
   /** How late its devices are known to be. */
-  readonly late: Lateness
+  readonly late: DeviceLatency
 }
 
 /** A stretch of this take with all that is needed to go back into it. */
@@ -156,12 +156,12 @@ export class TakeRecorder {
               await keepLocally('slices', ...slices.map(({ n, bytes, digest }) => ({ stretch: id, n, bytes, digest })))
               held.safe += slices.length
             },
-            onPrint: (print) => {
+            onFingerprint: (print) => {
               prints += 1
               void keepLocally('prints', { stretch: id, n: prints - 1, ...print }).catch(this.#events.onTrouble)
             },
             onFace: (pictures) =>
-              keepLocally('faces', { stretch: id, print: packFacePrint(pictures).buffer }).catch(this.#events.onTrouble),
+              keepLocally('faces', { stretch: id, print: packVideoFingerprint(pictures).buffer }).catch(this.#events.onTrouble),
             onOffsets: (offsets) => {
               void this.#note(held, { offsets }).catch(this.#events.onTrouble)
             },
@@ -233,7 +233,7 @@ export class TakeRecorder {
   /** Until which time of the take everything is on this machine's disk, at least. */
   get safeTo(): Ms {
     const held = this.#open
-    return this.#before(held) + (held === null ? 0 : held.local.voice ? Math.min(held.run.now(), held.safe * SLICE) : held.run.now())
+    return this.#before(held) + (held === null ? 0 : held.local.voice ? Math.min(held.run.now(), held.safe * CHUNK_MS) : held.run.now())
   }
 
   /** Bytes that a second of this take needs, as far as seen. */

@@ -1,4 +1,4 @@
-import { latenessOf, likelyFrame, seenLate } from '@core/voice'
+import { deviceLatencyOf, likelyFrame, seenLate } from '@core/voice'
 import { watchClaps } from '~/capture'
 import type { Clap, ClapFrame } from '~/capture'
 import { sentenceOf } from '~/client'
@@ -24,7 +24,7 @@ export function useClaps() {
     return clap === null ? [] : clap.frames.map((frame, n) => ({ ...frame, n })).slice(from, from + BEFORE + 1 + AFTER)
   })
   const late = computed(() =>
-    claps.value.length === 0 ? null : latenessOf(claps.value.map(({ clap, chosen }) => seenLate(clap.heard, clap.frames, chosen))),
+    claps.value.length === 0 ? null : deviceLatencyOf(claps.value.map(({ clap, chosen }) => seenLate(clap.heard, clap.frames, chosen))),
   )
 
   function stop(): void {

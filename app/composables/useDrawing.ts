@@ -2,7 +2,7 @@ import type { Ref } from 'vue'
 import type { Point, Stroke } from '@core/model'
 import { PART_POINTS, tidied, withPoints } from '@core/ink'
 import { inkPoint, newStroke } from '~/capture'
-import { useHabits } from '~/stores/habits'
+import { usePreferences } from '~/stores/preferences'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 
@@ -34,7 +34,7 @@ export function useDrawing(
   label: (at: Point) => void,
 ) {
   const lectern = useLectern()
-  const habits = useHabits()
+  const preferences = usePreferences()
   const talk = useTalk()
   let stroke: Stroke | null = null
   let began = 0
@@ -79,7 +79,7 @@ export function useDrawing(
   }
 
   function waitForRest(at: Point): void {
-    if (!habits.now.tidy || Math.hypot(at.x - rest.x, at.y - rest.y) < SHAKE) return
+    if (!preferences.now.tidy || Math.hypot(at.x - rest.x, at.y - rest.y) < SHAKE) return
     rest = { x: at.x, y: at.y }
     clearTimeout(resting)
     resting = setTimeout(settle, HOLD)

@@ -2,10 +2,10 @@ import type { Ref } from 'vue'
 import { atFirstLine, atLine, followed, movedByRate, scriptOf, setRight } from '@core/pace'
 import type { Reading } from '@core/pace'
 import type { SpokenLine } from '@core/markup'
-import { DEAF, listened } from '@core/voice'
+import { NOTHING_HEARD, listened } from '@core/voice'
 import type { LevelBlock } from '@core/voice'
 import { useDevices } from '~/stores/devices'
-import { useHabits } from '~/stores/habits'
+import { usePreferences } from '~/stores/preferences'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 
@@ -16,7 +16,7 @@ const BEAT = 100
 export function usePrompter(lines: Ref<readonly SpokenLine[]>) {
   const lectern = useLectern()
   const devices = useDevices()
-  const habits = useHabits()
+  const preferences = usePreferences()
   const talk = useTalk()
   const script = computed(() => scriptOf(lines.value))
   const reading = shallowRef<Reading>(atFirstLine(talk.speaker.rate))
@@ -31,28 +31,28 @@ export function usePrompter(lines: Ref<readonly SpokenLine[]>) {
   watch(
     () => lectern.step,
     (now, before) => {
-      if (habits.now.moves === 'voice' && now > before) reading.value = setRight(script.value, reading.value)
+      if (preferences.now.moves === 'voice' && now > before) reading.value = setRight(script.value, reading.value)
     },
   )
 
-  let hearing = DEAF
+  let hearing = NOTHING_HEARD
   let heardAt = 0
   function hear(block: LevelBlock): void {
     const before = hearing
     hearing = listened(hearing, block.rms, block.at)
     const dt = Math.min(200, block.at - heardAt)
     heardAt = block.at
-    if (habits.now.moves !== 'voice' || !lectern.live || lectern.muted) return
+    if (preferences.now.moves !== 'voice' || !lectern.live || lectern.muted) return
     const silence = hearing.speaking && !before.speaking ? block.at - before.loud : null
     reading.value = followed(script.value, reading.value, dt, hearing.speaking, silence)
   }
-  const deaf = devices.listen(hear)
+  const unsubscribe = devices.listen(hear)
   const timer = setInterval(() => {
-    if (habits.now.moves === 'rate' && lectern.live)
+    if (preferences.now.moves === 'rate' && lectern.live)
       reading.value = movedByRate(script.value, { ...reading.value, rate: talk.speaker.rate }, BEAT)
   }, BEAT)
   onBeforeUnmount(() => {
-    deaf()
+    unsubscribe()
     clearInterval(timer)
   })
 

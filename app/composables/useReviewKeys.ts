@@ -1,7 +1,7 @@
 import { useEventListener } from '@vueuse/core'
 import type { Ms } from '@core/model'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 
 /** What Review's keys move. */
 export interface ReviewKeys {
@@ -37,24 +37,24 @@ const isTaken = ({ target, key }: KeyboardEvent): boolean =>
 
 /** The keys of Review. What is chosen goes by Delete: strokes first, then the part between the pegs. */
 export function useReviewKeys(film: ReviewKeys): void {
-  const mending = useMending()
+  const programmeEdits = useProgrammeEdits()
   const ink = useInkAfterwards()
 
   function takeOut(): void {
     if (ink.chosen !== null) void ink.remove()
-    else if (mending.range !== null) void mending.edit({ kind: 'cut', parts: [mending.range] })
+    else if (programmeEdits.range !== null) void programmeEdits.edit({ kind: 'cut', parts: [programmeEdits.range] })
   }
   function letGo(): void {
     if (ink.chosen !== null) ink.letGo()
     else if (ink.pen !== null) ink.pen = null
-    else mending.range = null
+    else programmeEdits.range = null
   }
 
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     if (event.altKey || isTaken(event)) return
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
       event.preventDefault()
-      void mending.back(event.shiftKey ? 'redo' : 'undo')
+      void programmeEdits.back(event.shiftKey ? 'redo' : 'undo')
       return
     }
     if (event.ctrlKey || event.metaKey) return

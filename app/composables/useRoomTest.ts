@@ -67,12 +67,12 @@ export function useRoomTest() {
     if (devices.stream === null || testing.value !== null) return
     const blocks: LevelBlock[] = []
     const began = performance.now()
-    const deaf = devices.listen((block) => {
+    const unsubscribe = devices.listen((block) => {
       if (block.at - began > SETTLE) blocks.push(block)
     })
-    cancel = deaf
+    cancel = unsubscribe
     run('room', SETTLE + LISTEN, () => {
-      deaf()
+      unsubscribe()
       room.value = roomOf(blocks)
     })
   }

@@ -10,7 +10,7 @@ export const useTheme = createSharedComposable(() => {
   const systemDark = usePreferredDark()
   const dark = computed(() => theme.value === 'dark' || (theme.value === 'system' && systemDark.value))
   watchEffect(() => {
-    document.documentElement.classList.toggle('dark-hall', dark.value)
+    document.documentElement.classList.toggle('dark-shell', dark.value)
   })
   return { theme }
 })

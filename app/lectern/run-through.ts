@@ -1,4 +1,4 @@
-import { DEAF, listened } from '@core/voice'
+import { NOTHING_HEARD, listened } from '@core/voice'
 import type { LevelBlock } from '@core/voice'
 import type { RunThrough } from '@core/pace'
 import type { Ms, SlideId } from '@core/model'
@@ -22,7 +22,7 @@ export function runThrough() {
   function start(listen: Listen): void {
     const begun = new RunClock()
     clock = begun
-    let hearing = DEAF
+    let hearing = NOTHING_HEARD
     let heardAt = performance.now()
     unsubscribe = listen((block) => {
       hearing = listened(hearing, block.rms, block.at)

@@ -88,7 +88,7 @@ const bringBack = (): Promise<void> =>
 
 <template>
   <div class="home">
-    <HallBar />
+    <ShellBar />
     <main>
       <h1>Talks</h1>
       <div v-if="trouble" class="notice bad" role="alert">

@@ -19,7 +19,7 @@ onMounted(() => {
 
 <template>
   <div class="home">
-    <HallBar />
+    <ShellBar />
     <main>
       <header>
         <h1>Self-test</h1>

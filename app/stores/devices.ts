@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import type { Ms } from '@core/model'
-import { FLOOR_DB, heard, latenessOf, levelVerdict } from '@core/voice'
-import type { LevelBlock, Lateness } from '@core/voice'
+import { FLOOR_DB, heard, deviceLatencyOf, levelVerdict } from '@core/voice'
+import type { LevelBlock, DeviceLatency } from '@core/voice'
 import {
   NO_CAMERA,
   PRACTICE,
@@ -16,14 +16,14 @@ import {
 } from '~/capture'
 import type { CameraState, DeviceChoice, FittedCamera, Level, OpenTrack } from '~/capture'
 import { sentenceOf } from '~/client'
-import { useHabits } from './habits'
+import { usePreferences } from './preferences'
 
 /** A camera that gave no picture for longer than this is dead, in ms. */
 const DEAD = 2500
 
 /** The camera and microphone that were chosen, open and watched. */
 export const useDevices = defineStore('devices', () => {
-  const habits = useHabits()
+  const preferences = usePreferences()
   const cameras = shallowRef<readonly DeviceChoice[]>([])
   const mics = shallowRef<readonly DeviceChoice[]>([])
   const camera = ref('')
@@ -78,17 +78,17 @@ export const useDevices = defineStore('devices', () => {
   }
 
   /** How late the devices that are open are known to be, by claps before them. */
-  const late = computed<Lateness>(() => {
-    const { claps } = habits.now
+  const late = computed<DeviceLatency>(() => {
+    const { claps } = preferences.now
     const here = cameraOn.value
       ? claps.find((pair) => pair.camera === camera.value && pair.mic === mic.value)
       : claps.find((pair) => pair.mic === mic.value)
-    return latenessOf(here === undefined ? [] : [here.late])
+    return deviceLatencyOf(here === undefined ? [] : [here.late])
   })
   /** Notes what claps said of the devices that are open; null: forgets it. */
   function setLate(ms: Ms | null): void {
-    const others = habits.now.claps.filter((pair) => pair.camera !== camera.value || pair.mic !== mic.value)
-    habits.set({ claps: ms === null ? others : [{ camera: camera.value, mic: mic.value, late: ms }, ...others] })
+    const others = preferences.now.claps.filter((pair) => pair.camera !== camera.value || pair.mic !== mic.value)
+    preferences.set({ claps: ms === null ? others : [{ camera: camera.value, mic: mic.value, late: ms }, ...others] })
   }
 
   function shut(): void {
@@ -155,7 +155,7 @@ export const useDevices = defineStore('devices', () => {
   /** What was used last if it is here, else the first there is. */
   function pick(what: 'camera' | 'mic', from: readonly DeviceChoice[], now: string): string {
     if (now !== '') return now
-    const last = habits.now[what]
+    const last = preferences.now[what]
     const here = from.find((device) => device.id === last?.id) ?? from.find((device) => device.label === last?.label)
     if (last !== null && here === undefined) {
       missing.value = `${last.label}, which you used last, is not here. ${nameOf(from[0]?.id ?? '', from)} is chosen instead.`
@@ -174,14 +174,14 @@ export const useDevices = defineStore('devices', () => {
       await list()
       camera.value = pick('camera', cameras.value, camera.value)
       mic.value = pick('mic', mics.value, mic.value)
-      const opened = await openMic(mic.value, habits.now)
+      const opened = await openMic(mic.value, preferences.now)
       voice = opened
       if (camera.value !== NO_CAMERA) picture = await openCamera(camera.value, opened.loudness)
       await gather()
       // Names of real devices are known only once one was allowed.
       await list()
       void fit()
-      habits.set({
+      preferences.set({
         camera: { id: camera.value, label: nameOf(camera.value, cameras.value) },
         mic: { id: mic.value, label: nameOf(mic.value, mics.value) },
       })

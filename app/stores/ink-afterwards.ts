@@ -2,12 +2,12 @@ import { defineStore } from 'pinia'
 import type { AddedInk, InkColour, InkWidth, Ms, StrokeId, VisitId } from '@core/model'
 import type { InkChange } from '@core/programme'
 import { roomToShift } from '@core/scene'
-import { useMending } from './mending'
+import { useProgrammeEdits } from './programme-edits'
 import { useTalk } from './talk'
 
 /** Ink in Review: strokes that are chosen on the picture, and what is drawn on it now. */
 export const useInkAfterwards = defineStore('ink-afterwards', () => {
-  const mending = useMending()
+  const programmeEdits = useProgrammeEdits()
   const talk = useTalk()
   /** What the hand holds; null: nothing, and a click chooses. */
   const pen = ref<'pen' | 'marker' | null>(null)
@@ -28,7 +28,7 @@ export const useInkAfterwards = defineStore('ink-afterwards', () => {
     const { value } = chosen
     if (value === null) return
     if (what.kind === 'delete') letGo()
-    await mending.edit({ kind: 'ink', ...value, change: what })
+    await programmeEdits.edit({ kind: 'ink', ...value, change: what })
   }
   const remove = (): Promise<void> => change({ kind: 'delete' })
   const recolour = (to: InkColour): Promise<void> => change({ kind: 'colour', colour: to })
@@ -40,7 +40,7 @@ export const useInkAfterwards = defineStore('ink-afterwards', () => {
 
   async function draw(ink: AddedInk): Promise<void> {
     fresh.value = [...fresh.value, ink]
-    await mending.edit({ kind: 'draw', ink })
+    await programmeEdits.edit({ kind: 'draw', ink })
     fresh.value = fresh.value.filter((one) => one !== ink)
   }
 

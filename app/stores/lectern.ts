@@ -23,7 +23,7 @@ import { slideClock } from '~/lectern/slide-clock'
 import { takeDriver } from '~/lectern/take-driver'
 import { takeSafety } from '~/lectern/take-safety'
 import { useDevices } from './devices'
-import { useHabits } from './habits'
+import { usePreferences } from './preferences'
 import { useTalk } from './talk'
 
 const WHOLE_TALK: RecordingPlan = { intent: { kind: 'replaceAll' }, mode: 'full' }
@@ -32,7 +32,7 @@ const WHOLE_TALK: RecordingPlan = { intent: { kind: 'replaceAll' }, mode: 'full'
 export const useLectern = defineStore('lectern', () => {
   const talk = useTalk()
   const devices = useDevices()
-  const habits = useHabits()
+  const preferences = usePreferences()
 
   /** What the take under way, or the last one, is for. */
   const plan = shallowRef<RecordingPlan>(WHOLE_TALK)
@@ -92,7 +92,7 @@ export const useLectern = defineStore('lectern', () => {
     if (take.value === null || (phase.value !== 'recording' && phase.value !== 'paused')) return null
     if (plan.value.mode === 'dub') return talk.index === null ? null : talk.index.length - clock.spent.value
     const limit = talk.talk?.limit ?? null
-    return habits.now.endAtLimit && limit !== null && !isRetake(plan.value) ? limit - clock.spent.value : null
+    return preferences.now.endAtLimit && limit !== null && !isRetake(plan.value) ? limit - clock.spent.value : null
   })
 
   function fail(error: unknown): void {
@@ -144,7 +144,7 @@ export const useLectern = defineStore('lectern', () => {
 
   /** On, or the end: after the last step of a take that is to end there, or of the slide that is retaken. */
   function forward(stamp: number): void {
-    if (endsWithStep(state.value, nextPosition.value === null, habits.now.endAfterLast)) send({ kind: 'stop', stamp })
+    if (endsWithStep(state.value, nextPosition.value === null, preferences.now.endAfterLast)) send({ kind: 'stop', stamp })
     else show(nextPosition.value, stamp)
   }
   const back = (stamp: number): void => {
@@ -256,7 +256,7 @@ export const useLectern = defineStore('lectern', () => {
     talk.select(back.there.slide)
     put(back.there)
     clock.set(back.times)
-    send({ kind: 'wentBack', countdown: habits.now.countdown })
+    send({ kind: 'wentBack', countdown: preferences.now.countdown })
   }
 
   /** Back to before a take. */
@@ -343,7 +343,7 @@ export const useLectern = defineStore('lectern', () => {
     put({ slide: slide.value.id, step: there?.step ?? 0 })
     if (mode === 'dub') followFilm()
     const leadIn = intent.kind === 'range' && isWorthPlaying(before.value)
-    send({ kind: 'record', plan: plan.value, leadIn, countdown: habits.now.countdown })
+    send({ kind: 'record', plan: plan.value, leadIn, countdown: preferences.now.countdown })
   }
 
   /** What of the paused take can be heard, how long it is, and when the slide that is up came. */

@@ -50,13 +50,13 @@ export const useTalk = defineStore('talk', () => {
   const trouble = ref<string | null>(null)
   const saved = ref<Date | null>(null)
   const waiting = shallowRef<readonly DeckEdit[]>([])
-  const done = shallowRef<readonly Done[]>([])
-  const undone = shallowRef<readonly Done[]>([])
+  const undoStack = shallowRef<readonly Done[]>([])
+  const redoStack = shallowRef<readonly Done[]>([])
   let sending: Promise<void> | null = null
   let timer: ReturnType<typeof setTimeout> | undefined
-  let deaf: (() => void) | null = null
+  let unsubscribe: (() => void) | null = null
   /** Something of the talk was told while changes were on their way, and has not been asked for yet. */
-  let behind = false
+  let reloadPending = false
   /** Which talk is open, or about to be. */
   let opened: string | null = null
   /** What is asked for again of the open talk. */
@@ -90,8 +90,8 @@ export const useTalk = defineStore('talk', () => {
     const [first] = inserted
     if (first === undefined) return
     const edit: DeckEdit = { kind: 'insert', at: slides.value.indexOf(first), slides: inserted }
-    done.value = [...done.value, { kind: 'deck', edit, inverse: { kind: 'remove', slides: inserted.map((slide) => slide.id) } }]
-    undone.value = []
+    undoStack.value = [...undoStack.value, { kind: 'deck', edit, inverse: { kind: 'remove', slides: inserted.map((slide) => slide.id) } }]
+    redoStack.value = []
   }
 
   const rehearsed = computed<ReadonlyMap<SlideId, Rehearsed>>(() => rehearsedTimes(talk.value?.rehearsals ?? []))
@@ -124,7 +124,7 @@ export const useTalk = defineStore('talk', () => {
   }
 
   function hear(id: string): void {
-    deaf = hearTalks(
+    unsubscribe = hearTalks(
       (told) => {
         if (told.talk !== id) return
         if (told.kind === 'delivery') void again.ledger().catch(report)
@@ -133,7 +133,7 @@ export const useTalk = defineStore('talk', () => {
           // What was changed here has been asked for already.
           if (told.id !== String(film.value?.programme.revision)) void again.film().catch(report)
         } else if (sending === null && waiting.value.length === 0) void again.talk().catch(report)
-        else behind = true
+        else reloadPending = true
       },
       () => {
         void refresh().catch(report)
@@ -163,10 +163,10 @@ export const useTalk = defineStore('talk', () => {
   }
 
   function close(): void {
-    deaf?.()
-    deaf = null
+    unsubscribe?.()
+    unsubscribe = null
     opened = null
-    behind = false
+    reloadPending = false
     talk.value = null
     film.value = null
     ledger.value = []
@@ -174,11 +174,11 @@ export const useTalk = defineStore('talk', () => {
     missing.value = false
     trouble.value = null
     waiting.value = []
-    done.value = []
-    undone.value = []
+    undoStack.value = []
+    redoStack.value = []
   }
 
-  function lay(edit: DeckEdit): void {
+  function applyLocally(edit: DeckEdit): void {
     if (talk.value === null) return
     const { shape, slides: after } = applyDeckEdit({ shape: talk.value.shape, slides: talk.value.slides }, edit)
     talk.value = { ...talk.value, shape, slides: after }
@@ -195,36 +195,36 @@ export const useTalk = defineStore('talk', () => {
     if (talk.value === null) return
     const deck = { shape: talk.value.shape, slides: talk.value.slides }
     try {
-      lay(change)
+      applyLocally(change)
     } catch (error) {
       report(error)
       return
     }
     const inverse = invertDeckEdit(deck, change)
-    const last = done.value.at(-1)
+    const last = undoStack.value.at(-1)
     const joined = last?.kind === 'deck' ? merged(last.edit, change) : null
-    done.value =
+    undoStack.value =
       joined !== null && last?.kind === 'deck'
-        ? [...done.value.slice(0, -1), { kind: 'deck', edit: joined, inverse: last.inverse }]
-        : [...done.value, { kind: 'deck', edit: change, inverse }]
-    undone.value = []
+        ? [...undoStack.value.slice(0, -1), { kind: 'deck', edit: joined, inverse: last.inverse }]
+        : [...undoStack.value, { kind: 'deck', edit: change, inverse }]
+    redoStack.value = []
   }
 
   function undo(): void {
-    const last = done.value.at(-1)
+    const last = undoStack.value.at(-1)
     if (last === undefined) return
-    done.value = done.value.slice(0, -1)
-    undone.value = [...undone.value, last]
-    if (last.kind === 'deck') lay(last.inverse)
+    undoStack.value = undoStack.value.slice(0, -1)
+    redoStack.value = [...redoStack.value, last]
+    if (last.kind === 'deck') applyLocally(last.inverse)
     else void send(last.before)
   }
 
   function redo(): void {
-    const last = undone.value.at(-1)
+    const last = redoStack.value.at(-1)
     if (last === undefined) return
-    undone.value = undone.value.slice(0, -1)
-    done.value = [...done.value, last]
-    if (last.kind === 'deck') lay(last.edit)
+    redoStack.value = redoStack.value.slice(0, -1)
+    undoStack.value = [...undoStack.value, last]
+    if (last.kind === 'deck') applyLocally(last.edit)
     else void send(last.fields)
   }
 
@@ -267,8 +267,8 @@ export const useTalk = defineStore('talk', () => {
     } finally {
       sending = null
     }
-    if (behind && waiting.value.length === 0) {
-      behind = false
+    if (reloadPending && waiting.value.length === 0) {
+      reloadPending = false
       await again.talk().catch(report)
     }
   }
@@ -289,8 +289,8 @@ export const useTalk = defineStore('talk', () => {
     if (talk.value === null) return
     const { name, limit, language } = talk.value
     const before = Object.fromEntries(Object.entries({ name, limit, language }).filter(([key]) => key in fields)) as TalkFields
-    done.value = [...done.value, { kind: 'talk', fields, before }]
-    undone.value = []
+    undoStack.value = [...undoStack.value, { kind: 'talk', fields, before }]
+    redoStack.value = []
     await send(fields)
   }
 
@@ -313,8 +313,8 @@ export const useTalk = defineStore('talk', () => {
     trouble,
     saved,
     waiting,
-    done,
-    undone,
+    undoStack,
+    redoStack,
     slides,
     slide,
     speaker,

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { PRINT_SIZE, packFacePrint, pictureAnchor, unpackFacePrint } from '.'
+import { PRINT_SIZE, packVideoFingerprint, pictureAnchor, unpackVideoFingerprint } from '.'
 import type { SmallPicture } from '.'
 
 const { width, height } = PRINT_SIZE
@@ -84,19 +84,19 @@ describe('a recording of a camera', () => {
   })
 })
 
-describe('a face print', () => {
+describe('a video fingerprint', () => {
   it('comes back as it was packed', () => {
     const { print } = taken(0)
-    expect(unpackFacePrint(packFacePrint(print))).toEqual(print)
+    expect(unpackVideoFingerprint(packVideoFingerprint(print))).toEqual(print)
   })
 
   it('that is cut short, too long, or of impossible times is none', () => {
     const { print } = taken(0)
-    const whole = packFacePrint(print)
-    expect(unpackFacePrint(whole.subarray(1))).toBeNull()
-    expect(unpackFacePrint(new Uint8Array())).toBeNull()
-    expect(unpackFacePrint(packFacePrint(Array.from({ length: 121 }, () => print[0]!)))).toBeNull()
-    expect(unpackFacePrint(packFacePrint([{ at: NaN, pixels: print[0]!.pixels }]))).toBeNull()
-    expect(unpackFacePrint(packFacePrint([{ at: 1e9, pixels: print[0]!.pixels }]))).toBeNull()
+    const whole = packVideoFingerprint(print)
+    expect(unpackVideoFingerprint(whole.subarray(1))).toBeNull()
+    expect(unpackVideoFingerprint(new Uint8Array())).toBeNull()
+    expect(unpackVideoFingerprint(packVideoFingerprint(Array.from({ length: 121 }, () => print[0]!)))).toBeNull()
+    expect(unpackVideoFingerprint(packVideoFingerprint([{ at: NaN, pixels: print[0]!.pixels }]))).toBeNull()
+    expect(unpackVideoFingerprint(packVideoFingerprint([{ at: 1e9, pixels: print[0]!.pixels }]))).toBeNull()
   })
 })

@@ -1,2 +1,2 @@
-export * from './face-print'
+export * from './video-fingerprint'
 export * from './picture-anchor'

@@ -1,6 +1,6 @@
 import { median } from '@core/voice'
 import type { Ms } from '@core/model'
-import type { SmallPicture } from './face-print'
+import type { SmallPicture } from './video-fingerprint'
 
 /** Farthest that a recording's pictures are looked for before and behind where their stretch has them. */
 export const BEFORE: Ms = 1500

@@ -80,7 +80,7 @@ export function paintComposed<Image>(
   picture: Composed,
   size: Size,
   shelf: PictureShelf<Image>,
-  coming: number,
+  revealProgress: number,
 ): void {
   const laid = layOutOnce(picture)
   const palette = PALETTES[picture.composition.theme]
@@ -90,14 +90,14 @@ export function paintComposed<Image>(
   ctx.fillRect(0, 0, size.width, size.height)
   for (const mark of laid.marks) {
     if (!isThere(mark, picture.shown)) continue
-    const fresh = coming < 1 && mark.part !== null && mark.part === picture.shown - 1
+    const fresh = revealProgress < 1 && mark.part !== null && mark.part === picture.shown - 1
     if (!fresh || picture.composition.reveal === 'appear') {
       paintMark(ctx, mark, scale, palette, shelf)
       continue
     }
     ctx.save()
-    ctx.globalAlpha = coming
-    if (picture.composition.reveal === 'slide') ctx.translate((1 - coming) * SLIDE * scale, 0)
+    ctx.globalAlpha = revealProgress
+    if (picture.composition.reveal === 'slide') ctx.translate((1 - revealProgress) * SLIDE * scale, 0)
     paintMark(ctx, mark, scale, palette, shelf)
     ctx.restore()
   }

@@ -25,8 +25,14 @@ function paintFiled<Image>(ctx: PaintContext<Image>, drawable: Drawable<Image> |
 }
 
 /** Draws what a step shows. @param coming see `paintComposed` */
-export function paintPicture<Image>(ctx: PaintContext<Image>, picture: Picture, size: Size, shelf: PictureShelf<Image>, coming = 1): void {
-  if (picture.kind === 'composed') paintComposed(ctx, picture, size, shelf, coming)
+export function paintPicture<Image>(
+  ctx: PaintContext<Image>,
+  picture: Picture,
+  size: Size,
+  shelf: PictureShelf<Image>,
+  revealProgress = 1,
+): void {
+  if (picture.kind === 'composed') paintComposed(ctx, picture, size, shelf, revealProgress)
   else paintFiled(ctx, shelf.ofStep(picture), picture, size)
 }
 
@@ -103,7 +109,7 @@ function paintView<Image>(ctx: PaintContext<Image>, view: SlideView, size: Size,
     ctx.rect(0, 0, inner.width, inner.height)
     ctx.clip()
   }
-  paintPicture(ctx, view.shown.picture, inner, shelf, view.coming)
+  paintPicture(ctx, view.shown.picture, inner, shelf, view.revealProgress)
   for (const drawn of view.ink) paintStroke(ctx, drawn, inner)
   if (view.spot !== null) paintSpot(ctx, view.spot, inner)
   ctx.restore()

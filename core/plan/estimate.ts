@@ -1,5 +1,5 @@
 import { faceRect } from '@core/layout'
-import { GROUP } from './frame-grid'
+import { GOP_FRAMES } from './frame-grid'
 import { isVideo, unreachable } from '@core/model'
 import type { Format, Ms, Quality } from '@core/model'
 import type { RenderPlan } from './render-plan'
@@ -98,7 +98,7 @@ export function bitsOfSegment(segment: Segment, plan: RenderPlan): number {
   const pixels = plan.size.width * plan.size.height
   const { page, moving } = BITS[plan.quality]
   // A page is stored whole once for every group.
-  const groups = Math.max(1, segment.frames / GROUP)
+  const groups = Math.max(1, segment.frames / GOP_FRAMES)
   const rect = segment.inset === null ? undefined : faceRect(segment.inset.framing)
   const inset = rect === undefined ? 0 : rect.w * rect.h * pixels
   return groups * pixels * page + segment.frames * inset * moving

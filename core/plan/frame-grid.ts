@@ -9,7 +9,7 @@ import type { Ms } from '@core/model'
 export const frameAt = (at: Ms, rate: number): number => Math.round((at * rate) / 1000)
 
 /** Frames between two places where a player can begin. Segments are joined at such places without encoding again. */
-export const GROUP = 120
+export const GOP_FRAMES = 120
 
 /** When a frame begins, in ms; not whole. */
 export const timeOfFrame = (frame: number, rate: number): number => (frame * 1000) / rate

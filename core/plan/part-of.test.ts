@@ -25,8 +25,8 @@ describe('a part of a talk', () => {
           const at = Math.floor(place * (to - from))
           const [now, whole] = [sceneAt(indexFilm({ ...one, programme: part }), at), sceneAt(indexFilm(one), from + at)]
           // A slide that comes in does so over what is before it; at the beginning of a part there is nothing.
-          expect(now && { ...now, transition: null, coming: 1, stage: null, inset: now.inset?.at }).toEqual(
-            whole && { ...whole, transition: null, coming: 1, stage: null, inset: whole.inset?.at },
+          expect(now && { ...now, transition: null, revealProgress: 1, stage: null, inset: now.inset?.at }).toEqual(
+            whole && { ...whole, transition: null, revealProgress: 1, stage: null, inset: whole.inset?.at },
           )
         },
       ),

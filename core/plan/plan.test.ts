@@ -6,7 +6,7 @@ import { programmeLength, replaceFrom } from '@core/programme'
 import { indexFilm } from '@core/scene'
 import { SLIDES, anyStretches, film, slide, stretch, stroke } from '@core/testing'
 import {
-  GROUP,
+  GOP_FRAMES,
   bitsOfSegment,
   contentOfSegment,
   costOfSegment,
@@ -108,7 +108,7 @@ describe('segments', () => {
     const index = indexFilm(film(SLIDES, [stretch('s', 25_000, one)]))
     for (const rate of [24, 25, 30, 50, 60]) {
       const segments = segmentsOf(index, rate)
-      expect(segments.slice(0, -1).every(({ drawn }) => drawn === 2 * GROUP)).toBe(true)
+      expect(segments.slice(0, -1).every(({ drawn }) => drawn === 2 * GOP_FRAMES)).toBe(true)
       expect(segments.at(-1)?.drawn ?? 0).toBeGreaterThan(1.4 * rate)
       expect(segments.reduce((sum, { drawn }) => sum + drawn, 0)).toBe(25 * rate)
     }
@@ -243,7 +243,7 @@ describe('the plan', () => {
     const plan = renderPlan(index, { ...USUAL_RECIPE, lines: 720 })
     const samples = probeSamples(plan)
     expect(samples.length).toBeGreaterThan(0)
-    for (const sample of samples) expect(sample.kind === 'still' || sample.drawn <= GROUP).toBe(true)
+    for (const sample of samples) expect(sample.kind === 'still' || sample.drawn <= GOP_FRAMES).toBe(true)
     // Twice the bits that were reckoned, in three times the time.
     const made = samples.map((segment) => ({ bytes: bitsOfSegment(segment, plan) / 4, took: costOfSegment(segment, plan) * 3 * 2 * 1.2 }))
     const probe = probeOf(plan, samples, made, 2)

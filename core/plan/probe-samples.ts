@@ -1,6 +1,6 @@
 import { bitsOfSegment, costOfSegment } from './estimate'
 import type { Probe } from './estimate'
-import { GROUP, timeOfFrame } from './frame-grid'
+import { GOP_FRAMES, timeOfFrame } from './frame-grid'
 import type { Recipe } from '@core/model'
 import type { RenderPlan } from './render-plan'
 import type { Segment, SegmentKind } from './segment'
@@ -28,8 +28,13 @@ export function probeSamples(plan: RenderPlan): readonly Segment[] {
   return [...of('still'), ...of('moving'), ...of('drawn')]
     .sort((a, b) => a.firstFrame - b.firstFrame)
     .map((segment): Segment => {
-      if (segment.drawn <= GROUP) return segment
-      return { ...segment, to: segment.from + timeOfFrame(GROUP, plan.rate), frames: Math.min(segment.frames, GROUP), drawn: GROUP }
+      if (segment.drawn <= GOP_FRAMES) return segment
+      return {
+        ...segment,
+        to: segment.from + timeOfFrame(GOP_FRAMES, plan.rate),
+        frames: Math.min(segment.frames, GOP_FRAMES),
+        drawn: GOP_FRAMES,
+      }
     })
 }
 

@@ -45,7 +45,7 @@ function partsOfPicture(picture: Picture): readonly unknown[] {
 const partsOfView = (view: SlideView): readonly unknown[] => [
   view.shown === null ? 'blank' : nameOfPicture(view.shown.picture),
   view.stage,
-  view.coming,
+  view.revealProgress,
   view.spot,
 ]
 

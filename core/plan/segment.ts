@@ -3,7 +3,7 @@ import { REVEAL, changesAt, reveals, sceneIn, slideOf, trackIn } from '@core/sce
 import type { FilmIndex, InsetScene } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
 import type { Ms, Piece, Ratio, Span } from '@core/model'
-import { GROUP, frameAt, mostFrames, timeOfFrame } from './frame-grid'
+import { GOP_FRAMES, frameAt, mostFrames, timeOfFrame } from './frame-grid'
 
 /** Groups in a segment, so that none costs much to make again, and what happens in one does not decide how the others are made. */
 const LONGEST = 2
@@ -72,7 +72,8 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
 function partOf(index: FilmIndex, number: number, from: Ms, to: Ms): Part {
   // One moment inside says it for the whole part: boundaries are wherever anything begins or ends.
   const scene = sceneIn(index, number, (from + to) / 2)
-  const moves = scene.ink.some((drawn) => drawn.elapsed !== null) || scene.transition !== null || scene.coming < 1 || scene.spot !== null
+  const moves =
+    scene.ink.some((drawn) => drawn.elapsed !== null) || scene.transition !== null || scene.revealProgress < 1 || scene.spot !== null
   const inset = scene.inset === null ? null : (sceneIn(index, number, from).inset ?? scene.inset)
   const drawn = inset !== null && to <= changesAt(index, number).face
   return { from, to, kind: drawn ? 'drawn' : moves || inset !== null ? 'moving' : 'still', inset, busy: moves ? to - from : 0 }
@@ -104,7 +105,7 @@ function joinParts(parts: readonly Part[]): readonly Part[] {
 /** Parts begin after whole groups of the first, which are whole milliseconds at the usual rates. */
 function splitLong(part: Part, camera: Span | null, rate: number): readonly Part[] {
   if (part.kind === 'still') return [part]
-  const length = LONGEST * timeOfFrame(GROUP, rate)
+  const length = LONGEST * timeOfFrame(GOP_FRAMES, rate)
   const count = Math.max(1, Math.ceil((part.to - part.from - SHORTEST_REST) / length))
   const edge = (n: number): Ms => (n === count ? part.to : part.from + n * length)
   return Array.from({ length: count }, (_, n) => ({

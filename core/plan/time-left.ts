@@ -14,10 +14,10 @@ export interface Pace {
 }
 
 /** How much of the work is taken to have gone as fast as was reckoned, besides what was seen of it: the first parts begin slowly. */
-const TRUST = 1
+const PRIOR_WEIGHT = 1
 
 /** How long a delivery will take from now on. */
 export function timeLeft({ elapsed, spent, found, all, time, after }: Pace): Ms {
-  const pace = (elapsed + TRUST * Math.max(0, time - after)) / Math.max(1e-9, spent - found + TRUST * all)
+  const pace = (elapsed + PRIOR_WEIGHT * Math.max(0, time - after)) / Math.max(1e-9, spent - found + PRIOR_WEIGHT * all)
   return Math.round(pace * Math.max(0, all - spent) + after)
 }

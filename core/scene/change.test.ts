@@ -64,7 +64,7 @@ describe('points that come one by one', () => {
       { ...slide('one'), composition: { ...emptyComposition('points', 'paper'), body: '- a\n- b', reveal } },
       { width: 16, height: 9 },
     )
-  const coming = (reveal: 'appear' | 'fade', at: number) =>
+  const revealProgress = (reveal: 'appear' | 'fade', at: number) =>
     sceneAt(
       indexFilm(
         film(
@@ -78,14 +78,16 @@ describe('points that come one by one', () => {
         ),
       ),
       at,
-    )?.coming
+    )?.revealProgress
 
   it('come in for a third of a second when they fade, and are there at once when they appear', () => {
-    expect([coming('fade', 999), coming('fade', 1000 + REVEAL / 2), coming('fade', 1000 + REVEAL)]).toEqual([1, 0.5, 1])
-    expect(coming('appear', 1000 + REVEAL / 2)).toBe(1)
+    expect([revealProgress('fade', 999), revealProgress('fade', 1000 + REVEAL / 2), revealProgress('fade', 1000 + REVEAL)]).toEqual([
+      1, 0.5, 1,
+    ])
+    expect(revealProgress('appear', 1000 + REVEAL / 2)).toBe(1)
   })
 
   it('do not come in again when the presenter goes back', () => {
-    expect(coming('fade', 3000 + REVEAL / 2)).toBe(1)
+    expect(revealProgress('fade', 3000 + REVEAL / 2)).toBe(1)
   })
 })

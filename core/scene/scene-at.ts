@@ -42,7 +42,7 @@ export interface SlideView {
   /** The part of the frame that the slide has; all of it unless it shares with the face. */
   readonly stage: Rect
   /** How far the newest part of a slide made here has come in, 0 to 1. */
-  readonly coming: number
+  readonly revealProgress: number
 }
 
 /** All that is seen and heard at one moment of a film. */
@@ -208,7 +208,7 @@ function heldMoment(index: FilmIndex, number: number, piece: StillPiece, at: Ms)
     ink: withCarried(index, number, at, [...lying, ...drawnAt(index.heldTracks.get(piece.still), piece.slide, at)]),
     spot: null,
     stage: WHOLE,
-    coming: 1,
+    revealProgress: 1,
     inset: null,
     voice: null,
     transition: null,
@@ -237,7 +237,7 @@ function momentIn(index: FilmIndex, number: number, into: Ms): Scene {
     ink: blank ? [] : withCarried(index, number, at, drawnAt(track, slide, at)),
     spot: blank ? null : track.spotAt(at),
     stage: insetOn ? stageRect(framing) : WHOLE,
-    coming: revealed && reveals(slideOf(index.film, slide)) ? eased(Math.max(0, at - since) / REVEAL) : 1,
+    revealProgress: revealed && reveals(slideOf(index.film, slide)) ? eased(Math.max(0, at - since) / REVEAL) : 1,
     inset: insetOn && piece.camera !== null ? { stretch: piece.camera.stretch, at: sourceAt(piece.camera, into), framing } : null,
     voice: piece.voice === null ? null : { stretch: piece.voice.stretch, at: sourceAt(piece.voice, into) },
     transition: null,

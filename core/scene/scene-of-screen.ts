@@ -23,7 +23,7 @@ export function sceneOfScreen(
     ink: blank ? [] : lying,
     spot: blank ? null : spot,
     stage,
-    coming: 1,
+    revealProgress: 1,
     inset: null,
     voice: null,
     transition: null,

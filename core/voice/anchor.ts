@@ -1,7 +1,7 @@
 import type { Ms } from '@core/model'
 
 /** A short piece of a microphone's sound with the time at which it was captured. */
-export interface VoicePrint {
+export interface SyncFingerprint {
   /** When its first sample was captured, in ms of the stretch; need not be whole. */
   readonly at: number
   /** Samples a second. */
@@ -41,7 +41,7 @@ function coarser(samples: Float32Array, by: number): Float32Array {
 }
 
 /** Linear between samples; good to a hundredth of a millisecond for finding a place. */
-function resampled({ samples, rate }: Pick<VoicePrint, 'samples' | 'rate'>, to: number): Float32Array {
+function resampled({ samples, rate }: Pick<SyncFingerprint, 'samples' | 'rate'>, to: number): Float32Array {
   if (rate === to) return samples
   const out = new Float32Array(Math.floor((samples.length * to) / rate))
   for (let n = 0; n < out.length; n += 1) {
@@ -85,17 +85,17 @@ export const median = (values: readonly number[]): number => [...values].sort((a
  * @returns ms that a moment stands later in the recording than in the stretch, to a fraction of a millisecond; null when
  * the sound cannot be recognised, as in silence
  */
-export function anchorOf(print: VoicePrint, media: MediaPart): number | null {
+export function anchorOf(print: SyncFingerprint, media: MediaPart): number | null {
   const by = Math.max(1, Math.round(media.rate / COARSE))
   const samples = resampled(print, media.rate)
   const length = Math.round((WINDOW / 1000) * media.rate)
-  const [coarseMedia, coarsePrint] = [coarser(media.samples, by), coarser(samples, by)]
+  const [coarseMedia, coarseFingerprint] = [coarser(media.samples, by), coarser(samples, by)]
   const offsets: number[] = []
   for (let start = 0; start + length <= samples.length; start += length) {
     const expected = Math.round(((print.at - media.from) / 1000) * COARSE + start / by)
     const reach = (REACH / 1000) * COARSE
     const rough = best(
-      coarsePrint.subarray(Math.floor(start / by), Math.floor((start + length) / by)),
+      coarseFingerprint.subarray(Math.floor(start / by), Math.floor((start + length) / by)),
       coarseMedia,
       expected - reach,
       expected + reach,

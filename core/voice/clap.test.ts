@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { ClapEar, latenessOf, likelyFrame, seenLate } from '.'
+import { ClapEar, deviceLatencyOf, likelyFrame, seenLate } from '.'
 
 const RATE = 48_000
 const BLOCK = 480
@@ -51,8 +51,8 @@ describe('a clap', () => {
   })
 
   it('lays the lateness on whichever comes later, so that neither is ever moved too early', () => {
-    expect(latenessOf([118, 122])).toEqual({ camera: 120, mic: 0 })
-    expect(latenessOf([-79, -81])).toEqual({ camera: 0, mic: 80 })
-    expect(latenessOf([])).toEqual({ camera: 0, mic: 0 })
+    expect(deviceLatencyOf([118, 122])).toEqual({ camera: 120, mic: 0 })
+    expect(deviceLatencyOf([-79, -81])).toEqual({ camera: 0, mic: 80 })
+    expect(deviceLatencyOf([])).toEqual({ camera: 0, mic: 0 })
   })
 })

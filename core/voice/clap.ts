@@ -41,13 +41,13 @@ export function seenLate(heard: number, frames: readonly SeenFrame[], n: number)
 }
 
 /** Time that passes in a device before what it captures has reached the browser, in ms from 0 on. */
-export interface Lateness {
+export interface DeviceLatency {
   readonly camera: number
   readonly mic: number
 }
 
 /** What claps say of two devices: whichever comes later is the late one. @param late as `seenLate` says, of one or more claps */
-export function latenessOf(late: readonly number[]): Lateness {
+export function deviceLatencyOf(late: readonly number[]): DeviceLatency {
   const mean = late.length === 0 ? 0 : Math.round(late.reduce((sum, one) => sum + one, 0) / late.length)
   return { camera: Math.max(0, mean), mic: Math.max(0, -mean) }
 }

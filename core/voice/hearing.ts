@@ -11,7 +11,7 @@ export interface Hearing {
   readonly loud: Ms
 }
 
-export const DEAF: Hearing = { room: null, speaking: false, since: 0, loud: -Infinity }
+export const NOTHING_HEARD: Hearing = { room: null, speaking: false, since: 0, loud: -Infinity }
 
 /** Speech is this much above the room, dB, and never below `LEAST`, dBFS. */
 const ABOVE = 7

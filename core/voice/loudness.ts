@@ -8,8 +8,8 @@ const GATE = -70
 const RELATIVE_GATE = -10
 
 /** Coefficients of the two filters (BS.1770-4, tables 1 and 2): what a head does to sound, and what of low tones is heard. */
-const HEAD = { b0: 1.53512485958697, b1: -2.69169618940638, b2: 1.19839281085285, a1: -1.69065929318241, a2: 0.73248077421585 }
-const LOW = { a1: -1.99004745483398, a2: 0.99007225036621 }
+const HIGH_SHELF = { b0: 1.53512485958697, b1: -2.69169618940638, b2: 1.19839281085285, a1: -1.69065929318241, a2: 0.73248077421585 }
+const HIGH_PASS = { a1: -1.99004745483398, a2: 0.99007225036621 }
 
 const ofPower = (power: number): number => -0.691 + 10 * Math.log10(power)
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length
@@ -43,12 +43,12 @@ export class LoudnessMeter {
       if (own > peak) peak = own
       else if (-own > peak) peak = -own
       // Both in the transposed direct form.
-      const headed = HEAD.b0 * own + head1
-      head1 = HEAD.b1 * own - HEAD.a1 * headed + head2
-      head2 = HEAD.b2 * own - HEAD.a2 * headed
+      const headed = HIGH_SHELF.b0 * own + head1
+      head1 = HIGH_SHELF.b1 * own - HIGH_SHELF.a1 * headed + head2
+      head2 = HIGH_SHELF.b2 * own - HIGH_SHELF.a2 * headed
       const heard = headed + low1
-      low1 = -2 * headed - LOW.a1 * heard + low2
-      low2 = headed - LOW.a2 * heard
+      low1 = -2 * headed - HIGH_PASS.a1 * heard + low2
+      low2 = headed - HIGH_PASS.a2 * heard
       sum += heard * heard
       counted += 1
       if (counted === STEP) {

@@ -3,7 +3,7 @@ import { toDb } from './level'
 import { PEAKS_A_SECOND } from './peaks'
 
 /** A part of a voice without speech, in ms of its stretch. */
-export interface Silence {
+export interface TimeRange {
   readonly from: Ms
   readonly to: Ms
 }
@@ -50,7 +50,7 @@ export function silenceLevel(peaks: readonly number[]): number {
  * @param level see `silenceLevel`; found from the outline itself when left out
  * @returns in order, none overlapping
  */
-export function silencesOf(peaks: readonly number[], shortest: Ms, level: number = silenceLevel(peaks)): readonly Silence[] {
+export function silencesOf(peaks: readonly number[], shortest: Ms, level: number = silenceLevel(peaks)): readonly TimeRange[] {
   const limit = 255 * 10 ** (level / 20)
   const silences: { from: Ms; to: Ms }[] = []
   for (const [n, value] of peaks.entries()) {

@@ -1,7 +1,7 @@
 import type { Ms } from '@core/model'
 import { toDb } from './level'
 import { PEAKS_A_SECOND } from './peaks'
-import type { Silence } from './silences'
+import type { TimeRange } from './silences'
 
 const STEP = 1000 / PEAKS_A_SECOND
 /** Whatever the room, what is no louder than this is silence, as a peak: one step of the outline, in which a still room comes and goes. */
@@ -20,7 +20,7 @@ const SWELL: Ms = 150
  * @param shortest of the parts that are wanted, in ms
  * @returns in order, none overlapping
  */
-export function speechFree(peaks: readonly number[], shortest: Ms): readonly Silence[] {
+export function speechFree(peaks: readonly number[], shortest: Ms): readonly TimeRange[] {
   const heard = [...peaks].sort((a, b) => a - b)
   // What is quiet for a twentieth of the time is the room; a part of the time is spent breathing, whoever speaks.
   const room = heard[Math.floor(heard.length / 20)] ?? 0

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { DEAF, PEAKS_A_SECOND, heard, levelVerdict, listened, roomOf, silenceLevel, silencesOf, spokenTime } from '.'
+import { NOTHING_HEARD, PEAKS_A_SECOND, heard, levelVerdict, listened, roomOf, silenceLevel, silencesOf, spokenTime } from '.'
 import type { LevelBlock } from '.'
 
 const of = (...parts: readonly (readonly [number, number])[]): readonly number[] =>
@@ -68,7 +68,7 @@ describe('what a level means', () => {
 
 describe('a listener', () => {
   const listen = (blocks: readonly number[]) =>
-    blocks.reduce((states, rms, n) => [...states, listened(states.at(-1) ?? DEAF, rms, n * 50)], [DEAF]).slice(1)
+    blocks.reduce((states, rms, n) => [...states, listened(states.at(-1) ?? NOTHING_HEARD, rms, n * 50)], [NOTHING_HEARD]).slice(1)
 
   it('hears speech and its pauses in a noisy room', () => {
     const room = Array.from({ length: 40 }, () => -48)

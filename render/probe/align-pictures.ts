@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { BEHIND, PRINT_SIZE, pictureAnchor, unpackFacePrint } from '@core/camera'
+import { BEHIND, PRINT_SIZE, pictureAnchor, unpackVideoFingerprint } from '@core/camera'
 import type { SmallPicture } from '@core/camera'
 import { RECORDING, run } from '@render/process'
 import { pictureTimes } from './picture-times'
@@ -43,7 +43,7 @@ async function firstPictures(raw: string, until: number): Promise<readonly Small
  * @returns ms that a moment stands later in the recording than in the stretch; null when they do not say
  */
 export async function alignPictures(raw: string, face: string): Promise<number | null> {
-  const print = unpackFacePrint(await readFile(face))
+  const print = unpackVideoFingerprint(await readFile(face))
   const last = print?.at(-1)
   if (print == null || last === undefined) return null
   return pictureAnchor(print, await firstPictures(raw, Math.max(0, last.at) + BEHIND))

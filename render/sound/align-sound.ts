@@ -1,11 +1,11 @@
 import { readFile } from 'node:fs/promises'
 import { REACH, alignmentOf, anchorOf } from '@core/voice'
-import type { Alignment, VoicePrint } from '@core/voice'
+import type { Alignment, SyncFingerprint } from '@core/voice'
 import { RECORDING, run } from '@render/process'
 import { DECODE, SAMPLE_RATE } from './pcm'
 
 /** A print of the microphone as it is kept. */
-export interface FiledPrint {
+export interface FiledFingerprint {
   /** When its first sample was captured, in ms of the stretch. */
   readonly at: number
   readonly rate: number
@@ -15,7 +15,7 @@ export interface FiledPrint {
 
 const MS = 1000
 
-async function readPrint({ at, rate, path }: FiledPrint): Promise<VoicePrint> {
+async function readFingerprint({ at, rate, path }: FiledFingerprint): Promise<SyncFingerprint> {
   const bytes = await readFile(path)
   const samples = new Int16Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength))
   return { at, rate, samples: Float32Array.from(samples, (sample) => sample / 32_768) }
@@ -51,10 +51,10 @@ async function decodePart(raw: string, from: number, to: number): Promise<Float3
  * @param raw the recording as it came
  * @returns null when none is found
  */
-export async function alignSound(raw: string, prints: readonly FiledPrint[]): Promise<Alignment | null> {
+export async function alignSound(raw: string, prints: readonly FiledFingerprint[]): Promise<Alignment | null> {
   const anchors: { at: number; offset: number }[] = []
   for (const filed of prints) {
-    const print = await readPrint(filed)
+    const print = await readFingerprint(filed)
     const from = Math.max(0, print.at - REACH)
     const samples = await decodePart(raw, from, print.at + (print.samples.length / print.rate) * MS + REACH)
     const offset = anchorOf(print, { from, rate: SAMPLE_RATE, samples })

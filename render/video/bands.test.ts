@@ -3,20 +3,20 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { GROUP } from '@core/plan'
+import { GOP_FRAMES } from '@core/plan'
 import { run } from '@render/process'
 import { codingOf, frameOffsets } from '.'
 import { bandArgs, bandsOf, selectFrames, woven } from './bands'
 import type { Band, MadeBand } from './bands'
 import { checkBands } from './check-stream'
-import { UnlikeOurs } from './h264-units'
+import { UnsupportedBitstream } from './h264-units'
 import { headersAlike } from './headers-alike'
 
 const SIZE = { width: 426, height: 480 }
 const RATE = 30
 const CODING = codingOf('mp4', 'good', { kind: 'free' })
 /** More than a group, so that one begins within. */
-const FRAMES = GROUP + 25
+const FRAMES = GOP_FRAMES + 25
 
 let folder: string
 let bands: readonly Band[]
@@ -36,7 +36,7 @@ async function encoded(band: Band, number: number): Promise<(typeof files)[numbe
   const line = GROWS.map(
     (frame, n) => `drawbox=x=${String(20 + n * 30)}:y=300:w=30:h=6:c=red:t=fill:enable='gte(n,${String(frame)})'`,
   ).join(',')
-  const picture =
+  const pps =
     `testsrc2=s=${String(SIZE.width)}x${String(SIZE.height)}:r=1:d=1,loop=loop=-1:size=1,setpts=N/30/TB,fps=30,` +
     `${line}[page];testsrc=s=64x64:r=30[face];[page][face]overlay=300:112,${rows},${selectFrames(band)}`
   await run('ffmpeg', [
@@ -45,7 +45,7 @@ async function encoded(band: Band, number: number): Promise<(typeof files)[numbe
     '-f',
     'lavfi',
     '-i',
-    picture,
+    pps,
     '-frames:v',
     String(band.frames.length),
     ...bandArgs(band, CODING, RATE),
@@ -100,7 +100,7 @@ describe('bands', () => {
           expect(next).toBe(size.height)
           const encodedAt = (y: number, frame: number): boolean => {
             const band = made.find(({ top, height }) => y >= top && y < top + height)
-            return band?.frames.includes(band.still ? frame % GROUP : frame) === true
+            return band?.frames.includes(band.still ? frame % GOP_FRAMES : frame) === true
           }
           for (const {
             frame,
@@ -160,7 +160,7 @@ describe('bands', () => {
       .toString()
       .split('\n')
       .flatMap((flags, n) => (flags.startsWith('K') ? [n] : []))
-    expect(keys).toEqual([0, GROUP])
+    expect(keys).toEqual([0, GOP_FRAMES])
   })
 
   it('are seen through when a band is not what the whole shows there', async () => {
@@ -222,10 +222,12 @@ describe('bands', () => {
     const [above, moving, ...below] = streams
     if (above === undefined || moving === undefined) throw new Error('several bands')
     const offsets = frameOffsets(moving.stream)
-    expect(() => woven([above, { ...moving, stream: moving.stream.subarray(0, offsets[100]) }, ...below], like, FRAMES)).toThrow(UnlikeOurs)
+    expect(() => woven([above, { ...moving, stream: moving.stream.subarray(0, offsets[100]) }, ...below], like, FRAMES)).toThrow(
+      UnsupportedBitstream,
+    )
     const late = Buffer.concat([
       moving.stream.subarray(0, offsets[100]),
-      moving.stream.subarray(offsets[GROUP]),
+      moving.stream.subarray(offsets[GOP_FRAMES]),
       moving.stream.subarray(offsets[1], offsets[21]),
     ])
     expect(() => woven([above, { ...moving, stream: late }, ...below], like, FRAMES)).toThrow(/where the others do not/)

@@ -1,9 +1,9 @@
-import { GROUP } from '@core/plan'
+import { GOP_FRAMES } from '@core/plan'
 import type { PixelBox } from '@core/paint'
 import type { Size } from '@core/model'
 import { encoderArgs, stillArgs } from './encoder'
 import type { Coding } from './encoder'
-import { DELIMITED, UNIT, UnlikeOurs, slicesOf, started } from './h264-units'
+import { DELIMITED, UNIT, UnsupportedBitstream, slicesOf, withStartCode } from './h264-units'
 import { placedSlice } from './placed-slice'
 import { headersOf } from './stream-headers'
 import type { StreamHeaders } from './stream-headers'
@@ -87,7 +87,7 @@ function framesToEncode(changes: readonly Change[], frames: number): readonly nu
   const want = (from: number, count: number): void => {
     for (let frame = from; frame < Math.min(from + count, frames); frame += 1) wanted.add(frame)
   }
-  for (let group = 0; group < frames; group += GROUP) want(group, SETTLED)
+  for (let group = 0; group < frames; group += GOP_FRAMES) want(group, SETTLED)
   for (const { frame } of changes) want(frame, AFTER)
   return [...wanted].sort((a, b) => a - b)
 }
@@ -162,12 +162,12 @@ export const bandArgs = ({ frames, still }: Band, coding: Coding, rate: number):
         '-x264opts',
         `mvrange=${String(REACH)}`,
         '-g',
-        String(GROUP * 1000),
+        String(GOP_FRAMES * 1000),
         '-forced-idr',
         '1',
         '-force_key_frames',
         frames
-          .filter((frame) => frame % GROUP === 0)
+          .filter((frame) => frame % GOP_FRAMES === 0)
           .map((frame) => (frame / rate).toFixed(6))
           .join(','),
       ]
@@ -190,25 +190,25 @@ export function woven(bands: readonly MadeBand[], whole: StreamHeaders, frames: 
     const headers = headersOf(stream)
     const slices = slicesOf(stream)
     if (slices.length !== band.frames.length)
-      throw new UnlikeOurs(`a band has ${String(slices.length)} frames of ${String(band.frames.length)}`)
-    if (slices.some(({ type }, n) => (type === UNIT.instantSlice) !== ((band.frames[n] ?? 0) % GROUP === 0)))
-      throw new UnlikeOurs('a band begins a group where the others do not')
-    if (headers.across !== whole.across || headers.numberBits !== whole.numberBits || !headers.picture.equals(whole.picture))
-      throw new UnlikeOurs('a band is encoded otherwise than the whole')
+      throw new UnsupportedBitstream(`a band has ${String(slices.length)} frames of ${String(band.frames.length)}`)
+    if (slices.some(({ type }, n) => (type === UNIT.idrSlice) !== ((band.frames[n] ?? 0) % GOP_FRAMES === 0)))
+      throw new UnsupportedBitstream('a band begins a group where the others do not')
+    if (headers.mbWidth !== whole.mbWidth || headers.frameNumBits !== whole.frameNumBits || !headers.pps.equals(whole.pps))
+      throw new UnsupportedBitstream('a band is encoded otherwise than the whole')
     const known = new Map(band.frames.map((frame, n) => [frame, slices[n]]))
-    const [macroblock, count] = [(band.top / BLOCK) * whole.across, headers.down * headers.across]
+    const [macroblock, count] = [(band.top / BLOCK) * whole.mbWidth, headers.mbHeight * headers.mbWidth]
     return (frame: number): Buffer => {
-      const inGroup = frame % GROUP
+      const inGroup = frame % GOP_FRAMES
       const slice = known.get(band.still ? inGroup : frame)
-      const place = { macroblock, frame: inGroup % 2 ** headers.numberBits, group: Math.floor(frame / GROUP) % 2 }
+      const place = { macroblock, frame: inGroup % 2 ** headers.frameNumBits, group: Math.floor(frame / GOP_FRAMES) % 2 }
       return slice === undefined ? unchangedSlice(whole, place, count) : placedSlice(slice, headers, place)
     }
   })
   const out: Buffer[] = []
   for (let frame = 0; frame < frames; frame += 1) {
     out.push(DELIMITED)
-    if (frame % GROUP === 0) out.push(whole.bytes)
-    for (const sliceAt of parts) out.push(started(sliceAt(frame)))
+    if (frame % GOP_FRAMES === 0) out.push(whole.bytes)
+    for (const sliceAt of parts) out.push(withStartCode(sliceAt(frame)))
   }
   return Buffer.concat(out)
 }

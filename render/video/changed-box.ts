@@ -9,8 +9,8 @@ export const sameButInk = (a: Scene, b: Scene): boolean =>
   a.shown?.picture === b.shown?.picture &&
   a.transition === null &&
   b.transition === null &&
-  a.coming === 1 &&
-  b.coming === 1 &&
+  a.revealProgress === 1 &&
+  b.revealProgress === 1 &&
   JSON.stringify([a.stage, a.inset?.framing]) === JSON.stringify([b.stage, b.inset?.framing])
 
 /** In fractions of the slide. */

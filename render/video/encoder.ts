@@ -1,4 +1,4 @@
-import { GROUP } from '@core/plan'
+import { GOP_FRAMES } from '@core/plan'
 import type { BitsRule, Quality, Size, VideoFormat } from '@core/model'
 
 /** Grows whenever the same plan would give other pixels, so that nothing made before is used again. */
@@ -34,7 +34,7 @@ export const settingOf = (size: Size, frame: Size, rate: number, coding: Coding)
     size,
     rate,
     crf: coding.crf,
-    group: GROUP,
+    group: GOP_FRAMES,
     ...(frame.width === size.width && frame.height === size.height ? {} : { frame }),
     ...(coding.format === 'mp4' ? {} : { format: coding.format }),
     ...(coding.most === null ? {} : { most: coding.most }),
@@ -80,7 +80,7 @@ const commonArgs = (rate: number, threads: number): readonly string[] => [
   '-pix_fmt',
   'yuv420p',
   '-g',
-  String(GROUP),
+  String(GOP_FRAMES),
   '-threads',
   String(threads),
   '-r',

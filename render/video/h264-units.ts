@@ -3,24 +3,24 @@
  */
 
 /** A stream is not as our encoder usually writes them, so that it cannot be changed here: it is to be made another way. */
-export class UnlikeOurs extends Error {}
+export class UnsupportedBitstream extends Error {}
 
 /** @returns what the work gives; null when it meets a stream that is unlike ours */
-export async function unlessUnlike<Value>(work: () => Promise<Value>): Promise<Value | null> {
+export async function nullIfUnsupported<Value>(work: () => Promise<Value>): Promise<Value | null> {
   try {
     return await work()
   } catch (error) {
-    if (error instanceof UnlikeOurs) return null
+    if (error instanceof UnsupportedBitstream) return null
     throw error
   }
 }
 
 /** Kinds of units (table 7-1). */
-export const UNIT = { slice: 1, instantSlice: 5, sequence: 7, picture: 8, delimiter: 9 } as const
+export const UNIT = { slice: 1, idrSlice: 5, sps: 7, pps: 8, delimiter: 9 } as const
 
 /** What stands before each unit (annex B.1). */
 export const START = Buffer.from([0, 0, 1])
-const GUARD = Buffer.from([0, 0, 3])
+const EMULATION_PREVENTION = Buffer.from([0, 0, 3])
 const ZEROS = Buffer.from([0, 0])
 
 export interface Unit {
@@ -38,24 +38,24 @@ export function unitsOf(stream: Buffer): readonly Unit[] {
     const from = at + START.length
     const next = stream.indexOf(START, from)
     const to = next === -1 ? stream.length : stream[next - 1] === 0 ? next - 1 : next
-    units.push({ from, type: (stream[from] ?? 0) & 0x1f, bytes: unguarded(stream.subarray(from, to)) })
+    units.push({ from, type: (stream[from] ?? 0) & 0x1f, bytes: withoutEmulationPrevention(stream.subarray(from, to)) })
     at = next
   }
   return units
 }
 
-function unguarded(bytes: Buffer): Buffer {
+function withoutEmulationPrevention(bytes: Buffer): Buffer {
   const parts: Buffer[] = []
   let from = 0
-  for (let at = bytes.indexOf(GUARD); at !== -1; at = bytes.indexOf(GUARD, from)) {
+  for (let at = bytes.indexOf(EMULATION_PREVENTION); at !== -1; at = bytes.indexOf(EMULATION_PREVENTION, from)) {
     parts.push(bytes.subarray(from, at + 2))
-    from = at + GUARD.length
+    from = at + EMULATION_PREVENTION.length
   }
   return parts.length === 0 ? bytes : Buffer.concat([...parts, bytes.subarray(from)])
 }
 
 /** A unit's bytes as they stand in a stream: none of them looks like a start code. */
-export function guarded(bytes: Buffer): Buffer {
+export function withEmulationPrevention(bytes: Buffer): Buffer {
   const parts: Buffer[] = []
   let from = 0
   for (let at = bytes.indexOf(ZEROS); at !== -1;) {
@@ -65,7 +65,7 @@ export function guarded(bytes: Buffer): Buffer {
       at = bytes.indexOf(ZEROS, at + 1)
       continue
     }
-    parts.push(bytes.subarray(from, at + 2), GUARD.subarray(2))
+    parts.push(bytes.subarray(from, at + 2), EMULATION_PREVENTION.subarray(2))
     from = at + 2
     at = bytes.indexOf(ZEROS, from)
   }
@@ -73,14 +73,14 @@ export function guarded(bytes: Buffer): Buffer {
 }
 
 /** A unit with a start code before it. */
-export const started = (bytes: Buffer): Buffer => Buffer.concat([Buffer.from([0]), START, guarded(bytes)])
+export const withStartCode = (bytes: Buffer): Buffer => Buffer.concat([Buffer.from([0]), START, withEmulationPrevention(bytes)])
 
 /** Delimits frames of any kind (7.3.2.4), with a start code. */
-export const DELIMITED = started(Buffer.from([UNIT.delimiter, 0xf0]))
+export const DELIMITED = withStartCode(Buffer.from([UNIT.delimiter, 0xf0]))
 
 /** The slices of a stream in order. */
 export const slicesOf = (stream: Buffer): readonly Unit[] =>
-  unitsOf(stream).filter(({ type }) => type === UNIT.slice || type === UNIT.instantSlice)
+  unitsOf(stream).filter(({ type }) => type === UNIT.slice || type === UNIT.idrSlice)
 
 /** Reads bits, the highest of each byte first. */
 export class BitReader {
@@ -111,17 +111,17 @@ export class BitReader {
   }
 
   /** A number with a sign (9.1.1, se). @throws UnlikeOurs when there is none */
-  signed(): number {
-    const value = this.number()
+  readSe(): number {
+    const value = this.readUe()
     return value % 2 === 1 ? (value + 1) / 2 : -value / 2
   }
 
   /** A number of variable length (9.1, ue; one with a sign, se, takes the same bits). @throws UnlikeOurs when there is none */
-  number(): number {
+  readUe(): number {
     let zeros = 0
     while (this.bit() === 0) {
       zeros += 1
-      if (zeros > 31) throw new UnlikeOurs('a number in the stream is too long')
+      if (zeros > 31) throw new UnsupportedBitstream('a number in the stream is too long')
     }
     return 2 ** zeros + this.bits(zeros) - 1
   }
@@ -135,13 +135,13 @@ export class BitWriter {
     for (let n = count - 1; n >= 0; n -= 1) this.#bits.push(Math.floor(value / 2 ** n) % 2)
   }
 
-  /** See `BitReader.signed`. */
-  signed(value: number): void {
-    this.number(value > 0 ? value * 2 - 1 : -value * 2)
+  /** See `BitReader.readSe`. */
+  writeSe(value: number): void {
+    this.writeUe(value > 0 ? value * 2 - 1 : -value * 2)
   }
 
-  /** See `BitReader.number`. */
-  number(value: number): void {
+  /** See `BitReader.readUe`. */
+  writeUe(value: number): void {
     const width = Math.floor(Math.log2(value + 1))
     this.bits(0, width)
     this.bits(value + 1, width + 1)

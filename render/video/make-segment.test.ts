@@ -5,9 +5,9 @@ import { createCanvas, loadImage } from '@napi-rs/canvas'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { PLAIN_FRAMING, asId } from '@core/model'
 import type { Cue, Framing, Slide } from '@core/model'
-import { GROUP, runsOf, segmentsOf } from '@core/plan'
+import { GOP_FRAMES, runsOf, segmentsOf } from '@core/plan'
 import type { Segment } from '@core/plan'
-import type { Manner } from '.'
+import type { EncodePath } from '.'
 import { indexFilm } from '@core/scene'
 import { film, slide, stretch } from '@core/testing'
 import { run } from '@render/process'
@@ -86,14 +86,14 @@ const SLIDES = [
 async function made(
   cues: readonly Cue[],
   camera: boolean,
-): Promise<readonly { readonly segment: Segment; readonly file: string; readonly manner: Manner; readonly looks: readonly Buffer[] }[]> {
+): Promise<readonly { readonly segment: Segment; readonly file: string; readonly path: EncodePath; readonly looks: readonly Buffer[] }[]> {
   const index = indexFilm(film(SLIDES, [stretch('s', 4000, asId('paper'), cues, { camera })]))
   const painter = new FilmPainter(SIZE, source)
   const out = []
   for (const [number, segment] of segmentsOf(index, RATE).entries()) {
     const file = at(`${String(camera)}-${String(number)}.h264`)
     const looks: Buffer[] = []
-    const [manner = 'whole'] = await makeSegments(
+    const [path = 'whole'] = await makeSegments(
       [
         {
           segment,
@@ -113,7 +113,7 @@ async function made(
       ],
       painter,
     )
-    out.push({ segment, file, manner, looks })
+    out.push({ segment, file, path, looks })
   }
   return out
 }
@@ -136,7 +136,7 @@ describe('a part of a film', () => {
     expect([paper.segment.kind, paper.segment.frames, sea.segment.frames]).toEqual(['still', 90, 30])
     expect([framesOfStream(paper.segment), (await colours(paper.file, 0.3, 0.3)).length]).toEqual([90, 90])
     const file = at('joined.mp4')
-    const times = 3 * GROUP + 1
+    const times = 3 * GOP_FRAMES + 1
     await joinFilm({
       format: 'mp4',
       sound: null,
@@ -174,7 +174,7 @@ describe('a part of a film', () => {
     const grown = parts.find(({ segment }) => segment.kind === 'moving')
     if (grown === undefined) throw new Error('ink grows in one of the parts')
     const [begun, ended] = [await colours(grown.file, 0.1, 0.3), await colours(grown.file, 0.4, 0.3)]
-    expect(grown.manner).toBe('bands')
+    expect(grown.path).toBe('bands')
     expect([begun.length, ended.length]).toEqual([grown.segment.drawn, grown.segment.drawn])
     const first = (seen: readonly Colour[]): number => seen.findIndex((colour) => off(colour, PAPER) > 12)
     // Its second point is due 400 ms after it was begun.
@@ -235,7 +235,7 @@ describe('a part of a film', () => {
     expect([face.length, page.length]).toEqual([120, 120])
     expect(Math.max(...face.map((colour) => off(colour, JACKET)))).toBeLessThan(TOLD)
     expect(Math.max(...page.map((colour) => off(colour, PAPER)))).toBeLessThan(TOLD)
-    expect(paper.manner).toBe('bands')
+    expect(paper.path).toBe('bands')
     // While it is made, the whole picture is shown, face and all.
     const [look] = paper.looks
     if (look === undefined) throw new Error('a look at it')
@@ -256,11 +256,11 @@ describe('a part of a film', () => {
 
   it('shows a slide come in over all of it, and is made of whole pictures where the face covers them', async () => {
     const faded = await made([{ kind: 'show', at: 2000, slide: asId('coming'), step: 0 }], true)
-    expect(faded.map(({ manner }) => manner)).toEqual(['bands', 'bands'])
+    expect(faded.map(({ path }) => path)).toEqual(['bands', 'bands'])
     const seen = await colours(faded.at(-1)?.file ?? '', 0.2, 0.2)
     expect([off(seen[0], SEA) > 60, off(seen.at(-1), SEA) < TOLD]).toEqual([true, true])
     const [, , face] = await made([{ kind: 'show', at: 2000, slide: asId('face'), step: 0 }], true)
-    expect([face?.segment.kind, face?.manner]).toEqual(['moving', 'whole'])
+    expect([face?.segment.kind, face?.path]).toEqual(['moving', 'whole'])
     expect(off((await colours(face?.file ?? '', 0.2, 0.2)).at(-1), JACKET)).toBeLessThan(TOLD)
   })
 

@@ -8,7 +8,7 @@ import type { Woven } from './check-stream'
 import { encodeInked, encodePictures } from './encode-pictures'
 import { encoderArgs } from './encoder'
 import type { FilmPainter } from './film-painter'
-import { unlessUnlike } from './h264-units'
+import { nullIfUnsupported } from './h264-units'
 import { headersAlike } from './headers-alike'
 import { changesIn } from './painted-pictures'
 import type { Painting } from './painted-pictures'
@@ -17,7 +17,7 @@ import { framesOfStream } from './segment-order'
 import type { SegmentOrder } from './segment-order'
 
 /** How a segment was made: as bands, as whole pictures, or as these because a band had looked beyond itself. */
-export type Manner = 'bands' | 'whole' | 'whole after bands'
+export type EncodePath = 'bands' | 'whole' | 'whole after bands'
 
 /** What of the picture changes within a segment, as bands; null when it is to be made whole. */
 function bandsFor(
@@ -58,7 +58,7 @@ interface Work {
  * @returns how each was made
  * @throws ProcessFailed when the encoder fails, Error when what it made is not what was asked
  */
-export async function makeSegments(orders: readonly SegmentOrder[], painter: FilmPainter): Promise<readonly Manner[]> {
+export async function makeSegments(orders: readonly SegmentOrder[], painter: FilmPainter): Promise<readonly EncodePath[]> {
   const works = orders.map((order): Work => {
     const boxes = changesIn(order)
     return { order, painting: { painter, boxes }, bands: bandsFor(order, boxes) }
@@ -129,7 +129,7 @@ async function makeBands(works: readonly Work[]): Promise<ReadonlyMap<Work, Wove
     outputs,
   } of banded) {
     const streams = await Promise.all(outputs.map(async ({ band, out }) => ({ band, stream: await readFile(out) })))
-    const whole = await unlessUnlike(async () => woven(streams, await headersAlike(size, rate, coding), segment.drawn))
+    const whole = await nullIfUnsupported(async () => woven(streams, await headersAlike(size, rate, coding), segment.drawn))
     if (whole === null) continue
     await writeFile(out, whole)
     made.set(work, { out, coding, size, bands: outputs, frames: segment.drawn })

@@ -1,4 +1,4 @@
-import { BitReader, BitWriter, UNIT, UnlikeOurs } from './h264-units'
+import { BitReader, BitWriter, UNIT, UnsupportedBitstream } from './h264-units'
 import type { Unit } from './h264-units'
 import type { StreamHeaders } from './stream-headers'
 
@@ -29,34 +29,34 @@ export function placedSlice(slice: Unit, headers: StreamHeaders, place: SlicePla
   const writer = new BitWriter()
   writer.bits(bytes[0] ?? 0, 8)
   // 7.3.3, slice_header, in its order.
-  reader.number()
-  writer.number(place.macroblock)
-  const kind = reader.number()
-  writer.number(kind)
-  writer.number(reader.number())
-  reader.bits(headers.numberBits)
-  writer.bits(place.frame, headers.numberBits)
-  if (type === UNIT.instantSlice) {
-    reader.number()
-    writer.number(place.group)
+  reader.readUe()
+  writer.writeUe(place.macroblock)
+  const kind = reader.readUe()
+  writer.writeUe(kind)
+  writer.writeUe(reader.readUe())
+  reader.bits(headers.frameNumBits)
+  writer.bits(place.frame, headers.frameNumBits)
+  if (type === UNIT.idrSlice) {
+    reader.readUe()
+    writer.writeUe(place.group)
   }
   const from = reader.at
   const inter = kind % 5 === 0
   if (inter) {
-    const references = reader.bit() === 1 ? reader.number() + 1 : headers.references
+    const references = reader.bit() === 1 ? reader.readUe() + 1 : headers.references
     passReordering(reader)
     if (headers.weighted) passWeights(reader, references)
   }
   passMarking(reader, type)
-  if (inter) reader.number()
-  reader.number()
+  if (inter) reader.readUe()
+  reader.readUe()
   writer.copy(new BitReader(bytes, from), reader.at)
-  const smoothed = reader.number()
-  writer.number(smoothed === NOWHERE ? NOWHERE : WITHIN)
+  const smoothed = reader.readUe()
+  writer.writeUe(smoothed === NOWHERE ? NOWHERE : WITHIN)
   if (smoothed !== NOWHERE) {
     const offsets = reader.at
-    reader.number()
-    reader.number()
+    reader.readUe()
+    reader.readUe()
     writer.copy(new BitReader(bytes, offsets), reader.at)
   }
   // The arithmetic code begins with a whole byte in both.
@@ -67,17 +67,17 @@ export function placedSlice(slice: Unit, headers: StreamHeaders, place: SlicePla
 /** 7.3.3.1, ref_pic_list_modification. */
 function passReordering(reader: BitReader): void {
   if (reader.bit() === 0) return
-  while (reader.number() !== 3) reader.number()
+  while (reader.readUe() !== 3) reader.readUe()
 }
 
 /** 7.3.3.2, pred_weight_table. */
 function passWeights(reader: BitReader, references: number): void {
-  reader.number()
-  reader.number()
+  reader.readUe()
+  reader.readUe()
   for (let n = 0; n < references; n += 1) {
     for (const planes of [1, 2]) {
       if (reader.bit() === 0) continue
-      for (let plane = 0; plane < planes * 2; plane += 1) reader.number()
+      for (let plane = 0; plane < planes * 2; plane += 1) reader.readUe()
     }
   }
 }
@@ -87,6 +87,6 @@ function passWeights(reader: BitReader, references: number): void {
  * @throws UnlikeOurs when pictures are kept for long, which ours are not
  */
 function passMarking(reader: BitReader, type: number): void {
-  if (type === UNIT.instantSlice) reader.bits(2)
-  else if (reader.bit() === 1) throw new UnlikeOurs('the stream keeps pictures otherwise than ours')
+  if (type === UNIT.idrSlice) reader.bits(2)
+  else if (reader.bit() === 1) throw new UnsupportedBitstream('the stream keeps pictures otherwise than ours')
 }

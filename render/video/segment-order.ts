@@ -1,4 +1,4 @@
-import { GROUP } from '@core/plan'
+import { GOP_FRAMES } from '@core/plan'
 import type { Run, Segment } from '@core/plan'
 import type { Size } from '@core/model'
 import type { CameraFile } from './camera-frames'
@@ -25,4 +25,5 @@ export interface SegmentOrder {
 }
 
 /** Frames of a segment's own stream. A still picture is one group, which is repeated when the film is joined. */
-export const framesOfStream = (segment: Segment): number => (segment.kind === 'still' ? Math.min(segment.frames, GROUP) : segment.drawn)
+export const framesOfStream = (segment: Segment): number =>
+  segment.kind === 'still' ? Math.min(segment.frames, GOP_FRAMES) : segment.drawn

@@ -2,14 +2,14 @@ import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { GROUP } from '@core/plan'
+import { GOP_FRAMES } from '@core/plan'
 import type { Scene } from '@core/scene'
 import type { Size } from '@core/model'
 import { run, start } from '@render/process'
 import { areEncodedOnce, codingOf, encoderArgs, frameOffsets, makeStills } from '.'
 import type { Coding } from './encoder'
 import { headersAlike } from './headers-alike'
-import { UNIT, slicesOf, started } from './h264-units'
+import { UNIT, slicesOf, withStartCode } from './h264-units'
 import { unchangedSlice } from './unchanged-slice'
 
 const SIZE = { width: 426, height: 240 }
@@ -125,9 +125,9 @@ describe('a still picture', () => {
       const [group] = await stills(['testsrc2'], coding)
       if (group === undefined) throw new Error('a group')
       const { frames, complaints } = await looks(group)
-      expect([frames.length, new Set(frames).size, complaints]).toEqual([GROUP, 1, ''])
+      expect([frames.length, new Set(frames).size, complaints]).toEqual([GOP_FRAMES, 1, ''])
       const offsets = frameOffsets(group)
-      expect((group.length - (offsets[1] ?? 0)) / (GROUP - 1)).toBeLessThan(40)
+      expect((group.length - (offsets[1] ?? 0)) / (GOP_FRAMES - 1)).toBeLessThan(40)
       expect(await alike(group, 'testsrc2', SIZE)).toBeGreaterThan(coding.crf > 30 ? 0.95 : 0.99)
     },
   )
@@ -144,15 +144,15 @@ describe('a still picture', () => {
   it('can be followed by others, of which nothing is lost', async () => {
     const groups = await stills(['testsrc', 'smptebars'], GOOD)
     const { frames, complaints } = await looks(Buffer.concat([...groups, ...groups]))
-    expect([frames.length, new Set(frames).size, complaints]).toEqual([4 * GROUP, 2, ''])
-    expect(new Set(frames.slice(GROUP, 2 * GROUP)).size).toBe(1)
-    expect(frames.slice(0, GROUP)).toEqual(frames.slice(2 * GROUP, 3 * GROUP))
+    expect([frames.length, new Set(frames).size, complaints]).toEqual([4 * GOP_FRAMES, 2, ''])
+    expect(new Set(frames.slice(GOP_FRAMES, 2 * GOP_FRAMES)).size).toBe(1)
+    expect(frames.slice(0, GOP_FRAMES)).toEqual(frames.slice(2 * GOP_FRAMES, 3 * GOP_FRAMES))
   })
 
   it('has bars beside it in a picture of another shape', async () => {
     const [group = Buffer.alloc(0)] = await stills(['smptebars'], GOOD, { width: 640, height: 240 })
     const { frames, complaints } = await looks(group)
-    expect([frames.length, complaints]).toEqual([GROUP, ''])
+    expect([frames.length, complaints]).toEqual([GOP_FRAMES, ''])
     const file = join(folder, 'smptebars')
     const probed = await run('ffprobe', ['-v', 'error', '-show_entries', 'stream=width,height', '-of', 'csv=p=0', file])
     expect(probed.stdout.toString().trim()).toBe('640,240')
@@ -195,8 +195,10 @@ describe('a slice in which nothing changes', () => {
     ])
     child.stdin?.end(await picture('testsrc2', size))
     const { stdout: first } = await done
-    expect(slicesOf(first).map(({ type }) => type)).toEqual([UNIT.instantSlice])
-    const more = [1, 2, 3].map((frame) => started(unchangedSlice(headers, { macroblock: 0, frame }, headers.across * headers.down)))
+    expect(slicesOf(first).map(({ type }) => type)).toEqual([UNIT.idrSlice])
+    const more = [1, 2, 3].map((frame) =>
+      withStartCode(unchangedSlice(headers, { macroblock: 0, frame }, headers.mbWidth * headers.mbHeight)),
+    )
     const { frames, complaints } = await looks(Buffer.concat([first, ...more]))
     expect([frames.length, new Set(frames).size, complaints]).toEqual([4, 1, ''])
   })

@@ -1,5 +1,5 @@
 import { writeFile } from 'node:fs/promises'
-import { GROUP } from '@core/plan'
+import { GOP_FRAMES } from '@core/plan'
 import type { Scene } from '@core/scene'
 import type { Size } from '@core/model'
 import { feed, start } from '@render/process'
@@ -7,7 +7,7 @@ import { checkDecodes } from './check-stream'
 import { stillArgs } from './encoder'
 import type { Coding } from './encoder'
 import type { FilmPainter } from './film-painter'
-import { DELIMITED, UNIT, UnlikeOurs, slicesOf, started, unlessUnlike } from './h264-units'
+import { DELIMITED, UNIT, UnsupportedBitstream, slicesOf, withStartCode, nullIfUnsupported } from './h264-units'
 import { headersAlike } from './headers-alike'
 import { placedSlice } from './placed-slice'
 import { framed } from './segment-graph'
@@ -54,9 +54,14 @@ const CHECKED = 2
 export function stillGroup(picture: Buffer, headers: StreamHeaders, frames: number): Buffer {
   const nothing = (frame: number): readonly Buffer[] => [
     DELIMITED,
-    started(unchangedSlice(headers, { macroblock: 0, frame: frame % 2 ** headers.numberBits }, headers.across * headers.down)),
+    withStartCode(unchangedSlice(headers, { macroblock: 0, frame: frame % 2 ** headers.frameNumBits }, headers.mbWidth * headers.mbHeight)),
   ]
-  return Buffer.concat([DELIMITED, headers.bytes, started(picture), ...Array.from({ length: frames - 1 }, (_, n) => nothing(n + 1)).flat()])
+  return Buffer.concat([
+    DELIMITED,
+    headers.bytes,
+    withStartCode(picture),
+    ...Array.from({ length: frames - 1 }, (_, n) => nothing(n + 1)).flat(),
+  ])
 }
 
 /** Encodes pictures, each by itself. @returns slices as each would be alone in a stream */
@@ -90,10 +95,10 @@ async function encodeStills(
   }
   const { stdout } = await done
   const own = headersOf(stdout)
-  if (!own.bytes.equals(headers.bytes)) throw new UnlikeOurs('a still picture is encoded otherwise than one that moves')
+  if (!own.bytes.equals(headers.bytes)) throw new UnsupportedBitstream('a still picture is encoded otherwise than one that moves')
   const slices = slicesOf(stdout)
-  if (slices.length !== parts.length || slices.some(({ type }) => type !== UNIT.instantSlice))
-    throw new UnlikeOurs(`there are ${String(slices.length)} pictures of ${String(parts.length)}`)
+  if (slices.length !== parts.length || slices.some(({ type }) => type !== UNIT.idrSlice))
+    throw new UnsupportedBitstream(`there are ${String(slices.length)} pictures of ${String(parts.length)}`)
   return slices.map((slice) => placedSlice(slice, headers, { macroblock: 0, frame: 0, group: 0 }))
 }
 
@@ -103,7 +108,7 @@ async function encodeStills(
  * @throws ProcessFailed when the encoder fails, Error when what it made is not what was asked
  */
 export async function makeStills(order: StillsOrder, parts: readonly StillPart[], painter: Pick<FilmPainter, 'paint'>): Promise<boolean> {
-  const made = await unlessUnlike(async () => {
+  const made = await nullIfUnsupported(async () => {
     const headers = await headersAlike(order.frame, order.rate, order.coding)
     const pictures = await encodeStills(order, parts, painter, headers)
     return { headers, pictures }
@@ -112,7 +117,7 @@ export async function makeStills(order: StillsOrder, parts: readonly StillPart[]
   const groups = (frames: number): readonly Buffer[] => made.pictures.map((picture) => stillGroup(picture, made.headers, frames))
   await checkDecodes(Buffer.concat(groups(1 + CHECKED)), order)
   await Promise.all(
-    groups(GROUP).map(async (group, n) => {
+    groups(GOP_FRAMES).map(async (group, n) => {
       await writeFile(parts[n]?.out ?? '', group)
     }),
   )

@@ -123,25 +123,25 @@ export function unchangedSlice(headers: StreamHeaders, place: Omit<SlicePlace, '
   // nal_ref_idc 2: later frames refer to it, as they do to all of ours.
   out.bits(0x40 | UNIT.slice, 8)
   // 7.3.3, slice_header, in its order; its kind is P.
-  out.number(place.macroblock)
-  out.number(0)
-  out.number(0)
-  out.bits(place.frame, headers.numberBits)
+  out.writeUe(place.macroblock)
+  out.writeUe(0)
+  out.writeUe(0)
+  out.bits(place.frame, headers.frameNumBits)
   // It refers to one frame: the one before it, as light as it was.
   out.bits(1, 1)
-  out.number(0)
+  out.writeUe(0)
   out.bits(0, 1)
   if (headers.weighted) {
-    out.number(0)
-    out.number(0)
+    out.writeUe(0)
+    out.writeUe(0)
     out.bits(0, 2)
   }
   // Pictures are kept as usual.
   out.bits(0, 1)
-  out.number(0)
-  out.signed(QUANTISER - headers.quantiser)
+  out.writeUe(0)
+  out.writeSe(QUANTISER - headers.initQp)
   // Where nothing changes there are no new edges to be smoothed.
-  out.number(1)
+  out.writeUe(1)
   out.fill()
   return Buffer.concat([out.ended(), skipped(count)])
 }

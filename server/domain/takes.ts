@@ -153,7 +153,7 @@ export async function keepStretch(q: Queries, stretch: string, kept: Ms): Promis
 }
 
 /** Keeps a print of the voice, by which its place in time is found. */
-export async function keepPrint(
+export async function keepFingerprint(
   q: Queries,
   stretch: string,
   n: number,
@@ -171,7 +171,7 @@ export async function keepPrint(
 }
 
 /** Keeps a stretch's first pictures, by which the place of its recorded ones is found. */
-export async function keepFacePrint(stretch: string, print: Uint8Array): Promise<void> {
+export async function keepVideoFingerprint(stretch: string, print: Uint8Array): Promise<void> {
   await writeWhole(facePath(stretch), print)
 }
 

@@ -169,7 +169,9 @@ export async function talkCards(q: Queries, owner: string): Promise<readonly Tal
       name: talk.name,
       limit: talk.limit_ms,
       picture: slides[0]?.steps[0]?.picture ?? null,
-      slabs: slides.filter((slide) => !slide.skip).map((slide) => ({ planned: plannedTime(slide), recorded: recorded.get(slide.id) ?? 0 })),
+      timelineBlocks: slides
+        .filter((slide) => !slide.skip)
+        .map((slide) => ({ planned: plannedTime(slide), recorded: recorded.get(slide.id) ?? 0 })),
       deliveries: Number(talk.deliveries ?? 0),
       importing: Boolean(talk.importing),
       unfinished: Boolean(talk.unfinished),

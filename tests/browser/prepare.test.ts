@@ -135,7 +135,7 @@ describe('a lesson written as text', () => {
         ink: [],
         spot: null,
         stage: { x: 0, y: 0, w: 1, h: 1 },
-        coming: 1,
+        revealProgress: 1,
         transition: null,
       }
       paintPicture(ctx, picture, { width, height }, await source.shelfFor(scene, { width, height }))

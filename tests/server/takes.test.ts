@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
-import { PRINT_SIZE, packFacePrint } from '@core/camera'
+import { PRINT_SIZE, packVideoFingerprint } from '@core/camera'
 import { pictureTimes } from '@render/probe'
 import { run } from '@render/process'
 import { Client, sentenceOf } from '../harness/client'
@@ -327,7 +327,7 @@ describe('receiving a recording', () => {
     })).slice(5)
     const put = (body: Uint8Array) => client.ask('PUT', `/stretches/${stretch}/face`, body, { 'content-type': 'application/octet-stream' })
     expect(sentenceOf((await put(new Uint8Array(7))).body)).toMatch(/no print of a face/)
-    expect((await put(packFacePrint(print))).status).toBe(200)
+    expect((await put(packVideoFingerprint(print))).status).toBe(200)
     await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 4000 })
     await client.get('POST', `/takes/${take}/finish`)
     await finished(take)

@@ -2,14 +2,14 @@
 import { wholeFit } from '@core/pace'
 import type { Ms } from '@core/model'
 import { fitSaying, useFitPlan } from '~/composables/useFitPlan'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
 
 /** How a talk that is over its limit is brought to it, to be done from here. */
 const props = defineProps<{ limit: Ms }>()
 const talk = useTalk()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 const plan = useFitPlan(() => props.limit)
 </script>
 
@@ -22,9 +22,9 @@ const plan = useFitPlan(() => props.limit)
       <button
         v-if="plan.fits"
         class="press small"
-        :disabled="mending.busy"
+        :disabled="programmeEdits.busy"
         title="It can be taken back in Review"
-        @click="mending.edit(wholeFit(plan.steps))"
+        @click="programmeEdits.edit(wholeFit(plan.steps))"
       >
         Fit it: {{ duration(plan.length) }} long
       </button>
@@ -33,7 +33,7 @@ const plan = useFitPlan(() => props.limit)
         plan.fits ? 'Look at it in Review' : 'Shorten it in Review'
       }}</NuxtLink>
     </p>
-    <p v-if="mending.trouble" class="notice bad" role="alert">{{ mending.trouble }}</p>
+    <p v-if="programmeEdits.trouble" class="notice bad" role="alert">{{ programmeEdits.trouble }}</p>
   </div>
 </template>
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { plannedTime } from '@core/pace'
 import { useDevices } from '~/stores/devices'
-import { useHabits } from '~/stores/habits'
-import type { ClockName as Clock } from '~/stores/habits'
+import { usePreferences } from '~/stores/preferences'
+import type { ClockName as Clock } from '~/stores/preferences'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
@@ -10,8 +10,8 @@ import { duration } from '~/words'
 const lectern = useLectern()
 const talk = useTalk()
 const devices = useDevices()
-const habits = useHabits()
-const sizeOf = (clock: Clock): 'big' | 'mid' => (habits.now.large.includes(clock) ? 'big' : 'mid')
+const preferences = usePreferences()
+const sizeOf = (clock: Clock): 'big' | 'mid' => (preferences.now.large.includes(clock) ? 'big' : 'mid')
 const limit = computed(() => talk.talk?.limit ?? null)
 const over = computed(() => (limit.value === null ? 0 : lectern.landing - limit.value))
 const slidePlan = computed(() => (lectern.slide === null ? 0 : plannedTime(lectern.slide, talk.speaker)))

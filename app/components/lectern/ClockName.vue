@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import type { ClockName } from '~/stores/habits'
-import { useHabits } from '~/stores/habits'
+import type { ClockName } from '~/stores/preferences'
+import { usePreferences } from '~/stores/preferences'
 
 /** A clock's name: a click makes the clock large, or small again. */
 const props = defineProps<{ clock: ClockName }>()
-const habits = useHabits()
-const large = computed(() => habits.now.large.includes(props.clock))
+const preferences = usePreferences()
+const large = computed(() => preferences.now.large.includes(props.clock))
 function turn(): void {
-  habits.set({ large: large.value ? habits.now.large.filter((one) => one !== props.clock) : [...habits.now.large, props.clock] })
+  preferences.set({
+    large: large.value ? preferences.now.large.filter((one) => one !== props.clock) : [...preferences.now.large, props.clock],
+  })
 }
 </script>
 

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { spokenLines } from '@core/markup'
 import { usePrompter } from '~/composables/usePrompter'
-import { BAND_PLACES, PROMPTER_MOVES, useHabits } from '~/stores/habits'
-import type { BandPlace } from '~/stores/habits'
+import { BAND_PLACES, PROMPTER_MOVES, usePreferences } from '~/stores/preferences'
+import type { BandPlace } from '~/stores/preferences'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 
 /** The notes, three lines high, near the camera: the line that is due bright, its neighbours dim. `place`: where they stand. */
 const lectern = useLectern()
-const habits = useHabits()
+const preferences = usePreferences()
 const talk = useTalk()
 defineProps<{ place: BandPlace }>()
 const emit = defineEmits<{ place: [to: BandPlace] }>()
@@ -28,10 +28,10 @@ const HINTS = {
 } as const
 
 function grow(by: number): void {
-  habits.set({ letters: Math.max(22, Math.min(48, habits.now.letters + by)) })
+  preferences.set({ letters: Math.max(22, Math.min(48, preferences.now.letters + by)) })
 }
 function nextMoves(): void {
-  habits.set({ moves: PROMPTER_MOVES[(PROMPTER_MOVES.indexOf(habits.now.moves) + 1) % PROMPTER_MOVES.length] ?? 'hand' })
+  preferences.set({ moves: PROMPTER_MOVES[(PROMPTER_MOVES.indexOf(preferences.now.moves) + 1) % PROMPTER_MOVES.length] ?? 'hand' })
 }
 watch([due, whole], () => {
   void nextTick(() => {
@@ -42,7 +42,7 @@ defineExpose({ move, grow, nextMoves })
 </script>
 
 <template>
-  <section class="band" :class="`at-${place}`" aria-label="Notes" :style="{ fontSize: `${habits.now.letters}px` }">
+  <section class="band" :class="`at-${place}`" aria-label="Notes" :style="{ fontSize: `${preferences.now.letters}px` }">
     <p v-if="lines.length === 0" class="none soft">No notes on this slide.</p>
     <div v-else-if="whole" ref="all" class="whole" tabindex="0">
       <p v-for="(line, n) in lines" :key="n" :class="{ due: n === due }" @click="goTo(n)"><SpokenWords :line="line" /></p>
@@ -51,10 +51,10 @@ defineExpose({ move, grow, nextMoves })
       <p v-for="{ by, line } in shown" :key="by" :class="{ due: by === 0 }"><SpokenWords v-if="line" :line="line" /></p>
     </template>
     <div class="ways">
-      <button v-if="lines.length > 0" :title="`${HINTS[habits.now.moves]} (A changes it)`" @click="nextMoves">
-        moves <b>{{ MOVES[habits.now.moves] }}</b>
+      <button v-if="lines.length > 0" :title="`${HINTS[preferences.now.moves]} (A changes it)`" @click="nextMoves">
+        moves <b>{{ MOVES[preferences.now.moves] }}</b>
       </button>
-      <el-dropdown trigger="click" popper-class="dark-hall" @command="emit('place', $event)">
+      <el-dropdown trigger="click" popper-class="dark-shell" @command="emit('place', $event)">
         <button title="Put the notes where your camera is; remembered for each camera">
           notes <b>{{ PLACES[place] }}</b>
         </button>

@@ -2,12 +2,12 @@
 import { NO_CAMERA, PRACTICE } from '~/capture'
 import { useRoomTest } from '~/composables/useRoomTest'
 import { useDevices } from '~/stores/devices'
-import { useHabits } from '~/stores/habits'
+import { usePreferences } from '~/stores/preferences'
 
 /** Camera, microphone and room: which, and whether they are fit for a take. */
 const open = defineModel<boolean>({ required: true })
 const devices = useDevices()
-const habits = useHabits()
+const preferences = usePreferences()
 const face = ref<HTMLVideoElement | null>(null)
 const { testing, progress, played, room, record, listen, reset } = useRoomTest()
 const ROOM = {
@@ -37,13 +37,13 @@ watch([face, () => devices.stream], () => {
   void face.value.play().catch(() => undefined)
 })
 function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
-  habits.set({ [key]: on })
+  preferences.set({ [key]: on })
   void devices.open()
 }
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Room check" width="min(880px, 96vw)" top="6vh" class="dark-hall" append-to-body>
+  <el-dialog v-model="open" title="Room check" width="min(880px, 96vw)" top="6vh" class="dark-shell" append-to-body>
     <div class="check">
       <div class="left">
         <div class="view">
@@ -109,7 +109,7 @@ function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
           <legend>What the browser may do to your voice</legend>
           <label v-for="{ key, name, say } in CARE" :key="key" class="care"
             ><el-switch
-              :model-value="habits.now[key]"
+              :model-value="preferences.now[key]"
               size="small"
               :aria-label="name"
               @update:model-value="care(key, $event === true)"

@@ -2,7 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import type { Intent } from '@core/model'
 import { useDevices } from '~/stores/devices'
-import { useHabits } from '~/stores/habits'
+import { usePreferences } from '~/stores/preferences'
 import { useLectern } from '~/stores/lectern'
 import type { RecordingMode } from '@core/session'
 import { useTalk } from '~/stores/talk'
@@ -11,7 +11,7 @@ import { duration } from '~/words'
 /** The other ways to record, and how a take begins and ends. */
 const emit = defineEmits<{ record: [intent: Intent, mode: RecordingMode] }>()
 const lectern = useLectern()
-const habits = useHabits()
+const preferences = usePreferences()
 const devices = useDevices()
 const talk = useTalk()
 const open = ref(false)
@@ -66,7 +66,7 @@ function choose(way: Way): void {
 </script>
 
 <template>
-  <el-popover v-model:visible="open" placement="top-start" :width="420" trigger="click" popper-class="dark-hall">
+  <el-popover v-model:visible="open" placement="top-start" :width="420" trigger="click" popper-class="dark-shell">
     <template #reference><button class="press" aria-label="More ways to record">More ways …</button></template>
     <div class="choices">
       <button
@@ -82,29 +82,29 @@ function choose(way: Way): void {
       <label class="habit"
         >Count down
         <el-input-number
-          :model-value="habits.now.countdown"
+          :model-value="preferences.now.countdown"
           :min="0"
           :max="10"
           size="small"
           aria-label="Seconds counted down"
-          @update:model-value="habits.set({ countdown: $event ?? 3 })"
+          @update:model-value="preferences.set({ countdown: $event ?? 3 })"
         />
         s before recording</label
       >
       <label class="habit"
         ><el-switch
-          :model-value="habits.now.endAtLimit"
+          :model-value="preferences.now.endAtLimit"
           size="small"
           aria-label="End at the limit"
-          @update:model-value="habits.set({ endAtLimit: $event === true })"
+          @update:model-value="preferences.set({ endAtLimit: $event === true })"
         />End at the limit<template v-if="talk.talk?.limit != null"> of {{ duration(talk.talk.limit) }}</template></label
       >
       <label class="habit"
         ><el-switch
-          :model-value="habits.now.endAfterLast"
+          :model-value="preferences.now.endAfterLast"
           size="small"
           aria-label="End after the last step"
-          @update:model-value="habits.set({ endAfterLast: $event === true })"
+          @update:model-value="preferences.set({ endAfterLast: $event === true })"
         />End when I go on after the last step</label
       >
     </div>

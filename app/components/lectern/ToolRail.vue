@@ -3,12 +3,12 @@ import { Eraser, Highlighter, LocateFixed, MousePointerClick, PenLine, Shapes, T
 import { INK_HEX } from '@core/ink'
 import { INK_COLOURS, INK_WIDTHS } from '@core/model'
 import type { InkColour, InkWidth } from '@core/model'
-import { useHabits } from '~/stores/habits'
+import { usePreferences } from '~/stores/preferences'
 import { useLectern } from '~/stores/lectern'
 import type { Tool } from '~/lectern/ink-layer'
 
 const lectern = useLectern()
-const habits = useHabits()
+const preferences = usePreferences()
 const tools: readonly {
   readonly tool: Tool
   readonly word: string
@@ -75,11 +75,11 @@ function pick(colour: InkColour): void {
     </div>
     <hr />
     <button
-      :class="{ on: habits.now.tidy }"
-      :aria-pressed="habits.now.tidy"
+      :class="{ on: preferences.now.tidy }"
+      :aria-pressed="preferences.now.tidy"
       title="Holding still makes a clean line, arrow, box or ellipse"
       aria-label="Holding still makes clean shapes"
-      @click="habits.set({ tidy: !habits.now.tidy })"
+      @click="preferences.set({ tidy: !preferences.now.tidy })"
     >
       <Shapes /><span>Tidy</span>
     </button>

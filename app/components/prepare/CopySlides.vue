@@ -39,7 +39,7 @@ const copy = (): Promise<void> =>
 <template>
   <el-dialog :model-value="true" title="Slides from another talk" width="760" append-to-body @close="emit('close')">
     <el-select v-model="from" placeholder="Which talk?" aria-label="Which talk" style="width: 100%">
-      <el-option v-for="card in others" :key="card.id" :value="card.id" :label="`${card.name}, ${card.slabs.length} slides`" />
+      <el-option v-for="card in others" :key="card.id" :value="card.id" :label="`${card.name}, ${card.timelineBlocks.length} slides`" />
     </el-select>
     <p v-if="others.length === 0 && !busy" class="soft none">There is no other talk yet.</p>
     <el-checkbox-group v-if="source" v-model="picked" class="slides">

@@ -30,12 +30,18 @@ const planned = computed(() => plannedTotal(talk.slides, talk.speaker))
       >
       <span class="gap" />
       <LimitField v-if="talk.talk" :model-value="talk.talk.limit" @update:model-value="talk.change({ limit: $event })" />
-      <button class="press quiet small" :disabled="talk.done.length === 0" aria-label="Undo" title="Undo (Ctrl+Z)" @click="talk.undo()">
+      <button
+        class="press quiet small"
+        :disabled="talk.undoStack.length === 0"
+        aria-label="Undo"
+        title="Undo (Ctrl+Z)"
+        @click="talk.undo()"
+      >
         <RefreshLeft />
       </button>
       <button
         class="press quiet small"
-        :disabled="talk.undone.length === 0"
+        :disabled="talk.redoStack.length === 0"
         aria-label="Redo"
         title="Redo (Ctrl+Shift+Z)"
         @click="talk.redo()"

@@ -2,13 +2,13 @@
 import { padTo, wholeFit } from '@core/pace'
 import type { PadStep } from '@core/pace'
 import { fitSaying, useFitPlan } from '~/composables/useFitPlan'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
 
 /** How the talk is brought to its limit, from the gentlest way on, with what each wins. */
 const talk = useTalk()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 const limit = computed(() => talk.talk?.limit ?? null)
 const plan = useFitPlan(() => limit.value)
 const length = computed(() => talk.index?.length ?? 0)
@@ -49,7 +49,7 @@ const landings = computed(() => {
           <span>{{ fitSaying(step) }}</span>
           <span class="clock won">−{{ (step.won / 1000).toFixed(1) }} s</span>
           <span class="clock soft" :title="`Landing after this and all above`">{{ duration(landings[n] ?? 0) }}</span>
-          <button class="press small" :disabled="mending.busy" @click="mending.edit(step.edit)">Only this</button>
+          <button class="press small" :disabled="programmeEdits.busy" @click="programmeEdits.edit(step.edit)">Only this</button>
         </li>
       </ol>
       <p v-if="plan.steps.length === 0">
@@ -59,7 +59,12 @@ const landings = computed(() => {
       <p v-else-if="!plan.fits" class="over">
         Even all of this leaves {{ duration(plan.length - limit) }} too much. Cut a part by its waveform, or retake a slide more briefly.
       </p>
-      <button v-if="plan.steps.length > 0" class="press main" :disabled="mending.busy" @click="mending.edit(wholeFit(plan.steps))">
+      <button
+        v-if="plan.steps.length > 0"
+        class="press main"
+        :disabled="programmeEdits.busy"
+        @click="programmeEdits.edit(wholeFit(plan.steps))"
+      >
         {{ plan.steps.length === 1 ? 'Do this' : 'Do all of this' }}: {{ duration(plan.length) }} long
       </button>
     </template>
@@ -89,8 +94,8 @@ const landings = computed(() => {
       </ol>
       <button
         class="press"
-        :disabled="mending.busy || !padding.reaches"
-        @click="mending.edit({ kind: 'all', edits: padding.steps.map((step) => step.edit) })"
+        :disabled="programmeEdits.busy || !padding.reaches"
+        @click="programmeEdits.edit({ kind: 'all', edits: padding.steps.map((step) => step.edit) })"
       >
         Do this: {{ duration(padding.length) }} long
       </button>

@@ -1,19 +1,19 @@
 <script setup lang="ts">
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { duration, moment } from '~/words'
 
 /** Every version of the programme: what was done, named ones marked; any can be returned to. */
 const talk = useTalk()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 const naming = ref('')
-const changes = computed(() => mending.history?.changes ?? [])
-const since = computed(() => mending.history?.sinceDelivery ?? null)
+const changes = computed(() => programmeEdits.history?.changes ?? [])
+const since = computed(() => programmeEdits.history?.sinceDelivery ?? null)
 const verbs = { edit: '', undo: 'Took back: ', redo: 'Did again: ' } as const
 function keepName(): void {
   const name = naming.value.trim()
   if (name !== '')
-    void mending.name(talk.programme.revision, name).then((done) => {
+    void programmeEdits.name(talk.programme.revision, name).then((done) => {
       if (done) naming.value = ''
     })
 }
@@ -36,7 +36,7 @@ function keepName(): void {
         placeholder="A name for the talk as it is now"
         aria-label="A name for the talk as it is now"
       />
-      <button class="press small" :disabled="naming.trim() === '' || mending.busy">Name it</button>
+      <button class="press small" :disabled="naming.trim() === '' || programmeEdits.busy">Name it</button>
     </form>
     <ol>
       <li v-for="(change, n) in changes" :key="change.revision" :class="{ named: change.name }">
@@ -45,7 +45,7 @@ function keepName(): void {
         >
         <span class="clock soft">{{ duration(change.length) }}</span>
         <span class="soft when">{{ moment(change.made) }}</span>
-        <button v-if="n > 0" class="press quiet small" :disabled="mending.busy" @click="mending.returnTo(change.revision)">
+        <button v-if="n > 0" class="press quiet small" :disabled="programmeEdits.busy" @click="programmeEdits.returnTo(change.revision)">
           Go back to this
         </button>
         <span v-else class="soft now">as it is now</span>

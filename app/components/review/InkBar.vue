@@ -6,7 +6,7 @@ import { INK_COLOURS } from '@core/model'
 import type { InkColour } from '@core/model'
 import type { Visit } from '@core/programme'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { preciseDuration } from '~/words'
 
@@ -14,7 +14,7 @@ import { preciseDuration } from '~/words'
 const props = defineProps<{ visit: Visit | null }>()
 const emit = defineEmits<{ go: [at: number] }>()
 const ink = useInkAfterwards()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 const talk = useTalk()
 const begun = computed(() => (talk.index === null || props.visit === null ? [] : inkOfVisit(talk.index, props.visit)))
 const chosen = computed(() => begun.value.filter(({ stroke }) => ink.chosen?.strokes.includes(stroke.id)))
@@ -69,7 +69,7 @@ function choosePen(tool: (typeof TOOLS)[number]['tool']): void {
         :class="{ on: count === 0 && ink.colour === colour }"
         :aria-label="count > 0 ? `Make it ${colour}` : `Ink: ${colour}`"
         :title="colour"
-        :disabled="mending.busy && count > 0"
+        :disabled="programmeEdits.busy && count > 0"
         @click="colourWith(colour)"
       >
         <i :style="{ background: INK_HEX[colour] }" />
@@ -82,11 +82,13 @@ function choosePen(tool: (typeof TOOLS)[number]['tool']): void {
           >drawn at <b class="clock">{{ preciseDuration(first.at) }}</b></template
         ></span
       >
-      <button class="press quiet small" :disabled="mending.busy" title="Drawn half a second earlier" @click="ink.shift(-500)">
+      <button class="press quiet small" :disabled="programmeEdits.busy" title="Drawn half a second earlier" @click="ink.shift(-500)">
         Earlier
       </button>
-      <button class="press quiet small" :disabled="mending.busy" title="Drawn half a second later" @click="ink.shift(500)">Later</button>
-      <button class="press small danger" :disabled="mending.busy" @click="ink.remove()">Delete</button>
+      <button class="press quiet small" :disabled="programmeEdits.busy" title="Drawn half a second later" @click="ink.shift(500)">
+        Later
+      </button>
+      <button class="press small danger" :disabled="programmeEdits.busy" @click="ink.remove()">Delete</button>
       <button class="press quiet small" @click="ink.letGo()">Let go</button>
     </template>
     <template v-else-if="ink.pen === null && begun.length > 0">

@@ -2,14 +2,14 @@
 import { plannedTime } from '@core/pace'
 import { HOLD_RANGE } from '@core/programme'
 import type { SlideId, VisitId } from '@core/model'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
 
 /** Puts a slide of the deck into the talk that nobody spoke over; it is held for its planned time. */
 const props = defineProps<{ current: VisitId | null }>()
 const talk = useTalk()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 const wanted = ref<SlideId | null>(null)
 const seen = computed(() => new Set(talk.visits.map((visit) => visit.slide)))
 /** Slides that the talk does not show yet come first. */
@@ -27,7 +27,7 @@ async function insert(atEnd: boolean): Promise<void> {
   if (slide.value === null) return
   const place = talk.visits.findIndex((visit) => visit.id === props.current)
   const before = atEnd ? null : (talk.visits[place + 1]?.id ?? null)
-  await mending.edit({
+  await programmeEdits.edit({
     kind: 'insert',
     slide: slide.value.id,
     version: slide.value.version,
@@ -56,8 +56,8 @@ async function insert(atEnd: boolean): Promise<void> {
       >
     </el-select>
     <template v-if="slide">
-      <button class="press small" :disabled="mending.busy" @click="insert(false)">After the one that is on</button>
-      <button class="press small" :disabled="mending.busy" @click="insert(true)">At the end</button>
+      <button class="press small" :disabled="programmeEdits.busy" @click="insert(false)">After the one that is on</button>
+      <button class="press small" :disabled="programmeEdits.busy" @click="insert(true)">At the end</button>
       <span class="soft">held for {{ duration(length) }}</span>
     </template>
   </div>

@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import { SHORTEST_PAUSE, tightened, trimmed } from '@core/pace'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { duration, preciseDuration } from '~/words'
 
 /** Long pauses, and what is silent at either end: what goes, and how much that wins. */
 const emit = defineEmits<{ go: [at: number] }>()
 const talk = useTalk()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 /** Pauses longer than this are listed, and this is left of each, in seconds. */
 const longer = ref(1.2)
 const rest = ref(0.6)
 
 const outlines = computed(() => talk.film?.peaks ?? {})
 const ends = computed(() => (talk.index === null ? [] : trimmed(talk.index.film, outlines.value)))
-const pauses = computed(() => mending.pauses.filter((pause) => pause.to - pause.from > Math.max(SHORTEST_PAUSE, longer.value * 1000)))
+const pauses = computed(() =>
+  programmeEdits.pauses.filter((pause) => pause.to - pause.from > Math.max(SHORTEST_PAUSE, longer.value * 1000)),
+)
 const cuts = computed(() => pauses.value.flatMap((pause) => tightened(pause, rest.value * 1000) ?? []))
 const sum = (parts: readonly { readonly from: number; readonly to: number }[]): number =>
   parts.reduce((all, part) => all + part.to - part.from, 0)
@@ -29,7 +31,9 @@ watch(longer, (value) => {
       <span
         >Silent before the first word and after the last: <b class="clock">{{ preciseDuration(sum(ends)) }}</b></span
       >
-      <button class="press small" :disabled="mending.busy" @click="mending.edit({ kind: 'cut', parts: ends })">Trim both ends</button>
+      <button class="press small" :disabled="programmeEdits.busy" @click="programmeEdits.edit({ kind: 'cut', parts: ends })">
+        Trim both ends
+      </button>
     </p>
     <p class="line">
       <label
@@ -71,7 +75,7 @@ watch(longer, (value) => {
           >
         </li>
       </ul>
-      <button class="press" :disabled="mending.busy || cuts.length === 0" @click="mending.edit({ kind: 'cut', parts: cuts })">
+      <button class="press" :disabled="programmeEdits.busy || cuts.length === 0" @click="programmeEdits.edit({ kind: 'cut', parts: cuts })">
         Shorten {{ cuts.length === 1 ? 'it' : `all ${cuts.length}` }}: {{ duration(sum(cuts)) }} won
       </button>
     </template>

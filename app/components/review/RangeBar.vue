@@ -4,14 +4,14 @@ import { quietNear } from '@core/voice'
 import type { Ms } from '@core/model'
 import { intoSpan, sourceAt } from '@core/programme'
 import type { Visit } from '@core/programme'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { preciseDuration } from '~/words'
 
 /** What can be done with a chosen part. */
 const props = defineProps<{ range: { readonly from: Ms; readonly to: Ms }; visit: Visit }>()
 defineEmits<{ play: []; loop: [] }>()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 const talk = useTalk()
 /** Where a join near a time of the talk is heard least. */
 function quiet(at: Ms): Ms {
@@ -30,7 +30,7 @@ const again = computed(() => {
   return `/talks/${talk.talk?.id ?? ''}/lectern?retake=${encodeURIComponent(props.visit.id)}&from=${String(from)}&to=${String(to)}`
 })
 const cut = (): void => {
-  void mending.edit({ kind: 'cut', parts: [props.range] })
+  void programmeEdits.edit({ kind: 'cut', parts: [props.range] })
 }
 </script>
 
@@ -39,9 +39,9 @@ const cut = (): void => {
     <span class="clock">{{ preciseDuration(range.to - range.from) }}</span>
     <button class="press small" @click="$emit('play')">Play</button>
     <button class="press small" @click="$emit('loop')" title="Play it over and over">Loop</button>
-    <button class="press small" :disabled="mending.busy" @click="cut">Cut</button>
+    <button class="press small" :disabled="programmeEdits.busy" @click="cut">Cut</button>
     <NuxtLink class="press small" :to="again" title="Three seconds from before it are played to speak into">Say it again</NuxtLink>
-    <button class="press quiet small" @click="mending.range = null">Let go</button>
+    <button class="press quiet small" @click="programmeEdits.range = null">Let go</button>
   </p>
 </template>
 

@@ -4,7 +4,7 @@ import { piecesOfVisit } from '@core/programme'
 import type { Visit } from '@core/programme'
 import type { RecordingView } from '@contracts'
 import { api, recordingUrl, sentenceOf } from '~/client'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { duration, moment } from '~/words'
 
@@ -12,7 +12,7 @@ import { duration, moment } from '~/words'
 const props = defineProps<{ visit: Visit; title: string }>()
 const open = defineModel<boolean>({ required: true })
 const talk = useTalk()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 const recordings = shallowRef<readonly RecordingView[] | null>(null)
 const trouble = ref<string | null>(null)
 /** The one that plays; only that recording has one. */
@@ -77,7 +77,7 @@ function heard(): void {
 }
 async function use(recording: RecordingView): Promise<void> {
   stop()
-  if (await mending.use({ visit: props.visit.id, take: recording.take, showing: recording.showing, name: Date.now().toString(36) }))
+  if (await programmeEdits.use({ visit: props.visit.id, take: recording.take, showing: recording.showing, name: Date.now().toString(36) }))
     open.value = false
 }
 watch(open, (now) => {
@@ -118,13 +118,13 @@ async function play(recording: RecordingView): Promise<void> {
           <span v-if="share(recording) !== 'none'" class="soft">{{
             share(recording) === 'all' ? 'in the talk now' : 'partly in the talk'
           }}</span>
-          <button v-if="share(recording) !== 'all'" class="press small main" :disabled="mending.busy" @click="use(recording)">
+          <button v-if="share(recording) !== 'all'" class="press small main" :disabled="programmeEdits.busy" @click="use(recording)">
             Take this one
           </button>
         </div>
       </article>
     </div>
-    <p v-if="mending.trouble" class="notice bad" role="alert">{{ mending.trouble }}</p>
+    <p v-if="programmeEdits.trouble" class="notice bad" role="alert">{{ programmeEdits.trouble }}</p>
   </el-dialog>
 </template>
 

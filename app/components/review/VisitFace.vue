@@ -4,15 +4,17 @@ import { inkOfVisit } from '@core/scene'
 import { OUTLINES, PLACINGS } from '@core/model'
 import type { Framing, Outline, Placing, Size } from '@core/model'
 import type { Visit } from '@core/programme'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { OUTLINE_WORDS, PLACING_WORDS } from '~/words'
 
 /** Where the face is in the visit that is on, or in those that are picked. */
 const props = defineProps<{ visit: Visit | null; shape: Size }>()
 const talk = useTalk()
-const mending = useMending()
-const concerned = computed<readonly Visit[]>(() => (mending.chosen.length > 0 ? mending.chosen : props.visit === null ? [] : [props.visit]))
+const programmeEdits = useProgrammeEdits()
+const concerned = computed<readonly Visit[]>(() =>
+  programmeEdits.chosen.length > 0 ? programmeEdits.chosen : props.visit === null ? [] : [props.visit],
+)
 const slideOf = (visit: Visit) => talk.index?.film.slides.get(visit.slide)
 const framingIn = (visit: Visit): Framing | null => {
   const slide = slideOf(visit)
@@ -65,8 +67,8 @@ function change(make: (framing: Framing) => Framing | null): void {
     return now === null ? [] : [{ kind: 'framing' as const, visits: [visit.id], framing: make(now) }]
   })
   const [only] = edits
-  if (edits.length === 1 && only !== undefined) void mending.edit(only)
-  else if (edits.length > 0) void mending.edit({ kind: 'all', edits })
+  if (edits.length === 1 && only !== undefined) void programmeEdits.edit(only)
+  else if (edits.length > 0) void programmeEdits.edit({ kind: 'all', edits })
 }
 function place(value: Placing | 'off' | 'slide'): void {
   change((now) => (value === 'slide' ? null : value === 'off' ? { ...now, off: true } : { ...now, off: false, placing: value }))
@@ -81,20 +83,20 @@ defineExpose({
 
 <template>
   <section class="panel" aria-label="Face">
-    <p v-if="mending.chosen.length > 0">
+    <p v-if="programmeEdits.chosen.length > 0">
       For the <b>{{ concerned.length }}</b> {{ concerned.length === 1 ? 'visit that is' : 'visits that are' }} picked.
-      <button class="press quiet small" @click="mending.pickNone()">Pick none</button>
+      <button class="press quiet small" @click="programmeEdits.pickNone()">Pick none</button>
     </p>
     <p v-else-if="first">
       For visit <b>{{ placeOf.get(first.id) }}</b>, the one that is on.
-      <button class="press quiet small" @click="mending.pickAll()">Pick all {{ talk.visits.length }}</button>
+      <button class="press quiet small" @click="programmeEdits.pickAll()">Pick all {{ talk.visits.length }}</button>
     </p>
     <el-segmented
       class="wide"
       :model-value="choice"
       :options="choices"
       size="small"
-      :disabled="mending.busy"
+      :disabled="programmeEdits.busy"
       aria-label="Where the face is"
       @update:model-value="place($event as Placing | 'off' | 'slide')"
     />
@@ -104,7 +106,7 @@ defineExpose({
         :model-value="framing.outline"
         :options="outlines"
         size="small"
-        :disabled="mending.busy"
+        :disabled="programmeEdits.busy"
         aria-label="Outline"
         @update:model-value="change((now) => resized(now, $event as Outline, sizeOfInset(now, shape), shape))"
       />

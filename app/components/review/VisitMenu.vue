@@ -5,7 +5,7 @@ import { piecesOfVisit } from '@core/programme'
 import type { ProgrammeEdit, Visit } from '@core/programme'
 import { ACCEPTED_SOUNDS, bringVoice } from '~/client'
 import { thisBrowser } from '~/capture'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 
 /** What can be done with a whole visit. */
@@ -13,7 +13,7 @@ const props = defineProps<{ visit: Visit; title: string }>()
 const comparing = ref(false)
 const chooser = ref<HTMLInputElement | null>(null)
 const talk = useTalk()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 const place = computed(() => talk.visits.findIndex((one) => one.id === props.visit.id))
 const pieces = computed(() => piecesOfVisit(talk.programme, props.visit))
 const voiced = computed(() => pieces.value.some((piece) => piece.kind === 'recorded' && piece.voice !== null))
@@ -46,7 +46,7 @@ function done(command: ProgrammeEdit | 'compare' | 'voice' | 'rest'): void {
   if (command === 'compare') comparing.value = true
   else if (command === 'voice') chooser.value?.click()
   else if (command === 'rest') void navigateTo(`/talks/${talk.talk?.id ?? ''}/lectern?retake=${encodeURIComponent(props.visit.id)}&rest=1`)
-  else void mending.edit(command)
+  else void programmeEdits.edit(command)
 }
 /** A voice from a file takes the place of the one that is there. */
 async function brought(event: Event): Promise<void> {
@@ -54,12 +54,12 @@ async function brought(event: Event): Promise<void> {
   const [file] = input.files ?? []
   input.value = ''
   if (file === undefined || talk.talk === null) return
-  await mending.attempt(() => bringVoice(talk.talk?.id ?? '', props.visit.id, file, thisBrowser()))
+  await programmeEdits.attempt(() => bringVoice(talk.talk?.id ?? '', props.visit.id, file, thisBrowser()))
 }
 </script>
 
 <template>
-  <el-dropdown trigger="click" :disabled="mending.busy" @command="done">
+  <el-dropdown trigger="click" :disabled="programmeEdits.busy" @command="done">
     <button class="press quiet small" :aria-label="`More for visit ${place + 1}`" title="More"><MoreFilled /></button>
     <template #dropdown>
       <el-dropdown-menu

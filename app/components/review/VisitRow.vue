@@ -5,7 +5,7 @@ import { HOLD_RANGE, intoSpan, pieceLength, piecesOfVisit } from '@core/programm
 import type { Visit } from '@core/programme'
 import { inkOfVisit } from '@core/scene'
 import type { Ms, Slide } from '@core/model'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { duration, preciseDuration } from '~/words'
 
@@ -13,7 +13,7 @@ import { duration, preciseDuration } from '~/words'
 const props = defineProps<{ visit: Visit; number: number; slide: Slide | undefined; talkId: string; at: number; current: boolean }>()
 const emit = defineEmits<{ play: []; go: [at: Ms]; loop: [] }>()
 const talk = useTalk()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 
 /** What is played of it. */
 const pieces = computed(() => piecesOfVisit(talk.programme, props.visit))
@@ -34,7 +34,7 @@ const pauses = computed(
 )
 const ink = computed(() => (talk.index === null ? [] : inkOfVisit(talk.index, props.visit)))
 const strokes = computed(() => ink.value.length)
-const picked = computed(() => mending.picked.has(props.visit.id))
+const picked = computed(() => programmeEdits.picked.has(props.visit.id))
 /** A slide that is held without a recording: for how long, in seconds. */
 const held = computed(() => {
   const recorded = talk.programme.pieces.slice(...props.visit.pieces).some((piece) => piece.kind === 'recorded')
@@ -42,7 +42,7 @@ const held = computed(() => {
 })
 const hold = (seconds: number | undefined): void => {
   if (seconds !== undefined && seconds !== held.value)
-    void mending.edit({ kind: 'hold', visit: props.visit.id, length: Math.round(seconds * 1000) })
+    void programmeEdits.edit({ kind: 'hold', visit: props.visit.id, length: Math.round(seconds * 1000) })
 }
 /** Where the presenter stumbled, in ms from the visit's beginning. */
 const stumbles = computed(() => {
@@ -59,28 +59,28 @@ const stumbles = computed(() => {
 })
 /** The chosen part, as far as it lies in this visit, from its beginning on. */
 const range = computed(() => {
-  const chosen = mending.range
+  const chosen = programmeEdits.range
   if (chosen === null || chosen.from < props.visit.start || chosen.from >= props.visit.start + props.visit.length) return null
   return { from: chosen.from - props.visit.start, to: Math.min(chosen.to - props.visit.start, props.visit.length) }
 })
 const inVisit = (at: Ms): boolean => at >= props.visit.start && at < props.visit.start + props.visit.length
 const silent = computed(() =>
-  mending.pauses
+  programmeEdits.pauses
     .filter((pause) => pause.visit === props.visit.id)
     .map(({ from, to }) => ({ from: from - props.visit.start, to: to - props.visit.start })),
 )
 const marks = computed(() => [
   ...ink.value.map(({ at }) => ({ kind: 'ink' as const, at: at - props.visit.start })),
-  ...mending.steps
+  ...programmeEdits.steps
     .filter((at) => inVisit(at) && at > props.visit.start)
     .map((at) => ({ kind: 'step' as const, at: at - props.visit.start })),
   ...stumbles.value.map((at) => ({ kind: 'stumble' as const, at })),
 ])
 const seams = computed(() =>
-  mending.seams.filter(({ visit }) => visit === props.visit.id).map((seam) => ({ ...seam, at: seam.at - props.visit.start })),
+  programmeEdits.seams.filter(({ visit }) => visit === props.visit.id).map((seam) => ({ ...seam, at: seam.at - props.visit.start })),
 )
 function choose(from: Ms, to: Ms): void {
-  if (to > from) mending.range = { from: props.visit.start + from, to: props.visit.start + to }
+  if (to > from) programmeEdits.range = { from: props.visit.start + from, to: props.visit.start + to }
 }
 function playChosen(): void {
   if (range.value !== null) emit('go', range.value.from)
@@ -108,7 +108,7 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
           :checked="picked"
           :aria-label="`Pick visit ${number}`"
           title="Pick, to change several together"
-          @click="mending.pick(visit.id, $event.shiftKey)"
+          @click="programmeEdits.pick(visit.id, $event.shiftKey)"
         />
         <h3 :title="slide?.title">{{ slide?.title || `Slide ${number}` }}</h3>
         <InsetMap
@@ -128,7 +128,7 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
           :step="0.5"
           :precision="1"
           size="small"
-          :disabled="mending.busy"
+          :disabled="programmeEdits.busy"
           aria-label="Seconds that it is held"
           @change="hold($event)"
         />
@@ -145,7 +145,7 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
         :marks="marks"
         @range="choose"
         @go="$emit('go', $event)"
-        @reopen="mending.edit({ kind: 'reopen', seam: $event })"
+        @reopen="programmeEdits.edit({ kind: 'reopen', seam: $event })"
       />
       <p v-if="stumbles.length > 0" class="stumbles">
         <button
@@ -160,8 +160,8 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
       </p>
       <!-- One takes the place of the other, so that the rows below stay where they are. -->
       <RangeBar
-        v-if="range && mending.range"
-        :range="mending.range"
+        v-if="range && programmeEdits.range"
+        :range="programmeEdits.range"
         :visit="visit"
         @play="playChosen"
         class="below"

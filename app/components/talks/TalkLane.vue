@@ -11,7 +11,7 @@ const lane = computed(() => {
   let at = 0
   return {
     post: talk.limit === null ? null : scale(talk.limit),
-    slabs: talk.slabs.map((slab) => {
+    timelineBlocks: talk.timelineBlocks.map((slab) => {
       const from = at
       at += lengthOfSlab(slab)
       return {
@@ -28,7 +28,7 @@ const lane = computed(() => {
 <template>
   <svg class="lane" viewBox="0 0 100 8" preserveAspectRatio="none" aria-hidden="true">
     <rect
-      v-for="(slab, n) in lane.slabs"
+      v-for="(slab, n) in lane.timelineBlocks"
       :key="n"
       :x="slab.x"
       y="1"

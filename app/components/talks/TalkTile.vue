@@ -24,7 +24,7 @@ const next = computed(() => nextStep(props.talk))
         {{ recordedOf(talk) > 0 ? 'recorded' : 'planned'
         }}<template v-if="talk.limit !== null">
           of <span class="clock">{{ duration(talk.limit) }}</span></template
-        >, {{ talk.slabs.length }} slides, changed {{ moment(talk.changed) }}
+        >, {{ talk.timelineBlocks.length }} slides, changed {{ moment(talk.changed) }}
       </p>
       <div class="foot">
         <NuxtLink class="press small" :to="`/talks/${talk.id}/${next.to}`">{{ next.say }}</NuxtLink>

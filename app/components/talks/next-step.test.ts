@@ -7,7 +7,7 @@ const USUAL: TalkCard = {
   name: 'Tides',
   limit: 60_000,
   picture: null,
-  slabs: [{ planned: 20_000, recorded: 0 }],
+  timelineBlocks: [{ planned: 20_000, recorded: 0 }],
   deliveries: 0,
   importing: false,
   unfinished: false,
@@ -15,11 +15,11 @@ const USUAL: TalkCard = {
   changed: '2026-03-01T10:00:00Z',
 }
 const talk = (name: string, fields: Partial<TalkCard> = {}): TalkCard => ({ ...USUAL, id: name, name, ...fields })
-const recorded = (ms: number) => ({ slabs: [{ planned: 20_000, recorded: ms }] })
+const recorded = (ms: number) => ({ timelineBlocks: [{ planned: 20_000, recorded: ms }] })
 
 describe('what a talk waits for', () => {
   it('is the first thing that is missing on its way', () => {
-    expect(nextStep(talk('a', { slabs: [] })).to).toBe('prepare')
+    expect(nextStep(talk('a', { timelineBlocks: [] })).to).toBe('prepare')
     expect(nextStep(talk('a')).say).toBe('Record it')
     expect(nextStep(talk('a', recorded(61_000))).say).toBe('0:01 over: listen and shorten')
     expect(nextStep(talk('a', recorded(30_000))).say).toBe('Make the file')

@@ -10,17 +10,17 @@ export interface NextStep {
 }
 
 /** How long a slide takes as the talk stands: what was recorded where something was, else what is planned. */
-export const lengthOfSlab = ({ recorded, planned }: TalkCard['slabs'][number]): number => (recorded > 0 ? recorded : planned)
+export const lengthOfSlab = ({ recorded, planned }: TalkCard['timelineBlocks'][number]): number => (recorded > 0 ? recorded : planned)
 /** How long a talk is as it stands. */
-export const lengthOf = (talk: TalkCard): number => sum(talk.slabs, lengthOfSlab)
-export const recordedOf = (talk: TalkCard): number => sum(talk.slabs, (slab) => slab.recorded)
+export const lengthOf = (talk: TalkCard): number => sum(talk.timelineBlocks, lengthOfSlab)
+export const recordedOf = (talk: TalkCard): number => sum(talk.timelineBlocks, (slab) => slab.recorded)
 
 /** What is to be done next for a talk. What could be lost comes first, what is finished last. */
 export function nextStep(talk: TalkCard): NextStep {
   const recorded = recordedOf(talk)
   if (talk.unfinished) return { to: 'lectern', say: 'A take was broken off: look at it', rank: 0 }
   if (talk.importing) return { to: 'prepare', say: 'Deck is being read', rank: 5 }
-  if (talk.slabs.length === 0) return { to: 'prepare', say: 'Bring in a deck', rank: 4 }
+  if (talk.timelineBlocks.length === 0) return { to: 'prepare', say: 'Bring in a deck', rank: 4 }
   if (recorded === 0) return { to: 'lectern', say: 'Record it', rank: 3 }
   if (talk.limit !== null && recorded > talk.limit)
     return { to: 'review', say: `${duration(recorded - talk.limit)} over: listen and shorten`, rank: 1 }

@@ -34,7 +34,7 @@ import { SegmentFailed } from './make-parts'
 import { makePictures } from './make-pictures'
 import { makeSound } from './make-sound'
 import type { MadeSound } from './make-sound'
-import type { PictureWatch } from './picture-manner'
+import type { PictureWatch } from './encode-options'
 import { Progress } from './progress'
 import type { Turn } from './progress'
 

@@ -5,7 +5,7 @@ import type { Lines, Recipe, VideoFormat } from '@core/model'
 import type { FilmIndex } from '@core/scene'
 import { CRF_BOUNDS, codingOf } from '@render/video'
 import { makeSamples } from './make-samples'
-import type { PictureWatch } from './picture-manner'
+import type { PictureWatch } from './encode-options'
 
 /** What the samples say may be off by so much: nothing is refused for less, and nothing is promised without it. */
 const SURE = 0.85

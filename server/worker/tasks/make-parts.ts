@@ -14,7 +14,7 @@ import { claims } from '../claims'
 import { camerasOf } from './cameras-of'
 import { togetherAs } from './picture-jobs'
 import type { Numbered } from './picture-jobs'
-import type { PictureManner, PictureWatch } from './picture-manner'
+import type { EncodeOptions, PictureWatch } from './encode-options'
 
 /** A segment could not be made; says where, for the person. */
 export class SegmentFailed extends Error {
@@ -50,16 +50,16 @@ export class PartMaker {
   readonly #coding: Coding
   readonly #setting: string
   readonly #watch: PictureWatch
-  readonly #manner: PictureManner
+  readonly #options: EncodeOptions
   readonly #cameraOf = camerasOf()
 
-  constructor(index: FilmIndex, plan: RenderPlan, coding: Coding, watch: PictureWatch, manner: PictureManner) {
+  constructor(index: FilmIndex, plan: RenderPlan, coding: Coding, watch: PictureWatch, options: EncodeOptions) {
     this.#index = index
     this.#plan = plan
     this.#coding = coding
     this.#setting = settingOf(plan.size, plan.frame, plan.rate, coding)
     this.#watch = watch
-    this.#manner = manner
+    this.#options = options
   }
 
   wanted({ number, segment }: Numbered): Wanted {
@@ -151,11 +151,11 @@ export class PartMaker {
 
   get #shared() {
     const { size, frame, rate } = this.#plan
-    return { size, frame, rate, coding: this.#coding, niceness: this.#manner.niceness, signal: this.#watch.signal }
+    return { size, frame, rate, coding: this.#coding, niceness: this.#options.niceness, signal: this.#watch.signal }
   }
 
   get #onLook(): ((picture: Buffer) => void) | null {
-    const { look } = this.#manner
+    const { look } = this.#options
     return look === null
       ? null
       : (picture) => {
@@ -163,7 +163,7 @@ export class PartMaker {
         }
   }
 
-  readonly #partOf = (file: string): string => `${file}.${this.#manner.label}.part`
+  readonly #partOf = (file: string): string => `${file}.${this.#options.label}.part`
 
   #titleOf(segment: Segment): string {
     const { film } = this.#index

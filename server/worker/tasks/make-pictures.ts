@@ -8,7 +8,7 @@ import { PartMaker } from './make-parts'
 import type { Wanted } from './make-parts'
 import { pictureJobs } from './picture-jobs'
 import type { Numbered } from './picture-jobs'
-import type { PictureManner, PictureWatch } from './picture-manner'
+import type { EncodeOptions, PictureWatch } from './encode-options'
 
 /** A part of the film that is there, and how many of its frames were encoded for it now. */
 export interface MadePart extends JoinPart {
@@ -104,13 +104,13 @@ export async function makePictures(
   plan: RenderPlan,
   coding: Coding,
   watch: PictureWatch,
-  manner: PictureManner,
+  options: EncodeOptions,
 ): Promise<readonly MadePart[]> {
   const pictures = new PictureSource(assetPath, apartBounds())
   await safeFolder(segmentFolder())
-  const film = new PartsOfFilm(new PartMaker(index, plan, coding, watch, manner), watch, (scene) => pictures.shelfFor(scene, plan.size))
+  const film = new PartsOfFilm(new PartMaker(index, plan, coding, watch, options), watch, (scene) => pictures.shelfFor(scene, plan.size))
   /** What is to be made, how many of it were begun, and what another worker was making then. */
-  const jobs = pictureJobs(plan, coding, manner.lanes, manner.first)
+  const jobs = pictureJobs(plan, coding, options.lanes, options.first)
   let begun = 0
   const elsewhere: Numbered[] = []
 
@@ -133,7 +133,7 @@ export async function makePictures(
     }
   }
 
-  const running = Array.from({ length: manner.lanes }, lane)
+  const running = Array.from({ length: options.lanes }, lane)
   try {
     await Promise.all(running)
   } catch (error) {

@@ -5,7 +5,7 @@ import type { FilmIndex } from '@core/scene'
 import type { Coding } from '@render/video'
 import { settings } from '@server/settings'
 import { makePictures } from './make-pictures'
-import type { PictureWatch } from './picture-manner'
+import type { PictureWatch } from './encode-options'
 
 /**
  * Makes some of a film's pictures, to know what all of them will take.

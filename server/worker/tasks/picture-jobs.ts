@@ -1,5 +1,5 @@
 import { group, sum } from 'd3'
-import { GROUP, costOfSegment } from '@core/plan'
+import { GOP_FRAMES, costOfSegment } from '@core/plan'
 import type { RenderPlan, Segment } from '@core/plan'
 import { areEncodedOnce } from '@render/video'
 import type { Coding } from '@render/video'
@@ -19,7 +19,7 @@ export const togetherAs = (segment: Segment, coding: Coding): keyof typeof AT_A_
     ? null
     : segment.kind === 'still'
       ? 'still'
-      : segment.kind === 'moving' && segment.drawn < GROUP
+      : segment.kind === 'moving' && segment.drawn < GOP_FRAMES
         ? 'inked'
         : null
 

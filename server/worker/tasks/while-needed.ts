@@ -1,4 +1,4 @@
-import type { PictureWatch } from './picture-manner'
+import type { PictureWatch } from './encode-options'
 
 /** How often it is looked whether the work is still needed, in ms. */
 const LOOK = 700

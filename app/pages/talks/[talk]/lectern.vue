@@ -3,8 +3,8 @@ import { useEventListener } from '@vueuse/core'
 import type { Intent } from '@core/model'
 import { KEY_WORDS, useLecternKeys } from '~/composables/useLecternKeys'
 import { useDevices } from '~/stores/devices'
-import { useHabits } from '~/stores/habits'
-import type { BandPlace } from '~/stores/habits'
+import { usePreferences } from '~/stores/preferences'
+import type { BandPlace } from '~/stores/preferences'
 import { useLectern } from '~/stores/lectern'
 import type { RecordingMode } from '@core/session'
 import { useTalk } from '~/stores/talk'
@@ -20,11 +20,11 @@ const whole = ref(false)
 const jumping = ref(false)
 const prompter = ref<{ move: (by: number) => void; grow: (by: number) => void; nextMoves: () => void } | null>(null)
 
-const habits = useHabits()
+const preferences = usePreferences()
 /** Where the notes stand with this camera. */
-const band = computed(() => habits.now.bands[devices.camera] ?? 'top')
+const band = computed(() => preferences.now.bands[devices.camera] ?? 'top')
 const putBand = (to: BandPlace): void => {
-  habits.set({ bands: { ...habits.now.bands, [devices.camera]: to } })
+  preferences.set({ bands: { ...preferences.now.bands, [devices.camera]: to } })
 }
 
 useHead({ title: () => `Lectern · ${talk.talk?.name ?? 'Aisle Talk'}` })
@@ -230,7 +230,7 @@ function checkRoom(): void {
       v-model="asking"
       :title="lectern.rehearsing ? 'End this run-through?' : 'Stop this take?'"
       width="460"
-      class="dark-hall"
+      class="dark-shell"
       append-to-body
     >
       <p v-if="lectern.rehearsing">The timings until now are kept.</p>
@@ -246,7 +246,7 @@ function checkRoom(): void {
       :model-value="asked !== null"
       :title="asked?.doubts.length ? 'Before you start' : 'Record again?'"
       width="500"
-      class="dark-hall"
+      class="dark-shell"
       append-to-body
       @close="asked = null"
     >
@@ -263,7 +263,7 @@ function checkRoom(): void {
         </button>
       </template>
     </el-dialog>
-    <el-dialog v-model="help" title="Keys" width="520" class="dark-hall" append-to-body>
+    <el-dialog v-model="help" title="Keys" width="520" class="dark-shell" append-to-body>
       <dl class="keylist">
         <template v-for="[key, say] in KEY_WORDS" :key="key"
           ><dt class="clock">{{ key }}</dt>

@@ -5,12 +5,12 @@ import FilmStage from '~/components/review/FilmStage.vue'
 import VisitFace from '~/components/review/VisitFace.vue'
 import { REVIEW_KEY_WORDS, useReviewKeys } from '~/composables/useReviewKeys'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
-import { useMending } from '~/stores/mending'
+import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { preciseDuration } from '~/words'
 
 const talk = useTalk()
-const mending = useMending()
+const programmeEdits = useProgrammeEdits()
 const ink = useInkAfterwards()
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2]
 const panel = ref<'fit' | 'pauses' | 'face' | 'history' | 'takes'>('fit')
@@ -47,11 +47,11 @@ const places = computed<readonly number[]>(() => {
     case 'visit':
       return talk.visits.map(({ start }) => start)
     case 'step':
-      return mending.steps
+      return programmeEdits.steps
     case 'stroke':
       return inkTurns(talk.index)
     case 'pause':
-      return mending.pauses.map(({ from }) => from)
+      return programmeEdits.pauses.map(({ from }) => from)
   }
 })
 /** Back goes to where this began, and only just after that to the one before it. */
@@ -72,12 +72,12 @@ function playFrom(time: number): void {
 }
 /** Plays the chosen part over and over, until it is let go. */
 function loopRange(): void {
-  if (stage.value === null || mending.range === null) return
-  stage.value.player.loop = mending.range
-  playFrom(mending.range.from)
+  if (stage.value === null || programmeEdits.range === null) return
+  stage.value.player.loop = programmeEdits.range
+  playFrom(programmeEdits.range.from)
 }
 watch(
-  () => mending.range,
+  () => programmeEdits.range,
   (range) => {
     if (range === null && stage.value !== null) stage.value.player.loop = null
   },
@@ -86,9 +86,9 @@ watch(
 /** Sets a peg where the film stands. */
 function peg(which: 'from' | 'to'): void {
   const here = Math.round(at.value)
-  const { from, to } = mending.range ?? (which === 'from' ? { from: here, to: talk.index?.length ?? here } : { from: 0, to: here })
+  const { from, to } = programmeEdits.range ?? (which === 'from' ? { from: here, to: talk.index?.length ?? here } : { from: 0, to: here })
   const next = which === 'from' ? { from: here, to: Math.max(to, here + 10) } : { from: Math.min(from, here - 10), to: here }
-  if (next.from >= 0) mending.range = next
+  if (next.from >= 0) programmeEdits.range = next
 }
 
 /** Another station may lead to a place and to what is done there. */
@@ -167,17 +167,17 @@ useReviewKeys({
         <div class="row">
           <button
             class="press small"
-            :disabled="mending.busy || !mending.history?.undo"
-            :title="mending.history?.undo ? `Take back: ${mending.history.undo}` : 'Nothing to take back'"
-            @click="mending.back('undo')"
+            :disabled="programmeEdits.busy || !programmeEdits.history?.undo"
+            :title="programmeEdits.history?.undo ? `Take back: ${programmeEdits.history.undo}` : 'Nothing to take back'"
+            @click="programmeEdits.back('undo')"
           >
             <RefreshLeft />Undo
           </button>
           <button
             class="press small"
-            :disabled="mending.busy || !mending.history?.redo"
-            :title="mending.history?.redo ? `Do again: ${mending.history.redo}` : 'Nothing to do again'"
-            @click="mending.back('redo')"
+            :disabled="programmeEdits.busy || !programmeEdits.history?.redo"
+            :title="programmeEdits.history?.redo ? `Do again: ${programmeEdits.history.redo}` : 'Nothing to do again'"
+            @click="programmeEdits.back('redo')"
           >
             <RefreshRight />Redo
           </button>
@@ -196,8 +196,8 @@ useReviewKeys({
           <NuxtLink v-if="talk.talk" class="press small" :to="`/talks/${talk.talk.id}/lectern`">Retake all</NuxtLink>
           <NuxtLink v-if="talk.talk" class="press small main" :to="`/talks/${talk.talk.id}/hand-over`">Make the file</NuxtLink>
         </div>
-        <p v-if="mending.trouble" class="notice bad" role="alert">
-          <span>{{ mending.trouble }}</span><button class="press quiet small" @click="mending.trouble = null">Close</button>
+        <p v-if="programmeEdits.trouble" class="notice bad" role="alert">
+          <span>{{ programmeEdits.trouble }}</span><button class="press quiet small" @click="programmeEdits.trouble = null">Close</button>
         </p>
         <div class="panels">
           <div class="tabs" role="tablist" aria-label="Mending">

@@ -2,7 +2,7 @@ import { getQuery, getRouterParam } from 'h3'
 import Joi from 'joi'
 import { schemas } from '@contracts'
 import { database } from '@server/database'
-import { keepPrint } from '@server/domain'
+import { keepFingerprint } from '@server/domain'
 import { answerForStretch, parse, samplesSent } from '@server/http'
 
 /** Largest print, in bytes: three seconds at the highest rate of a microphone. */
@@ -13,6 +13,6 @@ export default answerForStretch(async (event, stretch) => {
   const n = parse<number>(Joi.number().integer().min(0).max(1).required(), getRouterParam(event, 'n'))
   const { at, rate } = parse<{ at: number; rate: number }>(schemas.print, getQuery(event))
   const body = await samplesSent(event, MOST, 'This is no print of a voice.')
-  await keepPrint(database(), stretch, n, { at, rate }, body)
+  await keepFingerprint(database(), stretch, n, { at, rate }, body)
   return { ok: true }
 })

@@ -13,7 +13,7 @@ export interface PictureWatch {
 }
 
 /** How pictures are made. */
-export interface PictureManner {
+export interface EncodeOptions {
   /** Tells apart what several make at a time. */
   readonly label: string
   /** File for the picture that is being made, to be looked at; null: none. */

@@ -2,7 +2,7 @@ import { MOST_PICTURES } from '@core/camera'
 import type { SmallPicture } from '@core/camera'
 import type { Ms } from '@core/model'
 import { stampOffset, takenAt } from './camera-times'
-import type { FaceOrder, StampedPicture } from './face-print-worker'
+import type { FaceOrder, StampedPicture } from './video-fingerprint-worker'
 import { smallPictures } from './small-pictures'
 
 /** For how long a stretch's first pictures are looked at, in ms. */
@@ -15,7 +15,7 @@ const PATIENCE = 400
 const MOST_ON_ITS_WAY = 1500
 const SAME_CLOCK = 50
 
-/** Takes pictures as the page is shown them, where the browser does not give them one by one. @returns as `takeFacePrint` does */
+/** Takes pictures as the page is shown them, where the browser does not give them one by one. @returns as `takeVideoFingerprint` does */
 function watchShown(
   camera: MediaStreamTrack,
   began: number,
@@ -51,7 +51,7 @@ function watchShown(
  * @param keep is given them once, in order; the stretch does not end before they are kept
  * @returns what ends it early, with as many as there are by then
  */
-export function takeFacePrint(
+export function takeVideoFingerprint(
   camera: MediaStreamTrack,
   began: number,
   late: Ms,
@@ -60,7 +60,7 @@ export function takeFacePrint(
   if (!('MediaStreamTrackProcessor' in globalThis)) return watchShown(camera, began, late, keep)
   const track = camera.clone()
   const { readable } = new MediaStreamTrackProcessor({ track, maxBufferSize: BUFFER })
-  const worker = new Worker(new URL('./face-print-worker.ts', import.meta.url), { type: 'module' })
+  const worker = new Worker(new URL('./video-fingerprint-worker.ts', import.meta.url), { type: 'module' })
   const done = new Promise<void>((resolve) => {
     worker.onmessage = ({ data: pictures }: MessageEvent<readonly StampedPicture[]>) => {
       end()

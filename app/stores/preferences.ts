@@ -12,7 +12,7 @@ export type BandPlace = (typeof BAND_PLACES)[number]
 export type ClockName = 'talk' | 'slide' | 'landing'
 
 /** How somebody likes to work at the Lectern in this browser. */
-export interface Habits {
+export interface Preferences {
   /** Seconds counted before a recording, 0 to 10. */
   readonly countdown: number
   readonly endAtLimit: boolean
@@ -44,7 +44,7 @@ export interface ClappedPair {
   readonly late: number
 }
 
-const USUAL: Habits = {
+const USUAL: Preferences = {
   countdown: 3,
   endAtLimit: false,
   endAfterLast: false,
@@ -62,11 +62,11 @@ const USUAL: Habits = {
 }
 
 /** Each person's habits, remembered in this browser. */
-export const useHabits = defineStore('habits', () => {
+export const usePreferences = defineStore('habits', () => {
   const session = useSession()
-  const kept = useLocalStorage<Habits>(`aisle-habits:${session.person?.id ?? 'here'}`, USUAL, { mergeDefaults: true })
+  const kept = useLocalStorage<Preferences>(`aisle-habits:${session.person?.id ?? 'here'}`, USUAL, { mergeDefaults: true })
   const now = computed(() => kept.value)
-  function set(change: Partial<Habits>): void {
+  function set(change: Partial<Preferences>): void {
     kept.value = { ...kept.value, ...change }
   }
   return { now, set }

@@ -3,7 +3,7 @@ import { plannedTime } from '@core/pace'
 import type { Ms } from '@core/model'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
-import type { Coming, Slab } from './slabs'
+import type { Coming, TimelineBlock } from './timeline-blocks'
 
 /** What every station has: the bar, the aisle, what needs to be said, and the page being left. */
 const props = defineProps<{
@@ -29,7 +29,7 @@ watch(
   { immediate: true },
 )
 
-const slabs = computed<readonly Slab[]>(() => {
+const timelineBlocks = computed<readonly TimelineBlock[]>(() => {
   if (props.byVisit === true) {
     const byId = new Map(talk.film?.slides.map((slide) => [slide.id, slide.title]) ?? [])
     return talk.visits.map((visit, n) => ({
@@ -53,7 +53,7 @@ const slabs = computed<readonly Slab[]>(() => {
       }
     })
 })
-const sum = computed(() => props.landing ?? slabs.value.reduce((total, slab) => total + slab.length, 0))
+const sum = computed(() => props.landing ?? timelineBlocks.value.reduce((total, slab) => total + slab.length, 0))
 /** @param stamp when its slab was pressed, on the page's clock */
 function go(id: string, stamp: number): void {
   const slide = talk.slides.find((one) => one.id === id)
@@ -62,10 +62,10 @@ function go(id: string, stamp: number): void {
 </script>
 
 <template>
-  <div class="frame" :class="{ 'dark-hall': dark }">
-    <HallBar :talk-id="id" />
+  <div class="frame" :class="{ 'dark-shell': dark }">
+    <ShellBar :talk-id="id" />
     <AisleLane
-      :slabs="slabs"
+      :timeline-blocks="timelineBlocks"
       :limit="talk.talk?.limit ?? null"
       :landing="sum"
       :current="byVisit ? null : talk.slide?.id"
@@ -110,7 +110,7 @@ function go(id: string, stamp: number): void {
   grid-row: 3;
 }
 /* At the Lectern nothing may move the slide from under the pen. */
-.dark-hall .trouble {
+.dark-shell .trouble {
   position: absolute;
   z-index: 21;
   top: var(--bar);

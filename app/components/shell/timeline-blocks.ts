@@ -10,7 +10,7 @@ export interface Coming {
 }
 
 /** A slide's share of the aisle. */
-export interface Slab {
+export interface TimelineBlock {
   readonly id: string
   readonly title: string
   readonly number: number
@@ -20,37 +20,37 @@ export interface Slab {
 
 /** A slab, or several that are too narrow to be drawn apart, with its place in px. */
 export interface Drawn {
-  readonly slabs: readonly Slab[]
+  readonly timelineBlocks: readonly TimelineBlock[]
   readonly x: number
   readonly width: number
   readonly from: Ms
   readonly to: Ms
-  readonly state: Slab['state'] | 'mixed'
+  readonly state: TimelineBlock['state'] | 'mixed'
 }
 
 /** Narrowest slab that can still be hit, in px. */
 const NARROWEST = 12
 
 /**
- * Lays slabs along a scale, neighbours that would be too narrow together.
+ * Lays blocks along a scale, neighbours that would be too narrow together.
  * @param scale from ms to px
  */
-export function laySlabs(slabs: readonly Slab[], scale: (at: Ms) => number): readonly Drawn[] {
+export function layBlocks(timelineBlocks: readonly TimelineBlock[], scale: (at: Ms) => number): readonly Drawn[] {
   const drawn: Drawn[] = []
   let at = 0
-  for (const slab of slabs) {
+  for (const slab of timelineBlocks) {
     const to = at + slab.length
     const last = drawn.at(-1)
     if (last !== undefined && (last.width < NARROWEST || scale(to) - scale(at) < NARROWEST / 2)) {
       drawn[drawn.length - 1] = {
         ...last,
-        slabs: [...last.slabs, slab],
+        timelineBlocks: [...last.timelineBlocks, slab],
         to,
         width: scale(to) - last.x,
         state: last.state === slab.state ? last.state : 'mixed',
       }
     } else {
-      drawn.push({ slabs: [slab], x: scale(at), width: scale(to) - scale(at), from: at, to, state: slab.state })
+      drawn.push({ timelineBlocks: [slab], x: scale(at), width: scale(to) - scale(at), from: at, to, state: slab.state })
     }
     at = to
   }

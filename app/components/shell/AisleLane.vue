@@ -3,12 +3,12 @@ import { range, scaleLinear } from 'd3'
 import { useElementSize } from '@vueuse/core'
 import type { Ms } from '@core/model'
 import { duration } from '~/words'
-import { laySlabs } from './slabs'
-import type { Coming, Drawn, Slab } from './slabs'
+import { layBlocks } from './timeline-blocks'
+import type { Coming, Drawn, TimelineBlock } from './timeline-blocks'
 
 /** The talk laid out along its limit: a slab for each slide or visit, an end post, the landing. */
 const props = defineProps<{
-  slabs: readonly Slab[]
+  timelineBlocks: readonly TimelineBlock[]
   limit: Ms | null
   /** Where the talk ends, or will end. */
   landing: Ms
@@ -27,7 +27,7 @@ const lane = ref<SVGSVGElement | null>(null)
 const { width } = useElementSize(lane)
 const span = computed(() => Math.max(props.limit ?? 0, props.landing, 10_000) * 1.03)
 const scale = computed(() => scaleLinear([0, span.value], [0, Math.max(1, width.value)]))
-const drawn = computed(() => laySlabs(props.slabs, scale.value))
+const drawn = computed(() => layBlocks(props.timelineBlocks, scale.value))
 /** Distances between ticks that people count in, in ms. */
 const STEPS = [5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600].map((seconds) => seconds * 1000)
 const ticks = computed(() => {
@@ -36,20 +36,21 @@ const ticks = computed(() => {
 })
 const over = computed(() => (props.limit === null ? 0 : Math.max(0, props.landing - props.limit)))
 const inHand = computed(() => (props.limit === null ? 0 : Math.max(0, props.limit - props.landing)))
-const kinds = computed(() => new Set(props.slabs.map((slab) => slab.state)))
+const kinds = computed(() => new Set(props.timelineBlocks.map((slab) => slab.state)))
 
 /** Width of what comes next, and where it begins on the lane, in pixels: with its slab, so that those before it are seen. */
 const WIDE = 108
 const comingAt = computed(() => {
-  const slab = drawn.value.find((one) => one.slabs.some(({ id }) => id === props.coming?.slide))
+  const slab = drawn.value.find((one) => one.timelineBlocks.some(({ id }) => id === props.coming?.slide))
   return slab === undefined ? null : Math.max(0, Math.min(width.value - WIDE, slab.x))
 })
 const isOver = (slab: Drawn): boolean => props.limit !== null && slab.to > props.limit
 const name = (slab: Drawn): string => {
-  const [first] = slab.slabs
-  const last = slab.slabs.at(-1)
+  const [first] = slab.timelineBlocks
+  const last = slab.timelineBlocks.at(-1)
   if (first === undefined || last === undefined) return ''
-  const text = slab.slabs.length === 1 ? `${String(first.number)} ${first.title}` : `${String(first.number)} to ${String(last.number)}`
+  const text =
+    slab.timelineBlocks.length === 1 ? `${String(first.number)} ${first.title}` : `${String(first.number)} to ${String(last.number)}`
   return `${text}, ${duration(slab.to - slab.from)}${isOver(slab) ? ', past the limit' : ''}`
 }
 /** A post with a notch cut into its top, for slabs past the limit. */
@@ -73,7 +74,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
   }
   // Where slabs are drawn together, the place of the click tells which is meant.
   let end = slab.from
-  const found = slab.slabs.find((one) => (end += one.length) > at) ?? slab.slabs[0]
+  const found = slab.timelineBlocks.find((one) => (end += one.length) > at) ?? slab.timelineBlocks[0]
   if (found !== undefined) emit('go', found.id, event.timeStamp)
 }
 </script>
@@ -102,21 +103,23 @@ function hit(slab: Drawn, event: MouseEvent): void {
         </g>
         <g
           v-for="slab in drawn"
-          :key="slab.slabs[0]?.id"
+          :key="slab.timelineBlocks[0]?.id"
           class="slab"
           tabindex="0"
           role="button"
           :aria-label="name(slab)"
-          :class="[slab.state, { over: isOver(slab), current: slab.slabs.some((one) => one.id === current) }]"
+          :class="[slab.state, { over: isOver(slab), current: slab.timelineBlocks.some((one) => one.id === current) }]"
           @click="hit(slab, $event)"
-          @keydown.enter="slab.slabs[0] && emit('go', slab.slabs[0].id, $event.timeStamp)"
+          @keydown.enter="slab.timelineBlocks[0] && emit('go', slab.timelineBlocks[0].id, $event.timeStamp)"
         >
           <title>{{ name(slab) }}</title>
           <path v-if="isOver(slab)" :d="notched(slab)" />
           <rect v-else :x="slab.x + 1" :y="TOP" :width="Math.max(1, slab.width - 2)" :height="HEIGHT" rx="2" />
           <text v-if="slab.width > 22" :x="slab.x + slab.width / 2" :y="TOP + HEIGHT / 2 + 5" text-anchor="middle">
             {{
-              slab.slabs.length === 1 || slab.width < 44 ? slab.slabs[0]?.number : `${slab.slabs[0]?.number}–${slab.slabs.at(-1)?.number}`
+              slab.timelineBlocks.length === 1 || slab.width < 44
+                ? slab.timelineBlocks[0]?.number
+                : `${slab.timelineBlocks[0]?.number}–${slab.timelineBlocks.at(-1)?.number}`
             }}
           </text>
         </g>

@@ -19,7 +19,7 @@ export interface Print {
   readonly samples: ArrayBuffer
 }
 
-export type PrintOrder =
+export type FingerprintOrder =
   /** `tail`: the stretch whose voice is kept besides, until its recording has it too; null when there is no need. */
   | { readonly kind: 'begin'; readonly source: BlockSource; readonly began: number; readonly tail: string | null }
   /** How far the recording on the disk has come, in ms. */
@@ -30,17 +30,17 @@ export type PrintOrder =
  * What the worker says: a print; that the microphone's rate has changed; that what is said could not be kept; that there are no more
  * prints.
  */
-export type PrintNews =
+export type FingerprintNews =
   | { readonly kind: 'print'; readonly print: Print }
   | { readonly kind: 'rate' }
   | { readonly kind: 'trouble'; readonly error: unknown }
   | { readonly kind: 'end' }
 
-const tell = (news: PrintNews): void => {
+const tell = (news: FingerprintNews): void => {
   self.postMessage(news, { transfer: news.kind === 'print' ? [news.print.samples] : [] })
 }
 
-function printOf(parts: readonly Float32Array[], at: number, rate: number): Print | null {
+function fingerprintOf(parts: readonly Float32Array[], at: number, rate: number): Print | null {
   const samples = sixteenBits(parts)
   let power = 0
   for (const part of parts) for (const sample of part) power += sample * sample
@@ -74,7 +74,7 @@ async function listen(source: BlockSource, began: number): Promise<void> {
     parts.push(samples)
     if (!first) begun = { parts, at: from, rate }
     if (at - began - from < LENGTH) continue
-    const print = printOf(parts, from, rate)
+    const print = fingerprintOf(parts, from, rate)
     parts = []
     if (print === null) continue
     if (first) last = print
@@ -84,7 +84,7 @@ async function listen(source: BlockSource, began: number): Promise<void> {
   }
 }
 
-self.onmessage = ({ data: order }: MessageEvent<PrintOrder>) => {
+self.onmessage = ({ data: order }: MessageEvent<FingerprintOrder>) => {
   switch (order.kind) {
     case 'begin':
       if (order.tail !== null)
@@ -98,7 +98,7 @@ self.onmessage = ({ data: order }: MessageEvent<PrintOrder>) => {
       return
     case 'end':
       if (begun !== null && (begun.parts.reduce((sum, part) => sum + part.length, 0) / begun.rate) * 1000 >= ENOUGH)
-        last = printOf(begun.parts, begun.at, begun.rate)
+        last = fingerprintOf(begun.parts, begun.at, begun.rate)
       // The last one, and then the word that there are no more.
       if (last !== null) tell({ kind: 'print', print: last })
       tell({ kind: 'end' })

@@ -1,13 +1,13 @@
 import type { Ms } from '@core/model'
-import type { Print, PrintNews, PrintOrder } from './print-worker'
+import type { Print, FingerprintNews, FingerprintOrder } from './audio-fingerprint-worker'
 import { rawBlocks } from './raw-blocks'
 
 /** How long the last print is waited for when a stretch ends, in ms. */
 const PATIENCE = 1500
 
-export interface PrintEvents {
+export interface FingerprintEvents {
   /** A print; it is complete. */
-  readonly onPrint: (print: Print) => void
+  readonly onFingerprint: (print: Print) => void
   /** The microphone has changed how many samples a second it gives: what follows cannot be counted with what was before. */
   readonly onRate: () => void
   readonly onTrouble: (error: unknown) => void
@@ -27,17 +27,17 @@ export interface ReadVoice {
  * @param began where the stretch's time begins, on the page's clock
  * @param tail the stretch whose voice is also kept as it is, until its recording has come as far; null: none
  */
-export function takePrints(track: MediaStreamTrack, began: number, tail: string | null, heard: PrintEvents): ReadVoice {
+export function takeFingerprints(track: MediaStreamTrack, began: number, tail: string | null, heard: FingerprintEvents): ReadVoice {
   const raw = rawBlocks(track)
-  const worker = new Worker(new URL('./print-worker.ts', import.meta.url), { type: 'module' })
+  const worker = new Worker(new URL('./audio-fingerprint-worker.ts', import.meta.url), { type: 'module' })
   let ended: (() => void) | null = null
-  worker.onmessage = ({ data: news }: MessageEvent<PrintNews>) => {
-    if (news.kind === 'print') heard.onPrint(news.print)
+  worker.onmessage = ({ data: news }: MessageEvent<FingerprintNews>) => {
+    if (news.kind === 'print') heard.onFingerprint(news.print)
     else if (news.kind === 'rate') heard.onRate()
     else if (news.kind === 'trouble') heard.onTrouble(news.error)
     else ended?.()
   }
-  const tell = (order: PrintOrder, transfer: Transferable[] = []): void => {
+  const tell = (order: FingerprintOrder, transfer: Transferable[] = []): void => {
     worker.postMessage(order, transfer)
   }
   tell({ kind: 'begin', source: raw.source, began, tail }, raw.handOver)

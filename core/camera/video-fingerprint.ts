@@ -15,13 +15,13 @@ const TIME_BYTES = 8
 const RECORD = TIME_BYTES + PIXELS
 /** No more pictures are taken of one stretch. */
 export const MOST_PICTURES = 120
-/** Bytes that a face print takes at most. */
+/** Bytes that a video fingerprint takes at most. */
 export const MOST_PRINT_BYTES = MOST_PICTURES * RECORD
 /** Farthest from a stretch's beginning that a picture of its print may have been taken, in ms. */
 const FARTHEST = 60_000
 
-/** A face print as it is kept and sent: for each picture its time as a float of 64 bits, little end first, and its pixels. */
-export function packFacePrint(pictures: readonly SmallPicture[]): Uint8Array<ArrayBuffer> {
+/** A video fingerprint as it is kept and sent: for each picture its time as a float of 64 bits, little end first, and its pixels. */
+export function packVideoFingerprint(pictures: readonly SmallPicture[]): Uint8Array<ArrayBuffer> {
   const bytes = new Uint8Array(pictures.length * RECORD)
   const view = new DataView(bytes.buffer)
   for (const [n, { at, pixels }] of pictures.entries()) {
@@ -31,8 +31,8 @@ export function packFacePrint(pictures: readonly SmallPicture[]): Uint8Array<Arr
   return bytes
 }
 
-/** Reads a face print. @returns null when it is none: cut short, too long, or with times that cannot be */
-export function unpackFacePrint(bytes: Uint8Array): readonly SmallPicture[] | null {
+/** Reads a video fingerprint. @returns null when it is none: cut short, too long, or with times that cannot be */
+export function unpackVideoFingerprint(bytes: Uint8Array): readonly SmallPicture[] | null {
   if (bytes.length === 0 || bytes.length % RECORD !== 0 || bytes.length > MOST_PRINT_BYTES) return null
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const pictures = Array.from({ length: bytes.length / RECORD }, (_, n): SmallPicture => ({
