@@ -25,6 +25,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   drift: () => import('./drift'),
   import: () => import('./import'),
   start: () => import('./start'),
+  weight: () => import('./weight'),
   uploads: () => import('./uploads'),
   ink: () => import('./ink'),
   lips: () => import('./lips'),

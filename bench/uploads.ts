@@ -22,7 +22,8 @@ function memoryOf(product: RunningProduct): Readonly<Record<'server' | 'worker',
     try {
       const command = readFileSync(`/proc/${id}/cmdline`, 'utf8')
       if (!readFileSync(`/proc/${id}/environ`, 'utf8').includes(product.data)) continue
-      const kind = command.includes('server/index.mjs') ? 'server' : command.includes(programFile('worker')) ? 'worker' : null
+      const other = command.includes(programFile('worker')) ? 'worker' : null
+      const kind = command.includes('server/index.mjs') ? 'server' : other
       if (kind !== null)
         held[kind] = Math.max(held[kind], Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${id}/status`, 'utf8'))?.[1] ?? 0) / 1024)
     } catch {

@@ -3,7 +3,7 @@ import { resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import { Refusal } from '@core/model'
 import type { Recipe } from '@core/model'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { PROGRAMS_FOLDER } from './start/programs'
 import { startCluster } from './start/postgres'
 

@@ -19,6 +19,11 @@ let refuse: (one: Asked) => number | null = () => null
 /** Numbers of events that it will not take. */
 let refused: readonly number[] = []
 
+async function readBody(body: unknown): Promise<unknown> {
+  if (body instanceof Blob) return await body.text()
+  return typeof body === 'string' ? (JSON.parse(body) as unknown) : body
+}
+
 vi.stubGlobal('navigator', { userAgent: 'a browser' })
 vi.stubGlobal('localStorage', { getItem: () => 'this-browser', setItem: () => undefined })
 vi.stubGlobal('fetch', async (url: string, init: { method: string; body?: unknown; headers?: HeadersInit }) => {
@@ -28,7 +33,7 @@ vi.stubGlobal('fetch', async (url: string, init: { method: string; body?: unknow
     method: init.method,
     path: url.replace('/api', ''),
     slices: digests === null ? [] : digests.split(','),
-    body: body instanceof Blob ? await body.text() : typeof body === 'string' ? (JSON.parse(body) as unknown) : body,
+    body: await readBody(body),
   }
   asked.push(one)
   const status = refuse(one)

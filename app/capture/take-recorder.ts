@@ -233,7 +233,9 @@ export class TakeRecorder {
   /** Until which time of the take everything is on this machine's disk, at least. */
   get safeTo(): Ms {
     const held = this.#open
-    return this.#before(held) + (held === null ? 0 : held.local.voice ? Math.min(held.run.now(), held.safe * CHUNK_MS) : held.run.now())
+    const before = this.#before(held)
+    if (held === null) return before
+    return before + (held.local.voice ? Math.min(held.run.now(), held.safe * CHUNK_MS) : held.run.now())
   }
 
   /** Bytes that a second of this take needs, as far as seen. */

@@ -2,25 +2,24 @@ import type { TakePlace } from '@contracts'
 
 const MEMORY = 'aisle-browser'
 
+/** The first that fits says what it is: browsers name each other's names. */
+const BROWSERS: readonly (readonly [RegExp, string])[] = [
+  [/Edg/, 'Edge'],
+  [/Firefox/, 'Firefox'],
+  [/Chrom/, 'Chromium'],
+  [/Safari/, 'Safari'],
+]
+const MACHINES: readonly (readonly [RegExp, string])[] = [
+  [/Windows/, 'Windows'],
+  [/Mac OS/, 'a Mac'],
+  [/Android/, 'Android'],
+  [/Linux/, 'Linux'],
+]
+
 const nameOf = (agent: string): string => {
-  const browser = /Edg/.test(agent)
-    ? 'Edge'
-    : /Firefox/.test(agent)
-      ? 'Firefox'
-      : /Chrom/.test(agent)
-        ? 'Chromium'
-        : /Safari/.test(agent)
-          ? 'Safari'
-          : 'a browser'
-  const machine = /Windows/.test(agent)
-    ? 'Windows'
-    : /Mac OS/.test(agent)
-      ? 'a Mac'
-      : /Android/.test(agent)
-        ? 'Android'
-        : /Linux/.test(agent)
-          ? 'Linux'
-          : 'another machine'
+  const first = (of: typeof BROWSERS): string | undefined => of.find(([sign]) => sign.test(agent))?.[1]
+  const browser = first(BROWSERS) ?? 'a browser'
+  const machine = first(MACHINES) ?? 'another machine'
   return `${browser} on ${machine}`
 }
 

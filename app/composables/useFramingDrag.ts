@@ -1,3 +1,4 @@
+import { dequal } from 'dequal'
 import type { Ref } from 'vue'
 import { faceRect, onSlide, resized, sizeOfInset } from '@core/layout'
 import type { Framing, Size } from '@core/model'
@@ -6,6 +7,7 @@ import type { Framing, Size } from '@core/model'
 const STEP = 0.01
 const LARGE_STEP = 0.05
 const SIZE_STEP = 0.02
+const SIZED_BY: Readonly<Record<string, number>> = { '+': SIZE_STEP, '=': SIZE_STEP, '-': -SIZE_STEP }
 
 /**
  * Moves and resizes a framing by hand or by keys on a picture of the slide.
@@ -50,7 +52,7 @@ export function useFramingDrag(stage: Ref<HTMLElement | null>, framing: Ref<Fram
     grab = null
     const next = draft.value
     draft.value = null
-    if (next !== null && JSON.stringify(next.rect) !== JSON.stringify(framing.value.rect)) keep(next)
+    if (next !== null && !dequal(next.rect, framing.value.rect)) keep(next)
   }
 
   function key(event: KeyboardEvent): void {
@@ -63,7 +65,7 @@ export function useFramingDrag(stage: Ref<HTMLElement | null>, framing: Ref<Fram
       ArrowDown: [0, step],
     }
     const shift = by[event.key]
-    const size = event.key === '+' || event.key === '=' ? SIZE_STEP : event.key === '-' ? -SIZE_STEP : 0
+    const size = SIZED_BY[event.key] ?? 0
     if (shift === undefined && size === 0) return
     event.preventDefault()
     keep(

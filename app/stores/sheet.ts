@@ -38,7 +38,10 @@ export const useSheet = defineStore('sheet', () => {
   /** Picked slides that are still there, in deck order. */
   const chosen = computed(() => talk.slides.filter((slide) => picked.value.has(slide.id)))
   /** What a change in the run sheet or on the bench is about: the picked slides, or the one that is open. */
-  const concerned = computed<readonly Slide[]>(() => (chosen.value.length > 1 ? chosen.value : talk.slide === null ? [] : [talk.slide]))
+  const concerned = computed<readonly Slide[]>(() => {
+    if (chosen.value.length > 1) return chosen.value
+    return talk.slide === null ? [] : [talk.slide]
+  })
 
   /** Picks a slide as a click does. */
   function pick(id: SlideId, how: { readonly more: boolean; readonly range: boolean }): void {

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal'
 import { defineStore } from 'pinia'
 import { applyDeckEdit, invertDeckEdit } from '@core/deck'
 import type { DeckEdit } from '@core/deck'
@@ -32,7 +33,7 @@ type Done =
 /** Two changes of the same field of the same slide, one right after the other, are one to save and one to undo. */
 function merged(last: DeckEdit | undefined, edit: DeckEdit): DeckEdit | null {
   if (last?.kind !== 'set' || edit.kind !== 'set') return null
-  const same = JSON.stringify([last.slides, Object.keys(last.fields)]) === JSON.stringify([edit.slides, Object.keys(edit.fields)])
+  const same = dequal([last.slides, Object.keys(last.fields)], [edit.slides, Object.keys(edit.fields)])
   return same ? edit : null
 }
 

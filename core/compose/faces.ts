@@ -16,7 +16,8 @@ export interface Font {
 
 /** A font as canvases name it. @param scale pixels a layout unit */
 export const cssFont = (font: Font, scale: number): string => {
-  const weight = font.face === 'display' ? 600 : font.bold ? (font.face === 'code' ? 700 : 600) : 400
+  const bold = font.face === 'code' ? 700 : 600
+  const weight = font.face === 'display' || font.bold ? bold : 400
   return (
     `${font.italic && font.face === 'read' ? 'italic ' : ''}${String(weight)} ${(font.size * scale).toFixed(2)}px ` +
     `"${FACES[font.face]}"`

@@ -203,7 +203,8 @@ function draft(composition: Composition, setting: Setting): Draft {
         const under2 = Math.ceil(beyond / 2)
         for (const [side, { text, place, set }] of sides.entries()) {
           const from = part
-          const own = text.trim() === '' ? 1 : side === 1 ? under2 : beyond - under2
+          const shared = side === 1 ? under2 : beyond - under2
+          const own = text.trim() === '' ? 1 : shared
           const first = picture
           picture = Math.min(composition.pictures.length, picture + own)
           if (text.trim() === '' && picture > first) {

@@ -27,7 +27,8 @@ function codeAdvance(sign: string): number {
  */
 export function textWidth(text: string, font: Font): number {
   if (font.face === 'code') return (Array.from(text).reduce((sum, sign) => sum + codeAdvance(sign), 0) * font.size) / 1000
-  const table = font.face === 'display' ? advances.display : font.bold ? advances.readBold : advances.read
+  const read = font.bold ? advances.readBold : advances.read
+  const table = font.face === 'display' ? advances.display : read
   let sum = 0
   for (const sign of text) sum += advance(sign, table)
   return (sum * font.size) / 1000

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal'
 import type { Run } from '@core/markup'
 import type { Font } from './faces'
 import { breaksBetween, textWidth } from './metrics'
@@ -135,7 +136,7 @@ function grouped(words: readonly Word[]): Word[] {
   const out: Word[] = []
   for (const word of words) {
     const last = out.at(-1)
-    if (last !== undefined && JSON.stringify(last.font) === JSON.stringify(word.font)) {
+    if (last !== undefined && dequal(last.font, word.font)) {
       out[out.length - 1] = { ...last, text: last.text + word.text, width: last.width + word.width }
     } else {
       out.push(word)

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal'
 import { recomposed } from '@core/compose'
 import { Refusal, unreachable } from '@core/model'
 import type { Composition, Deck, Framing, Ms, Size, Slide, SlideId, Transition } from '@core/model'
@@ -47,7 +48,7 @@ function withFields(slide: Slide, fields: SlideFields, shape: Size): Slide {
   if (fields.composition !== undefined && slide.composition === null) {
     throw new Refusal('malformed', 'This slide came from a file, so what is on it cannot be changed here.')
   }
-  const seen = SEEN.some((key) => fields[key] !== undefined && JSON.stringify(fields[key]) !== JSON.stringify(slide[key]))
+  const seen = SEEN.some((key) => fields[key] !== undefined && !dequal(fields[key], slide[key]))
   const changed: Slide = { ...slide, ...fields, version: slide.version + (seen ? 1 : 0) }
   return seen ? recomposed(changed, shape) : changed
 }

@@ -1,5 +1,8 @@
 import type { Deck, Slide } from '@core/model'
 
+/** What parts the notes of slides, the first that is there: a ruled line, two empty lines, one. */
+const BORDERS = [/^-{3,}[ \t]*$/m, /\n[ \t]*\n[ \t]*\n+/, /\n[ \t]*\n/] as const
+
 /**
  * Reads a text file of notes, one block a slide. Blocks are parted by lines of three or more dashes where there are any,
  * else by two empty lines where there are any, else by one.
@@ -11,7 +14,7 @@ export function readNotesFile(text: string): readonly string[] {
     .replace(/\r\n?/g, '\n')
     .trim()
   if (unix === '') return []
-  const border = /^-{3,}[ \t]*$/m.test(unix) ? /^-{3,}[ \t]*$/m : /\n[ \t]*\n[ \t]*\n/.test(unix) ? /\n[ \t]*\n[ \t]*\n+/ : /\n[ \t]*\n/
+  const border = BORDERS.find((one) => one.test(unix)) ?? /$/
   const blocks = unix.split(border).map((block) => block.trim())
   // A border at the very beginning parts nothing.
   return blocks[0] === '' && blocks.length > 1 ? blocks.slice(1) : blocks

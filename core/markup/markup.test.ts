@@ -8,15 +8,11 @@ describe('blocks', () => {
       'Low water\n\n- one\n  - two\n\n3. three\n4. four\n\n> quoted *so*\n\n```\nline 1\nline 2\n```\n\n| a | b |\n|---|---|\n| ' +
       '1 | 2 |\n\n***'
     expect(
-      blocksOf(text).map((block) =>
-        block.kind === 'item'
-          ? ['item', block.depth, block.ordinal]
-          : block.kind === 'code'
-            ? ['code', ...block.lines]
-            : block.kind === 'table'
-              ? ['table', block.head.length, block.rows.length]
-              : [block.kind],
-      ),
+      blocksOf(text).map((block) => {
+        if (block.kind === 'item') return ['item', block.depth, block.ordinal]
+        if (block.kind === 'code') return ['code', ...block.lines]
+        return block.kind === 'table' ? ['table', block.head.length, block.rows.length] : [block.kind]
+      }),
     ).toEqual([
       ['paragraph'],
       ['item', 0, null],

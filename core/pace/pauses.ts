@@ -122,7 +122,8 @@ export function pausesOf(film: Film, outlines: Outlines): readonly Pause[] {
       const visit = visits.get(part.visit)
       const ends = visit !== undefined && visit.start + visit.length - part.to <= NEAR
       const begins = visit !== undefined && part.from - visit.start <= NEAR
-      return { ...part, edge: ends ? 'end' : begins ? 'begin' : null }
+      const start = begins ? 'begin' : null
+      return { ...part, edge: ends ? 'end' : start }
     })
 }
 

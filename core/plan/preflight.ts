@@ -1,3 +1,4 @@
+import { dequal } from 'dequal'
 import { MOST_COVERED, coveredShare, framingOf } from '@core/layout'
 import { LONG_SILENCE, mutedParts, piecesOfVisit, visitsOf } from '@core/programme'
 import type { TimeRange } from '@core/programme'
@@ -39,7 +40,10 @@ const STEP = 1000 / PEAKS_A_SECOND
 const looksOtherwise = (shown: Slide, now: Slide | undefined): boolean =>
   now !== undefined &&
   now.version !== shown.version &&
-  JSON.stringify(now.steps.map(({ picture }) => picture)) !== JSON.stringify(shown.steps.map(({ picture }) => picture))
+  !dequal(
+    now.steps.map(({ picture }) => picture),
+    shown.steps.map(({ picture }) => picture),
+  )
 
 function clippedIn(peaks: readonly number[]): readonly TimeRange[] {
   const parts: TimeRange[] = []

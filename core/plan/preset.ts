@@ -1,3 +1,4 @@
+import { dequal } from 'dequal'
 import { ALL_OF_IT, USUAL_RECIPE } from '@core/model'
 import type { Ms, Preset, Recipe } from '@core/model'
 
@@ -33,9 +34,4 @@ export const withPreset = (recipe: Recipe, preset: Preset, limit: Ms | null): Re
 
 /** Whether a recipe says what a preset says. */
 export const isPreset = (recipe: Recipe, preset: Preset, limit: Ms | null): boolean =>
-  JSON.stringify(inOrder(withPreset(recipe, preset, limit))) === JSON.stringify(inOrder({ ...recipe, part: ALL_OF_IT }))
-
-const inOrder = (value: object): unknown =>
-  Object.entries(value)
-    .map(([key, inside]: [string, unknown]) => [key, typeof inside === 'object' && inside !== null ? inOrder(inside) : inside])
-    .sort(([a], [b]) => (String(a) < String(b) ? -1 : 1))
+  dequal(withPreset(recipe, preset, limit), { ...recipe, part: ALL_OF_IT })

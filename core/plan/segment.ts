@@ -1,3 +1,4 @@
+import { dequal } from 'dequal'
 import { intoSpan, pieceLength, sourceAt } from '@core/programme'
 import { REVEAL, changesAt, reveals, sceneIn, slideOf, trackIn } from '@core/scene'
 import type { FilmIndex, InsetScene } from '@core/scene'
@@ -49,7 +50,7 @@ interface Part {
 }
 
 const sameInset = (a: InsetScene | null, b: InsetScene | null): boolean =>
-  a === b || (a !== null && b !== null && a.stretch === b.stretch && JSON.stringify(a.framing) === JSON.stringify(b.framing))
+  a === b || (a !== null && b !== null && a.stretch === b.stretch && dequal(a.framing, b.framing))
 
 /** Times into a piece at which it may begin or cease to move. */
 function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[] {
@@ -76,7 +77,8 @@ function partOf(index: FilmIndex, number: number, from: Ms, to: Ms): Part {
     scene.ink.some((drawn) => drawn.elapsed !== null) || scene.transition !== null || scene.revealProgress < 1 || scene.spot !== null
   const inset = scene.inset === null ? null : (sceneIn(index, number, from).inset ?? scene.inset)
   const drawn = inset !== null && to <= changesAt(index, number).face
-  return { from, to, kind: drawn ? 'drawn' : moves || inset !== null ? 'moving' : 'still', inset, busy: moves ? to - from : 0 }
+  const changes = moves || inset !== null ? 'moving' : 'still'
+  return { from, to, kind: drawn ? 'drawn' : changes, inset, busy: moves ? to - from : 0 }
 }
 
 /** Joins parts that can be made as one: moving ones with the same inset, and still ones too short to stand alone. */

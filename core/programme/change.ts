@@ -224,6 +224,12 @@ export function useRecording(programme: Programme, visit: VisitId, pieces: reado
   return retakeVisit(programme, visit, shown ? asVisit(programme, pieces, visitShownAgain(programme, first.visit, name)) : pieces, {})
 }
 
+const INK_EDIT_NAMES: Readonly<Record<InkChange['kind'], string>> = {
+  delete: 'deleted ink',
+  colour: 'recoloured ink',
+  shift: 'moved ink in time',
+}
+
 /** What an edit does, in a few words, for the history. */
 export function nameOfEdit(edit: ProgrammeEdit): string {
   switch (edit.kind) {
@@ -250,7 +256,7 @@ export function nameOfEdit(edit: ProgrammeEdit): string {
     case 'framing':
       return edit.framing?.off === true ? 'took the face off' : 'moved the face'
     case 'ink':
-      return edit.change.kind === 'delete' ? 'deleted ink' : edit.change.kind === 'colour' ? 'recoloured ink' : 'moved ink in time'
+      return INK_EDIT_NAMES[edit.change.kind]
     case 'draw':
       return 'drew ink'
     case 'all':

@@ -202,9 +202,8 @@ describe('a dub', () => {
             return inside
           })
           expect(heardAt(after, t, 'voice')).toEqual(over === undefined ? heardAt(before, t, 'voice') : [over.id, t - from])
-          expect(heardAt(after, t, 'camera')).toEqual(
-            over === undefined ? heardAt(before, t, 'camera') : over.camera ? [over.id, t - from] : null,
-          )
+          const dubbed = over?.camera === true ? [over.id, t - from] : null
+          expect(heardAt(after, t, 'camera')).toEqual(over === undefined ? heardAt(before, t, 'camera') : dubbed)
         },
       ),
       { numRuns: 300 },

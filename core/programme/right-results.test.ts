@@ -216,11 +216,11 @@ describe('a voice from a file', () => {
     const cut = edited(drawn, { kind: 'cut', parts: [{ from: 2500, to: 5000 }] })
     const shown = revisited({ ...made, programme: cut }, visitsOf(cut)[0]!, 7500)
     expect(
-      shown?.cues.map((cue) => [
-        cue.kind,
-        cue.at,
-        cue.kind === 'show' ? cue.step : cue.kind === 'ink' ? cue.stroke.id : cue.kind === 'blank' ? cue.on : null,
-      ]),
+      shown?.cues.map((cue) => {
+        if (cue.kind === 'show') return [cue.kind, cue.at, cue.step]
+        if (cue.kind === 'ink') return [cue.kind, cue.at, cue.stroke.id]
+        return [cue.kind, cue.at, cue.kind === 'blank' ? cue.on : null]
+      }),
     ).toEqual([
       ['show', 2000, 1],
       ['show', 2500, 2],

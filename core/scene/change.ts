@@ -1,3 +1,4 @@
+import { dequal } from 'dequal'
 import { faceRect } from '@core/layout'
 import type { Framing, Ms, Rect } from '@core/model'
 
@@ -30,4 +31,4 @@ export const framingBetween = (from: Framing, to: Framing, share: number): Frami
 })
 
 /** Whether the face is in the same place and looks the same in both. */
-export const sameFraming = (a: Framing, b: Framing): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
+export const sameFraming = (a: Framing, b: Framing): boolean => dequal(a, b)

@@ -72,12 +72,10 @@ export interface FilmIndex {
 }
 
 /** Stretches that a piece names, for what it shows, for its voice, its camera or its ink. */
-export const stretchesOf = (piece: Piece): readonly StretchId[] =>
-  piece.kind === 'still'
-    ? piece.of === undefined
-      ? []
-      : [piece.of.stretch]
-    : [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? [])
+export function stretchesOf(piece: Piece): readonly StretchId[] {
+  if (piece.kind === 'still') return piece.of === undefined ? [] : [piece.of.stretch]
+  return [piece.show, piece.voice, piece.camera].flatMap((span) => span?.stretch ?? [])
+}
 
 function heldTracksOf({ programme }: Film, ink: InkAfterwards): ReadonlyMap<StillId, Track> {
   const tracks = new Map<StillId, Track>()

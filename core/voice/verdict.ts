@@ -50,9 +50,16 @@ export interface Room {
 const mean = (levels: readonly number[]): number =>
   10 * Math.log10(levels.reduce((sum, level) => sum + 10 ** (level / 10), 0) / Math.max(1, levels.length))
 
+/** Up to which level a room is how noisy, in dBFS; any other is loud. */
+const ROOMS: readonly { readonly below: number; readonly verdict: RoomVerdict }[] = [
+  { below: -60, verdict: 'still' },
+  { below: -48, verdict: 'usual' },
+  { below: -38, verdict: 'noisy' },
+]
+
 /** How noisy a room is. @param blocks of a few seconds in which nobody spoke */
 export function roomOf(blocks: readonly LevelBlock[]): Room {
   const levels = blocks.map((block) => block.rms).sort((a, b) => a - b)
   const level = levels.length === 0 ? -Infinity : mean(levels.slice(0, Math.max(1, Math.ceil(levels.length * 0.75))))
-  return { level, verdict: level < -60 ? 'still' : level < -48 ? 'usual' : level < -38 ? 'noisy' : 'loud' }
+  return { level, verdict: ROOMS.find(({ below }) => level < below)?.verdict ?? 'loud' }
 }

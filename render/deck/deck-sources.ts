@@ -157,5 +157,7 @@ export async function openSources(order: ReadDeckOrder): Promise<readonly DeckSo
 }
 
 /** How many pages, pictures and slides come in. */
-export const pagesOf = (source: DeckSource): number =>
-  source.kind === 'pdf' ? source.pdf.numPages : source.kind === 'text' ? source.slides.length : 1
+export function pagesOf(source: DeckSource): number {
+  if (source.kind === 'pdf') return source.pdf.numPages
+  return source.kind === 'text' ? source.slides.length : 1
+}

@@ -132,12 +132,8 @@ describe('bands', () => {
   })
 
   it('make up one stream that is in every pixel what each of them was', async () => {
-    expect(bands.map(({ still, frames }) => (still ? 'still' : frames.length === FRAMES ? 'always' : 'at times'))).toEqual([
-      'still',
-      'always',
-      'at times',
-      'still',
-    ])
+    const when = (frames: number): string => (frames === FRAMES ? 'always' : 'at times')
+    expect(bands.map(({ still, frames }) => (still ? 'still' : when(frames.length)))).toEqual(['still', 'always', 'at times', 'still'])
     const file = at('whole.h264')
     const whole = woven(streams, await headersAlike(SIZE, RATE, CODING), FRAMES)
     await writeFile(file, whole)

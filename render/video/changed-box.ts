@@ -1,3 +1,4 @@
+import { dequal } from 'dequal'
 import { SPOT, strokeBounds, strokeOutline } from '@core/ink'
 import type { Outline2D } from '@core/ink'
 import type { PixelBox } from '@core/paint'
@@ -11,7 +12,7 @@ export const sameButInk = (a: Scene, b: Scene): boolean =>
   b.transition === null &&
   a.revealProgress === 1 &&
   b.revealProgress === 1 &&
-  JSON.stringify([a.stage, a.inset?.framing]) === JSON.stringify([b.stage, b.inset?.framing])
+  dequal([a.stage, a.inset?.framing], [b.stage, b.inset?.framing])
 
 /** In fractions of the slide. */
 interface Bounds {
@@ -74,10 +75,7 @@ function inkBox(last: Scene, now: Scene, size: Size): PixelBox | null {
       .filter(({ stroke: { id } }) => was.get(id) !== is.get(id) || was.has(id) !== is.has(id))
       .map(({ stroke }) => [stroke.id, stroke]),
   )
-  const spots =
-    JSON.stringify(last.spot) === JSON.stringify(now.spot)
-      ? []
-      : [last.spot, now.spot].flatMap((spot) => (spot === null ? [] : [boundsOfSpot(spot)]))
+  const spots = dequal(last.spot, now.spot) ? [] : [last.spot, now.spot].flatMap((spot) => (spot === null ? [] : [boundsOfSpot(spot)]))
   const bounds = [
     ...[...changed.values()]
       .map((stroke) => boundsOfChange(stroke, was.get(stroke.id), is.get(stroke.id), slide))

@@ -37,7 +37,8 @@ export function unitsOf(stream: Buffer): readonly Unit[] {
   for (let at = stream.indexOf(START); at !== -1;) {
     const from = at + START.length
     const next = stream.indexOf(START, from)
-    const to = next === -1 ? stream.length : stream[next - 1] === 0 ? next - 1 : next
+    const end = stream[next - 1] === 0 ? next - 1 : next
+    const to = next === -1 ? stream.length : end
     units.push({ from, type: (stream[from] ?? 0) & 0x1f, bytes: withoutEmulationPrevention(stream.subarray(from, to)) })
     at = next
   }

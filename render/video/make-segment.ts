@@ -71,7 +71,8 @@ export async function makeSegments(orders: readonly SegmentOrder[], painter: Fil
     const good = woven.size === 0 ? [] : await checkBands([...woven.values()], orders[0] ?? { niceness: 0 })
     const asBands = new Set([...woven.keys()].filter((_, n) => good[n]))
     for (const work of works) if (!asBands.has(work)) await makeWhole(work)
-    return works.map((work) => (asBands.has(work) ? 'bands' : work.bands === null ? 'whole' : 'whole after bands'))
+    const wholePath = (work: Work): EncodePath => (work.bands === null ? 'whole' : 'whole after bands')
+    return works.map((work) => (asBands.has(work) ? 'bands' : wholePath(work)))
   } finally {
     await Promise.all(
       works.flatMap(({ order, bands }) =>

@@ -32,12 +32,8 @@ export async function* paintedPictures(
     let face = await nextOf(faces)
     let at = 0
     for (const [n, { scene, frames: seen }] of (face === null ? runs : eachFrame(runs)).entries()) {
-      const picture =
-        face !== null
-          ? await painter.paintWithFace(scene, face)
-          : n === 0
-            ? await painter.paint(scene)
-            : await painter.paintNext(scene, boxes[n] ?? null)
+      const paint = (): ReturnType<FilmPainter['paint']> => (n === 0 ? painter.paint(scene) : painter.paintNext(scene, boxes[n] ?? null))
+      const picture = face === null ? await paint() : await painter.paintWithFace(scene, face)
       // A picture stays until the next one comes; behind the last there is none, so its last frame is handed over too.
       const last = at + (segment.kind === 'still' ? frames : seen) - 1
       yield { picture, seenAt: last === frames - 1 && last > at ? [at, last] : [at] }

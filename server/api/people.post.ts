@@ -1,5 +1,5 @@
 import { Refusal } from '@core/model'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { signUp } from '@server/domain'
 import { CREDENTIAL_BYTES, answer, bodyOf, checkPassword, countAttempt, networkOf } from '@server/http'

@@ -1,5 +1,5 @@
 import { Refusal } from '@core/model'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { personByEmail } from '@server/domain'
 import { log } from '@server/log'

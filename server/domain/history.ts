@@ -118,8 +118,10 @@ export async function nameVersion(q: Queries, talk: string, revision: number, na
     .execute()
 }
 
-const said = (reason: string): string =>
-  reason.startsWith('take ') ? 'recorded a take' : reason.startsWith('discarded take') ? 'discarded a take' : reason
+function said(reason: string): string {
+  if (reason.startsWith('take ')) return 'recorded a take'
+  return reason.startsWith('discarded take') ? 'discarded a take' : reason
+}
 
 /** How a programme came to be as it is. @param author the browser that asks */
 export async function historyOf(q: Queries, talk: string, author: string): Promise<HistoryView> {

@@ -96,8 +96,10 @@ async function piecesOf(q: Queries, talk: string, take: string, showing: string)
 }
 
 /** Slides that an edit puts in, with the versions it shows of them. */
-const slidesPutIn = (edit: ProgrammeEdit): readonly { readonly slide: string; readonly version: number }[] =>
-  edit.kind === 'insert' ? [edit] : edit.kind === 'all' ? edit.edits.flatMap(slidesPutIn) : []
+function slidesPutIn(edit: ProgrammeEdit): readonly { readonly slide: string; readonly version: number }[] {
+  if (edit.kind === 'insert') return [edit]
+  return edit.kind === 'all' ? edit.edits.flatMap(slidesPutIn) : []
+}
 
 /** Recordings that an edit names. */
 function recordingsNamed(edit: ProgrammeEdit): readonly StretchId[] {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Description } from 'joi'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import type { FilmView, TalkView } from '@contracts'
 import { Client } from '../harness/client'
 import { fileForm, makePdf, plainPng } from '../harness/decks'

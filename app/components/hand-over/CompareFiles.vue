@@ -42,6 +42,11 @@ interface Row {
   readonly name: string
   readonly values: readonly string[]
 }
+/** How fine a file was asked for. */
+function qualityWords({ bits, quality }: DeliveryView['recipe']): string {
+  if (bits.kind === 'free') return quality
+  return bits.kind === 'size' ? `under ${fileSize(bits.most)}` : `at most ${String(bits.most)} kbit/s`
+}
 const rows = computed<readonly Row[]>(() => {
   const of = (name: string, say: (facts: NonNullable<DeliveryView['facts']>, file: DeliveryView) => string): Row => ({
     name,
@@ -53,13 +58,7 @@ const rows = computed<readonly Row[]>(() => {
     of('frames', (facts) => `${String(facts.frameRate)} a second`),
     of('size', (facts) => fileSize(facts.bytes)),
     of('bit rate', (facts) => `${String(Math.round((facts.bytes * 8) / Math.max(1, facts.length)))} kbit/s`),
-    of('quality', (_, { recipe }) =>
-      recipe.bits.kind === 'free'
-        ? recipe.quality
-        : recipe.bits.kind === 'size'
-          ? `under ${fileSize(recipe.bits.most)}`
-          : `at most ${String(recipe.bits.most)} kbit/s`,
-    ),
+    of('quality', (_, { recipe }) => qualityWords(recipe)),
     of('stored as', ({ videoCodec, audioCodec }) => `${videoCodec}, ${audioCodec}`),
     of('loudness', (facts) => (facts.loudness === null ? 'silent' : `${facts.loudness.toFixed(1)} LUFS`)),
     of('made of', (_, file) => (file.revision === null ? 'planned times' : `version ${String(file.revision)} of the talk`)),

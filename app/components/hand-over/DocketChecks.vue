@@ -44,11 +44,12 @@ const SAYINGS: Readonly<Record<Finding['kind'], (count: number, first: FoundPlac
 }
 const numbers = computed(() => new Map(talk.slides.map((slide, n) => [slide.id, n + 1])))
 const nameOf = ({ at, slide }: FoundPlace): string => (at === null ? `slide ${String(numbers.value.get(slide) ?? '')}` : duration(at))
+/** Where Review has what a finding is about. */
+const PANELS: Partial<Record<Finding['kind'], string>> = { covered: '&panel=face', silence: '&panel=pauses' }
 const linkTo = ({ at, slide }: FoundPlace, kind: Finding['kind']): string =>
   at === null
     ? `/talks/${talk.talk?.id ?? ''}/lectern?slide=${slide}`
-    : `/talks/${talk.talk?.id ?? ''}/review?at=${String(Math.max(0, at - 1000))}` +
-      `${kind === 'covered' ? '&panel=face' : kind === 'silence' ? '&panel=pauses' : ''}`
+    : `/talks/${talk.talk?.id ?? ''}/review?at=${String(Math.max(0, at - 1000))}` + (PANELS[kind] ?? '')
 /** Where a part of the talk would keep to the limit. */
 const sooner = computed(() => {
   const part = props.recipe?.part

@@ -28,9 +28,11 @@ function choose(value: Choice): void {
       ? { ...recipe.value, bits: { kind: value, most: FIRST[value] } }
       : { ...recipe.value, quality: value, bits: { kind: 'free' } }
 }
-const amount = computed(() =>
-  recipe.value.bits.kind === 'size' ? recipe.value.bits.most / MEGABYTE : recipe.value.bits.kind === 'rate' ? recipe.value.bits.most : 0,
-)
+const amount = computed(() => {
+  const { bits } = recipe.value
+  if (bits.kind === 'free') return 0
+  return bits.kind === 'size' ? bits.most / MEGABYTE : bits.most
+})
 function setAmount(text: string): void {
   const { bits } = recipe.value
   if (bits.kind === 'free') return
@@ -39,9 +41,11 @@ function setAmount(text: string): void {
   const next: BitsRule = { kind: bits.kind, most: Math.round(bits.kind === 'size' ? value * MEGABYTE : value) }
   recipe.value = { ...recipe.value, bits: next }
 }
-const say = computed(() =>
-  recipe.value.bits.kind === 'free' ? `of ${recipe.value.quality} quality` : recipe.value.bits.kind === 'size' ? 'under' : 'of at most',
-)
+const say = computed(() => {
+  const { bits, quality } = recipe.value
+  if (bits.kind === 'free') return `of ${quality} quality`
+  return bits.kind === 'size' ? 'under' : 'of at most'
+})
 </script>
 
 <template>

@@ -13,8 +13,8 @@ function setTime(which: 'from' | 'to', text: string): void {
   if (range.value === null) return
   const said = readDuration(text)
   const { from, to } = range.value
-  const at =
-    said === null ? range.value[which] : which === 'from' ? Math.min(said, to - 1000) : Math.min(props.length, Math.max(said, from + 1000))
+  const within = (time: Ms): Ms => (which === 'from' ? Math.min(time, to - 1000) : Math.min(props.length, Math.max(time, from + 1000)))
+  const at = said === null ? range.value[which] : within(said)
   recipe.value = { ...recipe.value, part: { ...range.value, [which]: Math.max(0, at) } }
 }
 const chosen = computed(() => (recipe.value.part.kind === 'slides' ? recipe.value.part.slides : []))

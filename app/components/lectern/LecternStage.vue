@@ -50,6 +50,7 @@ const inPercent = (rect: { x: number; y: number; w: number; h: number }): Record
   height: `${String(rect.h * 100)}%`,
 })
 const RADIUS = { card: '', wide: '', round: '50%', arch: '50% 50% 6px 6px / 38% 38% 6px 6px' } as const
+const BORDER = { none: '0', thin: '3px', broad: '7px' } as const
 const place = computed(() =>
   framing.value === null
     ? {}
@@ -59,8 +60,7 @@ const place = computed(() =>
           framing.value.placing === 'full'
             ? '0'
             : (framing.value.placing === 'over' && RADIUS[framing.value.outline]) || `${String(box.value.height * 0.022)}px`,
-        outlineWidth:
-          framing.value.placing === 'full' || framing.value.border === 'none' ? '0' : framing.value.border === 'thin' ? '3px' : '7px',
+        outlineWidth: framing.value.placing === 'full' ? '0' : BORDER[framing.value.border],
       },
 )
 const within = computed(() => {

@@ -47,12 +47,8 @@ onMounted(() => {
 /** From the slide that is up: what the programme shows before its first visit stays. */
 function fromHere(): void {
   const visit = talk.visits.find((one) => one.slide === lectern.slide?.id)
-  const intent: Intent = !recorded.value
-    ? { kind: 'replaceAll' }
-    : visit === undefined
-      ? { kind: 'append' }
-      : { kind: 'replaceFrom', at: visit.start }
-  emit('record', intent, 'full', false)
+  const rest: Intent = visit === undefined ? { kind: 'append' } : { kind: 'replaceFrom', at: visit.start }
+  emit('record', recorded.value ? rest : { kind: 'replaceAll' }, 'full', false)
 }
 function project(): void {
   if (talk.talk !== null) window.open(`/talks/${talk.talk.id}/projector`, `projector-${talk.talk.id}`, 'popup,width=1280,height=720')

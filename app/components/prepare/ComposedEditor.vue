@@ -34,20 +34,12 @@ const style = (box: Box): Record<string, string> => ({
   minHeight: `${String((box.height / laid.value.height) * 100)}%`,
 })
 /** Size of the words in a place, as a share of the slide's width. */
+/** Type sizes of headings that are not the usual one, in layout units. */
+const HEADING_SIZE: Partial<Record<Composition['layout'], number>> = { opening: 104, claim: 84, voice: 72 }
 const sizeOf = (place: Place): number => {
   const { layout } = composition.value
-  const size =
-    place === 'heading'
-      ? layout === 'opening'
-        ? 104
-        : layout === 'claim'
-          ? 84
-          : layout === 'voice'
-            ? 72
-            : 62
-      : layout === 'plate'
-        ? 32
-        : 40
+  const textSize = layout === 'plate' ? 32 : 40
+  const size = place === 'heading' ? (HEADING_SIZE[layout] ?? 62) : textSize
   return size / laid.value.width
 }
 const places = computed(() =>

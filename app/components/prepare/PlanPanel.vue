@@ -26,12 +26,9 @@ function fit(): void {
   const edits = [...out.times].map(([id, planned]): DeckEdit => ({ kind: 'set', slides: [id], fields: { planned } }))
   if (edits.length > 0) talk.edit({ kind: 'all', edits })
   const named = out.untouched.map((id) => sheet.numbers.get(id) ?? 0).join(', ')
+  const done = short ? 'Shortened to the limit.' : 'What was left is shared out.'
   said.value = [
-    out.short > 0
-      ? `Even at their shortest the slides take ${duration(out.short)} more than the limit. Skip or part some.`
-      : short
-        ? 'Shortened to the limit.'
-        : 'What was left is shared out.',
+    out.short > 0 ? `Even at their shortest the slides take ${duration(out.short)} more than the limit. Skip or part some.` : done,
     out.untouched.length > 0
       ? `${out.untouched.length === 1 ? 'Slide' : 'Slides'} ${named} could not be shorter: it takes that long to read ` +
         `${out.untouched.length === 1 ? 'it' : 'them'}.`

@@ -38,7 +38,8 @@ function press(event: PointerEvent, moves: 'from' | 'to' | 'new'): void {
 function drag(event: PointerEvent): void {
   if (pressed === null || (pressed.moves === 'new' && Math.abs(event.clientX - pressed.x) < CLICK)) return
   const at = timeAt(event)
-  const fixed = pressed.moves === 'new' ? pressed.at : pressed.moves === 'from' ? (props.range?.to ?? at) : (props.range?.from ?? at)
+  const other = pressed.moves === 'from' ? props.range?.to : props.range?.from
+  const fixed = pressed.moves === 'new' ? pressed.at : (other ?? at)
   emit('range', Math.min(fixed, at), Math.max(fixed, at))
 }
 function lift(event: PointerEvent): void {

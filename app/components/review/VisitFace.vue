@@ -12,9 +12,10 @@ import { OUTLINE_WORDS, PLACING_WORDS } from '~/words'
 const props = defineProps<{ visit: Visit | null; shape: Size }>()
 const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
-const concerned = computed<readonly Visit[]>(() =>
-  programmeEdits.chosen.length > 0 ? programmeEdits.chosen : props.visit === null ? [] : [props.visit],
-)
+const concerned = computed<readonly Visit[]>(() => {
+  if (programmeEdits.chosen.length > 0) return programmeEdits.chosen
+  return props.visit === null ? [] : [props.visit]
+})
 const slideOf = (visit: Visit) => talk.index?.film.slides.get(visit.slide)
 const framingIn = (visit: Visit): Framing | null => {
   const slide = slideOf(visit)
@@ -23,13 +24,10 @@ const framingIn = (visit: Visit): Framing | null => {
 const first = computed(() => concerned.value[0] ?? null)
 const framing = computed(() => (first.value === null ? null : framingIn(first.value)))
 const own = computed(() => concerned.value.some((visit) => talk.programme.framings[visit.id] !== undefined))
-const choice = computed<Placing | 'off' | 'slide'>(() =>
-  first.value === null || talk.programme.framings[first.value.id] === undefined
-    ? 'slide'
-    : framing.value?.off === true
-      ? 'off'
-      : (framing.value?.placing ?? 'over'),
-)
+const choice = computed<Placing | 'off' | 'slide'>(() => {
+  if (first.value === null || talk.programme.framings[first.value.id] === undefined) return 'slide'
+  return framing.value?.off === true ? 'off' : (framing.value?.placing ?? 'over')
+})
 const choices = [
   { value: 'slide', label: 'As on the slide' },
   ...([...PLACINGS, 'off'] as const).map((value) => ({ value, label: PLACING_WORDS[value] })),
@@ -71,7 +69,10 @@ function change(make: (framing: Framing) => Framing | null): void {
   else if (edits.length > 0) void programmeEdits.edit({ kind: 'all', edits })
 }
 function place(value: Placing | 'off' | 'slide'): void {
-  change((now) => (value === 'slide' ? null : value === 'off' ? { ...now, off: true } : { ...now, off: false, placing: value }))
+  change((now) => {
+    if (value === 'slide') return null
+    return value === 'off' ? { ...now, off: true } : { ...now, off: false, placing: value }
+  })
 }
 const one = (value: number | readonly number[]): number => (typeof value === 'number' ? value : (value[0] ?? 0))
 defineExpose({

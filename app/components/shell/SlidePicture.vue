@@ -19,7 +19,10 @@ const pixels = computed(() => {
   const ratio = Math.min(2, window.devicePixelRatio)
   return { width: Math.max(1, Math.round(width.value * ratio)), height: Math.max(1, Math.round(height.value * ratio)) }
 })
-const file = computed(() => (props.picture.kind === 'composed' ? null : props.large === true ? props.picture.screen : props.picture.thumb))
+const file = computed(() => {
+  if (props.picture.kind === 'composed') return null
+  return props.large === true ? props.picture.screen : props.picture.thumb
+})
 
 function paint(): void {
   const ctx = canvas.value?.getContext('2d')

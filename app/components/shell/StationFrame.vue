@@ -44,12 +44,13 @@ const timelineBlocks = computed<readonly TimelineBlock[]>(() => {
     .filter((slide) => !slide.skip)
     .map((slide) => {
       const recorded = talk.recorded.get(slide.id) ?? 0
+      const unrecorded = talk.rehearsed.has(slide.id) ? 'rehearsed' : 'planned'
       return {
         id: slide.id,
         title: slide.title,
         number: talk.slides.indexOf(slide) + 1,
         length: recorded > 0 ? recorded : plannedTime(slide, talk.speaker),
-        state: recorded > 0 ? 'recorded' : talk.rehearsed.has(slide.id) ? 'rehearsed' : 'planned',
+        state: recorded > 0 ? 'recorded' : unrecorded,
       }
     })
 })

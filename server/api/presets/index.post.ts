@@ -1,5 +1,5 @@
 import type { Preset } from '@core/model'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { keepPreset } from '@server/domain'
 import { answerTo, bodyOf } from '@server/http'

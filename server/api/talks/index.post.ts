@@ -1,5 +1,5 @@
 import type { Ms } from '@core/model'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { createTalk } from '@server/domain'
 import { answerTo, bodyOf } from '@server/http'

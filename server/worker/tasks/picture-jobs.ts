@@ -14,14 +14,11 @@ export interface Numbered {
 }
 
 /** Which segments are made with others of their kind; null: each by itself. */
-export const togetherAs = (segment: Segment, coding: Coding): keyof typeof AT_A_TIME | null =>
-  !areEncodedOnce(coding) || segment.inset !== null
-    ? null
-    : segment.kind === 'still'
-      ? 'still'
-      : segment.kind === 'moving' && segment.drawn < GOP_FRAMES
-        ? 'inked'
-        : null
+export function togetherAs(segment: Segment, coding: Coding): keyof typeof AT_A_TIME | null {
+  if (!areEncodedOnce(coding) || segment.inset !== null) return null
+  if (segment.kind === 'still') return 'still'
+  return segment.kind === 'moving' && segment.drawn < GOP_FRAMES ? 'inked' : null
+}
 
 /**
  * What a lane does at a time: one segment, or several short ones, since starting an encoder takes as long as making one of them.

@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import type { Intent } from '@core/model'
 import { KEY_WORDS, useLecternKeys } from '~/composables/useLecternKeys'
+import { useRetakeWish } from '~/composables/useRetakeWish'
 import { useDevices } from '~/stores/devices'
 import { usePreferences } from '~/stores/preferences'
 import type { BandPlace } from '~/stores/preferences'
@@ -56,9 +57,8 @@ function record(intent: Intent, mode: RecordingMode, fromStart: boolean): void {
   else start({ intent, mode, fromStart })
 }
 
-/** The visit that Review sent here to be said again. */
 const route = useRoute()
-const wanted = computed(() => talk.visits.find((visit) => visit.id === route.query['retake']) ?? null)
+const { wanted, part, rest } = useRetakeWish()
 watch(
   wanted,
   (visit) => {
@@ -66,17 +66,6 @@ watch(
   },
   { immediate: true },
 )
-
-/** The part of that visit which is to be said again, in ms from its beginning; null: all of it. */
-const part = computed(() => {
-  const [from, to] = [Number(route.query['from']), Number(route.query['to'])]
-  return wanted.value !== null && Number.isFinite(from) && Number.isFinite(to) && from >= 0 && to > from && to <= wanted.value.length
-    ? { from, to }
-    : null
-})
-
-/** Whether everything from that visit on is to be said again. */
-const rest = computed(() => wanted.value !== null && route.query['rest'] === '1')
 
 /** Says one visit again, or the part of it that Review asked for: its slide comes up, and the take ends when it is gone on from. */
 function retake(id: string): void {

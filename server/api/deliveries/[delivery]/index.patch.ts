@@ -1,4 +1,4 @@
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { renameDelivery } from '@server/domain'
 import { answerForDelivery, bodyOf } from '@server/http'

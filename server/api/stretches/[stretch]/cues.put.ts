@@ -1,5 +1,5 @@
 import type { Cue } from '@core/model'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { foreignCues, keepCues } from '@server/domain'
 import { EDIT_BYTES, answerForStretch, bodyOf } from '@server/http'

@@ -1,4 +1,4 @@
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { openStretch, ownTake } from '@server/domain'
 import type { NewStretch } from '@server/domain'

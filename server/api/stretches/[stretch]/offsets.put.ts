@@ -1,4 +1,4 @@
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { setOffsets } from '@server/domain'
 import { answerForStretch, bodyOf } from '@server/http'

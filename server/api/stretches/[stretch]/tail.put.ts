@@ -1,5 +1,5 @@
 import { getQuery } from 'h3'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { keepTail } from '@server/domain'
 import { answerForStretch, parse, samplesSent } from '@server/http'

@@ -1,4 +1,4 @@
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { recoverTake } from '@server/domain'
 import { answerForTake, bodyOf } from '@server/http'

@@ -1,4 +1,4 @@
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { copySlides, ownTalk } from '@server/domain'
 import { answerTo, bodyOf, idOf } from '@server/http'

@@ -1,4 +1,4 @@
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import type { WireEdit } from '@contracts'
 import { database } from '@server/database'
 import { editDeck } from '@server/domain'

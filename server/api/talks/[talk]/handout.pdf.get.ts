@@ -1,6 +1,6 @@
 import { getQuery } from 'h3'
 import type { NotesKind } from '@core/formats'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { handoutFile } from '@server/domain'
 import { answerForTalk, parse, sendMade } from '@server/http'

@@ -1,5 +1,5 @@
 import type { Ms } from '@core/model'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { changeTalk, talkView } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'

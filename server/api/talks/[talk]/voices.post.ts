@@ -1,6 +1,6 @@
 import { getQuery } from 'h3'
 import { asId } from '@core/model'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { beginVoice } from '@server/domain'
 import { answerForTalk, parse, withFiles } from '@server/http'

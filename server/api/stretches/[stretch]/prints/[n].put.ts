@@ -1,6 +1,6 @@
 import { getQuery, getRouterParam } from 'h3'
 import Joi from 'joi'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { keepFingerprint } from '@server/domain'
 import { answerForStretch, parse, samplesSent } from '@server/http'

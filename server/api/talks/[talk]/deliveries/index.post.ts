@@ -1,5 +1,5 @@
 import type { Recipe } from '@core/model'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { orderDelivery } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'

@@ -1,5 +1,5 @@
 import { getQuery } from 'h3'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { historyOf } from '@server/domain'
 import { answerForTalk, parse } from '@server/http'

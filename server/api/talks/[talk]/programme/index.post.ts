@@ -1,4 +1,4 @@
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import type { ProgrammeEdit } from '@core/programme'
 import { database } from '@server/database'
 import { editAskedFor, editProgramme } from '@server/domain'

@@ -1,4 +1,4 @@
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { nameVersion } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'

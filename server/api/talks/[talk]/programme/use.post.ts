@@ -1,4 +1,4 @@
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import type { UseRequest } from '@contracts'
 import { database } from '@server/database'
 import { editProgramme, recordingInPlace } from '@server/domain'

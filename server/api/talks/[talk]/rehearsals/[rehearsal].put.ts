@@ -1,5 +1,5 @@
 import type { RunThrough } from '@core/pace'
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { keepRehearsal } from '@server/domain'
 import { EDIT_BYTES, answerForTalk, bodyOf, idOf } from '@server/http'

@@ -1,4 +1,4 @@
-import { schemas } from '@contracts'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { openTake } from '@server/domain'
 import type { NewTake } from '@server/domain'

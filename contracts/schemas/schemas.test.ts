@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import * as schemas from './schemas'
+import * as schemas from '.'
 
 /** Longest that looking at one body may take, in ms: a busy machine is ten times as slow as ours. */
 const PATIENCE = 400
