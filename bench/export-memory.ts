@@ -38,7 +38,7 @@ function processes(): readonly Held[] {
     })
 }
 
-/** What some processes and all that they started hold, in bytes, by their names. */
+/** What some processes and all that they started hold, in bytes, each by its name and id. */
 function heldBy(roots: readonly number[]): ReadonlyMap<string, number> {
   const all = processes()
   const ours = new Set(roots)

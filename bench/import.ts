@@ -83,13 +83,12 @@ const drawBare = (path: string): number =>
 async function measureDeck(
   folder: string,
   photos: boolean,
-  pairs: number,
 ): Promise<ReturnType<typeof medianPair> & { readonly bare: readonly number[]; readonly readings: readonly Reading[] }> {
   const path = join(folder, `${String(photos)}.pdf`)
   await longDeck(path, photos)
   const bare: number[] = []
   const readings: Reading[] = []
-  for (let n = 0; n < pairs; n += 1) {
+  for (let n = 0; n < PAIRS; n += 1) {
     bare.push(drawBare(path))
     readings.push(await readWhole(path, folder))
   }
@@ -113,8 +112,8 @@ export async function measure(): Promise<Figure> {
   bundle('draw-bare')
   const folder = mkdtempSync(join(tmpdir(), 'aisle-import-'))
   try {
-    const mixed = await measureDeck(folder, true, PAIRS)
-    const plain = await measureDeck(folder, false, PAIRS)
+    const mixed = await measureDeck(folder, true)
+    const plain = await measureDeck(folder, false)
     const first = median([...mixed.readings, ...plain.readings].map((reading) => reading.first)) ?? NaN
     return {
       value: mixed.value,

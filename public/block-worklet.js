@@ -1,4 +1,5 @@
-/* Gives a microphone's samples to whoever has the other end of its port, in blocks of about 10 ms: the count of the first one, and what the clock on the wall showed when the last one came. */
+// Gives a microphone's samples to whoever has the other end of its port, in blocks of about 10 ms: the count of the first one, and what
+// the clock on the wall showed when the last one came.
 class BlockReader extends AudioWorkletProcessor {
   constructor() {
     super()

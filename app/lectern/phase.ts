@@ -1,6 +1,4 @@
-import { isRetake } from '@core/session'
-import type { RecordingPlan, RecordingState } from '@core/session'
-import type { TakeKind } from '@core/model'
+import type { RecordingState } from '@core/session'
 
 /** Where a recording is, as the Lectern shows it. */
 export type Phase = 'idle' | 'countdown' | 'recording' | 'paused' | 'stopping' | 'after' | 'rehearsing' | 'rehearsed'
@@ -17,10 +15,4 @@ export function phaseOf(state: RecordingState): Phase {
     default:
       return state.phase
   }
-}
-
-/** What kind of take a plan makes. */
-export function takeKindOf(plan: RecordingPlan): TakeKind {
-  if (plan.mode === 'dub') return 'dub'
-  return isRetake(plan) ? 'retake' : 'full'
 }

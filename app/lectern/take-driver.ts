@@ -1,10 +1,16 @@
-import type { Ms, Slide, Snapshot } from '@core/model'
+import { isRetake } from '@core/session'
+import type { Ms, Slide, Snapshot, TakeKind } from '@core/model'
 import type { Interruption, RecordingEvent, RecordingPlan, Screen } from '@core/session'
 import type { Ref } from 'vue'
 import { TakeRecorder, watchSleep } from '~/capture'
 import type { HeardPart, SlideTimes, Source } from '~/capture'
-import { takeKindOf } from './phase'
 import type { NoteCue } from './lectern-screen'
+
+/** What kind of take a plan makes. */
+function takeKindOf(plan: RecordingPlan): TakeKind {
+  if (plan.mode === 'dub') return 'dub'
+  return isRetake(plan) ? 'retake' : 'full'
+}
 
 export interface TakeDriven {
   /** The talk's id. */

@@ -3,7 +3,7 @@ import { unreachable } from '@core/model'
 import type { Intent, Ms, SlideId, Stroke } from '@core/model'
 import type { RunThrough } from '@core/pace'
 import { sceneAt } from '@core/scene'
-import { endsWithStep, isRetake } from '@core/session'
+import { canBegin, endsWithStep, isRetake } from '@core/session'
 import type { RecordingEffect, RecordingMode, RecordingPlan } from '@core/session'
 import type { HeardPart, Source } from '~/capture'
 import { sentenceOf } from '~/client'
@@ -333,7 +333,7 @@ export const useLectern = defineStore('lectern', () => {
    * @param mode a dub shows the programme from where it begins, and is over when that is
    */
   function record(intent: Intent, mode: RecordingMode = 'full'): void {
-    if (!['idle', 'after', 'rehearsed'].includes(phase.value)) return
+    if (!canBegin(state.value)) return
     if (slide.value === null || (mode !== 'silent' && devices.stream === null)) return
     plan.value = { intent, mode }
     if (intent.kind === 'replaceAll' || intent.kind === 'append') admitted.value = null

@@ -59,7 +59,8 @@ export function usualInset(shape: Size, outline: Outline = 'card', size: number 
 
 /** Face and slide side by side: the part of the frame that each gets when the face is on the right. */
 const BESIDE = { stage: { x: 0.02, y: 0.15, w: 0.7, h: 0.7 }, face: { x: 0.74, y: 0.08, w: 0.24, h: 0.84 } } as const
-const WHOLE: Rect = { x: 0, y: 0, w: 1, h: 1 }
+/** All of the frame. */
+export const WHOLE: Rect = { x: 0, y: 0, w: 1, h: 1 }
 const swapped = (rect: Rect): Rect => ({ ...rect, x: 1 - rect.x - rect.w })
 const faceLeft = (framing: Framing): boolean => framing.rect.x + framing.rect.w / 2 < 0.5
 

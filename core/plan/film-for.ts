@@ -1,10 +1,11 @@
+import { isInkCue } from '@core/session'
 import type { Film, Piece, Recipe, Stretch } from '@core/model'
 import { partOf } from './part-of'
 
 const inkless = (stretch: Stretch): Stretch => ({
   ...stretch,
   opening: { ...stretch.opening, ink: [] },
-  cues: stretch.cues.filter((cue) => cue.kind !== 'ink' && cue.kind !== 'erase' && cue.kind !== 'wipe'),
+  cues: stretch.cues.filter((cue) => !isInkCue(cue)),
 })
 
 /**

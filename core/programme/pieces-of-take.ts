@@ -1,4 +1,4 @@
-import { screenChanges } from '@core/session'
+import { isInkCue, screenChanges } from '@core/session'
 import { AS_RECORDED, asId } from '@core/model'
 import type { Ms, Piece, SlideId, Stretch, Take, VisitId } from '@core/model'
 
@@ -10,7 +10,7 @@ interface Showing {
 /** When a stretch turns to another slide, beginning with the slide it opens on. Steps of one slide are one showing. */
 export function showingsOf(stretch: Stretch): readonly Showing[] {
   const showings: Showing[] = [{ slide: stretch.opening.slide, from: 0 }]
-  for (const { cue, before, after } of screenChanges(stretch, ({ at }) => at < stretch.kept)) {
+  for (const { cue, before, after } of screenChanges(stretch, (cue) => cue.at < stretch.kept && !isInkCue(cue))) {
     if (before.slide === after.slide) continue
     // Two turns in the same millisecond: the earlier slide was never seen.
     if (cue.at === showings.at(-1)?.from) showings.pop()

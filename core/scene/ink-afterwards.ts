@@ -1,3 +1,4 @@
+import { takesOff } from '@core/session'
 import { asId } from '@core/model'
 import type { AddedInk, Cue, InkEdit, InkGround, Ms, Piece, Programme, StillPiece, Stretch, Stroke, StrokeId } from '@core/model'
 
@@ -49,11 +50,7 @@ export const strokeLength = (stroke: Stroke): Ms => stroke.points.at(-1)?.dt ?? 
  * @param cues in order
  */
 export function goneAt(cues: readonly Cue[], stroke: Stroke, begun: Ms): Ms {
-  for (const cue of cues) {
-    if (cue.at <= begun) continue
-    if ((cue.kind === 'wipe' && cue.slide === stroke.slide) || (cue.kind === 'erase' && cue.stroke === stroke.id)) return cue.at
-  }
-  return Infinity
+  return cues.find((cue) => cue.at > begun && takesOff(cue, stroke))?.at ?? Infinity
 }
 
 /**

@@ -1,4 +1,4 @@
-import { framingOf, stageRect } from '@core/layout'
+import { WHOLE, framingOf, stageRect } from '@core/layout'
 import { pieceLength, pieceStarts, shownSpan, sourceAt } from '@core/programme'
 import type {
   Film,
@@ -184,9 +184,6 @@ export function sceneAt(index: FilmIndex, t: Ms): Scene | null {
   const found = pieceAt(index, t)
   return found === null ? null : sceneIn(index, found.number, found.into)
 }
-
-/** All of the frame. */
-export const WHOLE: Rect = { x: 0, y: 0, w: 1, h: 1 }
 
 const drawnAt = (track: Track | undefined, slide: SlideId, at: Ms): readonly DrawnStroke[] => track?.drawnAt(slide, at) ?? []
 

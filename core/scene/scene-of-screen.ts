@@ -1,6 +1,7 @@
+import { WHOLE } from '@core/layout'
 import type { Point, Rect, Slide } from '@core/model'
 import type { Screen } from '@core/session'
-import { WHOLE, stepOf } from './scene-at'
+import { stepOf } from './scene-at'
 import type { Scene } from './scene-at'
 
 /**

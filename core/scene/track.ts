@@ -1,5 +1,4 @@
-import { screenChanges } from '@core/session'
-import type { ScreenChange } from '@core/session'
+import { cuesInOrder, isInkCue, screenChanges, takesOff } from '@core/session'
 import type { Cue, Ms, PathPoint, Point, SlideId, Stretch, Stroke } from '@core/model'
 import { strokeLength } from './ink-afterwards'
 import { lastNotAfter } from './search'
@@ -71,39 +70,24 @@ const SILENT: ReadonlySet<Cue['kind']> = new Set(['ink', 'point', 'mute', 'stumb
 
 const valueAt = <Value>(line: Switch<Value>, at: Ms): Value => line.values[lastNotAfter(line.times, at)] as Value
 
-/** A stroke that lies there from the first. */
-const lyingFromFirst = (stroke: Stroke): LyingStroke => ({ stroke, from: -Infinity, whole: -Infinity, until: Infinity })
-
-/** Ink over time: when each stroke came and when it went, by slide. */
-class InkLedger {
-  readonly #strokes = new Map<Stroke, LyingStroke>()
-
-  constructor(opening: readonly Stroke[]) {
-    for (const stroke of opening) this.#strokes.set(stroke, lyingFromFirst(stroke))
-  }
-
-  note({ cue, before, after }: ScreenChange): void {
-    if (before.ink === after.ink) return
+/** When each stroke of a stretch came and when it went, by slide. @param cues in order */
+function layInk(opening: readonly Stroke[], cues: readonly Cue[]): ReadonlyMap<SlideId, readonly LyingStroke[]> {
+  const all = opening.map((stroke): LyingStroke => ({ stroke, from: -Infinity, whole: -Infinity, until: Infinity }))
+  for (const cue of cues.filter(isInkCue)) {
     if (cue.kind === 'ink') {
-      this.#strokes.set(cue.stroke, { stroke: cue.stroke, from: cue.at, whole: cue.at + strokeLength(cue.stroke), until: Infinity })
-      return
+      all.push({ stroke: cue.stroke, from: cue.at, whole: cue.at + strokeLength(cue.stroke), until: Infinity })
+      continue
     }
-    const left = new Set(after.ink)
-    for (const stroke of before.ink) {
-      const lying = this.#strokes.get(stroke)
-      if (lying !== undefined && !left.has(stroke)) this.#strokes.set(stroke, { ...lying, until: cue.at })
-    }
+    for (const [n, lying] of all.entries())
+      if (lying.until === Infinity && takesOff(cue, lying.stroke)) all[n] = { ...lying, until: cue.at }
   }
-
-  bySlide(): ReadonlyMap<SlideId, readonly LyingStroke[]> {
-    const bySlide = new Map<SlideId, LyingStroke[]>()
-    for (const lying of this.#strokes.values()) {
-      const there = bySlide.get(lying.stroke.slide)
-      if (there === undefined) bySlide.set(lying.stroke.slide, [lying])
-      else there.push(lying)
-    }
-    return bySlide
+  const bySlide = new Map<SlideId, LyingStroke[]>()
+  for (const lying of all) {
+    const there = bySlide.get(lying.stroke.slide)
+    if (there === undefined) bySlide.set(lying.stroke.slide, [lying])
+    else there.push(lying)
   }
+  return bySlide
 }
 
 const NO_INK: readonly DrawnStroke[] = []
@@ -168,22 +152,19 @@ export function trackOf(stretch: Stretch): Track {
   const shows: { at: Ms; value: { slide: SlideId; step: number } }[] = []
   const blanks: { at: Ms; value: boolean }[] = []
   const insets: { at: Ms; value: boolean }[] = []
-  const turns: Ms[] = []
   const spots: Spot[] = []
-  const ledger = new InkLedger(stretch.opening.ink)
-  for (const change of screenChanges(stretch)) {
-    const { cue, after } = change
-    ledger.note(change)
+  const cues = cuesInOrder(stretch.cues)
+  for (const { cue, after } of screenChanges({ opening: stretch.opening, cues }, (one) => !isInkCue(one))) {
     if (cue.kind === 'show') shows.push({ at: cue.at, value: { slide: after.slide, step: after.step } })
     if (cue.kind === 'blank') blanks.push({ at: cue.at, value: after.blank })
     if (cue.kind === 'inset') insets.push({ at: cue.at, value: after.inset })
     if (cue.kind === 'point') spots.push({ from: cue.at, to: cue.at + (cue.path.at(-1)?.dt ?? 0), path: cue.path })
-    if (!SILENT.has(cue.kind)) turns.push(cue.at)
   }
   const showLine = switches({ slide: stretch.opening.slide, step: stretch.opening.step }, shows)
   const blankLine = switches(stretch.opening.blank, blanks)
   const insetLine = switches(stretch.opening.inset, insets)
-  const strokes = ledger.bySlide()
+  const turns = cues.filter(({ kind }) => !SILENT.has(kind)).map(({ at }) => at)
+  const strokes = layInk(stretch.opening.ink, cues)
   const spotStarts = spots.map((spot) => spot.from)
   const ink = new Map([...strokes].map(([slide, list]) => [slide, inkOf(list)]))
   return {

@@ -109,6 +109,13 @@ describe('a recording', () => {
     expect(later.state.phase).toBe('paused')
   })
 
+  it('never goes on behind a pause: a stretch that opens all the same is closed', () => {
+    const waits = through([...UNDER_WAY, { kind: 'pause', stamp: null }, { kind: 'resume' }]).state
+    // The stretch before could not be closed; the one that was asked for opens after that.
+    const { state, effects } = through([{ kind: 'failed', begun: true }, { kind: 'opened' }], waits)
+    expect([state.phase, effects]).toEqual(['paused', [{ kind: 'closeStretch', stamp: null }]])
+  })
+
   it('leaves a run-through by its end alone, paused or not', () => {
     const run = through([{ kind: 'rehearse' }, { kind: 'pause', stamp: null }])
     expect([run.state, kinds(run.effects)]).toEqual([{ phase: 'rehearsing', paused: true }, ['startRun', 'pauseRun']])

@@ -95,7 +95,7 @@ export const AT_REST: RecordingState = { phase: 'idle' }
 const stay = (state: RecordingState, ...effects: readonly RecordingEffect[]): RecordingStep => ({ state, effects })
 
 /** Whether nothing is under way, so that something can begin. */
-const canBegin = ({ phase }: RecordingState): boolean => phase === 'idle' || phase === 'after' || phase === 'rehearsed'
+export const canBegin = ({ phase }: RecordingState): boolean => phase === 'idle' || phase === 'after' || phase === 'rehearsed'
 
 const close = (stamp: number | null): readonly RecordingEffect[] => [{ kind: 'endStroke' }, { kind: 'closeStretch', stamp }]
 
@@ -151,6 +151,19 @@ function counted(state: RecordingState): RecordingStep {
   const { plan, resumes } = state
   const begin: readonly RecordingEffect[] = resumes ? [] : [{ kind: 'beginTake', plan }]
   return stay({ phase: 'opening', plan, resumes }, ...begin, { kind: 'openStretch' })
+}
+
+/** A stretch that is open though the recording has paused is closed: as when closing the one before it failed meanwhile. */
+function opened(state: RecordingState): RecordingStep {
+  switch (state.phase) {
+    case 'opening':
+      return stay({ phase: 'recording', plan: state.plan })
+    case 'paused':
+    case 'goingBack':
+      return stay(state, { kind: 'closeStretch', stamp: null })
+    default:
+      return stay(state)
+  }
 }
 
 function failed(state: RecordingState, begun: boolean): RecordingStep {
@@ -211,7 +224,7 @@ export function stepRecording(state: RecordingState, event: RecordingEvent): Rec
     case 'cancel':
       return cancel(state)
     case 'opened':
-      return state.phase === 'opening' ? stay({ phase: 'recording', plan: state.plan }) : stay(state)
+      return opened(state)
     case 'failed':
       return failed(state, event.begun)
     case 'pause':

@@ -1,5 +1,5 @@
 import { unreachable } from '@core/model'
-import type { Cue, Snapshot } from '@core/model'
+import type { Cue, Snapshot, Stroke } from '@core/model'
 
 /** All that is on screen, and whether the voice is stored. */
 export interface Screen extends Snapshot {
@@ -8,6 +8,13 @@ export interface Screen extends Snapshot {
 
 /** The screen that a stretch opens with. */
 export const openingScreen = (opening: Snapshot): Screen => ({ ...opening, muted: false })
+
+/** Cues that do something to ink. */
+export const isInkCue = ({ kind }: Cue): boolean => kind === 'ink' || kind === 'erase' || kind === 'wipe'
+
+/** Whether a cue takes a stroke off its slide. */
+export const takesOff = (cue: Cue, stroke: Stroke): boolean =>
+  (cue.kind === 'erase' && cue.stroke === stroke.id) || (cue.kind === 'wipe' && cue.slide === stroke.slide)
 
 /**
  * What is on screen after a cue. Everything that shows cues follows from this: a stretch's track and snapshot, the pieces of a take,
@@ -21,9 +28,8 @@ export function applyCue(screen: Screen, cue: Cue): Screen {
     case 'ink':
       return { ...screen, ink: [...screen.ink, cue.stroke] }
     case 'erase':
-      return { ...screen, ink: screen.ink.filter((stroke) => stroke.id !== cue.stroke) }
     case 'wipe':
-      return { ...screen, ink: screen.ink.filter((stroke) => stroke.slide !== cue.slide) }
+      return { ...screen, ink: screen.ink.filter((stroke) => !takesOff(cue, stroke)) }
     case 'blank':
       return { ...screen, blank: cue.on }
     case 'inset':

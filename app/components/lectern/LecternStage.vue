@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { paintScene, paintSpot, paintStroke } from '@core/paint'
-import { faceRect, framingOf, stageRect } from '@core/layout'
-import { WHOLE, sceneOfScreen } from '@core/scene'
+import { WHOLE, faceRect, framingOf, stageRect } from '@core/layout'
+import { sceneOfScreen } from '@core/scene'
 import type { Point, Size, Stroke } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { paintScene, paintStroke } from '@core/paint'
-import { WHOLE, sceneOfScreen } from '@core/scene'
+import { WHOLE } from '@core/layout'
+import { sceneOfScreen } from '@core/scene'
 import { usePictures } from '~/composables/usePictures'
 import { useProjected } from '~/composables/useProjector'
 import { useTalk } from '~/stores/talk'
