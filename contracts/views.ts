@@ -15,6 +15,7 @@ import type {
   VisitId,
 } from '@core/model'
 import type { RunThrough } from '@core/pace'
+import type { ChangeReason } from '@core/programme'
 
 /** Somebody who is signed in, or the one person of a machine without accounts. */
 export interface PersonView {
@@ -140,7 +141,7 @@ export interface ChangeView {
   readonly revision: number
   readonly made: string
   /** What was done, in a few words. */
-  readonly reason: string
+  readonly reason: ChangeReason
   readonly role: ChangeRole
   readonly length: Ms
   /** What this version was named. */
@@ -152,10 +153,16 @@ export interface HistoryView {
   /** The newest first. */
   readonly changes: readonly ChangeView[]
   /** What the one who asks can take back next, and what they can do again. */
-  readonly undo: string | null
-  readonly redo: string | null
+  readonly undo: ChangeReason | null
+  readonly redo: ChangeReason | null
   /** Visits that differ from what was delivered last; null when nothing was. */
   readonly sinceDelivery: number | null
+}
+
+/** What a change of the programme answers: what it is now, and how it came to be. */
+export interface ProgrammeAnswer {
+  readonly programme: Programme
+  readonly history: HistoryView
 }
 
 /** A film as it travels: maps become lists. */

@@ -52,6 +52,13 @@ let last: Print | null = null
 let begun: { readonly parts: readonly Float32Array[]; readonly at: number; readonly rate: number } | null = null
 let tail: VoiceTail | null = null
 
+/** The first print is told at once, and the last one when the stretch ends. */
+function found(print: Print, first: boolean): void {
+  if (first) tell({ kind: 'print', print })
+  else last = print
+  begun = null
+}
+
 /** Takes the first two seconds in which somebody speaks, and keeps the last two for when the stretch ends. */
 async function listen(source: BlockSource, began: number): Promise<void> {
   let parts: Float32Array[] = []
@@ -77,10 +84,8 @@ async function listen(source: BlockSource, began: number): Promise<void> {
     const print = fingerprintOf(parts, from, rate)
     parts = []
     if (print === null) continue
-    if (first) last = print
-    else tell({ kind: 'print', print })
+    found(print, !first)
     first = true
-    begun = null
   }
 }
 

@@ -4,6 +4,7 @@ import { median } from '@core/voice'
 import { framesSince } from './camera-times'
 import { givesFew, keepsUp } from './fit-camera'
 import { CHUNK_MS, canRecord, recordTrial } from './recorder'
+import type { Trial } from './recorder'
 import { USUAL_BYTES, minutesLeft } from './room-left'
 import type { SelfTestLine } from './self-test-report'
 
@@ -50,59 +51,65 @@ export function browserLines(): readonly SelfTestLine[] {
   ]
 }
 
+interface Level {
+  readonly peak: number
+  readonly rms: number
+}
+
+function micLines(mic: MediaStreamTrack, name: string, level: Level | null): readonly SelfTestLine[] {
+  const { sampleRate, channelCount } = mic.getSettings()
+  const rate = sampleRate === undefined ? 'rate not told' : `${String(sampleRate)} Hz`
+  const channels = channelCount === undefined ? '' : `, ${String(channelCount)} ${channelCount === 1 ? 'channel' : 'channels'}`
+  return [
+    { name: 'Microphone', state: 'good', say: `${name}, ${rate}${channels}` },
+    level === null
+      ? { name: 'Level', state: 'bad', say: 'not measured' }
+      : {
+          name: 'Level',
+          state: level.peak > -1 || level.peak < -60 ? 'bad' : 'good',
+          say: `peak ${level.peak.toFixed(1)} dBFS, now ${level.rms.toFixed(1)} dBFS`,
+        },
+  ]
+}
+
+/** @param trial what was recorded of the camera @param given how many pictures it gave meanwhile */
+function cameraLines(camera: MediaStreamTrack, name: string, trial: Trial, given: number): readonly SelfTestLine[] {
+  const { width, height, frameRate } = camera.getSettings()
+  const kept = framesInWebm(trial.bytes)
+  return [
+    {
+      name: 'Camera',
+      state: 'good',
+      say: `${name}, ${String(width ?? '?')} × ${String(height ?? '?')}, says ${String(Math.round(frameRate ?? 0))} a second`,
+    },
+    {
+      name: 'Pictures',
+      state: givesFew(given, TRIAL) ? 'bad' : 'good',
+      say: `${((given * 1000) / TRIAL).toFixed(1)} a second came`,
+    },
+    {
+      name: 'Encoder',
+      state: keepsUp(kept, given, trial.behind) ? 'good' : 'bad',
+      say:
+        `kept ${kept >= given ? 'all' : `${String(kept)} of ${String(given)}`} pictures, ` +
+        `${String(Math.round(trial.bytes.length / (TRIAL / 1000) / 1000))} kB a second, ${ms(trial.behind)} behind`,
+    },
+  ]
+}
+
 /** What camera and microphone say of themselves, and what came of them when they were recorded for three seconds. */
 export async function deviceLines(
   stream: MediaStream,
   names: { readonly camera: string; readonly mic: string },
-  level: { readonly peak: number; readonly rms: number } | null,
+  level: Level | null,
 ): Promise<readonly SelfTestLine[]> {
   const [camera] = stream.getVideoTracks()
   const [mic] = stream.getAudioTracks()
-  const lines: SelfTestLine[] = []
-  if (mic !== undefined) {
-    const { sampleRate, channelCount } = mic.getSettings()
-    const rate = sampleRate === undefined ? 'rate not told' : `${String(sampleRate)} Hz`
-    lines.push({
-      name: 'Microphone',
-      state: 'good',
-      say:
-        `${names.mic}, ${rate}` +
-        `${channelCount === undefined ? '' : `, ${String(channelCount)} ${channelCount === 1 ? 'channel' : 'channels'}`}`,
-    })
-    lines.push(
-      level === null
-        ? { name: 'Level', state: 'bad', say: 'not measured' }
-        : {
-            name: 'Level',
-            state: level.peak > -1 || level.peak < -60 ? 'bad' : 'good',
-            say: `peak ${level.peak.toFixed(1)} dBFS, now ${level.rms.toFixed(1)} dBFS`,
-          },
-    )
-  }
+  const heard = mic === undefined ? [] : micLines(mic, names.mic, level)
   const began = performance.now()
   const trial = await recordTrial(stream, TRIAL, new AbortController().signal)
-  if (camera === undefined || trial === null) return lines
-  const { width, height, frameRate } = camera.getSettings()
-  const given = framesSince(camera, began, began + TRIAL)
-  const kept = framesInWebm(trial.bytes)
-  lines.push({
-    name: 'Camera',
-    state: 'good',
-    say: `${names.camera}, ${String(width ?? '?')} × ${String(height ?? '?')}, says ${String(Math.round(frameRate ?? 0))} a second`,
-  })
-  lines.push({
-    name: 'Pictures',
-    state: givesFew(given, TRIAL) ? 'bad' : 'good',
-    say: `${((given * 1000) / TRIAL).toFixed(1)} a second came`,
-  })
-  lines.push({
-    name: 'Encoder',
-    state: !keepsUp(kept, given, trial.behind) ? 'bad' : 'good',
-    say:
-      `kept ${kept >= given ? 'all' : `${String(kept)} of ${String(given)}`} pictures, ` +
-      `${String(Math.round(trial.bytes.length / (TRIAL / 1000) / 1000))} kB a second, ${ms(trial.behind)} behind`,
-  })
-  return lines
+  if (camera === undefined || trial === null) return heard
+  return [...heard, ...cameraLines(camera, names.camera, trial, framesSince(camera, began, began + TRIAL))]
 }
 
 /** How fast this browser's store keeps slices, and how much it has room for. */

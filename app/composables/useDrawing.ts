@@ -104,11 +104,14 @@ export function useDrawing(
     repaint()
   }
 
+  /** A palm that rests beside the pen draws nothing. */
+  const isPalm = (event: PointerEvent): boolean => event.pointerType === 'touch' && event.timeStamp - penSeen < PALM
+  const begins = (event: PointerEvent): boolean => event.button === 0 && stroke === null && !lectern.blank && !isPalm(event)
+
   function down(event: PointerEvent): void {
     if (event.pointerType === 'pen') penSeen = event.timeStamp
-    const palm = event.pointerType === 'touch' && event.timeStamp - penSeen < PALM
     const at = whereIs(event)
-    if (lectern.slide === null || lectern.blank || palm || event.button !== 0 || at === null || stroke !== null) return
+    if (lectern.slide === null || at === null || !begins(event)) return
     if (lectern.tool === 'hand' || lectern.tool === 'spot') return
     event.preventDefault()
     if (lectern.tool === 'label') {
@@ -136,20 +139,22 @@ export function useDrawing(
     if (lectern.tool === 'spot' && !lectern.blank && here !== null) moveSpot(event, here)
     if (event.pointerId !== pointer) return
     if (erasing && here !== null) lectern.eraseAt(here, event.timeStamp)
-    if (stroke === null) return
-    if (drawn !== null) {
-      // A hand that goes on after resting had not finished: its own stroke goes on.
-      if (here === null || Math.hypot(here.x - rest.x, here.y - rest.y) < GOES_ON) return
-      stroke = drawn
-      drawn = null
-    }
+    if (stroke === null || rests(here)) return
     if (here !== null) waitForRest(here)
+    goOn(event, drawn ?? stroke)
+  }
+
+  /** Whether the hand still rests on what it drew; once it goes on it had not finished, and its own stroke goes on. */
+  const rests = (here: Point | null): boolean => drawn !== null && (here === null || Math.hypot(here.x - rest.x, here.y - rest.y) < GOES_ON)
+
+  function goOn(event: PointerEvent, from: Stroke): void {
+    drawn = null
     const gathered = event.getCoalescedEvents()
     const fresh = (gathered.length > 0 ? gathered : [event]).flatMap((one) => {
       const at = whereIs(one)
       return at === null ? [] : [inkPoint(one.timeStamp - began, at.x, at.y, at.p)]
     })
-    stroke = { ...stroke, points: withPoints(stroke.points, fresh) }
+    stroke = { ...from, points: withPoints(from.points, fresh) }
     if (stroke.points.length >= PART_POINTS) goOnAsAnother(event.timeStamp)
     repaint()
   }

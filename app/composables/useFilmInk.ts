@@ -105,22 +105,28 @@ export function useFilmInk(
     ctx.restore()
   }
 
+  /** Chooses the stroke that was clicked on; a click beside all of them lets go, or plays and pauses. */
+  function chooseAt(scene: Scene, at: Point, more: boolean): void {
+    const hit = strokeAt(scene, at, size.value)
+    const found = index.value === null ? null : pieceAt(index.value, film.at.value)
+    if (hit === null || found === null) {
+      if (ink.chosen === null) toggle()
+      else ink.letGo()
+      return
+    }
+    film.pause()
+    ink.choose(found.piece.visit, more && ink.chosen !== null ? [...ink.chosen.strokes, hit.id] : [hit.id])
+  }
+
   function down(event: PointerEvent): void {
     const scene = sceneNow()
     const at = inFrame(event)
     if (scene === null || at === null || event.button !== 0) return
-    if (ink.pen === null) {
-      const hit = strokeAt(scene, at, size.value)
-      const found = index.value === null ? null : pieceAt(index.value, film.at.value)
-      if (hit === null || found === null) {
-        if (ink.chosen === null) toggle()
-        else ink.letGo()
-        return
-      }
-      film.pause()
-      ink.choose(found.piece.visit, event.shiftKey && ink.chosen !== null ? [...ink.chosen.strokes, hit.id] : [hit.id])
-      return
-    }
+    if (ink.pen === null) chooseAt(scene, at, event.shiftKey)
+    else beginStroke(event, scene, ink.pen)
+  }
+
+  function beginStroke(event: PointerEvent, scene: Scene, pen: 'pen' | 'marker'): void {
     const place = placeNow()
     const first = pointOf(event, 0, scene)
     if (place === null || first === null || scene.shown === null || drawing !== null) return
@@ -130,7 +136,7 @@ export function useFilmInk(
       began: event.timeStamp,
       place: place.place,
       pace: film.playing.value ? film.speed.value * place.rate : 1,
-      stroke: newStroke(scene.slide, ink.pen, ink.colour, ink.width, event.pointerType === 'pen', first),
+      stroke: newStroke(scene.slide, pen, ink.colour, ink.width, event.pointerType === 'pen', first),
     }
     paint()
   }

@@ -1,12 +1,14 @@
+import { dequal } from 'dequal'
 import type { Ref } from 'vue'
 import { paintInset, paintScene } from '@core/paint'
-import { gainsOf, intoSpan, sourceAt } from '@core/programme'
 import type { PictureShelf } from '@core/paint'
-import { pieceAt, sceneAt } from '@core/scene'
+import { intoByVoice, playheadAt, turnOf, voiceAfter, volumesOf } from '@core/playback'
+import { sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
-import { sameRatio } from '@core/model'
-import type { Ms, Piece, Size } from '@core/model'
+import type { Ms, Size, Span, StretchId } from '@core/model'
 import { recordingUrl } from '~/client'
+import { MediaSlots } from '~/player'
+import type { Slot } from '~/player'
 
 /** How far the sound may be from where it should be before it is set right, in seconds. */
 const SLIP = 0.04
@@ -15,11 +17,6 @@ const SLIP = 0.04
  * later, in seconds.
  */
 const NEAREST = 1 / 60
-
-interface Slot {
-  readonly video: HTMLVideoElement
-  stretch: string
-}
 
 /**
  * Plays a film onto a canvas: the voice sets the time, the scene at that time is drawn with the painter that the
@@ -41,45 +38,24 @@ export function useFilmPlayer(
   /** A part that is played over and over. */
   const loop = shallowRef<{ readonly from: Ms; readonly to: Ms } | null>(null)
   const trouble = ref<string | null>(null)
-  const slots: Slot[] = []
-  let current: Slot | null = null
+  const slots = new MediaSlots(recordingUrl, {
+    arrived: () => {
+      if (!playing.value) draw()
+    },
+    failed: () => {
+      pause()
+      trouble.value = 'This part of the recording cannot be played here. It is kept on the server; reload the page to try again.'
+    },
+  })
+  /** What is heard; null while nothing is. */
+  let current: { readonly slot: Slot; readonly voice: Span } | null = null
+  /** Of the piece that is played. */
   let number = -1
+  /** How far into its piece the film was at some time, for as long as no voice says so. */
   let clock = { since: 0, from: 0 }
   let frame = 0
 
-  function slotFor(stretch: string, other: Slot | null): Slot {
-    const found = slots.find((slot) => slot.stretch === stretch && slot !== other)
-    if (found !== undefined) return found
-    const free = slots.find((slot) => slot !== current && slot !== other)
-    const slot = free ?? { video: document.createElement('video'), stretch: '' }
-    if (free === undefined) {
-      slot.video.preload = 'auto'
-      slot.video.playsInline = true
-      for (const arrived of ['seeked', 'loadeddata'] as const)
-        slot.video.addEventListener(arrived, () => {
-          if (!playing.value) draw()
-        })
-      slot.video.addEventListener('error', () => {
-        if (slot.stretch === '') return
-        pause()
-        trouble.value = 'This part of the recording cannot be played here. It is kept on the server; reload the page to try again.'
-      })
-      slots.push(slot)
-    }
-    slot.stretch = stretch
-    slot.video.src = recordingUrl(stretch)
-    return slot
-  }
-
-  /** Recordings are made equally loud, as in the file: a browser can only play softer, so the loudest sets the mark. */
-  const loudest = computed(() => {
-    if (index.value === null) return null
-    const gains = gainsOf(index.value.film.programme, index.value.film.stretches)
-    return { gains, most: Math.max(0, ...gains.values()) }
-  })
-
-  const voiceTime = (piece: Piece, into: Ms): number | null =>
-    piece.kind === 'still' || piece.voice === null ? null : sourceAt(piece.voice, into) / 1000
+  const volumes = computed(() => (index.value === null ? new Map<StretchId, number>() : volumesOf(index.value)))
 
   function draw(): void {
     const ctx = canvas.value?.getContext('2d')
@@ -87,113 +63,62 @@ export function useFilmPlayer(
     const scene = sceneAt(index.value, at.value)
     if (scene === null) return
     paintScene<CanvasImageSource>(ctx, scene, size.value, shelf)
-    if (scene.inset === null || current === null || current.stretch !== scene.inset.stretch) return
-    const { video } = current
-    if (video.readyState >= 2 && video.videoWidth > 0) {
-      paintInset<CanvasImageSource>(
-        ctx,
-        { image: video, width: video.videoWidth, height: video.videoHeight },
-        scene.inset.framing,
-        size.value,
-      )
-    }
+    if (scene.inset === null || current?.slot.stretch !== scene.inset.stretch) return
+    const { media } = current.slot
+    if (media.readyState < HTMLMediaElement.HAVE_CURRENT_DATA || media.videoWidth === 0) return
+    const picture = { image: media, width: media.videoWidth, height: media.videoHeight }
+    paintInset<CanvasImageSource>(ctx, picture, scene.inset.framing, size.value)
   }
 
-  /** Whether what is heard in a piece goes on from what is heard in the one before it. */
-  const goesOn = (before: Piece | undefined, piece: Piece): boolean =>
-    before?.kind === 'recorded' &&
-    piece.kind === 'recorded' &&
-    before.voice !== null &&
-    piece.voice !== null &&
-    before.voice.stretch === piece.voice.stretch &&
-    before.voice.to === piece.voice.from &&
-    sameRatio(before.voice.rate, piece.voice.rate)
-
-  /** Gets what is heard after the next join ready, so that going on does not wait: also when it is another place of the same recording. */
+  /** Gets what is heard after the next join ready, so that going on does not wait. */
   function prepare(film: FilmIndex): void {
-    const { pieces } = film.film.programme
-    for (let n = number + 1; n < pieces.length; n += 1) {
-      const piece = pieces[n]
-      if (
-        piece === undefined ||
-        piece.out !== undefined ||
-        piece.kind === 'still' ||
-        piece.voice === null ||
-        goesOn(pieces[film.before[n] ?? -1], piece)
-      )
-        continue
-      const slot = slotFor(piece.voice.stretch, current)
-      if (Math.abs(slot.video.currentTime - piece.voice.from / 1000) > SLIP) slot.video.currentTime = piece.voice.from / 1000
-      return
-    }
+    const next = voiceAfter(film, number)
+    if (next === null) return
+    const { media } = slots.beside(next.stretch, current?.slot ?? null)
+    if (Math.abs(media.currentTime - next.from / 1000) > SLIP) media.currentTime = next.from / 1000
   }
 
-  /** The slot that stands nearest to a place of a recording, or one that is made to. */
-  function slotAt(stretch: string, time: number): Slot {
-    const [nearest] = slots
-      .filter((slot) => slot.stretch === stretch)
-      .sort((a, b) => Math.abs(a.video.currentTime - time) - Math.abs(b.video.currentTime - time))
-    return nearest ?? slotFor(stretch, null)
+  /** Has a recording play, or stand, at some time of it. */
+  function sound(voice: Span, voiceAt: Ms): Slot {
+    const slot = slots.nearest(voice.stretch, voiceAt, current?.slot ?? null)
+    const { media } = slot
+    const time = voiceAt / 1000
+    media.volume = volumes.value.get(voice.stretch) ?? 1
+    media.playbackRate = (voice.rate.num / voice.rate.den) * speed.value
+    const [place, most] = playing.value ? [time, SLIP] : [time + NEAREST, 0.001]
+    if (Math.abs(media.currentTime - place) > most) media.currentTime = place
+    if (playing.value) void media.play().catch(() => undefined)
+    return slot
   }
 
   /** Goes to a time: the right recording at the right place. */
   function enter(t: Ms): void {
-    const film = index.value
-    if (film === null) return
-    const found = pieceAt(film, t)
-    if (found === null) return
-    number = found.number
-    const time = voiceTime(found.piece, found.into)
-    const before = current
-    if (time === null || found.piece.kind === 'still' || found.piece.voice === null) {
-      current = null
-      clock = { since: performance.now(), from: found.into }
-    } else {
-      current = slotAt(found.piece.voice.stretch, time)
-      const { video } = current
-      video.volume =
-        loudest.value === null ? 1 : 10 ** (((loudest.value.gains.get(found.piece.voice.stretch) ?? 0) - loudest.value.most) / 20)
-      video.playbackRate = (found.piece.voice.rate.num / found.piece.voice.rate.den) * speed.value
-      const [place, most] = playing.value ? [time, SLIP] : [time + NEAREST, 0.001]
-      if (Math.abs(video.currentTime - place) > most) video.currentTime = place
-      if (playing.value) void video.play().catch(() => undefined)
-    }
-    if (before !== null && before !== current) before.video.pause()
-    if (playing.value) prepare(film)
+    const head = index.value === null ? null : playheadAt(index.value, t)
+    if (index.value === null || head === null) return
+    number = head.number
+    const before = current?.slot
+    current = head.voice === null ? null : { slot: sound(head.voice, head.voiceAt), voice: head.voice }
+    if (current === null) clock = { since: performance.now(), from: head.into }
+    if (before !== current?.slot) before?.media.pause()
+    if (playing.value) prepare(index.value)
   }
 
+  /** How far into its piece the film is: where its voice is, or by the clock. */
+  const intoNow = (): Ms =>
+    current === null
+      ? clock.from + (performance.now() - clock.since) * speed.value
+      : intoByVoice(current.voice, current.slot.media.currentTime * 1000)
+
   function step(): void {
-    const film = index.value
-    if (!playing.value || film === null) return
-    const piece = film.film.programme.pieces[number]
-    if (piece !== undefined) {
-      const start = film.starts[number] ?? 0
-      const end = film.starts[number + 1] ?? film.length
-      const into =
-        current === null || piece.kind === 'still' || piece.voice === null
-          ? clock.from + (performance.now() - clock.since) * speed.value
-          : intoSpan(piece.voice, current.video.currentTime * 1000)
-      const ended = current !== null && current.video.ended
-      if (loop.value !== null && start + into >= loop.value.to) {
-        at.value = loop.value.from
-        enter(at.value)
-        frame = requestAnimationFrame(step)
-        return
-      }
-      at.value = Math.max(start, Math.min(end, start + into))
-      if (at.value >= end - 1 || ended) {
-        if (end >= film.length - 1e-6) {
-          at.value = film.length
-          pause()
-          draw()
-          return
-        }
-        at.value = end
-        enter(end)
-      }
+    if (!playing.value || index.value === null) return
+    const turn = turnOf(index.value, { number, into: intoNow() }, current?.slot.media.ended === true, loop.value)
+    at.value = turn.at
+    if (turn.kind === 'over') pause()
+    else {
+      if (turn.kind === 'enter') enter(turn.at)
+      frame = requestAnimationFrame(step)
     }
     draw()
-    frame = requestAnimationFrame(step)
   }
 
   function play(): void {
@@ -207,7 +132,7 @@ export function useFilmPlayer(
   function pause(): void {
     playing.value = false
     cancelAnimationFrame(frame)
-    current?.video.pause()
+    current?.slot.media.pause()
   }
 
   function seek(t: Ms): void {
@@ -220,10 +145,9 @@ export function useFilmPlayer(
   watch(speed, () => {
     if (playing.value) enter(at.value)
   })
-  const placesOf = (film: FilmIndex | null): string => JSON.stringify(film?.film.programme.pieces ?? [])
   watch(index, (now, before) => {
     // Ink and framing change what is seen, not what is played.
-    if (now !== null && placesOf(now) === placesOf(before)) {
+    if (now !== null && dequal(now.film.programme.pieces, before?.film.programme.pieces)) {
       draw()
       return
     }
@@ -238,7 +162,7 @@ export function useFilmPlayer(
   })
   onBeforeUnmount(() => {
     pause()
-    for (const slot of slots) slot.video.removeAttribute('src')
+    slots.release()
   })
   return { at, playing, speed, loop, trouble, play, pause, seek, draw }
 }

@@ -145,24 +145,32 @@ export function useLecternKeys(to: LecternKeys): void {
     '?': to.help,
   }
 
+  /** What a key does; a figure takes that colour. */
+  function actionOf(key: string): ((stamp: number) => void) | undefined {
+    const colour = INK_COLOURS[Number(key) - 1]
+    if (colour === undefined) return actions[key]
+    return () => {
+      lectern.colour = colour
+      if (lectern.tool !== 'marker' && lectern.tool !== 'label') lectern.tool = 'pen'
+    }
+  }
+
+  /** Whether a key is meant for what is shown, not for a field or a dialog. */
+  function isForLectern(event: KeyboardEvent): boolean {
+    if (event.altKey || event.metaKey || (event.ctrlKey && event.key !== 'z')) return false
+    // A clicker's keys go on whatever is open or being typed: they are no text.
+    if (CLICKER.has(event.key) && lectern.live) return true
+    const { target } = event
+    return !(target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || to.busy())
+  }
+
   useEventListener(
     window,
     'keydown',
     (event: KeyboardEvent) => {
-      const { target } = event
-      const typing = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
-      // A clicker's keys go on whatever is open or being typed: they are no text.
-      const clicker = CLICKER.has(event.key) && lectern.live
-      if ((!clicker && (typing || to.busy())) || event.altKey || event.metaKey || (event.ctrlKey && event.key !== 'z')) return
+      if (!isForLectern(event)) return
       const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
-      const colour = INK_COLOURS[Number(key) - 1]
-      const action =
-        colour === undefined
-          ? actions[key]
-          : () => {
-              lectern.colour = colour
-              if (lectern.tool !== 'marker' && lectern.tool !== 'label') lectern.tool = 'pen'
-            }
+      const action = actionOf(key)
       if (action === undefined || (event.repeat && !key.startsWith('Arrow'))) return
       // A button that still has the focus must not be pressed by the key that advances the slide.
       event.preventDefault()

@@ -3,6 +3,7 @@ import { unreachable } from '@core/model'
 import type { Intent, Ms, SlideId, Stroke } from '@core/model'
 import type { RunThrough } from '@core/pace'
 import { sceneAt } from '@core/scene'
+import type { Scene } from '@core/scene'
 import { canBegin, endsWithStep, isRetake } from '@core/session'
 import type { RecordingEffect, RecordingMode, RecordingPlan } from '@core/session'
 import type { HeardPart, Source } from '~/capture'
@@ -327,23 +328,27 @@ export const useLectern = defineStore('lectern', () => {
     return undefined
   }
 
+  const canBeHeard = (mode: RecordingMode): boolean => mode === 'silent' || devices.stream !== null
+  const isLedIn = (intent: Intent): boolean => intent.kind === 'range' && isWorthPlaying(before.value)
+
+  /** A part that is said again begins with what is on screen there. */
+  const sceneToBeginWith = (intent: Intent): Scene | null =>
+    intent.kind === 'range' && talk.index !== null ? sceneAt(talk.index, before.value) : null
+
   /**
    * Counts down, then records from the slide that is up.
    * @param intent what becomes of the programme
    * @param mode a dub shows the programme from where it begins, and is over when that is
    */
   function record(intent: Intent, mode: RecordingMode = 'full'): void {
-    if (!canBegin(state.value)) return
-    if (slide.value === null || (mode !== 'silent' && devices.stream === null)) return
+    if (!canBegin(state.value) || slide.value === null || !canBeHeard(mode)) return
     plan.value = { intent, mode }
     if (intent.kind === 'replaceAll' || intent.kind === 'append') admitted.value = null
-    // A part that is said again begins with what is on screen there.
-    const there = intent.kind === 'range' && talk.index !== null ? sceneAt(talk.index, before.value) : null
+    const there = sceneToBeginWith(intent)
     openingInk = there?.ink.map(({ stroke }) => stroke) ?? []
     put({ slide: slide.value.id, step: there?.step ?? 0 })
     if (mode === 'dub') followFilm()
-    const leadIn = intent.kind === 'range' && isWorthPlaying(before.value)
-    send({ kind: 'record', plan: plan.value, leadIn, countdown: preferences.now.countdown })
+    send({ kind: 'record', plan: plan.value, leadIn: isLedIn(intent), countdown: preferences.now.countdown })
   }
 
   /** What of the paused take can be heard, how long it is, and when the slide that is up came. */

@@ -4,7 +4,7 @@ import { pausesOf } from '@core/pace'
 import { seamsOf } from '@core/programme'
 import { stepTurns } from '@core/scene'
 import type { ProgrammeEdit } from '@core/programme'
-import type { HistoryView, UseRequest } from '@contracts'
+import type { HistoryView, ProgrammeAnswer, UseRequest } from '@contracts'
 import { thisBrowser } from '~/capture'
 import { api, sentenceOf } from '~/client'
 import { useTalk } from './talk'
@@ -60,16 +60,15 @@ export const useProgrammeEdits = defineStore('mending', () => {
   async function send(id: string, path: string, body: object): Promise<boolean> {
     trouble.value = null
     try {
-      await api.post(`/talks/${id}/programme${path}`, body)
+      const answer = await api.post<ProgrammeAnswer>(`/talks/${id}/programme${path}`, body)
+      history.value = answer.history
+      await talk.adopt(id, answer.programme)
       return true
     } catch (error) {
       trouble.value = sentenceOf(error)
+      // What was refused may have been changed elsewhere.
+      await talk.refreshFilm().catch(() => undefined)
       return false
-    } finally {
-      // Also what was refused may have been changed elsewhere. A new revision brings its history along.
-      await talk.refreshFilm().catch((error: unknown) => {
-        trouble.value ??= sentenceOf(error)
-      })
     }
   }
 
@@ -77,17 +76,20 @@ export const useProgrammeEdits = defineStore('mending', () => {
    * One change after the other: a key that is pressed meanwhile waits its turn. What the server refuses is said, and nothing has
    * changed.
    */
-  async function change(path: string, body: object): Promise<boolean> {
-    const id = talk.talk?.id
-    if (id === undefined) return false
+  async function inTurn(work: () => Promise<boolean>): Promise<boolean> {
     waiting += 1
     busy.value = true
-    const mine = last.then(() => send(id, path, body))
+    const mine = last.then(work)
     last = mine
     const done = await mine
     waiting -= 1
     busy.value = waiting > 0
     return done
+  }
+
+  async function change(path: string, body: object): Promise<boolean> {
+    const id = talk.talk?.id
+    return id !== undefined && (await inTurn(() => send(id, path, body)))
   }
 
   /** Does something for the talk that is no edit; why it did not go is said where edits say it. */
@@ -109,12 +111,15 @@ export const useProgrammeEdits = defineStore('mending', () => {
   const back = (role: 'undo' | 'redo'): Promise<boolean> => change('/back', { author: author(), role })
   const returnTo = (revision: number): Promise<boolean> => change('/return', { author: author(), revision })
   async function name(revision: number, called: string): Promise<boolean> {
-    const named = await change('/names', { revision, name: called })
-    if (named)
-      await loadHistory().catch((error: unknown) => {
-        trouble.value = sentenceOf(error)
+    const id = talk.talk?.id
+    if (id === undefined) return false
+    return await inTurn(async () => {
+      await attempt(async () => {
+        await api.post(`/talks/${id}/programme/names`, { revision, name: called })
+        await loadHistory()
       })
-    return named
+      return trouble.value === null
+    })
   }
 
   // Each by itself: a talk that was asked for again, and is as it was, lets nothing go that was chosen.
@@ -122,7 +127,8 @@ export const useProgrammeEdits = defineStore('mending', () => {
     [() => talk.talk?.id, () => talk.programme.revision],
     () => {
       range.value = null
-      void loadHistory().catch(() => undefined)
+      // A change that was made here answered its history too.
+      if (history.value?.changes[0]?.revision !== talk.programme.revision) void loadHistory().catch(() => undefined)
     },
     { immediate: true },
   )

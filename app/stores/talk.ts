@@ -3,13 +3,13 @@ import { defineStore } from 'pinia'
 import { applyDeckEdit, invertDeckEdit } from '@core/deck'
 import type { DeckEdit } from '@core/deck'
 import { EMPTY_PROGRAMME, Refusal } from '@core/model'
-import type { Ms, Size, Slide, SlideId } from '@core/model'
+import type { Ms, Programme, Size, Slide, SlideId } from '@core/model'
 import { ANYBODY, rehearsedTimes } from '@core/pace'
 import type { Rehearsed, Speaker } from '@core/pace'
 import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { recordedBySlide, visitsOf } from '@core/programme'
-import { toFilm, toWire } from '@contracts'
+import { toFilm, toWire, withProgramme } from '@contracts'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
 import { api, hearTalks, oneAtATime, sentenceOf } from '~/client'
 
@@ -116,7 +116,8 @@ export const useTalk = defineStore('talk', () => {
 
   async function loadFilm(id: string): Promise<void> {
     const view = await api.get<FilmView>(`/talks/${id}/film`)
-    if (opened === id) film.value = view
+    // Asked for before a change was made here, it may come after it.
+    if (opened === id && view.programme.revision >= programme.value.revision) film.value = view
   }
 
   async function loadLedger(id: string): Promise<void> {
@@ -295,8 +296,16 @@ export const useTalk = defineStore('talk', () => {
     await send(fields)
   }
 
-  /** Asks for the film anew, as after a change of its programme. */
+  /** Asks for the film anew, as after a change of its programme that was refused. */
   const refreshFilm = (): Promise<void> => again.film()
+
+  /** Shows a programme that a change of it answered; the film is asked for anew where that holds what was never seen here. */
+  async function adopt(id: string, changed: Programme): Promise<void> {
+    if (opened !== id || film.value === null || changed.revision <= programme.value.revision) return
+    const next = withProgramme(film.value, changed)
+    if (next === null) await again.film()
+    else film.value = next
+  }
 
   async function refresh(): Promise<void> {
     await Promise.all([again.talk(), again.film(), again.ledger()])
@@ -334,6 +343,7 @@ export const useTalk = defineStore('talk', () => {
     noteInserted,
     refresh,
     refreshFilm,
+    adopt,
     report,
   }
 })

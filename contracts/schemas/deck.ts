@@ -1,80 +1,10 @@
 import Joi from 'joi'
-import { TRANSITIONS } from '@core/model'
-import { MAX_NOTES, ms, uuid } from './bounds'
-import { composition, framing, shape } from './slides'
+import { DECK_EDIT, PLACE, SLIDES } from '../shapes'
+import { ms, uuid } from './bounds'
+import { joiOf } from './joi-of'
 
-const slideIds = Joi.array().items(uuid.optional()).min(1).max(1000).required()
-
-const place = Joi.number().integer().min(0).max(5000).required()
-
-const slideTexts = { notes: Joi.string().max(MAX_NOTES).allow(''), viewerNotes: Joi.string().max(MAX_NOTES).allow('') }
-
-/**
- * Edits a page may send. Slides of files come in by import; an insert can only bring back what was removed, or bring what was made
- * here.
- */
-const deckEditWith = (inside: Joi.Schema | null): Joi.ObjectSchema =>
-  Joi.object({
-    kind: Joi.valid(
-      'move',
-      'set',
-      'remove',
-      'restore',
-      'compose',
-      'merge',
-      'split',
-      'shape',
-      ...(inside === null ? [] : ['all']),
-    ).required(),
-  }).when('.kind', {
-    switch: [
-      { is: 'move', then: Joi.object({ slides: slideIds, before: Joi.string().guid().allow(null).required() }) },
-      {
-        is: 'set',
-        then: Joi.object({
-          slides: slideIds,
-          fields: Joi.object({
-            title: Joi.string().max(200).allow(''),
-            ...slideTexts,
-            planned: ms.allow(null),
-            skip: Joi.boolean(),
-            optional: Joi.boolean(),
-            framing: framing.allow(null),
-            transition: Joi.valid(...TRANSITIONS),
-            composition,
-          })
-            .min(1)
-            .required(),
-        }),
-      },
-      { is: 'remove', then: Joi.object({ slides: slideIds }) },
-      { is: 'restore', then: Joi.object({ slides: slideIds, at: place }) },
-      {
-        is: 'compose',
-        then: Joi.object({
-          at: place,
-          slide: Joi.object({
-            id: uuid,
-            title: Joi.string().max(200).allow('').required(),
-            ...slideTexts,
-            planned: ms.allow(null).required(),
-            skip: Joi.boolean().required(),
-            optional: Joi.boolean().default(false),
-            framing: framing.allow(null).required(),
-            transition: Joi.valid(...TRANSITIONS).required(),
-            composition: composition.required(),
-          }).required(),
-        }),
-      },
-      { is: 'merge', then: Joi.object({ slides: slideIds }) },
-      { is: 'split', then: Joi.object({ slide: uuid, keep: Joi.number().integer().min(1).max(500).required(), as: uuid }) },
-      { is: 'shape', then: Joi.object({ shape: shape.required() }) },
-      ...(inside === null ? [] : [{ is: 'all', then: Joi.object({ edits: Joi.array().items(inside).max(1000).required() }) }]),
-    ],
-  })
-
-/** Undoing several edits at once is as deep as it goes. */
-export const deckEdit = deckEditWith(deckEditWith(deckEditWith(deckEditWith(null))))
+/** Edits of a deck that a page may send. */
+export const deckEdit = joiOf(DECK_EDIT)
 
 export const deckChange = Joi.object({ revision: Joi.number().integer().min(0).required(), edit: deckEdit.required() })
 
@@ -87,7 +17,7 @@ export const talkFields = Joi.object({
     .max(35),
 }).min(1)
 
-export const copySlides = Joi.object({ from: uuid, slides: slideIds, at: place })
+export const copySlides = Joi.object({ from: uuid, slides: joiOf(SLIDES).required(), at: joiOf(PLACE).required() })
 
 export const newTalk = Joi.object({
   name: Joi.string().trim().min(1).max(160).required(),

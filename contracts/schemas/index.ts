@@ -1,7 +1,6 @@
-export { MAX_NOTES, uuid } from './bounds'
+export { uuid } from './bounds'
 export * from './deck'
 export * from './people'
 export * from './programme'
 export * from './recipe'
-export * from './slides'
 export * from './take'

@@ -1,23 +1,13 @@
 import Joi from 'joi'
-import { MOST_OPENING_STROKES, MOST_PATH_POINTS, MOST_POINTS } from '@core/ink'
-import { INK_COLOURS, INK_TOOLS, INK_WIDTHS, LONGEST_LABEL, TAKE_KINDS } from '@core/model'
-import { DAY, fraction, ms, share, talkTime, uuid, visit } from './bounds'
+import { MOST_OPENING_STROKES, MOST_PATH_POINTS } from '@core/ink'
+import { TAKE_KINDS } from '@core/model'
+import { DAY, STROKE } from '../shapes'
+import { fraction, ms, talkTime, uuid, visit } from './bounds'
+import { joiOf } from './joi-of'
 
-const point = Joi.object({ dt: ms, x: fraction, y: fraction, p: share }).options({ presence: 'required' })
+const stroke = joiOf(STROKE)
 
-export const stroke = Joi.object({
-  id: uuid,
-  slide: uuid,
-  tool: Joi.valid(...INK_TOOLS).optional(),
-  clean: Joi.boolean().optional(),
-  text: Joi.string().max(LONGEST_LABEL).optional(),
-  colour: Joi.valid(...INK_COLOURS),
-  width: Joi.valid(...Object.keys(INK_WIDTHS)),
-  pressure: Joi.boolean(),
-  points: Joi.array().items(point).min(1).max(MOST_POINTS),
-}).options({ presence: 'required' })
-
-export const at = ms.required()
+const at = ms.required()
 
 export const cue = Joi.object({
   kind: Joi.valid('show', 'ink', 'erase', 'wipe', 'point', 'blank', 'inset', 'mute', 'stumble').required(),

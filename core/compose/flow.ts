@@ -1,5 +1,6 @@
 import type { Block, Run } from '@core/markup'
 import { plainText } from '@core/markup'
+import { unreachable } from '@core/model'
 import type { Font } from './faces'
 import { overlaps } from './laid-out'
 import type { Box, Mark } from './laid-out'
@@ -125,101 +126,116 @@ function itemMark(ordinal: number | null, { left, right, top, rtl, size, depth, 
   }
 }
 
+/** Where blocks are set, and how. */
+interface Setting {
+  readonly area: Box
+  readonly face: Box | null
+  readonly style: FlowStyle
+}
+
+/** What was set, and where the next block would begin. */
+interface SetBlock {
+  readonly marks: readonly Mark[]
+  readonly bottom: number
+}
+
+const plainFont = ({ size }: FlowStyle): Font => ({ face: 'read', bold: false, italic: false, size })
+
+/** @param part that it comes in with; null: with the slide */
+function setItem(block: Extract<Block, { kind: 'item' }>, y: number, { area, face, style }: Setting, part: number | null): SetBlock {
+  const hang = style.size * (block.ordinal === null ? 0.95 : 1.5)
+  // In a text from right to left its mark stands at the right, and it is set in from there.
+  const rtl = isRightToLeft(plainText(block.runs))
+  const setIn = (from: Box, by: number): Box => (rtl ? { ...from, width: from.width - by } : inset(from, by))
+  const into = setIn(area, block.depth * style.size * 1.1)
+  const { left, right, top } = roomBeside(into, face, y, style.size * LINE)
+  const mark = block.more ? [] : [itemMark(block.ordinal, { left, right, top, rtl, size: style.size, depth: block.depth, part })]
+  const words = setParagraph(block.runs, plainFont(style), top, setIn(into, hang), face, style.colour, part)
+  return { marks: [...mark, ...words.marks], bottom: words.bottom }
+}
+
+function setQuote(block: Extract<Block, { kind: 'quote' }>, y: number, { area, face, style }: Setting): SetBlock {
+  const font = { ...plainFont(style), italic: true }
+  const { marks, bottom } = setParagraph(block.runs, font, y, inset(area, style.size * 0.9), face, style.colour, null)
+  const box = { x: area.x, y, width: style.size * 0.14, height: bottom - y }
+  return { marks: [...marks, { kind: 'fill', box, colour: 'mark', round: false, part: null }], bottom }
+}
+
+function setCode({ lines }: Extract<Block, { kind: 'code' }>, y: number, { area, face, style }: Setting): SetBlock {
+  const wanted: Font = { face: 'code', bold: false, italic: false, size: style.size * 0.8 }
+  const pad = style.size * 0.5
+  const { left, right, top } = roomBeside(area, face, y, lines.length * wanted.size * LINE + 2 * pad)
+  const longest = Math.max(1, ...lines.map((line) => textWidth(line, wanted)))
+  // Code is never broken: a line too long for the room is set smaller, with all the others.
+  const font = { ...wanted, size: wanted.size * Math.min(1, (right - left - 2 * pad) / longest) }
+  const step = font.size * LINE
+  const height = lines.length * step + 2 * pad
+  const words = lines.map((text, n): Mark => {
+    const [from, width] = [top + pad + n * step, textWidth(text, font)]
+    return {
+      kind: 'line',
+      box: { x: left + pad, y: from, width, height: step },
+      baseline: from + font.size,
+      runs: [{ x: left + pad, width, text, font }],
+      rtl: false,
+      colour: 'text',
+      part: null,
+    }
+  })
+  const ground: Mark = { kind: 'fill', box: { x: left, y: top, width: right - left, height }, colour: 'shade', round: false, part: null }
+  return { marks: [ground, ...words], bottom: top + height }
+}
+
+function setRule(y: number, { area, style }: Setting): SetBlock {
+  const box = { x: area.x, y: y + style.size * 0.3, width: area.width, height: 2 }
+  return { marks: [{ kind: 'fill', box, colour: 'soft', round: false, part: null }], bottom: y + style.size * 0.6 }
+}
+
+/** @param part that a point comes in with; null: with the slide */
+function setBlock(block: Block, y: number, setting: Setting, part: number | null): SetBlock {
+  const { area, face, style } = setting
+  const font = plainFont(style)
+  switch (block.kind) {
+    case 'paragraph':
+      return setParagraph(block.runs, font, y, area, face, style.colour, null)
+    case 'heading':
+      return setParagraph(block.runs, { ...font, bold: true, size: style.size * 1.15 }, y, area, face, style.colour, null)
+    case 'item':
+      return setItem(block, y, setting, part)
+    case 'quote':
+      return setQuote(block, y, setting)
+    case 'code':
+      return setCode(block, y, setting)
+    case 'table': {
+      const marks: Mark[] = []
+      return { bottom: table(block, y, area, face, style, marks), marks }
+    }
+    case 'rule':
+      return setRule(y, setting)
+    default:
+      return unreachable(block)
+  }
+}
+
+/** Space between a block and the one before it. */
+function spaceBetween(before: Block | undefined, block: Block, size: number): number {
+  if (before === undefined) return 0
+  return size * (block.kind === 'item' && before.kind === 'item' ? 0.38 : 0.7)
+}
+
 /** Sets blocks one under the other into an area, round the face. */
 export function flow(blocks: readonly Block[], area: Box, face: Box | null, style: FlowStyle): Flowed {
   const marks: Mark[] = []
-  const font: Font = { face: 'read', bold: false, italic: false, size: style.size }
   let y = area.y
-  let part = -1
-  const place = (runs: readonly Run[], set: Font, into: Box, colour: ColourRole, of: number | null): void => {
-    const { marks: set2, bottom } = setParagraph(runs, set, y, into, face, colour, of)
-    marks.push(...set2)
-    y = bottom
-  }
+  let parts = 0
   for (const [n, block] of blocks.entries()) {
-    const before = blocks[n - 1]
-    if (before !== undefined) y += style.size * (block.kind === 'item' && before.kind === 'item' ? 0.38 : 0.7)
-    switch (block.kind) {
-      case 'paragraph':
-        place(block.runs, font, area, style.colour, null)
-        break
-      case 'heading':
-        place(block.runs, { ...font, bold: true, size: style.size * 1.15 }, area, style.colour, null)
-        break
-      case 'item': {
-        if (style.byPart && block.depth === 0 && !block.more) part += 1
-        const of = style.byPart && part >= 0 ? part : null
-        const hang = style.size * (block.ordinal === null ? 0.95 : 1.5)
-        // In a text from right to left its mark stands at the right, and it is set in from there.
-        const rtl = isRightToLeft(plainText(block.runs))
-        const set = (from: Box, by: number): Box => (rtl ? { ...from, width: from.width - by } : inset(from, by))
-        const into = set(area, block.depth * style.size * 1.1)
-        const { left, right, top } = roomBeside(into, face, y, style.size * LINE)
-        y = top
-        if (!block.more) marks.push(itemMark(block.ordinal, { left, right, top, rtl, size: style.size, depth: block.depth, part: of }))
-        place(block.runs, font, set(into, hang), style.colour, of)
-        break
-      }
-      case 'quote': {
-        const top = y
-        place(block.runs, { ...font, italic: true }, inset(area, style.size * 0.9), style.colour, null)
-        marks.push({
-          kind: 'fill',
-          box: { x: area.x, y: top, width: style.size * 0.14, height: y - top },
-          colour: 'mark',
-          round: false,
-          part: null,
-        })
-        break
-      }
-      case 'code': {
-        const code: Font = { face: 'code', bold: false, italic: false, size: style.size * 0.8 }
-        const pad = style.size * 0.5
-        const height = code.size * LINE
-        const { left, right, top: from } = roomBeside(area, face, y, block.lines.length * height + 2 * pad)
-        y = from
-        const longest = Math.max(1, ...block.lines.map((line) => textWidth(line, code)))
-        // Code is never broken: a line too long for the room is set smaller, with all the others.
-        const size = code.size * Math.min(1, (right - left - 2 * pad) / longest)
-        marks.push({
-          kind: 'fill',
-          box: { x: left, y, width: right - left, height: block.lines.length * size * LINE + 2 * pad },
-          colour: 'shade',
-          round: false,
-          part: null,
-        })
-        for (const [at, line] of block.lines.entries()) {
-          const top = y + pad + at * size * LINE
-          const set = { ...code, size }
-          marks.push({
-            kind: 'line',
-            box: { x: left + pad, y: top, width: textWidth(line, set), height: size * LINE },
-            baseline: top + size,
-            runs: [{ x: left + pad, width: textWidth(line, set), text: line, font: set }],
-            rtl: false,
-            colour: 'text',
-            part: null,
-          })
-        }
-        y += block.lines.length * size * LINE + 2 * pad
-        break
-      }
-      case 'table':
-        y = table(block, y, area, face, style, marks)
-        break
-      case 'rule':
-        marks.push({
-          kind: 'fill',
-          box: { x: area.x, y: y + style.size * 0.3, width: area.width, height: 2 },
-          colour: 'soft',
-          round: false,
-          part: null,
-        })
-        y += style.size * 0.6
-        break
-    }
+    y += spaceBetween(blocks[n - 1], block, style.size)
+    if (style.byPart && block.kind === 'item' && block.depth === 0 && !block.more) parts += 1
+    const set = setBlock(block, y, { area, face, style }, parts > 0 ? parts - 1 : null)
+    marks.push(...set.marks)
+    y = set.bottom
   }
-  return { marks, bottom: y, parts: part + 1 }
+  return { marks, bottom: y, parts }
 }
 
 /** Sets a table: columns as wide as their contents ask in proportion, a line under its head. @returns where it ends */

@@ -110,68 +110,95 @@ const withoutPictures = (source: string, part: Part): string =>
 /** Layouts that show pictures; in the others they would be lost. */
 const WITH_PICTURES: ReadonlySet<Layout> = new Set(['plate', 'plate-points', 'pair'])
 
-function chosenLayout(
-  wanted: Layout | null,
-  first: boolean,
-  level: number,
-  heading: string,
-  body: string,
-  second: string,
+/** A text so short that it stands under the title of a talk, in letters. */
+const SHORT = 160
+const BEGINS_LIST = /^\s*([-*+]|\d+[.)])\s/m
+const isSubtitle = (body: string): boolean => body.length < SHORT && !body.includes('\n\n') && !BEGINS_LIST.test(body)
+
+/** @param opens whether it is the first slide, under a heading of the first level */
+function layoutOf(
+  opens: boolean,
+  { heading, body, second }: Pick<SlideDraft['composition'], 'heading' | 'body' | 'second'>,
   pictures: number,
 ): Layout {
-  if (wanted !== null && (pictures === 0 || WITH_PICTURES.has(wanted))) return wanted
   if (second !== '' || pictures === 2) return 'pair'
   if (pictures > 0) return body === '' ? 'plate' : 'plate-points'
-  if (body === '') return first && level === 1 ? 'opening' : 'claim'
-  return first && level === 1 && heading !== '' && body.length < 160 && !body.includes('\n\n') && !/^\s*([-*+]|\d+[.)])\s/m.test(body)
-    ? 'opening'
-    : 'points'
+  if (body === '') return opens ? 'opening' : 'claim'
+  return opens && heading !== '' && isSubtitle(body) ? 'opening' : 'points'
+}
+
+/** A slide while its parts are read. */
+interface Reading {
+  heading: string
+  /** Of its heading, 1 or 2. */
+  level: number
+  layout: Layout | null
+  reveal: Reveal
+  readonly bodies: readonly [string[], string[]]
+  side: 0 | 1
+  readonly notes: string[]
+  readonly viewerNotes: string[]
+  readonly pictures: NamedPicture[]
+}
+
+const NOTES = /^(viewer[- ]?)?notes\b/i
+
+/** Reads a line that says how its slide is to be, if it is one. */
+function readWish(line: string, into: Reading): boolean {
+  const item = BY_ITEM.exec(line)
+  const named = LAYOUT.exec(line)?.[1]?.toLowerCase()
+  if (item !== null) into.reveal = REVEALS.find((one) => one === item[1]?.toLowerCase()) ?? 'appear'
+  else if (named !== undefined) into.layout = LAYOUTS.find((one) => one === named) ?? null
+  else if (SECOND.test(line)) into.side = 1
+  else return false
+  return true
+}
+
+/** Reads a fenced block of notes, if it is one. */
+function readNotes({ tokens: [head] }: Part, into: Reading): boolean {
+  if (head?.type !== 'fence') return false
+  const kind = head.info.trim()
+  if (!NOTES.test(kind)) return false
+  const notes = /^viewer/i.test(kind) ? into.viewerNotes : into.notes
+  notes.push(head.content.trim())
+  return true
+}
+
+function readPart(part: Part, source: string, into: Reading): void {
+  if (isHeading(part, 2) && into.heading === '') {
+    into.heading = withoutPictures(part.tokens[1]?.content ?? '', part)
+    into.pictures.push(...picturesIn(part))
+    into.level = Number(part.tokens[0]?.tag.slice(1) ?? 2)
+    return
+  }
+  if (readNotes(part, into) || readWish(inlineOf(part)?.content.trim() ?? '', into)) return
+  const words = withoutPictures(source, part)
+  if (words !== '') into.bodies[into.side].push(words)
+  into.pictures.push(...picturesIn(part))
 }
 
 function draftOf(parts: readonly Part[], lines: readonly string[], first: boolean): SlideDraft {
-  let heading = ''
-  let level = 2
-  let layout: Layout | null = null
-  let reveal: Reveal = 'together'
-  const bodies: [string[], string[]] = [[], []]
-  let side: 0 | 1 = 0
-  const notes: string[] = []
-  const viewerNotes: string[] = []
-  const pictures: NamedPicture[] = []
-  for (const part of parts) {
-    const [head] = part.tokens
-    const source = lines.slice(part.from, part.to).join('\n').trim()
-    if (isHeading(part, 2) && heading === '') {
-      heading = withoutPictures(part.tokens[1]?.content ?? '', part)
-      pictures.push(...picturesIn(part))
-      level = Number(head?.tag.slice(1) ?? 2)
-      continue
-    }
-    if (head?.type === 'fence' && /^(viewer[- ]?)?notes\b/i.test(head.info.trim())) {
-      ;(/^viewer/i.test(head.info.trim()) ? viewerNotes : notes).push(head.content.trim())
-      continue
-    }
-    const line = inlineOf(part)?.content.trim() ?? ''
-    const item = BY_ITEM.exec(line)
-    const named = LAYOUT.exec(line)?.[1]?.toLowerCase()
-    if (item !== null) {
-      reveal = REVEALS.find((one) => one === item[1]?.toLowerCase()) ?? 'appear'
-    } else if (named !== undefined) {
-      layout = LAYOUTS.find((one) => one === named) ?? null
-    } else if (SECOND.test(line)) {
-      side = 1
-    } else {
-      const words = withoutPictures(source, part)
-      if (words !== '') bodies[side].push(words)
-      pictures.push(...picturesIn(part))
-    }
+  const read: Reading = {
+    heading: '',
+    level: 2,
+    layout: null,
+    reveal: 'together',
+    bodies: [[], []],
+    side: 0,
+    notes: [],
+    viewerNotes: [],
+    pictures: [],
   }
-  const [body, second] = [bodies[0].join('\n\n'), bodies[1].join('\n\n')]
+  for (const part of parts) readPart(part, lines.slice(part.from, part.to).join('\n').trim(), read)
+  const { heading, pictures, reveal } = read
+  const words = { heading, body: read.bodies[0].join('\n\n'), second: read.bodies[1].join('\n\n') }
+  const fits = read.layout !== null && (pictures.length === 0 || WITH_PICTURES.has(read.layout))
+  const layout = fits && read.layout !== null ? read.layout : layoutOf(first && read.level === 1, words, pictures.length)
   return {
-    composition: { layout: chosenLayout(layout, first, level, heading, body, second, pictures.length), heading, body, second, reveal },
+    composition: { layout, ...words, reveal },
     pictures,
-    notes: notes.join('\n\n'),
-    viewerNotes: viewerNotes.join('\n\n'),
+    notes: read.notes.join('\n\n'),
+    viewerNotes: read.viewerNotes.join('\n\n'),
   }
 }
 

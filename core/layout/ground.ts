@@ -25,6 +25,7 @@ const LEAST_GROUND = 0.14
 const FEWEST = 60
 
 /** Solves the normal equations of a least squares fit by Gaussian elimination with pivoting. */
+// eslint-disable-next-line complexity -- three loops as they are in every textbook; the rest is what the compiler cannot know of arrays
 function solve(matrix: Float64Array, right: Float64Array): Float64Array | null {
   const rows = Array.from({ length: TERMS }, (_, n) => [...matrix.subarray(n * TERMS, (n + 1) * TERMS), right[n] ?? 0])
   for (let column = 0; column < TERMS; column += 1) {
@@ -175,6 +176,17 @@ function trimmed(sample: Sample, start: Uint8Array, left: Uint8Array): Found | n
   return surfaces === null ? null : { count, surfaces, taken }
 }
 
+/** The surface that explains most, from any of some starts; one that explains enough is not bettered. */
+function bestOf(sample: Sample, starts: readonly (() => Uint8Array)[], left: Uint8Array): Found | null {
+  let best: Found | null = null
+  for (const start of starts) {
+    const found = trimmed(sample, start(), left)
+    if (found !== null && (best === null || found.count > best.count)) best = found
+    if (best !== null && best.count > sample.count * ENOUGH) return best
+  }
+  return best
+}
+
 /**
  * Fits a page's grounds: smooth surfaces of second order, for each colour, that explain most of the page, found by
  * least squares with what does not belong to them left out again and again (iteratively trimmed). The first is begun
@@ -192,12 +204,7 @@ export function groundModel(rgba: Pixels, width: number, height: number): Ground
       ground === 0
         ? [() => edgeOf(sample, width, height), () => commonest(sample, left), () => new Uint8Array(sample.count).fill(1)]
         : [() => commonest(sample, left)]
-    let best: Found | null = null
-    for (const start of starts) {
-      const found = trimmed(sample, start(), left)
-      if (found !== null && (best === null || found.count > best.count)) best = found
-      if (best !== null && best.count > sample.count * ENOUGH) break
-    }
+    const best = bestOf(sample, starts, left)
     if (best === null || best.count < sample.count * LEAST_GROUND) break
     explained += best.count / sample.count
     const mask = groundMask(rgba, width, height, best.surfaces)

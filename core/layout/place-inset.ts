@@ -1,5 +1,5 @@
 import { PLAIN_FRAMING } from '@core/model'
-import type { Framing, Outline, Rect, Size } from '@core/model'
+import type { Framing, Outline, Point, Rect, Size } from '@core/model'
 import { EMPTY_CONTENT, coverageOf, mergeContent, summed } from './content-grid'
 import type { ContentGrid } from './content-grid'
 import { USUAL_SIZE, insetExtent, insetMargin } from './inset-place'
@@ -29,6 +29,26 @@ function reluctance(column: number, row: number): number {
   return Math.min(toSide, toEdge) * 4 + (toSide + toEdge) * 1.5 + (x < 0.5 ? 0.06 : 0) + (y < 0.5 ? 0.03 : 0)
 }
 
+/** Of all places for a face of some size the one that costs least: covering anything costs more than lying anywhere. */
+function bestPlace(sums: Parameters<typeof coverageOf>[0], { w, h }: Pick<Rect, 'w' | 'h'>, margin: Point): Place | null {
+  let best: Place | null = null
+  for (let row = 0; row < ROWS; row += 1) {
+    for (let column = 0; column < COLUMNS; column += 1) {
+      const rect = {
+        x: margin.x + (column / (COLUMNS - 1)) * (1 - 2 * margin.x - w),
+        y: margin.y + (row / (ROWS - 1)) * (1 - 2 * margin.y - h),
+        w,
+        h,
+      }
+      const covered = coverageOf(sums, { x: rect.x - AIR, y: rect.y - AIR, w: w + 2 * AIR, h: h + 2 * AIR })
+      const lying = reluctance(column, row) * 0.01
+      const cost = covered <= NOTHING ? lying : covered * 100 + lying + 1
+      if (best === null || cost < best.cost) best = { rect, covered, cost }
+    }
+  }
+  return best
+}
+
 /**
  * Proposes where the camera picture goes: the place nearest a corner where it covers nothing that any step shows, made
  * smaller before it covers anything, and where nothing is free the place that covers least.
@@ -40,23 +60,7 @@ export function placeInset(steps: readonly ContentGrid[], shape: Size, outline: 
   const margin = insetMargin(shape)
   let least: Place | null = null
   for (const scale of SCALES) {
-    const { w, h } = insetExtent(outline, USUAL_SIZE * scale, shape)
-    let best: Place | null = null
-    for (let row = 0; row < ROWS; row += 1) {
-      for (let column = 0; column < COLUMNS; column += 1) {
-        const rect = {
-          x: margin.x + (column / (COLUMNS - 1)) * (1 - 2 * margin.x - w),
-          y: margin.y + (row / (ROWS - 1)) * (1 - 2 * margin.y - h),
-          w,
-          h,
-        }
-        const covered = coverageOf(sums, { x: rect.x - AIR, y: rect.y - AIR, w: w + 2 * AIR, h: h + 2 * AIR })
-        const cost = covered * 100 + reluctance(column, row) * 0.01
-        if (best === null || (covered <= NOTHING ? reluctance(column, row) * 0.01 : cost + 1) < best.cost) {
-          best = { rect, covered, cost: covered <= NOTHING ? reluctance(column, row) * 0.01 : cost + 1 }
-        }
-      }
-    }
+    const best = bestPlace(sums, insetExtent(outline, USUAL_SIZE * scale, shape), margin)
     if (best !== null && best.covered <= NOTHING) return { ...PLAIN_FRAMING, outline, rect: best.rect }
     if (best !== null && (least === null || best.covered < least.covered * 0.7)) least = best
   }

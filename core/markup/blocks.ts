@@ -87,6 +87,18 @@ function tableAt(tokens: readonly Token[], from: number): { readonly block: Bloc
 /** A pause mark with a colon behind it would be a link's address, which is not shown. */
 const PAUSE_DEFINITION = /^( {0,3}\[pause(?:\s+\d{1,3})?\]):/gim
 
+/** What is said within lists, quotes or a heading; level 0: none. */
+function saidIn(runs: readonly Run[], { stack }: Lists, quotes: number, level: number): Block {
+  const list = stack.at(-1)
+  if (list !== undefined) {
+    const more = list.said
+    list.said = true
+    return { kind: 'item', depth: stack.length - 1, ordinal: list.ordinal, more, runs }
+  }
+  if (quotes > 0) return { kind: 'quote', runs }
+  return level > 0 ? { kind: 'heading', level, runs } : { kind: 'paragraph', runs }
+}
+
 /** Reads a text's blocks. Anything can be read: what is no markup is text. */
 export function blocksOf(text: string): readonly Block[] {
   const tokens = tokensOf(text.replace(PAUSE_DEFINITION, '$1\\:'))
@@ -128,14 +140,7 @@ export function blocksOf(text: string): readonly Block[] {
         break
       case 'inline': {
         const runs = runsOfTokens(token.children ?? [])
-        const list = lists.stack.at(-1)
-        if (runs.length === 0) break
-        if (list !== undefined) {
-          blocks.push({ kind: 'item', depth: lists.stack.length - 1, ordinal: list.ordinal, more: list.said, runs })
-          list.said = true
-        } else if (quotes > 0) blocks.push({ kind: 'quote', runs })
-        else if (heading > 0) blocks.push({ kind: 'heading', level: heading, runs })
-        else blocks.push({ kind: 'paragraph', runs })
+        if (runs.length > 0) blocks.push(saidIn(runs, lists, quotes, heading))
         break
       }
       case 'fence':

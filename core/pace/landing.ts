@@ -38,6 +38,7 @@ const within = (value: number, least: number, most: number): number => Math.max(
  * itself for a run that is on it; it grows with every delay; and within a slide it stands still until that slide is over
  * its time, since until then there is nothing new to know.
  */
+// eslint-disable-next-line complexity -- one pass over the slides for all four figures, ten times a second; most are array accesses
 export function courseOf({ slides, current, on, before }: Underway, speaker: Speaker = ANYBODY): Course {
   let spent = before
   for (const time of on.values()) spent += time

@@ -30,27 +30,35 @@ const SAME = STEP / 2
 
 const onScale = (crf: number): number => Math.round(crf / STEP) * STEP
 
+const wasTried = (tries: readonly SizeTry[], crf: number): boolean => tries.some((one) => Math.abs(one.crf - crf) < SAME)
+
+/** The quality to try next, from the best that fits and the least that does not. */
+function nextCrf(
+  tries: readonly SizeTry[],
+  best: SizeTry | undefined,
+  least: SizeTry | undefined,
+  { most, finest, coarsest }: SizeWanted,
+): number {
+  const next = onScale(Math.min(coarsest, Math.max(finest, guess(tries, AIM * most))))
+  const between = Math.min(best?.crf ?? coarsest, Math.max(least?.crf ?? finest, next))
+  // Where the line leads nowhere new, the middle between what is too much and too little does.
+  return wasTried(tries, between) && best !== undefined && least !== undefined ? onScale((best.crf + least.crf) / 2) : between
+}
+
 /**
  * Finds the quality at which a file stays under a size and makes use of it, by trying: bytes fall about exponentially as
  * the quality gets coarser, so the next try lies on the line through the nearest two in the logarithm of the bytes.
  * @param tries made so far, at least one
  */
-export function nextTry(tries: readonly SizeTry[], { most, finest, coarsest }: SizeWanted): NextTry {
-  const under = tries.filter(({ bytes }) => bytes <= most).sort((a, b) => b.bytes - a.bytes)
-  const over = tries.filter(({ bytes }) => bytes > most).sort((a, b) => a.bytes - b.bytes)
-  const [best] = under
-  const [least] = over
+export function nextTry(tries: readonly SizeTry[], wanted: SizeWanted): NextTry {
+  const { most, finest, coarsest } = wanted
+  const [best] = tries.filter(({ bytes }) => bytes <= most).sort((a, b) => b.bytes - a.bytes)
+  const [least] = tries.filter(({ bytes }) => bytes > most).sort((a, b) => a.bytes - b.bytes)
   if (best !== undefined && (best.bytes >= LEAST_SHARE * most || best.crf <= finest + SAME)) return { kind: 'take', crf: best.crf }
   if (least !== undefined && least.crf >= coarsest - SAME) return { kind: 'impossible', least: least.bytes }
-  const next = onScale(Math.min(coarsest, Math.max(finest, guess(tries, AIM * most))))
-  const between = Math.min(best?.crf ?? coarsest, Math.max(least?.crf ?? finest, next))
-  const known = tries.some(({ crf }) => Math.abs(crf - between) < SAME)
-  // Where the line leads nowhere new, the middle between what is too much and too little does.
-  const crf = known && best !== undefined && least !== undefined ? onScale((best.crf + least.crf) / 2) : between
-  if (tries.length >= MOST_TRIES || tries.some((one) => Math.abs(one.crf - crf) < SAME)) {
-    return best === undefined ? { kind: 'impossible', least: least?.bytes ?? most } : { kind: 'take', crf: best.crf }
-  }
-  return { kind: 'try', crf }
+  const crf = nextCrf(tries, best, least, wanted)
+  if (tries.length < MOST_TRIES && !wasTried(tries, crf)) return { kind: 'try', crf }
+  return best === undefined ? { kind: 'impossible', least: least?.bytes ?? most } : { kind: 'take', crf: best.crf }
 }
 
 function guess(tries: readonly SizeTry[], wanted: number): number {

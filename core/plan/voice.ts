@@ -1,6 +1,6 @@
 import { pieceStarts, playedLength } from '@core/programme'
 import { sameRatio } from '@core/model'
-import type { Ms, Programme, Ratio, StretchId } from '@core/model'
+import type { Ms, Programme, Ratio, Span, StretchId } from '@core/model'
 
 /** A part of the sound: `from` to `to` of a stretch, heard from `at` of the film on. */
 export interface VoicePart {
@@ -20,6 +20,13 @@ export interface VoicePart {
  */
 const NEAR: Ms = 2
 
+/** Whether a voice that begins at some time goes on from the part before it. */
+const goesOn = (last: VoicePart, voice: Span, at: Ms): boolean =>
+  sameRatio(last.rate, voice.rate) &&
+  last.stretch === voice.stretch &&
+  last.to === voice.from &&
+  Math.abs(last.at + last.length - at) < NEAR
+
 /**
  * What is heard, in order.
  * @param gains of recordings, in dB; see `gainsOf`. Pieces that continue each other in one stretch are one part: nothing is joined
@@ -34,13 +41,7 @@ export function voiceParts(programme: Programme, gains: ReadonlyMap<StretchId, n
     // As long as what it shows, or as long as it lasts.
     const length = Math.min((starts[index + 1] ?? at) - at, playedLength(piece.voice) + NEAR)
     const last = parts.at(-1)
-    if (
-      last !== undefined &&
-      sameRatio(last.rate, piece.voice.rate) &&
-      last.stretch === piece.voice.stretch &&
-      last.to === piece.voice.from &&
-      Math.abs(last.at + last.length - at) < NEAR
-    ) {
+    if (last !== undefined && goesOn(last, piece.voice, at)) {
       parts[parts.length - 1] = { ...last, to: piece.voice.to, length: at + length - last.at }
     } else {
       parts.push({ at, length, ...piece.voice, gain: gains.get(piece.voice.stretch) ?? 0 })

@@ -9,14 +9,15 @@ function joinedSpan(a: Span | null, b: Span | null): Span | null | undefined {
 
 const sameMoment = (a: StillPiece['of'], b: StillPiece['of']): boolean => a?.stretch === b?.stretch && a?.at === b?.at
 
+/** Two parts of one still. */
+const goOnStill = (a: StillPiece, b: StillPiece): boolean =>
+  a.still === b.still && a.to === b.from && a.step === b.step && sameMoment(a.of, b.of)
+
 /** Two pieces as the one that they were; null when they are not halves of one. */
 function joinedPiece(a: Piece, b: Piece): Piece | null {
   if (a.visit !== b.visit || a.out !== b.out) return null
-  if (a.kind === 'still' || b.kind === 'still') {
-    return a.kind === 'still' && b.kind === 'still' && a.still === b.still && a.to === b.from && a.step === b.step && sameMoment(a.of, b.of)
-      ? { ...a, to: b.to }
-      : null
-  }
+  if (a.kind === 'still' || b.kind === 'still')
+    return a.kind === 'still' && b.kind === 'still' && goOnStill(a, b) ? { ...a, to: b.to } : null
   const show = joinedSpan(a.show, b.show)
   const voice = joinedSpan(a.voice, b.voice)
   const camera = joinedSpan(a.camera, b.camera)

@@ -84,6 +84,23 @@ function woven(into: readonly (VisitId | null)[], from: readonly (VisitId | null
 }
 
 /**
+ * The order of visits when two changes are brought together.
+ * @throws Refusal `conflict` when both changed it
+ */
+function mergedOrder(from: Parts, left: Parts, right: Parts): readonly (VisitId | null)[] {
+  const [base, first, second] = [[...from.keys()], [...left.keys()], [...right.keys()]]
+  const moved = (order: readonly (VisitId | null)[], parts: Parts): boolean => !sameOrder(common(order, from), common(base, parts))
+  const firstMoved = moved(first, left)
+  if (firstMoved && moved(second, right) && !sameOrder(common(first, right), common(second, left))) {
+    throw new Refusal(
+      'conflict',
+      'The order was changed elsewhere in the meantime. Nothing was overwritten; look at how it is now, and change that.',
+    )
+  }
+  return firstMoved ? woven(first, second, from) : woven(second, first, from)
+}
+
+/**
  * Brings two changes of one programme together: edits of different visits are both kept, edits of the same visit are not.
  * Also takes a change back while later ones stay: what it was made from is then `mine`.
  * @param base what both were made from
@@ -102,19 +119,9 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
       )
     }
   }
-  const [first, second] = [[...left.keys()], [...right.keys()]]
-  const baseOrder = [...from.keys()]
-  const moved = (order: readonly (VisitId | null)[], parts: Parts): boolean => !sameOrder(common(order, from), common(baseOrder, parts))
-  if (moved(first, left) && moved(second, right) && !sameOrder(common(first, right), common(second, left))) {
-    throw new Refusal(
-      'conflict',
-      'The order was changed elsewhere in the meantime. Nothing was overwritten; look at how it is now, and change that.',
-    )
-  }
-  const order = moved(first, left) ? woven(first, second, from) : woven(second, first, from)
   const mineChanged = new Set(changed)
   const all = empty(null)
-  for (const visit of order) {
+  for (const visit of mergedOrder(from, left, right)) {
     const part = mineChanged.has(visit) ? left.get(visit) : right.get(visit)
     if (part === undefined) continue
     for (const piece of part.pieces) all.pieces.push(piece)

@@ -6,6 +6,7 @@ import type {
   Ms,
   Piece,
   Point,
+  RecordedPiece,
   Rect,
   Slide,
   SlideId,
@@ -218,25 +219,36 @@ function momentIn(index: FilmIndex, number: number, into: Ms): Scene {
   const at = sourceAt(piece.show, into)
   const track = index.tracks.get(piece.show.stretch)
   if (track === undefined) throw new Error(`the film lacks stretch ${piece.show.stretch}`)
-  const { slide } = piece
+  const slide = slideOf(index.film, piece.slide)
   // A frame drawn a little past the piece's end still belongs to its slide.
-  const { step, since, before } = track.shownAt(Math.min(at, piece.show.to - 1))
+  const shown = track.shownAt(Math.min(at, piece.show.to - 1))
   const blank = track.blankAt(at)
-  const framing = index.film.programme.framings[piece.visit] ?? index.framings.get(slide)
-  const insetOn = piece.camera !== null && !blank && framing !== undefined && !framing.off && track.insetAt(at)
-  const revealed = before !== null && before.slide === slide && before.step === step - 1 && at - since < REVEAL
+  const inset = blank || !track.insetAt(at) ? null : insetIn(index, piece, into)
   return {
-    slide,
-    step,
-    shown: blank ? null : stepOf(slideOf(index.film, slide), step),
-    ink: blank ? [] : withCarried(index, number, at, drawnAt(track, slide, at)),
+    slide: piece.slide,
+    step: shown.step,
+    shown: blank ? null : stepOf(slide, shown.step),
+    ink: blank ? [] : withCarried(index, number, at, drawnAt(track, piece.slide, at)),
     spot: blank ? null : track.spotAt(at),
-    stage: insetOn ? stageRect(framing) : WHOLE,
-    revealProgress: revealed && reveals(slideOf(index.film, slide)) ? eased(Math.max(0, at - since) / REVEAL) : 1,
-    inset: insetOn && piece.camera !== null ? { stretch: piece.camera.stretch, at: sourceAt(piece.camera, into), framing } : null,
+    stage: inset === null ? WHOLE : stageRect(inset.framing),
+    revealProgress: revealedAt(slide, shown, at),
+    inset,
     voice: piece.voice === null ? null : { stretch: piece.voice.stretch, at: sourceAt(piece.voice, into) },
     transition: null,
   }
+}
+
+/** The face in a piece; null where there is none, whatever its recording shows. */
+function insetIn({ film, framings }: FilmIndex, piece: RecordedPiece, into: Ms): InsetScene | null {
+  const framing = film.programme.framings[piece.visit] ?? framings.get(piece.slide)
+  if (piece.camera === null || framing === undefined || framing.off) return null
+  return { stretch: piece.camera.stretch, at: sourceAt(piece.camera, into), framing }
+}
+
+/** How far the newest part of a slide has come in, 0 to 1: it does by moving only where its step follows the one before. */
+function revealedAt(slide: Slide, { step, since, before }: ReturnType<Track['shownAt']>, at: Ms): number {
+  const follows = before !== null && before.slide === slide.id && before.step === step - 1
+  return follows && at - since < REVEAL && reveals(slide) ? eased(Math.max(0, at - since) / REVEAL) : 1
 }
 
 /** Whether a slide's parts come in by moving or fading. */
@@ -279,19 +291,21 @@ export function sceneIn(index: FilmIndex, number: number, into: Ms): Scene {
   const before = momentBefore(index, number)
   if (before === null) return now
   const { transition: kind } = slideOf(index.film, piece.slide)
-  const share = eased(Math.min(1, Math.max(0, into) / EASE))
-  const moves = into < EASE && before.inset !== null && now.inset !== null && !sameFraming(before.inset.framing, now.inset.framing)
   return {
     ...now,
-    ...(moves && before.inset !== null && now.inset !== null
-      ? {
-          inset: { ...now.inset, framing: framingBetween(before.inset.framing, now.inset.framing, share) },
-          stage: rectBetween(before.stage, now.stage, share),
-        }
-      : {}),
+    ...(into < EASE ? movingFace(before, now, eased(Math.max(0, into) / EASE)) : {}),
     transition:
       kind === 'cut' || before.shown === null || now.shown === null
         ? null
         : { kind, progress: eased(Math.max(0, into) / TRANSITION), from: before },
+  }
+}
+
+/** The face and the stage on their way from one scene to the next, where the face is in both and elsewhere. @param share 0 to 1 */
+function movingFace(before: Scene, now: Scene, share: number): Partial<Pick<Scene, 'inset' | 'stage'>> {
+  if (before.inset === null || now.inset === null || sameFraming(before.inset.framing, now.inset.framing)) return {}
+  return {
+    inset: { ...now.inset, framing: framingBetween(before.inset.framing, now.inset.framing, share) },
+    stage: rectBetween(before.stage, now.stage, share),
   }
 }

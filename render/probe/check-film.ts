@@ -49,6 +49,37 @@ function pictureFaults(video: Stream | undefined, plan: RenderPlan): readonly (s
   ]
 }
 
+/** What is not as planned in a file's sound, in words. */
+function soundFaults(audio: Stream, { plan, loudness: { truePeak, integrated } }: Expected): readonly (string | null)[] {
+  const wanted = SOUND_CODECS[plan.format]
+  return [
+    audio.codec_name === wanted.name && audio.sample_rate === '48000' ? null : 'its sound is stored in another format than planned',
+    truePeak !== null && truePeak > MOST_PEAK ? `its loudest peak is ${String(truePeak)} dBTP` : null,
+    integrated !== null && integrated > plan.loudness + 1 ? `it is too loud, ${String(integrated)} LUFS` : null,
+  ]
+}
+
+/** What is not as planned in a file's length and size, in words. */
+function extentFaults(length: Ms, bytes: number, { plan, limit }: Expected): readonly (string | null)[] {
+  const most = plan.bits.kind === 'size' && isVideo(plan.format) ? plan.bits.most : Infinity
+  return [
+    Math.abs(length - plan.length) <= NEAR ? null : `it is ${String(length)} ms long instead of ${String(plan.length)}`,
+    limit !== null && length > limit ? `it is ${String(length - limit)} ms over the limit` : null,
+    bytes > most ? `it has ${String(bytes - most)} bytes more than it may` : null,
+  ]
+}
+
+/** What is said of a file's pictures once they are as planned. */
+const pictureFacts = ({
+  format,
+  frame,
+  frames,
+  rate,
+}: RenderPlan): Pick<DeliveryFacts, 'width' | 'height' | 'frames' | 'frameRate' | 'videoCodec'> =>
+  isVideo(format)
+    ? { width: frame.width, height: frame.height, frames, frameRate: rate, videoCodec: PICTURES[format].said }
+    : { width: 0, height: 0, frames: 0, frameRate: 0, videoCodec: '' }
+
 /** Holds a finished file against its plan. What differs is said in words. */
 export async function checkFilm(path: string, expected: Expected): Promise<Checked> {
   const { plan, loudness } = expected
@@ -58,31 +89,17 @@ export async function checkFilm(path: string, expected: Expected): Promise<Check
   const audio = found.streams.find((stream) => stream.codec_type === 'audio')
   if (audio === undefined) return { kind: 'bad', sentence: 'The file lacks its sound.' }
   const { size: bytes } = await stat(path)
-  const sound = SOUND_CODECS[plan.format]
   const length = Math.max(toMs(found.format.duration), toMs(video?.duration), toMs(audio.duration))
-  const faults = [
-    ...pictureFaults(video, plan),
-    audio.codec_name === sound.name && audio.sample_rate === '48000' ? null : 'its sound is stored in another format than planned',
-    Math.abs(length - plan.length) <= NEAR ? null : `it is ${String(length)} ms long instead of ${String(plan.length)}`,
-    expected.limit !== null && length > expected.limit ? `it is ${String(length - expected.limit)} ms over the limit` : null,
-    plan.bits.kind === 'size' && isVideo(plan.format) && bytes > plan.bits.most
-      ? `it has ${String(bytes - plan.bits.most)} bytes more than it may`
-      : null,
-    loudness.truePeak !== null && loudness.truePeak > MOST_PEAK ? `its loudest peak is ${String(loudness.truePeak)} dBTP` : null,
-    loudness.integrated !== null && loudness.integrated > plan.loudness + 1 ? `it is too loud, ${String(loudness.integrated)} LUFS` : null,
-  ].filter((fault) => fault !== null)
-  if (faults.length > 0) return { kind: 'bad', sentence: `The finished file was checked and is not as planned: ${faults.join('; ')}.` }
+  const faults = [...pictureFaults(video, plan), ...soundFaults(audio, expected), ...extentFaults(length, bytes, expected)]
+  const said = faults.filter((fault) => fault !== null)
+  if (said.length > 0) return { kind: 'bad', sentence: `The finished file was checked and is not as planned: ${said.join('; ')}.` }
   return {
     kind: 'good',
     facts: {
       bytes,
       length,
-      width: video === undefined ? 0 : plan.frame.width,
-      height: video === undefined ? 0 : plan.frame.height,
-      frames: video === undefined ? 0 : plan.frames,
-      frameRate: video === undefined ? 0 : plan.rate,
-      videoCodec: isVideo(plan.format) ? PICTURES[plan.format].said : '',
-      audioCodec: sound.said,
+      ...pictureFacts(plan),
+      audioCodec: SOUND_CODECS[plan.format].said,
       loudness: loudness.integrated,
       truePeak: loudness.truePeak,
     },

@@ -73,6 +73,62 @@ function atTempo(source: Source, tempo: number): AsyncGenerator<Uint8Array> {
   )
 }
 
+/** Gives the samples of a part of a voice, one run after the other. */
+interface PartReader {
+  readonly read: (count: number) => Promise<Int16Array>
+  readonly end: () => Promise<void>
+}
+
+/** @param from where reading begins, in samples of the recording */
+function readerOf(path: string, { rate, gain, from: begin, to }: VoicePart, from: number): PartReader {
+  const tempo = rate.num / rate.den
+  if (tempo !== 1) {
+    const reader = new SampleReader(atTempo({ path, from: samplesOf(begin), count: samplesOf(to - begin + FADE_MS * 2), gain }, tempo))
+    return { read: (count) => reader.read(count), end: () => reader.end() }
+  }
+  let at = from
+  return {
+    read: async (count) => {
+      const block = await readSamples(path, at, count, gain)
+      at += count
+      return block
+    },
+    end: () => Promise.resolve(),
+  }
+}
+
+/** A part between two samples of the film: where it is heard from, and until when. */
+interface Heard {
+  /** Where the part begins in the film, which may be before what is heard of it. */
+  readonly begin: number
+  readonly from: number
+  readonly end: number
+  /** Whether the next part begins as it ends, and takes over in a passage of its own; else it fades out. */
+  readonly meets: boolean
+}
+
+/** @param before how the part before would have gone on; null after silence @returns how this one would go on past its end */
+async function* partBlocks(
+  reader: PartReader,
+  { begin, from, end, meets }: Heard,
+  before: Int16Array | null,
+): AsyncGenerator<Int16Array, Int16Array | null> {
+  for (let at = from; at < end;) {
+    // What is left is never shorter than a fade.
+    const size = end - at < samplesOf(BLOCK_MS) + samplesOf(FADE_MS) ? end - at : samplesOf(BLOCK_MS)
+    const block = await reader.read(size)
+    if (at === begin) fadeIn(block, before)
+    at += size
+    if (at === end && !meets) fadeOut(block)
+    yield block
+  }
+  return meets ? await reader.read(samplesOf(FADE_MS)) : null
+}
+
+function* silence(samples: number): Generator<Int16Array> {
+  for (let left = samples; left > 0; left -= samplesOf(BLOCK_MS)) yield new Int16Array(Math.min(left, samplesOf(BLOCK_MS)))
+}
+
 /**
  * The film's voice from its parts, with silence between them.
  * @param voiceOf finds the voice of a stretch
@@ -85,53 +141,23 @@ export async function* assembleVoice(
   samples: number,
 ): AsyncGenerator<Int16Array> {
   let written = 0
-  const silence = function* (until: number): Generator<Int16Array> {
-    while (written < until) {
-      const block = new Int16Array(Math.min(until - written, samplesOf(BLOCK_MS)))
-      written += block.length
-      yield block
-    }
-  }
   /** How the part before would have gone on past its end; null after silence. */
   let goingOn: Int16Array | null = null
   for (const [n, part] of parts.entries()) {
-    if (written < Math.min(samplesOf(part.at), samples)) goingOn = null
-    yield* silence(Math.min(samplesOf(part.at), samples))
-    const tempo = part.rate.num / part.rate.den
+    const begin = samplesOf(part.at)
+    const from = Math.max(written, Math.min(begin, samples))
+    if (from > written) goingOn = null
+    yield* silence(from - written)
     const end = Math.min(samplesOf(part.at + part.length), samples)
     const next = parts[n + 1]
-    // What follows at once takes over in a passage of its own; else this part fades out.
     const meets = next !== undefined && samplesOf(next.at) === end
-    const begin = samplesOf(part.at)
-    const source = samplesOf(part.from)
-    if (tempo === 1) {
-      for (let from = written; from < end; from = written) {
-        const block = await readSamples(voiceOf(part.stretch), source + from - begin, Math.min(end - from, samplesOf(BLOCK_MS)), part.gain)
-        if (from === begin) fadeIn(block, goingOn)
-        if (from + block.length === end && !meets) fadeOut(block)
-        written += block.length
-        yield block
-      }
-      goingOn = meets ? await readSamples(voiceOf(part.stretch), source + end - begin, samplesOf(FADE_MS), part.gain) : null
-    } else {
-      const reader = new SampleReader(
-        atTempo({ path: voiceOf(part.stretch), from: source, count: samplesOf(part.to - part.from + FADE_MS * 2), gain: part.gain }, tempo),
-      )
-      try {
-        for (let from = written; from < end; from = written) {
-          // What is left is never shorter than a fade.
-          const size = end - from < samplesOf(BLOCK_MS) + samplesOf(FADE_MS) ? end - from : samplesOf(BLOCK_MS)
-          const block = await reader.read(size)
-          if (from === begin) fadeIn(block, goingOn)
-          if (from + size === end && !meets) fadeOut(block)
-          written += size
-          yield block
-        }
-        goingOn = meets ? await reader.read(samplesOf(FADE_MS)) : null
-      } finally {
-        await reader.end()
-      }
+    const reader = readerOf(voiceOf(part.stretch), part, samplesOf(part.from) + from - begin)
+    try {
+      goingOn = yield* partBlocks(reader, { begin, from, end, meets }, goingOn)
+    } finally {
+      await reader.end()
     }
+    written = Math.max(from, end)
   }
-  yield* silence(samples)
+  yield* silence(samples - written)
 }

@@ -183,7 +183,7 @@ export interface MadeBand {
  * Puts bands together as slices of one stream.
  * @param whole headers of the whole picture, encoded alike
  * @param frames of the whole
- * @throws UnlikeOurs when a band has not the frames that it should, or headers of its own kind
+ * @throws UnsupportedBitstream when a band has not the frames that it should, or headers of its own kind
  */
 export function woven(bands: readonly MadeBand[], whole: StreamHeaders, frames: number): Buffer {
   const parts = bands.map(({ band, stream }) => {

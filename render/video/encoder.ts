@@ -1,8 +1,5 @@
 import { GOP_FRAMES } from '@core/plan'
-import type { BitsRule, Quality, Size, VideoFormat } from '@core/model'
-
-/** Grows whenever the same plan would give other pixels, so that nothing made before is used again. */
-const PAINTER = 7
+import type { BitsRule, Quality, VideoFormat } from '@core/model'
 
 /** How pictures are encoded. */
 export interface Coding {
@@ -26,19 +23,6 @@ export const CRF_BOUNDS: Readonly<Record<VideoFormat, { readonly finest: number;
 /** How a recipe's pictures are encoded. Under a bound for the rate they are as fine as that allows. */
 export const codingOf = (format: VideoFormat, quality: Quality, bits: BitsRule): Coding =>
   bits.kind === 'rate' ? { format, crf: CRF[format].fine, most: bits.most } : { format, crf: CRF[format][quality], most: null }
-
-/** What all segments of a delivery share, as part of their keys. */
-export const settingOf = (size: Size, frame: Size, rate: number, coding: Coding): string =>
-  JSON.stringify({
-    painter: PAINTER,
-    size,
-    rate,
-    crf: coding.crf,
-    group: GOP_FRAMES,
-    ...(frame.width === size.width && frame.height === size.height ? {} : { frame }),
-    ...(coding.format === 'mp4' ? {} : { format: coding.format }),
-    ...(coding.most === null ? {} : { most: coding.most }),
-  })
 
 /**
  * How the colours of all our pictures are meant (ITU-R BT.709); in H.264 it is said besides that colour samples lie amid their four

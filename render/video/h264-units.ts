@@ -111,13 +111,13 @@ export class BitReader {
     return value
   }
 
-  /** A number with a sign (9.1.1, se). @throws UnlikeOurs when there is none */
+  /** A number with a sign (9.1.1, se). @throws UnsupportedBitstream when there is none */
   readSe(): number {
     const value = this.readUe()
     return value % 2 === 1 ? (value + 1) / 2 : -value / 2
   }
 
-  /** A number of variable length (9.1, ue; one with a sign, se, takes the same bits). @throws UnlikeOurs when there is none */
+  /** A number of variable length (9.1, ue; one with a sign, se, takes the same bits). @throws UnsupportedBitstream when there is none */
   readUe(): number {
     let zeros = 0
     while (this.bit() === 0) {

@@ -10,7 +10,7 @@ const known = new Map<string, Promise<StreamHeaders>>()
 
 /**
  * The headers of every stream that is encoded alike, whatever is seen in it. They are taken from an empty picture, once.
- * @throws UnlikeOurs when the encoder writes others than it usually does
+ * @throws UnsupportedBitstream when the encoder writes others than it usually does
  */
 export function headersAlike(frame: Size, rate: number, coding: Coding): Promise<StreamHeaders> {
   const name = JSON.stringify([frame, rate, coding])

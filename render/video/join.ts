@@ -54,6 +54,48 @@ export function metadata({ title, artist, chapters }: FileNotes): string {
   return `;FFMETADATA1\ntitle=${escaped(title)}\n${artist === '' ? '' : `artist=${escaped(artist)}\n`}${entries.join('')}`
 }
 
+const DIRECT = ['-protocol_whitelist', 'file,pipe'] as const
+
+/** What is read: the pictures from a pipe, notes, and sound and a cover where there are any. */
+function joinInputs({ format, sound, notes, rate }: JoinOrder, notesFile: string): readonly string[] {
+  const codec = CODECS[format]
+  const pictures = ['-f', codec.stream, ...codec.input(rate), '-i', 'pipe:0']
+  const said = [...DIRECT, '-f', 'ffmetadata', '-i', notesFile]
+  const heard = sound === null ? [] : [...DIRECT, '-f', codec.sound, '-i', sound]
+  const cover = !codec.cover || notes.cover === null ? [] : [...DIRECT, '-f', 'mjpeg', '-i', notes.cover]
+  return [...pictures, ...said, ...heard, ...cover]
+}
+
+/** Which streams of those go into the file. */
+function joinedStreams({ format, sound, notes }: JoinOrder): readonly string[] {
+  const covered = CODECS[format].cover && notes.cover !== null
+  return [
+    '-map',
+    '0:v',
+    ...(sound === null ? [] : ['-map', '2:a']),
+    ...(covered ? ['-map', sound === null ? '2:v' : '3:v', '-disposition:v:1', 'attached_pic'] : []),
+    '-map_metadata',
+    '1',
+    '-map_chapters',
+    '1',
+  ]
+}
+
+/** All pictures in order, as a stream. */
+async function* joinedPictures({ format, parts, rate }: JoinOrder): AsyncGenerator<Buffer> {
+  const codec = CODECS[format]
+  let before = 0
+  for (const { file, still, frames } of parts) {
+    const stream = await readFile(file)
+    const offsets = codec.offsets(stream)
+    if (before === 0) yield codec.head(stream, rate)
+    for (const count of still ? repetitions(frames, offsets.length) : [frames]) {
+      yield codec.first(stream, offsets, count, before)
+      before += count
+    }
+  }
+}
+
 /**
  * Joins made segments and sound into one file without encoding again.
  * @throws ProcessFailed, or RangeError when a segment has fewer frames than are asked of it
@@ -62,8 +104,6 @@ export async function joinFilm(order: JoinOrder): Promise<void> {
   const codec = CODECS[order.format]
   const notes = `${order.out}.chapters`
   await writeFile(notes, metadata(order.notes))
-  const sound = order.sound === null ? [] : ['-protocol_whitelist', 'file,pipe', '-f', codec.sound, '-i', order.sound]
-  const cover = codec.cover ? order.notes.cover : null
   const { child, done } = start(
     'ffmpeg',
     [
@@ -71,27 +111,8 @@ export async function joinFilm(order: JoinOrder): Promise<void> {
       '-loglevel',
       'error',
       '-nostats',
-      '-f',
-      codec.stream,
-      ...codec.input(order.rate),
-      '-i',
-      'pipe:0',
-      '-protocol_whitelist',
-      'file,pipe',
-      '-f',
-      'ffmetadata',
-      '-i',
-      notes,
-      ...sound,
-      ...(cover === null ? [] : ['-protocol_whitelist', 'file,pipe', '-f', 'mjpeg', '-i', cover]),
-      '-map',
-      '0:v',
-      ...(order.sound === null ? [] : ['-map', '2:a']),
-      ...(cover === null ? [] : ['-map', order.sound === null ? '2:v' : '3:v', '-disposition:v:1', 'attached_pic']),
-      '-map_metadata',
-      '1',
-      '-map_chapters',
-      '1',
+      ...joinInputs(order, notes),
+      ...joinedStreams(order),
       '-c',
       'copy',
       ...codec.output(order.rate),
@@ -102,18 +123,8 @@ export async function joinFilm(order: JoinOrder): Promise<void> {
     ],
     { signal: order.signal },
   )
-  let before = 0
   try {
-    for (const part of order.parts) {
-      const stream = await readFile(part.file)
-      const offsets = codec.offsets(stream)
-      if (before === 0 && !(await feed(child, codec.head(stream, order.rate)))) break
-      const counts = part.still ? repetitions(part.frames, offsets.length) : [part.frames]
-      for (const count of counts) {
-        if (!(await feed(child, codec.first(stream, offsets, count, before)))) break
-        before += count
-      }
-    }
+    for await (const part of joinedPictures(order)) if (!(await feed(child, part))) break
   } finally {
     child.stdin?.end()
   }

@@ -24,19 +24,16 @@ export async function* paintedPictures(
   { painter, boxes }: Painting,
   frames: number,
 ): AsyncGenerator<{ readonly picture: Buffer; readonly seenAt: readonly number[] }> {
-  const faces =
-    segment.kind === 'drawn' && segment.inset !== null && camera !== null
-      ? cameraFrames(camera, segment.inset.at, segment.tempo, frames, rate, signal)
-      : null
+  const inset = segment.kind === 'drawn' ? segment.inset : null
+  const faces = inset === null || camera === null ? null : cameraFrames(camera, inset.at, segment.tempo, frames, rate, signal)
   try {
     let face = await nextOf(faces)
     let at = 0
     for (const [n, { scene, frames: seen }] of (face === null ? runs : eachFrame(runs)).entries()) {
-      const paint = (): ReturnType<FilmPainter['paint']> => (n === 0 ? painter.paint(scene) : painter.paintNext(scene, boxes[n] ?? null))
-      const picture = face === null ? await paint() : await painter.paintWithFace(scene, face)
-      // A picture stays until the next one comes; behind the last there is none, so its last frame is handed over too.
+      const paint = (): Promise<Buffer> => (n === 0 ? painter.paint(scene) : painter.paintNext(scene, boxes[n] ?? null))
+      const picture = await (face === null ? paint() : painter.paintWithFace(scene, face))
       const last = at + (segment.kind === 'still' ? frames : seen) - 1
-      yield { picture, seenAt: last === frames - 1 && last > at ? [at, last] : [at] }
+      yield { picture, seenAt: handedOverAt(at, last, frames) }
       at = last + 1
       if (face !== null) face = (await nextOf(faces)) ?? face
     }
@@ -45,6 +42,10 @@ export async function* paintedPictures(
     await faces?.return(undefined)
   }
 }
+
+/** A picture stays until the next one comes; behind the last there is none, so its last frame is handed over too. */
+const handedOverAt = (first: number, last: number, frames: number): readonly number[] =>
+  last === frames - 1 && last > first ? [first, last] : [first]
 
 /** What comes next; null: nothing does. */
 async function nextOf<Value>(values: AsyncGenerator<Value> | null): Promise<Value | null> {

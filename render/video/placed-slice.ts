@@ -21,7 +21,7 @@ const NOWHERE = 1
  * which it had none of. All else in it is as it was: neither the prediction of its blocks nor their arithmetic code goes beyond a slice
  * (ITU-T H.264, 6.4.9 and 9.3.1).
  * @param headers of the slice's own stream
- * @throws UnlikeOurs when it is of another kind
+ * @throws UnsupportedBitstream when it is of another kind
  */
 export function placedSlice(slice: Unit, headers: StreamHeaders, place: SlicePlace): Buffer {
   const { bytes, type } = slice
@@ -84,7 +84,7 @@ function passWeights(reader: BitReader, references: number): void {
 
 /**
  * 7.3.3.3, dec_ref_pic_marking, of frames that others refer to: all of ours.
- * @throws UnlikeOurs when pictures are kept for long, which ours are not
+ * @throws UnsupportedBitstream when pictures are kept for long, which ours are not
  */
 function passMarking(reader: BitReader, type: number): void {
   if (type === UNIT.idrSlice) reader.bits(2)

@@ -22,7 +22,21 @@ export interface StreamHeaders {
 /** The one profile that our encoder makes (annex A.2.4). */
 const HIGH = 100
 
-/** @throws UnlikeOurs when a stream has no headers, or such as our encoder does not write */
+/** What the headers of all our streams say. */
+const OURS = {
+  colour: 1,
+  depthLuma: 0,
+  depthChroma: 0,
+  special: 0,
+  counted: 2,
+  wholeFrames: 1,
+  arithmetic: 1,
+  groups: 0,
+  smoothingSaid: 1,
+  redundant: 0,
+} as const
+
+/** @throws UnsupportedBitstream when a stream has no headers, or such as our encoder does not write */
 export function headersOf(stream: Buffer): StreamHeaders {
   const units = unitsOf(stream)
   const [sps, pps] = [UNIT.sps, UNIT.pps].map((kind) => units.find(({ type }) => type === kind)?.bytes)
@@ -56,16 +70,9 @@ export function headersOf(stream: Buffer): StreamHeaders {
   const smoothingSaid = two.bit()
   two.bit()
   const redundant = two.bit()
-  const ours =
-    colour === 1 &&
-    depths.every((depth) => depth === 0) &&
-    special === 0 &&
-    counted === 2 &&
-    wholeFrames === 1 &&
-    arithmetic === 1 &&
-    groups === 0 &&
-    smoothingSaid === 1 &&
-    redundant === 0
+  const [depthLuma, depthChroma] = depths
+  const said = { colour, depthLuma, depthChroma, special, counted, wholeFrames, arithmetic, groups, smoothingSaid, redundant }
+  const ours = (Object.keys(OURS) as (keyof typeof OURS)[]).every((name) => said[name] === OURS[name])
   if (!ours) throw new UnsupportedBitstream('the stream has headers of another kind than ours')
   return {
     frameNumBits,

@@ -1,3 +1,5 @@
+import { createHash } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import { buildSync } from 'esbuild'
 
 /** Programs that run beside the server, and where each begins. */
@@ -24,6 +26,28 @@ export const isProgram = (name: string): name is Program => Object.hasOwn(ENTRIE
 /** Where a program is once it is bundled. */
 export const programFile = (program: Program): string => `${PROGRAMS_FOLDER}/${program}.mjs`
 
+const CODE = {
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+  tsconfig: 'tsconfig.node.json',
+  logLevel: 'error',
+} as const
+
+/** Where all that decides on the pixels of a segment begins: what draws and encodes it, and what draws pages of decks. */
+const SEGMENT_MAKERS = ['render/video/index.ts', 'render/bin/draw-pages.ts']
+
+let digest: string | undefined
+/** Digest of the code that makes segments, without its comments, and of the packages it may use. */
+const segmentCodeDigest = (): string => (digest ??= digestOfMakers())
+function digestOfMakers(): string {
+  const built = buildSync({ ...CODE, entryPoints: SEGMENT_MAKERS, outdir: 'unwritten', write: false, minify: true })
+  const hash = createHash('sha256').update(readFileSync('package-lock.json'))
+  for (const { text } of built.outputFiles) hash.update(text)
+  return hash.digest('hex')
+}
+
 /**
  * Puts a program's own code together as JavaScript; its packages stay where they are. So it starts in half the time, and holds 180 MB
  * less than with a loader for TypeScript, which keeps all that it has read.
@@ -31,17 +55,13 @@ export const programFile = (program: Program): string => `${PROGRAMS_FOLDER}/${p
  */
 export function bundle(program: Program): void {
   buildSync({
+    ...CODE,
     entryPoints: { [program]: ENTRIES[program] },
     outdir: PROGRAMS_FOLDER,
     outExtension: { '.js': '.mjs' },
     chunkNames: `${program}-[hash]`,
-    bundle: true,
     splitting: true,
-    platform: 'node',
-    format: 'esm',
-    packages: 'external',
-    tsconfig: 'tsconfig.node.json',
-    logLevel: 'error',
+    define: { SEGMENTS_MADE_BY: JSON.stringify(segmentCodeDigest()) },
   })
 }
 

@@ -15,6 +15,7 @@ import type {
   Transition,
 } from '@core/model'
 import type { Probe } from '@core/plan'
+import type { ChangeReason } from '@core/programme'
 import type { ChangeRole, ImportView, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 
@@ -182,7 +183,7 @@ export interface ProgrammeTable {
   talk: string
   revision: number
   value: Json<Programme>
-  reason: string
+  reason: Json<ChangeReason>
   made: Moment
   /** The browser that made it; null when nobody did, or before that was noted. */
   author: string | null

@@ -308,6 +308,6 @@ async function takeUpVersions(q: Queries, talk: string, now: readonly Slide[]): 
       slides: { ...programme.slides, ...Object.fromEntries(newer.map((slide) => [slide.id, slide.version])) },
       revision: programme.revision + 1,
     },
-    'slides changed',
+    { kind: 'slides' },
   )
 }

@@ -6,7 +6,6 @@ import type { MachineRecord } from '@core/plan'
 import { indexFilm } from '@core/scene'
 import { Refusal, UNDER_WAY, UNFINISHED, isVideo, unreachable } from '@core/model'
 import type { Film, Format, Ms, PartWanted, Recipe, Slide, SlideId } from '@core/model'
-import { toFilm } from '@contracts'
 import type { DeliveryView, EstimateView } from '@contracts'
 import type { Queries } from '@server/database'
 import type { DeliveryTable } from '@server/database'
@@ -15,7 +14,7 @@ import { settings } from '@server/settings'
 import { roomLeft } from '@server/store'
 import { slidesOf } from './decks'
 import { tell } from './events'
-import { filmView } from './films'
+import { filmOf } from './films'
 import { AFTER_FILES, addJob, removeJob } from './jobs'
 import { probeFor } from './probes'
 import { roomForFiles, roomInQuota } from './quotas'
@@ -57,7 +56,7 @@ async function wholeFilm(q: Queries, talk: string, timing: Recipe['timing'], rev
     ])
     return slideShow(shape, slides, { rate })
   }
-  const film = toFilm(await filmView(q, talk, revision))
+  const film = await filmOf(q, talk, revision)
   if (film.programme.pieces.length === 0) {
     throw new Refusal(
       'conflict',

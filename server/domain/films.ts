@@ -1,6 +1,6 @@
 import { group } from 'd3'
 import { asId } from '@core/model'
-import type { Programme, StretchId } from '@core/model'
+import type { Film, Programme, Size, Slide, StretchId } from '@core/model'
 import type { HeardStretch } from '@core/programme'
 import { stretchesOf } from '@core/scene'
 import type { FilmView } from '@contracts'
@@ -47,18 +47,40 @@ export async function loadStretches(q: Queries, ids: readonly string[]): Promise
     }))
 }
 
-/** A talk's film as it travels to a page. @param revision of the programme; the current one when left out */
-export async function filmView(q: Queries, talk: string, revision?: number): Promise<FilmView> {
+/** All that a talk's film consists of. */
+interface FilmParts {
+  readonly programme: Programme
+  readonly shape: Size
+  readonly slides: readonly Slide[]
+  readonly stretches: readonly HeardStretch[]
+}
+
+async function partsOf(q: Queries, talk: string, revision?: number): Promise<FilmParts> {
   const programme = revision === undefined ? await currentProgramme(q, talk) : await programmeAt(q, talk, revision)
   const [{ shape }, slides, stretches] = await Promise.all([
     q.selectFrom('talk').select('shape').where('id', '=', talk).executeTakeFirstOrThrow(),
     slidesAsShown(q, talk, programme.slides),
     loadStretches(q, stretchIdsOf(programme)),
   ])
+  return { programme, shape, slides, stretches }
+}
+
+/** A talk's film. @param revision of the programme; the current one when left out */
+export async function filmOf(q: Queries, talk: string, revision?: number): Promise<Film> {
+  const { programme, shape, slides, stretches } = await partsOf(q, talk, revision)
   return {
     programme,
     shape,
-    slides,
+    slides: new Map(slides.map((slide) => [slide.id, slide])),
+    stretches: new Map(stretches.map((stretch) => [stretch.id, stretch])),
+  }
+}
+
+/** A talk's film as it travels to a page. @param revision as of `filmOf` */
+export async function filmView(q: Queries, talk: string, revision?: number): Promise<FilmView> {
+  const { stretches, ...parts } = await partsOf(q, talk, revision)
+  return {
+    ...parts,
     stretches: stretches.map(({ peaks: _, timing: __, ...stretch }) => stretch),
     peaks: Object.fromEntries(stretches.map((stretch) => [stretch.id, stretch.peaks])),
   }

@@ -1,7 +1,8 @@
 import { Refusal } from '@core/model'
 import type { Programme } from '@core/model'
 import { changedVisits, merged } from '@core/programme'
-import type { ChangeRole, HistoryView } from '@contracts'
+import type { ChangeReason } from '@core/programme'
+import type { ChangeRole, HistoryView, ProgrammeAnswer } from '@contracts'
 import type { Queries } from '@server/database'
 import { stretchIdsOf } from './films'
 import { areStretchesOf } from './ownership'
@@ -41,13 +42,13 @@ export async function editProgramme(
   const mine = change.apply(base)
   const next = base === now ? mine : merged(base, mine, now)
   await allThere(q, talk, next)
-  await saveProgramme(q, talk, next, change.name, { author })
+  await saveProgramme(q, talk, next, change.reason, { author })
   return next
 }
 
 interface Step {
   readonly revision: number
-  readonly reason: string
+  readonly reason: ChangeReason
 }
 
 /** What a browser can take back, and what it can do again, the next last. */
@@ -104,9 +105,15 @@ export async function returnTo(q: Queries, talk: string, author: string, revisio
   const then = await programmeAt(q, talk, revision)
   await allThere(q, talk, then)
   const next = { ...then, slides: { ...now.slides, ...then.slides }, revision: now.revision + 1 }
-  await saveProgramme(q, talk, next, 'went back to an earlier version', { author })
+  await saveProgramme(q, talk, next, { kind: 'return' }, { author })
   return next
 }
+
+/** What a change answers. @param author the browser that made it */
+export const answerOf = async (q: Queries, talk: string, author: string, programme: Programme): Promise<ProgrammeAnswer> => ({
+  programme,
+  history: await historyOf(q, talk, author),
+})
 
 /** Gives a revision a name, or another one. @throws Refusal `not-found` */
 export async function nameVersion(q: Queries, talk: string, revision: number, name: string): Promise<void> {
@@ -116,11 +123,6 @@ export async function nameVersion(q: Queries, talk: string, revision: number, na
     .values({ talk, revision, name })
     .onConflict((conflict) => conflict.columns(['talk', 'revision']).doUpdateSet({ name }))
     .execute()
-}
-
-function said(reason: string): string {
-  if (reason.startsWith('take ')) return 'recorded a take'
-  return reason.startsWith('discarded take') ? 'discarded a take' : reason
 }
 
 /** How a programme came to be as it is. @param author the browser that asks */
@@ -153,13 +155,13 @@ export async function historyOf(q: Queries, talk: string, author: string): Promi
     changes: rows.map(({ revision, made, reason, role, length_ms: length, name }) => ({
       revision,
       made: made.toISOString(),
-      reason: said(reason),
+      reason,
       role,
       length,
       name,
     })),
-    undo: stacks.undo.at(-1) === undefined ? null : said(stacks.undo.at(-1)?.reason ?? ''),
-    redo: stacks.redo.at(-1) === undefined ? null : said(stacks.redo.at(-1)?.reason ?? ''),
+    undo: stacks.undo.at(-1)?.reason ?? null,
+    redo: stacks.redo.at(-1)?.reason ?? null,
     sinceDelivery: last === null ? null : changedVisits(last, now).size,
   }
 }

@@ -1,9 +1,13 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { orderBy } from 'natural-orderby'
+import type { Selectable } from 'kysely'
+import { recomposed } from '@core/compose'
 import { Refusal } from '@core/model'
-import type { Queries } from '@server/database'
+import type { Size, Slide, SlideId } from '@core/model'
+import type { ImportTable, Queries } from '@server/database'
 import { keepFile } from '@server/store'
+import { saveDeck, slidesOf } from './decks'
 import { tell } from './events'
 import { addJob } from './jobs'
 import { roomForImport, roomInQuota } from './quotas'
@@ -106,4 +110,100 @@ export async function takeBackImport(q: Queries, id: string): Promise<number> {
 export async function settleBuilds(q: Queries, talk: string, id: string): Promise<void> {
   await q.updateTable('import').set({ builds: null }).where('id', '=', id).where('talk', '=', talk).execute()
   await tell(q, { talk, kind: 'import', id })
+}
+
+type Import = Selectable<ImportTable>
+
+/** An import; null when there is none of that id. */
+export const importOf = async (q: Queries, id: string): Promise<Import | null> =>
+  (await q.selectFrom('import').selectAll().where('id', '=', id).executeTakeFirst()) ?? null
+
+/** An import is being read. */
+export async function startReading(q: Queries, id: string): Promise<void> {
+  await q.updateTable('import').set({ state: 'reading' }).where('id', '=', id).execute()
+}
+
+/** Notes how many pages an import has; a deck that is still empty takes the shape of what comes in. */
+export async function notePages(q: Queries, { id, talk }: Pick<Import, 'id' | 'talk'>, pages: number, shape: Size): Promise<void> {
+  await q.updateTable('import').set({ pages_total: pages }).where('id', '=', id).execute()
+  await q
+    .updateTable('talk')
+    .set({ shape: JSON.stringify(shape) })
+    .where('id', '=', talk)
+    .where((build) =>
+      build.not(
+        build.exists(build.selectFrom('slide').select('slide.id').where('slide.talk', '=', talk).where('slide.position', 'is not', null)),
+      ),
+    )
+    .execute()
+}
+
+/** What an import has put into its talk's deck until now. */
+export interface ImportProgress {
+  readonly made: readonly SlideId[]
+  /** At which of the deck's revisions each came. */
+  readonly revisions: readonly number[]
+  /** Pages read. */
+  readonly pages: number
+}
+
+/**
+ * Puts slides that were read into the talk's deck, behind those that came before them. In one transaction.
+ * @returns the revision of the deck in which they are
+ */
+export async function putImported(
+  q: Queries,
+  { id, talk, place }: Pick<Import, 'id' | 'talk' | 'place'>,
+  slides: readonly Slide[],
+  { made, revisions, pages }: ImportProgress,
+): Promise<number> {
+  const { revision, shape } = await q
+    .updateTable('talk')
+    .set((build) => ({ revision: build('revision', '+', 1), changed: new Date() }))
+    .where('id', '=', talk)
+    .returning(['revision', 'shape'])
+    .executeTakeFirstOrThrow()
+  const before = await slidesOf(q, talk)
+  const last = made.at(-1)
+  const behind = last === undefined ? -1 : before.findIndex((slide) => slide.id === last)
+  const at = behind >= 0 ? behind + 1 : Math.min(place ?? before.length, before.length)
+  await saveDeck(
+    q,
+    talk,
+    before,
+    [...before.slice(0, at), ...slides.map((slide) => recomposed(slide, shape)), ...before.slice(at)],
+    revision,
+  )
+  await q
+    .updateTable('import')
+    .set({
+      pages_done: pages,
+      slides: JSON.stringify([...made, ...slides.map((slide) => slide.id)]),
+      revisions: JSON.stringify([...revisions, ...slides.map(() => revision)]),
+    })
+    .where('id', '=', id)
+    .execute()
+  await tell(q, { talk, kind: 'deck', id: null })
+  return revision
+}
+
+/** All of an import is in the deck. @param builds slides that look like steps of one, group by group */
+export async function importDone(q: Queries, id: string, builds: readonly (readonly SlideId[])[]): Promise<void> {
+  await q
+    .updateTable('import')
+    .set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) })
+    .where('id', '=', id)
+    .execute()
+}
+
+/** An import cannot be read, which is said and told, unless it was read already. */
+export async function importFailed(q: Queries, id: string, sentence: string): Promise<void> {
+  const row = await q
+    .updateTable('import')
+    .set({ state: 'failed', sentence })
+    .where('id', '=', id)
+    .where('state', '<>', 'done')
+    .returning('talk')
+    .executeTakeFirst()
+  if (row !== undefined) await tell(q, { talk: row.talk, kind: 'import', id })
 }

@@ -1,4 +1,5 @@
 import { dequal } from 'dequal'
+import { sql } from 'kysely'
 import { asId } from '@core/model'
 import type { Ms, Programme, SlideId } from '@core/model'
 import { piecesOfTake, placeTake, reportOf, withoutStretches } from '@core/programme'
@@ -49,7 +50,8 @@ export async function placeFinishedTake(q: Queries, take: string): Promise<void>
       speechFree(stretches.find((stretch) => stretch.id === id)?.peaks ?? [], SHORTEST_PAUSE),
     )
     // A take of which nothing counts changes nothing.
-    if (programme !== before) await saveProgramme(q, row.talk, programme, placedBy(take), { author: row.place?.browser ?? null })
+    if (programme !== before)
+      await saveProgramme(q, row.talk, programme, { kind: 'take', take: asId(take) }, { author: row.place?.browser ?? null })
     if (row.kind !== 'dub') await rememberSpeech(q, row.talk, take, slides, spokenOn(take, stretches))
   }
   await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()
@@ -88,17 +90,19 @@ export async function takeReport(q: Queries, take: string): Promise<TakeReport> 
   )
 }
 
-const placedBy = (take: string): string => `take ${take}`
-const discardOf = (take: string): string => `discarded take ${take}`
-
-/** The programme as it was before a take was put into it, if nothing but slides has changed since. */
-async function beforeTake(q: Queries, talk: string, take: string, now: Programme): Promise<Programme | null> {
-  const placed = await q
+/** Where a take was put into its talk's programme, the last time. */
+const placingOf = (q: Queries, talk: string, take: string): Promise<{ revision: number; value: Programme } | undefined> =>
+  q
     .selectFrom('programme')
     .select(['revision', 'value'])
     .where('talk', '=', talk)
-    .where('reason', '=', placedBy(take))
+    .where(sql<boolean>`reason @> ${JSON.stringify({ kind: 'take', take })}::jsonb`)
+    .orderBy('revision', 'desc')
     .executeTakeFirst()
+
+/** The programme as it was before a take was put into it, if nothing but slides has changed since. */
+async function beforeTake(q: Queries, talk: string, take: string, now: Programme): Promise<Programme | null> {
+  const placed = await placingOf(q, talk, take)
   if (placed === undefined || !dequal(placed.value.pieces, now.pieces)) return null
   const before = await q
     .selectFrom('programme')
@@ -122,7 +126,7 @@ export async function discardTake(q: Queries, talk: string, take: string): Promi
   const stretches = new Set((await q.selectFrom('stretch').select('id').where('take', '=', take).execute()).map((row) => row.id))
   const programme = await currentProgramme(q, talk)
   const without = (await beforeTake(q, talk, take, programme)) ?? withoutStretches(programme, stretches)
-  if (!dequal(without.pieces, programme.pieces)) await saveProgramme(q, talk, without, discardOf(take))
+  if (!dequal(without.pieces, programme.pieces)) await saveProgramme(q, talk, without, { kind: 'discard', take: asId(take) })
   await tell(q, { talk, kind: 'take', id: take })
 }
 
@@ -131,12 +135,7 @@ export async function discardTake(q: Queries, talk: string, take: string): Promi
  * it was ever placed is finished now.
  */
 export async function bringBackTake(q: Queries, talk: string, take: string): Promise<void> {
-  const placed = await q
-    .selectFrom('programme')
-    .select('revision')
-    .where('talk', '=', talk)
-    .where('reason', '=', placedBy(take))
-    .executeTakeFirst()
+  const placed = await placingOf(q, talk, take)
   const unready = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '<>', 'ready').executeTakeFirst()
   const finishes = placed === undefined || unready !== undefined
   const back = await q
@@ -158,14 +157,14 @@ export async function bringBackTake(q: Queries, talk: string, take: string): Pro
     .where('talk', '=', talk)
     .where('revision', '=', programme.revision)
     .executeTakeFirst()
-  if (last?.reason === discardOf(take)) {
+  if (last?.reason.kind === 'discard' && last.reason.take === take) {
     const before = await q
       .selectFrom('programme')
       .select('value')
       .where('talk', '=', talk)
       .where('revision', '=', programme.revision - 1)
       .executeTakeFirstOrThrow()
-    await saveProgramme(q, talk, { ...before.value, revision: programme.revision + 1 }, 'brought back a take')
+    await saveProgramme(q, talk, { ...before.value, revision: programme.revision + 1 }, { kind: 'bring-back', take: asId(take) })
   }
   await tell(q, { talk, kind: 'take', id: take })
 }

@@ -1,6 +1,7 @@
 import { EMPTY_PROGRAMME, Refusal } from '@core/model'
 import type { Programme } from '@core/model'
 import { programmeLength } from '@core/programme'
+import type { ChangeReason } from '@core/programme'
 import type { ChangeRole } from '@contracts'
 import type { Queries } from '@server/database'
 import { wantAhead } from './ahead'
@@ -35,14 +36,13 @@ export interface Making {
 
 /**
  * Keeps a new revision of a talk's programme.
- * @param reason what was done, in a few words
  * @throws Refusal `conflict` when somebody else made the same revision first
  */
 export async function saveProgramme(
   q: Queries,
   talk: string,
   programme: Programme,
-  reason: string,
+  reason: ChangeReason,
   { author = null, role = 'edit', takesBack }: Making = {},
 ): Promise<void> {
   const moved = await q
@@ -60,7 +60,7 @@ export async function saveProgramme(
       revision: programme.revision,
       value: JSON.stringify(programme),
       length_ms: Math.round(programmeLength(programme)),
-      reason,
+      reason: JSON.stringify(reason),
       author,
       role,
       takes_back: takesBack ?? null,

@@ -1,7 +1,7 @@
 import { asId, Refusal } from '@core/model'
 import type { Piece, Programme, SlideId, StretchId, Take } from '@core/model'
-import { applyProgrammeEdit, nameOfEdit, programmeLength, recordingsOf, useRecording } from '@core/programme'
-import type { HeardStretch, ProgrammeEdit } from '@core/programme'
+import { applyProgrammeEdit, programmeLength, reasonOf, recordingsOf, useRecording } from '@core/programme'
+import type { ChangeReason, HeardStretch, ProgrammeEdit } from '@core/programme'
 import { PEAKS_A_SECOND } from '@core/voice'
 import type { RecordingView, UseRequest } from '@contracts'
 import type { Queries } from '@server/database'
@@ -115,16 +115,16 @@ function recordingsNamed(edit: ProgrammeEdit): readonly StretchId[] {
   }
 }
 
-/** What is done to a programme, and what that is called in the history. */
+/** What is done to a programme, and what its history says of it. */
 export interface ProgrammeChange {
-  readonly name: string
+  readonly reason: ChangeReason
   readonly apply: (programme: Programme) => Programme
 }
 
 /** A recording taken into the place of a visit. @throws Refusal `not-found` when it is not the talk's */
 export async function recordingInPlace(q: Queries, talk: string, { visit, take, showing, name }: UseRequest): Promise<ProgrammeChange> {
   const pieces = await piecesOf(q, talk, take, showing)
-  return { name: 'took another recording of a slide', apply: (programme) => useRecording(programme, visit, pieces, name) }
+  return { reason: { kind: 'use' }, apply: (programme) => useRecording(programme, visit, pieces, name) }
 }
 
 /** An edit that a page asks for, its slides held against the deck. @throws Refusal `not-found` when one of them is not the talk's */
@@ -141,5 +141,5 @@ export async function editAskedFor(q: Queries, talk: string, edit: ProgrammeEdit
   }
   if (!(await areStretchesOf(q, talk, recordingsNamed(edit))))
     throw new Refusal('not-found', "The recording that this was drawn over is not the talk's.")
-  return { name: nameOfEdit(edit), apply: (programme) => applyProgrammeEdit(programme, edit) }
+  return { reason: reasonOf(edit), apply: (programme) => applyProgrammeEdit(programme, edit) }
 }

@@ -248,6 +248,12 @@ export async function duplicateTalk(q: Queries, owner: string, id: string): Prom
   return copy
 }
 
+/** What a talk's next file is to be; null when the talk was deleted. */
+export async function recipeOf(q: Queries, id: string): Promise<Recipe | null> {
+  const row = await q.selectFrom('talk').select('recipe').where('id', '=', id).where('deleted', 'is', null).executeTakeFirst()
+  return row?.recipe ?? null
+}
+
 export async function saveRecipe(q: Queries, id: string, recipe: Recipe): Promise<void> {
   await q
     .updateTable('talk')

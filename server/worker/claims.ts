@@ -1,7 +1,7 @@
 import type { Pool, PoolClient } from 'pg'
-import { sql } from 'kysely'
 import { database, databasePool } from '@server/database'
 import type { Database, Queries } from '@server/database'
+import { dropClaim, holdsClaim, raiseClaim } from '@server/domain'
 import { log } from '@server/log'
 
 /** How often it is looked whether something claimed is free, in ms. */
@@ -110,32 +110,14 @@ export class Claims {
 
   async #numbered(name: string, free: () => Promise<void>): Promise<Claim> {
     try {
-      const rising = sql<number>`nextval('claim_number')`
-      const { number } = await this.#db
-        .insertInto('claim')
-        .values({ name, number: rising })
-        .onConflict((conflict) => conflict.column('name').doUpdateSet({ number: rising, since: sql`now()` }))
-        .returning('number')
-        .executeTakeFirstOrThrow()
+      const number = await raiseClaim(this.#db, name)
       return {
         number,
         stillHeld: async (q) => {
-          const held = await q
-            .selectFrom('claim')
-            .select('number')
-            .where('name', '=', name)
-            .where('number', '=', number)
-            .forShare()
-            .executeTakeFirst()
-          if (held === undefined) throw new ClaimLost(name)
+          if (!(await holdsClaim(q, name, number))) throw new ClaimLost(name)
         },
         release: async () => {
-          await this.#db
-            .deleteFrom('claim')
-            .where('name', '=', name)
-            .where('number', '=', number)
-            .execute()
-            .catch(() => undefined)
+          await dropClaim(this.#db, name, number).catch(() => undefined)
           await free()
         },
       }

@@ -3,7 +3,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Programme } from '@core/model'
 import { programmeLength, seamsOf, visitsOf } from '@core/programme'
 import type { ProgrammeEdit } from '@core/programme'
-import type { FilmView, HistoryView } from '@contracts'
+import { withProgramme } from '@contracts'
+import type { FilmView, HistoryView, ProgrammeAnswer } from '@contracts'
 import { Client, sentenceOf } from '../harness/client'
 import { startProduct } from '../harness/product'
 import type { Product } from '../harness/product'
@@ -58,16 +59,33 @@ describe('changes of a programme', () => {
     expect(sentenceOf(refused.body)).toMatch(/changed elsewhere .* Nothing was overwritten/)
     expect((await now()).revision).toBe(both.revision)
 
-    expect(await history(here)).toMatchObject({ undo: 'cut a part', redo: null, sinceDelivery: null })
-    expect(await history(there)).toMatchObject({ undo: 'changed the tempo', redo: null })
+    expect(await history(here)).toMatchObject({ undo: { kind: 'cut', parts: 1 }, redo: null, sinceDelivery: null })
+    expect(await history(there)).toMatchObject({ undo: { kind: 'tempo' }, redo: null })
     expect((await back(here, 'undo')).status).toBe(200)
     expect(programmeLength(await now())).toBeCloseTo(6000 + (3000 * 25) / 27, 6)
-    expect(await history(here)).toMatchObject({ undo: null, redo: 'cut a part' })
+    expect(await history(here)).toMatchObject({ undo: null, redo: { kind: 'cut', parts: 1 } })
     expect((await back(here, 'redo')).status).toBe(200)
     expect((await now()).pieces).toEqual(both.pieces)
     expect((await back(there, 'undo')).status).toBe(200)
     expect(programmeLength(await now())).toBe(8300)
     expect((await back(there, 'undo')).status).toBe(404)
+  })
+
+  it('answer all that a page needs to go on as if it had asked for the film anew', async () => {
+    const author = randomUUID()
+    const film = await client.get<FilmView>('GET', `/talks/${talk}/film`)
+    const [first, second] = visitsOf(film.programme)
+    const changed = await client.get<ProgrammeAnswer>('POST', `/talks/${talk}/programme`, {
+      revision: film.programme.revision,
+      author,
+      edit: { kind: 'move', visit: second?.id, before: first?.id },
+    })
+    expect(changed.programme.pieces).not.toEqual(film.programme.pieces)
+    expect(withProgramme(film, changed.programme)).toEqual(await client.get('GET', `/talks/${talk}/film`))
+    expect(changed.history).toEqual(await history(author))
+    const undone = await client.get<ProgrammeAnswer>('POST', `/talks/${talk}/programme/back`, { author, role: 'undo' })
+    expect(undone).toEqual({ programme: await now(), history: await history(author) })
+    expect(undone.programme.pieces).toEqual(film.programme.pieces)
   })
 
   it('survive the server, and a version that was named can be returned to', async () => {
@@ -94,7 +112,7 @@ describe('changes of a programme', () => {
     expect((await client.ask('POST', `/talks/${talk}/programme/return`, { author: here, revision: named.revision })).status).toBe(200)
     expect((await now()).pieces).toEqual(named.pieces)
     const { changes } = await history(here)
-    expect(changes[0]).toMatchObject({ reason: 'went back to an earlier version' })
+    expect(changes[0]).toMatchObject({ reason: { kind: 'return' } })
     expect(changes.find((change) => change.name !== null)).toMatchObject({
       revision: named.revision,
       name: "before the harbour master's wishes",

@@ -5,6 +5,16 @@ import { expect, inject, it } from 'vitest'
 import { connect, migrate } from '@server/database/connect'
 import { migrations } from '@server/database/migrations'
 
+const TAKE = '3f0c9a5e-0f0a-4c46-9b59-0a43ad40d2d1'
+/** Why programmes were changed, as it was said and as it is kept. */
+const WHY = [
+  { said: `take ${TAKE}`, kept: { kind: 'take', take: TAKE } },
+  { said: `discarded take ${TAKE}`, kept: { kind: 'discard', take: TAKE } },
+  { said: 'cut 12 parts', kept: { kind: 'cut', parts: 12 } },
+  { said: 'took the face off', kept: { kind: 'framing', off: true } },
+  { said: 'take', kept: { kind: 'other' } },
+] as const
+
 it('brings a database of the first version up to date with all that is in it', async () => {
   const name = `migrate_${randomUUID().replaceAll('-', '')}`
   const admin = new pg.Client({ connectionString: inject('cluster') })
@@ -29,9 +39,9 @@ it('brings a database of the first version up to date with all that is in it', a
         { kind: 'still', length: 1500 },
         { kind: 'recorded', show: { from: 500, to: 3500 }, rate: { num: 27, den: 25 } },
       ]
-      for (const [revision, value] of [{ pieces }, { pieces: [] }].entries())
+      for (const [revision, value] of [{ pieces }, ...WHY.slice(1).map(() => ({ pieces: [] }))].entries())
         await sql`insert into programme (talk, revision, value, reason) values (${talk}, ${revision + 1}, ${JSON.stringify(value)},
-          'take')`.execute(q)
+          ${WHY[revision]?.said})`.execute(q)
     })
     expect(await migrate(db)).toEqual(Object.keys(migrations).slice(1))
     const row = await db
@@ -50,7 +60,15 @@ it('brings a database of the first version up to date with all that is in it', a
     expect(row.framing).toEqual({ ...framing, placing: 'over', border: 'thin', zoom: 1, centre: { x: 0.5, y: 0.5 } })
     expect((await db.selectFrom('talk').select('language').executeTakeFirstOrThrow()).language).toBe('en')
     expect(await db.selectFrom('programme').select(['length_ms', 'role', 'author', 'takes_back']).orderBy('revision').execute()).toEqual(
-      [1500 + Math.round((3000 * 25) / 27), 0].map((length) => ({ length_ms: length, role: 'edit', author: null, takes_back: null })),
+      [1500 + Math.round((3000 * 25) / 27), ...WHY.slice(1).map(() => 0)].map((length) => ({
+        length_ms: length,
+        role: 'edit',
+        author: null,
+        takes_back: null,
+      })),
+    )
+    expect((await db.selectFrom('programme').select('reason').orderBy('revision').execute()).map(({ reason }) => reason)).toEqual(
+      WHY.map(({ kept }) => kept),
     )
     expect((await db.selectFrom('talk').select('recipe').executeTakeFirstOrThrow()).recipe).toEqual({
       rate: 30,

@@ -68,7 +68,16 @@ it('takes back what a refused deck put in, and leaves what was worked on or is s
   const value = { ...EMPTY_PROGRAMME, slides: { [shown.id]: 1 } as Record<SlideId, number>, revision: 1 }
   await db
     .insertInto('programme')
-    .values({ talk, revision: 1, value: JSON.stringify(value), length_ms: 0, reason: 'take', author: null, role: 'edit', takes_back: null })
+    .values({
+      talk,
+      revision: 1,
+      value: JSON.stringify(value),
+      length_ms: 0,
+      reason: JSON.stringify({ kind: 'slides' }),
+      author: null,
+      role: 'edit',
+      takes_back: null,
+    })
     .execute()
   expect(await db.transaction().execute((q) => takeBackImport(q, id))).toBe(2)
   expect((await slidesOf(db, talk)).map((one) => one.id)).toEqual([noted.id, shown.id])

@@ -94,20 +94,24 @@ function key(event: KeyboardEvent): void {
   } else if ((event.ctrlKey || event.metaKey) && ['b', 'i'].includes(event.key)) {
     event.preventDefault()
     wrap(event.key === 'b' ? '**' : '*')
-  } else if (event.key === 'Enter' && area() !== null) {
-    // A point is followed by a point; an empty one ends the list.
-    const field = area() as HTMLTextAreaElement
-    const at = field.selectionStart
-    const line = field.value.slice(field.value.lastIndexOf('\n', at - 1) + 1, at)
-    if (!line.startsWith('- ') || writing.value === null) return
-    event.preventDefault()
-    const plain = line === '- '
-    const text = plain ? field.value.slice(0, at - 2) + field.value.slice(at) : `${field.value.slice(0, at)}\n- ${field.value.slice(at)}`
-    set({ [writing.value]: text })
-    void nextTick(() => {
-      field.setSelectionRange(plain ? at - 2 : at + 3, plain ? at - 2 : at + 3)
-    })
-  }
+  } else if (event.key === 'Enter') goOnWithList(event)
+}
+
+/** A point is followed by a point; an empty one ends the list. */
+function goOnWithList(event: KeyboardEvent): void {
+  const field = area()
+  if (field === null || writing.value === null) return
+  const at = field.selectionStart
+  const line = field.value.slice(field.value.lastIndexOf('\n', at - 1) + 1, at)
+  if (!line.startsWith('- ')) return
+  event.preventDefault()
+  const ends = line === '- '
+  const text = ends ? field.value.slice(0, at - 2) + field.value.slice(at) : `${field.value.slice(0, at)}\n- ${field.value.slice(at)}`
+  const caret = ends ? at - 2 : at + 3
+  set({ [writing.value]: text })
+  void nextTick(() => {
+    field.setSelectionRange(caret, caret)
+  })
 }
 
 async function place(files: readonly File[]): Promise<void> {

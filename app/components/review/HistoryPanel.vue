@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
-import { duration, moment } from '~/words'
+import { changeReason, duration, moment } from '~/words'
 
 /** Every version of the programme: what was done, named ones marked; any can be returned to. */
 const talk = useTalk()
@@ -41,7 +41,7 @@ function keepName(): void {
     <ol>
       <li v-for="(change, n) in changes" :key="change.revision" :class="{ named: change.name }">
         <span class="what"
-          ><b v-if="change.name">{{ change.name }}: </b>{{ verbs[change.role] }}{{ change.reason }}</span
+          ><b v-if="change.name">{{ change.name }}: </b>{{ verbs[change.role] }}{{ changeReason(change.reason) }}</span
         >
         <span class="clock soft">{{ duration(change.length) }}</span>
         <span class="soft when">{{ moment(change.made) }}</span>

@@ -15,6 +15,7 @@ import { signedIn } from './0013-signed-in'
 import { lateParts } from './0014-late-parts'
 import { claimsAndDigests } from './0015-claims-and-digests'
 import { demoTalks } from './0016-demo-talks'
+import { reasons } from './0017-reasons'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -34,4 +35,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0014-late-parts': lateParts,
   '0015-claims-and-digests': claimsAndDigests,
   '0016-demo-talks': demoTalks,
+  '0017-reasons': reasons,
 }

@@ -2,7 +2,7 @@ import { Refusal } from '@core/model'
 import { lengthOfRecording } from '@render/probe'
 import { bringSound } from '@render/sound'
 import { database } from '@server/database'
-import { failTake, placeVoice } from '@server/domain'
+import { closingVoice, failTake, placeVoice } from '@server/domain'
 import { settings } from '@server/settings'
 import { broughtPath, rawPath, sizeOf } from '@server/store'
 import type { Claim } from '../claims'
@@ -10,21 +10,15 @@ import type { Claim } from '../claims'
 /** Reads a sound file that was brought in as a slide's voice. Can be repeated at any point. */
 export async function bringVoiceTask(take: string, claim: Claim): Promise<void> {
   const db = database()
-  const stretch = await db
-    .selectFrom('stretch')
-    .innerJoin('take', 'take.id', 'stretch.take')
-    .select('stretch.id')
-    .where('take.id', '=', take)
-    .where('take.state', '=', 'closing')
-    .executeTakeFirst()
-  if (stretch === undefined) return
-  const raw = rawPath(stretch.id)
+  const stretch = await closingVoice(db, take)
+  if (stretch === null) return
+  const raw = rawPath(stretch)
   try {
     const length =
-      (await sizeOf(raw)) === null ? await bringSound(broughtPath(stretch.id), raw, settings().importTime) : await lengthOfRecording(raw)
+      (await sizeOf(raw)) === null ? await bringSound(broughtPath(stretch), raw, settings().importTime) : await lengthOfRecording(raw)
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      await placeVoice(q, take, stretch.id, length)
+      await placeVoice(q, take, stretch, length)
     })
   } catch (error) {
     if (!(error instanceof Refusal)) throw error

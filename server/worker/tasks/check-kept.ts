@@ -1,7 +1,7 @@
 import type { Selectable } from 'kysely'
 import { database } from '@server/database'
 import type { StretchTable } from '@server/database'
-import { assetsKept, filesWithDigests, makeFileAgain, stretchesWithDigests } from '@server/domain'
+import { assetsKept, filesWithDigests, isReadyAs, makeFileAgain, stretchesWithDigests } from '@server/domain'
 import { log } from '@server/log'
 import { assetPath, deliveryPath, digestOfFile, rawPath, recordingPath, voicePath } from '@server/store'
 import { ClaimLost, alone } from '../claims'
@@ -43,14 +43,7 @@ export async function checkKept(since: Date | null): Promise<Checked> {
     }
     await alone('finish-take', stretch.take, async (_, claim) => {
       // More of it may have come, and been made ready, before it was this one's turn.
-      const same = await db
-        .selectFrom('stretch')
-        .select('id')
-        .where('id', '=', stretch.id)
-        .where('state', '=', 'ready')
-        .where('raw_digest', '=', stretch.raw_digest)
-        .executeTakeFirst()
-      if (same === undefined) return
+      if (!(await isReadyAs(db, stretch.id, stretch.raw_digest))) return
       await makeReadyAgain(db, stretch, claim)
       again += 1
     })

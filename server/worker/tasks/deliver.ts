@@ -2,7 +2,7 @@ import { rm, stat, writeFile } from 'node:fs/promises'
 import { sum } from 'd3'
 import { costOfSegment, costOfVoice, nextTry, renderPlan, timeAfterPictures } from '@core/plan'
 import type { RenderPlan, SizeTry } from '@core/plan'
-import { Refusal, isUnderWay, isVideo } from '@core/model'
+import { Refusal, isVideo } from '@core/model'
 import type { Format, Recipe, VideoFormat } from '@core/model'
 import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
@@ -11,7 +11,8 @@ import { tagSound } from '@render/sound'
 import { CRF_BOUNDS, codingOf, joinFilm, metadata } from '@render/video'
 import type { Coding, FileNotes } from '@render/video'
 import { database } from '@server/database'
-import { filmOfRecipe } from '@server/domain'
+import { deliveryToMake, filmOfRecipe, setMakers, turnOf } from '@server/domain'
+import type { DeliveryTurn } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import {
@@ -36,7 +37,6 @@ import { makeSound } from './make-sound'
 import type { MadeSound } from './make-sound'
 import type { PictureWatch } from './encode-options'
 import { Progress } from './progress'
-import type { Turn } from './progress'
 
 /** Notes when parts of a job were done, in ms since it began. */
 function stopwatch(): { readonly notes: Readonly<Record<string, number>>; readonly note: (name: string) => void } {
@@ -51,7 +51,7 @@ function stopwatch(): { readonly notes: Readonly<Record<string, number>>; readon
 }
 
 /** What making one file works with. */
-interface Making extends Turn {
+interface Making extends DeliveryTurn {
   readonly index: FilmIndex
   readonly recipe: Recipe
   readonly plan: RenderPlan
@@ -148,14 +148,8 @@ async function makeSoundFile(
 /** Makes a delivery: segments and voice, joined and checked. Asked again after a stop, it goes on where it was. */
 export async function deliverTask(id: string, claim: Claim): Promise<void> {
   const db = database()
-  const row = await db
-    .selectFrom('delivery')
-    .innerJoin('talk', 'talk.id', 'delivery.talk')
-    .selectAll('delivery')
-    .select('talk.name')
-    .where('delivery.id', '=', id)
-    .executeTakeFirst()
-  if (row === undefined || !isUnderWay(row.state)) return
+  const row = await deliveryToMake(db, id)
+  if (row === null) return
   const began = Date.now()
   const { recipe, talk } = row
   const index = indexFilm(await filmOfRecipe(db, talk, recipe, row.programme_revision ?? undefined))
@@ -230,11 +224,7 @@ async function makeFile(making: Making, sound: Promise<MadeSound>, progress: Pro
   const coding = codingOf(format, quality, bits)
   // What is tried for a size is known here alone.
   if (bits.kind === 'size') return await makeToSize(making, coding, bits.most, sound, progress)
-  await database()
-    .updateTable('delivery')
-    .set({ helpers: JSON.stringify([WORKER]) })
-    .where('id', '=', making.id)
-    .execute()
+  await setMakers(database(), making.id, [WORKER])
   await askForHelp(making.id, [WORKER])
   return await makeOnce(making, coding, sound, progress).finally(() => needNoHelp(making.id))
 }
@@ -250,9 +240,9 @@ function coverOf({ film }: FilmIndex): string | null {
 /** Says so when a delivery was tried as often as it may be. */
 export async function deliverGivenUp(id: string, error: unknown, claim: Claim): Promise<void> {
   const where = error instanceof SegmentFailed ? ` while the part on “${error.slide}” was being made` : ''
-  const row = await database().selectFrom('delivery').select(['talk', 'turn']).where('id', '=', id).executeTakeFirst()
-  if (row !== undefined)
-    await new Progress(database(), claim, { id, ...row }, null, { costs: [], voice: 0, time: 0, after: 0 }).fail(
+  const turn = await turnOf(database(), id)
+  if (turn !== null)
+    await new Progress(database(), claim, turn, null, { costs: [], voice: 0, time: 0, after: 0 }).fail(
       `Making this file failed${where}. What was finished is kept; try again, and tell whoever runs this server if it fails again.`,
     )
 }

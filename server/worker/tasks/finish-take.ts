@@ -1,26 +1,13 @@
 import { Refusal } from '@core/model'
 import { database } from '@server/database'
-import type { Database } from '@server/database'
-import { failTake, placeFinishedTake } from '@server/domain'
+import { closingStretches, failTake, lastCueAt, placeFinishedTake, silentStretchReady } from '@server/domain'
 import type { Claim } from '../claims'
 import { makeReady } from './ready-stretch'
-
-async function lastCueOf(db: Database, stretch: string): Promise<number> {
-  const cues = await db.selectFrom('cue').select('cue').where('stretch', '=', stretch).execute()
-  return cues.reduce((last, { cue }) => Math.max(last, cue.at), 0)
-}
 
 /** Makes each stretch of a take ready to be played, then puts the take into the programme. Can be repeated at any point. */
 export async function finishTakeTask(take: string, claim: Claim): Promise<void> {
   const db = database()
-  const stretches = await db
-    .selectFrom('stretch')
-    .selectAll()
-    .where('take', '=', take)
-    .where('state', '=', 'closing')
-    .orderBy('number')
-    .execute()
-  for (const stretch of stretches) {
+  for (const stretch of await closingStretches(db, take)) {
     const count = stretch.slices ?? 0
     if (count > 0) {
       const refused = await makeReady(db, stretch, count, claim).then(() => null, refusalOf)
@@ -29,13 +16,8 @@ export async function finishTakeTask(take: string, claim: Claim): Promise<void> 
       return
     }
     // Timings and ink alone: it lasts until it was closed, or until the last thing that happened in it.
-    const length = stretch.voice ? 0 : (stretch.length_ms ?? (await lastCueOf(db, stretch.id)))
-    await db
-      .updateTable('stretch')
-      .set({ state: 'ready', length_ms: length })
-      .where('id', '=', stretch.id)
-      .where('state', '=', 'closing')
-      .execute()
+    const length = stretch.voice ? 0 : (stretch.length_ms ?? (await lastCueAt(db, stretch.id)))
+    await silentStretchReady(db, stretch.id, length)
   }
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)

@@ -3,7 +3,7 @@ import { isVideo } from '@core/model'
 import { indexFilm } from '@core/scene'
 import { codingOf } from '@render/video'
 import { database } from '@server/database'
-import { AFTER_FILES, addJob, filmOfRecipe, removeJob } from '@server/domain'
+import { AFTER_FILES, addJob, deliveryToMake, filmOfRecipe, isMaking, removeJob, setMakers } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import type { Claim } from '../claims'
@@ -33,21 +33,15 @@ export const needNoHelp = (delivery: string): Promise<void> =>
 
 /** Makes pictures of a delivery that another worker makes, the short parts first, and has the next one asked. */
 export async function helpDeliverTask(id: string, { number }: Claim): Promise<void> {
-  const row = await database().selectFrom('delivery').selectAll().where('id', '=', id).executeTakeFirst()
+  const row = await deliveryToMake(database(), id)
   if (row?.state !== 'making' || row.recipe.bits.kind === 'size' || row.helpers.includes(WORKER)) return
   const helpers = [...row.helpers, WORKER]
-  await database()
-    .updateTable('delivery')
-    .set({ helpers: JSON.stringify(helpers) })
-    .where('id', '=', id)
-    .execute()
+  await setMakers(database(), id, helpers)
   if (helpers.length < MOST) await askForHelp(id, helpers)
   const index = indexFilm(await filmOfRecipe(database(), row.talk, row.recipe, row.programme_revision ?? undefined))
   const plan = renderPlan(index, row.recipe)
   if (!isVideo(plan.format)) return
-  const needed = new WhileNeeded(
-    async () => (await database().selectFrom('delivery').select('state').where('id', '=', id).executeTakeFirst())?.state === 'making',
-  )
+  const needed = new WhileNeeded(() => isMaking(database(), id))
   try {
     const parts = await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), needed, {
       label: `help.${String(number)}`,

@@ -1,9 +1,10 @@
+import type { Updateable } from 'kysely'
 import { timeLeft } from '@core/plan'
 import type { RenderPlan, Segment } from '@core/plan'
-import { UNDER_WAY } from '@core/model'
 import type { DeliveryFacts, Ms } from '@core/model'
-import type { Database } from '@server/database'
-import { tell } from '@server/domain'
+import type { Database, DeliveryTable } from '@server/database'
+import { writeDelivery } from '@server/domain'
+import type { DeliveryTurn } from '@server/domain'
 import { ClaimLost } from '../claims'
 import type { Claim } from '../claims'
 
@@ -26,18 +27,11 @@ export interface Reckoned {
   readonly after: Ms
 }
 
-/** A delivery as somebody makes it: once it was told to stop, it is another turn. */
-export interface Turn {
-  readonly id: string
-  readonly talk: string
-  readonly turn: number
-}
-
 /** Keeps a delivery's row up to date and notices when the delivery was cancelled. */
 export class Progress {
   readonly #db: Database
   readonly #claim: Claim
-  readonly #delivery: Turn
+  readonly #delivery: DeliveryTurn
   readonly #plan: RenderPlan | null
   readonly #costs: readonly number[]
   readonly #all: number
@@ -59,7 +53,7 @@ export class Progress {
   #told = 0
   #writing: Promise<void> = Promise.resolve()
 
-  constructor(db: Database, claim: Claim, delivery: Turn, plan: RenderPlan | null, { costs, voice, time, after }: Reckoned) {
+  constructor(db: Database, claim: Claim, delivery: DeliveryTurn, plan: RenderPlan | null, { costs, voice, time, after }: Reckoned) {
     this.#db = db
     this.#claim = claim
     this.#delivery = delivery
@@ -192,23 +186,10 @@ export class Progress {
   }
 
   /** @param first is done before it is written, once it is sure that nobody else makes this file */
-  async #write(columns: Record<string, unknown>, first: () => Promise<void> = () => Promise.resolve()): Promise<void> {
-    const { id, turn } = this.#delivery
+  async #write(columns: Updateable<DeliveryTable>, first: () => Promise<void> = () => Promise.resolve()): Promise<void> {
     const written = await this.#db.transaction().execute(async (q) => {
       await this.#claim.stillHeld(q)
-      const current = await q
-        .selectFrom('delivery')
-        .select('talk')
-        .where('id', '=', id)
-        .where('turn', '=', turn)
-        .where('state', 'in', UNDER_WAY)
-        .forUpdate()
-        .executeTakeFirst()
-      if (current === undefined) return false
-      await first()
-      await q.updateTable('delivery').set(columns).where('id', '=', id).execute()
-      await tell(q, { talk: current.talk, kind: 'delivery', id })
-      return true
+      return await writeDelivery(q, this.#delivery, columns, first)
     })
     if (!written) this.#stop.abort()
   }

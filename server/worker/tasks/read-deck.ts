@@ -2,18 +2,31 @@ import { randomUUID } from 'node:crypto'
 import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Selectable } from 'kysely'
-import { recomposed } from '@core/compose'
 import { Refusal, asId } from '@core/model'
 import type { AssetId, ComposedPicture, Slide, SlideId, Step } from '@core/model'
 import { readDeckApart } from '@render/deck'
 import type { DeckMessage, ReadStep, StepSource } from '@render/deck'
 import { database } from '@server/database'
 import type { Database, ImportTable } from '@server/database'
-import { JPEG, WEBP, keepForTalk, saveDeck, slidesOf, takeBackImport, tell } from '@server/domain'
+import {
+  JPEG,
+  WEBP,
+  importDone,
+  importFailed,
+  importOf,
+  keepForTalk,
+  notePages,
+  putImported,
+  startReading,
+  takeBackImport,
+  tell,
+} from '@server/domain'
 import { log } from '@server/log'
 import { apartBounds, settings } from '@server/settings'
 import { assetPath, removeTree, uploadFolder } from '@server/store'
 import type { Claim } from '../claims'
+
+type Import = Selectable<ImportTable>
 
 /** How long slides that were read wait for others, so that a long deck is not saved page by page, in ms. */
 const GATHER = 400
@@ -24,9 +37,7 @@ const GATHER = 400
  */
 class DeckWriter {
   readonly #db: Database
-  readonly #talk: string
-  readonly #import: string
-  readonly #place: number | null
+  readonly #import: Import
   readonly #claim: Claim
   readonly #made: SlideId[]
   readonly #revisions: number[]
@@ -34,16 +45,13 @@ class DeckWriter {
   #pages: number
   #written = 0
 
-  /** @param place where its slides go, counted from 0; null for the end */
-  constructor(db: Database, { id, talk, place, slides, revisions, pages_done: pages }: Selectable<ImportTable>, claim: Claim) {
+  constructor(db: Database, row: Import, claim: Claim) {
     this.#db = db
     this.#claim = claim
-    this.#talk = talk
-    this.#import = id
-    this.#place = place
-    this.#made = (slides ?? []).map((slide) => asId<'slide'>(slide))
-    this.#revisions = [...(revisions ?? [])]
-    this.#pages = pages
+    this.#import = row
+    this.#made = (row.slides ?? []).map((slide) => asId<'slide'>(slide))
+    this.#revisions = [...(row.revisions ?? [])]
+    this.#pages = row.pages_done
   }
 
   get made(): readonly SlideId[] {
@@ -64,34 +72,7 @@ class DeckWriter {
     this.#waiting = []
     const came = await this.#db.transaction().execute(async (q) => {
       await this.#claim.stillHeld(q)
-      const { revision, shape } = await q
-        .updateTable('talk')
-        .set((build) => ({ revision: build('revision', '+', 1), changed: new Date() }))
-        .where('id', '=', this.#talk)
-        .returning(['revision', 'shape'])
-        .executeTakeFirstOrThrow()
-      const before = await slidesOf(q, this.#talk)
-      const last = this.#made.at(-1)
-      const behind = last === undefined ? -1 : before.findIndex((slide) => slide.id === last)
-      const at = behind >= 0 ? behind + 1 : Math.min(this.#place ?? before.length, before.length)
-      await saveDeck(
-        q,
-        this.#talk,
-        before,
-        [...before.slice(0, at), ...slides.map((slide) => recomposed(slide, shape)), ...before.slice(at)],
-        revision,
-      )
-      await q
-        .updateTable('import')
-        .set({
-          pages_done: this.#pages,
-          slides: JSON.stringify([...this.#made, ...slides.map((slide) => slide.id)]),
-          revisions: JSON.stringify([...this.#revisions, ...slides.map(() => revision)]),
-        })
-        .where('id', '=', this.#import)
-        .execute()
-      await tell(q, { talk: this.#talk, kind: 'deck', id: null })
-      return revision
+      return await putImported(q, this.#import, slides, { made: this.#made, revisions: this.#revisions, pages: this.#pages })
     })
     this.#revisions.push(...slides.map(() => came))
     this.#made.push(...slides.map((slide) => slide.id))
@@ -108,8 +89,8 @@ const staying = (count: number): string =>
 /** Reads files into a talk's deck. */
 export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   const db = database()
-  const row = await db.selectFrom('import').selectAll().where('id', '=', id).executeTakeFirst()
-  if (row === undefined || row.state === 'done' || row.state === 'failed') return
+  const row = await importOf(db, id)
+  if (row === null || row.state === 'done' || row.state === 'failed') return
   const { talk } = row
   const out = join(uploadFolder(), `deck-${id}-${String(claim.number)}`)
   const writer = new DeckWriter(db, row, claim)
@@ -160,20 +141,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   const hear = async (message: DeckMessage): Promise<void> => {
     switch (message.kind) {
       case 'plan':
-        await db.updateTable('import').set({ pages_total: message.pages }).where('id', '=', id).execute()
-        // A deck that is still empty takes the shape of what comes in.
-        await db
-          .updateTable('talk')
-          .set({ shape: JSON.stringify(message.shape) })
-          .where('id', '=', talk)
-          .where((build) =>
-            build.not(
-              build.exists(
-                build.selectFrom('slide').select('slide.id').where('slide.talk', '=', talk).where('slide.position', 'is not', null),
-              ),
-            ),
-          )
-          .execute()
+        await notePages(db, row, message.pages, message.shape)
         return
       case 'slide': {
         const slide = earlier.next().value ?? (await writer.put(fresh({ title: message.title, steps: await toSteps(message.steps) })))
@@ -208,7 +176,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   }
 
   try {
-    await db.updateTable('import').set({ state: 'reading' }).where('id', '=', id).execute()
+    await startReading(db, id)
     await mkdir(out, { recursive: true })
     await readDeckApart(
       {
@@ -224,11 +192,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     await writer.flush()
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      await q
-        .updateTable('import')
-        .set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) })
-        .where('id', '=', id)
-        .execute()
+      await importDone(q, id, builds)
     })
   } catch (error) {
     // A fault of ours is tried again, and what is there is read on behind.
@@ -238,11 +202,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     const file = error.detail['file']
     const named =
       typeof file === 'string' && (row.files.length > 1 || file !== row.files[0]?.name) ? `“${file}”: ${error.message}` : error.message
-    await db
-      .updateTable('import')
-      .set({ state: 'failed', sentence: `${named} ${stay === 0 ? 'The talk is as it was.' : staying(stay)}` })
-      .where('id', '=', id)
-      .execute()
+    await importFailed(db, id, `${named} ${stay === 0 ? 'The talk is as it was.' : staying(stay)}`)
   } finally {
     await removeTree(out)
     await tell(db, { talk, kind: 'import', id })
@@ -258,17 +218,10 @@ const takeBack = (db: Database, id: string, claim: Claim): Promise<number> =>
 /** Says so when reading a deck failed for a reason of ours. */
 export async function readDeckGivenUp(id: string, _: unknown, claim: Claim): Promise<void> {
   const stay = await takeBack(database(), id, claim)
-  const row = await database()
-    .updateTable('import')
-    .set({
-      state: 'failed',
-      sentence:
-        `Reading this deck failed on our side. The file is kept; try again, and tell whoever runs this server if it ` +
-        `fails again.${stay === 0 ? '' : ` ${staying(stay)}`}`,
-    })
-    .where('id', '=', id)
-    .where('state', '<>', 'done')
-    .returning('talk')
-    .executeTakeFirst()
-  if (row !== undefined) await tell(database(), { talk: row.talk, kind: 'import', id })
+  await importFailed(
+    database(),
+    id,
+    'Reading this deck failed on our side. The file is kept; try again, and tell whoever runs this server if it fails again.' +
+      (stay === 0 ? '' : ` ${staying(stay)}`),
+  )
 }

@@ -3,6 +3,8 @@ import { BYTES_A_SAMPLE, alignSound, closeStretch, concatenate, measureVoice } f
 import type { SoundTail } from '@render/sound'
 import { alignPictures, cameraSeen, checkRecording, lengthOfRecording } from '@render/probe'
 import type { Database, Queries, StretchTable } from '@server/database'
+import { bytesOfSlices, noteDigests, stretchReady, takeFaceOff } from '@server/domain'
+import type { StretchDigests } from '@server/domain'
 import {
   digestOfFile,
   facePath,
@@ -49,33 +51,10 @@ async function tailOf(
   return end - Math.max(own, join) < LEAST ? null : { tail: { path, rate, at, join }, end }
 }
 
-async function takeFaceOff(q: Queries, stretch: string, at: number): Promise<void> {
-  const { last } = await q
-    .selectFrom('cue')
-    .select((build) => build.fn.max('n').as('last'))
-    .where('stretch', '=', stretch)
-    .executeTakeFirstOrThrow()
-  const n = (last ?? -1) + 1
-  await q
-    .insertInto('cue')
-    .values({ stretch, n, cue: JSON.stringify({ kind: 'inset', at, on: false }) })
-    .execute()
-  await q
-    .updateTable('stretch')
-    .set({ cues: n + 1 })
-    .where('id', '=', stretch)
-    .execute()
-}
-
 /** Whether more of a recording has come than was put together; one that did not come in slices has not. */
 async function hasGrown(q: Queries, stretch: string, count: number, raw: string): Promise<boolean> {
-  const { bytes } = await q
-    .selectFrom('slice')
-    .select((build) => build.fn.sum<number>('bytes').as('bytes'))
-    .where('stretch', '=', stretch)
-    .where('n', '<', count)
-    .executeTakeFirstOrThrow()
-  return bytes !== null && Number(bytes) !== (await sizeOf(raw))
+  const bytes = await bytesOfSlices(q, stretch, count)
+  return bytes !== null && bytes !== (await sizeOf(raw))
 }
 
 /** Puts the recording as it came together, unless it is there. One that was closed before all of it had come is put together anew. */
@@ -131,7 +110,7 @@ interface Made {
   readonly loudness: number | null
   readonly camera: { readonly lost: number; readonly until: number }
   readonly tailed: boolean
-  readonly digests: { readonly raw_digest: string; readonly recording_digest: string | null; readonly voice_digest: string | null }
+  readonly digests: StretchDigests
   /** Gives them their names. */
   readonly put: () => Promise<void>
 }
@@ -193,23 +172,17 @@ export async function makeReady(db: Database, stretch: Stretch, count: number, c
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
     await made.put()
-    await q
-      .updateTable('stretch')
-      .set({
-        state: 'ready',
-        length_ms: made.length,
-        peaks: JSON.stringify(made.peaks),
-        loudness: made.loudness,
-        camera_lost_ms: made.camera.lost,
-        picture_at: found.picture,
-        sound_at: found.sound,
-        timing: found.matched ? 'measured' : 'approximate',
-        drift_ppm: found.matched ? found.drift : null,
-        ...made.digests,
-      })
-      .where('id', '=', id)
-      .where('state', '=', 'closing')
-      .execute()
+    await stretchReady(q, id, {
+      length_ms: made.length,
+      peaks: made.peaks,
+      loudness: made.loudness,
+      camera_lost_ms: made.camera.lost,
+      picture_at: found.picture,
+      sound_at: found.sound,
+      timing: found.matched ? 'measured' : 'approximate',
+      drift_ppm: found.matched ? found.drift : null,
+      ...made.digests,
+    })
     // Its last picture would stand beside what is said then as if it were still.
     if (made.tailed && stretch.camera && made.length - made.camera.until > STILL) await takeFaceOff(q, id, Math.round(made.camera.until))
   })
@@ -226,7 +199,7 @@ export async function makeReadyAgain(db: Database, stretch: Stretch, claim: Clai
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
     await made.put()
-    await q.updateTable('stretch').set(made.digests).where('id', '=', id).execute()
+    await noteDigests(q, id, made.digests)
   })
   await removeParts(stretchFolder(id))
 }

@@ -7,7 +7,7 @@ import { REVIEW_KEY_WORDS, useReviewKeys } from '~/composables/useReviewKeys'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
-import { preciseDuration } from '~/words'
+import { changeReason, preciseDuration } from '~/words'
 
 const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
@@ -168,7 +168,7 @@ useReviewKeys({
           <button
             class="press small"
             :disabled="programmeEdits.busy || !programmeEdits.history?.undo"
-            :title="programmeEdits.history?.undo ? `Take back: ${programmeEdits.history.undo}` : 'Nothing to take back'"
+            :title="programmeEdits.history?.undo ? `Take back: ${changeReason(programmeEdits.history.undo)}` : 'Nothing to take back'"
             @click="programmeEdits.back('undo')"
           >
             <RefreshLeft />Undo
@@ -176,7 +176,7 @@ useReviewKeys({
           <button
             class="press small"
             :disabled="programmeEdits.busy || !programmeEdits.history?.redo"
-            :title="programmeEdits.history?.redo ? `Do again: ${programmeEdits.history.redo}` : 'Nothing to do again'"
+            :title="programmeEdits.history?.redo ? `Do again: ${changeReason(programmeEdits.history.redo)}` : 'Nothing to do again'"
             @click="programmeEdits.back('redo')"
           >
             <RefreshRight />Redo

@@ -1,11 +1,11 @@
 import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
-import { takeBack } from '@server/domain'
+import { answerOf, takeBack } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
   const { author, role } = await bodyOf<{ author: string; role: 'undo' | 'redo' }>(event, schemas.programmeBack)
   return await database()
     .transaction()
-    .execute((q) => takeBack(q, talk, author, role))
+    .execute(async (q) => await answerOf(q, talk, author, await takeBack(q, talk, author, role)))
 })

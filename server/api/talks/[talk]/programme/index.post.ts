@@ -1,7 +1,7 @@
 import * as schemas from '@contracts/schemas'
 import type { ProgrammeEdit } from '@core/programme'
 import { database } from '@server/database'
-import { editAskedFor, editProgramme } from '@server/domain'
+import { answerOf, editAskedFor, editProgramme } from '@server/domain'
 import { EDIT_BYTES, answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
@@ -12,5 +12,7 @@ export default answerForTalk(async (event, talk) => {
   )
   return await database()
     .transaction()
-    .execute(async (q) => await editProgramme(q, talk, revision, author, await editAskedFor(q, talk, edit)))
+    .execute(
+      async (q) => await answerOf(q, talk, author, await editProgramme(q, talk, revision, author, await editAskedFor(q, talk, edit))),
+    )
 })

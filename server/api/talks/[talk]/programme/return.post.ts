@@ -1,11 +1,11 @@
 import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
-import { returnTo } from '@server/domain'
+import { answerOf, returnTo } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
   const { author, revision } = await bodyOf<{ author: string; revision: number }>(event, schemas.programmeReturn)
   return await database()
     .transaction()
-    .execute((q) => returnTo(q, talk, author, revision))
+    .execute(async (q) => await answerOf(q, talk, author, await returnTo(q, talk, author, revision)))
 })

@@ -1,0 +1,6 @@
+export * from './bounds'
+export * from './deck-edit'
+export * from './ink-shapes'
+export * from './programme-edit'
+export * from './shape'
+export * from './slide-shapes'

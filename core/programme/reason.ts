@@ -1,0 +1,51 @@
+import { unreachable } from '@core/model'
+import type { TakeId } from '@core/model'
+import type { ProgrammeEdit } from './change'
+import type { InkChange } from './ink-edits'
+
+/** What a change of a programme was, for its history. */
+export type ChangeReason =
+  | { readonly kind: 'cut'; readonly parts: number }
+  | {
+      readonly kind: 'drop' | 'reopen' | 'move' | 'repeat' | 'tempo' | 'hold' | 'hush' | 'linger' | 'insert' | 'draw'
+    }
+  | { readonly kind: 'framing'; readonly off: boolean }
+  | { readonly kind: 'ink'; readonly change: InkChange['kind'] }
+  /** Several edits at once, as when a talk is fitted to its limit. */
+  | { readonly kind: 'all' }
+  /** Another recording taken in the place of a visit's. */
+  | { readonly kind: 'use' }
+  /** A take that was put in, taken out, or brought back. */
+  | { readonly kind: 'take' | 'discard' | 'bring-back'; readonly take: TakeId }
+  /** Slides that were changed in the deck. */
+  | { readonly kind: 'slides' }
+  | { readonly kind: 'return' }
+  /** Noted before reasons were told apart. */
+  | { readonly kind: 'other' }
+
+/** What an edit is, for the history. */
+export function reasonOf(edit: ProgrammeEdit): ChangeReason {
+  switch (edit.kind) {
+    case 'cut':
+      return { kind: 'cut', parts: edit.parts.length }
+    case 'framing':
+      return { kind: 'framing', off: edit.framing?.off === true }
+    case 'ink':
+      return { kind: 'ink', change: edit.change.kind }
+    case 'all':
+      return edit.edits.length === 1 && edit.edits[0] !== undefined ? reasonOf(edit.edits[0]) : { kind: 'all' }
+    case 'drop':
+    case 'reopen':
+    case 'move':
+    case 'repeat':
+    case 'tempo':
+    case 'hold':
+    case 'hush':
+    case 'linger':
+    case 'insert':
+    case 'draw':
+      return { kind: edit.kind }
+    default:
+      return unreachable(edit)
+  }
+}
