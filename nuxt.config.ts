@@ -18,6 +18,8 @@ export default defineNuxtConfig({
   },
   components: [{ path: '~/components', pathPrefix: false, extensions: ['vue'] }],
   elementPlus: { importStyle: 'css', icon: false },
+  // A page's scripts come when somebody reaches for its link: most links of a page are never followed.
+  experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
   app: {
     head: {
       title: 'Aisle Talk',

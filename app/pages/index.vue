@@ -6,7 +6,6 @@ import type { TalkCard } from '@contracts'
 import { api, bringIn } from '~/client'
 import { ORDERS, talksShown } from '~/components/talks/next-step'
 import type { TalkOrder } from '~/components/talks/next-step'
-import { useTalk } from '~/stores/talk'
 
 const talks = ref<readonly TalkCard[] | null>(null)
 const { busy, trouble, attempt } = useAttempt()
@@ -39,10 +38,7 @@ async function blank(): Promise<void> {
   })
 }
 
-onMounted(() => {
-  useTalk().close()
-  void attempt(load)
-})
+onMounted(() => attempt(load))
 
 function take(files: readonly File[]): void {
   dropped.value = files

@@ -3,7 +3,7 @@ import type { Ms } from '@core/model'
 import type { SmallPicture } from './video-fingerprint'
 
 /** Farthest that a recording's pictures are looked for before and behind where their stretch has them. */
-export const BEFORE: Ms = 1500
+const BEFORE: Ms = 1500
 export const BEHIND: Ms = 1000
 /** A picture's neighbour in time that is farther away is another picture. */
 const NEAR: Ms = 20

@@ -35,7 +35,7 @@ const LEAST_HEIGHTS = 3
  * Where something of some height goes and how far it may reach: beside the face, on its wider side, or under it where both sides are
  * too narrow.
  */
-export function roomBeside(
+function roomBeside(
   area: Box,
   face: Box | null,
   top: number,

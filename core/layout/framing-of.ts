@@ -12,7 +12,7 @@ export const contentOfSteps = (slide: Slide, shape: Size): readonly ContentGrid[
 const proposed = new WeakMap<Slide['steps'], { readonly shape: Size; readonly framing: Framing }>()
 
 /** The framing that is proposed for a slide from what is on it. */
-export function proposedFraming(slide: Slide, shape: Size): Framing {
+function proposedFraming(slide: Slide, shape: Size): Framing {
   if (slide.composition !== null) return composedFraming(slide.composition.layout, shape)
   const known = proposed.get(slide.steps)
   if (known !== undefined && known.shape.width === shape.width && known.shape.height === shape.height) return known.framing

@@ -38,7 +38,7 @@ export const tokensOf = (text: string): readonly Token[] => parser.parse(text, {
 const PLAIN: Omit<Run, 'text'> = { bold: false, italic: false, code: false }
 
 /** Runs of the inline parts of a token. A forced line break stays one, a soft one is a space. */
-export function runsOfTokens(tokens: readonly Token[]): readonly Run[] {
+function runsOfTokens(tokens: readonly Token[]): readonly Run[] {
   const runs: Run[] = []
   let style = PLAIN
   const put = (text: string, code: boolean): void => {

@@ -15,7 +15,7 @@ export const FRAME_RATES = [24, 25, 30, 50, 60] as const
 /** Frames in a second of a video. */
 export type FrameRate = (typeof FRAME_RATES)[number]
 /** What most upload forms ask for. */
-export const USUAL_RATE: FrameRate = 30
+const USUAL_RATE: FrameRate = 30
 
 /** What of a talk is left out of a file. */
 export interface LeftOut {
@@ -23,7 +23,7 @@ export interface LeftOut {
   readonly ink: boolean
   readonly voice: boolean
 }
-export const NOTHING_LEFT_OUT: LeftOut = { face: false, ink: false, voice: false }
+const NOTHING_LEFT_OUT: LeftOut = { face: false, ink: false, voice: false }
 
 /** Kinds of file: a video for most uses, one in open formats, or the sound alone. */
 export const FORMATS = ['mp4', 'webm', 'm4a', 'mp3', 'wav'] as const
@@ -50,12 +50,12 @@ export type Timing = (typeof TIMINGS)[number]
  */
 export type BitsRule =
   { readonly kind: 'free' } | { readonly kind: 'rate'; readonly most: number } | { readonly kind: 'size'; readonly most: number }
-export const FREE_BITS: BitsRule = { kind: 'free' }
+const FREE_BITS: BitsRule = { kind: 'free' }
 
 /** How loud a file is, in LUFS: as most places that play videos bring them to, as most speech is heard best, as broadcasters ask. */
 export const LOUDNESSES = [-14, -16, -23] as const
 export type LoudnessWanted = (typeof LOUDNESSES)[number]
-export const USUAL_LOUDNESS: LoudnessWanted = -16
+const USUAL_LOUDNESS: LoudnessWanted = -16
 
 /** What file is wanted. */
 export interface Recipe {

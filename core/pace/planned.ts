@@ -6,7 +6,7 @@ import { countWords, spokenWords } from './words'
 /** Words a minute until the presenter's own rate is known. */
 export const SPEAKING_RATE = 130
 /** Words a minute at which a viewer reads a slide. */
-export const READING_RATE = 200
+const READING_RATE = 200
 /** Looking at a drawing that fills the slide once over. */
 const LOOKING: Ms = 12_000
 /** Turning to a further step. */

@@ -41,7 +41,7 @@ export interface Reading {
 }
 
 /** A silence as long as this may be the end of a sentence, in ms. */
-export const SENTENCE_PAUSE: Ms = 300
+const SENTENCE_PAUSE: Ms = 300
 /** How far a reader's rate may be from what was known of it, and one sentence's from the next (standard deviations of logarithms). */
 const UNKNOWN = 0.16
 const UNEVEN = 0.12

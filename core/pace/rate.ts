@@ -16,7 +16,7 @@ const BENEFIT = 100
 export const LEAST_RATE = 60
 export const MOST_RATE = 260
 
-export const rateOf = ({ words, spoken }: Speech): number => (spoken <= 0 ? 0 : (words / spoken) * 60_000)
+const rateOf = ({ words, spoken }: Speech): number => (spoken <= 0 ? 0 : (words / spoken) * 60_000)
 
 /** Whether a visit tells anything of how fast its presenter speaks. */
 export const tells = (speech: Speech): boolean =>

@@ -52,7 +52,7 @@ export type ProgrammeEdit =
   | { readonly kind: 'all'; readonly edits: readonly ProgrammeEdit[] }
 
 /** Slowest and fastest that a visit may be played. */
-export const TEMPO_RANGE = { least: 0.5, most: 2 } as const
+const TEMPO_RANGE = { least: 0.5, most: 2 } as const
 /** A visit without a recording is held for at least and at most this long, in ms. */
 export const HOLD_RANGE = { least: 200, most: 3_600_000 } as const
 

@@ -24,7 +24,7 @@ export const append = (programme: Programme, pieces: readonly Piece[], slides: V
   next(programme, [...programme.pieces, ...pieces], slides)
 
 /** Starts over with these pieces. */
-export const replaceAll = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme => next(programme, pieces, slides)
+const replaceAll = (programme: Programme, pieces: readonly Piece[], slides: Versions): Programme => next(programme, pieces, slides)
 
 /**
  * Keeps what comes before `at` and puts `pieces` in place of all that came after.
@@ -130,7 +130,7 @@ function trimmedRange(programme: Programme, stretches: readonly Stretch[], free:
 }
 
 /** Whether anything of a take counts. One of which nothing does changes nothing: its presenter went back to its beginning and stopped. */
-export const counts = (take: Pick<Take, 'stretches'>): boolean => take.stretches.some((stretch) => stretch.kept > 0)
+const counts = (take: Pick<Take, 'stretches'>): boolean => take.stretches.some((stretch) => stretch.kept > 0)
 
 /**
  * Applies a finished take to the programme, by its intent. A take of which nothing counts leaves the programme as it is.

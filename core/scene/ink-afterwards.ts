@@ -39,7 +39,7 @@ const recoloured = (stroke: Stroke, edit: InkEdit | undefined): Stroke =>
   edit?.colour == null ? stroke : { ...stroke, colour: edit.colour }
 
 /** A cue of ink that was added, in the time of what it was drawn over. */
-export const cueOfAdded = ({ at, stroke }: AddedInk): Cue => ({ kind: 'ink', at, stroke })
+const cueOfAdded = ({ at, stroke }: AddedInk): Cue => ({ kind: 'ink', at, stroke })
 
 /** How long it takes to draw a stroke, in ms. */
 export const strokeLength = (stroke: Stroke): Ms => stroke.points.at(-1)?.dt ?? 0
@@ -57,7 +57,7 @@ export function goneAt(cues: readonly Cue[], stroke: Stroke, begun: Ms): Ms {
  * How far a stroke can be drawn earlier and later than it was: within its stretch, and so that it is there before it is taken off; in
  * ms, both 0 or more.
  */
-export function shiftRoom(stretch: Pick<Stretch, 'cues' | 'length'>, at: Ms, stroke: Stroke): { readonly earlier: Ms; readonly later: Ms } {
+function shiftRoom(stretch: Pick<Stretch, 'cues' | 'length'>, at: Ms, stroke: Stroke): { readonly earlier: Ms; readonly later: Ms } {
   const last = Math.min(goneAt(stretch.cues, stroke, at) - Math.max(1, strokeLength(stroke)), stretch.length)
   return { earlier: Math.max(0, at), later: Math.max(0, last - at) }
 }

@@ -167,7 +167,7 @@ export function stepShown({ show, step }: Moment, stretches: ReadonlyMap<Stretch
  * Asks a talk's film what is seen and heard at random times, and holds the answers to the reference.
  * @throws Error saying what is not there
  */
-export function checkScenes(talk: RandomTalk, times: number): void {
+function checkScenes(talk: RandomTalk, times: number): void {
   const index = indexFilm(filmOf(talk))
   const starts = timesOf(talk.reference.moments)
   for (let n = 0; n < times; n += 1) {

@@ -10,10 +10,3 @@ export function rms(samples: Float32Array): number {
   for (const sample of samples) sum += sample * sample
   return samples.length === 0 ? 0 : Math.sqrt(sum / samples.length)
 }
-
-/** The largest amplitude of samples between -1 and 1. */
-export function peak(samples: Float32Array): number {
-  let most = 0
-  for (const sample of samples) most = Math.max(most, Math.abs(sample))
-  return most
-}

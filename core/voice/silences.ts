@@ -64,7 +64,7 @@ export function silencesOf(peaks: readonly number[], shortest: Ms, level: number
 }
 
 /** A pause between words is shorter than this; what is longer is not counted as speaking, in ms. */
-export const BREATH: Ms = 300
+const BREATH: Ms = 300
 
 /** How long was spoken between two times of a voice, its pauses apart. */
 export function spokenTime(peaks: readonly number[], from: Ms, to: Ms): Ms {

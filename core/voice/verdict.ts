@@ -7,8 +7,7 @@ export interface LevelBlock {
   readonly rms: number
 }
 
-export const LEVEL_VERDICTS = ['waiting', 'nothing', 'quiet', 'good', 'clipping'] as const
-export type LevelVerdict = (typeof LEVEL_VERDICTS)[number]
+export type LevelVerdict = 'waiting' | 'nothing' | 'quiet' | 'good' | 'clipping'
 
 /** Time that a level is judged by, in ms. */
 const JUDGED: Ms = 3000
@@ -37,8 +36,7 @@ export function levelVerdict(blocks: readonly LevelBlock[]): LevelVerdict {
   return peak < NOTHING ? 'nothing' : 'quiet'
 }
 
-export const ROOM_VERDICTS = ['still', 'usual', 'noisy', 'loud'] as const
-export type RoomVerdict = (typeof ROOM_VERDICTS)[number]
+export type RoomVerdict = 'still' | 'usual' | 'noisy' | 'loud'
 
 /** A room that was listened to while nobody spoke. */
 export interface Room {

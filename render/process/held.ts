@@ -13,7 +13,7 @@ export interface Hold {
 const GB = 1024 ** 3
 
 /** A program that reads a recording to its end is killed after this, in ms: it reads many times as fast as the longest recording plays. */
-export const LONGEST_RUN = 1_800_000
+const LONGEST_RUN = 1_800_000
 
 /** What every helper is held to that is not held to less. An encoder of 2160 lines asks for a third of that memory. */
 export const USUAL_HOLD: Hold = { time: LONGEST_RUN, memory: 4 * GB, file: 64 * GB }

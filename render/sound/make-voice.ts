@@ -45,7 +45,7 @@ export interface VoiceOrder {
 const WORK = { measure: 0.1, encode: 0.62 } as const
 
 /** Samples of sound for a picture: whole packets of its codec, so that what the file declares is what it holds. */
-export function voiceSamples(frames: number, rate: number, format: Format): number {
+function voiceSamples(frames: number, rate: number, format: Format): number {
   const { packet, extra } = SOUND_CODECS[format]
   return Math.max(1, Math.floor(((frames * SAMPLE_RATE) / rate - extra) / packet)) * packet
 }

@@ -56,7 +56,7 @@ function withoutEmulationPrevention(bytes: Buffer): Buffer {
 }
 
 /** A unit's bytes as they stand in a stream: none of them looks like a start code. */
-export function withEmulationPrevention(bytes: Buffer): Buffer {
+function withEmulationPrevention(bytes: Buffer): Buffer {
   const parts: Buffer[] = []
   let from = 0
   for (let at = bytes.indexOf(ZEROS); at !== -1;) {

@@ -34,7 +34,7 @@ export interface JoinOrder {
 }
 
 /** Cuts how often a group is repeated so that no repetition is a single frame: two in a row that can be begun at would look like one. */
-export function repetitions(frames: number, group: number): readonly number[] {
+function repetitions(frames: number, group: number): readonly number[] {
   const full = Math.floor(frames / group)
   const rest = frames % group
   const counts = Array.from({ length: full }, () => group)

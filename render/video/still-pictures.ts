@@ -51,7 +51,7 @@ const CHECKED = 2
  * @param picture as the encoder made it: a slice that is a whole picture, the first of a group
  * @param frames 1 or more
  */
-export function stillGroup(picture: Buffer, headers: StreamHeaders, frames: number): Buffer {
+function stillGroup(picture: Buffer, headers: StreamHeaders, frames: number): Buffer {
   const nothing = (frame: number): readonly Buffer[] => [
     DELIMITED,
     withStartCode(unchangedSlice(headers, { macroblock: 0, frame: frame % 2 ** headers.frameNumBits }, headers.mbWidth * headers.mbHeight)),

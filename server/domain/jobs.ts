@@ -17,7 +17,7 @@ export interface Jobs {
 }
 
 /** How often a job is tried before it has failed. */
-export const ATTEMPTS = 3
+const ATTEMPTS = 3
 
 /** When a job is done. */
 export interface JobTurn {

@@ -155,6 +155,7 @@ describe('slides made here', () => {
     viewerNotes: '',
     planned: null,
     skip: false,
+    optional: false,
     framing: null,
     transition: 'fade',
     composition,

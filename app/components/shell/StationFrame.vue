@@ -29,6 +29,12 @@ watch(
   { immediate: true },
 )
 
+const router = useRouter()
+onBeforeUnmount(() => {
+  // From station to station the talk stays open.
+  if (router.currentRoute.value.params['talk'] === undefined) talk.close()
+})
+
 const timelineBlocks = computed<readonly TimelineBlock[]>(() => {
   if (props.byVisit === true) {
     const byId = new Map(talk.film?.slides.map((slide) => [slide.id, slide.title]) ?? [])
@@ -64,7 +70,7 @@ function go(id: string, stamp: number): void {
 
 <template>
   <div class="frame" :class="{ 'dark-shell': dark }">
-    <ShellBar :talk-id="id" />
+    <ShellBar open :themeless="dark"><TalkBar :talk-id="id" /></ShellBar>
     <AisleLane
       :timeline-blocks="timelineBlocks"
       :limit="talk.talk?.limit ?? null"

@@ -17,7 +17,7 @@ const KINDS: readonly LeavingKind[] = ['stretch', 'delivery', 'asset', 'upload']
  * @param settled how long something must have lain there without being referred to, in ms
  * @returns what went, by kind
  */
-export async function reclaim(grace: number, settled: number): Promise<Readonly<Record<string, number>>> {
+async function reclaim(grace: number, settled: number): Promise<Readonly<Record<string, number>>> {
   const db = database()
   const { takes, talks } = await forgetDiscarded(db, grace)
   const gone: Record<string, number> = { takes, talks }
