@@ -56,7 +56,7 @@ export async function changeProgramme(talk: string, change: (programme: Programm
   const { database } = await import('@server/database')
   const { currentProgramme, saveProgramme } = await import('@server/domain')
   const before = await currentProgramme(database(), talk)
-  await saveProgramme(database(), talk, { ...change(before), revision: before.revision + 1 }, { kind: 'other' })
+  await saveProgramme(database(), talk, change(before), { kind: 'other' })
 }
 
 /** Forgets all parts of films that were made. */

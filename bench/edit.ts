@@ -1,3 +1,4 @@
+import { median } from 'd3'
 import { asId, PLAIN_FRAMING } from '@core/model'
 import type { Cue, Film, Programme, VisitId } from '@core/model'
 import {
@@ -57,8 +58,6 @@ function longTalk(): Film {
   return { ...made, programme }
 }
 
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0
-
 /** Every edit on a programme of three hours, 2,000 pieces and 10,000 strokes; the slowest counts. */
 export function measure(): Promise<Figure> {
   const { programme } = longTalk()
@@ -103,7 +102,7 @@ export function measure(): Promise<Figure> {
       work()
       return performance.now() - began
     })
-    return Number(median(times).toFixed(2))
+    return Number((median(times) ?? NaN).toFixed(2))
   }
   const took = Object.fromEntries(works.map(([name, work]) => [name, timed(work)]))
   // No edit, but what is done besides when two pages have edited, and when one is taken back.

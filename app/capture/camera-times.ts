@@ -1,4 +1,4 @@
-import { median } from '@core/voice'
+import { median } from 'd3'
 
 /**
  * Capture times of each camera's last pictures, in ms of the page's clock. A camera is watched from when it is opened: the first
@@ -47,7 +47,7 @@ export function noteFrame(track: MediaStreamTrack, about: VideoFrameCallbackMeta
  */
 export function stampOffset(track: MediaStreamTrack): number | null {
   const known = stamps.get(track)
-  return known === undefined ? null : median(known)
+  return median(known ?? []) ?? null
 }
 
 const LOOK_EVERY = 50

@@ -1,4 +1,4 @@
-import { median } from '@core/voice'
+import { median } from 'd3'
 
 /** Blocks whose stamps are looked at together, in ms of sound. */
 const REMEMBERED = 5000
@@ -33,7 +33,7 @@ export class CaptureClock {
     if (lost || this.#offsets.length < FEW || this.#seen % EACH === 0) {
       const most = Math.max(FEW, Math.round(REMEMBERED / ((frames / rate) * 1000) / EACH))
       this.#offsets = [...this.#offsets, stamp - counted].slice(-most)
-      this.#median = median(this.#offsets)
+      this.#median = median(this.#offsets) ?? 0
     }
     this.#count += frames
     return { at: counted + this.#median, lost }

@@ -1,6 +1,6 @@
+import { median } from 'd3'
 import { deleteDB, openDB } from 'idb'
 import { framesInWebm } from '@core/formats'
-import { median } from '@core/voice'
 import { framesSince } from './camera-times'
 import { givesFew, keepsUp } from './fit-camera'
 import { CHUNK_MS, canRecord, recordTrial } from './recorder'
@@ -138,7 +138,7 @@ export async function storeLines(): Promise<readonly SelfTestLine[]> {
     {
       name: 'Keeping a slice',
       state: slow > CHUNK_MS ? 'bad' : 'good',
-      say: `${ms(median(took))} usually, ${ms(slow)} at the slowest (every slice lasts ${String(CHUNK_MS)} ms)`,
+      say: `${ms(median(took) ?? 0)} usually, ${ms(slow)} at the slowest (every slice lasts ${String(CHUNK_MS)} ms)`,
     },
     minutes === null
       ? { name: 'Room here', state: 'standIn', say: 'the browser does not tell' }
@@ -168,8 +168,8 @@ export async function serverLines(reach: () => Promise<unknown>): Promise<readon
   return [
     {
       name: 'Server',
-      state: median(took) > 1000 ? 'bad' : 'good',
-      say: `answers in ${ms(median(took))}, ${ms(Math.max(...took))} at the slowest`,
+      state: (median(took) ?? 0) > 1000 ? 'bad' : 'good',
+      say: `answers in ${ms(median(took) ?? 0)}, ${ms(Math.max(...took))} at the slowest`,
     },
     {
       name: 'Clock',

@@ -1,7 +1,19 @@
-import { dequal } from 'dequal'
 import { defineStore } from 'pinia'
-import { applyDeckEdit, invertDeckEdit } from '@core/deck'
-import type { DeckEdit } from '@core/deck'
+import {
+  NOTHING_DONE,
+  NOTHING_WAITS,
+  applyDeckEdit,
+  doneAgain,
+  enqueued,
+  firstHeldUp,
+  firstSettled,
+  invertDeckEdit,
+  noted,
+  sendingFirst,
+  takenBack,
+  withWaiting,
+} from '@core/deck'
+import type { DeckEdit, TalkFields } from '@core/deck'
 import { EMPTY_PROGRAMME, Refusal } from '@core/model'
 import type { Ms, Programme, Size, Slide, SlideId } from '@core/model'
 import { ANYBODY, rehearsedTimes } from '@core/pace'
@@ -11,31 +23,12 @@ import type { FilmIndex } from '@core/scene'
 import { recordedBySlide, visitsOf } from '@core/programme'
 import { toFilm, toWire, withProgramme } from '@contracts'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
-import { api, hearTalks, oneAtATime, sentenceOf } from '~/client'
+import { api, oneAtATime, sentenceOf, watchTalk } from '~/client'
 
 /** How long changes of words wait for more, in ms. */
 const PATIENCE = 500
 /** Wait before what could not be saved is tried again, in ms. */
 const AGAIN = 2000
-
-/** What can be set of a talk itself. */
-export interface TalkFields {
-  readonly name?: string
-  readonly limit?: Ms | null
-  readonly language?: string
-}
-
-/** A change that was made here, and what takes it back. */
-type Done =
-  | { readonly kind: 'deck'; readonly edit: DeckEdit; readonly inverse: DeckEdit }
-  | { readonly kind: 'talk'; readonly fields: TalkFields; readonly before: TalkFields }
-
-/** Two changes of the same field of the same slide, one right after the other, are one to save and one to undo. */
-function merged(last: DeckEdit | undefined, edit: DeckEdit): DeckEdit | null {
-  if (last?.kind !== 'set' || edit.kind !== 'set') return null
-  const same = dequal([last.slides, Object.keys(last.fields)], [edit.slides, Object.keys(edit.fields)])
-  return same ? edit : null
-}
 
 /** The open talk: deck, film and files as the server has them, with what was changed here ahead of it. */
 export const useTalk = defineStore('talk', () => {
@@ -50,9 +43,8 @@ export const useTalk = defineStore('talk', () => {
   const missing = ref(false)
   const trouble = ref<string | null>(null)
   const saved = ref<Date | null>(null)
-  const waiting = shallowRef<readonly DeckEdit[]>([])
-  const undoStack = shallowRef<readonly Done[]>([])
-  const redoStack = shallowRef<readonly Done[]>([])
+  const queue = shallowRef(NOTHING_WAITS)
+  const history = shallowRef(NOTHING_DONE)
   let sending: Promise<void> | null = null
   let timer: ReturnType<typeof setTimeout> | undefined
   let unsubscribe: (() => void) | null = null
@@ -91,8 +83,7 @@ export const useTalk = defineStore('talk', () => {
     const [first] = inserted
     if (first === undefined) return
     const edit: DeckEdit = { kind: 'insert', at: slides.value.indexOf(first), slides: inserted }
-    undoStack.value = [...undoStack.value, { kind: 'deck', edit, inverse: { kind: 'remove', slides: inserted.map((slide) => slide.id) } }]
-    redoStack.value = []
+    history.value = noted(history.value, { kind: 'deck', edit, inverse: { kind: 'remove', slides: inserted.map((slide) => slide.id) } })
   }
 
   const rehearsed = computed<ReadonlyMap<SlideId, Rehearsed>>(() => rehearsedTimes(talk.value?.rehearsals ?? []))
@@ -102,16 +93,8 @@ export const useTalk = defineStore('talk', () => {
     if (opened !== id) return
     const reading = new Set((talk.value?.imports ?? []).filter((one) => one.state !== 'done').map((one) => one.id))
     // What waits to be saved is laid over what came.
-    talk.value = { ...view, ...waiting.value.reduce(safely, { shape: view.shape, slides: view.slides }) }
+    talk.value = { ...view, ...withWaiting({ shape: view.shape, slides: view.slides }, queue.value) }
     for (const one of view.imports) if (one.state === 'done' && reading.has(one.id)) noteInserted(one.slides)
-  }
-
-  function safely(deck: { shape: TalkView['shape']; slides: readonly Slide[] }, edit: DeckEdit): typeof deck {
-    try {
-      return applyDeckEdit(deck, edit)
-    } catch {
-      return deck
-    }
   }
 
   async function loadFilm(id: string): Promise<void> {
@@ -126,21 +109,21 @@ export const useTalk = defineStore('talk', () => {
   }
 
   function hear(id: string): void {
-    unsubscribe = hearTalks(
-      (told) => {
-        if (told.talk !== id) return
-        if (told.kind === 'delivery') void again.ledger().catch(report)
-        else if (told.kind === 'estimate') looked.value += 1
-        else if (told.kind === 'programme') {
-          // What was changed here has been asked for already.
-          if (told.id !== String(film.value?.programme.revision)) void again.film().catch(report)
-        } else if (sending === null && waiting.value.length === 0) void again.talk().catch(report)
+    unsubscribe = watchTalk(id, {
+      ledger: () => void again.ledger().catch(report),
+      estimate: () => {
+        looked.value += 1
+      },
+      programme: (revision) => {
+        // What was changed here has been answered already.
+        if (revision !== String(film.value?.programme.revision)) void again.film().catch(report)
+      },
+      talk: () => {
+        if (sending === null && queue.value.waiting.length === 0) void again.talk().catch(report)
         else reloadPending = true
       },
-      () => {
-        void refresh().catch(report)
-      },
-    )
+      missed: () => void refresh().catch(report),
+    })
   }
 
   function report(error: unknown): void {
@@ -175,17 +158,22 @@ export const useTalk = defineStore('talk', () => {
     selected.value = null
     missing.value = false
     trouble.value = null
-    waiting.value = []
-    undoStack.value = []
-    redoStack.value = []
+    queue.value = NOTHING_WAITS
+    history.value = NOTHING_DONE
+  }
+
+  /** Leaves the talk once what was changed is saved; what cannot be saved now keeps it open, and is tried again. */
+  async function leave(): Promise<void> {
+    const id = opened
+    if (queue.value.waiting.length > 0) await save()
+    if (opened === id && queue.value.waiting.length === 0) close()
   }
 
   function applyLocally(edit: DeckEdit): void {
     if (talk.value === null) return
     const { shape, slides: after } = applyDeckEdit({ shape: talk.value.shape, slides: talk.value.slides }, edit)
     talk.value = { ...talk.value, shape, slides: after }
-    const joined = sending === null ? merged(waiting.value.at(-1), edit) : null
-    waiting.value = joined === null ? [...waiting.value, edit] : [...waiting.value.slice(0, -1), joined]
+    queue.value = enqueued(queue.value, edit)
     clearTimeout(timer)
     timer = setTimeout(() => {
       void save()
@@ -203,47 +191,35 @@ export const useTalk = defineStore('talk', () => {
       return
     }
     const inverse = invertDeckEdit(deck, change)
-    const last = undoStack.value.at(-1)
-    const joined = last?.kind === 'deck' ? merged(last.edit, change) : null
-    undoStack.value =
-      joined !== null && last?.kind === 'deck'
-        ? [...undoStack.value.slice(0, -1), { kind: 'deck', edit: joined, inverse: last.inverse }]
-        : [...undoStack.value, { kind: 'deck', edit: change, inverse }]
-    redoStack.value = []
+    history.value = noted(history.value, { kind: 'deck', edit: change, inverse })
   }
 
   function undo(): void {
-    const last = undoStack.value.at(-1)
-    if (last === undefined) return
-    undoStack.value = undoStack.value.slice(0, -1)
-    redoStack.value = [...redoStack.value, last]
-    if (last.kind === 'deck') applyLocally(last.inverse)
-    else void send(last.before)
+    const last = takenBack(history.value)
+    if (last === null) return
+    history.value = last.history
+    if (last.done.kind === 'deck') applyLocally(last.done.inverse)
+    else void send(last.done.before)
   }
 
   function redo(): void {
-    const last = redoStack.value.at(-1)
-    if (last === undefined) return
-    redoStack.value = redoStack.value.slice(0, -1)
-    undoStack.value = [...undoStack.value, last]
-    if (last.kind === 'deck') applyLocally(last.edit)
-    else void send(last.fields)
+    const last = doneAgain(history.value)
+    if (last === null) return
+    history.value = last.history
+    if (last.done.kind === 'deck') applyLocally(last.done.edit)
+    else void send(last.done.fields)
   }
 
   async function sendAll(): Promise<void> {
-    while (waiting.value.length > 0 && talk.value !== null) {
-      const [next] = waiting.value
-      if (next === undefined) return
+    for (let [next] = queue.value.waiting; next !== undefined && talk.value !== null; [next] = queue.value.waiting) {
+      queue.value = sendingFirst(queue.value)
       const answer = await api.post<{ revision: number; shape: Size; slides: readonly Slide[] }>(`/talks/${talk.value.id}/deck`, {
         revision: talk.value.revision,
         edit: toWire(next),
       })
-      waiting.value = waiting.value.slice(1)
-      talk.value = {
-        ...talk.value,
-        revision: answer.revision,
-        ...waiting.value.reduce(safely, { shape: answer.shape, slides: answer.slides }),
-      }
+      queue.value = firstSettled(queue.value)
+      const deck = { shape: answer.shape, slides: answer.slides }
+      talk.value = { ...talk.value, revision: answer.revision, ...withWaiting(deck, queue.value) }
       saved.value = new Date()
       trouble.value = null
     }
@@ -258,18 +234,16 @@ export const useTalk = defineStore('talk', () => {
     } catch (error) {
       report(error)
       const refused = error instanceof Refusal && error.code !== 'unavailable'
-      if (refused && talk.value !== null) {
-        waiting.value = waiting.value.slice(1)
-        await again.talk().catch(report)
-      }
-      if (waiting.value.length > 0)
+      queue.value = refused ? firstSettled(queue.value) : firstHeldUp(queue.value)
+      if (refused && talk.value !== null) await again.talk().catch(report)
+      if (queue.value.waiting.length > 0)
         timer = setTimeout(() => {
           void save()
         }, AGAIN)
     } finally {
       sending = null
     }
-    if (reloadPending && waiting.value.length === 0) {
+    if (reloadPending && queue.value.waiting.length === 0) {
       reloadPending = false
       await again.talk().catch(report)
     }
@@ -291,8 +265,7 @@ export const useTalk = defineStore('talk', () => {
     if (talk.value === null) return
     const { name, limit, language } = talk.value
     const before = Object.fromEntries(Object.entries({ name, limit, language }).filter(([key]) => key in fields)) as TalkFields
-    undoStack.value = [...undoStack.value, { kind: 'talk', fields, before }]
-    redoStack.value = []
+    history.value = noted(history.value, { kind: 'talk', fields, before })
     await send(fields)
   }
 
@@ -322,9 +295,9 @@ export const useTalk = defineStore('talk', () => {
     missing,
     trouble,
     saved,
-    waiting,
-    undoStack,
-    redoStack,
+    waiting: computed(() => queue.value.waiting),
+    undoStack: computed(() => history.value.undo),
+    redoStack: computed(() => history.value.redo),
     slides,
     slide,
     speaker,
@@ -334,7 +307,7 @@ export const useTalk = defineStore('talk', () => {
     recorded,
     rehearsed,
     open,
-    close,
+    leave,
     edit,
     undo,
     redo,

@@ -1,4 +1,4 @@
-import { median } from '@core/voice'
+import { median } from 'd3'
 import type { Ms } from '@core/model'
 import type { SmallPicture } from './video-fingerprint'
 
@@ -85,7 +85,7 @@ export function pictureAnchor(print: readonly SmallPicture[], media: readonly Sm
     const least = (part === 'all' ? prints.length : prints.length / 2) * MOST_OF_THEM
     return {
       off: pairs.length < least ? Infinity : pairs.reduce((sum, [p, m]) => sum + differ(p, m), 0) / pairs.length,
-      offset: median(pairs.map(([p, m]) => (film[m]?.at ?? 0) - (prints[p]?.at ?? 0))),
+      offset: median(pairs, ([p, m]) => (film[m]?.at ?? 0) - (prints[p]?.at ?? 0)) ?? 0,
     }
   }
   const places = Array.from({ length: Math.floor((BEFORE + BEHIND) / STEP) + 1 }, (_, n) => n * STEP - BEFORE)

@@ -1,3 +1,4 @@
+import { median } from 'd3'
 import type { Ms, SlideId } from '@core/model'
 
 /** One run-through: how long each slide was up, in the order in which they were shown. */
@@ -24,12 +25,6 @@ export function timesOfRun(run: RunThrough): ReadonlyMap<SlideId, Ms> {
 /** Length of a whole run. */
 export const runLength = (run: RunThrough): Ms => run.visits.reduce((sum, visit) => sum + visit.length, 0)
 
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  const middle = sorted.length >> 1
-  return sorted.length % 2 === 1 ? (sorted[middle] ?? 0) : Math.round(((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2)
-}
-
 /** What all run-throughs say of each slide. @param runs the newest first */
 export function rehearsedTimes(runs: readonly RunThrough[]): ReadonlyMap<SlideId, Rehearsed> {
   const all = new Map<SlideId, Ms[]>()
@@ -40,5 +35,5 @@ export function rehearsedTimes(runs: readonly RunThrough[]): ReadonlyMap<SlideId
       else times.push(time)
     }
   }
-  return new Map([...all].map(([slide, times]) => [slide, { last: times[0] ?? 0, median: median(times) }]))
+  return new Map([...all].map(([slide, times]) => [slide, { last: times[0] ?? 0, median: Math.round(median(times) ?? 0) }]))
 }

@@ -1,15 +1,16 @@
 import { dequal } from 'dequal'
 import { MOST_COVERED, coveredShare, framingOf } from '@core/layout'
 import { LONG_SILENCE, mutedParts, piecesOfVisit, visitsOf } from '@core/programme'
-import type { TimeRange } from '@core/programme'
+import type { TimeRange, Visit } from '@core/programme'
 import { inkOfVisit, lastNotAfter, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { PEAKS_A_SECOND, silencesOf } from '@core/voice'
-import type { Ms, Slide, SlideId, Stretch } from '@core/model'
+import type { Ms, Slide, SlideId } from '@core/model'
 import { heardParts, heardPieces } from './heard-parts'
 
-/** What is worth a look before a file is made. */
-export type FindingKind = 'unseen' | 'gone' | 'changed' | 'silence' | 'clipped' | 'quiet' | 'muted' | 'covered' | 'camera-lost'
+/** What is worth a look before a file is made, in the order in which it is said. */
+const FINDINGS = ['unseen', 'gone', 'changed', 'silence', 'clipped', 'quiet', 'muted', 'covered', 'camera-lost'] as const
+export type FindingKind = (typeof FINDINGS)[number]
 
 /** Where something was found. */
 export interface FoundPlace {
@@ -62,90 +63,119 @@ function firstOfEach<Item>(items: readonly Item[], of: (item: Item) => unknown):
   })
 }
 
-/**
- * What is worth a look before a file is made of a talk: where it is silent, clipped, too soft or muted, where the face covers what it
- * should not or the camera gave nothing, which slides are not in it, which are only in it, and which are in it as they were before
- * they were changed.
- * @param outlines of voices by stretch; see `peaksOf`
- * @param deck the slides as the run sheet has them now
- */
-export function preflight(
-  index: FilmIndex,
-  outlines: Readonly<Record<string, readonly number[]>>,
-  deck: readonly Slide[],
-): readonly Finding[] {
-  const { film, starts } = index
-  const { pieces } = film.programme
-  const visits = visitsOf(film.programme)
-  const visitStarts = visits.map((visit) => visit.start)
-  const slideAt = (at: Ms): SlideId | undefined => visits[lastNotAfter(visitStarts, at)]?.slide
-  const heard = heardPieces(index)
-  const gather = (of: (stretch: Stretch) => readonly TimeRange[]): readonly TimeRange[] => heardParts(index, of)
-  const placed = (parts: readonly TimeRange[]): readonly FoundPlace[] =>
-    parts.flatMap(({ from, to }) => {
-      const slide = slideAt(from)
-      return slide === undefined ? [] : [{ at: from, slide, amount: to - from }]
-    })
+/** What is looked at before a file is made. */
+interface Checked {
+  readonly index: FilmIndex
+  /** Peaks of voices by stretch; see `peaksOf`. */
+  readonly peaks: Readonly<Record<string, readonly number[]>>
+  /** Slides as the run sheet has them now. */
+  readonly deck: readonly Slide[]
+  readonly visits: readonly Visit[]
+}
 
-  const muted = gather(mutedParts).filter(({ from, to }) => to - from >= MUTED)
-  const silent = gather((stretch) => silencesOf(outlines[stretch.id] ?? [], LEAST)).filter(
-    ({ from, to }) => to - from >= LONG_SILENCE && !muted.some((part) => part.from < to && from < part.to),
+/** The places of parts of the talk. */
+function placed(parts: readonly TimeRange[], visits: readonly Visit[]): readonly FoundPlace[] {
+  const starts = visits.map((visit) => visit.start)
+  return parts.flatMap(({ from, to }) => {
+    const slide = visits[lastNotAfter(starts, from)]?.slide
+    return slide === undefined ? [] : [{ at: from, slide, amount: to - from }]
+  })
+}
+
+const longMuted = (index: FilmIndex): readonly TimeRange[] => heardParts(index, mutedParts).filter(({ from, to }) => to - from >= MUTED)
+
+const overlaps = (a: TimeRange, b: TimeRange): boolean => a.from < b.to && b.from < a.to
+
+function silence({ index, peaks, visits }: Checked): readonly FoundPlace[] {
+  const muted = longMuted(index)
+  const silent = heardParts(index, (stretch) => silencesOf(peaks[stretch.id] ?? [], LEAST))
+  return placed(
+    silent.filter((part) => part.to - part.from >= LONG_SILENCE && !muted.some((other) => overlaps(part, other))),
+    visits,
   )
-  const quiet = firstOfEach(heard, ({ piece }) => piece.voice.stretch)
-    .filter(({ piece }) => {
-      const loudness = film.stretches.get(piece.voice.stretch)?.loudness
-      return loudness !== undefined && (loudness === null || loudness < TOO_QUIET)
-    })
-    .map(({ piece, start }): FoundPlace => ({
-      at: start,
-      slide: piece.slide,
-      amount: film.stretches.get(piece.voice.stretch)?.loudness ?? -Infinity,
-    }))
-  const filmed = pieces.flatMap((piece, n) =>
+}
+
+function quiet({ index }: Checked): readonly FoundPlace[] {
+  return firstOfEach(heardPieces(index), ({ piece }) => piece.voice.stretch).flatMap(({ piece, start }) => {
+    const loudness = index.film.stretches.get(piece.voice.stretch)?.loudness
+    const tooQuiet = loudness !== undefined && (loudness === null || loudness < TOO_QUIET)
+    return tooQuiet ? [{ at: start, slide: piece.slide, amount: loudness ?? -Infinity }] : []
+  })
+}
+
+function covered({ index, visits }: Checked): readonly FoundPlace[] {
+  const { film } = index
+  return visits.flatMap((visit): readonly FoundPlace[] => {
+    const slide = slideOf(film, visit.slide)
+    const faced = piecesOfVisit(film.programme, visit).some((piece) => piece.kind === 'recorded' && piece.camera !== null)
+    const framing = film.programme.framings[visit.id] ?? framingOf(slide, film.shape)
+    if (!faced || framing.placing !== 'over') return []
+    const ink = inkOfVisit(index, visit).map(({ stroke }) => stroke)
+    const amount = coveredShare(slide, framing, film.shape, ink)
+    return amount > MOST_COVERED ? [{ at: visit.start, slide: visit.slide, amount }] : []
+  })
+}
+
+function cameraLost({ index: { film, starts } }: Checked): readonly FoundPlace[] {
+  const filmed = film.programme.pieces.flatMap((piece, n) =>
     piece.kind === 'recorded' && piece.out === undefined && piece.camera !== null
       ? [{ camera: piece.camera, slide: piece.slide, at: starts[n] ?? 0 }]
       : [],
   )
-  const lost = firstOfEach(filmed, ({ camera }) => camera.stretch).flatMap(({ camera, slide, at }): readonly FoundPlace[] => {
+  return firstOfEach(filmed, ({ camera }) => camera.stretch).flatMap(({ camera, slide, at }) => {
     const amount = film.stretches.get(camera.stretch)?.cameraLost ?? 0
     return amount > 0 ? [{ at, slide, amount }] : []
   })
-  const covered = visits.flatMap((visit): readonly FoundPlace[] => {
-    const slide = slideOf(film, visit.slide)
-    const faced = piecesOfVisit(film.programme, visit).some((piece) => piece.kind === 'recorded' && piece.camera !== null)
-    const framing = film.programme.framings[visit.id] ?? framingOf(slide, film.shape)
-    const amount = faced
-      ? coveredShare(
-          slide,
-          framing,
-          film.shape,
-          inkOfVisit(index, visit).map(({ stroke }) => stroke),
-        )
-      : 0
-    return amount > MOST_COVERED && framing.placing === 'over' ? [{ at: visit.start, slide: visit.slide, amount }] : []
-  })
+}
+
+function unseen({ deck, visits }: Checked): readonly FoundPlace[] {
   const shown = new Set(visits.map((visit) => visit.slide))
-  const there = new Set(deck.map((slide) => slide.id))
-  const unseen = deck
+  return deck
     .filter((slide) => !slide.skip && !slide.optional && !shown.has(slide.id))
-    .map((slide): FoundPlace => ({ at: null, slide: slide.id, amount: 0 }))
-  const gone = visits
-    .filter((visit) => !there.has(visit.slide))
-    .map((visit): FoundPlace => ({ at: visit.start, slide: visit.slide, amount: visit.length }))
+    .map((slide) => ({ at: null, slide: slide.id, amount: 0 }))
+}
+
+function gone({ deck, visits }: Checked): readonly FoundPlace[] {
+  const there = new Set(deck.map((slide) => slide.id))
+  return visits.filter((visit) => !there.has(visit.slide)).map(({ start, slide, length }) => ({ at: start, slide, amount: length }))
+}
+
+function changed({ index, deck, visits }: Checked): readonly FoundPlace[] {
   const now = new Map(deck.map((slide) => [slide.id, slide]))
-  const changed = visits
-    .filter((visit) => looksOtherwise(slideOf(film, visit.slide), now.get(visit.slide)))
-    .map((visit): FoundPlace => ({ at: visit.start, slide: visit.slide, amount: 0 }))
-  const found: readonly Finding[] = [
-    { kind: 'unseen', places: unseen },
-    { kind: 'gone', places: gone },
-    { kind: 'changed', places: changed },
-    { kind: 'silence', places: placed(silent) },
-    { kind: 'clipped', places: placed(gather((stretch) => clippedIn(outlines[stretch.id] ?? []))) },
-    { kind: 'quiet', places: quiet },
-    { kind: 'muted', places: placed(muted) },
-    { kind: 'covered', places: covered },
-    { kind: 'camera-lost', places: lost },
-  ]
-  return found.filter(({ places }) => places.length > 0)
+  return visits
+    .filter((visit) => looksOtherwise(slideOf(index.film, visit.slide), now.get(visit.slide)))
+    .map(({ start, slide }) => ({ at: start, slide, amount: 0 }))
+}
+
+/** How each finding is found. */
+const CHECKS: Readonly<Record<FindingKind, (of: Checked) => readonly FoundPlace[]>> = {
+  unseen,
+  gone,
+  changed,
+  silence,
+  clipped: ({ index, peaks, visits }) =>
+    placed(
+      heardParts(index, (stretch) => clippedIn(peaks[stretch.id] ?? [])),
+      visits,
+    ),
+  quiet,
+  muted: ({ index, visits }) => placed(longMuted(index), visits),
+  covered,
+  'camera-lost': cameraLost,
+}
+
+/**
+ * What is worth a look before a file is made of a talk: where it is silent, clipped, too soft or muted, where the face covers what it
+ * should not or the camera gave nothing, which slides are not in it, which are only in it, and which are in it as they were before
+ * they were changed.
+ * @param peaks of voices by stretch; see `peaksOf`
+ * @param deck the slides as the run sheet has them now
+ */
+export function preflight(
+  index: FilmIndex,
+  peaks: Readonly<Record<string, readonly number[]>>,
+  deck: readonly Slide[],
+): readonly Finding[] {
+  const checked: Checked = { index, peaks, deck, visits: visitsOf(index.film.programme) }
+  return FINDINGS.map((kind) => ({ kind, places: CHECKS[kind](checked) })).filter(({ places }) => places.length > 0)
 }

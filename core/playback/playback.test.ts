@@ -1,23 +1,30 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { asId } from '@core/model'
+import type { Piece } from '@core/model'
 import { indexFilm } from '@core/scene'
-import { film, recorded, slide, still, stretch } from '@core/testing'
+import { film, slide, still, stretch } from '@core/testing'
 import { intoByVoice, playheadAt, turnOf, voiceAfter, volumesOf } from '.'
 
 const [one, two, three] = [slide('one'), slide('two'), slide('three')]
 const a = stretch('a', 10_000, one.id, [], { loudness: -20 })
 const b = stretch('b', 10_000, two.id, [], { loudness: -14 })
 const base = film([one, two, three], [a, b])
+/** A piece of a recording, its pictures and its voice alike. */
+function heard(of: typeof a, on: typeof one, from: number, to: number, rate = { num: 1, den: 1 }): Piece {
+  const span = { stretch: of.id, from, to, rate }
+  return { kind: 'recorded', visit: asId(`${on.id}${String(from)}`), slide: on.id, show: span, voice: span, camera: span }
+}
 const FILM = indexFilm({
   ...base,
   programme: {
     ...base.programme,
     pieces: [
-      recorded('a', one.id, 1000, 3000),
-      recorded('a', two.id, 3000, 4000),
+      heard(a, one, 1000, 3000),
+      heard(a, two, 3000, 4000),
       still('held', three.id, 500),
-      recorded('b', two.id, 0, 2000, { num: 2, den: 1 }),
-      recorded('a', one.id, 8000, 9000),
+      heard(b, two, 0, 2000, { num: 2, den: 1 }),
+      heard(a, one, 8000, 9000),
     ],
   },
 })

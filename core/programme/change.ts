@@ -126,7 +126,7 @@ function lingering(programme: Programme, visit: Visit, { length, step, of }: Ext
 }
 
 /**
- * Does an edit. The programme that is given stays as it is.
+ * Does an edit. The programme that is given stays as it is, and its revision is the result's too: whoever keeps it makes the next one.
  * @throws Refusal saying what cannot be done; then nothing is
  */
 export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): Programme {
@@ -139,7 +139,7 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
       return reopen(programme, edit.seam)
     case 'move': {
       const [from, to] = visitIn(programme, edit.visit).pieces
-      if (edit.before === edit.visit) return withPieces(programme, programme.pieces)
+      if (edit.before === edit.visit) return programme
       const rest = { ...programme, pieces: [...programme.pieces.slice(0, from), ...programme.pieces.slice(to)] }
       return withPieces(programme, laidBefore(programme, programme.pieces.slice(from, to), rest, edit.before))
     }
@@ -192,7 +192,7 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
       const others = Object.entries(programme.framings).filter(([visit]) => !wanted.has(asId(visit)))
       const { framing } = edit
       const own = framing === null ? [] : edit.visits.map((visit) => [visit, framing] as const)
-      return { ...programme, framings: Object.fromEntries([...others, ...own]), revision: programme.revision + 1 }
+      return { ...programme, framings: Object.fromEntries([...others, ...own]) }
     }
     case 'ink': {
       visitIn(programme, edit.visit)
@@ -200,10 +200,10 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
     }
     case 'draw': {
       visitIn(programme, edit.ink.visit)
-      return { ...programme, inkAdded: [...programme.inkAdded, edit.ink], revision: programme.revision + 1 }
+      return { ...programme, inkAdded: [...programme.inkAdded, edit.ink] }
     }
     case 'all':
-      return { ...edit.edits.reduce(applyProgrammeEdit, programme), revision: programme.revision + 1 }
+      return edit.edits.reduce(applyProgrammeEdit, programme)
     default:
       return unreachable(edit)
   }

@@ -36,5 +36,5 @@ export function dub(programme: Programme, at: Ms, stretches: readonly DubStretch
     })
     from = end
   }
-  return { ...programme, pieces, revision: programme.revision + 1 }
+  return { ...programme, pieces }
 }

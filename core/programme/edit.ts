@@ -164,7 +164,7 @@ export function placeTake(
       return replaceFrom(programme, intent.at, pieces, versions)
     case 'range': {
       const placed = retakeRange(programme, intent.visit, intent.from, intent.to, pieces, versions)
-      return { ...trimmedRange(placed, take.stretches, free), revision: programme.revision + 1 }
+      return trimmedRange(placed, take.stretches, free)
     }
     case 'retake':
       return retakeVisit(programme, intent.visit, pieces, versions)

@@ -58,6 +58,5 @@ export function changeInk(programme: Programme, visit: VisitId, strokes: readonl
     ...programme,
     inkEdits: [...known.values()],
     inkAdded: programme.inkAdded.flatMap((ink) => (wanted.has(ink.stroke.id) ? addedBy(ink, change) : [ink])),
-    revision: programme.revision + 1,
   }
 }

@@ -1,4 +1,5 @@
 import { spanLength } from '@core/model'
+import { meanLoudness } from '@core/voice'
 import type { Ms, Programme, Stretch, StretchId } from '@core/model'
 
 /** Most that a recording is raised or lowered to meet the others, in dB: more would bring its room along. */
@@ -18,17 +19,11 @@ export function gainsOf(
     if (piece.kind === 'still' || piece.voice === null || piece.out !== undefined) continue
     heard.set(piece.voice.stretch, (heard.get(piece.voice.stretch) ?? 0) + spanLength(piece.voice))
   }
-  let [time, sum] = [0, 0]
-  for (const [stretch, length] of heard) {
-    const loudness = stretches.get(stretch)?.loudness ?? null
-    if (loudness === null) continue
-    time += length
-    sum += length * loudness
-  }
-  const mean = time === 0 ? 0 : sum / time
+  const loudnessOf = (stretch: StretchId): number | null => stretches.get(stretch)?.loudness ?? null
+  const mean = meanLoudness([...heard].map(([stretch, length]) => ({ loudness: loudnessOf(stretch), length }))) ?? 0
   return new Map(
     [...heard.keys()].map((stretch) => {
-      const loudness = stretches.get(stretch)?.loudness ?? null
+      const loudness = loudnessOf(stretch)
       const gain = loudness === null ? 0 : Math.max(-MOST_GAIN, Math.min(MOST_GAIN, mean - loudness))
       return [stretch, Math.round(gain * 10) / 10]
     }),

@@ -140,6 +140,6 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
         Object.entries(mine.slides).filter(([slide, version]) => base.slides[slide as keyof typeof base.slides] !== version),
       ),
     },
-    revision: theirs.revision + 1,
+    revision: theirs.revision,
   }
 }

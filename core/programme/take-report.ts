@@ -1,5 +1,5 @@
 import type { Ms, SlideId, Stretch } from '@core/model'
-import { PEAKS_A_SECOND, silencesOf } from '@core/voice'
+import { PEAKS_A_SECOND, meanLoudness, silencesOf } from '@core/voice'
 import { showingsOf } from './pieces-of-take'
 import type { TimeRange } from './time-range'
 
@@ -64,14 +64,6 @@ function silentParts(stretch: HeardStretch, muted: readonly TimeRange[]): readon
     .filter((silence) => !muted.some((part) => part.from < silence.to && silence.from < part.to))
 }
 
-/** Mean of loudnesses by power, each for as long as it lasted. */
-function meanLoudness(parts: readonly { readonly loudness: number | null; readonly length: Ms }[]): number | null {
-  const heard = parts.flatMap(({ loudness, length }) => (loudness === null || length === 0 ? [] : [{ loudness, length }]))
-  const time = heard.reduce((sum, part) => sum + part.length, 0)
-  if (time === 0) return null
-  return Math.round(10 * Math.log10(heard.reduce((sum, part) => sum + part.length * 10 ** (part.loudness / 10), 0) / time) * 10) / 10
-}
-
 /** Says what a take holds. @param stretches in order */
 export function reportOf(stretches: readonly HeardStretch[]): TakeReport {
   let before = 0
@@ -82,10 +74,11 @@ export function reportOf(stretches: readonly HeardStretch[]): TakeReport {
     const muted = mutedParts(stretch)
     return { stretch, muted: muted.map(later), silences: silentParts(stretch, muted).map(later) }
   })
+  const loudness = meanLoudness(stretches.map((stretch) => ({ loudness: stretch.loudness, length: stretch.kept })))
   const counted = stretches.map((stretch) => stretch.peaks.slice(0, Math.ceil((stretch.kept / 1000) * PEAKS_A_SECOND)))
   return {
     length: before,
-    loudness: meanLoudness(stretches.map(({ loudness, kept }) => ({ loudness, length: kept }))),
+    loudness: loudness === null ? null : Math.round(loudness * 10) / 10,
     clipped: counted.reduce((sum, peaks) => sum + peaks.filter((peak) => peak >= FULL).length, 0) * (1000 / PEAKS_A_SECOND),
     silences: placed.flatMap((one) => one.silences),
     muted: placed.flatMap((one) => one.muted),

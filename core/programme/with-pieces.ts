@@ -1,11 +1,7 @@
 import type { Piece, Programme, StillPiece, VisitId } from '@core/model'
 
-/** The next revision of a programme, of these pieces. */
-export const withPieces = (programme: Programme, pieces: readonly Piece[]): Programme => ({
-  ...programme,
-  pieces,
-  revision: programme.revision + 1,
-})
+/** A programme of other pieces. */
+export const withPieces = (programme: Programme, pieces: readonly Piece[]): Programme => ({ ...programme, pieces })
 
 /** A piece as it is when it is played. */
 export function asPlayed(piece: StillPiece): StillPiece

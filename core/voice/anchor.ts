@@ -1,3 +1,4 @@
+import { median } from 'd3'
 import type { Ms } from '@core/model'
 
 /** A short piece of a microphone's sound with the time at which it was captured. */
@@ -75,9 +76,6 @@ function best(window: Float32Array, media: Float32Array, from: number, to: numbe
   return found
 }
 
-/** The value in the middle, the upper one of two; 0 of none. */
-export const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0
-
 /**
  * Where a recording's own time and its stretch's time meet: a print, whose capture time is known, is found again in the
  * decoded sound by normalised cross-correlation.
@@ -105,7 +103,7 @@ export function anchorOf(print: SyncFingerprint, media: MediaPart): number | nul
     if (fine.like < LIKE) continue
     offsets.push(media.from + (fine.at / media.rate) * 1000 - (print.at + (start / media.rate) * 1000))
   }
-  const middle = median(offsets)
+  const middle = median(offsets) ?? 0
   // One window may be mistaken; two that agree are not.
   return offsets.filter((offset) => Math.abs(offset - middle) <= AGREE).length >= 2 ? middle : null
 }

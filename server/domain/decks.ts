@@ -306,7 +306,6 @@ async function takeUpVersions(q: Queries, talk: string, now: readonly Slide[]): 
     {
       ...programme,
       slides: { ...programme.slides, ...Object.fromEntries(newer.map((slide) => [slide.id, slide.version])) },
-      revision: programme.revision + 1,
     },
     { kind: 'slides' },
   )

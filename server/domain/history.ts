@@ -42,8 +42,7 @@ export async function editProgramme(
   const mine = change.apply(base)
   const next = base === now ? mine : merged(base, mine, now)
   await allThere(q, talk, next)
-  await saveProgramme(q, talk, next, change.reason, { author })
-  return next
+  return await saveProgramme(q, talk, next, change.reason, { author })
 }
 
 interface Step {
@@ -95,8 +94,7 @@ export async function takeBack(q: Queries, talk: string, author: string, role: E
   const after = await programmeAt(q, talk, step.revision)
   const next = merged(after, before, now)
   await allThere(q, talk, next)
-  await saveProgramme(q, talk, next, step.reason, { author, role, takesBack: step.revision })
-  return next
+  return await saveProgramme(q, talk, next, step.reason, { author, role, takesBack: step.revision })
 }
 
 /** Makes the programme what it was at an earlier revision; that can be taken back like any change. @throws Refusal `not-found` */
@@ -104,9 +102,8 @@ export async function returnTo(q: Queries, talk: string, author: string, revisio
   const now = await held(q, talk)
   const then = await programmeAt(q, talk, revision)
   await allThere(q, talk, then)
-  const next = { ...then, slides: { ...now.slides, ...then.slides }, revision: now.revision + 1 }
-  await saveProgramme(q, talk, next, { kind: 'return' }, { author })
-  return next
+  const next = { ...then, slides: { ...now.slides, ...then.slides }, revision: now.revision }
+  return await saveProgramme(q, talk, next, { kind: 'return' }, { author })
 }
 
 /** What a change answers. @param author the browser that made it */

@@ -110,7 +110,7 @@ async function beforeTake(q: Queries, talk: string, take: string, now: Programme
     .where('talk', '=', talk)
     .where('revision', '=', placed.revision - 1)
     .executeTakeFirst()
-  return before === undefined ? null : { ...before.value, slides: { ...before.value.slides, ...now.slides }, revision: now.revision + 1 }
+  return before === undefined ? null : { ...before.value, slides: { ...before.value.slides, ...now.slides }, revision: now.revision }
 }
 
 /** Takes a take out of the programme, which is again as it was before if it can be. Its recording stays, so that it can be brought back. */
@@ -164,7 +164,7 @@ export async function bringBackTake(q: Queries, talk: string, take: string): Pro
       .where('talk', '=', talk)
       .where('revision', '=', programme.revision - 1)
       .executeTakeFirstOrThrow()
-    await saveProgramme(q, talk, { ...before.value, revision: programme.revision + 1 }, { kind: 'bring-back', take: asId(take) })
+    await saveProgramme(q, talk, { ...before.value, revision: programme.revision }, { kind: 'bring-back', take: asId(take) })
   }
   await tell(q, { talk, kind: 'take', id: take })
 }

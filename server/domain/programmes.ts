@@ -35,7 +35,9 @@ export interface Making {
 }
 
 /**
- * Keeps a new revision of a talk's programme.
+ * Keeps the next revision of a talk's programme.
+ * @param programme what it is to be; its revision is the one that it follows
+ * @returns as it is kept
  * @throws Refusal `conflict` when somebody else made the same revision first
  */
 export async function saveProgramme(
@@ -44,12 +46,13 @@ export async function saveProgramme(
   programme: Programme,
   reason: ChangeReason,
   { author = null, role = 'edit', takesBack }: Making = {},
-): Promise<void> {
+): Promise<Programme> {
+  const next = { ...programme, revision: programme.revision + 1 }
   const moved = await q
     .updateTable('talk')
-    .set({ programme_revision: programme.revision, changed: new Date() })
+    .set({ programme_revision: next.revision, changed: new Date() })
     .where('id', '=', talk)
-    .where('programme_revision', '=', programme.revision - 1)
+    .where('programme_revision', '=', programme.revision)
     .executeTakeFirst()
   if (moved.numUpdatedRows !== 1n)
     throw new Refusal('conflict', 'The programme was changed on another page in the meantime. Nothing was overwritten; try again.')
@@ -57,15 +60,16 @@ export async function saveProgramme(
     .insertInto('programme')
     .values({
       talk,
-      revision: programme.revision,
-      value: JSON.stringify(programme),
-      length_ms: Math.round(programmeLength(programme)),
+      revision: next.revision,
+      value: JSON.stringify(next),
+      length_ms: Math.round(programmeLength(next)),
       reason: JSON.stringify(reason),
       author,
       role,
       takes_back: takesBack ?? null,
     })
     .execute()
-  await tell(q, { talk, kind: 'programme', id: String(programme.revision) })
+  await tell(q, { talk, kind: 'programme', id: String(next.revision) })
   await wantAhead(q, talk)
+  return next
 }

@@ -309,6 +309,7 @@ describe('the plan', () => {
             viewerNotes: '',
             planned: null,
             skip: false,
+            optional: false,
             framing: null,
             transition: 'cut',
             composition: composition(n + 2),

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Flag } from '@element-plus/icons-vue'
 import { plannedTime } from '@core/pace'
-import { HOLD_RANGE, intoSpan, pieceLength, piecesOfVisit } from '@core/programme'
+import { HOLD_RANGE, heldWithoutVoice, isInVisit, pausesIn, piecesOfVisit, rangeInVisit, stumblesIn } from '@core/programme'
 import type { Visit } from '@core/programme'
 import { inkOfVisit } from '@core/scene'
 import type { Ms, Slide } from '@core/model'
@@ -24,46 +24,22 @@ const parts = computed(() =>
   }),
 )
 const picture = computed(() => props.slide?.steps.at(-1)?.picture)
-/** Where one stretch ended and the next began while the slide was up; a cut is no pause. */
-const pauses = computed(
-  () =>
-    pieces.value.filter((piece, n, all) => {
-      const before = all[n - 1]
-      return piece.kind === 'recorded' && before?.kind === 'recorded' && before.show.stretch !== piece.show.stretch
-    }).length,
-)
+const pauses = computed(() => pausesIn(pieces.value))
 const ink = computed(() => (talk.index === null ? [] : inkOfVisit(talk.index, props.visit)))
 const strokes = computed(() => ink.value.length)
 const picked = computed(() => programmeEdits.picked.has(props.visit.id))
 /** A slide that is held without a recording: for how long, in seconds. */
 const held = computed(() => {
-  const recorded = talk.programme.pieces.slice(...props.visit.pieces).some((piece) => piece.kind === 'recorded')
-  return recorded ? null : props.visit.length / 1000
+  const length = heldWithoutVoice(talk.programme, props.visit)
+  return length === null ? null : length / 1000
 })
 const hold = (seconds: number | undefined): void => {
   if (seconds !== undefined && seconds !== held.value)
     void programmeEdits.edit({ kind: 'hold', visit: props.visit.id, length: Math.round(seconds * 1000) })
 }
-/** Where the presenter stumbled, in ms from the visit's beginning. */
-const stumbles = computed(() => {
-  let at = 0
-  return pieces.value.flatMap((piece) => {
-    const from = at
-    at += pieceLength(piece)
-    if (piece.kind === 'still') return []
-    const cues = talk.film?.stretches.find((one) => one.id === piece.show.stretch)?.cues ?? []
-    return cues.flatMap((cue) =>
-      cue.kind === 'stumble' && cue.at >= piece.show.from && cue.at < piece.show.to ? [from + intoSpan(piece.show, cue.at)] : [],
-    )
-  })
-})
+const stumbles = computed(() => stumblesIn(talk.programme, props.visit, (id) => talk.index?.film.stretches.get(id)?.cues ?? []))
 /** The chosen part, as far as it lies in this visit, from its beginning on. */
-const range = computed(() => {
-  const chosen = programmeEdits.range
-  if (chosen === null || chosen.from < props.visit.start || chosen.from >= props.visit.start + props.visit.length) return null
-  return { from: chosen.from - props.visit.start, to: Math.min(chosen.to - props.visit.start, props.visit.length) }
-})
-const inVisit = (at: Ms): boolean => at >= props.visit.start && at < props.visit.start + props.visit.length
+const range = computed(() => rangeInVisit(props.visit, programmeEdits.range))
 const silent = computed(() =>
   programmeEdits.pauses
     .filter((pause) => pause.visit === props.visit.id)
@@ -72,7 +48,7 @@ const silent = computed(() =>
 const marks = computed(() => [
   ...ink.value.map(({ at }) => ({ kind: 'ink' as const, at: at - props.visit.start })),
   ...programmeEdits.steps
-    .filter((at) => inVisit(at) && at > props.visit.start)
+    .filter((at) => isInVisit(props.visit, at) && at > props.visit.start)
     .map((at) => ({ kind: 'step' as const, at: at - props.visit.start })),
   ...stumbles.value.map((at) => ({ kind: 'stumble' as const, at })),
 ])

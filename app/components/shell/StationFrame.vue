@@ -32,7 +32,7 @@ watch(
 const router = useRouter()
 onBeforeUnmount(() => {
   // From station to station the talk stays open.
-  if (router.currentRoute.value.params['talk'] === undefined) talk.close()
+  if (router.currentRoute.value.params['talk'] === undefined) void talk.leave()
 })
 
 const timelineBlocks = computed<readonly TimelineBlock[]>(() => {

@@ -1,0 +1,33 @@
+import { hearTalks } from './talk-events'
+
+/** What is done about news of a talk. */
+export interface TalkNews {
+  readonly ledger: () => void
+  /** More is known of what a file would cost. */
+  readonly estimate: () => void
+  /** @param revision that the programme has now */
+  readonly programme: (revision: string | null) => void
+  /** Its deck, takes, imports or fields. */
+  readonly talk: () => void
+  /** Something may have been missed. */
+  readonly missed: () => void
+}
+
+/** Hears the news of one talk. @returns what ends it */
+export const watchTalk = (id: string, news: TalkNews): (() => void) =>
+  hearTalks((told) => {
+    if (told.talk !== id) return
+    switch (told.kind) {
+      case 'delivery':
+        news.ledger()
+        break
+      case 'estimate':
+        news.estimate()
+        break
+      case 'programme':
+        news.programme(told.id)
+        break
+      default:
+        news.talk()
+    }
+  }, news.missed)
