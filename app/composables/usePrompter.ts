@@ -19,13 +19,13 @@ export function usePrompter(lines: Ref<readonly SpokenLine[]>) {
   const preferences = usePreferences()
   const talk = useTalk()
   const script = computed(() => scriptOf(lines.value))
-  const reading = shallowRef<Reading>(atFirstLine(talk.speaker.rate))
+  const reading = shallowRef<Reading>(atFirstLine(talk.speaker.wordsPerMinute))
   const due = computed(() => reading.value.line)
   /** As far as it was heard in this run, a reader's rate holds for the next slide too. */
   watch(
     () => lectern.slide?.id,
     () => {
-      reading.value = atFirstLine(reading.value.rate)
+      reading.value = atFirstLine(reading.value.wordsPerMinute)
     },
   )
   watch(
@@ -49,7 +49,7 @@ export function usePrompter(lines: Ref<readonly SpokenLine[]>) {
   const unsubscribe = devices.listen(hear)
   const timer = setInterval(() => {
     if (preferences.now.moves === 'rate' && lectern.live)
-      reading.value = movedByRate(script.value, { ...reading.value, rate: talk.speaker.rate }, BEAT)
+      reading.value = movedByRate(script.value, { ...reading.value, wordsPerMinute: talk.speaker.wordsPerMinute }, BEAT)
   }, BEAT)
   onBeforeUnmount(() => {
     unsubscribe()

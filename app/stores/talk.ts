@@ -60,7 +60,7 @@ export const useTalk = defineStore('talk', () => {
   }
 
   /** Who speaks, for planning. */
-  const speaker = computed<Speaker>(() => ({ rate: talk.value?.rate ?? ANYBODY.rate }))
+  const speaker = computed<Speaker>(() => ({ wordsPerMinute: talk.value?.rate ?? ANYBODY.wordsPerMinute }))
   const slides = computed<readonly Slide[]>(() => talk.value?.slides ?? [])
   const slide = computed<Slide | null>(() => slides.value.find((one) => one.id === selected.value) ?? slides.value[0] ?? null)
   const programme = computed(() => film.value?.programme ?? EMPTY_PROGRAMME)

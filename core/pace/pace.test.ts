@@ -7,7 +7,7 @@ const words = (count: number): string => Array.from({ length: count }, (_, n) =>
 describe('planned time', () => {
   it("is the notes at the presenter's rate", () => {
     expect(proposedTime(slide('a', 1, { notes: words(130) }))).toBe(60_000)
-    expect(proposedTime(slide('a', 1, { notes: words(130) }), { rate: 65 })).toBe(120_000)
+    expect(proposedTime(slide('a', 1, { notes: words(130) }), { wordsPerMinute: 65 })).toBe(120_000)
   })
 
   it('is the time to read the slide when that takes longer, and grows with its steps', () => {

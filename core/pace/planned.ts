@@ -17,12 +17,12 @@ export const SHORTEST_SHOWING: Ms = 3_000
 /** What planning knows of who speaks. */
 export interface Speaker {
   /** Words a minute, 60 to 260. */
-  readonly rate: number
+  readonly wordsPerMinute: number
 }
 
-export const ANYBODY: Speaker = { rate: SPEAKING_RATE }
+export const ANYBODY: Speaker = { wordsPerMinute: SPEAKING_RATE }
 
-const minutes = (words: number, rate: number): Ms => (words / rate) * 60_000
+const minutes = (words: number, wordsPerMinute: number): Ms => (words / wordsPerMinute) * 60_000
 
 /** What a slide's time follows from, whoever speaks. */
 interface Measured {
@@ -73,7 +73,7 @@ export const leastTime = (slide: Slide): Ms =>
  */
 export function proposedTime(slide: Slide, speaker: Speaker = ANYBODY): Ms {
   const { words, pauses, viewing } = measure(slide)
-  const whole = Math.max(SHORTEST_SHOWING, minutes(words, speaker.rate) + pauses, viewing) + (slide.steps.length - 1) * STEP_PAUSE
+  const whole = Math.max(SHORTEST_SHOWING, minutes(words, speaker.wordsPerMinute) + pauses, viewing) + (slide.steps.length - 1) * STEP_PAUSE
   return inSeconds(whole)
 }
 

@@ -89,7 +89,7 @@ describe('a prompter that follows the voice', () => {
     for (let n = 0; n < 3; n += 1) {
       reading = followed(script, reading, (14 / 160) * 60_000, true, n === 0 ? null : 500)
     }
-    expect(followed(script, reading, 0, true, 500).rate).toBeGreaterThan(145)
+    expect(followed(script, reading, 0, true, 500).wordsPerMinute).toBeGreaterThan(145)
   })
 
   it('never goes past the last line, nor before the first', () => {

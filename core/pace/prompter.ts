@@ -33,7 +33,7 @@ export interface Reading {
   /** Words said until now. */
   readonly words: number
   /** Words a minute, as this reader reads. */
-  readonly rate: number
+  readonly wordsPerMinute: number
   /** How long a pause line has been waited at, in ms. */
   readonly waited: Ms
   /** The likeliest first. */
@@ -68,12 +68,18 @@ export function scriptOf(lines: readonly SpokenLine[]): Script {
   return { starts, pauses: lines.map((line) => (line.kind === 'pause' ? line.length : 0)) }
 }
 
-const certain = (words: number, rate: number, doubt: number): readonly Guess[] => [
-  { sure: words, spoken: 0, pace: Math.log(rate), doubt, cost: 0 },
+const certain = (words: number, wordsPerMinute: number, doubt: number): readonly Guess[] => [
+  { sure: words, spoken: 0, pace: Math.log(wordsPerMinute), doubt, cost: 0 },
 ]
 
-/** A reader who has said nothing yet. @param rate words a minute, as far as known */
-export const atFirstLine = (rate: number): Reading => ({ line: 0, words: 0, rate, waited: 0, guesses: certain(0, rate, UNKNOWN ** 2) })
+/** A reader who has said nothing yet. @param wordsPerMinute words a minute, as far as known */
+export const atFirstLine = (wordsPerMinute: number): Reading => ({
+  line: 0,
+  words: 0,
+  wordsPerMinute,
+  waited: 0,
+  guesses: certain(0, wordsPerMinute, UNKNOWN ** 2),
+})
 
 const total = (script: Script): number => script.starts.at(-1) ?? 0
 const lastLine = (script: Script): number => Math.max(0, script.pauses.length - 1)
@@ -84,7 +90,7 @@ function lineAt(script: Script, words: number): number {
   return found < 0 ? lastLine(script) : found
 }
 
-const clampRate = (rate: number): number => Math.max(LEAST_RATE, Math.min(MOST_RATE, rate))
+const clampRate = (wordsPerMinute: number): number => Math.max(LEAST_RATE, Math.min(MOST_RATE, wordsPerMinute))
 
 /** Goes to a line by hand; what follows counts from there. */
 export function atLine(script: Script, reading: Reading, line: number): Reading {
@@ -93,9 +99,9 @@ export function atLine(script: Script, reading: Reading, line: number): Reading 
   return {
     line: to,
     words,
-    rate: reading.rate,
+    wordsPerMinute: reading.wordsPerMinute,
     waited: 0,
-    guesses: certain(words, reading.rate, reading.guesses[0]?.doubt ?? UNKNOWN ** 2),
+    guesses: certain(words, reading.wordsPerMinute, reading.guesses[0]?.doubt ?? UNKNOWN ** 2),
   }
 }
 
@@ -109,7 +115,7 @@ export function movedByRate(script: Script, reading: Reading, dt: Ms): Reading {
     const waited = reading.waited + dt
     return waited < pause || reading.line >= lastLine(script) ? { ...reading, waited } : atLine(script, reading, reading.line + 1)
   }
-  const words = Math.min(total(script), reading.words + (reading.rate * dt) / 60_000)
+  const words = Math.min(total(script), reading.words + (reading.wordsPerMinute * dt) / 60_000)
   const end = script.starts[reading.line + 1] ?? 0
   // Over the line's end comes the next one, be it words or a pause.
   return words >= end - 1e-6 && reading.line < lastLine(script)
@@ -150,9 +156,9 @@ function likeliest(ideas: readonly Guess[]): readonly Guess[] {
 function placed(script: Script, reading: Reading, guesses: readonly Guess[]): Reading {
   const [best] = guesses
   if (best === undefined) return reading
-  const rate = Math.exp(best.pace)
-  const words = Math.min(total(script), best.sure + (rate * best.spoken) / 60_000)
-  return { line: lineAt(script, words), words, rate, waited: 0, guesses }
+  const wordsPerMinute = Math.exp(best.pace)
+  const words = Math.min(total(script), best.sure + (wordsPerMinute * best.spoken) / 60_000)
+  return { line: lineAt(script, words), words, wordsPerMinute, waited: 0, guesses }
 }
 
 /** Sets a reading right when its presenter turns to a next step: a line is likely to begin there. */

@@ -78,7 +78,7 @@ function rowsThatMove({ inset }: Pick<Segment, 'inset'>, { format, bits, size, f
 /** What making a segment is likely to cost, in ms on the machine the figures were measured on. */
 export function costOfSegment(segment: Segment, plan: RenderPlan): Ms {
   const megapixels = (plan.size.width * plan.size.height) / 1e6
-  const inked = (segment.busy / 1000) * plan.rate * megapixels
+  const inked = (segment.busy / 1000) * plan.fps * megapixels
   switch (segment.kind) {
     case 'still':
       return COST.still + COST.stillArea * megapixels

@@ -33,9 +33,9 @@ const keys = (of: Film): readonly string[] => {
 describe('the frame grid', () => {
   it('never drifts: segments hold every frame of the film once, whatever their lengths', () => {
     fc.assert(
-      fc.property(anyStretches, fc.constantFrom(24, 25, 30, 50, 60), (stretches, rate) => {
+      fc.property(anyStretches, fc.constantFrom(24, 25, 30, 50, 60), (stretches, fps) => {
         const index = indexFilm(film(SLIDES, stretches))
-        const segments = segmentsOf(index, rate)
+        const segments = segmentsOf(index, fps)
         let next = 0
         for (const segment of segments) {
           expect(segment.firstFrame).toBe(next)
@@ -43,7 +43,7 @@ describe('the frame grid', () => {
           // The film takes all frames that are drawn, or all but one.
           expect(segment.drawn - segment.frames === 0 || segment.drawn - segment.frames === 1).toBe(true)
         }
-        expect(next).toBe(frameAt(index.length, rate))
+        expect(next).toBe(frameAt(index.length, fps))
       }),
     )
   })
@@ -106,11 +106,11 @@ describe('what a part costs', () => {
 describe('segments', () => {
   it('are two groups long when they move for longer, and a short rest is not cut off', () => {
     const index = indexFilm(film(SLIDES, [stretch('s', 25_000, one)]))
-    for (const rate of [24, 25, 30, 50, 60]) {
-      const segments = segmentsOf(index, rate)
+    for (const fps of [24, 25, 30, 50, 60]) {
+      const segments = segmentsOf(index, fps)
       expect(segments.slice(0, -1).every(({ drawn }) => drawn === 2 * GOP_FRAMES)).toBe(true)
-      expect(segments.at(-1)?.drawn ?? 0).toBeGreaterThan(1.4 * rate)
-      expect(segments.reduce((sum, { drawn }) => sum + drawn, 0)).toBe(25 * rate)
+      expect(segments.at(-1)?.drawn ?? 0).toBeGreaterThan(1.4 * fps)
+      expect(segments.reduce((sum, { drawn }) => sum + drawn, 0)).toBe(25 * fps)
     }
     expect(segmentsOf(index, 30).map(({ frames }) => frames)).toEqual([240, 240, 270])
   })

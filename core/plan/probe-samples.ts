@@ -31,7 +31,7 @@ export function probeSamples(plan: RenderPlan): readonly Segment[] {
       if (segment.drawn <= GOP_FRAMES) return segment
       return {
         ...segment,
-        to: segment.from + timeOfFrame(GOP_FRAMES, plan.rate),
+        to: segment.from + timeOfFrame(GOP_FRAMES, plan.fps),
         frames: Math.min(segment.frames, GOP_FRAMES),
         drawn: GOP_FRAMES,
       }
@@ -43,7 +43,7 @@ export function probeSamples(plan: RenderPlan): readonly Segment[] {
  * in another order: they are named one by one.
  */
 export const probeSetting = (
-  { size, frame, rate, format, quality, bits }: RenderPlan,
+  { size, frame, fps, format, quality, bits }: RenderPlan,
   { without, timing }: Pick<Recipe, 'without' | 'timing'>,
 ): string =>
   JSON.stringify([
@@ -51,7 +51,7 @@ export const probeSetting = (
     size.height,
     frame.width,
     frame.height,
-    rate,
+    fps,
     format,
     quality,
     bits.kind,

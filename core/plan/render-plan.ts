@@ -21,7 +21,7 @@ export interface RenderPlan extends Pick<Recipe, 'format' | 'quality' | 'bits' |
   readonly size: Size
   /** Of the file's picture: larger, with bars, or smaller, with the edges gone, where that has another shape. */
   readonly frame: Size
-  readonly rate: number
+  readonly fps: number
   readonly frames: number
   readonly length: Ms
   /** None when the sound alone is wanted. */
@@ -61,7 +61,7 @@ export function renderPlan(
   return {
     size: recipe.size === null ? whole : drawnFor(film.shape, recipe.size),
     frame: recipe.size === null ? whole : { width: recipe.size.width, height: recipe.size.height },
-    rate: recipe.rate,
+    fps: recipe.rate,
     format: recipe.format,
     quality: recipe.quality,
     bits: recipe.bits,

@@ -90,12 +90,12 @@ const named = ({ same, rest }: InkChange): readonly unknown[] => [same, rest.map
  * The pictures of a segment in order. A frame that looks like the one before it only makes its run longer. Every frame is sampled
  * inside the segment.
  */
-export function runsOf(index: FilmIndex, segment: Segment, rate: number): readonly Run[] {
+export function runsOf(index: FilmIndex, segment: Segment, fps: number): readonly Run[] {
   const runs: Run[] = []
   const last = Math.max(segment.from, segment.to - LAST_MOMENT)
   let name = ''
   for (let frame = 0; frame < segment.drawn; frame += 1) {
-    const scene = sceneIn(index, segment.piece, Math.min(segment.from + timeOfFrame(frame, rate), last))
+    const scene = sceneIn(index, segment.piece, Math.min(segment.from + timeOfFrame(frame, fps), last))
     const before = runs.at(-1)
     const own = nameWithoutInk(scene)
     const ink = inkChange(before?.scene.ink ?? NO_INK, scene.ink)

@@ -105,9 +105,9 @@ function joinParts(parts: readonly Part[]): readonly Part[] {
 }
 
 /** Parts begin after whole groups of the first, which are whole milliseconds at the usual rates. */
-function splitLong(part: Part, camera: Span | null, rate: number): readonly Part[] {
+function splitLong(part: Part, camera: Span | null, fps: number): readonly Part[] {
   if (part.kind === 'still') return [part]
-  const length = LONGEST * timeOfFrame(GOP_FRAMES, rate)
+  const length = LONGEST * timeOfFrame(GOP_FRAMES, fps)
   const count = Math.max(1, Math.ceil((part.to - part.from - SHORTEST_REST) / length))
   const edge = (n: number): Ms => (n === count ? part.to : part.from + n * length)
   return Array.from({ length: count }, (_, n) => ({
@@ -123,10 +123,10 @@ const cameraOf = (piece: Piece): Span | null => (piece.kind === 'still' ? null :
 
 /**
  * Splits a film into segments at visit boundaries and wherever the inset or the movement begins or ends.
- * @param rate frames a second
+ * @param fps frames a second
  * @returns segments in order that together hold every frame of the film once
  */
-export function segmentsOf(index: FilmIndex, rate: number): readonly Segment[] {
+export function segmentsOf(index: FilmIndex, fps: number): readonly Segment[] {
   return index.film.programme.pieces.flatMap((piece, number): readonly Segment[] => {
     if (piece.out !== undefined) return []
     const start = index.starts[number] ?? 0
@@ -136,17 +136,17 @@ export function segmentsOf(index: FilmIndex, rate: number): readonly Segment[] {
     const camera = cameraOf(piece)
     const tempo = camera?.rate ?? AS_RECORDED
     return joinParts(parts)
-      .flatMap((part) => splitLong(part, camera, rate))
+      .flatMap((part) => splitLong(part, camera, fps))
       .map((part): Segment => {
-        const firstFrame = frameAt(start + part.from, rate)
-        const frames = frameAt(start + part.to, rate) - firstFrame
+        const firstFrame = frameAt(start + part.from, fps)
+        const frames = frameAt(start + part.to, fps) - firstFrame
         return {
           ...part,
           tempo,
           piece: number,
           firstFrame,
           frames,
-          drawn: Math.max(1, frames, mostFrames(part.to - part.from, rate)),
+          drawn: Math.max(1, frames, mostFrames(part.to - part.from, fps)),
         }
       })
       .filter((segment) => segment.frames > 0)

@@ -9,7 +9,7 @@ export interface VoicePart {
   readonly stretch: StretchId
   readonly from: Ms
   readonly to: Ms
-  readonly rate: Ratio
+  readonly playbackRate: Ratio
   /** How much louder it is played than it was recorded, in dB. */
   readonly gain: number
 }
@@ -22,7 +22,7 @@ const NEAR: Ms = 2
 
 /** Whether a voice that begins at some time goes on from the part before it. */
 const goesOn = (last: VoicePart, voice: Span, at: Ms): boolean =>
-  sameRatio(last.rate, voice.rate) &&
+  sameRatio(last.playbackRate, voice.rate) &&
   last.stretch === voice.stretch &&
   last.to === voice.from &&
   Math.abs(last.at + last.length - at) < NEAR
@@ -44,7 +44,8 @@ export function voiceParts(programme: Programme, gains: ReadonlyMap<StretchId, n
     if (last !== undefined && goesOn(last, piece.voice, at)) {
       parts[parts.length - 1] = { ...last, to: piece.voice.to, length: at + length - last.at }
     } else {
-      parts.push({ at, length, ...piece.voice, gain: gains.get(piece.voice.stretch) ?? 0 })
+      const { rate: playbackRate, ...heard } = piece.voice
+      parts.push({ at, length, ...heard, playbackRate, gain: gains.get(piece.voice.stretch) ?? 0 })
     }
   }
   return parts

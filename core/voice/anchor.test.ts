@@ -13,8 +13,8 @@ function voiceAt(seconds: number): number {
       0.15 * Math.sin(seconds * 2 * Math.PI * 910 + 3 * Math.sin(seconds * 11)))
   )
 }
-const sound = (from: number, ms: number, rate: number, of: (seconds: number) => number = voiceAt): Float32Array =>
-  Float32Array.from({ length: Math.round((ms / 1000) * rate) }, (_, n) => of(from / 1000 + n / rate))
+const sound = (from: number, ms: number, sampleRate: number, of: (seconds: number) => number = voiceAt): Float32Array =>
+  Float32Array.from({ length: Math.round((ms / 1000) * sampleRate) }, (_, n) => of(from / 1000 + n / sampleRate))
 const noise = (samples: Float32Array, most: number): Float32Array => {
   let seed = 3
   return samples.map((sample) => {
@@ -26,10 +26,10 @@ const noise = (samples: Float32Array, most: number): Float32Array => {
 describe('where a recording and its stretch meet', () => {
   it('is found to a fraction of a millisecond, at any rate of the microphone and through noise', () => {
     fc.assert(
-      fc.property(fc.double({ min: -250, max: 250, noNaN: true }), fc.constantFrom(44_100, 48_000), (offset, rate) => {
-        const print = { at: 700, rate, samples: sound(700, 2000, rate) }
+      fc.property(fc.double({ min: -250, max: 250, noNaN: true }), fc.constantFrom(44_100, 48_000), (offset, sampleRate) => {
+        const print = { at: 700, sampleRate, samples: sound(700, 2000, sampleRate) }
         // What was captured at t stands at t + offset in the file.
-        const media = { from: 300, rate: RATE, samples: noise(sound(300 - offset, 2800, RATE), 0.02) }
+        const media = { from: 300, sampleRate: RATE, samples: noise(sound(300 - offset, 2800, RATE), 0.02) }
         const found = anchorOf(print, media)
         expect(found).not.toBeNull()
         expect(Math.abs((found ?? 0) - offset)).toBeLessThan(0.1)
@@ -39,10 +39,13 @@ describe('where a recording and its stretch meet', () => {
   })
 
   it('is not made up where nobody speaks, nor from another voice', () => {
-    const print = { at: 700, rate: RATE, samples: sound(700, 2000, RATE) }
-    expect(anchorOf(print, { from: 300, rate: RATE, samples: noise(new Float32Array(RATE * 3), 0.01) })).toBeNull()
+    const print = { at: 700, sampleRate: RATE, samples: sound(700, 2000, RATE) }
+    expect(anchorOf(print, { from: 300, sampleRate: RATE, samples: noise(new Float32Array(RATE * 3), 0.01) })).toBeNull()
     expect(
-      anchorOf({ ...print, samples: noise(new Float32Array(RATE * 2), 0.001) }, { from: 300, rate: RATE, samples: sound(300, 2800, RATE) }),
+      anchorOf(
+        { ...print, samples: noise(new Float32Array(RATE * 2), 0.001) },
+        { from: 300, sampleRate: RATE, samples: sound(300, 2800, RATE) },
+      ),
     ).toBeNull()
   })
 })

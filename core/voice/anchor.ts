@@ -6,7 +6,7 @@ export interface SyncFingerprint {
   /** When its first sample was captured, in ms of the stretch; need not be whole. */
   readonly at: number
   /** Samples a second. */
-  readonly rate: number
+  readonly sampleRate: number
   /** -1 to 1 */
   readonly samples: Float32Array
 }
@@ -15,7 +15,7 @@ export interface SyncFingerprint {
 export interface MediaPart {
   /** When its first sample stands in the recording's own time, in ms. */
   readonly from: number
-  readonly rate: number
+  readonly sampleRate: number
   readonly samples: Float32Array
 }
 
@@ -42,11 +42,11 @@ function coarser(samples: Float32Array, by: number): Float32Array {
 }
 
 /** Linear between samples; good to a hundredth of a millisecond for finding a place. */
-function resampled({ samples, rate }: Pick<SyncFingerprint, 'samples' | 'rate'>, to: number): Float32Array {
-  if (rate === to) return samples
-  const out = new Float32Array(Math.floor((samples.length * to) / rate))
+function resampled({ samples, sampleRate }: Pick<SyncFingerprint, 'samples' | 'sampleRate'>, to: number): Float32Array {
+  if (sampleRate === to) return samples
+  const out = new Float32Array(Math.floor((samples.length * to) / sampleRate))
   for (let n = 0; n < out.length; n += 1) {
-    const at = (n * rate) / to
+    const at = (n * sampleRate) / to
     const low = Math.floor(at)
     const [a, b] = [samples[low] ?? 0, samples[low + 1] ?? samples[low] ?? 0]
     out[n] = a + (b - a) * (at - low)
@@ -84,9 +84,9 @@ function best(window: Float32Array, media: Float32Array, from: number, to: numbe
  * the sound cannot be recognised, as in silence
  */
 export function anchorOf(print: SyncFingerprint, media: MediaPart): number | null {
-  const by = Math.max(1, Math.round(media.rate / COARSE))
-  const samples = resampled(print, media.rate)
-  const length = Math.round((WINDOW / 1000) * media.rate)
+  const by = Math.max(1, Math.round(media.sampleRate / COARSE))
+  const samples = resampled(print, media.sampleRate)
+  const length = Math.round((WINDOW / 1000) * media.sampleRate)
   const [coarseMedia, coarseFingerprint] = [coarser(media.samples, by), coarser(samples, by)]
   const offsets: number[] = []
   for (let start = 0; start + length <= samples.length; start += length) {
@@ -101,7 +101,7 @@ export function anchorOf(print: SyncFingerprint, media: MediaPart): number | nul
     if (rough.like < LIKE * 0.7) continue
     const fine = best(samples.subarray(start, start + length), media.samples, (rough.at - 2) * by, (rough.at + 2) * by)
     if (fine.like < LIKE) continue
-    offsets.push(media.from + (fine.at / media.rate) * 1000 - (print.at + (start / media.rate) * 1000))
+    offsets.push(media.from + (fine.at / media.sampleRate) * 1000 - (print.at + (start / media.sampleRate) * 1000))
   }
   const middle = median(offsets) ?? 0
   // One window may be mistaken; two that agree are not.

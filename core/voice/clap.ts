@@ -65,14 +65,14 @@ export class ClapEar {
 
   /**
    * @param at when the block's first sample was captured, in ms
-   * @param rate samples a second
+   * @param sampleRate samples a second
    * @returns when a clap began in it, or null
    */
-  hear(samples: Float32Array, at: number, rate: number): number | null {
+  hear(samples: Float32Array, at: number, sampleRate: number): number | null {
     const loud = Math.max(LOUD, this.#usual * SUDDEN)
     const n = samples.findIndex((sample) => Math.abs(sample) >= loud)
     const peak = samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0)
-    const heard = at + (n / rate) * 1000
+    const heard = at + (n / sampleRate) * 1000
     const begins = n >= 0 && heard - this.#last > REST
     // A slow memory of how loud it is, quick to fall and slow to rise, so that a clap does not hide the next.
     this.#usual += (peak - this.#usual) * (peak > this.#usual ? 0.02 : 0.2)

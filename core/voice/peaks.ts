@@ -4,11 +4,11 @@ export const PEAKS_A_SECOND = 20
 /**
  * The outline of a sound for drawing: the largest amplitude of each twentieth of a second.
  * @param samples sixteen-bit mono samples
- * @param rate samples a second
+ * @param sampleRate samples a second
  * @returns whole numbers from 0 to 255
  */
-export function peaksOf(samples: Int16Array, rate: number): readonly number[] {
-  const span = rate / PEAKS_A_SECOND
+export function peaksOf(samples: Int16Array, sampleRate: number): readonly number[] {
+  const span = sampleRate / PEAKS_A_SECOND
   const count = Math.ceil(samples.length / span)
   return Array.from({ length: count }, (_, n) => {
     let most = 0

@@ -43,9 +43,7 @@ function pictureFaults(video: Stream | undefined, plan: RenderPlan): readonly (s
     video.codec_name === wanted.codec && video.profile === wanted.profile && video.pix_fmt === 'yuv420p' && video.color_space === 'bt709'
       ? null
       : 'its picture is stored in another format than planned',
-    ratio(video.avg_frame_rate) === plan.rate && ratio(video.r_frame_rate) === plan.rate
-      ? null
-      : 'its frames do not come at a constant rate',
+    ratio(video.avg_frame_rate) === plan.fps && ratio(video.r_frame_rate) === plan.fps ? null : 'its frames do not come at a constant rate',
   ]
 }
 
@@ -74,7 +72,7 @@ const pictureFacts = ({
   format,
   frame,
   frames,
-  rate,
+  fps: rate,
 }: RenderPlan): Pick<DeliveryFacts, 'width' | 'height' | 'frames' | 'frameRate' | 'videoCodec'> =>
   isVideo(format)
     ? { width: frame.width, height: frame.height, frames, frameRate: rate, videoCodec: PICTURES[format].said }

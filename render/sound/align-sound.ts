@@ -8,17 +8,17 @@ import { DECODE, SAMPLE_RATE } from './pcm'
 export interface FiledFingerprint {
   /** When its first sample was captured, in ms of the stretch. */
   readonly at: number
-  readonly rate: number
+  readonly sampleRate: number
   /** Samples of 16 bits. */
   readonly path: string
 }
 
 const MS = 1000
 
-async function readFingerprint({ at, rate, path }: FiledFingerprint): Promise<SyncFingerprint> {
+async function readFingerprint({ at, sampleRate, path }: FiledFingerprint): Promise<SyncFingerprint> {
   const bytes = await readFile(path)
   const samples = new Int16Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength))
-  return { at, rate, samples: Float32Array.from(samples, (sample) => sample / 32_768) }
+  return { at, sampleRate, samples: Float32Array.from(samples, (sample) => sample / 32_768) }
 }
 
 /** A part of a recording's sound in the recording's own time: gaps kept as silence, the first time stamp obeyed. */
@@ -56,8 +56,8 @@ export async function alignSound(raw: string, prints: readonly FiledFingerprint[
   for (const filed of prints) {
     const print = await readFingerprint(filed)
     const from = Math.max(0, print.at - REACH)
-    const samples = await decodePart(raw, from, print.at + (print.samples.length / print.rate) * MS + REACH)
-    const offset = anchorOf(print, { from, rate: SAMPLE_RATE, samples })
+    const samples = await decodePart(raw, from, print.at + (print.samples.length / print.sampleRate) * MS + REACH)
+    const offset = anchorOf(print, { from, sampleRate: SAMPLE_RATE, samples })
     if (offset !== null) anchors.push({ at: print.at, offset })
   }
   return alignmentOf(anchors)

@@ -37,7 +37,7 @@ const part = (stretch: string, at: number, from: number, to: number, rate = AS_R
   stretch: asId(stretch),
   from,
   to,
-  rate,
+  playbackRate: rate,
   gain,
 })
 

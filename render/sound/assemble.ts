@@ -80,8 +80,8 @@ interface PartReader {
 }
 
 /** @param from where reading begins, in samples of the recording */
-function readerOf(path: string, { rate, gain, from: begin, to }: VoicePart, from: number): PartReader {
-  const tempo = rate.num / rate.den
+function readerOf(path: string, { playbackRate, gain, from: begin, to }: VoicePart, from: number): PartReader {
+  const tempo = playbackRate.num / playbackRate.den
   if (tempo !== 1) {
     const reader = new SampleReader(atTempo({ path, from: samplesOf(begin), count: samplesOf(to - begin + FADE_MS * 2), gain }, tempo))
     return { read: (count) => reader.read(count), end: () => reader.end() }

@@ -24,7 +24,7 @@ export interface CloseOrder {
 export interface SoundTail {
   /** Samples of 16 bits. */
   readonly path: string
-  readonly rate: number
+  readonly sampleRate: number
   /** When it begins, in ms of the stretch. */
   readonly at: number
   /** From when on it is the voice, in ms of the stretch: while the recording still has sound, so that one passes into the other. */
@@ -77,7 +77,7 @@ export async function closeStretch(order: CloseOrder): Promise<readonly number[]
     ...quiet,
     '-i',
     order.raw,
-    ...(tail === null ? [] : ['-f', 's16le', '-ar', String(tail.rate), '-ac', '1', '-i', tail.path]),
+    ...(tail === null ? [] : ['-f', 's16le', '-ar', String(tail.sampleRate), '-ac', '1', '-i', tail.path]),
     '-filter_complex',
     tail === null
       ? `${sound}${exactly(samples)}[voice]`

@@ -22,15 +22,15 @@ export interface VoiceWanted {
   readonly parts: readonly VoicePart[]
   /** Length of the picture in frames, and frames a second: the sound never outlasts it. */
   readonly frames: number
-  readonly rate: number
+  readonly fps: number
   readonly format: Format
   /** LUFS */
   readonly loudness: LoudnessWanted
 }
 
 /** All that decides the sound, as text to be hashed into its key. */
-export const contentOfVoice = ({ parts, frames, rate, format, loudness }: VoiceWanted): string =>
-  JSON.stringify(['voice', MIX, parts, frames, rate, SOUND_CODECS[format].name, loudness])
+export const contentOfVoice = ({ parts, frames, fps, format, loudness }: VoiceWanted): string =>
+  JSON.stringify(['voice', MIX, parts, frames, fps, SOUND_CODECS[format].name, loudness])
 
 export interface VoiceOrder {
   readonly wanted: VoiceWanted
@@ -45,9 +45,9 @@ export interface VoiceOrder {
 const WORK = { measure: 0.1, encode: 0.62 } as const
 
 /** Samples of sound for a picture: whole packets of its codec, so that what the file declares is what it holds. */
-function voiceSamples(frames: number, rate: number, format: Format): number {
+function voiceSamples(frames: number, fps: number, format: Format): number {
   const { packet, extra } = SOUND_CODECS[format]
-  return Math.max(1, Math.floor(((frames * SAMPLE_RATE) / rate - extra) / packet)) * packet
+  return Math.max(1, Math.floor(((frames * SAMPLE_RATE) / fps - extra) / packet)) * packet
 }
 
 /**
@@ -56,7 +56,7 @@ function voiceSamples(frames: number, rate: number, format: Format): number {
  */
 export async function makeVoice(order: VoiceOrder): Promise<Loudness> {
   const { wanted, onShare } = order
-  const samples = voiceSamples(wanted.frames, wanted.rate, wanted.format)
+  const samples = voiceSamples(wanted.frames, wanted.fps, wanted.format)
   const blocks = (): AsyncGenerator<Int16Array> => assembleVoice(wanted.parts, order.voiceOf, samples)
   const raw = await measureSamples(blocks())
   onShare?.(WORK.measure)

@@ -152,11 +152,11 @@ export function rowsToCompare({ top, height }: Band, lines: number): readonly { 
 }
 
 /** Arguments for a band's encoder: its frames are at their times, and groups begin where those of the others do. */
-export const bandArgs = ({ frames, still }: Band, coding: Coding, rate: number): readonly string[] =>
+export const bandArgs = ({ frames, still }: Band, coding: Coding, fps: number): readonly string[] =>
   still
-    ? stillArgs(coding, rate)
+    ? stillArgs(coding, fps)
     : [
-        ...encoderArgs(coding, rate, 1),
+        ...encoderArgs(coding, fps, 1),
         '-fps_mode',
         'passthrough',
         '-x264opts',
@@ -168,7 +168,7 @@ export const bandArgs = ({ frames, still }: Band, coding: Coding, rate: number):
         '-force_key_frames',
         frames
           .filter((frame) => frame % GOP_FRAMES === 0)
-          .map((frame) => (frame / rate).toFixed(6))
+          .map((frame) => (frame / fps).toFixed(6))
           .join(','),
       ]
 

@@ -18,7 +18,7 @@ export const FROM_ITS_ZERO: readonly string[] = ['-seek_timestamp', '1']
  * @param from ms into the recording
  * @param tempo how much of the recording plays in the film's time
  * @param count how many frames
- * @param rate frames a second
+ * @param fps frames a second
  * @returns exactly `count` one after the other, the last one again where the recording ends before; none when there is none. The same
  * canvas each time
  */
@@ -27,7 +27,7 @@ export async function* cameraFrames(
   from: number,
   tempo: Ratio,
   count: number,
-  rate: number,
+  fps: number,
   signal?: AbortSignal,
 ): AsyncGenerator<Drawable<Drawn>> {
   const { width, height } = camera.size
@@ -44,11 +44,11 @@ export async function* cameraFrames(
       '-ss',
       String(Math.max(0, from) / 1000),
       '-t',
-      ((count / rate + 0.2) * (tempo.num / tempo.den)).toFixed(4),
+      ((count / fps + 0.2) * (tempo.num / tempo.den)).toFixed(4),
       '-i',
       camera.path,
       '-vf',
-      `setpts=PTS*${String(tempo.den)}/${String(tempo.num)},fps=${String(rate)}:start_time=0`,
+      `setpts=PTS*${String(tempo.den)}/${String(tempo.num)},fps=${String(fps)}:start_time=0`,
       '-frames:v',
       String(count),
       '-f',

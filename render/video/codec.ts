@@ -13,12 +13,12 @@ export interface Codec {
   /** Whether the file has a place for a picture to be shown for it. */
   readonly cover: boolean
   /** What is said of the stream when a film is put together of it, and of the file. */
-  readonly input: (rate: number) => readonly string[]
-  readonly output: (rate: number) => readonly string[]
+  readonly input: (fps: number) => readonly string[]
+  readonly output: (fps: number) => readonly string[]
   /** Where each frame begins. */
   readonly offsets: (stream: Buffer) => readonly number[]
   /** What stands before the first frame of a film. */
-  readonly head: (like: Buffer, rate: number) => Buffer
+  readonly head: (like: Buffer, fps: number) => Buffer
   /** The first frames of a stream, to follow after `before` frames of the film. @throws RangeError when there are fewer */
   readonly first: (stream: Buffer, offsets: readonly number[], frames: number, before: number) => Buffer
 }
@@ -32,10 +32,10 @@ export const CODECS: Readonly<Record<VideoFormat, Codec>> = {
     container: 'mp4',
     sound: 'mov,mp4,m4a,3gp,3g2,mj2',
     cover: true,
-    input: (rate) => ['-framerate', String(rate)],
-    output: (rate) => [
+    input: (fps) => ['-framerate', String(fps)],
+    output: (fps) => [
       '-bsf:v:0',
-      `setts=ts=N*${String(TIMESCALE / rate)}`,
+      `setts=ts=N*${String(TIMESCALE / fps)}`,
       '-video_track_timescale',
       String(TIMESCALE),
       '-movflags',

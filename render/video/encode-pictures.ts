@@ -53,7 +53,7 @@ export async function encodePictures(
   painting: Painting,
   { graph, inputs, frames, outputs, look }: Wiring,
 ): Promise<void> {
-  const { size, rate } = order
+  const { size, fps } = order
   const { child, done } = start(
     'ffmpeg',
     [
@@ -85,7 +85,7 @@ export async function encodePictures(
     },
   )
   try {
-    let open = await feed(child, streamHead([size], rate))
+    let open = await feed(child, streamHead([size], fps))
     for await (const { picture, seenAt } of paintedPictures(order, painting, frames)) {
       for (const part of seenAt.flatMap((frame) => [pictureHead(1, frame, picture.length), picture])) open &&= await feed(child, part)
       if (!open) break
@@ -112,7 +112,7 @@ export interface InkedPart {
 export async function encodeInked(parts: readonly [InkedPart, ...InkedPart[]]): Promise<void> {
   const [
     {
-      order: { size, rate, coding, signal, niceness },
+      order: { size, fps, coding, signal, niceness },
     },
   ] = parts
   const { child, done } = start(
@@ -121,7 +121,7 @@ export async function encodeInked(parts: readonly [InkedPart, ...InkedPart[]]): 
       ...QUIET,
       ...PICTURES,
       '-filter_complex',
-      parts.map(({ bands }, n) => inkedBandGraph({ size, rate }, bands, n)).join(';'),
+      parts.map(({ bands }, n) => inkedBandGraph({ size, fps }, bands, n)).join(';'),
       ...parts.flatMap(({ outputs }, n) =>
         outputArgs(
           { coding },
@@ -148,7 +148,7 @@ export async function encodeInked(parts: readonly [InkedPart, ...InkedPart[]]): 
       child,
       streamHead(
         parts.flatMap(({ bands }) => [size, { width: size.width, height: bandThatChanges(bands).height }]),
-        rate,
+        fps,
       ),
     )
     for (const [n, { order, painting, bands }] of parts.entries()) {

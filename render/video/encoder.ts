@@ -59,7 +59,7 @@ const h264Args = (crf: number, x264: string): readonly string[] => [
   '-x264-params',
   x264,
 ]
-const commonArgs = (rate: number, threads: number): readonly string[] => [
+const commonArgs = (fps: number, threads: number): readonly string[] => [
   '-an',
   '-pix_fmt',
   'yuv420p',
@@ -68,7 +68,7 @@ const commonArgs = (rate: number, threads: number): readonly string[] => [
   '-threads',
   String(threads),
   '-r',
-  String(rate),
+  String(fps),
   ...COLOURS,
 ]
 
@@ -76,9 +76,9 @@ const commonArgs = (rate: number, threads: number): readonly string[] => [
  * Arguments for a stream of still pictures, H.264 alone: each by itself, whatever comes before or after it, and with the headers that
  * moving ones have.
  */
-export const stillArgs = ({ crf }: Coding, rate: number): readonly string[] => [
+export const stillArgs = ({ crf }: Coding, fps: number): readonly string[] => [
   ...h264Args(crf - FINER, `${X264}:mbtree=0:qcomp=1:ipratio=1:rc-lookahead=0`),
-  ...commonArgs(rate, 1),
+  ...commonArgs(fps, 1),
   '-forced-idr',
   '1',
   '-force_key_frames',
@@ -90,10 +90,10 @@ export const stillArgs = ({ crf }: Coding, rate: number): readonly string[] => [
  * (`stitchable`), no frame that needs a later one (`bf 0`), a mark before each frame (`aud`) to find it by, and groups that begin where
  * they are expected (`scenecut 0`). VP9: no frame that is not shown (`auto-alt-ref 0`) or waits for later ones.
  */
-export function encoderArgs({ format, crf, most }: Coding, rate: number, threads: number): readonly string[] {
+export function encoderArgs({ format, crf, most }: Coding, fps: number, threads: number): readonly string[] {
   const bound = most === null ? [] : ['-maxrate', `${String(most)}k`, '-bufsize', `${String(most * 2)}k`]
   return format === 'mp4'
-    ? [...h264Args(crf, X264), ...bound, ...commonArgs(rate, threads)]
+    ? [...h264Args(crf, X264), ...bound, ...commonArgs(fps, threads)]
     : [
         '-c:v',
         'libvpx-vp9',
@@ -110,6 +110,6 @@ export function encoderArgs({ format, crf, most }: Coding, rate: number, threads
         '-crf',
         String(Math.round(crf)),
         ...(most === null ? ['-b:v', '0'] : ['-b:v', `${String(most)}k`, ...bound]),
-        ...commonArgs(rate, threads),
+        ...commonArgs(fps, threads),
       ]
 }

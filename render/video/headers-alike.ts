@@ -12,8 +12,8 @@ const known = new Map<string, Promise<StreamHeaders>>()
  * The headers of every stream that is encoded alike, whatever is seen in it. They are taken from an empty picture, once.
  * @throws UnsupportedBitstream when the encoder writes others than it usually does
  */
-export function headersAlike(frame: Size, rate: number, coding: Coding): Promise<StreamHeaders> {
-  const name = JSON.stringify([frame, rate, coding])
+export function headersAlike(frame: Size, fps: number, coding: Coding): Promise<StreamHeaders> {
+  const name = JSON.stringify([frame, fps, coding])
   const found =
     known.get(name) ??
     run('ffmpeg', [
@@ -23,10 +23,10 @@ export function headersAlike(frame: Size, rate: number, coding: Coding): Promise
       '-f',
       'lavfi',
       '-i',
-      `color=c=0x808080:s=${String(frame.width)}x${String(frame.height)}:r=${String(rate)}`,
+      `color=c=0x808080:s=${String(frame.width)}x${String(frame.height)}:r=${String(fps)}`,
       '-frames:v',
       '1',
-      ...encoderArgs(coding, rate, 1),
+      ...encoderArgs(coding, fps, 1),
       '-f',
       'h264',
       'pipe:1',

@@ -20,9 +20,9 @@ export function ivfOffsets(stream: Buffer): readonly number[] {
 }
 
 /** The header of a stream whose frames are counted. @param like a stream of the same pictures */
-export function ivfHead(like: Buffer, rate: number): Buffer {
+export function ivfHead(like: Buffer, fps: number): Buffer {
   const head = Buffer.from(like.subarray(0, FILE_HEADER))
-  head.writeUInt32LE(rate, RATE_AT)
+  head.writeUInt32LE(fps, RATE_AT)
   head.writeUInt32LE(1, SCALE_AT)
   return head
 }

@@ -28,7 +28,7 @@ export interface JoinOrder {
   /** A file of sound in the format's own codec, or null for a film without sound. */
   readonly sound: string | null
   readonly notes: FileNotes
-  readonly rate: number
+  readonly fps: number
   readonly out: string
   readonly signal?: AbortSignal
 }
@@ -57,9 +57,9 @@ export function metadata({ title, artist, chapters }: FileNotes): string {
 const DIRECT = ['-protocol_whitelist', 'file,pipe'] as const
 
 /** What is read: the pictures from a pipe, notes, and sound and a cover where there are any. */
-function joinInputs({ format, sound, notes, rate }: JoinOrder, notesFile: string): readonly string[] {
+function joinInputs({ format, sound, notes, fps }: JoinOrder, notesFile: string): readonly string[] {
   const codec = CODECS[format]
-  const pictures = ['-f', codec.stream, ...codec.input(rate), '-i', 'pipe:0']
+  const pictures = ['-f', codec.stream, ...codec.input(fps), '-i', 'pipe:0']
   const said = [...DIRECT, '-f', 'ffmetadata', '-i', notesFile]
   const heard = sound === null ? [] : [...DIRECT, '-f', codec.sound, '-i', sound]
   const cover = !codec.cover || notes.cover === null ? [] : [...DIRECT, '-f', 'mjpeg', '-i', notes.cover]
@@ -82,13 +82,13 @@ function joinedStreams({ format, sound, notes }: JoinOrder): readonly string[] {
 }
 
 /** All pictures in order, as a stream. */
-async function* joinedPictures({ format, parts, rate }: JoinOrder): AsyncGenerator<Buffer> {
+async function* joinedPictures({ format, parts, fps }: JoinOrder): AsyncGenerator<Buffer> {
   const codec = CODECS[format]
   let before = 0
   for (const { file, still, frames } of parts) {
     const stream = await readFile(file)
     const offsets = codec.offsets(stream)
-    if (before === 0) yield codec.head(stream, rate)
+    if (before === 0) yield codec.head(stream, fps)
     for (const count of still ? repetitions(frames, offsets.length) : [frames]) {
       yield codec.first(stream, offsets, count, before)
       before += count
@@ -115,7 +115,7 @@ export async function joinFilm(order: JoinOrder): Promise<void> {
       ...joinedStreams(order),
       '-c',
       'copy',
-      ...codec.output(order.rate),
+      ...codec.output(order.fps),
       '-f',
       codec.container,
       '-y',

@@ -83,7 +83,7 @@ export async function makeSegments(orders: readonly SegmentOrder[], painter: Fil
 }
 
 async function makeWhole({ order, painting }: Work): Promise<void> {
-  const { segment, coding, rate, out } = order
+  const { segment, coding, fps, out } = order
   const frames = framesOfStream(segment)
   const look = order.onLook !== null
   await encodePictures(order, painting, {
@@ -91,7 +91,7 @@ async function makeWhole({ order, painting }: Work): Promise<void> {
     inputs: graphInputs(order, maskFile(order)),
     look,
     frames,
-    outputs: [{ name: 'film', frames, out, args: encoderArgs(coding, rate, 1) }],
+    outputs: [{ name: 'film', frames, out, args: encoderArgs(coding, fps, 1) }],
   })
   await checkStream(order, frames)
 }
@@ -105,7 +105,7 @@ async function makeBands(works: readonly Work[]): Promise<ReadonlyMap<Work, Wove
       name: `band${String(n)}`,
       frames: band.frames.length,
       out: bandFile(order, n),
-      args: bandArgs(band, order.coding, order.rate),
+      args: bandArgs(band, order.coding, order.fps),
     }))
     return bands === null || outputs === undefined ? [] : [{ work, order, painting, bands, outputs }]
   })
@@ -126,11 +126,11 @@ async function makeBands(works: readonly Work[]): Promise<ReadonlyMap<Work, Wove
   const made = new Map<Work, Woven>()
   for (const {
     work,
-    order: { segment, size, rate, coding, out },
+    order: { segment, size, fps, coding, out },
     outputs,
   } of banded) {
     const streams = await Promise.all(outputs.map(async ({ band, out }) => ({ band, stream: await readFile(out) })))
-    const whole = await nullIfUnsupported(async () => woven(streams, await headersAlike(size, rate, coding), segment.drawn))
+    const whole = await nullIfUnsupported(async () => woven(streams, await headersAlike(size, fps, coding), segment.drawn))
     if (whole === null) continue
     await writeFile(out, whole)
     made.set(work, { out, coding, size, bands: outputs, frames: segment.drawn })

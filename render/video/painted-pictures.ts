@@ -20,12 +20,12 @@ export const changesIn = ({ runs, size }: SegmentOrder): readonly (PixelBox | nu
 
 /** A segment's pictures one after the other, with the frames at which each is to be handed over. The same buffer each time. */
 export async function* paintedPictures(
-  { segment, runs, camera, rate, signal }: SegmentOrder,
+  { segment, runs, camera, fps, signal }: SegmentOrder,
   { painter, boxes }: Painting,
   frames: number,
 ): AsyncGenerator<{ readonly picture: Buffer; readonly seenAt: readonly number[] }> {
   const inset = segment.kind === 'drawn' ? segment.inset : null
-  const faces = inset === null || camera === null ? null : cameraFrames(camera, inset.at, segment.tempo, frames, rate, signal)
+  const faces = inset === null || camera === null ? null : cameraFrames(camera, inset.at, segment.tempo, frames, fps, signal)
   try {
     let face = await nextOf(faces)
     let at = 0

@@ -16,7 +16,7 @@ export interface GraphOrder {
   readonly size: Size
   /** Of the finished picture. */
   readonly frame: Size
-  readonly rate: number
+  readonly fps: number
   readonly camera: CameraFile | null
   /** Whether small pictures of it are wanted besides. */
   readonly look: boolean
@@ -55,10 +55,10 @@ export const isLaidOver = ({ segment, camera }: Pick<GraphOrder, 'segment' | 'ca
   segment.inset !== null && camera !== null && segment.kind !== 'drawn'
 
 /** Files and pictures that the graph reads after the pages. @param mask file of `maskOf` */
-export function graphInputs({ segment, camera, rate }: Omit<GraphOrder, 'look'>, mask: string): readonly string[] {
+export function graphInputs({ segment, camera, fps }: Omit<GraphOrder, 'look'>, mask: string): readonly string[] {
   if (segment.inset === null || camera === null || segment.kind === 'drawn') return []
   const { tempo } = segment
-  const taken = ((segment.drawn / rate) * (tempo.num / tempo.den)).toFixed(4)
+  const taken = ((segment.drawn / fps) * (tempo.num / tempo.den)).toFixed(4)
   return [
     '-threads',
     '1',
@@ -75,7 +75,7 @@ export function graphInputs({ segment, camera, rate }: Omit<GraphOrder, 'look'>,
     '-f',
     'png_pipe',
     '-framerate',
-    String(rate),
+    String(fps),
     '-i',
     mask,
   ]
@@ -95,7 +95,7 @@ export function framed(size: Size, frame: Size): string {
  * The face as `[inset]`, in its outline. Every stream ends, the mask's after as many frames as there are: a filter goes on while any of
  * them does.
  */
-function face({ segment, camera, size, rate }: GraphOrder): string {
+function face({ segment, camera, size, fps }: GraphOrder): string {
   if (segment.inset === null || camera === null) return ''
   const {
     inset: { framing },
@@ -112,7 +112,7 @@ function face({ segment, camera, size, rate }: GraphOrder): string {
     ...(framing.mirrored ? ['hflip'] : []),
     'format=yuv420p',
     ...(tempo.num === tempo.den ? [] : [`setpts=PTS*${String(tempo.den)}/${String(tempo.num)}`]),
-    `fps=${String(rate)}:start_time=0`,
+    `fps=${String(fps)}:start_time=0`,
   ]
   return `[1:v]${steps.join(',')}[face];[2:v]format=gray,loop=loop=${String(segment.drawn - 1)}:size=1[mask];[face][mask]alphamerge[inset];`
 }
@@ -126,7 +126,7 @@ function laid(order: GraphOrder, down: number): string {
 
 /** The graph that makes whole pictures: `[film]`, and `[look]` if wanted. */
 export function wholeGraph(order: GraphOrder): string {
-  const pages = `[0:v]fps=${String(order.rate)}:start_time=0`
+  const pages = `[0:v]fps=${String(order.fps)}:start_time=0`
   const end = `${framed(order.size, order.frame)}${order.look ? `,split[film][shown];[shown]${LOOK},format=yuvj420p[look]` : '[film]'}`
   return isLaidOver(order) ? `${face(order)}${pages}[page];[page][inset]${laid(order, 0)}${end}` : `${pages}${end}`
 }
@@ -150,7 +150,7 @@ export function facedBandGraph(order: GraphOrder, bands: readonly Band[]): strin
     )
   })
   const pages = [...bands.map((_, n) => `[page${String(n)}]`), ...(look ? ['[pages]'] : [])]
-  return `${face(order)}[0:v]fps=${String(order.rate)}:start_time=0,split=${String(pages.length)}${pages.join('')};${crops.join(';')}`
+  return `${face(order)}[0:v]fps=${String(order.fps)}:start_time=0,split=${String(pages.length)}${pages.join('')};${crops.join(';')}`
 }
 
 const rowsOf = ({ top, height }: Band, size: Size): string => `crop=${String(size.width)}:${String(height)}:0:${String(top)}`
@@ -160,11 +160,11 @@ const rowsOf = ({ top, height }: Band, size: Size): string => `crop=${String(siz
  * those that stand still.
  * @param part counted from 0: its whole picture and its rows are the streams 2n and 2n + 1
  */
-export function inkedBandGraph({ size, rate }: Pick<GraphOrder, 'size' | 'rate'>, bands: readonly Band[], part: number): string {
+export function inkedBandGraph({ size, fps }: Pick<GraphOrder, 'size' | 'fps'>, bands: readonly Band[], part: number): string {
   const own = `part${String(part)}`
   const stills = bands.flatMap((band, n) => (band.still ? [{ band, n }] : []))
   const inked = bands.flatMap((band, n) =>
-    band.still ? [] : [`[0:${String(2 * part + 1)}]fps=${String(rate)}:start_time=0,${selectFrames(band)}[${own}band${String(n)}]`],
+    band.still ? [] : [`[0:${String(2 * part + 1)}]fps=${String(fps)}:start_time=0,${selectFrames(band)}[${own}band${String(n)}]`],
   )
   const page = `[0:${String(2 * part)}]`
   const pages =

@@ -11,7 +11,7 @@ export interface SegmentOrder {
   readonly size: Size
   /** Of the finished picture. */
   readonly frame: Size
-  readonly rate: number
+  readonly fps: number
   readonly coding: Coding
   /** How much others are let go first, 0 to 19. */
   readonly niceness: number

@@ -16,15 +16,15 @@ const encoderName = (): string => (encoder ??= execFileSync('ffmpeg', ['-version
  * segment which would come out otherwise is made anew.
  * @param size of the picture that is drawn
  * @param frame of the finished one
- * @param rate frames a second
+ * @param fps frames a second
  */
-export const settingOf = (size: Size, frame: Size, rate: number, coding: Coding): string =>
+export const settingOf = (size: Size, frame: Size, fps: number, coding: Coding): string =>
   JSON.stringify({
     code,
     encoder: encoderName(),
     size,
     frame,
-    rate,
+    rate: fps,
     coding,
-    args: [encoderArgs(coding, rate, 1), coding.format === 'mp4' ? stillArgs(coding, rate) : null],
+    args: [encoderArgs(coding, fps, 1), coding.format === 'mp4' ? stillArgs(coding, fps) : null],
   })

@@ -57,7 +57,7 @@ async function stills(sources: readonly (typeof SOURCES)[number][], coding: Codi
   const painted = pictures.values()
   const parts = sources.map((source) => ({ scene: {} as Scene, out: join(folder, source) }))
   expect(
-    await makeStills({ size: SIZE, frame, rate: RATE, coding, niceness: 0 }, parts, {
+    await makeStills({ size: SIZE, frame, fps: RATE, coding, niceness: 0 }, parts, {
       paint: () => Promise.resolve(painted.next().value ?? Buffer.alloc(0)),
     }),
   ).toBe(true)

@@ -26,7 +26,7 @@ export interface StillsOrder {
   readonly size: Size
   /** Of the finished picture. */
   readonly frame: Size
-  readonly rate: number
+  readonly fps: number
   readonly coding: Coding
   /** How much others are let go first, 0 to 19. */
   readonly niceness: number
@@ -66,7 +66,7 @@ function stillGroup(picture: Buffer, headers: StreamHeaders, frames: number): Bu
 
 /** Encodes pictures, each by itself. @returns slices as each would be alone in a stream */
 async function encodeStills(
-  { size, frame, rate, coding, niceness, signal }: StillsOrder,
+  { size, frame, fps, coding, niceness, signal }: StillsOrder,
   parts: readonly StillPart[],
   painter: Pick<FilmPainter, 'paint'>,
   headers: StreamHeaders,
@@ -78,10 +78,10 @@ async function encodeStills(
       '-loglevel',
       'error',
       '-nostats',
-      ...yuvInput(size, rate, 'pipe:0'),
+      ...yuvInput(size, fps, 'pipe:0'),
       '-vf',
       `setsar=1${framed(size, frame)}`,
-      ...stillArgs(coding, rate),
+      ...stillArgs(coding, fps),
       '-f',
       'h264',
       'pipe:1',
@@ -109,7 +109,7 @@ async function encodeStills(
  */
 export async function makeStills(order: StillsOrder, parts: readonly StillPart[], painter: Pick<FilmPainter, 'paint'>): Promise<boolean> {
   const made = await nullIfUnsupported(async () => {
-    const headers = await headersAlike(order.frame, order.rate, order.coding)
+    const headers = await headersAlike(order.frame, order.fps, order.coding)
     const pictures = await encodeStills(order, parts, painter, headers)
     return { headers, pictures }
   })

@@ -27,11 +27,11 @@ const text = (name: string, value: string): Buffer => element(name, Buffer.from(
 /**
  * What stands before the first picture.
  * @param tracks pixels of every picture of each, the first of which is number 1; planar 4:2:0; 126 of them at most
- * @param rate frames a second: time stamps count frames
+ * @param fps frames a second: time stamps count frames
  */
-export function streamHead(tracks: readonly Size[], rate: number): Buffer {
+export function streamHead(tracks: readonly Size[], fps: number): Buffer {
   const head = element('1a45dfa3', Buffer.concat([text('4282', 'matroska'), number('4287', 4), number('4285', 2)]))
-  const info = element('1549a966', Buffer.concat([number('2ad7b1', Math.round(1e9 / rate)), text('4d80', 'a'), text('5741', 'a')]))
+  const info = element('1549a966', Buffer.concat([number('2ad7b1', Math.round(1e9 / fps)), text('4d80', 'a'), text('5741', 'a')]))
   const entries = tracks.map(({ width, height }, n) => {
     const video = element(
       'e0',

@@ -10,7 +10,7 @@ export interface YuvFrame {
 export const yuvFrame = (size: Size): YuvFrame => ({ size, bytes: Buffer.alloc((size.width * size.height * 3) / 2) })
 
 /** Arguments by which ffmpeg reads pictures of ours that follow each other. @param from a file, or `pipe:0` */
-export const yuvInput = ({ width, height }: Size, rate: number, from: string): readonly string[] => [
+export const yuvInput = ({ width, height }: Size, fps: number, from: string): readonly string[] => [
   '-f',
   'rawvideo',
   '-pix_fmt',
@@ -18,7 +18,7 @@ export const yuvInput = ({ width, height }: Size, rate: number, from: string): r
   '-s',
   `${String(width)}x${String(height)}`,
   '-framerate',
-  String(rate),
+  String(fps),
   '-i',
   from,
 ]

@@ -54,7 +54,7 @@ async function wholeFilm(q: Queries, talk: string, timing: Recipe['timing'], rev
       slidesOf(q, talk),
       rateOfOwner(q, talk),
     ])
-    return slideShow(shape, slides, { rate })
+    return slideShow(shape, slides, { wordsPerMinute: rate })
   }
   const film = await filmOf(q, talk, revision)
   if (film.programme.pieces.length === 0) {

@@ -130,7 +130,7 @@ async function made({ size, rate, camera, quality, bits }: Way, out: string): Pr
           runs: runsOf(index, segment, rate),
           size,
           frame: size,
-          rate,
+          fps: rate,
           coding,
           niceness: 0,
           camera: segment.inset === null ? null : { path: at('camera.webm'), size: { width: 640, height: 360 } },
@@ -144,7 +144,7 @@ async function made({ size, rate, camera, quality, bits }: Way, out: string): Pr
     manners.push(`${segment.kind} ${manner}`)
     parts.push({ file, still: segment.kind === 'still', frames: segment.frames })
   }
-  await joinFilm({ format: 'mp4', sound: null, rate, out, notes: { title: '', artist: '', chapters: [], cover: null }, parts })
+  await joinFilm({ format: 'mp4', sound: null, fps: rate, out, notes: { title: '', artist: '', chapters: [], cover: null }, parts })
   return manners
 }
 

@@ -51,7 +51,7 @@ function propose(): void {
   <div class="stand">
     <p>
       <b class="clock big">{{ duration(total) }}</b>
-      <span class="soft">planned for {{ running.length }} slides at {{ talk.speaker.rate }} words a minute</span>
+      <span class="soft">planned for {{ running.length }} slides at {{ talk.speaker.wordsPerMinute }} words a minute</span>
     </p>
     <p v-if="limit === null" class="soft">No limit is set. Set one above the run sheet, and the plan is held against it.</p>
     <p v-else-if="over > 0" class="bad">

@@ -76,7 +76,7 @@ async function makeOnce(making: Making, coding: Coding, sound: Promise<MadeSound
     }),
   ])
   await progress.enter('checking')
-  await joinFilm({ format: coding.format, parts, sound: made.file, notes, rate: plan.rate, out, signal: progress.signal })
+  await joinFilm({ format: coding.format, parts, sound: made.file, notes, fps: plan.fps, out, signal: progress.signal })
   return sum(parts, (part) => part.encoded)
 }
 

@@ -57,13 +57,13 @@ export class PartMaker {
     this.#index = index
     this.#plan = plan
     this.#coding = coding
-    this.#setting = settingOf(plan.size, plan.frame, plan.rate, coding)
+    this.#setting = settingOf(plan.size, plan.frame, plan.fps, coding)
     this.#watch = watch
     this.#options = options
   }
 
   wanted({ number, segment }: Numbered): Wanted {
-    const runs = runsOf(this.#index, segment, this.#plan.rate)
+    const runs = runsOf(this.#index, segment, this.#plan.fps)
     const key = createHash('sha256')
       .update(contentOfSegment(segment, runs, this.#setting, nameOfStroke))
       .digest('hex')
@@ -116,7 +116,7 @@ export class PartMaker {
   }
 
   async #makeMoving(wanted: readonly Wanted[], painter: FilmPainter): Promise<void> {
-    const manners = await makeSegments(
+    const paths = await makeSegments(
       await Promise.all(
         wanted.map(async ({ segment, runs, file }) => ({
           ...this.#shared,
@@ -132,7 +132,7 @@ export class PartMaker {
       ),
       painter,
     )
-    log.debug({ kinds: wanted.map(({ segment }) => segment.kind), manners }, 'parts made')
+    log.debug({ kinds: wanted.map(({ segment }) => segment.kind), paths }, 'parts made')
   }
 
   /** @returns false when it was seen that they cannot be made like this */
@@ -150,8 +150,8 @@ export class PartMaker {
   }
 
   get #shared() {
-    const { size, frame, rate } = this.#plan
-    return { size, frame, rate, coding: this.#coding, niceness: this.#options.niceness, signal: this.#watch.signal }
+    const { size, frame, fps } = this.#plan
+    return { size, frame, fps, coding: this.#coding, niceness: this.#options.niceness, signal: this.#watch.signal }
   }
 
   get #onLook(): ((picture: Buffer) => void) | null {

@@ -48,7 +48,7 @@ export async function makeSound(
   signal: AbortSignal,
   onShare: (share: number) => void = () => undefined,
 ): Promise<MadeSound> {
-  const wanted: VoiceWanted = { parts: plan.voice, frames: plan.frames, rate: plan.rate, format: plan.format, loudness: plan.loudness }
+  const wanted: VoiceWanted = { parts: plan.voice, frames: plan.frames, fps: plan.fps, format: plan.format, loudness: plan.loudness }
   const key = createHash('sha256').update(contentOfVoice(wanted)).digest('hex')
   const file = join(segmentFolder(), `${key}.${SOUND_CODECS[plan.format].ending}`)
   if (await foundInCache(file)) {

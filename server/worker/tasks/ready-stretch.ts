@@ -42,13 +42,13 @@ const STILL = 500
  */
 async function tailOf(
   stretch: string,
-  { at, rate }: { readonly at: number; readonly rate: number },
+  { at, sampleRate }: { readonly at: number; readonly sampleRate: number },
   own: number,
 ): Promise<{ readonly tail: SoundTail; readonly end: number } | null> {
   const path = tailPath(stretch)
-  const end = Math.round(at + (((await sizeOf(path)) ?? 0) / BYTES_A_SAMPLE / rate) * 1000)
+  const end = Math.round(at + (((await sizeOf(path)) ?? 0) / BYTES_A_SAMPLE / sampleRate) * 1000)
   const join = Math.max(0, at, own - OVERLAP)
-  return end - Math.max(own, join) < LEAST ? null : { tail: { path, rate, at, join }, end }
+  return end - Math.max(own, join) < LEAST ? null : { tail: { path, sampleRate: sampleRate, at, join }, end }
 }
 
 /** Whether more of a recording has come than was put together; one that did not come in slices has not. */
@@ -94,7 +94,7 @@ async function findIn(raw: string, stretch: Stretch): Promise<Found> {
     raw,
     Object.entries(stretch.prints ?? {})
       .sort()
-      .map(([n, print]) => ({ ...print, path: printPath(stretch.id, Number(n)) })),
+      .map(([n, { at, rate }]) => ({ at, sampleRate: rate, path: printPath(stretch.id, Number(n)) })),
   )
   // What the page sent is how late the microphone itself is known to be; where its samples lie is measured.
   const sound = (aligned?.offset ?? 0) + stretch.offset_sound
@@ -119,7 +119,9 @@ interface Made {
 async function makeOf(raw: string, stretch: Stretch, { picture, sound, drift }: Found, claim: Claim): Promise<Made> {
   const own = Math.max(0, (await lengthOfRecording(raw)) - Math.round(sound))
   const last =
-    stretch.tail === null ? null : await tailOf(stretch.id, { rate: stretch.tail.rate, at: stretch.tail.at - stretch.offset_sound }, own)
+    stretch.tail === null
+      ? null
+      : await tailOf(stretch.id, { sampleRate: stretch.tail.rate, at: stretch.tail.at - stretch.offset_sound }, own)
   // Never much longer than what was really recorded, whatever the page said.
   const length = Math.min(stretch.length_ms ?? Infinity, Math.max(own, last?.end ?? 0) + (stretch.length_ms === null ? 0 : MOST_SILENT))
   const raw_digest = await digestOfFile(raw)
