@@ -44,7 +44,7 @@ describe('a voice spoken over a talk with a tempo', () => {
     const length = programmeLength(fast)
     const spoken = dub(fast, 0, [{ id: asId('d'), length: Math.ceil(length), camera: false }])
     expect(programmeLength(spoken)).toBe(length)
-    expect(voiceParts(spoken)).toMatchObject([{ stretch: 'd', from: 0, at: 0, rate: AS_RECORDED }])
+    expect(voiceParts(spoken)).toMatchObject([{ stretch: 'd', from: 0, at: 0, playbackRate: AS_RECORDED }])
     expect(voiceParts(spoken)[0]?.length).toBeCloseTo(180_000 / 1.05, 0)
     expect(voiceParts(spoken)[0]?.to).toBe(Math.round(180_000 / 1.05))
   })
