@@ -10,9 +10,6 @@ const alias = {
   '~': here('./app'),
 }
 
-/** What is held against a clock, or kills what it finds, has the machine to itself. */
-const ALONE = ['tests/browser/timing.test.ts', 'tests/browser/crash.test.ts']
-
 export default defineConfig({
   test: {
     projects: [
@@ -43,7 +40,6 @@ export default defineConfig({
         test: {
           name: 'browser',
           include: ['tests/browser/**/*.test.ts'],
-          exclude: ALONE,
           globalSetup: 'tests/harness/global.ts',
           isolate: false,
           testTimeout: 600_000,
@@ -53,19 +49,8 @@ export default defineConfig({
       },
       {
         resolve: { alias },
-        test: {
-          name: 'alone',
-          include: ALONE,
-          globalSetup: 'tests/harness/global.ts',
-          isolate: false,
-          testTimeout: 600_000,
-          hookTimeout: 300_000,
-          fileParallelism: false,
-        },
-      },
-      {
-        resolve: { alias },
-        // Other browsers, other decoders, many broken files: run after everything else, by a command of their own.
+        // Other browsers and decoders, what is held against a clock, what kills workers and servers, many broken files: each has the
+        // machine to itself, after everything else, by a command of its own.
         test: {
           name: 'deep',
           include: ['tests/deep/**/*.test.ts'],

@@ -9,7 +9,7 @@ import { startRunning } from './running-product'
 import type { RunningProduct } from './running-product'
 import type { Figure } from './run'
 
-const SLICES_A_SECOND = 4
+const CHUNKS_A_SECOND = 4
 const TOGETHER = 60
 const HOUR = 3600
 /** How long each of ten presenters records, in seconds. */
@@ -67,7 +67,7 @@ async function recordingOf(seconds: number): Promise<Buffer> {
   return stdout
 }
 
-/** Sends a recording slice by slice through the route that pages use, as fast as it is answered. @returns the take */
+/** Sends a recording chunk by chunk through the route that pages use, as fast as it is answered. @returns the take */
 async function send(product: RunningProduct, talk: string, slide: string, media: Buffer, seconds: number): Promise<string> {
   const [take, stretch] = [randomUUID(), randomUUID()]
   await ask(product, 'PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
@@ -79,21 +79,21 @@ async function send(product: RunningProduct, talk: string, slide: string, media:
     mime: 'video/webm;codecs=vp8,opus',
     opening: { slide, step: 0, blank: false, inset: true, ink: [] },
   })
-  const count = seconds * SLICES_A_SECOND
+  const count = seconds * CHUNKS_A_SECOND
   const size = Math.ceil(media.length / count)
   for (let first = 0; first < count; first += TOGETHER) {
-    const slices = Array.from({ length: Math.min(TOGETHER, count - first) }, (_, n) =>
+    const chunks = Array.from({ length: Math.min(TOGETHER, count - first) }, (_, n) =>
       media.subarray((first + n) * size, (first + n + 1) * size),
     )
-    const header = slices.map((slice) => `${String(slice.length)}:${createHash('sha256').update(slice).digest('hex')}`).join(',')
-    const answer = await fetch(`${product.url}/api/stretches/${stretch}/slices/${String(first)}`, {
+    const header = chunks.map((chunk) => `${String(chunk.length)}:${createHash('sha256').update(chunk).digest('hex')}`).join(',')
+    const answer = await fetch(`${product.url}/api/stretches/${stretch}/chunks/${String(first)}`, {
       method: 'PUT',
-      headers: { 'x-aisle-slices': header, 'content-type': 'application/octet-stream' },
-      body: new Uint8Array(Buffer.concat(slices)),
+      headers: { 'x-aisle-chunks': header, 'content-type': 'application/octet-stream' },
+      body: new Uint8Array(Buffer.concat(chunks)),
     })
-    if (!answer.ok) throw new Error(`slices from ${String(first)} on: ${await answer.text()}`)
+    if (!answer.ok) throw new Error(`chunks from ${String(first)} on: ${await answer.text()}`)
   }
-  await ask(product, 'POST', `/stretches/${stretch}/close`, { slices: count, cues: 0, length: seconds * 1000 })
+  await ask(product, 'POST', `/stretches/${stretch}/close`, { chunks: count, cues: 0, length: seconds * 1000 })
   await ask(product, 'POST', `/takes/${take}/finish`)
   return take
 }
@@ -127,7 +127,7 @@ export async function measure(): Promise<Figure> {
     const sent = performance.now() - began
     await ready(product, first, take)
     const long = {
-      slices: HOUR * SLICES_A_SECOND,
+      chunks: HOUR * CHUNKS_A_SECOND,
       mb: Math.round(hour.length / 1e6),
       uploadSeconds: Number((sent / 1000).toFixed(1)),
       readySeconds: Number(((performance.now() - began - sent) / 1000).toFixed(1)),

@@ -25,9 +25,9 @@ export async function findBrokenTakes(talk: TalkView): Promise<readonly BrokenTa
       const counts = await Promise.all(
         stretches.map(async (stretch) => {
           if (stretch.closing !== null) return stretch.closing.length
-          const waiting = await db.countFromIndex('slices', 'stretch', stretch.id)
-          const sent = await api.get<{ slices: number[] }>(`/stretches/${stretch.id}`).then(
-            (held) => held.slices.length,
+          const waiting = await db.countFromIndex('chunks', 'stretch', stretch.id)
+          const sent = await api.get<{ chunks: number[] }>(`/stretches/${stretch.id}`).then(
+            (held) => held.chunks.length,
             () => 0,
           )
           const tail = (await db.getAllFromIndex('tails', 'stretch', stretch.id)).at(-1)

@@ -2,7 +2,7 @@ import { Refusal } from '@core/model'
 import type { Ms } from '@core/model'
 import { localTakes } from './local-takes'
 import { CHUNK_MS } from './recorder'
-import { sendTake, slicesWaiting } from './send-take'
+import { sendTake, chunksWaiting } from './send-take'
 import { takeLock } from './broken-takes'
 
 /** How often what is not on the server yet is sent, in ms. */
@@ -76,7 +76,7 @@ export function holdTake(
       if (finished) events.onFinished()
     } catch (error) {
       // Nothing is lost: it is kept here and sent as soon as the server answers.
-      events.onUnsent(true, events.safeTo(), (await slicesWaiting(id)) * CHUNK_MS)
+      events.onUnsent(true, events.safeTo(), (await chunksWaiting(id)) * CHUNK_MS)
       if (!(error instanceof Refusal) || error.code === 'unavailable') return
       refusals += 1
       if (error.code !== 'conflict' || refusals >= TOLD_AFTER) events.onTrouble(error)

@@ -16,12 +16,12 @@ const PATIENCE: Ms = 1500
 export function keepPace(
   camera: MediaStreamTrack,
   began: number,
-): { /** @returns how far the recording has come, in ms of it */ readonly slice: (bytes: Uint8Array) => Ms; readonly end: () => void } {
+): { /** @returns how far the recording has come, in ms of it */ readonly chunk: (bytes: Uint8Array) => Ms; readonly end: () => void } {
   const clock = new WebmClock()
   let step = 0
   let asked = -Infinity
   return {
-    slice: (bytes) => {
+    chunk: (bytes) => {
       const now = performance.now()
       const reached = clock.feed(bytes)
       const rate = RATES[step]

@@ -1,5 +1,5 @@
-import { openDB } from 'idb'
-import type { DBSchema, IDBPDatabase } from 'idb'
+import { openDB, unwrap } from 'idb'
+import type { DBSchema, IDBPDatabase, IDBPTransaction } from 'idb'
 import type { Cue, Intent, Ms, Snapshot, TakeKind } from '@core/model'
 
 /** A take as this browser keeps it until the server has it all. */
@@ -23,7 +23,7 @@ export interface LocalStretch {
   readonly mime: string
   readonly opening: Snapshot
   readonly offsets: { readonly picture: number; readonly sound: number } | null
-  readonly closing: { readonly slices: number; readonly cues: number; readonly length: Ms } | null
+  readonly closing: { readonly chunks: number; readonly cues: number; readonly length: Ms } | null
   /** How much of it counts when not all does. */
   readonly kept: Ms | null
 }
@@ -31,7 +31,7 @@ export interface LocalStretch {
 interface Schema extends DBSchema {
   takes: { key: string; value: LocalTake; indexes: { talk: string } }
   stretches: { key: string; value: LocalStretch; indexes: { take: string } }
-  slices: { key: [string, number]; value: { stretch: string; n: number; bytes: ArrayBuffer; digest: string }; indexes: { stretch: string } }
+  chunks: { key: [string, number]; value: { stretch: string; n: number; bytes: ArrayBuffer; digest: string }; indexes: { stretch: string } }
   prints: {
     key: [string, number]
     value: { stretch: string; n: number; at: number; rate: number; samples: ArrayBuffer }
@@ -59,22 +59,46 @@ export interface VoicePart {
 }
 
 /** Stores of what belongs to a stretch. */
-const PARTS = ['slices', 'cues', 'prints', 'tails'] as const
+const PARTS = ['chunks', 'cues', 'prints', 'tails'] as const
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined
 
+/** What was kept before chunks were called so. */
+interface OldSchema extends DBSchema {
+  slices: { key: [string, number]; value: Schema['chunks']['value'] }
+  stretches: {
+    key: string
+    value: { readonly id: string; readonly closing: { readonly slices: number; readonly cues: number; readonly length: Ms } | null }
+  }
+}
+
+/** Takes that were kept under the old name are found under the new one. */
+async function withChunks(old: IDBPTransaction<OldSchema, ('slices' | 'stretches')[], 'versionchange'>): Promise<void> {
+  unwrap(old).objectStore('slices').name = 'chunks'
+  const stretches = unwrap(old).objectStore('stretches')
+  for (const kept of await old.objectStore('stretches').getAll()) {
+    if (kept.closing === null) continue
+    const { slices: chunks, ...closing } = kept.closing
+    stretches.put({ ...kept, closing: { ...closing, chunks } })
+  }
+}
+
 /** This browser's own store of takes. */
 export const localTakes = (): Promise<IDBPDatabase<Schema>> =>
-  (opened ??= openDB<Schema>('aisle-takes', 5, {
-    upgrade(db, before) {
-      db.createObjectStore('aside', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+  (opened ??= openDB<Schema>('aisle-takes', 6, {
+    async upgrade(db, before, _, transaction) {
+      if (before < 5) db.createObjectStore('aside', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
       if (before < 4) db.createObjectStore('faces', { keyPath: 'stretch' })
       if (before < 3) db.createObjectStore('tails', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
       if (before < 2) db.createObjectStore('prints', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
-      if (before > 0) return
+      if (before > 0) {
+        // An older store is read as what it was (as the library's own documentation does).
+        await withChunks(transaction as unknown as Parameters<typeof withChunks>[0])
+        return
+      }
       db.createObjectStore('takes', { keyPath: 'id' }).createIndex('talk', 'talk')
       db.createObjectStore('stretches', { keyPath: 'id' }).createIndex('take', 'take')
-      db.createObjectStore('slices', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
+      db.createObjectStore('chunks', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
       db.createObjectStore('cues', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
     },
   }))

@@ -9,7 +9,7 @@ import { keepPace } from './keep-pace'
 import type { Print } from './audio-fingerprint-worker'
 import { takeFingerprints } from './audio-fingerprints'
 
-/** Length of a slice, in ms: what is lost at worst when the page is killed, and a little more. */
+/** Length of a chunk, in ms: what is lost at worst when the page is killed, and a little more. */
 export const CHUNK_MS = 250
 const VIDEO_BITS = 2_500_000
 const VOICE_BITS = 96_000
@@ -17,7 +17,7 @@ const VOICE_BITS = 96_000
 const hex = (bytes: ArrayBuffer): string => [...new Uint8Array(bytes)].map((byte) => byte.toString(16).padStart(2, '0')).join('')
 
 /** A piece of a recording as its recorder gave it. */
-export interface Slice {
+export interface Chunk {
   readonly n: number
   readonly blob: Blob
   readonly bytes: ArrayBuffer
@@ -25,8 +25,8 @@ export interface Slice {
 }
 
 export interface RecorderEvents {
-  /** Slices in order, numbered from 0 on. Those that come while they are being kept wait their turn. */
-  readonly onSlices: (slices: readonly Slice[]) => Promise<void>
+  /** Chunks in order, numbered from 0 on. Those that come while they are being kept wait their turn. */
+  readonly onChunks: (chunks: readonly Chunk[]) => Promise<void>
   /**
    * Its first pictures, small, with the times at which they were taken in ms of the stretch, what is known of the camera's lateness
    * taken off.
@@ -39,7 +39,7 @@ export interface RecorderEvents {
   readonly onRate: () => void
   /** The recorder stopped, asked to or not. */
   readonly onEnded: () => void
-  /** A slice, or what was said last, could not be kept. */
+  /** A chunk, or what was said last, could not be kept. */
   readonly onTrouble: (error: unknown) => void
 }
 
@@ -49,8 +49,8 @@ export interface StretchRun {
   readonly began: number
   /** Time in the stretch, in ms. @param stamp on the page's clock, such as an event's; now when left out */
   now: (stamp?: number) => Ms
-  /** Ends it. @param stamp when it ends; now when left out @returns how long it is and how many slices were kept, once they are */
-  stop: (stamp?: number) => Promise<{ readonly length: Ms; readonly slices: number }>
+  /** Ends it. @param stamp when it ends; now when left out @returns how long it is and how many chunks were kept, once they are */
+  stop: (stamp?: number) => Promise<{ readonly length: Ms; readonly chunks: number }>
 }
 
 export const recordingType = (camera: boolean): string => (camera ? 'video/webm;codecs=vp8,opus' : 'audio/webm;codecs=opus')
@@ -74,7 +74,7 @@ const since = (began: number, stamp: number): Ms => Math.max(0, Math.round(stamp
 export function runSilently(): StretchRun {
   const began = performance.now()
   const now = (stamp: number = performance.now()): Ms => since(began, stamp)
-  return { began, now, stop: (stamp) => Promise.resolve({ length: now(stamp), slices: 0 }) }
+  return { began, now, stop: (stamp) => Promise.resolve({ length: now(stamp), chunks: 0 }) }
 }
 
 /**
@@ -99,16 +99,16 @@ export function runRecording(id: string, stream: MediaStream, camera: boolean, l
     while (waiting.length > 0) {
       const blobs = waiting
       waiting = []
-      const slices = await Promise.all(
-        blobs.map(async (blob, n): Promise<Slice> => {
+      const chunks = await Promise.all(
+        blobs.map(async (blob, n): Promise<Chunk> => {
           const bytes = await blob.arrayBuffer()
           return { n: kept + n, blob, bytes, digest: hex(await crypto.subtle.digest('SHA-256', bytes)) }
         }),
       )
-      const reached = slices.reduce((to, { bytes }) => pace?.slice(new Uint8Array(bytes)) ?? to, 0)
-      await events.onSlices(slices)
+      const reached = chunks.reduce((to, { bytes }) => pace?.chunk(new Uint8Array(bytes)) ?? to, 0)
+      await events.onChunks(chunks)
       reading?.reached(reached)
-      kept += slices.length
+      kept += chunks.length
     }
   }
   recorder.ondataavailable = (event) => {
@@ -155,7 +155,7 @@ export function runRecording(id: string, stream: MediaStream, camera: boolean, l
       }
       pace?.end()
       await Promise.all([keeping, reading?.end(), endFace?.()])
-      return { length, slices: kept }
+      return { length, chunks: kept }
     },
   }
 }

@@ -10,9 +10,9 @@ import type { SelfTestLine } from './self-test-report'
 
 /** How long the recording on trial lasts, in ms. */
 const TRIAL = 3000
-/** Slices that are written on trial, and how large each is, in bytes: as many as ten seconds of a take make. */
-const SLICES = 40
-const SLICE_BYTES = 80_000
+/** Chunks that are written on trial, and how large each is, in bytes: as many as ten seconds of a take make. */
+const CHUNKS = 40
+const CHUNK_BYTES = 80_000
 const ROUNDS = 12
 
 const ms = (value: number): string => `${value < 10 ? value.toFixed(1) : String(Math.round(value))} ms`
@@ -112,20 +112,20 @@ export async function deviceLines(
   return [...heard, ...cameraLines(camera, names.camera, trial, framesSince(camera, began, began + TRIAL))]
 }
 
-/** How fast this browser's store keeps slices, and how much it has room for. */
+/** How fast this browser's store keeps chunks, and how much it has room for. */
 export async function storeLines(): Promise<readonly SelfTestLine[]> {
   const NAME = 'aisle-self-test'
   const store = await openDB(NAME, 1, {
     upgrade: (db) => {
-      db.createObjectStore('slices')
+      db.createObjectStore('chunks')
     },
   })
   const took: number[] = []
   try {
-    for (let n = 0; n < SLICES; n += 1) {
+    for (let n = 0; n < CHUNKS; n += 1) {
       const began = performance.now()
-      const work = store.transaction('slices', 'readwrite', { durability: 'strict' })
-      await Promise.all([work.store.put(new Uint8Array(SLICE_BYTES).fill(n), n), work.done])
+      const work = store.transaction('chunks', 'readwrite', { durability: 'strict' })
+      await Promise.all([work.store.put(new Uint8Array(CHUNK_BYTES).fill(n), n), work.done])
       took.push(performance.now() - began)
     }
   } finally {
@@ -136,9 +136,9 @@ export async function storeLines(): Promise<readonly SelfTestLine[]> {
   const minutes = await minutesLeft(USUAL_BYTES)
   return [
     {
-      name: 'Keeping a slice',
+      name: 'Keeping a chunk',
       state: slow > CHUNK_MS ? 'bad' : 'good',
-      say: `${ms(median(took) ?? 0)} usually, ${ms(slow)} at the slowest (every slice lasts ${String(CHUNK_MS)} ms)`,
+      say: `${ms(median(took) ?? 0)} usually, ${ms(slow)} at the slowest (every chunk lasts ${String(CHUNK_MS)} ms)`,
     },
     minutes === null
       ? { name: 'Room here', state: 'standIn', say: 'the browser does not tell' }

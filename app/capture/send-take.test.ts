@@ -4,12 +4,12 @@ import type { Cue } from '@core/model'
 import { Refusal } from '@core/model'
 import { keepLocally, localTakes } from './local-takes'
 import type { LocalStretch, LocalTake } from './local-takes'
-import { recoverTake, sendTake, slicesWaiting } from './send-take'
+import { recoverTake, sendTake, chunksWaiting } from './send-take'
 
 interface Asked {
   readonly method: string
   readonly path: string
-  readonly slices: readonly string[]
+  readonly chunks: readonly string[]
   readonly body: unknown
 }
 
@@ -28,11 +28,11 @@ vi.stubGlobal('navigator', { userAgent: 'a browser' })
 vi.stubGlobal('localStorage', { getItem: () => 'this-browser', setItem: () => undefined })
 vi.stubGlobal('fetch', async (url: string, init: { method: string; body?: unknown; headers?: HeadersInit }) => {
   const { body } = init
-  const digests = new Headers(init.headers).get('x-aisle-slices')
+  const digests = new Headers(init.headers).get('x-aisle-chunks')
   const one: Asked = {
     method: init.method,
     path: url.replace('/api', ''),
-    slices: digests === null ? [] : digests.split(','),
+    chunks: digests === null ? [] : digests.split(','),
     body: await readBody(body),
   }
   asked.push(one)
@@ -50,7 +50,7 @@ vi.stubGlobal('fetch', async (url: string, init: { method: string; body?: unknow
 
 let number = 0
 const bytes = (text: string): ArrayBuffer => new TextEncoder().encode(text).buffer
-const slice = (stretch: string, n: number, text = String(n)) => ({ stretch, n, bytes: bytes(text), digest: `d${text}` })
+const chunk = (stretch: string, n: number, text = String(n)) => ({ stretch, n, bytes: bytes(text), digest: `d${text}` })
 const cue = (at: number): Cue => ({ kind: 'mute', at, on: true })
 
 /** A take of one stretch, as the recorder keeps it. */
@@ -86,7 +86,7 @@ async function kept(
   return { take: one, stretch: first }
 }
 const paths = (): readonly string[] => asked.map(({ method, path }) => `${method} ${path}`)
-const sentSlices = (): readonly string[] => asked.flatMap(({ slices }) => slices)
+const sentChunks = (): readonly string[] => asked.flatMap(({ chunks }) => chunks)
 
 beforeEach(() => {
   asked = []
@@ -95,45 +95,45 @@ beforeEach(() => {
 })
 
 describe('a take that is being recorded', () => {
-  it('is announced, opened once, and has its slices sent in runs, each with its own digest', async () => {
+  it('is announced, opened once, and has its chunks sent in runs, each with its own digest', async () => {
     const { take, stretch } = await kept()
-    await keepLocally('slices', slice(stretch.id, 0), slice(stretch.id, 1), slice(stretch.id, 3))
+    await keepLocally('chunks', chunk(stretch.id, 0), chunk(stretch.id, 1), chunk(stretch.id, 3))
     expect(await sendTake(take)).toBe(false)
     expect(paths()).toEqual([
       `PUT /talks/talk/takes/${take.id}`,
       `PUT /stretches/${stretch.id}`,
-      `PUT /stretches/${stretch.id}/slices/0`,
-      `PUT /stretches/${stretch.id}/slices/3`,
+      `PUT /stretches/${stretch.id}/chunks/0`,
+      `PUT /stretches/${stretch.id}/chunks/3`,
     ])
-    expect(asked[2]).toMatchObject({ slices: ['1:d0', '1:d1'], body: '01' })
-    expect(await slicesWaiting(take.id)).toBe(0)
+    expect(asked[2]).toMatchObject({ chunks: ['1:d0', '1:d1'], body: '01' })
+    expect(await chunksWaiting(take.id)).toBe(0)
 
-    await keepLocally('slices', slice(stretch.id, 4))
+    await keepLocally('chunks', chunk(stretch.id, 4))
     await sendTake(take)
-    expect(paths().slice(4)).toEqual([`PUT /stretches/${stretch.id}/slices/4`])
+    expect(paths().slice(4)).toEqual([`PUT /stretches/${stretch.id}/chunks/4`])
   })
 
   it('keeps what the server did not take, and sends it again with the rest, in order', async () => {
     const { take, stretch } = await kept()
-    await keepLocally('slices', slice(stretch.id, 0), slice(stretch.id, 1))
-    refuse = ({ path }) => (path.includes('/slices/') ? 503 : null)
+    await keepLocally('chunks', chunk(stretch.id, 0), chunk(stretch.id, 1))
+    refuse = ({ path }) => (path.includes('/chunks/') ? 503 : null)
     await expect(sendTake(take)).rejects.toThrow(Refusal)
-    expect(await slicesWaiting(take.id)).toBe(2)
+    expect(await chunksWaiting(take.id)).toBe(2)
 
     refuse = () => null
     asked = []
-    await keepLocally('slices', slice(stretch.id, 2))
+    await keepLocally('chunks', chunk(stretch.id, 2))
     await sendTake(take)
-    expect(sentSlices()).toEqual(['1:d0', '1:d1', '1:d2'])
-    expect(await slicesWaiting(take.id)).toBe(0)
+    expect(sentChunks()).toEqual(['1:d0', '1:d1', '1:d2'])
+    expect(await chunksWaiting(take.id)).toBe(0)
   })
 
   it('sends no more at once than a slow line carries', async () => {
     const { take, stretch } = await kept()
     const long = 'x'.repeat(900_000)
-    await keepLocally('slices', ...[0, 1, 2, 3, 4].map((n) => slice(stretch.id, n, long)))
+    await keepLocally('chunks', ...[0, 1, 2, 3, 4].map((n) => chunk(stretch.id, n, long)))
     await sendTake(take)
-    expect(asked.filter(({ path }) => path.includes('/slices/')).map(({ slices }) => slices.length)).toEqual([3, 2])
+    expect(asked.filter(({ path }) => path.includes('/chunks/')).map(({ chunks }) => chunks.length)).toEqual([3, 2])
   })
 
   it('sends cues by their numbers, and none before one that is missing twice', async () => {
@@ -148,7 +148,7 @@ describe('a take that is being recorded', () => {
   })
 
   it('is mended on its way where something in it could not be taken in, and what is refused all the same holds nothing back', async () => {
-    const { take, stretch } = await kept({ closing: { slices: 0, cues: 3, length: 1000 } }, { stopped: true })
+    const { take, stretch } = await kept({ closing: { chunks: 0, cues: 3, length: 1000 } }, { stopped: true })
     const off: Cue = {
       kind: 'ink',
       at: 10,
@@ -181,7 +181,7 @@ describe('a take that is being recorded', () => {
     expect(sent.cues[0]?.stroke?.points).toHaveLength(20_000)
     expect(sent.cues[0]?.stroke?.points[0]?.x).toBe(1.5)
     expect(said).toEqual([1])
-    expect(asked.find(({ path }) => path.endsWith('/close'))?.body).toEqual({ slices: 0, cues: 2, length: 1000 })
+    expect(asked.find(({ path }) => path.endsWith('/close'))?.body).toEqual({ chunks: 0, cues: 2, length: 1000 })
     expect(await (await localTakes()).getAll('aside')).toEqual([{ stretch: stretch.id, n: 1, cue: cue(20) }])
   })
 
@@ -197,14 +197,14 @@ describe('a take that is being recorded', () => {
 
 describe('a take that was stopped', () => {
   it('is closed and finished after all of it has arrived, and then forgotten here', async () => {
-    const closing = { slices: 1, cues: 1, length: 1000 }
+    const closing = { chunks: 1, cues: 1, length: 1000 }
     const { take, stretch } = await kept({ closing }, { stopped: true })
-    await keepLocally('slices', slice(stretch.id, 0))
+    await keepLocally('chunks', chunk(stretch.id, 0))
     await keepLocally('cues', { stretch: stretch.id, n: 0, cue: cue(10) })
     await keepLocally('faces', { stretch: stretch.id, print: bytes('face') })
     expect(await sendTake(take)).toBe(true)
     expect(paths().slice(2)).toEqual([
-      `PUT /stretches/${stretch.id}/slices/0`,
+      `PUT /stretches/${stretch.id}/chunks/0`,
       `PUT /stretches/${stretch.id}/cues`,
       `PUT /stretches/${stretch.id}/face`,
       `POST /stretches/${stretch.id}/close`,
@@ -215,7 +215,7 @@ describe('a take that was stopped', () => {
   })
 
   it('is not forgotten when the server cannot finish it', async () => {
-    const { take } = await kept({ closing: { slices: 0, cues: 0, length: 10 } }, { stopped: true })
+    const { take } = await kept({ closing: { chunks: 0, cues: 0, length: 10 } }, { stopped: true })
     refuse = ({ path }) => (path.endsWith('/finish') ? 503 : null)
     await expect(sendTake(take)).rejects.toThrow(Refusal)
     expect(await (await localTakes()).get('takes', take.id)).toBeDefined()
@@ -226,7 +226,7 @@ describe('a take that was stopped', () => {
 
 describe('a take that was broken off', () => {
   it('is recovered with the voice that its recording may lack, of the stretch that was cut off alone', async () => {
-    const { take, stretch } = await kept({ closing: { slices: 0, cues: 0, length: 500 } })
+    const { take, stretch } = await kept({ closing: { chunks: 0, cues: 0, length: 500 } })
     const cut: LocalStretch = { ...stretch, id: `${stretch.id}-cut`, number: 1, closing: null }
     await keepLocally('stretches', cut)
     const said = (of: string) => ({ stretch: of, n: 0, at: 250, rate: 1000, samples: Int16Array.from([7, 8]).buffer })

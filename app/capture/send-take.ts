@@ -6,11 +6,11 @@ import type { LocalStretch, LocalTake } from './local-takes'
 import { thisBrowser } from './this-browser'
 import { joinTail } from './voice-tail'
 
-/** Most slices and bytes that go in one request, so that a slow line has carried it before it is given up. */
-const MOST_SLICES = 60
+/** Most chunks and bytes that go in one request, so that a slow line has carried it before it is given up. */
+const MOST_CHUNKS = 60
 const MOST_BYTES = 2_000_000
 
-/** Numbers of slices that this page knows the server has, by stretch, so that it does not ask again. */
+/** Numbers of chunks that this page knows the server has, by stretch, so that it does not ask again. */
 const opened = new Set<string>()
 
 /** What the server was told last of a stretch, so that it is not told again every second. */
@@ -24,13 +24,13 @@ async function once(stretch: string, what: string, value: unknown, send: () => P
   told.set(key, now)
 }
 
-async function sendSlices(stretch: string): Promise<void> {
+async function sendChunks(stretch: string): Promise<void> {
   const db = await localTakes()
   for (;;) {
     const batch: { n: number; bytes: ArrayBuffer; digest: string }[] = []
     let bytes = 0
-    let cursor = await db.transaction('slices').store.index('stretch').openCursor(stretch)
-    while (cursor !== null && batch.length < MOST_SLICES && bytes < MOST_BYTES) {
+    let cursor = await db.transaction('chunks').store.index('stretch').openCursor(stretch)
+    while (cursor !== null && batch.length < MOST_CHUNKS && bytes < MOST_BYTES) {
       const follows = batch.length === 0 || cursor.value.n === (batch.at(-1)?.n ?? 0) + 1
       if (!follows) break
       batch.push(cursor.value)
@@ -39,14 +39,14 @@ async function sendSlices(stretch: string): Promise<void> {
     }
     const [first] = batch
     if (first === undefined) return
-    const header = batch.map((slice) => `${String(slice.bytes.byteLength)}:${slice.digest}`).join(',')
-    await api.put(`/stretches/${stretch}/slices/${String(first.n)}`, new Blob(batch.map((slice) => slice.bytes)), {
-      'x-aisle-slices': header,
+    const header = batch.map((chunk) => `${String(chunk.bytes.byteLength)}:${chunk.digest}`).join(',')
+    await api.put(`/stretches/${stretch}/chunks/${String(first.n)}`, new Blob(batch.map((chunk) => chunk.bytes)), {
+      'x-aisle-chunks': header,
       'content-type': 'application/octet-stream',
     })
     // The server has them on its disk: only now may they go.
-    const transaction = db.transaction('slices', 'readwrite')
-    for (const slice of batch) await transaction.store.delete([stretch, slice.n])
+    const transaction = db.transaction('chunks', 'readwrite')
+    for (const chunk of batch) await transaction.store.delete([stretch, chunk.n])
     await transaction.done
   }
 }
@@ -131,7 +131,7 @@ async function sendStretch(stretch: LocalStretch): Promise<number> {
   }
   const { offsets, kept, closing } = stretch
   if (offsets !== null) await once(stretch.id, 'offsets', offsets, () => api.put(`/stretches/${stretch.id}/offsets`, offsets))
-  await sendSlices(stretch.id)
+  await sendChunks(stretch.id)
   const aside = await sendCues(stretch.id)
   await sendFingerprints(stretch.id)
   await sendFace(stretch.id)
@@ -165,11 +165,11 @@ export async function sendTake(take: LocalTake, onAside: (count: number) => void
   return true
 }
 
-/** Slices of a take that are on this machine alone. */
-export async function slicesWaiting(take: string): Promise<number> {
+/** Chunks of a take that are on this machine alone. */
+export async function chunksWaiting(take: string): Promise<number> {
   const db = await localTakes()
   const stretches = await db.getAllKeysFromIndex('stretches', 'take', take)
-  const counts = await Promise.all(stretches.map((stretch) => db.countFromIndex('slices', 'stretch', stretch)))
+  const counts = await Promise.all(stretches.map((stretch) => db.countFromIndex('chunks', 'stretch', stretch)))
   return counts.reduce((sum, count) => sum + count, 0)
 }
 

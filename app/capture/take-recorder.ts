@@ -37,11 +37,11 @@ export interface Source {
 interface Held {
   local: LocalStretch
   readonly cues: Cue[]
-  readonly slices: Blob[]
+  readonly chunks: Blob[]
   readonly run: StretchRun
   length: Ms
   kept: Ms
-  /** Slices that are on the disk. */
+  /** Chunks that are on the disk. */
   safe: number
 }
 
@@ -60,7 +60,7 @@ export interface SlideTimes {
 }
 
 /**
- * A take under way: its stretches, their cues and slices, kept here first and sent as they come. Times count what counts: pauses and
+ * A take under way: its stretches, their cues and chunks, kept here first and sent as they come. Times count what counts: pauses and
  * what was said again left out.
  */
 export class TakeRecorder {
@@ -150,11 +150,11 @@ export class TakeRecorder {
       source.stream === null
         ? runSilently()
         : runRecording(id, source.stream, source.camera, source.late, {
-            onSlices: async (slices) => {
+            onChunks: async (chunks) => {
               await stored
-              held.slices.push(...slices.map(({ blob }) => blob))
-              await keepLocally('slices', ...slices.map(({ n, bytes, digest }) => ({ stretch: id, n, bytes, digest })))
-              held.safe += slices.length
+              held.chunks.push(...chunks.map(({ blob }) => blob))
+              await keepLocally('chunks', ...chunks.map(({ n, bytes, digest }) => ({ stretch: id, n, bytes, digest })))
+              held.safe += chunks.length
             },
             onFingerprint: (print) => {
               prints += 1
@@ -187,7 +187,7 @@ export class TakeRecorder {
         kept: null,
       },
       cues: [],
-      slices: [],
+      chunks: [],
       run,
       length: 0,
       kept: 0,
@@ -208,8 +208,8 @@ export class TakeRecorder {
   async #close(held: Held, stamp?: number): Promise<void> {
     held.length = held.run.now(stamp)
     held.kept = held.length
-    const { length, slices } = await held.run.stop(stamp ?? held.run.began + held.length)
-    await this.#note(held, { closing: { slices, cues: held.cues.length, length } })
+    const { length, chunks } = await held.run.stop(stamp ?? held.run.began + held.length)
+    await this.#note(held, { closing: { chunks, cues: held.cues.length, length } })
   }
 
   /** Closes the stretch that is open. @param stamp when it ends, on the page's clock; now when left out */
@@ -240,7 +240,7 @@ export class TakeRecorder {
 
   /** Bytes that a second of this take needs, as far as seen. */
   get perSecond(): number {
-    const bytes = this.#stretches.flatMap((held) => held.slices).reduce((sum, slice) => sum + slice.size, 0)
+    const bytes = this.#stretches.flatMap((held) => held.chunks).reduce((sum, chunk) => sum + chunk.size, 0)
     const time = this.now() / 1000
     return time > 10 && bytes > 0 ? bytes / time : USUAL_BYTES
   }
@@ -248,8 +248,8 @@ export class TakeRecorder {
   /** What of the take is there to be heard; while it is paused. */
   parts(): readonly HeardPart[] {
     return this.#stretches
-      .filter((held) => held.kept > 0 && held.slices.length > 0)
-      .map((held) => ({ recording: new Blob(held.slices, { type: held.local.mime }), at: this.#before(held), length: held.kept }))
+      .filter((held) => held.kept > 0 && held.chunks.length > 0)
+      .map((held) => ({ recording: new Blob(held.chunks, { type: held.local.mime }), at: this.#before(held), length: held.kept }))
   }
 
   #stretch(held: Held): Stretch {

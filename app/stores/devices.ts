@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import type { Ms } from '@core/model'
-import { FLOOR_DB, heard, deviceLatencyOf, levelVerdict } from '@core/voice'
-import type { LevelBlock, DeviceLatency } from '@core/voice'
+import { FLOOR_DB, heard, levelVerdict } from '@core/voice'
+import type { LevelBlock } from '@core/voice'
 import {
   NO_CAMERA,
   PRACTICE,
@@ -16,10 +16,9 @@ import {
 } from '~/capture'
 import type { CameraState, DeviceChoice, FittedCamera, Level, OpenTrack } from '~/capture'
 import { sentenceOf } from '~/client'
+import { doubtsOf, knownLatency, nameOfDevice, usualDevice, withLatency } from '~/devices'
+import type { OpenDevices } from '~/devices'
 import { usePreferences } from './preferences'
-
-/** A camera that gave no picture for longer than this is dead, in ms. */
-const DEAD = 2500
 
 /** The camera and microphone that were chosen, open and watched. */
 export const useDevices = defineStore('devices', () => {
@@ -55,7 +54,6 @@ export const useDevices = defineStore('devices', () => {
   /** The highest level of the last seconds, in dBFS. */
   const held = computed(() => blocks.value.reduce((most, block) => Math.max(most, block.peak), FLOOR_DB))
   const cameraOn = computed(() => (stream.value?.getVideoTracks().length ?? 0) > 0)
-  const nameOf = (id: string, from: readonly DeviceChoice[]): string => from.find((device) => device.id === id)?.label ?? 'the device'
 
   async function list(): Promise<void> {
     cameras.value = await listDevices('camera')
@@ -78,17 +76,10 @@ export const useDevices = defineStore('devices', () => {
   }
 
   /** How late the devices that are open are known to be, by claps before them. */
-  const late = computed<DeviceLatency>(() => {
-    const { claps } = preferences.now
-    const here = cameraOn.value
-      ? claps.find((pair) => pair.camera === camera.value && pair.mic === mic.value)
-      : claps.find((pair) => pair.mic === mic.value)
-    return deviceLatencyOf(here === undefined ? [] : [here.late])
-  })
+  const late = computed(() => knownLatency(preferences.now.claps, cameraOn.value ? camera.value : null, mic.value))
   /** Notes what claps said of the devices that are open; null: forgets it. */
   function setLate(ms: Ms | null): void {
-    const others = preferences.now.claps.filter((pair) => pair.camera !== camera.value || pair.mic !== mic.value)
-    preferences.set({ claps: ms === null ? others : [{ camera: camera.value, mic: mic.value, late: ms }, ...others] })
+    preferences.set({ claps: withLatency(preferences.now.claps, camera.value, mic.value, ms) })
   }
 
   function shut(): void {
@@ -152,15 +143,12 @@ export const useDevices = defineStore('devices', () => {
     }
   }
 
-  /** What was used last if it is here, else the first there is. */
-  function pick(what: 'camera' | 'mic', from: readonly DeviceChoice[], now: string): string {
+  /** The device that is chosen; at first the usual one. */
+  function chosenOr(what: 'camera' | 'mic', from: readonly DeviceChoice[], now: string): string {
     if (now !== '') return now
-    const last = preferences.now[what]
-    const here = from.find((device) => device.id === last?.id) ?? from.find((device) => device.label === last?.label)
-    if (last !== null && here === undefined) {
-      missing.value = `${last.label}, which you used last, is not here. ${nameOf(from[0]?.id ?? '', from)} is chosen instead.`
-    }
-    return here?.id ?? from[0]?.id ?? PRACTICE
+    const usual = usualDevice(preferences.now[what], from, PRACTICE)
+    missing.value = usual.missing ?? missing.value
+    return usual.id
   }
 
   /** Opens what is chosen; at first what was used last, or the practice devices where there is nothing else. */
@@ -172,8 +160,8 @@ export const useDevices = defineStore('devices', () => {
     try {
       requireRecorder()
       await list()
-      camera.value = pick('camera', cameras.value, camera.value)
-      mic.value = pick('mic', mics.value, mic.value)
+      camera.value = chosenOr('camera', cameras.value, camera.value)
+      mic.value = chosenOr('mic', mics.value, mic.value)
       const opened = await openMic(mic.value, preferences.now)
       voice = opened
       if (camera.value !== NO_CAMERA) picture = await openCamera(camera.value, opened.loudness)
@@ -182,8 +170,8 @@ export const useDevices = defineStore('devices', () => {
       await list()
       void fit()
       preferences.set({
-        camera: { id: camera.value, label: nameOf(camera.value, cameras.value) },
-        mic: { id: mic.value, label: nameOf(mic.value, mics.value) },
+        camera: { id: camera.value, label: nameOfDevice(camera.value, cameras.value) },
+        mic: { id: mic.value, label: nameOfDevice(mic.value, mics.value) },
       })
     } catch (error) {
       close()
@@ -224,20 +212,20 @@ export const useDevices = defineStore('devices', () => {
 
   /** What speaks against starting a take now, in words. @param silently no voice is wanted */
   function doubts(silently: boolean): readonly string[] {
-    const said: string[] = []
-    if (!silently) {
-      if (voice === null || voice.track.readyState === 'ended') said.push('The microphone is gone. Nothing of what you say would be kept.')
-      else if (verdict.value === 'nothing')
-        said.push(`Nothing is heard from ${nameOf(mic.value, mics.value)}. Is it the right one, and switched on?`)
-      if (picture !== null) {
-        const { seen: last, dark } = seen.value
-        // One that was opened a moment ago is given its time.
-        if (picture.track.readyState === 'ended' || performance.now() - (last ?? watchedSince) > DEAD)
-          said.push(`${nameOf(camera.value, cameras.value)} gives no picture.`)
-        else if (dark) said.push(`The picture of ${nameOf(camera.value, cameras.value)} is black. Is its cover open?`)
-      }
+    if (silently) return []
+    const open: OpenDevices = {
+      mic: { name: nameOfDevice(mic.value, mics.value), live: voice?.track.readyState === 'live', verdict: verdict.value },
+      camera:
+        picture === null
+          ? null
+          : {
+              name: nameOfDevice(camera.value, cameras.value),
+              live: picture.track.readyState === 'live',
+              state: seen.value,
+              since: watchedSince,
+            },
     }
-    return said
+    return doubtsOf(open, performance.now())
   }
 
   function listen(listener: (block: LevelBlock) => void): () => void {

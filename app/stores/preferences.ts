@@ -1,6 +1,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { useSession } from './session'
+import type { ClappedDevices } from '~/devices'
 
 export const PROMPTER_MOVES = ['hand', 'rate', 'voice'] as const
 /** What moves the notes: keys, the presenter's own rate, or the voice. */
@@ -34,14 +35,7 @@ export interface Preferences {
   readonly noise: boolean
   readonly gain: boolean
   /** What claps said of pairs of devices, the newest first. */
-  readonly claps: readonly ClappedPair[]
-}
-
-/** How much later than heard a clap was seen with these devices, in ms. */
-export interface ClappedPair {
-  readonly camera: string
-  readonly mic: string
-  readonly late: number
+  readonly claps: readonly ClappedDevices[]
 }
 
 const USUAL: Preferences = {

@@ -87,7 +87,7 @@ export const newStretch = Joi.object({
 })
 
 export const closing = Joi.object({
-  slices: Joi.number().integer().min(0).max(1_000_000).required(),
+  chunks: Joi.number().integer().min(0).max(1_000_000).required(),
   cues: Joi.number().integer().min(0).max(1_000_000).required(),
   length: ms.required(),
 })

@@ -27,7 +27,7 @@ const FILE = Uint8Array.from([
 ])
 
 describe('how far a recording has come', () => {
-  it('is the time of its last block, wherever its slices are cut', () => {
+  it('is the time of its last block, wherever its chunks are cut', () => {
     fc.assert(
       fc.property(fc.array(fc.nat(FILE.length), { maxLength: 12 }), (cuts) => {
         const clock = new WebmClock()

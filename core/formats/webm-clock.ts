@@ -5,18 +5,18 @@ import { ELEMENT, INSIDE, variable } from './webm-elements'
 const LONGEST = 8_000_000
 
 /**
- * Says how far a recording has come while it is being made, from the slices that its recorder gives: they may be cut anywhere.
+ * Says how far a recording has come while it is being made, from the chunks that its recorder gives: they may be cut anywhere.
  */
 export class WebmClock {
   #left = new Uint8Array(0)
   #cluster: Ms = 0
   #last: Ms = 0
 
-  /** @param slice the next bytes of the file @returns time of the last block that is there as a whole, in ms of the recording */
-  feed(slice: Uint8Array): Ms {
-    const bytes = new Uint8Array(this.#left.length + slice.length)
+  /** @param chunk the next bytes of the file @returns time of the last block that is there as a whole, in ms of the recording */
+  feed(chunk: Uint8Array): Ms {
+    const bytes = new Uint8Array(this.#left.length + chunk.length)
     bytes.set(this.#left)
-    bytes.set(slice, this.#left.length)
+    bytes.set(chunk, this.#left.length)
     let at = 0
     for (;;) {
       const id = variable(bytes, at, true)

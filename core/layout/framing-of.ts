@@ -1,4 +1,4 @@
-import type { Framing, Size, Slide, Stroke } from '@core/model'
+import type { Framing, Programme, Size, Slide, Stroke, VisitId } from '@core/model'
 import { coverage, fitContent, mergeContent } from './content-grid'
 import type { ContentGrid } from './content-grid'
 import { contentOfInk } from './ink-content'
@@ -23,6 +23,10 @@ function proposedFraming(slide: Slide, shape: Size): Framing {
 
 /** Framing of a slide: its own, else the one that is proposed. */
 export const framingOf = (slide: Slide, shape: Size): Framing => slide.framing ?? proposedFraming(slide, shape)
+
+/** Framing of a slide in one of its visits: what was said for that visit, else the slide's. */
+export const framingInVisit = (programme: Pick<Programme, 'framings'>, visit: VisitId, slide: Slide, shape: Size): Framing =>
+  programme.framings[visit] ?? framingOf(slide, shape)
 
 /** The share of a slide's content, all its steps together, that the face lies on: 0 to 1. @param ink that lies on it too */
 export function coveredShare(slide: Slide, framing: Framing, shape: Size, ink: readonly Stroke[] = []): number {

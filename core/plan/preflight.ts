@@ -1,5 +1,5 @@
 import { dequal } from 'dequal'
-import { MOST_COVERED, coveredShare, framingOf } from '@core/layout'
+import { MOST_COVERED, coveredShare, framingInVisit } from '@core/layout'
 import { LONG_SILENCE, mutedParts, piecesOfVisit, visitsOf } from '@core/programme'
 import type { TimeRange, Visit } from '@core/programme'
 import { inkOfVisit, lastNotAfter, slideOf } from '@core/scene'
@@ -108,7 +108,7 @@ function covered({ index, visits }: Checked): readonly FoundPlace[] {
   return visits.flatMap((visit): readonly FoundPlace[] => {
     const slide = slideOf(film, visit.slide)
     const faced = piecesOfVisit(film.programme, visit).some((piece) => piece.kind === 'recorded' && piece.camera !== null)
-    const framing = film.programme.framings[visit.id] ?? framingOf(slide, film.shape)
+    const framing = framingInVisit(film.programme, visit.id, slide, film.shape)
     if (!faced || framing.placing !== 'over') return []
     const ink = inkOfVisit(index, visit).map(({ stroke }) => stroke)
     const amount = coveredShare(slide, framing, film.shape, ink)

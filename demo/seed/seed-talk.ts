@@ -11,7 +11,7 @@ import {
   editDeck,
   finishTake,
   keepCues,
-  keepSlices,
+  keepChunks,
   openStretch,
   openTake,
   orderDelivery,
@@ -24,7 +24,7 @@ import { finishTakeTask } from '@server/worker/tasks/finish-take'
 import { readDeckTask } from '@server/worker/tasks/read-deck'
 import type { DemoCue, DemoStretch, DemoTalk } from '../talk-file'
 
-const SLICE = 256 * 1024
+const CHUNK = 256 * 1024
 
 function toCue(cue: DemoCue, slides: readonly Slide[]): Cue {
   const slide = slides[cue.slide]?.id
@@ -34,7 +34,7 @@ function toCue(cue: DemoCue, slides: readonly Slide[]): Cue {
   return { kind: 'ink', at: cue.at, stroke }
 }
 
-/** Brings one stretch in the way a page would: slices, cues, closing. @returns the ink that lies at its end */
+/** Brings one stretch in the way a page would: chunks, cues, closing. @returns the ink that lies at its end */
 async function seedStretch(
   talk: string,
   take: string,
@@ -49,11 +49,11 @@ async function seedStretch(
   const opening = { slide: slides[stretch.opening]?.id ?? asId<'slide'>(''), step: 0, blank: false, inset: true, ink: lying }
   await openStretch(db, id, talk, { take, number, camera: true, voice: true, mime: 'video/webm;codecs=vp8,opus', opening })
   const media = await readFile(join(folder, stretch.file))
-  const slices = Array.from({ length: Math.ceil(media.length / SLICE) }, (_, n) => media.subarray(n * SLICE, (n + 1) * SLICE))
-  await keepSlices(
+  const chunks = Array.from({ length: Math.ceil(media.length / CHUNK) }, (_, n) => media.subarray(n * CHUNK, (n + 1) * CHUNK))
+  await keepChunks(
     db,
     id,
-    slices.map((bytes, n) => ({ n, bytes, digest: digestOf(bytes) })),
+    chunks.map((bytes, n) => ({ n, bytes, digest: digestOf(bytes) })),
   )
   const cues = stretch.cues.map((cue) => toCue(cue, slides))
   await keepCues(
@@ -61,7 +61,7 @@ async function seedStretch(
     id,
     cues.map((cue, n) => ({ n, cue })),
   )
-  await closeStretch(db, id, { slices: slices.length, cues: cues.length, length: stretch.length })
+  await closeStretch(db, id, { chunks: chunks.length, cues: cues.length, length: stretch.length })
   return [...lying, ...cues.flatMap((cue) => (cue.kind === 'ink' ? [cue.stroke] : []))]
 }
 

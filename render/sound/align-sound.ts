@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { REACH, alignmentOf, anchorOf } from '@core/voice'
 import type { Alignment, SyncFingerprint } from '@core/voice'
 import { RECORDING, run } from '@render/process'
+import { filter, filtersText } from '@render/filters'
 import { DECODE, SAMPLE_RATE } from './pcm'
 
 /** A print of the microphone as it is kept. */
@@ -34,7 +35,7 @@ async function decodePart(raw: string, from: number, to: number): Promise<Float3
     '-map',
     '0:a:0',
     '-af',
-    `${DECODE},atrim=start=${(from / MS).toFixed(4)}:end=${(to / MS).toFixed(4)}`,
+    filtersText([...DECODE, filter('atrim', [], { start: (from / MS).toFixed(4), end: (to / MS).toFixed(4) })]),
     '-ac',
     '1',
     '-ar',

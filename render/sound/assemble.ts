@@ -1,5 +1,6 @@
 import { open } from 'node:fs/promises'
 import type { VoicePart } from '@core/plan'
+import { filter, filtersText } from '@render/filters'
 import { outputOf } from '@render/process'
 import { BYTES_A_SAMPLE, SAMPLE_RATE, samplesOf } from './pcm'
 import { SampleReader } from './sample-reader'
@@ -68,7 +69,7 @@ function atTempo(source: Source, tempo: number): AsyncGenerator<Uint8Array> {
   const format = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1']
   return outputOf(
     'ffmpeg',
-    ['-hide_banner', '-loglevel', 'error', ...format, '-i', 'pipe:0', '-af', `atempo=${String(tempo)}`, ...format, 'pipe:1'],
+    ['-hide_banner', '-loglevel', 'error', ...format, '-i', 'pipe:0', '-af', filtersText([filter('atempo', [tempo])]), ...format, 'pipe:1'],
     { input: blocksOf(source) },
   )
 }

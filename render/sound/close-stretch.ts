@@ -1,10 +1,12 @@
 import { open, readFile, stat } from 'node:fs/promises'
 import { peaksOf } from '@core/voice'
+import { chain, filter, graphText } from '@render/filters'
+import type { Filter } from '@render/filters'
 import { RECORDING, run } from '@render/process'
 import { BYTES_A_SAMPLE, DECODE, SAMPLE_RATE, samplesOf } from './pcm'
 
 export interface CloseOrder {
-  /** The slices one after the other, as they came. */
+  /** The chunks one after the other, as they came. */
   readonly raw: string
   /** Where the recording with an index, in the stretch's own time, is written. */
   readonly recording: string
@@ -71,7 +73,7 @@ export async function closeStretch(order: CloseOrder): Promise<readonly number[]
     order.recording,
   ])
   const samples = samplesOf(order.length)
-  const sound = `[0:a:0]${DECODE},${shift(order.offsets.sound)}${undrift(order.drift)}aformat=channel_layouts=mono,`
+  const sound = [...DECODE, ...shift(order.offsets.sound), ...undrift(order.drift), filter('aformat', [], { channel_layouts: 'mono' })]
   const { tail } = order
   await run('ffmpeg', [
     ...quiet,
@@ -79,10 +81,15 @@ export async function closeStretch(order: CloseOrder): Promise<readonly number[]
     order.raw,
     ...(tail === null ? [] : ['-f', 's16le', '-ar', String(tail.sampleRate), '-ac', '1', '-i', tail.path]),
     '-filter_complex',
-    tail === null
-      ? `${sound}${exactly(samples)}[voice]`
-      : `${sound}${exactly(samplesOf(tail.join) + PASS)}[own];${after(tail)};[own][tail]acrossfade=ns=${String(PASS)}` +
-        `:c1=tri:c2=tri,${exactly(samples)}[voice]`,
+    graphText(
+      tail === null
+        ? [chain(['0:a:0'], [...sound, ...exactly(samples)], ['voice'])]
+        : [
+            chain(['0:a:0'], [...sound, ...exactly(samplesOf(tail.join) + PASS)], ['own']),
+            chain(['1:a:0'], after(tail), ['tail']),
+            chain(['own', 'tail'], [filter('acrossfade', [], { ns: PASS, c1: 'tri', c2: 'tri' }), ...exactly(samples)], ['voice']),
+          ],
+    ),
     '-map',
     '[voice]',
     '-ac',
@@ -121,9 +128,17 @@ async function peaksOfFile(path: string): Promise<readonly number[]> {
 /** Samples in which a recording's own sound passes into what was kept beside it: both are the same, but for how they were packed. */
 const PASS = 480
 
-const exactly = (samples: number): string => `apad=whole_len=${String(samples)},atrim=end_sample=${String(samples)}`
-const after = ({ at, join }: SoundTail): string =>
-  `[1:a:0]aresample=${String(SAMPLE_RATE)},atrim=start_sample=${String(samplesOf(Math.max(0, join - at)))},asetpts=PTS-STARTPTS[tail]`
+const exactly = (samples: number): readonly Filter[] => [
+  filter('apad', [], { whole_len: samples }),
+  filter('atrim', [], { end_sample: samples }),
+]
+/** Times from the first sample on. */
+const FROM_FIRST = filter('asetpts', ['PTS-STARTPTS'])
+const after = ({ at, join }: SoundTail): readonly Filter[] => [
+  filter('aresample', [SAMPLE_RATE]),
+  filter('atrim', [], { start_sample: samplesOf(Math.max(0, join - at)) }),
+  FROM_FIRST,
+]
 
 /**
  * What lies before the stretch's beginning is packed into its first moments, a packet a ms: pictures cannot be read without the
@@ -132,9 +147,9 @@ const after = ({ at, join }: SoundTail): string =>
 const FROM_ZERO: readonly string[] = ['-copypriorss', '1', '-bsf:v', 'setts=ts=max(TS\\,N)', '-bsf:a', 'setts=ts=max(TS\\,N)']
 
 /** Moves sound so that what stands at `offset` ms comes to stand at zero. */
-function shift(offset: number): string {
-  if (offset > 0) return `atrim=start_sample=${String(samplesOf(offset))},asetpts=PTS-STARTPTS,`
-  return offset < 0 ? `adelay=delays=${String(Math.round(-offset))}:all=1,` : ''
+function shift(offset: number): readonly Filter[] {
+  if (offset > 0) return [filter('atrim', [], { start_sample: samplesOf(offset) }), FROM_FIRST]
+  return offset < 0 ? [filter('adelay', [], { delays: Math.round(-offset), all: 1 })] : []
 }
 
 /** Rate at which drift is taken out: a step of it is 5 parts in a million. */
@@ -143,10 +158,10 @@ const FINE = 192_000
 const NO_DRIFT = 0.000_004
 
 /** Plays sound as much faster as its microphone's clock ran fast, and back at the usual rate. */
-const undrift = (drift: number): string =>
+const undrift = (drift: number): readonly Filter[] =>
   Math.abs(drift) < NO_DRIFT
-    ? ''
-    : `aresample=${String(FINE)},asetrate=${String(Math.round(FINE * (1 + drift)))},aresample=${String(SAMPLE_RATE)},`
+    ? []
+    : [filter('aresample', [FINE]), filter('asetrate', [Math.round(FINE * (1 + drift))]), filter('aresample', [SAMPLE_RATE])]
 
 /** Puts files one after the other. */
 export async function concatenate(files: readonly string[], out: string): Promise<void> {

@@ -1,5 +1,6 @@
 import { createReadStream } from 'node:fs'
 import { LoudnessMeter } from '@core/voice'
+import { chain, filter, graphText } from '@render/filters'
 import { run } from '@render/process'
 import { BYTES_A_SAMPLE } from './pcm'
 
@@ -52,7 +53,7 @@ export async function measureFile(path: string): Promise<Loudness> {
     '-i',
     path,
     '-filter_complex',
-    '[0:a]ebur128=framelog=verbose:peak=true',
+    graphText([chain(['0:a'], [filter('ebur128', [], { framelog: 'verbose', peak: true })], [])]),
     '-f',
     'null',
     '-',

@@ -1,5 +1,6 @@
 import type { Format, LoudnessWanted } from '@core/model'
 import type { VoicePart } from '@core/plan'
+import { filter, filtersText } from '@render/filters'
 import { feed, start } from '@render/process'
 import { assembleVoice } from './assemble'
 import { measureFile, measureSamples } from './loudness'
@@ -87,7 +88,8 @@ async function encode(
 ): Promise<void> {
   // It sees the samples alone. Peaks between them, which as a rule are less than what the ceiling leaves, are measured afterwards;
   // twice as many samples would show them here, and take a third of the time that the sound takes.
-  const limiter = ceiling === null ? '' : `,alimiter=limit=${(10 ** (ceiling / 20)).toFixed(4)}:level=false:attack=3:release=60`
+  const limiter =
+    ceiling === null ? [] : [filter('alimiter', [], { limit: (10 ** (ceiling / 20)).toFixed(4), level: false, attack: 3, release: 60 })]
   const { child, done } = start(
     'ffmpeg',
     [
@@ -104,7 +106,7 @@ async function encode(
       '-i',
       'pipe:0',
       '-af',
-      `volume=${gain.toFixed(2)}dB${limiter}`,
+      filtersText([filter('volume', [`${gain.toFixed(2)}dB`]), ...limiter]),
       '-ac',
       '1',
       '-ar',

@@ -1,3 +1,5 @@
+import { filter } from '@render/filters'
+
 /** Samples a second of all voice that is kept and made. */
 export const SAMPLE_RATE = 48_000
 
@@ -10,4 +12,4 @@ export const samplesOf = (ms: number): number => Math.round((ms * SAMPLE_RATE) /
  * Filter for decoding a recording: gaps in the sound are kept as silence and its first time stamp is obeyed; plain decoding would close
  * both up.
  */
-export const DECODE = 'aresample=48000:async=1:min_hard_comp=0.03:first_pts=0'
+export const DECODE = [filter('aresample', [48_000], { async: 1, min_hard_comp: 0.03, first_pts: 0 })] as const

@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { GOP_FRAMES } from '@core/plan'
 import { run } from '@render/process'
 import { codingOf, frameOffsets } from '.'
+import { filtersText } from '@render/filters'
 import { bandArgs, bandsOf, selectFrames, woven } from './bands'
 import type { Band, MadeBand } from './bands'
 import { checkBands } from './check-stream'
@@ -38,7 +39,7 @@ async function encoded(band: Band, number: number): Promise<(typeof files)[numbe
   ).join(',')
   const pps =
     `testsrc2=s=${String(SIZE.width)}x${String(SIZE.height)}:r=1:d=1,loop=loop=-1:size=1,setpts=N/30/TB,fps=30,` +
-    `${line}[page];testsrc=s=64x64:r=30[face];[page][face]overlay=300:112,${rows},${selectFrames(band)}`
+    `${line}[page];testsrc=s=64x64:r=30[face];[page][face]overlay=300:112,${rows},${filtersText([selectFrames(band)])}`
   await run('ffmpeg', [
     '-v',
     'error',

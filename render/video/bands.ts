@@ -1,6 +1,8 @@
 import { GOP_FRAMES } from '@core/plan'
 import type { PixelBox } from '@core/paint'
 import type { Size } from '@core/model'
+import { filter } from '@render/filters'
+import type { Filter } from '@render/filters'
 import { encoderArgs, stillArgs } from './encoder'
 import type { Coding } from './encoder'
 import { DELIMITED, UNIT, UnsupportedBitstream, slicesOf, withStartCode } from './h264-units'
@@ -126,7 +128,7 @@ export function bandThatChanges(bands: readonly Band[]): Band {
 }
 
 /** A filter that lets through the frames that are encoded of a band. */
-export function selectFrames({ frames }: Band): string {
+export function selectFrames({ frames }: Band): Filter {
   const ranges: (readonly [number, number])[] = []
   for (const frame of frames) {
     const last = ranges.at(-1)
@@ -134,8 +136,8 @@ export function selectFrames({ frames }: Band): string {
     else ranges.push([frame, frame])
   }
   const [first] = ranges
-  if (first !== undefined && ranges.length === 1 && first[0] === 0) return `trim=end_frame=${String(first[1] + 1)}`
-  return `select='${ranges.map(([from, to]) => `between(n,${String(from)},${String(to)})`).join('+')}'`
+  if (first !== undefined && ranges.length === 1 && first[0] === 0) return filter('trim', [], { end_frame: first[1] + 1 })
+  return filter('select', [ranges.map(([from, to]) => `between(n,${String(from)},${String(to)})`).join('+')])
 }
 
 /**

@@ -1,6 +1,8 @@
 import { createCanvas, ImageData } from '@napi-rs/canvas'
 import type { Ratio, Size } from '@core/model'
 import type { Drawable } from '@core/paint'
+import { constantRate, filter, filtersText } from '@render/filters'
+import type { Filter } from '@render/filters'
 import { RECORDING, outputOf } from '@render/process'
 import type { Drawn } from './picture-source'
 
@@ -12,6 +14,9 @@ export interface CameraFile {
 
 /** Times of a recording are the stretch's: it may begin with nothing, which is not to be left out. */
 export const FROM_ITS_ZERO: readonly string[] = ['-seek_timestamp', '1']
+
+/** Has a recording play in the film's time. @param tempo how much of it does */
+export const atTempo = ({ num, den }: Ratio): Filter => filter('setpts', [`PTS*${String(den)}/${String(num)}`])
 
 /**
  * Decodes a few frames of a camera, at the film's own rate, to be drawn by hand.
@@ -48,7 +53,7 @@ export async function* cameraFrames(
       '-i',
       camera.path,
       '-vf',
-      `setpts=PTS*${String(tempo.den)}/${String(tempo.num)},fps=${String(fps)}:start_time=0`,
+      filtersText([atTempo(tempo), constantRate(fps)]),
       '-frames:v',
       String(count),
       '-f',

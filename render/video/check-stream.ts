@@ -1,6 +1,8 @@
 import { readFile } from 'node:fs/promises'
 import type { Size } from '@core/model'
 import { ProcessFailed, feed, run, start } from '@render/process'
+import { chain, crop, graphText, split } from '@render/filters'
+import type { Chain } from '@render/filters'
 import { rowsToCompare, selectFrames } from './bands'
 import type { Band } from './bands'
 import { CODECS } from './codec'
@@ -85,11 +87,10 @@ async function compared(
   // Smoothing block edges takes half of the time. It is left out in both, and so shows nothing that is not there.
   const input = (file: string): readonly string[] => ['-threads', '1', '-skip_loop_filter', 'all', ...OPEN, '-i', file]
   const inputs: string[][] = []
-  const graph: string[] = []
+  const graph: Chain[] = []
   const pairs: { readonly woven: Woven; readonly frames: number }[] = []
   for (const woven of all) {
     const { size, bands, out } = woven
-    const crop = (height: number, top: number): string => `crop=${String(size.width)}:${String(height)}:0:${String(top)}`
     const whole = inputs.push([...input(out)]) - 1
     const parts: string[] = []
     // A picture that stands still is predicted from nothing.
@@ -97,14 +98,14 @@ async function compared(
       const own = inputs.push([...input(out)]) - 1
       for (const { top, height } of rowsToCompare(band, size.height)) {
         const n = String(pairs.push({ woven, frames: band.frames.length }) - 1)
-        parts.push(`[part${n}]`)
+        parts.push(`part${n}`)
         graph.push(
-          `[part${n}]${crop(height, top)},${selectFrames(band)}[whole${n}]`,
-          `[${String(own)}:v]${crop(height, top - band.top)}[own${n}]`,
+          chain([`part${n}`], [crop(size.width, height, 0, top), selectFrames(band)], [`whole${n}`]),
+          chain([`${String(own)}:v`], [crop(size.width, height, 0, top - band.top)], [`own${n}`]),
         )
       }
     }
-    graph.push(`[${String(whole)}:v]split=${String(parts.length)}${parts.join('')}`)
+    graph.push(chain([`${String(whole)}:v`], [split(parts.length)], parts))
   }
   const decoded = await run(
     'ffmpeg',
@@ -117,7 +118,7 @@ async function compared(
       '-filter_complex_threads',
       '1',
       '-filter_complex',
-      graph.join(';'),
+      graphText(graph),
       ...pairs.flatMap((_, n) => ['-map', `[whole${String(n)}]`, '-map', `[own${String(n)}]`]),
       '-fps_mode',
       'passthrough',

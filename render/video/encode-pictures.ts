@@ -1,11 +1,12 @@
 import type { Readable } from 'node:stream'
+import { graphText } from '@render/filters'
 import { feed, start } from '@render/process'
 import { bandThatChanges } from './bands'
 import type { Band } from './bands'
 import { CODECS } from './codec'
 import { paintedPictures } from './painted-pictures'
 import type { Painting } from './painted-pictures'
-import { inkedBandGraph } from './segment-graph'
+import { inkedBandChains } from './segment-graph'
 import type { SegmentOrder } from './segment-order'
 import { pictureHead, streamHead } from './timed-pictures'
 import { rowsOfPicture } from './yuv'
@@ -121,7 +122,7 @@ export async function encodeInked(parts: readonly [InkedPart, ...InkedPart[]]): 
       ...QUIET,
       ...PICTURES,
       '-filter_complex',
-      parts.map(({ bands }, n) => inkedBandGraph({ size, fps }, bands, n)).join(';'),
+      graphText(parts.flatMap(({ bands }, n) => inkedBandChains({ size, fps }, bands, n))),
       ...parts.flatMap(({ outputs }, n) =>
         outputArgs(
           { coding },

@@ -4,10 +4,12 @@ import { coverCrop, insetBox, insetPath } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import type { Segment } from '@core/plan'
 import type { Framing, Size } from '@core/model'
+import { chain, constantRate, crop, filter, format, graphText, split } from '@render/filters'
+import type { Chain, Filter } from '@render/filters'
 import { RECORDING } from '@render/process'
 import { selectFrames } from './bands'
 import type { Band } from './bands'
-import { FROM_ITS_ZERO } from './camera-frames'
+import { FROM_ITS_ZERO, atTempo } from './camera-frames'
 import type { CameraFile } from './camera-frames'
 
 /** What a segment's pictures consist of. */
@@ -27,8 +29,10 @@ const BARS = '0x101A18'
 /** Height of the picture shown while a film is being made. */
 const LOOK_HEIGHT = 270
 /** Two pictures that are put together have the same range of lightness. */
-const LIMITED = 'in_range=tv:out_range=tv'
-const LOOK = `fps=1/2:start_time=0,scale=-2:${String(LOOK_HEIGHT)}`
+const LIMITED = { in_range: 'tv', out_range: 'tv' } as const
+/** A picture every other second. */
+const SLOW = constantRate('1/2')
+const LOOK = [SLOW, filter('scale', [-2, LOOK_HEIGHT])] as const
 
 /** Size of that picture. Even pixels. */
 export const lookSize = ({ width, height }: Size): Size => ({
@@ -81,97 +85,126 @@ export function graphInputs({ segment, camera, fps }: Omit<GraphOrder, 'look'>, 
   ]
 }
 
-/** Puts bars beside what was drawn, or takes its edges off: a filter after another one, or nothing. */
-export function framed(size: Size, frame: Size): string {
-  if (size.width === frame.width && size.height === frame.height) return ''
-  const [x, y] = [Math.abs(frame.width - size.width) / 2, Math.abs(frame.height - size.height) / 2].map((pixels) =>
-    String(Math.floor(pixels / 2) * 2),
-  )
-  const box = `${String(frame.width)}:${String(frame.height)}:${x ?? '0'}:${y ?? '0'}`
-  return size.width >= frame.width && size.height >= frame.height ? `,crop=${box}` : `,pad=${box}:color=${BARS}`
+/** Puts bars beside what was drawn, or takes its edges off; nothing where it is the picture already. */
+export function framed(size: Size, frame: Size): readonly Filter[] {
+  if (size.width === frame.width && size.height === frame.height) return []
+  const even = (pixels: number): number => Math.floor(pixels / 2) * 2
+  const x = even(Math.abs(frame.width - size.width) / 2)
+  const y = even(Math.abs(frame.height - size.height) / 2)
+  return size.width >= frame.width && size.height >= frame.height
+    ? [crop(frame.width, frame.height, x, y)]
+    : [filter('pad', [frame.width, frame.height, x, y], { color: BARS })]
 }
 
 /**
- * The face as `[inset]`, in its outline. Every stream ends, the mask's after as many frames as there are: a filter goes on while any of
+ * The face as `inset`, in its outline. Every stream ends, the mask's after as many frames as there are: a filter goes on while any of
  * them does.
  */
-function face({ segment, camera, size, fps }: GraphOrder): string {
-  if (segment.inset === null || camera === null) return ''
+function face({ segment, camera, size, fps }: GraphOrder): readonly Chain[] {
+  if (segment.inset === null || camera === null) return []
   const {
     inset: { framing },
     tempo,
   } = segment
   const box = insetBox(framing, size)
-  const crop = coverCrop(camera.size, box, framing)
+  const seen = coverCrop(camera.size, box, framing)
   const steps = [
-    `crop=${String(crop.width)}:${String(crop.height)}:${String(crop.x)}:${String(crop.y)}`,
+    crop(seen.width, seen.height, seen.x, seen.y),
     // This library changes size and matrix in one go; the other one takes a way over RGB for it and twice as long. Browsers' colour
     // samples lie amid their four pixels, as ours do.
-    `zscale=${String(box.width)}:${String(box.height)}` +
-      `:filter=bicubic:matrixin=170m:matrix=709:rangein=tv:range=tv:chromalin=center:chromal=center`,
-    ...(framing.mirrored ? ['hflip'] : []),
-    'format=yuv420p',
-    ...(tempo.num === tempo.den ? [] : [`setpts=PTS*${String(tempo.den)}/${String(tempo.num)}`]),
-    `fps=${String(fps)}:start_time=0`,
+    filter('zscale', [box.width, box.height], {
+      filter: 'bicubic',
+      matrixin: '170m',
+      matrix: '709',
+      rangein: 'tv',
+      range: 'tv',
+      chromalin: 'center',
+      chromal: 'center',
+    }),
+    ...(framing.mirrored ? [filter('hflip')] : []),
+    format('yuv420p'),
+    ...(tempo.num === tempo.den ? [] : [atTempo(tempo)]),
+    constantRate(fps),
   ]
-  return `[1:v]${steps.join(',')}[face];[2:v]format=gray,loop=loop=${String(segment.drawn - 1)}:size=1[mask];[face][mask]alphamerge[inset];`
+  return [
+    chain(['1:v'], steps, ['face']),
+    chain(['2:v'], [format('gray'), filter('loop', [], { loop: segment.drawn - 1, size: 1 })], ['mask']),
+    chain(['face', 'mask'], [filter('alphamerge')], ['inset']),
+  ]
 }
 
-/** Lays `[inset]` over something. @param down rows that are missing above */
-function laid(order: GraphOrder, down: number): string {
-  if (order.segment.inset === null) return ''
-  const box = insetBox(order.segment.inset.framing, order.size)
-  return `overlay=${String(box.x)}:${String(box.y - down)}:eof_action=repeat:format=yuv420`
+/** Lays `inset` over something. @param down rows that are missing above */
+function laid({ segment: { inset }, size }: GraphOrder, down: number): readonly Filter[] {
+  if (inset === null) return []
+  const box = insetBox(inset.framing, size)
+  return [filter('overlay', [box.x, box.y - down], { eof_action: 'repeat', format: 'yuv420' })]
 }
 
-/** The graph that makes whole pictures: `[film]`, and `[look]` if wanted. */
+/** The graph that makes whole pictures: `film`, and `look` if wanted. */
 export function wholeGraph(order: GraphOrder): string {
-  const pages = `[0:v]fps=${String(order.fps)}:start_time=0`
-  const end = `${framed(order.size, order.frame)}${order.look ? `,split[film][shown];[shown]${LOOK},format=yuvj420p[look]` : '[film]'}`
-  return isLaidOver(order) ? `${face(order)}${pages}[page];[page][inset]${laid(order, 0)}${end}` : `${pages}${end}`
+  const ends = framed(order.size, order.frame)
+  const last = order.look ? [...ends, split(2)] : ends
+  const out = order.look ? ['film', 'shown'] : ['film']
+  const pages = constantRate(order.fps)
+  const pictures = isLaidOver(order)
+    ? [...face(order), chain(['0:v'], [pages], ['page']), chain(['page', 'inset'], [...laid(order, 0), ...last], out)]
+    : [chain(['0:v'], [pages, ...last], out)]
+  return graphText([...pictures, ...(order.look ? [chain(['shown'], [...LOOK, format('yuvj420p')], ['look'])] : [])])
 }
 
-/** The graph that makes bands of whole pictures with a face laid over them: `[band0]` and so on, and `[look]` if wanted. */
+/** The small picture of a band that the face moves in, over what stands still around it. */
+function lookOfBand({ top, height }: Band, size: Size): readonly Chain[] {
+  // Even rows, since colour is stored for pairs of them; the end of the picture is the end of the band that reaches it.
+  const small = (rows: number): number => Math.round((rows * LOOK_HEIGHT) / size.height / 2) * 2
+  const [down, end] = [small(top), small(top + height)]
+  return [
+    chain(['shown'], [SLOW, filter('scale', [lookSize(size).width, end - down], LIMITED)], ['small']),
+    chain(['pages'], [SLOW, filter('scale', [-2, LOOK_HEIGHT], LIMITED)], ['under']),
+    chain(
+      ['under', 'small'],
+      [filter('overlay', [0, down], { format: 'yuv420' }), filter('scale', [], { in_range: 'tv', out_range: 'pc' }), format('yuvj420p')],
+      ['look'],
+    ),
+  ]
+}
+
+/** The graph that makes bands of whole pictures with a face laid over them: `band0` and so on, and `look` if wanted. */
 export function facedBandGraph(order: GraphOrder, bands: readonly Band[]): string {
   const { size, look } = order
   const faced = bands.findIndex(({ frames }) => frames.length === order.segment.drawn)
-  const crops = bands.map((band, n) => {
-    const cropped = `[page${String(n)}]${rowsOf(band, size)}`
-    const name = `[band${String(n)}]`
-    if (n !== faced) return `${cropped},${selectFrames(band)}${name}`
-    const made = `${cropped}[rows];[rows][inset]${laid(order, band.top)}`
-    if (!look) return `${made}${name}`
-    // Even rows, since colour is stored for pairs of them; the end of the picture is the end of the band that reaches it.
-    const [down, end] = [band.top, band.top + band.height].map((rows) => Math.round((rows * LOOK_HEIGHT) / size.height / 2) * 2)
-    return (
-      `${made},split${name}[shown];[shown]fps=1/2:start_time=0,scale=${String(lookSize(size).width)}` +
-      `:${String((end ?? 0) - (down ?? 0))}:${LIMITED}[small];[pages]${LOOK}:${LIMITED}[under];` +
-      `[under][small]overlay=0:${String(down ?? 0)}:format=yuv420,scale=in_range=tv:out_range=pc,format=yuvj420p[look]`
-    )
+  const crops = bands.flatMap((band, n): readonly Chain[] => {
+    const [page, name] = [`page${String(n)}`, `band${String(n)}`]
+    if (n !== faced) return [chain([page], [rowsOf(band, size), selectFrames(band)], [name])]
+    const over = laid(order, band.top)
+    const rows = chain([page], [rowsOf(band, size)], ['rows'])
+    if (!look) return [rows, chain(['rows', 'inset'], over, [name])]
+    return [rows, chain(['rows', 'inset'], [...over, split(2)], [name, 'shown']), ...lookOfBand(band, size)]
   })
-  const pages = [...bands.map((_, n) => `[page${String(n)}]`), ...(look ? ['[pages]'] : [])]
-  return `${face(order)}[0:v]fps=${String(order.fps)}:start_time=0,split=${String(pages.length)}${pages.join('')};${crops.join(';')}`
+  const pages = [...bands.map((_, n) => `page${String(n)}`), ...(look ? ['pages'] : [])]
+  return graphText([...face(order), chain(['0:v'], [constantRate(order.fps), split(pages.length)], pages), ...crops])
 }
 
-const rowsOf = ({ top, height }: Band, size: Size): string => `crop=${String(size.width)}:${String(height)}:0:${String(top)}`
+const rowsOf = ({ top, height }: Band, size: Size): Filter => crop(size.width, height, 0, top)
 
 /**
- * The graph that makes bands where ink grows in one, `[part0band0]` and so on: of its rows alone, and of the first whole picture for
- * those that stand still.
+ * The chains that make bands where ink grows in one, `part0band0` and so on: of its rows alone, and of the first whole picture for those
+ * that stand still.
  * @param part counted from 0: its whole picture and its rows are the streams 2n and 2n + 1
  */
-export function inkedBandGraph({ size, fps }: Pick<GraphOrder, 'size' | 'fps'>, bands: readonly Band[], part: number): string {
-  const own = `part${String(part)}`
+export function inkedBandChains({ size, fps }: Pick<GraphOrder, 'size' | 'fps'>, bands: readonly Band[], part: number): readonly Chain[] {
+  const named = (kind: string, n: number): string => `part${String(part)}${kind}${String(n)}`
   const stills = bands.flatMap((band, n) => (band.still ? [{ band, n }] : []))
   const inked = bands.flatMap((band, n) =>
-    band.still ? [] : [`[0:${String(2 * part + 1)}]fps=${String(fps)}:start_time=0,${selectFrames(band)}[${own}band${String(n)}]`],
+    band.still ? [] : [chain([`0:${String(2 * part + 1)}`], [constantRate(fps), selectFrames(band)], [named('band', n)])],
   )
-  const page = `[0:${String(2 * part)}]`
+  const page = `0:${String(2 * part)}`
   const pages =
     stills.length === 0
-      ? [`${page}nullsink`]
-      : [`${page}split=${String(stills.length)}${stills.map(({ n }) => `[${own}page${String(n)}]`).join('')}`]
-  return [...inked, ...pages, ...stills.map(({ band, n }) => `[${own}page${String(n)}]${rowsOf(band, size)}[${own}band${String(n)}]`)].join(
-    ';',
-  )
+      ? chain([page], [filter('nullsink')], [])
+      : chain(
+          [page],
+          [split(stills.length)],
+          stills.map(({ n }) => named('page', n)),
+        )
+  return [...inked, pages, ...stills.map(({ band, n }) => chain([named('page', n)], [rowsOf(band, size)], [named('band', n)]))]
 }

@@ -2,6 +2,7 @@ import { writeFile } from 'node:fs/promises'
 import { GOP_FRAMES } from '@core/plan'
 import type { Scene } from '@core/scene'
 import type { Size } from '@core/model'
+import { filter, filtersText } from '@render/filters'
 import { feed, start } from '@render/process'
 import { checkDecodes } from './check-stream'
 import { stillArgs } from './encoder'
@@ -80,7 +81,7 @@ async function encodeStills(
       '-nostats',
       ...yuvInput(size, fps, 'pipe:0'),
       '-vf',
-      `setsar=1${framed(size, frame)}`,
+      filtersText([filter('setsar', [1]), ...framed(size, frame)]),
       ...stillArgs(coding, fps),
       '-f',
       'h264',

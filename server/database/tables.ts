@@ -135,7 +135,7 @@ export interface StretchTable {
   length_ms: number | null
   /** How much of it counts; null: all. */
   kept_ms: number | null
-  slices: number | null
+  chunks: number | null
   cues: number | null
   /** What its page said of where it begins in its recording, in ms. */
   offset_picture: number
@@ -162,11 +162,11 @@ export interface StretchTable {
   raw_digest: Generated<string | null>
   recording_digest: Generated<string | null>
   voice_digest: Generated<string | null>
-  /** Of its slices that have come. */
+  /** Of its chunks that have come. */
   bytes: Generated<number>
 }
 
-export interface SliceTable {
+export interface ChunkTable {
   stretch: string
   n: number
   bytes: number
@@ -291,7 +291,7 @@ export interface Tables {
   import: ImportTable
   take: TakeTable
   stretch: StretchTable
-  slice: SliceTable
+  chunk: ChunkTable
   cue: CueTable
   programme: ProgrammeTable
   named_version: NamedVersionTable

@@ -26,10 +26,10 @@ export async function lastCueAt(q: Queries, stretch: string): Promise<Ms> {
   return cues.reduce((last, { cue }) => Math.max(last, cue.at), 0)
 }
 
-/** Bytes of the first slices of a recording; null for one that did not come in slices. */
-export async function bytesOfSlices(q: Queries, stretch: string, count: number): Promise<number | null> {
+/** Bytes of the first chunks of a recording; null for one that did not come in chunks. */
+export async function bytesOfChunks(q: Queries, stretch: string, count: number): Promise<number | null> {
   const { bytes } = await q
-    .selectFrom('slice')
+    .selectFrom('chunk')
     .select((build) => build.fn.sum<number>('bytes').as('bytes'))
     .where('stretch', '=', stretch)
     .where('n', '<', count)

@@ -2,7 +2,7 @@ import { sql } from 'kysely'
 import { Refusal } from '@core/model'
 import type { Cue } from '@core/model'
 import type { Queries } from '@server/database'
-import { digestOf, facePath, printPath, slicePath, tailPath, writeWhole } from '@server/store'
+import { digestOf, facePath, printPath, chunkPath, tailPath, writeWhole } from '@server/store'
 import { roomInTake } from './quotas'
 
 /** Keeps a print of the voice, by which its place in time is found. */
@@ -44,46 +44,46 @@ export async function keepTail(
     .execute()
 }
 
-export interface Slice {
+export interface Chunk {
   readonly n: number
   readonly digest: string
   readonly bytes: Uint8Array
 }
 
 /**
- * Keeps slices of a recording, in any order and as often as they come; when this returns they are on the disk.
+ * Keeps chunks of a recording, in any order and as often as they come; when this returns they are on the disk.
  * @throws Refusal `malformed` when one was cut short or damaged on the way, `conflict` when another is kept under its number,
  * `too-large` when it is more than a take may have
  */
-export async function keepSlices(q: Queries, stretch: string, slices: readonly Slice[]): Promise<void> {
-  for (const slice of slices) {
-    if (digestOf(slice.bytes) !== slice.digest) {
+export async function keepChunks(q: Queries, stretch: string, chunks: readonly Chunk[]): Promise<void> {
+  for (const chunk of chunks) {
+    if (digestOf(chunk.bytes) !== chunk.digest) {
       throw new Refusal('malformed', 'A part of the recording arrived damaged. It is still on this computer and is sent again.', {
-        n: slice.n,
+        n: chunk.n,
       })
     }
   }
   const known = new Map(
     (
       await q
-        .selectFrom('slice')
+        .selectFrom('chunk')
         .select(['n', 'digest'])
         .where('stretch', '=', stretch)
         .where(
           'n',
           'in',
-          slices.map((slice) => slice.n),
+          chunks.map((chunk) => chunk.n),
         )
         .execute()
     ).map((row) => [row.n, row.digest]),
   )
-  for (const slice of slices) {
-    const digest = known.get(slice.n)
-    if (digest !== undefined && digest !== slice.digest) {
-      throw new Refusal('conflict', 'Another part of the recording is kept under this number.', { n: slice.n })
+  for (const chunk of chunks) {
+    const digest = known.get(chunk.n)
+    if (digest !== undefined && digest !== chunk.digest) {
+      throw new Refusal('conflict', 'Another part of the recording is kept under this number.', { n: chunk.n })
     }
   }
-  const fresh = slices.filter((slice) => !known.has(slice.n))
+  const fresh = chunks.filter((chunk) => !known.has(chunk.n))
   if (fresh.length === 0) return
   // Also what comes late is kept: who recorded it may have been taken for gone meanwhile.
   const { state, whole } = await q.selectFrom('stretch').select(['state', 'whole']).where('id', '=', stretch).executeTakeFirstOrThrow()
@@ -91,17 +91,17 @@ export async function keepSlices(q: Queries, stretch: string, slices: readonly S
   await roomInTake(
     q,
     stretch,
-    fresh.reduce((sum, slice) => sum + slice.bytes.length, 0),
+    fresh.reduce((sum, chunk) => sum + chunk.bytes.length, 0),
   )
-  for (const slice of fresh) await writeWhole(slicePath(stretch, slice.n), slice.bytes)
+  for (const chunk of fresh) await writeWhole(chunkPath(stretch, chunk.n), chunk.bytes)
   // In one question, so that what came is counted once however often it comes.
   await q
     .with('added', (build) =>
       build
-        .insertInto('slice')
-        .values(fresh.map((slice) => ({ stretch, n: slice.n, bytes: slice.bytes.length, digest: slice.digest })))
+        .insertInto('chunk')
+        .values(fresh.map((chunk) => ({ stretch, n: chunk.n, bytes: chunk.bytes.length, digest: chunk.digest })))
         .onConflict((conflict) => conflict.doNothing())
-        .returning('slice.bytes'),
+        .returning('chunk.bytes'),
     )
     .updateTable('stretch')
     .set((build) => ({
@@ -159,9 +159,9 @@ export async function keepCues(q: Queries, stretch: string, cues: readonly { rea
 export async function stretchHoldings(
   q: Queries,
   stretch: string,
-): Promise<{ readonly slices: readonly number[]; readonly cues: number; readonly state: string; readonly whole: boolean }> {
-  const [slices, cues, row] = await Promise.all([
-    q.selectFrom('slice').select('n').where('stretch', '=', stretch).orderBy('n').execute(),
+): Promise<{ readonly chunks: readonly number[]; readonly cues: number; readonly state: string; readonly whole: boolean }> {
+  const [chunks, cues, row] = await Promise.all([
+    q.selectFrom('chunk').select('n').where('stretch', '=', stretch).orderBy('n').execute(),
     q
       .selectFrom('cue')
       .select((build) => build.fn.countAll<number>().as('count'))
@@ -169,5 +169,5 @@ export async function stretchHoldings(
       .executeTakeFirstOrThrow(),
     q.selectFrom('stretch').select(['state', 'whole']).where('id', '=', stretch).executeTakeFirstOrThrow(),
   ])
-  return { slices: slices.map((slice) => slice.n), cues: Number(cues.count), ...row }
+  return { chunks: chunks.map((chunk) => chunk.n), cues: Number(cues.count), ...row }
 }

@@ -101,7 +101,7 @@ export async function openStretch(q: Queries, id: string, talk: string, stretch:
       state: 'open',
       length_ms: null,
       kept_ms: null,
-      slices: null,
+      chunks: null,
       cues: null,
       peaks: null,
       loudness: null,
@@ -151,12 +151,12 @@ export async function keepStretch(q: Queries, stretch: string, kept: Ms): Promis
 export async function closeStretch(
   q: Queries,
   stretch: string,
-  closing: { readonly slices: number; readonly cues: number; readonly length: Ms },
+  closing: { readonly chunks: number; readonly cues: number; readonly length: Ms },
 ): Promise<void> {
   const held = await stretchHoldings(q, stretch)
   if (held.state !== 'open' && held.whole) return
-  const have = new Set(held.slices)
-  const missing = Array.from({ length: closing.slices }, (_, n) => n).filter((n) => !have.has(n))
+  const have = new Set(held.chunks)
+  const missing = Array.from({ length: closing.chunks }, (_, n) => n).filter((n) => !have.has(n))
   if (missing.length > 0 || held.cues < closing.cues) {
     throw new Refusal('conflict', 'Parts of the recording have not arrived yet. They are still on this computer and are sent again.', {
       missing: missing.slice(0, 100),
@@ -165,7 +165,7 @@ export async function closeStretch(
   }
   await q
     .updateTable('stretch')
-    .set({ state: 'closing', whole: true, slices: closing.slices, cues: closing.cues, length_ms: closing.length })
+    .set({ state: 'closing', whole: true, chunks: closing.chunks, cues: closing.cues, length_ms: closing.length })
     .where('id', '=', stretch)
     .execute()
 }
@@ -197,7 +197,7 @@ export async function haveFinished(q: Queries, talk: string, take: string): Prom
 export const isLive = sql<boolean>`take.state = 'open' and take.seen > now() - make_interval(secs => ${HEARD_OF / 1000})`
 
 /**
- * Finishes a take that stopped without being stopped, with everything that arrived: of each open stretch the slices
+ * Finishes a take that stopped without being stopped, with everything that arrived: of each open stretch the chunks
  * without a gap from the first on. Its length is found in the recording itself.
  * @param browser that asks; the one that recorded it may come back at once
  * @throws Refusal `conflict` while another browser is recording it
@@ -215,14 +215,14 @@ export async function recoverTake(q: Queries, talk: string, take: string, browse
   await finishTake(q, talk, take)
 }
 
-/** Closes what is open of a take, with the slices that came without a gap from the first on. */
+/** Closes what is open of a take, with the chunks that came without a gap from the first on. */
 export async function recoverOpenStretches(q: Queries, take: string): Promise<void> {
   await sql`
     update stretch set state = 'closing', whole = false,
-      slices = (select coalesce(min(gap.n), 0) from (
-        select expected.n from generate_series(0, (select coalesce(max(slice.n), -1) + 1 from slice
-          where slice.stretch = stretch.id)) as expected(n)
-        where not exists (select 1 from slice where slice.stretch = stretch.id and slice.n = expected.n)
+      chunks = (select coalesce(min(gap.n), 0) from (
+        select expected.n from generate_series(0, (select coalesce(max(chunk.n), -1) + 1 from chunk
+          where chunk.stretch = stretch.id)) as expected(n)
+        where not exists (select 1 from chunk where chunk.stretch = stretch.id and chunk.n = expected.n)
       ) gap),
       cues = (select count(*) from cue where cue.stretch = stretch.id)
     where take = ${take} and state = 'open'`.execute(q)

@@ -63,7 +63,7 @@ export async function beginVoice(q: Queries, talk: string, visit: VisitId, files
       state: 'closing',
       length_ms: null,
       kept_ms: null,
-      slices: 1,
+      chunks: 1,
       cues: 0,
       peaks: null,
       loudness: null,

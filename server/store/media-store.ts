@@ -14,10 +14,12 @@ function place(...parts: readonly string[]): string {
 }
 
 export const assetPath = (digest: string): string => place('assets', digest.slice(0, 2), digest)
+/** The folder of a recording's chunks; called so in stores that are there already. */
+const CHUNKS = 'slices'
 export const stretchFolder = (stretch: string): string => place('stretches', stretch)
 /** The parts that its recording comes in. */
-export const sliceFolder = (stretch: string): string => place('stretches', stretch, 'slices')
-export const slicePath = (stretch: string, n: number): string => place('stretches', stretch, 'slices', String(n).padStart(7, '0'))
+export const chunkFolder = (stretch: string): string => place('stretches', stretch, CHUNKS)
+export const chunkPath = (stretch: string, n: number): string => place('stretches', stretch, CHUNKS, String(n).padStart(7, '0'))
 /** The recording as it came, all of it one after the other. It is never changed; all else is made from it. */
 export const rawPath = (stretch: string): string => place('stretches', stretch, 'raw.webm')
 /** A short print of its microphone. */

@@ -1,8 +1,13 @@
+import { randomUUID } from 'node:crypto'
 import { describe, expect, it } from 'vitest'
-import type { TalkView } from '@contracts'
+import type { FilmView, TalkView } from '@contracts'
+import { programmeLength } from '@core/programme'
 import { accessFaults } from '../harness/access'
 import { takeDevices } from '../harness/browser'
+import { keepAsBefore } from '../harness/kept-before'
+import { toneRecording } from '../harness/recording'
 import { inBrowser } from '../harness/stand'
+import { knotsTalk } from '../harness/talks'
 
 const stand = inBrowser()
 
@@ -56,13 +61,42 @@ describe('someone who begins without a deck', () => {
     await stand.browser.context.grantPermissions(['clipboard-read', 'clipboard-write'])
     await page.goto(`${stand.product.url}/self-test`)
     await page.getByRole('button', { name: 'Measure again' }).waitFor()
-    for (const name of ['Recorder', 'Encoder', 'Keeping a slice', 'Server', 'Picture and voice'])
+    for (const name of ['Recorder', 'Encoder', 'Keeping a chunk', 'Server', 'Picture and voice'])
       await page.getByRole('term').filter({ hasText: name }).waitFor()
     await page.getByRole('button', { name: 'Copy as text' }).click()
     await page.getByRole('button', { name: 'Copied' }).waitFor()
     const text = String(await page.evaluate('navigator.clipboard.readText()'))
-    expect(text).toMatch(/Aisle Talk self-test[\s\S]*Recorder: VP8 and Opus[\s\S]*Encoder: kept[\s\S]*Keeping a slice: [\d.]+ ms/)
+    expect(text).toMatch(/Aisle Talk self-test[\s\S]*Recorder: VP8 and Opus[\s\S]*Encoder: kept[\s\S]*Keeping a chunk: [\d.]+ ms/)
     expect(await accessFaults(page)).toEqual([])
+    expect(stand.browser.faults).toEqual([])
+  })
+})
+
+describe('a take that an older page kept in this browser', () => {
+  it('is offered by the new one, and kept with all that was said', async () => {
+    const { talk, slides } = await knotsTalk(stand.client, 'Kept before')
+    const page = await stand.browser.page()
+    await page.goto(`${stand.product.url}/mark.svg`)
+    const media = (await toneRecording(3)).toString('base64')
+    await keepAsBefore(page, {
+      media,
+      take: { id: randomUUID(), talk, kind: 'full', intent: { kind: 'replaceAll' }, stopped: false, began: Date.now() - 60_000 },
+      stretch: {
+        id: randomUUID(),
+        number: 0,
+        camera: false,
+        voice: true,
+        mime: 'audio/webm;codecs=opus',
+        opening: { slide: slides[0] ?? '', step: 0, blank: false, inset: true, ink: [] },
+        offsets: { picture: 0, sound: 0 },
+        kept: null,
+      },
+    })
+    await page.goto(`${stand.product.url}/talks/${talk}/prepare`)
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect
+      .poll(async () => programmeLength((await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)).programme), { timeout: 60_000 })
+      .toBeGreaterThan(2500)
     expect(stand.browser.faults).toEqual([])
   })
 })

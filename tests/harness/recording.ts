@@ -181,13 +181,13 @@ export async function sendTake(
       opening: { slide, step: 0, blank: false, inset: true, ink: [] },
     })
     if (media !== null) {
-      await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(media), {
-        'x-aisle-slices': `${String(media.length)}:${digestOf(media)}`,
+      await client.ask('PUT', `/stretches/${stretch}/chunks/0`, new Uint8Array(media), {
+        'x-aisle-chunks': `${String(media.length)}:${digestOf(media)}`,
         'content-type': 'application/octet-stream',
       })
     }
     if (cues.length > 0) await client.get('PUT', `/stretches/${stretch}/cues`, { first: 0, cues })
-    await client.get('POST', `/stretches/${stretch}/close`, { slices: media === null ? 0 : 1, cues: cues.length, length })
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: media === null ? 0 : 1, cues: cues.length, length })
     if (kept !== undefined) await client.get('PUT', `/stretches/${stretch}/kept`, { kept })
   }
   await client.get('POST', `/takes/${take}/finish`)

@@ -123,11 +123,11 @@ export class Victim {
           mime: 'video/webm',
           opening: { slide: this.#slide, step: 0, blank: false, inset: true, ink: [] },
         })
-        await this.#ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(bytes), {
-          'x-aisle-slices': `${String(bytes.length)}:${digestOf(bytes)}`,
+        await this.#ask('PUT', `/stretches/${stretch}/chunks/0`, new Uint8Array(bytes), {
+          'x-aisle-chunks': `${String(bytes.length)}:${digestOf(bytes)}`,
           'content-type': 'application/octet-stream',
         })
-        await this.#ask('POST', `/stretches/${stretch}/close`, { slices: 1, cues: 0, length: 1500 })
+        await this.#ask('POST', `/stretches/${stretch}/close`, { chunks: 1, cues: 0, length: 1500 })
         await this.#ask('POST', `/takes/${take}/finish`)
         return await this.#takeEnded(take)
       }

@@ -246,8 +246,8 @@ describe('sound in time', () => {
       mime: 'audio/webm;codecs=opus',
       opening: { slide: ids[0], step: 0, blank: false, inset: true, ink: [] },
     })
-    await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(media), {
-      'x-aisle-slices': `${String(media.length)}:${digestOf(media)}`,
+    await client.ask('PUT', `/stretches/${stretch}/chunks/0`, new Uint8Array(media), {
+      'x-aisle-chunks': `${String(media.length)}:${digestOf(media)}`,
       'content-type': 'application/octet-stream',
     })
     // What stands at 1.2 s in the file was captured 1 s after the stretch began: the sound lies 200 ms late in it.
@@ -256,7 +256,7 @@ describe('sound in time', () => {
       'content-type': 'application/octet-stream',
     })
     expect((await client.ask('PUT', `/stretches/${stretch}/prints/7?at=0&rate=48000`, new Uint8Array(4))).status).toBe(400)
-    await client.get('POST', `/stretches/${stretch}/close`, { slices: 1, cues: 0, length: 5000 })
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: 1, cues: 0, length: 5000 })
     await client.get('POST', `/takes/${take}/finish`)
     await until(
       'the take',

@@ -28,8 +28,8 @@ afterAll(async () => {
 const openTake = async (id: string): Promise<{ readonly status: number; readonly body: unknown }> =>
   client.ask('PUT', `/talks/${talk}/takes/${id}`, { kind: 'full', intent: { kind: 'replaceAll' } })
 const send = (stretch: string, n: number, bytes: Buffer) =>
-  client.ask('PUT', `/stretches/${stretch}/slices/${String(n)}`, new Uint8Array(bytes), {
-    'x-aisle-slices': `${String(bytes.length)}:${digestOf(bytes)}`,
+  client.ask('PUT', `/stretches/${stretch}/chunks/${String(n)}`, new Uint8Array(bytes), {
+    'x-aisle-chunks': `${String(bytes.length)}:${digestOf(bytes)}`,
     'content-type': 'application/octet-stream',
   })
 
@@ -72,6 +72,6 @@ describe('a talk that is full', () => {
     await product.db.updateTable('stretch').set({ bytes: 15_999_999_900 }).where('id', '=', stretch).execute()
     const answer = await send(stretch, 2, Buffer.alloc(200))
     expect([answer.status, sentenceOf(answer.body)]).toEqual([413, expect.stringMatching(/all that has come is safe/)])
-    expect((await client.get<{ slices: number[] }>('GET', `/stretches/${stretch}`)).slices).toEqual([0, 1])
+    expect((await client.get<{ chunks: number[] }>('GET', `/stretches/${stretch}`)).chunks).toEqual([0, 1])
   })
 })

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { mkdtemp } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { join, resolve } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { faceRect, framingOf } from '@core/layout'
 import { frameAt } from '@core/plan'
@@ -14,6 +14,7 @@ import { startProduct } from '../harness/product'
 import type { Product } from '../harness/product'
 import { facedRecording, sendTake } from '../harness/recording'
 import { delivered, knotsTalk } from '../harness/talks'
+import { PROGRAMS_FOLDER, bundle, programFile } from '../../scripts/start/programs'
 
 let product: Product
 let client: Client
@@ -128,9 +129,13 @@ describe('the ledger', () => {
 })
 
 describe('the deliver command', () => {
+  beforeAll(() => {
+    bundle('deliver')
+  })
+
   const deliver = async (...more: readonly string[]): Promise<{ readonly code: number | null; readonly said: string }> => {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/deliver.ts', ...more], {
-      env: { ...process.env, AISLE_DATA: product.data, DATABASE_URL: product.databaseUrl },
+    const child = spawn(process.execPath, [programFile('deliver'), ...more], {
+      env: { ...process.env, AISLE_DATA: product.data, DATABASE_URL: product.databaseUrl, AISLE_PROGRAMS: resolve(PROGRAMS_FOLDER) },
     })
     let said = ''
     child.stdout.on('data', (data: Buffer) => {

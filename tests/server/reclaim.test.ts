@@ -56,7 +56,7 @@ describe('space that nothing refers to', () => {
     await product.db.updateTable('take').set({ state: 'discarded', discarded: LONG_AGO }).where('id', '=', kept.take).execute()
 
     const [stray, fresh] = [randomUUID(), randomUUID()]
-    for (const name of [stray, fresh]) await mkdir(join(product.data, 'store', 'stretches', name, 'slices'), { recursive: true })
+    for (const name of [stray, fresh]) await mkdir(join(product.data, 'store', 'stretches', name, 'chunks'), { recursive: true })
     const asset = digestOf(new TextEncoder().encode('a picture that no slide shows'))
     await mkdir(join(product.data, 'store', 'assets', asset.slice(0, 2)), { recursive: true })
     await writeFile(join(product.data, 'store', 'assets', asset.slice(0, 2), asset), 'a picture that no slide shows')

@@ -34,8 +34,8 @@ afterAll(async () => {
   await product.stop()
 })
 
-/** @param recording that is cut into three slices */
-async function openStretch(recording = media, camera = false): Promise<{ take: string; stretch: string; slices: readonly Buffer[] }> {
+/** @param recording that is cut into three chunks */
+async function openStretch(recording = media, camera = false): Promise<{ take: string; stretch: string; chunks: readonly Buffer[] }> {
   const take = randomUUID()
   const stretch = randomUUID()
   await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
@@ -48,12 +48,12 @@ async function openStretch(recording = media, camera = false): Promise<{ take: s
     opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
   })
   const third = Math.ceil(recording.length / 3)
-  return { take, stretch, slices: [0, 1, 2].map((n) => recording.subarray(n * third, (n + 1) * third)) }
+  return { take, stretch, chunks: [0, 1, 2].map((n) => recording.subarray(n * third, (n + 1) * third)) }
 }
 
-const send = (stretch: string, n: number, ...slices: readonly Buffer[]) =>
-  client.ask('PUT', `/stretches/${stretch}/slices/${String(n)}`, new Uint8Array(Buffer.concat(slices)), {
-    'x-aisle-slices': slices.map((slice) => `${String(slice.length)}:${digest(slice)}`).join(','),
+const send = (stretch: string, n: number, ...chunks: readonly Buffer[]) =>
+  client.ask('PUT', `/stretches/${stretch}/chunks/${String(n)}`, new Uint8Array(Buffer.concat(chunks)), {
+    'x-aisle-chunks': chunks.map((chunk) => `${String(chunk.length)}:${digest(chunk)}`).join(','),
     'content-type': 'application/octet-stream',
   })
 
@@ -64,13 +64,13 @@ const finished = (take: string): Promise<TalkView> =>
   })
 
 describe('receiving a recording', () => {
-  it('keeps slices that come twice, late and out of order, and makes the stretch as long as it was', async () => {
+  it('keeps chunks that come twice, late and out of order, and makes the stretch as long as it was', async () => {
     const {
       take,
       stretch,
-      slices: [a, b, c],
+      chunks: [a, b, c],
     } = await openStretch()
-    if (a === undefined || b === undefined || c === undefined) throw new Error('three slices')
+    if (a === undefined || b === undefined || c === undefined) throw new Error('three chunks')
     expect((await send(stretch, 2, c)).status).toBe(200)
     expect((await send(stretch, 0, a)).status).toBe(200)
     expect((await send(stretch, 0, a, b)).status).toBe(200)
@@ -80,7 +80,7 @@ describe('receiving a recording', () => {
       { kind: 'show', at: 1500, slide: slides[1]?.id, step: 1 },
     ]
     for (let twice = 0; twice < 2; twice += 1) await client.get('PUT', `/stretches/${stretch}/cues`, { first: 0, cues })
-    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 2, length: 2900 })
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 2, length: 2900 })
     await client.get('POST', `/takes/${take}/finish`)
     await client.get('POST', `/takes/${take}/finish`)
     await finished(take)
@@ -100,9 +100,9 @@ describe('receiving a recording', () => {
     const {
       take,
       stretch,
-      slices: [a, b, c],
+      chunks: [a, b, c],
     } = await openStretch()
-    if (a === undefined || b === undefined || c === undefined) throw new Error('three slices')
+    if (a === undefined || b === undefined || c === undefined) throw new Error('three chunks')
     await send(stretch, 0, a, b, c)
     const points = [{ dt: 0, x: 0.2, y: 0.2, p: 0.5 }]
     const ink = (x: number) => ({
@@ -122,7 +122,7 @@ describe('receiving a recording', () => {
       cues: [ink(0.4), ink(1.62), { kind: 'show', at: 1000, slide: slides[1]?.id, step: 0 }],
     })
     expect(answer.refused).toEqual([1])
-    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 2, length: 2900 })
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 2, length: 2900 })
     await client.get('POST', `/takes/${take}/finish`)
     await finished(take)
     const film = await client.get<FilmView>('GET', `/talks/${talk}/film`)
@@ -131,9 +131,9 @@ describe('receiving a recording', () => {
 
   it('changes nothing of the talk when nothing of the take counts', async () => {
     const before = await client.get<FilmView>('GET', `/talks/${talk}/film`)
-    const { take, stretch, slices: parts } = await openStretch()
+    const { take, stretch, chunks: parts } = await openStretch()
     await send(stretch, 0, ...parts)
-    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 2900 })
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 0, length: 2900 })
     await client.get('PUT', `/stretches/${stretch}/kept`, { kept: 0 })
     await client.get('POST', `/takes/${take}/finish`)
     await finished(take)
@@ -179,7 +179,7 @@ describe('receiving a recording', () => {
     expect(await lengthNow()).toBeLessThan(2500)
     expect(short.takes.filter((one) => one.id === take)).toHaveLength(1)
     expect((await send(stretch, 1, parts[1]!)).status).toBe(200)
-    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 2900 })
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 0, length: 2900 })
     await client.get('POST', `/takes/${take}/finish`)
     await until('the whole take', async () => (await lengthNow()) === 2900)
     expect((await readFile(`${product.data}/store/stretches/${stretch}/raw.webm`)).equals(media)).toBe(true)
@@ -189,9 +189,9 @@ describe('receiving a recording', () => {
   })
 
   it('that is discarded while it is made ready comes back placed', async () => {
-    const { take, stretch, slices: parts } = await openStretch()
+    const { take, stretch, chunks: parts } = await openStretch()
     await send(stretch, 0, ...parts)
-    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 2900 })
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 0, length: 2900 })
     await client.get('POST', `/takes/${take}/finish`)
     await client.get('DELETE', `/takes/${take}`)
     await client.get('POST', `/takes/${take}/restore`)
@@ -200,36 +200,36 @@ describe('receiving a recording', () => {
     expect(programme.pieces.map((piece) => (piece.kind === 'recorded' ? piece.show.stretch : ''))).toEqual([stretch])
   })
 
-  it('refuses slices that are damaged or cut short, and others under a number that is taken', async () => {
+  it('refuses chunks that are damaged or cut short, and others under a number that is taken', async () => {
     const {
       stretch,
-      slices: [a, b],
+      chunks: [a, b],
     } = await openStretch()
-    if (a === undefined || b === undefined) throw new Error('two slices')
-    const damaged = await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(a), {
-      'x-aisle-slices': `${String(a.length)}:${digest(b)}`,
+    if (a === undefined || b === undefined) throw new Error('two chunks')
+    const damaged = await client.ask('PUT', `/stretches/${stretch}/chunks/0`, new Uint8Array(a), {
+      'x-aisle-chunks': `${String(a.length)}:${digest(b)}`,
       'content-type': 'application/octet-stream',
     })
     expect([damaged.status, sentenceOf(damaged.body)]).toEqual([400, expect.stringMatching(/arrived damaged/)])
-    const short = await client.ask('PUT', `/stretches/${stretch}/slices/0`, new Uint8Array(a.subarray(0, 10)), {
-      'x-aisle-slices': `${String(a.length)}:${digest(a)}`,
+    const short = await client.ask('PUT', `/stretches/${stretch}/chunks/0`, new Uint8Array(a.subarray(0, 10)), {
+      'x-aisle-chunks': `${String(a.length)}:${digest(a)}`,
       'content-type': 'application/octet-stream',
     })
     expect([short.status, sentenceOf(short.body)]).toEqual([400, expect.stringMatching(/cut short/)])
     await send(stretch, 0, a)
     expect((await send(stretch, 0, b)).status).toBe(409)
-    expect((await client.ask('PUT', `/stretches/${stretch}/slices/-1`, new Uint8Array(a))).status).toBe(400)
+    expect((await client.ask('PUT', `/stretches/${stretch}/chunks/-1`, new Uint8Array(a))).status).toBe(400)
   })
 
   it('does not close a stretch before all of it is there, and says what is missing', async () => {
     const {
       stretch,
-      slices: [a, , c],
+      chunks: [a, , c],
     } = await openStretch()
-    if (a === undefined || c === undefined) throw new Error('slices')
+    if (a === undefined || c === undefined) throw new Error('chunks')
     await send(stretch, 0, a)
     await send(stretch, 2, c)
-    const { status, body } = await client.ask('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 1000 })
+    const { status, body } = await client.ask('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 0, length: 1000 })
     expect(status).toBe(409)
     expect(body).toMatchObject({ error: { detail: { missing: [1] } } })
   })
@@ -238,9 +238,9 @@ describe('receiving a recording', () => {
     const {
       take,
       stretch,
-      slices: [a, b],
+      chunks: [a, b],
     } = await openStretch()
-    if (a === undefined || b === undefined) throw new Error('slices')
+    if (a === undefined || b === undefined) throw new Error('chunks')
     await send(stretch, 0, a, b)
     await client.get('POST', `/takes/${take}/recover`)
     const view = await finished(take)
@@ -253,9 +253,9 @@ describe('receiving a recording', () => {
     const {
       take,
       stretch,
-      slices: [a, b, c],
+      chunks: [a, b, c],
     } = await openStretch(await facedRecording(3, 'red'), true)
-    if (a === undefined || b === undefined || c === undefined) throw new Error('three slices')
+    if (a === undefined || b === undefined || c === undefined) throw new Error('three chunks')
     await send(stretch, 0, a, b, c)
     // Half a second of it is in the recording as well, another rate and all.
     const tail = Int16Array.from({ length: 44_100 * 3 }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 150 * n) / 44_100)))
@@ -303,8 +303,8 @@ describe('receiving a recording', () => {
       'webm',
       'pipe:1',
     ])
-    const { take, stretch, slices } = await openStretch(made.stdout, true)
-    await send(stretch, 0, ...slices)
+    const { take, stretch, chunks } = await openStretch(made.stdout, true)
+    await send(stretch, 0, ...chunks)
     await client.get('PUT', `/stretches/${stretch}/offsets`, { picture: -31, sound: 0 })
     // The page saw every moment 230 ms later than it stands in the recording, from 0.4 s of the stretch on.
     const { width, height } = PRINT_SIZE
@@ -328,7 +328,7 @@ describe('receiving a recording', () => {
     const put = (body: Uint8Array) => client.ask('PUT', `/stretches/${stretch}/face`, body, { 'content-type': 'application/octet-stream' })
     expect(sentenceOf((await put(new Uint8Array(7))).body)).toMatch(/no print of a face/)
     expect((await put(packVideoFingerprint(print))).status).toBe(200)
-    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 4000 })
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 0, length: 4000 })
     await client.get('POST', `/takes/${take}/finish`)
     await finished(take)
     const times = await pictureTimes(`${product.data}/store/stretches/${stretch}/recording.webm`)
@@ -338,9 +338,9 @@ describe('receiving a recording', () => {
   it('takes a discarded take out of the programme and brings both back', async () => {
     const film = () => client.get<FilmView>('GET', `/talks/${talk}/film`)
     const before = (await film()).programme.pieces
-    const { take, stretch, slices } = await openStretch()
-    await send(stretch, 0, ...slices)
-    await client.get('POST', `/stretches/${stretch}/close`, { slices: 3, cues: 0, length: 2500 })
+    const { take, stretch, chunks } = await openStretch()
+    await send(stretch, 0, ...chunks)
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 0, length: 2500 })
     await client.get('POST', `/takes/${take}/finish`)
     await finished(take)
     const recorded = (await film()).programme.pieces

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { framingOf } from '@core/layout'
+import { framingInVisit, usualInset } from '@core/layout'
 import { PLAIN_FRAMING } from '@core/model'
 import type { Framing, Size } from '@core/model'
 import type { Visit } from '@core/programme'
@@ -40,8 +40,9 @@ const { listeners } = useFilmInk(over, index, size, player, toggle)
 
 const framing = computed<Framing>(() => {
   const slide = props.visit === null ? undefined : talk.index?.film.slides.get(props.visit.slide)
-  const own = props.visit === null ? undefined : talk.programme.framings[props.visit.id]
-  return own ?? (slide === undefined ? { ...PLAIN_FRAMING, rect: { x: 0, y: 0, w: 0.2, h: 0.3 } } : framingOf(slide, props.shape))
+  return props.visit === null || slide === undefined
+    ? { ...PLAIN_FRAMING, rect: usualInset(props.shape) }
+    : framingInVisit(talk.programme, props.visit.id, slide, props.shape)
 })
 const drag = useFramingDrag(
   stage,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LEAST_SIZE, MOST_COVERED, MOST_SIZE, coveredShare, framingOf, resized, sizeOfInset } from '@core/layout'
+import { LEAST_SIZE, MOST_COVERED, MOST_SIZE, coveredShare, framingInVisit, resized, sizeOfInset } from '@core/layout'
 import { inkOfVisit } from '@core/scene'
 import { OUTLINES, PLACINGS } from '@core/model'
 import type { Framing, Outline, Placing, Size } from '@core/model'
@@ -19,7 +19,7 @@ const concerned = computed<readonly Visit[]>(() => {
 const slideOf = (visit: Visit) => talk.index?.film.slides.get(visit.slide)
 const framingIn = (visit: Visit): Framing | null => {
   const slide = slideOf(visit)
-  return talk.programme.framings[visit.id] ?? (slide === undefined ? null : framingOf(slide, props.shape))
+  return slide === undefined ? null : framingInVisit(talk.programme, visit.id, slide, props.shape)
 }
 const first = computed(() => concerned.value[0] ?? null)
 const framing = computed(() => (first.value === null ? null : framingIn(first.value)))

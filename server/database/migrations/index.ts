@@ -16,6 +16,7 @@ import { lateParts } from './0014-late-parts'
 import { claimsAndDigests } from './0015-claims-and-digests'
 import { demoTalks } from './0016-demo-talks'
 import { reasons } from './0017-reasons'
+import { chunks } from './0018-chunks'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -36,4 +37,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0015-claims-and-digests': claimsAndDigests,
   '0016-demo-talks': demoTalks,
   '0017-reasons': reasons,
+  '0018-chunks': chunks,
 }

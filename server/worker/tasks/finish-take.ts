@@ -8,7 +8,7 @@ import { makeReady } from './ready-stretch'
 export async function finishTakeTask(take: string, claim: Claim): Promise<void> {
   const db = database()
   for (const stretch of await closingStretches(db, take)) {
-    const count = stretch.slices ?? 0
+    const count = stretch.chunks ?? 0
     if (count > 0) {
       const refused = await makeReady(db, stretch, count, claim).then(() => null, refusalOf)
       if (refused === null) continue

@@ -3,7 +3,7 @@ import { BYTES_A_SAMPLE, alignSound, closeStretch, concatenate, measureVoice } f
 import type { SoundTail } from '@render/sound'
 import { alignPictures, cameraSeen, checkRecording, lengthOfRecording } from '@render/probe'
 import type { Database, Queries, StretchTable } from '@server/database'
-import { bytesOfSlices, noteDigests, stretchReady, takeFaceOff } from '@server/domain'
+import { bytesOfChunks, noteDigests, stretchReady, takeFaceOff } from '@server/domain'
 import type { StretchDigests } from '@server/domain'
 import {
   digestOfFile,
@@ -16,8 +16,8 @@ import {
   removeParts,
   removeTree,
   sizeOf,
-  slicePath,
-  sliceFolder,
+  chunkPath,
+  chunkFolder,
   stretchFolder,
   tailPath,
   voicePath,
@@ -51,9 +51,9 @@ async function tailOf(
   return end - Math.max(own, join) < LEAST ? null : { tail: { path, sampleRate: sampleRate, at, join }, end }
 }
 
-/** Whether more of a recording has come than was put together; one that did not come in slices has not. */
+/** Whether more of a recording has come than was put together; one that did not come in chunks has not. */
 async function hasGrown(q: Queries, stretch: string, count: number, raw: string): Promise<boolean> {
-  const bytes = await bytesOfSlices(q, stretch, count)
+  const bytes = await bytesOfChunks(q, stretch, count)
   return bytes !== null && bytes !== (await sizeOf(raw))
 }
 
@@ -66,7 +66,7 @@ async function putTogether(db: Database, claim: Claim, stretch: string, count: n
   }
   const part = partOf(raw, claim)
   await concatenate(
-    Array.from({ length: count }, (_, n) => slicePath(stretch, n)),
+    Array.from({ length: count }, (_, n) => chunkPath(stretch, n)),
     part,
   )
   await db.transaction().execute(async (q) => {
@@ -188,8 +188,8 @@ export async function makeReady(db: Database, stretch: Stretch, count: number, c
     // Its last picture would stand beside what is said then as if it were still.
     if (made.tailed && stretch.camera && made.length - made.camera.until > STILL) await takeFaceOff(q, id, Math.round(made.camera.until))
   })
-  // The recording as it came is in one file now; the slices it came in are no longer needed, unless more of them may come.
-  if (stretch.whole) await removeTree(sliceFolder(id))
+  // The recording as it came is in one file now; the chunks it came in are no longer needed, unless more of them may come.
+  if (stretch.whole) await removeTree(chunkFolder(id))
   // A worker that was killed leaves what it was writing.
   await removeParts(stretchFolder(id))
 }

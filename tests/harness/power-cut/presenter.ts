@@ -53,13 +53,13 @@ export class Presenter {
     })
     for (const [n, bytes] of this.#parts.entries()) {
       if (this.#safe.has(n)) continue
-      const { status } = await this.#client.ask('PUT', `/stretches/${this.#stretch}/slices/${String(n)}`, new Uint8Array(bytes), {
-        'x-aisle-slices': `${String(bytes.length)}:${digestOf(bytes)}`,
+      const { status } = await this.#client.ask('PUT', `/stretches/${this.#stretch}/chunks/${String(n)}`, new Uint8Array(bytes), {
+        'x-aisle-chunks': `${String(bytes.length)}:${digestOf(bytes)}`,
         'content-type': 'application/octet-stream',
       })
       if (status === 200) this.#safe.add(n)
     }
-    await this.#client.get('POST', `/stretches/${this.#stretch}/close`, { slices: this.#parts.length, cues: 0, length: this.#length })
+    await this.#client.get('POST', `/stretches/${this.#stretch}/close`, { chunks: this.#parts.length, cues: 0, length: this.#length })
     await this.#client.get('POST', `/takes/${this.take}/finish`)
     this.#reach('closing')
   }
@@ -115,10 +115,10 @@ export class Presenter {
   async lookAtWhatWasSafe(): Promise<void> {
     const store = (...parts: readonly string[]): string => join(this.#product.data, 'store', ...parts)
     if (this.stage === 'recording' && this.#safe.size > 0) {
-      const { slices } = await this.#client.get<{ slices: number[] }>('GET', `/stretches/${this.#stretch}`)
+      const { chunks } = await this.#client.get<{ chunks: number[] }>('GET', `/stretches/${this.#stretch}`)
       for (const n of this.#safe) {
-        if (!slices.includes(n)) throw new Error(`part ${String(n)} was called safe and is not known`)
-        const kept = await readFile(store('stretches', this.#stretch, 'slices', String(n).padStart(7, '0')))
+        if (!chunks.includes(n)) throw new Error(`part ${String(n)} was called safe and is not known`)
+        const kept = await readFile(store('stretches', this.#stretch, 'chunks', String(n).padStart(7, '0')))
         if (!kept.equals(this.#parts[n] ?? Buffer.alloc(0))) throw new Error(`part ${String(n)} was called safe and is damaged`)
       }
     }

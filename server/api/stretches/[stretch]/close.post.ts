@@ -5,7 +5,7 @@ import { closeStretch } from '@server/domain'
 import { answerForStretch, bodyOf } from '@server/http'
 
 export default answerForStretch(async (event, stretch) => {
-  const closing = await bodyOf<{ slices: number; cues: number; length: Ms }>(event, schemas.closing)
+  const closing = await bodyOf<{ chunks: number; cues: number; length: Ms }>(event, schemas.closing)
   await closeStretch(database(), stretch, closing)
   return { ok: true }
 })

@@ -2,7 +2,7 @@ import { getRequestHeader, getRouterParam } from 'h3'
 import Joi from 'joi'
 import { Refusal } from '@core/model'
 import { database } from '@server/database'
-import { keepSlices } from '@server/domain'
+import { keepChunks } from '@server/domain'
 import { announcedBytes, answerForStretch, parse, readCapped } from '@server/http'
 
 /** Most bytes that one request may carry. */
@@ -21,10 +21,10 @@ const listed = Joi.array()
   .min(1)
   .required()
 
-/** Slices one after the other from number n on; a header says where each ends: `bytes:digest,bytes:digest`. */
+/** Chunks one after the other from number n on; a header says where each ends: `bytes:digest,bytes:digest`. */
 export default answerForStretch(async (event, stretch) => {
   const first = parse<number>(Joi.number().integer().min(0).max(1_000_000).required(), getRouterParam(event, 'n'))
-  const header = getRequestHeader(event, 'x-aisle-slices') ?? ''
+  const header = getRequestHeader(event, 'x-aisle-chunks') ?? ''
   const parts = parse<{ bytes: number; digest: string }[]>(
     listed,
     header.split(',').map((part) => {
@@ -41,11 +41,11 @@ export default answerForStretch(async (event, stretch) => {
   if (body.length !== expected)
     throw new Refusal('malformed', 'A part of the recording was cut short on the way. It is still on this computer and is sent again.')
   let at = 0
-  const slices = parts.map((part, index) => {
+  const chunks = parts.map((part, index) => {
     const bytes = body.subarray(at, at + part.bytes)
     at += part.bytes
     return { n: first + index, digest: part.digest, bytes }
   })
-  await keepSlices(database(), stretch, slices)
+  await keepChunks(database(), stretch, chunks)
   return { ok: true }
 })

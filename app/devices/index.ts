@@ -1,0 +1,3 @@
+export * from './choice'
+export * from './doubts'
+export * from './latency'
