@@ -65,8 +65,8 @@ const ending = computed(() =>
       <p :class="{ late: lectern.onSlide > slidePlan && underWay }">
         <ClockName clock="slide">slide {{ lectern.place + 1 }} of {{ lectern.running.length }}</ClockName>
         <span
-          ><b class="clock" :class="sizeOf('slide')">{{ duration(lectern.onSlide) }}</b>
-          <span class="clock soft">of {{ duration(slidePlan) }}</span></span
+          ><b class="clock" :class="sizeOf('slide')">{{ duration(lectern.onSlide) }}</b
+          >{{ ' ' }}<span class="clock soft">of {{ duration(slidePlan) }}</span></span
         >
         <span v-if="underWay && !lectern.dubbing" class="clock soft" :class="{ late: lectern.ahead < -10000 }">{{
           lectern.ahead >= 0 ? `${duration(lectern.ahead)} ahead of the plan` : `${duration(-lectern.ahead)} behind the plan`
