@@ -2,7 +2,8 @@ import { dequal } from 'dequal'
 import type { Ref } from 'vue'
 import { paintInset, paintScene } from '@core/paint'
 import type { PictureShelf } from '@core/paint'
-import { intoByVoice, playheadAt, turnOf, voiceAfter, volumesOf } from '@core/playback'
+import { playheadAt, turnOf, voiceAfter, volumesOf } from '@core/playback'
+import { intoSpan } from '@core/programme'
 import { sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import type { Ms, Size, Span, StretchId } from '@core/model'
@@ -107,7 +108,7 @@ export function useFilmPlayer(
   const intoNow = (): Ms =>
     current === null
       ? clock.from + (performance.now() - clock.since) * speed.value
-      : intoByVoice(current.voice, current.slot.media.currentTime * 1000)
+      : intoSpan(current.voice, current.slot.media.currentTime * 1000)
 
   function step(): void {
     if (!playing.value || index.value === null) return

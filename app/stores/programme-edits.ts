@@ -61,7 +61,8 @@ export const useProgrammeEdits = defineStore('mending', () => {
     trouble.value = null
     try {
       const answer = await api.post<ProgrammeAnswer>(`/talks/${id}/programme${path}`, body)
-      history.value = answer.history
+      // Another talk may have been opened meanwhile.
+      if (talk.talk?.id === id) history.value = answer.history
       await talk.adopt(id, answer.programme)
       return true
     } catch (error) {

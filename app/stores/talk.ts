@@ -212,11 +212,14 @@ export const useTalk = defineStore('talk', () => {
 
   async function sendAll(): Promise<void> {
     for (let [next] = queue.value.waiting; next !== undefined && talk.value !== null; [next] = queue.value.waiting) {
+      const { id, revision } = talk.value
       queue.value = sendingFirst(queue.value)
-      const answer = await api.post<{ revision: number; shape: Size; slides: readonly Slide[] }>(`/talks/${talk.value.id}/deck`, {
-        revision: talk.value.revision,
+      const answer = await api.post<{ revision: number; shape: Size; slides: readonly Slide[] }>(`/talks/${id}/deck`, {
+        revision,
         edit: toWire(next),
       })
+      // Another talk was opened meanwhile: what waits now is that one's.
+      if (opened !== id) continue
       queue.value = firstSettled(queue.value)
       const deck = { shape: answer.shape, slides: answer.slides }
       talk.value = { ...talk.value, revision: answer.revision, ...withWaiting(deck, queue.value) }

@@ -1,10 +1,10 @@
 import { cssFont, textWidth } from '@core/compose'
 import type { Font } from '@core/compose'
-import type { INK_WIDTHS } from '@core/model'
+import type { InkWidth } from '@core/model'
 import type { InkColour, Size, Stroke } from '@core/model'
 
 /** Size of a label's letters for each width of ink, as a fraction of the slide's height. */
-const LETTERS = { fine: 0.04, broad: 0.06 } as const satisfies Record<keyof typeof INK_WIDTHS, number>
+const LETTERS = { fine: 0.04, broad: 0.06 } as const satisfies Record<InkWidth, number>
 /** Around the words, in sizes of its letters. */
 const MARGIN = 0.4
 

@@ -29,7 +29,7 @@ function strays(path: readonly Spot[], a: Spot, b: Spot): number {
   return path.reduce((most, [x, y]) => Math.max(most, Math.abs((b[0] - a[0]) * (a[1] - y) - (a[0] - x) * (b[1] - a[1])) / length), 0)
 }
 
-/** Index of the first point that is about as far from the first as any: whoever draws an arrow's head passes its tip twice. */
+/** Index of an arrow's tip: of the points that are about farthest from its beginning, the first. Drawing the head passes it again. */
 function tipOf(path: readonly Spot[]): number {
   const away = path.map((spot) => distance(spot, path[0] ?? spot))
   const most = Math.max(...away)

@@ -12,9 +12,10 @@ export interface InkPoint {
 export const INK_COLOURS = ['night', 'brick', 'moss', 'marigold', 'plum', 'shell'] as const
 export type InkColour = (typeof INK_COLOURS)[number]
 
+export const INK_WIDTH_NAMES = ['fine', 'broad'] as const
+export type InkWidth = (typeof INK_WIDTH_NAMES)[number]
 /** Widths as fractions of the slide's height. */
-export const INK_WIDTHS = { fine: 0.006, broad: 0.014 } as const
-export type InkWidth = keyof typeof INK_WIDTHS
+export const INK_WIDTHS: Readonly<Record<InkWidth, number>> = { fine: 0.006, broad: 0.014 }
 
 export const INK_TOOLS = ['pen', 'marker', 'label'] as const
 /** `marker` is broad and lets what it lies on be read through it. `label` is typed words. */

@@ -1,6 +1,6 @@
 import { dequal } from 'dequal'
 import { MOST_COVERED, coveredShare, framingInVisit } from '@core/layout'
-import { LONG_SILENCE, mutedParts, piecesOfVisit, visitsOf } from '@core/programme'
+import { LONG_SILENCE, mutedParts, piecesOfVisit, rangesOverlap, visitsOf } from '@core/programme'
 import type { TimeRange, Visit } from '@core/programme'
 import { inkOfVisit, lastNotAfter, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
@@ -84,13 +84,11 @@ function placed(parts: readonly TimeRange[], visits: readonly Visit[]): readonly
 
 const longMuted = (index: FilmIndex): readonly TimeRange[] => heardParts(index, mutedParts).filter(({ from, to }) => to - from >= MUTED)
 
-const overlaps = (a: TimeRange, b: TimeRange): boolean => a.from < b.to && b.from < a.to
-
 function silence({ index, peaks, visits }: Checked): readonly FoundPlace[] {
   const muted = longMuted(index)
   const silent = heardParts(index, (stretch) => silencesOf(peaks[stretch.id] ?? [], LEAST))
   return placed(
-    silent.filter((part) => part.to - part.from >= LONG_SILENCE && !muted.some((other) => overlaps(part, other))),
+    silent.filter((part) => part.to - part.from >= LONG_SILENCE && !muted.some((other) => rangesOverlap(part, other))),
     visits,
   )
 }

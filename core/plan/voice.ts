@@ -1,5 +1,4 @@
-import { pieceStarts, playedLength } from '@core/programme'
-import { sameRatio } from '@core/model'
+import { goesOnFrom, pieceStarts, playedLength } from '@core/programme'
 import type { Ms, Programme, Ratio, Span, StretchId } from '@core/model'
 
 /** A part of the sound: `from` to `to` of a stretch, heard from `at` of the film on. */
@@ -22,10 +21,7 @@ const NEAR: Ms = 2
 
 /** Whether a voice that begins at some time goes on from the part before it. */
 const goesOn = (last: VoicePart, voice: Span, at: Ms): boolean =>
-  sameRatio(last.playbackRate, voice.rate) &&
-  last.stretch === voice.stretch &&
-  last.to === voice.from &&
-  Math.abs(last.at + last.length - at) < NEAR
+  goesOnFrom({ ...last, rate: last.playbackRate }, voice) && Math.abs(last.at + last.length - at) < NEAR
 
 /**
  * What is heard, in order.

@@ -2,9 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { asId } from '@core/model'
 import type { Piece } from '@core/model'
+import { intoSpan } from '@core/programme'
 import { indexFilm } from '@core/scene'
 import { film, slide, still, stretch } from '@core/testing'
-import { intoByVoice, playheadAt, turnOf, voiceAfter, volumesOf } from '.'
+import { playheadAt, turnOf, voiceAfter, volumesOf } from '.'
 
 const [one, two, three] = [slide('one'), slide('two'), slide('three')]
 const a = stretch('a', 10_000, one.id, [], { loudness: -20 })
@@ -42,7 +43,7 @@ describe('a film that is played', () => {
       fc.property(fc.double({ min: 0, max: FILM.length - 1, noNaN: true }), (at) => {
         const head = playheadAt(FILM, at)
         if (head?.voice == null) return
-        const turn = turnOf(FILM, { number: head.number, into: intoByVoice(head.voice, head.voiceAt) }, false, null)
+        const turn = turnOf(FILM, { number: head.number, into: intoSpan(head.voice, head.voiceAt) }, false, null)
         expect(Math.abs(turn.at - at)).toBeLessThanOrEqual(1.001)
       }),
     )

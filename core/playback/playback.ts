@@ -1,6 +1,5 @@
-import { sameRatio } from '@core/model'
 import type { Ms, Piece, Span, StretchId } from '@core/model'
-import { gainsOf, intoSpan, sourceAt } from '@core/programme'
+import { gainsOf, goesOnFrom, sourceAt } from '@core/programme'
 import { pieceAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 
@@ -25,9 +24,6 @@ export function playheadAt(film: FilmIndex, at: Ms): Playhead | null {
   const voice = voiceOf(found.piece)
   return { number: found.number, into: found.into, voice, voiceAt: voice === null ? 0 : sourceAt(voice, found.into) }
 }
-
-/** How far into its piece a film is whose voice is at some time of its recording. */
-export const intoByVoice = (voice: Span, at: Ms): Ms => intoSpan(voice, at)
 
 /** What comes of a film that has been played for so far. */
 export type Turn =
@@ -62,7 +58,7 @@ export function turnOf(
 /** Whether what is heard in a piece goes on from what is heard in the one before it. */
 function goesOn(before: Piece | undefined, voice: Span): boolean {
   const last = before === undefined ? null : voiceOf(before)
-  return last !== null && last.stretch === voice.stretch && last.to === voice.from && sameRatio(last.rate, voice.rate)
+  return last !== null && goesOnFrom(last, voice)
 }
 
 /** What is heard after the next join behind a piece, be it another place of the same recording; null when there is none. */

@@ -1,10 +1,10 @@
-import { sameRatio } from '@core/model'
 import type { Piece, Span, StillPiece } from '@core/model'
+import { goesOnFrom } from './length'
 
 /** Two spans that go on from one another as one; undefined when they do not. */
 function joinedSpan(a: Span | null, b: Span | null): Span | null | undefined {
   if (a === null || b === null) return a === b ? null : undefined
-  return a.stretch === b.stretch && a.to === b.from && sameRatio(a.rate, b.rate) ? { ...a, to: b.to } : undefined
+  return goesOnFrom(a, b) ? { ...a, to: b.to } : undefined
 }
 
 const sameMoment = (a: StillPiece['of'], b: StillPiece['of']): boolean => a?.stretch === b?.stretch && a?.at === b?.at

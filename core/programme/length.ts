@@ -1,4 +1,4 @@
-import { AS_RECORDED } from '@core/model'
+import { AS_RECORDED, sameRatio } from '@core/model'
 import type { Ms, Piece, Programme, Span } from '@core/model'
 
 /** Times that are nearer than this are the same: what is left of a time that went through a rate and back, in ms. */
@@ -30,6 +30,10 @@ export const intoSpan = ({ from, rate }: Played, at: Ms): Ms => settled(((at - f
  * @returns ms of the recording
  */
 export const sourceAt = ({ from, rate }: Played, into: Ms): Ms => settled(from + (into * rate.num) / rate.den)
+
+/** Whether a span goes on where another one ends, in the same recording and at the same rate. */
+export const goesOnFrom = (before: Omit<Span, 'from'>, span: Span): boolean =>
+  before.stretch === span.stretch && before.to === span.from && sameRatio(before.rate, span.rate)
 
 /** How long it takes to play a span, in ms of the talk, exact. */
 export const playedLength = ({ from, to, rate }: Pick<Span, 'from' | 'to' | 'rate'>): Ms => settled(((to - from) * rate.den) / rate.num)

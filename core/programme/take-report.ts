@@ -1,6 +1,7 @@
 import type { Ms, SlideId, Stretch } from '@core/model'
 import { PEAKS_A_SECOND, meanLoudness, silencesOf } from '@core/voice'
 import { showingsOf } from './pieces-of-take'
+import { rangesOverlap } from './time-range'
 import type { TimeRange } from './time-range'
 
 /** A stretch with what its sound and camera turned out to be. */
@@ -61,7 +62,7 @@ function silentParts(stretch: HeardStretch, muted: readonly TimeRange[]): readon
   const kept = stretch.peaks.slice(0, Math.ceil((stretch.kept / 1000) * PEAKS_A_SECOND))
   return silencesOf(kept, LONG_SILENCE)
     .map(({ from, to }) => ({ from, to: Math.min(to, stretch.kept) }))
-    .filter((silence) => !muted.some((part) => part.from < silence.to && silence.from < part.to))
+    .filter((silence) => !muted.some((part) => rangesOverlap(part, silence)))
 }
 
 /** Says what a take holds. @param stretches in order */

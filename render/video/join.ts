@@ -56,19 +56,22 @@ export function metadata({ title, artist, chapters }: FileNotes): string {
 
 const DIRECT = ['-protocol_whitelist', 'file,pipe'] as const
 
+/** The picture shown for a file; null where its format has no place for one, or there is none. */
+const coverOf = ({ format, notes }: Pick<JoinOrder, 'format' | 'notes'>): string | null => (CODECS[format].cover ? notes.cover : null)
+
 /** What is read: the pictures from a pipe, notes, and sound and a cover where there are any. */
 function joinInputs({ format, sound, notes, fps }: JoinOrder, notesFile: string): readonly string[] {
   const codec = CODECS[format]
   const pictures = ['-f', codec.stream, ...codec.input(fps), '-i', 'pipe:0']
   const said = [...DIRECT, '-f', 'ffmetadata', '-i', notesFile]
   const heard = sound === null ? [] : [...DIRECT, '-f', codec.sound, '-i', sound]
-  const cover = !codec.cover || notes.cover === null ? [] : [...DIRECT, '-f', 'mjpeg', '-i', notes.cover]
-  return [...pictures, ...said, ...heard, ...cover]
+  const cover = coverOf({ format, notes })
+  return [...pictures, ...said, ...heard, ...(cover === null ? [] : [...DIRECT, '-f', 'mjpeg', '-i', cover])]
 }
 
 /** Which streams of those go into the file. */
 function joinedStreams({ format, sound, notes }: JoinOrder): readonly string[] {
-  const covered = CODECS[format].cover && notes.cover !== null
+  const covered = coverOf({ format, notes }) !== null
   return [
     '-map',
     '0:v',

@@ -3,7 +3,7 @@ import type { Programme } from '@core/model'
 import { changedVisits, merged } from '@core/programme'
 import type { ChangeReason } from '@core/programme'
 import type { ChangeRole, HistoryView, ProgrammeAnswer } from '@contracts'
-import type { Queries } from '@server/database'
+import type { Database, Queries } from '@server/database'
 import { stretchIdsOf } from './films'
 import { areStretchesOf } from './ownership'
 import type { ProgrammeChange } from './recordings'
@@ -106,11 +106,21 @@ export async function returnTo(q: Queries, talk: string, author: string, revisio
   return await saveProgramme(q, talk, next, { kind: 'return' }, { author })
 }
 
-/** What a change answers. @param author the browser that made it */
-export const answerOf = async (q: Queries, talk: string, author: string, programme: Programme): Promise<ProgrammeAnswer> => ({
-  programme,
-  history: await historyOf(q, talk, author),
-})
+/**
+ * Changes a talk's programme in one transaction.
+ * @param author the browser that changes it
+ * @returns what a page needs to go on with it
+ */
+export const answeredChange = (
+  db: Database,
+  talk: string,
+  author: string,
+  change: (q: Queries) => Promise<Programme>,
+): Promise<ProgrammeAnswer> =>
+  db.transaction().execute(async (q) => {
+    const programme = await change(q)
+    return { programme, history: await historyOf(q, talk, author, programme) }
+  })
 
 /** Gives a revision a name, or another one. @throws Refusal `not-found` */
 export async function nameVersion(q: Queries, talk: string, revision: number, name: string): Promise<void> {
@@ -122,8 +132,8 @@ export async function nameVersion(q: Queries, talk: string, revision: number, na
     .execute()
 }
 
-/** How a programme came to be as it is. @param author the browser that asks */
-export async function historyOf(q: Queries, talk: string, author: string): Promise<HistoryView> {
+/** How a programme came to be as it is. @param author the browser that asks @param current the programme, where it is known */
+export async function historyOf(q: Queries, talk: string, author: string, current?: Programme): Promise<HistoryView> {
   const [rows, stacks, now, delivered] = await Promise.all([
     q
       .selectFrom('programme')
@@ -136,7 +146,7 @@ export async function historyOf(q: Queries, talk: string, author: string): Promi
       .limit(LISTED)
       .execute(),
     stacksOf(q, talk, author),
-    currentProgramme(q, talk),
+    current ?? currentProgramme(q, talk),
     q
       .selectFrom('delivery')
       .select('programme_revision')

@@ -187,13 +187,18 @@ export async function putImported(
   return revision
 }
 
-/** All of an import is in the deck. @param builds slides that look like steps of one, group by group */
-export async function importDone(q: Queries, id: string, builds: readonly (readonly SlideId[])[]): Promise<void> {
+/** All of an import is in the deck, which is told. @param builds slides that look like steps of one, group by group */
+export async function importDone(
+  q: Queries,
+  { id, talk }: Pick<Import, 'id' | 'talk'>,
+  builds: readonly (readonly SlideId[])[],
+): Promise<void> {
   await q
     .updateTable('import')
     .set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) })
     .where('id', '=', id)
     .execute()
+  await tell(q, { talk, kind: 'import', id })
 }
 
 /** An import cannot be read, which is said and told, unless it was read already. */

@@ -10,7 +10,7 @@ import type { Queries } from '@server/database'
 import { slidesOf } from './decks'
 import { tell } from './events'
 import { loadStretches, stretchIdsOf } from './films'
-import { currentProgramme, saveProgramme } from './programmes'
+import { currentProgramme, programmeAt, saveProgramme } from './programmes'
 import { forgetSpeech, rememberSpeech } from './speech'
 import type { Spoken } from './speech'
 import { haveFinished, recoverOpenStretches } from './takes'
@@ -90,27 +90,23 @@ export async function takeReport(q: Queries, take: string): Promise<TakeReport> 
   )
 }
 
-/** Where a take was put into its talk's programme, the last time. */
+/** Where a take was put into its talk's programme first: before that, nothing of it was there. */
 const placingOf = (q: Queries, talk: string, take: string): Promise<{ revision: number; value: Programme } | undefined> =>
   q
     .selectFrom('programme')
     .select(['revision', 'value'])
     .where('talk', '=', talk)
     .where(sql<boolean>`reason @> ${JSON.stringify({ kind: 'take', take })}::jsonb`)
-    .orderBy('revision', 'desc')
+    .orderBy('revision')
     .executeTakeFirst()
 
 /** The programme as it was before a take was put into it, if nothing but slides has changed since. */
 async function beforeTake(q: Queries, talk: string, take: string, now: Programme): Promise<Programme | null> {
   const placed = await placingOf(q, talk, take)
-  if (placed === undefined || !dequal(placed.value.pieces, now.pieces)) return null
-  const before = await q
-    .selectFrom('programme')
-    .select('value')
-    .where('talk', '=', talk)
-    .where('revision', '=', placed.revision - 1)
-    .executeTakeFirst()
-  return before === undefined ? null : { ...before.value, slides: { ...before.value.slides, ...now.slides }, revision: now.revision }
+  // Before the first revision there is none.
+  if (placed === undefined || placed.revision === 1 || !dequal(placed.value.pieces, now.pieces)) return null
+  const before = await programmeAt(q, talk, placed.revision - 1)
+  return { ...before, slides: { ...before.slides, ...now.slides }, revision: now.revision }
 }
 
 /** Takes a take out of the programme, which is again as it was before if it can be. Its recording stays, so that it can be brought back. */
@@ -158,13 +154,8 @@ export async function bringBackTake(q: Queries, talk: string, take: string): Pro
     .where('revision', '=', programme.revision)
     .executeTakeFirst()
   if (last?.reason.kind === 'discard' && last.reason.take === take) {
-    const before = await q
-      .selectFrom('programme')
-      .select('value')
-      .where('talk', '=', talk)
-      .where('revision', '=', programme.revision - 1)
-      .executeTakeFirstOrThrow()
-    await saveProgramme(q, talk, { ...before.value, revision: programme.revision }, { kind: 'bring-back', take: asId(take) })
+    const before = await programmeAt(q, talk, programme.revision - 1)
+    await saveProgramme(q, talk, { ...before, revision: programme.revision }, { kind: 'bring-back', take: asId(take) })
   }
   await tell(q, { talk, kind: 'take', id: take })
 }

@@ -186,6 +186,10 @@ describe('receiving a recording', () => {
     expect((await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.pieces).toHaveLength(1)
     // All of it is there now: another part under a new number is refused.
     expect((await send(stretch, 3, parts[0]!)).status).toBe(409)
+    // Discarded, nothing of it is left, also not what was there of it first.
+    await client.get('DELETE', `/takes/${take}`)
+    const { pieces } = (await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme
+    expect(pieces.filter((piece) => piece.kind === 'recorded' && piece.show.stretch === stretch)).toEqual([])
   })
 
   it('that is discarded while it is made ready comes back placed', async () => {

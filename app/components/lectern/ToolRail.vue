@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { Eraser, Highlighter, LocateFixed, MousePointerClick, PenLine, Shapes, Trash2, Type, Undo2 } from '@lucide/vue'
 import { INK_HEX } from '@core/ink'
-import { INK_COLOURS, INK_WIDTHS } from '@core/model'
-import type { InkColour, InkWidth } from '@core/model'
+import { INK_COLOURS, INK_WIDTH_NAMES } from '@core/model'
+import type { InkColour } from '@core/model'
 import { usePreferences } from '~/stores/preferences'
 import { useLectern } from '~/stores/lectern'
 import type { Tool } from '~/lectern/ink-layer'
@@ -23,7 +23,6 @@ const tools: readonly {
   { tool: 'label', word: 'Label', name: 'Label: click, then type', key: 'T', icon: Type },
   { tool: 'eraser', word: 'Eraser', name: 'Eraser', key: 'E', icon: Eraser },
 ]
-const widths = Object.keys(INK_WIDTHS) as InkWidth[]
 
 function pick(colour: InkColour): void {
   lectern.colour = colour
@@ -62,7 +61,7 @@ function pick(colour: InkColour): void {
     <hr />
     <div class="two">
       <button
-        v-for="width in widths"
+        v-for="width in INK_WIDTH_NAMES"
         :key="width"
         :class="{ on: lectern.width === width }"
         :aria-pressed="lectern.width === width"

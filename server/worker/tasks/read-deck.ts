@@ -19,7 +19,6 @@ import {
   putImported,
   startReading,
   takeBackImport,
-  tell,
 } from '@server/domain'
 import { log } from '@server/log'
 import { apartBounds, settings } from '@server/settings'
@@ -192,7 +191,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     await writer.flush()
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      await importDone(q, id, builds)
+      await importDone(q, row, builds)
     })
   } catch (error) {
     // A fault of ours is tried again, and what is there is read on behind.
@@ -205,7 +204,6 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     await importFailed(db, id, `${named} ${stay === 0 ? 'The talk is as it was.' : staying(stay)}`)
   } finally {
     await removeTree(out)
-    await tell(db, { talk, kind: 'import', id })
   }
 }
 

@@ -48,7 +48,7 @@ async function tailOf(
   const path = tailPath(stretch)
   const end = Math.round(at + (((await sizeOf(path)) ?? 0) / BYTES_A_SAMPLE / sampleRate) * 1000)
   const join = Math.max(0, at, own - OVERLAP)
-  return end - Math.max(own, join) < LEAST ? null : { tail: { path, sampleRate: sampleRate, at, join }, end }
+  return end - Math.max(own, join) < LEAST ? null : { tail: { path, sampleRate, at, join }, end }
 }
 
 /** Whether more of a recording has come than was put together; one that did not come in chunks has not. */

@@ -1,11 +1,9 @@
 import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
-import { answerOf, takeBack } from '@server/domain'
+import { answeredChange, takeBack } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
   const { author, role } = await bodyOf<{ author: string; role: 'undo' | 'redo' }>(event, schemas.programmeBack)
-  return await database()
-    .transaction()
-    .execute(async (q) => await answerOf(q, talk, author, await takeBack(q, talk, author, role)))
+  return await answeredChange(database(), talk, author, (q) => takeBack(q, talk, author, role))
 })

@@ -1,7 +1,7 @@
 import * as schemas from '@contracts/schemas'
 import type { ProgrammeEdit } from '@core/programme'
 import { database } from '@server/database'
-import { answerOf, editAskedFor, editProgramme } from '@server/domain'
+import { answeredChange, editAskedFor, editProgramme } from '@server/domain'
 import { EDIT_BYTES, answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
@@ -10,9 +10,10 @@ export default answerForTalk(async (event, talk) => {
     schemas.programmeChange,
     EDIT_BYTES,
   )
-  return await database()
-    .transaction()
-    .execute(
-      async (q) => await answerOf(q, talk, author, await editProgramme(q, talk, revision, author, await editAskedFor(q, talk, edit))),
-    )
+  return await answeredChange(
+    database(),
+    talk,
+    author,
+    async (q) => await editProgramme(q, talk, revision, author, await editAskedFor(q, talk, edit)),
+  )
 })
