@@ -13,7 +13,7 @@ import {
   takenBack,
   withWaiting,
 } from '@core/deck'
-import type { DeckEdit, TalkFields } from '@core/deck'
+import type { DeckEdit, EditQueue, TalkFields } from '@core/deck'
 import { EMPTY_PROGRAMME, Refusal } from '@core/model'
 import type { Ms, Programme, Size, Slide, SlideId } from '@core/model'
 import { ANYBODY, rehearsedTimes } from '@core/pace'
@@ -52,6 +52,10 @@ export const useTalk = defineStore('talk', () => {
   let reloadPending = false
   /** Which talk is open, or about to be. */
   let opened: string | null = null
+  /** Grows whenever a talk is shown: one that is shown again is not to be closed by what waited before. */
+  let openings = 0
+  /** What was not saved yet of talks that were closed, to be laid over them when they are opened again. */
+  const unsaved = new Map<string, EditQueue>()
   /** What is asked for again of the open talk. */
   let again = {
     talk: (): Promise<void> => Promise.resolve(),
@@ -132,15 +136,19 @@ export const useTalk = defineStore('talk', () => {
 
   /** Opens a talk; the one that was open is let go. */
   async function open(id: string): Promise<void> {
+    openings += 1
     if (talk.value?.id === id) return
     close()
     opened = id
+    queue.value = unsaved.get(id) ?? NOTHING_WAITS
+    unsaved.delete(id)
     again = { talk: oneAtATime(() => loadTalk(id)), film: oneAtATime(() => loadFilm(id)), ledger: oneAtATime(() => loadLedger(id)) }
     // Before it is asked for: nothing that happens meanwhile is missed.
     hear(id)
     try {
       await refresh()
       saved.value = new Date(talk.value?.changed ?? Date.now())
+      if (queue.value.waiting.length > 0) void save()
     } catch (error) {
       missing.value = error instanceof Refusal && error.code === 'not-found'
       report(error)
@@ -148,6 +156,7 @@ export const useTalk = defineStore('talk', () => {
   }
 
   function close(): void {
+    if (opened !== null && queue.value.waiting.length > 0) unsaved.set(opened, queue.value)
     unsubscribe?.()
     unsubscribe = null
     opened = null
@@ -164,9 +173,9 @@ export const useTalk = defineStore('talk', () => {
 
   /** Leaves the talk once what was changed is saved; what cannot be saved now keeps it open, and is tried again. */
   async function leave(): Promise<void> {
-    const id = opened
+    const opening = openings
     if (queue.value.waiting.length > 0) await save()
-    if (opened === id && queue.value.waiting.length === 0) close()
+    if (openings === opening && queue.value.waiting.length === 0) close()
   }
 
   function applyLocally(edit: DeckEdit): void {
@@ -210,43 +219,61 @@ export const useTalk = defineStore('talk', () => {
     else void send(last.done.fields)
   }
 
-  async function sendAll(): Promise<void> {
-    for (let [next] = queue.value.waiting; next !== undefined && talk.value !== null; [next] = queue.value.waiting) {
-      const { id, revision } = talk.value
-      queue.value = sendingFirst(queue.value)
+  /** Changes what waits of a talk, whether it is still open or not. */
+  function updateQueue(id: string, update: (queue: EditQueue) => EditQueue): void {
+    if (opened === id) {
+      queue.value = update(queue.value)
+      return
+    }
+    const left = update(unsaved.get(id) ?? NOTHING_WAITS)
+    if (left.waiting.length > 0) unsaved.set(id, left)
+    else unsaved.delete(id)
+  }
+
+  /** Sends one change of the open talk. What the server refuses is taken back and said. @returns whether the next can be sent */
+  async function sendOne({ id, revision }: TalkView, next: DeckEdit): Promise<boolean> {
+    queue.value = sendingFirst(queue.value)
+    try {
       const answer = await api.post<{ revision: number; shape: Size; slides: readonly Slide[] }>(`/talks/${id}/deck`, {
         revision,
         edit: toWire(next),
       })
-      // Another talk was opened meanwhile: what waits now is that one's.
-      if (opened !== id) continue
-      queue.value = firstSettled(queue.value)
+      updateQueue(id, firstSettled)
+      if (opened !== id || talk.value === null) return true
       const deck = { shape: answer.shape, slides: answer.slides }
       talk.value = { ...talk.value, revision: answer.revision, ...withWaiting(deck, queue.value) }
       saved.value = new Date()
       trouble.value = null
+      return true
+    } catch (error) {
+      report(error)
+      const refused = error instanceof Refusal && error.code !== 'unavailable'
+      updateQueue(id, refused ? firstSettled : firstHeldUp)
+      if (refused && opened === id) await again.talk().catch(report)
+      return false
     }
   }
 
-  /** Saves what waits. What the server refuses is taken back and said; what it cannot be asked now is tried again. */
+  async function sendAll(): Promise<void> {
+    for (let [next] = queue.value.waiting; next !== undefined && talk.value !== null; [next] = queue.value.waiting) {
+      if (!(await sendOne(talk.value, next))) break
+    }
+  }
+
+  /** Saves what waits; what the server cannot be asked now is tried again. */
   async function save(): Promise<void> {
     if (sending !== null) return await sending
     sending = sendAll()
     try {
       await sending
-    } catch (error) {
-      report(error)
-      const refused = error instanceof Refusal && error.code !== 'unavailable'
-      queue.value = refused ? firstSettled(queue.value) : firstHeldUp(queue.value)
-      if (refused && talk.value !== null) await again.talk().catch(report)
-      if (queue.value.waiting.length > 0)
-        timer = setTimeout(() => {
-          void save()
-        }, AGAIN)
     } finally {
       sending = null
     }
-    if (reloadPending && queue.value.waiting.length === 0) {
+    if (queue.value.waiting.length > 0) {
+      timer = setTimeout(() => {
+        void save()
+      }, AGAIN)
+    } else if (reloadPending) {
       reloadPending = false
       await again.talk().catch(report)
     }

@@ -125,10 +125,11 @@ describe('ink and face afterwards', () => {
     const { talk, slides } = await knotsTalk(stand.client, 'Drawn on later')
     await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [
       {
-        media: await toneRecording(6),
-        length: 6000,
+        // Long enough for a hand on a machine that is short of time.
+        media: await toneRecording(16),
+        length: 16_000,
         slide: slides[0] ?? '',
-        cues: [{ kind: 'show', at: 4000, slide: slides[1], step: 0 }],
+        cues: [{ kind: 'show', at: 14_000, slide: slides[1], step: 0 }],
       },
     ])
     const page = await stand.browser.page()
@@ -150,7 +151,7 @@ describe('ink and face afterwards', () => {
     const file = await makeFile(page, 480)
     const seen = async (at: number): Promise<boolean> =>
       colourGap(meanColour(await frameOf(file, frameAt(at, 30)), WIDTH, ON_LINE), KNOTS[0]?.colour ?? []) > 30
-    expect([await seen(1900), await seen(2000 + drawn + 100), await seen(3900)]).toEqual([false, true, true])
+    expect([await seen(1900), await seen(2000 + drawn + 100), await seen(13_900)]).toEqual([false, true, true])
     expect(stand.browser.faults).toEqual([])
   })
 })

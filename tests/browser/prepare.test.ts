@@ -282,6 +282,54 @@ describe('the plan', () => {
       ])
   })
 
+  it('left while it is saved and opened again, or left for another, loses nothing and stays what it is', async () => {
+    const page = await stand.browser.page()
+    const other = await talkOf(page, 'others.md', Buffer.from('## Another\n'), 1)
+    const talk = await talkOf(page, 'slow.md', Buffer.from('## First\n\n---\n\n## Second\n'), 2)
+    const gate = { held: Promise.resolve(), open: (): void => undefined }
+    const hold = (): void => {
+      gate.held = new Promise<void>((resolve) => {
+        gate.open = resolve
+      })
+    }
+    await page.route(`**/talks/${talk}/deck`, async (route) => {
+      await gate.held
+      await route.continue()
+    })
+    const notes = (n: number) => page.getByRole('textbox', { name: `Notes of slide ${String(n)}` })
+    const goTo = async (name: RegExp): Promise<void> => {
+      await page.getByRole('link', { name: 'All talks' }).click()
+      await page.getByRole('link', { name }).first().click()
+    }
+    const said = async (n: number, words: string): Promise<void> => {
+      const sent = page.waitForRequest(`**/talks/${talk}/deck`)
+      await notes(n).fill(words)
+      await sent
+    }
+    const answered = async (): Promise<void> => {
+      const answer = page.waitForResponse(`**/talks/${talk}/deck`)
+      gate.open()
+      await answer
+    }
+    hold()
+    await said(1, 'said once')
+    await goTo(/slow/)
+    await answered()
+    await saved(page)
+    await row(page, 2).waitFor()
+    hold()
+    await said(1, 'said first')
+    await notes(2).fill('said second')
+    await goTo(/others/)
+    await row(page, 1).getByText('Another').first().waitFor()
+    await answered()
+    await expect.poll(async () => (await view(other)).slides.map((slide) => slide.notes)).toEqual([''])
+    await goTo(/slow/)
+    await expect.poll(async () => (await view(talk)).slides.map((slide) => slide.notes)).toEqual(['said first', 'said second'])
+    expect([await notes(1).inputValue(), await notes(2).inputValue()]).toEqual(['said first', 'said second'])
+    expect(stand.browser.faults).toEqual([])
+  })
+
   it('stays quick to use with three hundred slides, of which only those in sight are there', async () => {
     const page = await stand.browser.page()
     const talk = await talkOf(page, 'one.md', Buffer.from('## First\n'), 1)

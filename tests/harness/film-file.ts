@@ -2,7 +2,7 @@ import type { Ms } from '@core/model'
 import { probe } from '@render/probe'
 import { run } from '@render/process'
 
-/** A frame of a video as RGB bytes, row by row. @param number counted from 0 */
+/** A frame of a video as RGB bytes, row by row. @param number counted from 0 @throws when the video has no such frame */
 export async function frameOf(file: string, number: number): Promise<Buffer> {
   const { stdout } = await run('ffmpeg', [
     '-v',
@@ -19,6 +19,7 @@ export async function frameOf(file: string, number: number): Promise<Buffer> {
     'rgb24',
     'pipe:1',
   ])
+  if (stdout.length === 0) throw new Error(`${file} has no frame ${String(number)}`)
   return stdout
 }
 
