@@ -4,8 +4,8 @@ const here = (path: string): string => fileURLToPath(new URL(path, import.meta.u
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
-  // Every page stands behind a person's own data and is drawn in the browser.
-  ssr: false,
+  // The workshop stands behind a person's own data and is drawn in the browser; what others watch is there before any script.
+  routeRules: { '/**': { ssr: false }, '/s/**': { ssr: true } },
   telemetry: false,
   devtools: { enabled: false },
   modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils'],

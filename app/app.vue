@@ -4,7 +4,9 @@ import { useSession } from '~/stores/session'
 
 const session = useSession()
 const route = useRoute()
-useTheme()
+/** Those who watch are not asked who they are, and the page they see is none of the workshop's. */
+const open = computed(() => route.meta['open'] === true)
+if (!open.value) useTheme()
 const trouble = ref(false)
 
 async function load(): Promise<void> {
@@ -17,11 +19,14 @@ async function load(): Promise<void> {
   }
 }
 
-onMounted(load)
+onMounted(() => {
+  if (!open.value) void load()
+})
 </script>
 
 <template>
-  <div v-if="trouble" class="away">
+  <NuxtPage v-if="open" />
+  <div v-else-if="trouble" class="away">
     <h1>The server does not answer</h1>
     <p>Nothing is lost. Start it again if it runs on this computer, then try once more.</p>
     <button class="press main" @click="load">Try again</button>

@@ -1,4 +1,5 @@
 export * from './fault'
 export * from './film'
+export * from './screening'
 export * from './views'
 export * from './wire-edit'

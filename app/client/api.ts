@@ -47,6 +47,8 @@ export const api = {
 }
 
 export const assetUrl = (talk: string, digest: string): string => `/api/talks/${talk}/assets/${digest}`
+/** A picture of a screening. @param media path of its media */
+export const mediaUrl = (media: string, digest: string): string => `${media}/assets/${digest}`
 export const recordingUrl = (stretch: string): string => `/api/stretches/${stretch}/recording`
 
 /**

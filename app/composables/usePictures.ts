@@ -1,6 +1,5 @@
 import { FACES } from '@core/compose'
 import type { Drawable, PictureShelf } from '@core/paint'
-import { assetUrl } from '~/client'
 
 let fonts: Promise<unknown> | null = null
 
@@ -15,12 +14,13 @@ const loadFonts = (): Promise<unknown> =>
 
 /**
  * Pictures for drawing, loaded once each.
+ * @param urlOf address of a file by its digest
  * @param loaded is called when one more is there
  * @param small takes the small pictures of steps, for lists
  */
-export function usePictures(talk: () => string, loaded: () => void, small = false): PictureShelf<CanvasImageSource> {
+export function usePictures(urlOf: (digest: string) => string, loaded: () => void, small = false): PictureShelf<CanvasImageSource> {
   const known = new Map<string, Drawable<CanvasImageSource> | null>()
-  void loadFonts().then(loaded, () => undefined)
+  if (import.meta.client) void loadFonts().then(loaded, () => undefined)
   const get = (digest: string): Drawable<CanvasImageSource> | undefined => {
     const found = known.get(digest)
     if (found === undefined) {
@@ -33,7 +33,7 @@ export function usePictures(talk: () => string, loaded: () => void, small = fals
       image.onerror = () => {
         known.delete(digest)
       }
-      image.src = assetUrl(talk(), digest)
+      image.src = urlOf(digest)
     }
     return found ?? undefined
   }

@@ -1,1 +1,2 @@
 export * from './media-slots'
+export * from './stream'

@@ -1,6 +1,5 @@
-import { spanLength } from '@core/model'
-import { meanLoudness } from '@core/voice'
-import type { Ms, Programme, Stretch, StretchId } from '@core/model'
+import type { Programme, Stretch, StretchId } from '@core/model'
+import { heardLoudness, heardTimes } from './heard-loudness'
 
 /** Most that a recording is raised or lowered to meet the others, in dB: more would bring its room along. */
 const MOST_GAIN = 10
@@ -14,16 +13,10 @@ export function gainsOf(
   programme: Programme,
   stretches: ReadonlyMap<StretchId, Pick<Stretch, 'loudness'>>,
 ): ReadonlyMap<StretchId, number> {
-  const heard = new Map<StretchId, Ms>()
-  for (const piece of programme.pieces) {
-    if (piece.kind === 'still' || piece.voice === null || piece.out !== undefined) continue
-    heard.set(piece.voice.stretch, (heard.get(piece.voice.stretch) ?? 0) + spanLength(piece.voice))
-  }
-  const loudnessOf = (stretch: StretchId): number | null => stretches.get(stretch)?.loudness ?? null
-  const mean = meanLoudness([...heard].map(([stretch, length]) => ({ loudness: loudnessOf(stretch), length }))) ?? 0
+  const mean = heardLoudness(programme, stretches) ?? 0
   return new Map(
-    [...heard.keys()].map((stretch) => {
-      const loudness = loudnessOf(stretch)
+    [...heardTimes(programme).keys()].map((stretch) => {
+      const loudness = stretches.get(stretch)?.loudness ?? null
       const gain = loudness === null ? 0 : Math.max(-MOST_GAIN, Math.min(MOST_GAIN, mean - loudness))
       return [stretch, Math.round(gain * 10) / 10]
     }),

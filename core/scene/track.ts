@@ -46,6 +46,8 @@ export interface Track {
   readonly turns: readonly Ms[]
   /** Times, ascending, at which a slide or step is shown. */
   readonly shows: readonly Ms[]
+  /** All ink that lies on a slide at some time, in the order it was begun; what lay there from the first comes before it. */
+  lying: (slide: SlideId) => readonly LyingStroke[]
   /** Spans during which ink grows on a slide, in order of their beginning. */
   growing: (slide: SlideId) => readonly LyingStroke[]
 }
@@ -182,6 +184,7 @@ export function trackOf(stretch: Stretch): Track {
     spots,
     turns,
     shows: shows.map((show) => show.at),
+    lying: (slide) => strokes.get(slide) ?? [],
     growing: (slide) => (strokes.get(slide) ?? []).filter((lying) => lying.from > -Infinity),
   }
 }

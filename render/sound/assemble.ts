@@ -29,6 +29,9 @@ function fadeOut(samples: Int16Array): void {
   }
 }
 
+/** Longest run of samples held at a time. */
+const BLOCK_MS = 20_000
+
 /** @param gain in dB */
 async function readSamples(path: string, from: number, count: number, gain: number): Promise<Int16Array> {
   const samples = new Int16Array(count)
@@ -43,9 +46,6 @@ async function readSamples(path: string, from: number, count: number, gain: numb
   for (let n = 0; n < count; n += 1) samples[n] = Math.max(-32_768, Math.min(32_767, Math.round(samples[n]! * factor)))
   return samples
 }
-
-/** Longest run of samples held at a time. */
-const BLOCK_MS = 20_000
 
 /** A part of a recorded voice. */
 interface Source {
@@ -80,14 +80,16 @@ interface PartReader {
   readonly end: () => Promise<void>
 }
 
-/** @param from where reading begins, in samples of the recording */
-function readerOf(path: string, { playbackRate, gain, from: begin, to }: VoicePart, from: number): PartReader {
+/** @param skipped how much of the part is not wanted, in samples of the film: reading begins behind it */
+async function readerOf(path: string, { playbackRate, gain, from: begin, to }: VoicePart, skipped: number): Promise<PartReader> {
   const tempo = playbackRate.num / playbackRate.den
   if (tempo !== 1) {
     const reader = new SampleReader(atTempo({ path, from: samplesOf(begin), count: samplesOf(to - begin + FADE_MS * 2), gain }, tempo))
+    // Where it is begun decides how it sounds, so it is read from there.
+    for (let left = skipped; left > 0; left -= samplesOf(BLOCK_MS)) await reader.read(Math.min(left, samplesOf(BLOCK_MS)))
     return { read: (count) => reader.read(count), end: () => reader.end() }
   }
-  let at = from
+  let at = samplesOf(begin) + skipped
   return {
     read: async (count) => {
       const block = await readSamples(path, at, count, gain)
@@ -152,7 +154,7 @@ export async function* assembleVoice(
     const end = Math.min(samplesOf(part.at + part.length), samples)
     const next = parts[n + 1]
     const meets = next !== undefined && samplesOf(next.at) === end
-    const reader = readerOf(voiceOf(part.stretch), part, samplesOf(part.from) + from - begin)
+    const reader = await readerOf(voiceOf(part.stretch), part, from - begin)
     try {
       goingOn = yield* partBlocks(reader, { begin, from, end, meets }, goingOn)
     } finally {

@@ -16,7 +16,7 @@ import type {
 } from '@core/model'
 import type { Probe } from '@core/plan'
 import type { ChangeReason } from '@core/programme'
-import type { ChangeRole, ImportView, TakePlace, TakeView } from '@contracts'
+import type { ChangeRole, ImportView, ShareLevel, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 
 /** A column that is JSON in the database and a typed value here. */
@@ -269,6 +269,41 @@ export interface SpeechTable {
   heard: Moment
 }
 
+/** Who may see a talk on its screening page. */
+export interface ShareTable {
+  talk: string
+  /** Whoever has it has the link. */
+  key: string
+  level: ShareLevel
+  presenter: Generated<string>
+  description: Generated<string>
+  /** What may be taken along: slides with their ink, and what was written for viewers. */
+  handout: Generated<boolean>
+  viewer_notes: Generated<boolean>
+  /** A finished file that may be taken along. */
+  film: string | null
+  questions: Generated<boolean>
+  changed: Moment
+}
+
+/** What somebody asked who watched. */
+export interface QuestionTable {
+  id: string
+  talk: string
+  /** Of the film, when it was asked. */
+  at_ms: number
+  /** The visit that was on, and how far into it that was. */
+  visit: string
+  into_ms: number
+  name: string
+  words: string
+  asked: Moment
+  answer: string | null
+  answered: Date | null
+  /** Whether everybody who watches may read it. */
+  open: Generated<boolean>
+}
+
 /** Who does something now: the number rises with everybody who begins it. */
 export interface ClaimTable {
   name: string
@@ -300,6 +335,8 @@ export interface Tables {
   probe: ProbeTable
   rehearsal: RehearsalTable
   speech: SpeechTable
+  share: ShareTable
+  question: QuestionTable
   claim: ClaimTable
   worker: WorkerTable
 }

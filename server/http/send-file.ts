@@ -11,6 +11,10 @@ export interface SentFile {
   readonly download?: string
   /** The bytes under this address never change. */
   readonly fixed: boolean
+  /** Names the bytes; a reader that has them already is told so. */
+  readonly tag?: string
+  /** Whether caches that many share may keep it: who may have it is said by its address. */
+  readonly shared?: boolean
 }
 
 /** Reads a byte range (RFC 9110, 14.1.2), one range only. */
@@ -23,10 +27,24 @@ function rangeOf(header: string | undefined, size: number): { readonly start: nu
   return start <= end && start < size ? { start, end } : null
 }
 
+const cacheControl = ({ fixed, shared }: SentFile): string =>
+  `${shared === true ? 'public' : 'private'}, ${fixed ? 'max-age=31536000, immutable' : 'no-cache'}`
+
+/** What is said of a file's bytes to whoever may keep them. */
+const keptHeaders = (file: SentFile): Record<string, string> => ({
+  'cache-control': cacheControl(file),
+  ...(file.tag === undefined ? {} : { etag: `"${file.tag}"` }),
+})
+
 /** Sends a file of the media store, whole or the part that is asked for. Never shown as a page of ours. */
 export async function sendFile(event: H3Event, file: SentFile): Promise<void> {
   const size = await sizeOf(file.path)
   if (size === null) throw new Refusal('not-found', 'This file is not there.')
+  setResponseHeaders(event, keptHeaders(file))
+  if (file.tag !== undefined && getRequestHeader(event, 'if-none-match') === `"${file.tag}"`) {
+    setResponseStatus(event, 304)
+    return
+  }
   const range = rangeOf(getRequestHeader(event, 'range'), size)
   const { start, end } = range ?? { start: 0, end: size - 1 }
   setResponseStatus(event, range === null ? 200 : 206)
@@ -34,13 +52,11 @@ export async function sendFile(event: H3Event, file: SentFile): Promise<void> {
     'content-type': file.mime,
     'content-length': size === 0 ? 0 : end - start + 1,
     'accept-ranges': 'bytes',
-    'cache-control': file.fixed ? 'private, max-age=31536000, immutable' : 'private, no-cache',
     'content-security-policy': "sandbox; default-src 'none'",
     ...(range === null ? {} : { 'content-range': `bytes ${String(start)}-${String(end)}/${String(size)}` }),
     ...(file.download === undefined ? {} : { 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.download)}` }),
   })
-  if (size === 0) return
-  await sendStream(event, createReadStream(file.path, { start, end }))
+  if (size > 0) await sendStream(event, createReadStream(file.path, { start, end }))
 }
 
 /** Sends what was made just now, to be saved under a name. */

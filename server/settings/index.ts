@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto'
 import { cpus } from 'node:os'
 import { resolve } from 'node:path'
 import Joi from 'joi'
@@ -47,6 +48,8 @@ export interface Settings {
    * before it is asked for.
    */
   readonly makeAhead: number
+  /** What signs passes to the media of screening pages: the same for all processes; at least 32 signs. */
+  readonly secret: string
   readonly logLevel: string
 }
 
@@ -74,6 +77,7 @@ interface Environment {
   readonly AISLE_SEGMENT_CACHE_MB: number
   readonly AISLE_MAKE_AHEAD_SECONDS: number
   readonly AISLE_LOG: string
+  readonly NUXT_SESSION_PASSWORD?: string
 }
 
 const schema = Joi.object<Environment>({
@@ -102,6 +106,7 @@ const schema = Joi.object<Environment>({
   AISLE_SEGMENT_CACHE_MB: Joi.number().integer().min(0).max(10_000_000).default(10_240),
   AISLE_MAKE_AHEAD_SECONDS: Joi.number().integer().min(0).max(86_400).default(45),
   AISLE_LOG: Joi.valid('silent', 'error', 'warn', 'info', 'debug').default('info'),
+  NUXT_SESSION_PASSWORD: Joi.string().min(32),
 })
 
 /** Whether an address is this machine's alone. */
@@ -147,6 +152,8 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     graceDays: value.AISLE_GRACE_DAYS,
     segmentCache: value.AISLE_SEGMENT_CACHE_MB * 1_048_576,
     makeAhead: value.AISLE_MAKE_AHEAD_SECONDS * 1000,
+    // Without one, passes end with the process that made them.
+    secret: value.NUXT_SESSION_PASSWORD ?? randomBytes(32).toString('hex'),
     logLevel: value.AISLE_LOG,
   }
 }

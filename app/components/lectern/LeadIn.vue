@@ -2,6 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import type { Ms, Size } from '@core/model'
 import { useFilmPlayer } from '~/composables/useFilmPlayer'
+import { assetUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
 import { useTalk } from '~/stores/talk'
 
@@ -17,7 +18,7 @@ const size = computed<Size>(() => {
   return { width: Math.max(1, Math.round(props.shape.width * scale)), height: Math.max(1, Math.round(props.shape.height * scale)) }
 })
 const shelf = usePictures(
-  () => talk.talk?.id ?? '',
+  (digest) => assetUrl(talk.talk?.id ?? '', digest),
   () => {
     player.draw()
   },

@@ -8,6 +8,7 @@ import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
 import { useDrawing } from '~/composables/useDrawing'
 import { useDubPicture } from '~/composables/useDubPicture'
+import { assetUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
 import { useProjecting } from '~/composables/useProjector'
 
@@ -30,7 +31,7 @@ const pixels = computed<Size>(() => {
   return { width: Math.max(1, Math.round(box.value.width * ratio)), height: Math.max(1, Math.round(box.value.height * ratio)) }
 })
 const shelf = usePictures(
-  () => props.talkId,
+  (digest) => assetUrl(props.talkId, digest),
   () => {
     paint()
   },

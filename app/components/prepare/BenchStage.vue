@@ -15,6 +15,7 @@ import { paintInset, paintInsetGround, paintPicture } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import { paintSpeaker } from '@core/practice'
 import type { Framing, Rect, Slide } from '@core/model'
+import { assetUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
 import { useFramingDrag } from '~/composables/useFramingDrag'
 import { useFramingChange } from '~/composables/useFramingChange'
@@ -33,7 +34,7 @@ const pixels = computed(() => {
   return { width: wide, height: Math.round((wide * shape.value.height) / shape.value.width) }
 })
 const shelf = usePictures(
-  () => props.talkId,
+  (digest) => assetUrl(props.talkId, digest),
   () => {
     paint()
   },

@@ -7,6 +7,7 @@ import type { Visit } from '@core/programme'
 import { useFilmInk } from '~/composables/useFilmInk'
 import { useFilmPlayer } from '~/composables/useFilmPlayer'
 import { useFramingDrag } from '~/composables/useFramingDrag'
+import { assetUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
 import { useTalk } from '~/stores/talk'
@@ -25,7 +26,7 @@ const size = computed<Size>(() => {
   return { width: pixels, height: Math.round((pixels * props.shape.height) / props.shape.width) }
 })
 const shelf = usePictures(
-  () => talk.talk?.id ?? '',
+  (digest) => assetUrl(talk.talk?.id ?? '', digest),
   () => {
     player.draw()
   },

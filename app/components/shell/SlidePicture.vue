@@ -2,21 +2,22 @@
 import { useElementSize } from '@vueuse/core'
 import { paintPicture } from '@core/paint'
 import type { Picture } from '@core/model'
-import { assetUrl } from '~/client'
+import { assetUrl, mediaUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
 
-/** What a step shows, as large as its place: a stored picture, or a slide made here, drawn. */
-const props = defineProps<{ talkId: string; picture: Picture; alt: string; large?: boolean }>()
+/**
+ * What a step shows, as large as its place: a stored picture, or a slide made here, drawn. Its files are the talk's own, or those of a
+ * screening, by the path of its media.
+ */
+const props = defineProps<{ talkId?: string; media?: string; picture: Picture; alt: string; large?: boolean }>()
+const urlOf = (digest: string): string => (props.media === undefined ? assetUrl(props.talkId ?? '', digest) : mediaUrl(props.media, digest))
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(canvas)
-const shelf = usePictures(
-  () => props.talkId,
-  () => {
-    paint()
-  },
-)
+const shelf = usePictures(urlOf, () => {
+  paint()
+})
 const pixels = computed(() => {
-  const ratio = Math.min(2, window.devicePixelRatio)
+  const ratio = import.meta.client ? Math.min(2, window.devicePixelRatio) : 1
   return { width: Math.max(1, Math.round(width.value * ratio)), height: Math.max(1, Math.round(height.value * ratio)) }
 })
 const file = computed(() => {
@@ -41,7 +42,7 @@ watch(
 <template>
   <img
     v-if="file !== null"
-    :src="assetUrl(talkId, file)"
+    :src="urlOf(file)"
     :alt="alt"
     loading="lazy"
     draggable="false"

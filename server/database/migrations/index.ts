@@ -17,6 +17,7 @@ import { claimsAndDigests } from './0015-claims-and-digests'
 import { demoTalks } from './0016-demo-talks'
 import { reasons } from './0017-reasons'
 import { chunks } from './0018-chunks'
+import { shares } from './0019-shares'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -38,4 +39,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0016-demo-talks': demoTalks,
   '0017-reasons': reasons,
   '0018-chunks': chunks,
+  '0019-shares': shares,
 }

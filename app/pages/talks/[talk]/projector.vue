@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { paintScene, paintStroke } from '@core/paint'
 import { WHOLE } from '@core/layout'
 import { sceneOfScreen } from '@core/scene'
+import { assetUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
 import { useProjected } from '~/composables/useProjector'
 import { useTalk } from '~/stores/talk'
@@ -26,7 +27,7 @@ const size = computed(() => {
   return { box, pixels: { width: Math.max(1, Math.round(box.width * ratio)), height: Math.max(1, Math.round(box.height * ratio)) } }
 })
 const shelf = usePictures(
-  () => id,
+  (digest) => assetUrl(id, digest),
   () => {
     paint()
   },

@@ -1,0 +1,213 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import type { Ms, Size } from '@core/model'
+import type { Hit } from '@core/screening'
+import type { ScreeningView } from '@contracts'
+import { mediaUrl } from '~/client'
+import { usePictures } from '~/composables/usePictures'
+import { useScreeningKeys } from '~/composables/useScreeningKeys'
+import { useScreeningPlayer } from '~/composables/useScreeningPlayer'
+import { duration } from '~/words'
+
+/** The picture of a talk that is watched, its timeline, and what plays it. */
+const props = defineProps<{ view: ScreeningView; hits: readonly Hit[] }>()
+const emit = defineEmits<{ at: [at: Ms]; find: [] }>()
+
+const frame = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
+const help = ref(false)
+const waits = ref(false)
+const { width } = useElementSize(canvas)
+const size = computed<Size>(() => {
+  const ratio = import.meta.client ? Math.min(2, window.devicePixelRatio) : 1
+  const pixels = Math.max(320, Math.round(width.value * ratio))
+  return { width: pixels, height: Math.round((pixels * props.view.shape.height) / props.view.shape.width) }
+})
+const shelf = usePictures(
+  (digest) => mediaUrl(props.view.media, digest),
+  () => {
+    player.draw()
+  },
+)
+const player = useScreeningPlayer(props.view, canvas, size, shelf, waits)
+const { at, playing, speed, muted, held, stalled, away, trouble, visit, ready } = player
+watch(at, (now) => {
+  emit('at', now)
+})
+
+/** What is seen before any script: the first slide, as it is in the end. */
+const opening = computed(() => props.view.slides[0]?.picture ?? null)
+const poster = computed(() => (opening.value === null || opening.value.kind === 'composed' ? null : opening.value.screen))
+const shown = computed(() => props.view.slides.find(({ id }) => id === visit.value?.slide) ?? null)
+
+function wide(): void {
+  const full = document.fullscreenElement === null ? frame.value?.requestFullscreen() : document.exitFullscreen()
+  void full?.catch(() => undefined)
+}
+useScreeningKeys({
+  toggle: player.toggle,
+  by: (ms) => {
+    player.seek(at.value + ms)
+  },
+  goBy: player.goBy,
+  mute: () => {
+    muted.value = !muted.value
+  },
+  wait: () => {
+    waits.value = !waits.value
+  },
+  wide,
+  find: () => {
+    emit('find')
+  },
+  help: () => {
+    help.value = !help.value
+  },
+})
+defineExpose({ seek: player.seek })
+const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 1.75, 2]
+const doing = computed(() => {
+  if (held.value) return 'Go on'
+  return playing.value ? 'Stop' : 'Play'
+})
+</script>
+
+<template>
+  <section class="stage" aria-label="Film">
+    <div ref="frame" class="frame">
+      <div class="picture" :style="{ aspectRatio: `${view.shape.width} / ${view.shape.height}` }">
+        <img v-if="poster && !ready" :src="mediaUrl(view.media, poster)" alt="" fetchpriority="high" />
+        <canvas
+          ref="canvas"
+          :width="size.width"
+          :height="size.height"
+          role="img"
+          :aria-label="shown === null ? '' : `Slide ${shown.number}: ${shown.title}. ${shown.text}`"
+          @click="player.toggle"
+        />
+        <p v-if="stalled || away" class="over" role="status">
+          {{ away ? 'The line is lost. It goes on by itself when it is back.' : 'A moment …' }}
+        </p>
+        <button v-if="held" class="press main over" @click="player.play">Go on to the next slide</button>
+      </div>
+      <ScreeningAisle :view="view" :at="at" :hits="hits" @seek="player.seek" />
+      <div class="controls">
+        <button class="press main" :disabled="!ready" @click="player.toggle">{{ doing }}</button>
+        <button class="press" aria-label="The slide before" title="Page Up" @click="player.goBy(-1)">Back</button>
+        <button class="press" aria-label="The next slide" title="Page Down" @click="player.goBy(1)">Next</button>
+        <span class="clock" aria-live="off">{{ duration(at) }} of {{ duration(view.length) }}</span>
+        <span class="gap" />
+        <label class="check" title="W"><input v-model="waits" type="checkbox" /> Wait at each slide</label>
+        <label v-if="view.voice" class="check" title="M"><input v-model="muted" type="checkbox" /> Sound off</label>
+        <label class="speed"
+          >Speed
+          <select v-model.number="speed">
+            <option v-for="one in SPEEDS" :key="one" :value="one">{{ one }}×</option>
+          </select></label
+        >
+        <button class="press" title="F" @click="wide">Whole screen</button>
+        <button class="press quiet" title="?" @click="help = !help">Keys</button>
+      </div>
+    </div>
+    <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
+    <ScreeningKeys v-if="help" @close="help = false" />
+    <noscript>
+      <video v-if="view.take.film" class="plain" controls preload="metadata" :src="`${view.media}/talk.mp4`" />
+      <p v-else class="notice">This page plays with scripts switched on. All that is on its slides can be read below.</p>
+    </noscript>
+  </section>
+</template>
+
+<style scoped>
+.frame {
+  display: grid;
+  gap: 8px;
+  justify-items: center;
+}
+.frame > * {
+  width: 100%;
+}
+.picture {
+  position: relative;
+  /* Picture, timeline and what plays it are seen together. */
+  max-width: min(100%, calc((100vh - 218px) * 16 / 9));
+  min-width: min(100%, 480px);
+  background: #14201e;
+  overflow: hidden;
+}
+.picture img,
+.picture canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  cursor: pointer;
+}
+.over {
+  position: absolute;
+  left: 50%;
+  bottom: 14px;
+  transform: translateX(-50%);
+}
+p.over {
+  padding: 6px 14px;
+  border-radius: 6px;
+  background: rgb(20 32 30 / 0.86);
+  color: #fffdf8;
+}
+.controls {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 10px;
+  align-items: center;
+}
+.gap {
+  flex: 1;
+}
+.check,
+.speed {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 36px;
+}
+.check input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--brand);
+}
+select {
+  min-height: 34px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--card);
+}
+.notice {
+  margin-top: 10px;
+}
+.plain {
+  width: 100%;
+  margin-top: 10px;
+}
+.frame:fullscreen {
+  align-content: center;
+  padding: 12px;
+  background: var(--ground);
+}
+.frame:fullscreen .picture {
+  max-width: min(100%, calc((100vh - 150px) * 16 / 9));
+}
+@media (max-width: 760px) {
+  .picture {
+    position: sticky;
+    top: 0;
+    z-index: 2;
+    max-width: 100%;
+  }
+}
+@media print {
+  .stage {
+    display: none;
+  }
+}
+</style>

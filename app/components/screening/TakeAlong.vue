@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import type { ScreeningView } from '@contracts'
+import { fileSize } from '~/words'
+
+/** What viewers may take along. */
+defineProps<{ view: ScreeningView }>()
+</script>
+
+<template>
+  <section v-if="view.take.film || view.take.handout || view.take.viewerNotes" class="take" aria-labelledby="take-title">
+    <h2 id="take-title">Take along</h2>
+    <ul>
+      <li v-if="view.take.film">
+        <a :href="`${view.media}/talk.mp4`" :download="view.take.film.file">The film as a file</a>
+        <span class="soft clock">{{ fileSize(view.take.film.bytes) }}</span>
+      </li>
+      <li v-if="view.take.handout"><a :href="`${view.media}/slides.pdf`" download>Slides with what was drawn on them, as PDF</a></li>
+      <li v-if="view.take.viewerNotes"><a :href="`${view.media}/notes.md`" download>The notes for viewers, as text</a></li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.take {
+  display: grid;
+  gap: 8px;
+}
+h2 {
+  font-size: 20px;
+}
+ul {
+  display: grid;
+  gap: 6px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+  min-height: 28px;
+}
+</style>

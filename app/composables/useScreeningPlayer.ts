@@ -1,0 +1,191 @@
+import type { Ref } from 'vue'
+import { ofetch } from 'ofetch'
+import { paintInset, paintScene } from '@core/paint'
+import type { PictureShelf } from '@core/paint'
+import { indexFilm, sceneAt } from '@core/scene'
+import type { FilmIndex } from '@core/scene'
+import type { Ms, Size } from '@core/model'
+import { toFilm } from '@contracts'
+import type { ScreenedVisit, ScreeningView, ViewersFilm } from '@contracts'
+import { Stream } from '~/player'
+
+/** A visit's last moment is so much before its end, in ms. */
+const LAST = 40
+
+/**
+ * Plays a talk to those who watch: voice and face come as one stream in the film's own time, slides and ink are drawn here, as sharp as
+ * the page is large.
+ * @param canvas where it is drawn
+ * @param size of the canvas in pixels
+ * @param holds whether it stops at the end of every slide
+ */
+export function useScreeningPlayer(
+  view: ScreeningView,
+  canvas: Ref<HTMLCanvasElement | null>,
+  size: Ref<Size>,
+  shelf: PictureShelf<CanvasImageSource>,
+  holds: Ref<boolean>,
+) {
+  const at = ref<Ms>(0)
+  const playing = ref(false)
+  const speed = ref(1)
+  const muted = ref(false)
+  /** It waits at the end of a slide until somebody has it go on. */
+  const held = ref(false)
+  /** It wants to play, and cannot yet. */
+  const stalled = ref(false)
+  /** The line is lost; it is tried again. */
+  const away = ref(false)
+  const trouble = ref<string | null>(null)
+  const index = shallowRef<FilmIndex | null>(null)
+  let media: HTMLVideoElement | null = null
+  let stream: Stream | null = null
+  let frame = 0
+
+  const visit = computed<ScreenedVisit | null>(() => view.visits.findLast((one) => one.start <= at.value) ?? view.visits[0] ?? null)
+
+  function draw(): void {
+    const ctx = canvas.value?.getContext('2d')
+    const scene = index.value === null ? null : sceneAt(index.value, at.value)
+    if (ctx == null || scene === null) return
+    paintScene<CanvasImageSource>(ctx, scene, size.value, shelf)
+    if (scene.inset === null || media === null || media.seeking) return
+    if (media.readyState < HTMLMediaElement.HAVE_CURRENT_DATA || media.videoWidth === 0) return
+    const face = { image: media, width: media.videoWidth, height: media.videoHeight }
+    paintInset<CanvasImageSource>(ctx, face, scene.inset.framing, size.value)
+  }
+
+  function hold(end: Ms): void {
+    pause()
+    held.value = true
+    at.value = end - LAST
+    draw()
+  }
+
+  function step(): void {
+    if (!playing.value || media === null) return
+    const now = media.currentTime * 1000
+    const shown = visit.value
+    if (holds.value && shown !== null && now >= shown.start + shown.length - LAST && now < view.length - LAST) {
+      hold(shown.start + shown.length)
+      return
+    }
+    at.value = Math.min(view.length, now)
+    draw()
+    if (media.ended || now >= view.length) {
+      pause()
+      return
+    }
+    frame = requestAnimationFrame(step)
+  }
+
+  function play(): void {
+    if (media === null || playing.value) return
+    if (at.value >= view.length - LAST) seek(0)
+    // What is over is over: it goes on with the next slide.
+    else if (held.value && visit.value !== null) seek(visit.value.start + visit.value.length)
+    held.value = false
+    playing.value = true
+    void media.play().catch(() => {
+      pause()
+    })
+    frame = requestAnimationFrame(step)
+  }
+
+  function pause(): void {
+    playing.value = false
+    stalled.value = false
+    cancelAnimationFrame(frame)
+    media?.pause()
+  }
+
+  /** Shows a time at once; its sound follows as soon as it is there. */
+  function seek(t: Ms): void {
+    at.value = Math.max(0, Math.min(t, view.length))
+    held.value = false
+    if (media !== null) media.currentTime = at.value / 1000
+    draw()
+  }
+
+  const toggle = (): void => {
+    if (playing.value) pause()
+    else play()
+  }
+
+  /** The slide before or after this one; back begins with this one's own beginning. */
+  function goBy(step: -1 | 1): void {
+    const n = view.visits.findIndex(({ id }) => id === visit.value?.id)
+    const here = view.visits[n]
+    const early = here !== undefined && at.value - here.start < 2000
+    const next = step === 1 ? view.visits[n + 1] : view.visits[early ? n - 1 : n]
+    if (next !== undefined) seek(next.start)
+    else if (step === -1) seek(0)
+  }
+
+  function listen(element: HTMLVideoElement): void {
+    for (const event of ['seeked', 'loadeddata'] as const)
+      element.addEventListener(event, () => {
+        if (!playing.value) draw()
+      })
+    element.addEventListener('waiting', () => {
+      stalled.value = playing.value
+    })
+    element.addEventListener('playing', () => {
+      stalled.value = false
+    })
+  }
+
+  onMounted(async () => {
+    const element = document.createElement('video')
+    element.playsInline = true
+    element.preload = 'auto'
+    listen(element)
+    media = element
+    stream = new Stream(element, {
+      failed: () => {
+        pause()
+        trouble.value = 'This browser cannot play the voice of this talk. Its slides and words are here all the same.'
+      },
+      away: (is) => {
+        away.value = is
+      },
+    })
+    try {
+      index.value = indexFilm(toFilm(await ofetch<ViewersFilm>(`${view.media}/film.json`, { retry: 5, retryDelay: 1000 })))
+      draw()
+      await stream.open(`${view.media}/main.m3u8`, at.value / 1000)
+    } catch {
+      trouble.value = 'This talk could not be loaded. Load the page again; what can be read of it is below.'
+    }
+  })
+  onBeforeUnmount(() => {
+    pause()
+    stream?.close()
+  })
+  watch([speed, muted], () => {
+    if (media === null) return
+    media.playbackRate = speed.value
+    media.muted = muted.value
+  })
+  watch([canvas, size], () => {
+    void nextTick(draw)
+  })
+  return {
+    at,
+    playing,
+    speed,
+    muted,
+    held,
+    stalled,
+    away,
+    trouble,
+    visit,
+    play,
+    pause,
+    toggle,
+    seek,
+    goBy,
+    draw,
+    ready: computed(() => index.value !== null),
+  }
+}

@@ -1,0 +1,84 @@
+import type Hls from 'hls.js'
+
+/** What a page hears of a stream. */
+export interface StreamEvents {
+  /** Nothing of it can be played, and trying again is no use. */
+  readonly failed: () => void
+  /** Its parts do not come at the moment, or come again. */
+  readonly away: (away: boolean) => void
+}
+
+/** Wait before a stream whose line was lost is asked for again, in ms. */
+const AGAIN = 2000
+/** How much of it is held ahead, in seconds. */
+const AHEAD = 40
+
+/** A stream that a media element plays, by its playlist; it goes on by itself after the line was lost. */
+export class Stream {
+  readonly #media: HTMLMediaElement
+  readonly #events: StreamEvents
+  #hls: Hls | null = null
+  #timer: ReturnType<typeof setTimeout> | undefined
+
+  constructor(media: HTMLMediaElement, events: StreamEvents) {
+    this.#media = media
+    this.#events = events
+  }
+
+  /** @param at where it is to begin, in seconds */
+  async open(playlist: string, at: number): Promise<void> {
+    const { default: Player, ErrorTypes, Events } = await import('hls.js')
+    if (!Player.isSupported()) {
+      this.#openByItself(playlist, at)
+      return
+    }
+    this.#hls?.destroy()
+    const hls = new Player({ startPosition: at, maxBufferLength: AHEAD, enableWebVTT: false })
+    this.#hls = hls
+    hls.on(Events.FRAG_BUFFERED, () => {
+      this.#events.away(false)
+    })
+    hls.on(Events.ERROR, (_, { fatal, type }) => {
+      if (!fatal) return
+      if (type === ErrorTypes.MEDIA_ERROR) {
+        hls.recoverMediaError()
+        return
+      }
+      if (type !== ErrorTypes.NETWORK_ERROR) {
+        this.#events.failed()
+        return
+      }
+      this.#events.away(true)
+      clearTimeout(this.#timer)
+      this.#timer = setTimeout(() => {
+        if (hls.levels.length === 0) hls.loadSource(playlist)
+        else hls.startLoad()
+      }, AGAIN)
+    })
+    hls.loadSource(playlist)
+    hls.attachMedia(this.#media)
+  }
+
+  /** How fine the picture is: a place among those there are, or -1 for what the line carries. */
+  set level(level: number) {
+    if (this.#hls !== null) this.#hls.currentLevel = level
+  }
+
+  /** Some browsers play such streams without help. */
+  #openByItself(playlist: string, at: number): void {
+    if (this.#media.canPlayType('application/vnd.apple.mpegurl') === '') {
+      this.#events.failed()
+      return
+    }
+    this.#media.src = playlist
+    this.#media.currentTime = at
+    this.#media.addEventListener('error', this.#events.failed)
+  }
+
+  close(): void {
+    clearTimeout(this.#timer)
+    this.#hls?.destroy()
+    this.#hls = null
+    this.#media.removeAttribute('src')
+  }
+}

@@ -1,0 +1,118 @@
+import type { DeliveryId, Film, Ms, Picture, Size, SlideId, VisitId } from '@core/model'
+import type { FilmView } from './views'
+
+export const SHARE_LEVELS = ['closed', 'link'] as const
+/** Who may see a talk: nobody but its presenter, or whoever has the link. */
+export type ShareLevel = (typeof SHARE_LEVELS)[number]
+
+/** What a presenter says of a talk's screening page. */
+export interface ShareFields {
+  readonly level: ShareLevel
+  /** Who presents it, as viewers read it; may be empty. */
+  readonly presenter: string
+  readonly description: string
+  /** What viewers may take along: slides with their ink, and what was written for them. */
+  readonly handout: boolean
+  readonly viewerNotes: boolean
+  /** A finished file that they may take along; null: none. */
+  readonly film: DeliveryId | null
+  /** Whether they may ask. */
+  readonly questions: boolean
+}
+
+export interface ShareView extends ShareFields {
+  /** Address of the screening page. */
+  readonly address: string
+}
+
+/** One showing of a slide on a screening page. */
+export interface ScreenedVisit {
+  readonly id: VisitId
+  readonly slide: SlideId
+  /** Of its slide, counted from 1 in the order in which slides are shown. */
+  readonly number: number
+  readonly title: string
+  readonly start: Ms
+  readonly length: Ms
+}
+
+/** A slide's words on a screening page. */
+export interface ScreenedSlide {
+  readonly id: SlideId
+  readonly number: number
+  readonly title: string
+  /** What can be read on it. */
+  readonly text: string
+  readonly viewerNotes: string
+  /** As it looks in the end. */
+  readonly picture: Picture
+}
+
+/** What viewers may take along. */
+export interface TakeAlong {
+  readonly handout: boolean
+  readonly viewerNotes: boolean
+  readonly film: { readonly file: string; readonly bytes: number } | null
+}
+
+/** All that a screening page says before anything is played. */
+export interface ScreeningView {
+  readonly title: string
+  readonly presenter: string
+  readonly description: string
+  readonly language: string
+  readonly shape: Size
+  /** A recorded talk, or slides at their planned times while nothing is recorded. */
+  readonly timing: 'recorded' | 'planned'
+  /** Which version of the talk this is; another one means that it was changed. */
+  readonly version: string
+  readonly length: Ms
+  /** Path under which its media can be had for some hours. */
+  readonly media: string
+  readonly face: boolean
+  readonly voice: boolean
+  readonly visits: readonly ScreenedVisit[]
+  readonly slides: readonly ScreenedSlide[]
+  readonly take: TakeAlong
+  readonly questions: boolean
+  /** Somebody is recording it at this moment. */
+  readonly recording: boolean
+}
+
+/** What a screening page is told: what it shows, or why it shows nothing. */
+export type ScreeningAnswer =
+  { readonly kind: 'view'; readonly view: ScreeningView } | { readonly kind: 'refused'; readonly sentence: string }
+
+/** A film as it travels to those who watch. */
+export type ViewersFilm = Omit<FilmView, 'peaks'>
+
+export const filmOnItsWay = ({ programme, shape, slides, stretches }: Film): ViewersFilm => ({
+  programme,
+  shape,
+  slides: [...slides.values()],
+  stretches: [...stretches.values()],
+})
+
+/** A question as its asker, or whoever may read it, sees it. */
+export interface QuestionView {
+  readonly id: string
+  /** Where in the film it was asked; null when what was on then is no longer in it. */
+  readonly at: Ms | null
+  readonly name: string
+  readonly words: string
+  readonly asked: string
+  readonly answer: string | null
+  /** Whether everybody who watches may read it. */
+  readonly open: boolean
+}
+
+export interface AskRequest {
+  readonly at: Ms
+  readonly name: string
+  readonly words: string
+}
+
+export interface AnswerRequest {
+  readonly answer: string
+  readonly open: boolean
+}

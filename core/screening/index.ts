@@ -1,0 +1,6 @@
+export * from './face-parts'
+export * from './film-for-viewers'
+export * from './media-parts'
+export * from './playlists'
+export * from './pictures'
+export * from './find-words'

@@ -1,0 +1,19 @@
+import { unreachable } from '@core/model'
+import type { AssetId, Picture, Slide } from '@core/model'
+
+/** Files of the media store that those who watch need for a picture: of a page its pictures, never the document that it came from. */
+function assetsOf(picture: Picture): readonly AssetId[] {
+  switch (picture.kind) {
+    case 'page':
+    case 'image':
+      return [picture.screen, picture.thumb]
+    case 'composed':
+      return picture.composition.pictures.map(({ asset }) => asset)
+    default:
+      return unreachable(picture)
+  }
+}
+
+/** Every file that may be sent to those who watch slides, each once. */
+export const assetsForViewers = (slides: Iterable<Slide>): ReadonlySet<AssetId> =>
+  new Set([...slides].flatMap((slide) => slide.steps.flatMap(({ picture }) => assetsOf(picture))))

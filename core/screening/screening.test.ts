@@ -1,0 +1,149 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { AS_RECORDED, PLAIN_FRAMING, asId } from '@core/model'
+import type { Cue, Film, Framing, Piece, Programme } from '@core/model'
+import { changeAtRandom, checkAgainstReference, film, filmOf, randomTalk, slide, stretch, stroke } from '@core/testing'
+import { indexFilm, sceneAt } from '@core/scene'
+import type { DrawnStroke, FilmIndex, SlideView } from '@core/scene'
+import { faceParts, filmForViewers } from '.'
+
+const inkOf = (ink: readonly DrawnStroke[]) =>
+  ink.map(({ stroke: { id, points, colour }, elapsed }) => ({
+    id,
+    colour,
+    elapsed: elapsed === null ? null : Math.round(elapsed * 1000),
+    points: points.filter((point) => elapsed === null || point.dt <= elapsed),
+  }))
+const viewOf = ({ shown, ink, spot, stage, revealProgress }: SlideView) => ({
+  picture: shown?.picture ?? null,
+  ink: inkOf(ink),
+  spot: spot === null ? null : [spot.x.toFixed(6), spot.y.toFixed(6)],
+  stage,
+  reveal: revealProgress.toFixed(6),
+})
+
+/** All that is to be seen at a time. */
+function seenAt(index: FilmIndex, at: number) {
+  const scene = sceneAt(index, at)
+  if (scene === null) return null
+  const { transition } = scene
+  return {
+    slide: scene.slide,
+    ...viewOf(scene),
+    face: scene.inset?.framing ?? null,
+    transition: transition === null ? null : { ...transition, progress: transition.progress.toFixed(6), from: viewOf(transition.from) },
+  }
+}
+const expectSame = (whole: FilmIndex, at: number): void => {
+  expect(seenAt(indexFilm(filmForViewers(whole)), at)).toEqual(seenAt(whole, at))
+}
+
+/** A film of some parts of one recording. */
+function filmOfParts(cues: readonly Cue[], parts: readonly (readonly [from: number, to: number])[], more: Partial<Film> = {}): Film {
+  const [one, two] = [slide('one', 3, { notes: 'nobody else is to read this' }), slide('two', 3, { transition: 'fade' })]
+  const base = film([one, two], [stretch('a', 20_000, one.id, cues)])
+  const pieces = parts.map(([from, to], n): Piece => {
+    const span = { stretch: asId<'stretch'>('a'), from, to, rate: AS_RECORDED }
+    const shown = cues.filter((cue) => cue.kind === 'show' && cue.at <= from).at(-1)
+    const on = shown?.kind === 'show' ? shown.slide : one.id
+    return { kind: 'recorded', visit: asId(`v${String(n)}`), slide: on, show: span, voice: span, camera: span }
+  })
+  return { ...base, ...more, programme: { ...base.programme, pieces } }
+}
+const at = (cue: Cue): Cue => cue
+
+describe('a film as viewers get it', () => {
+  it('shows at every time what the film shows, however that was edited', () => {
+    fc.assert(
+      fc.property(fc.integer(), fc.double({ min: 0, max: 1, noNaN: true }), (seed, share) => {
+        const talk = randomTalk(seed, { least: 12, most: 90 })
+        for (let n = 0; n < 12; n += 1) if (changeAtRandom(talk) !== null) checkAgainstReference(talk)
+        const whole = indexFilm(filmOf(talk))
+        const viewers = indexFilm(filmForViewers(whole))
+        expect(viewers.length).toBeCloseTo(whole.length, 6)
+        for (const moment of [share, share / 2, 1 - share]) {
+          const time = moment * whole.length
+          expect(seenAt(viewers, time)).toEqual(seenAt(whole, time))
+        }
+      }),
+      { numRuns: 300 },
+    )
+  })
+
+  it('comes in, is blank and shows the face as it does, also where a part begins in the middle of that', () => {
+    const [one, two] = [asId<'slide'>('one'), asId<'slide'>('two')]
+    const composition = { layout: 'points', theme: 'paper', heading: '', body: '', second: '', pictures: [], reveal: 'fade' } as const
+    const cues = [
+      at({ kind: 'show', at: 1000, slide: one, step: 1 }),
+      at({ kind: 'inset', at: 3000, on: false }),
+      at({ kind: 'inset', at: 4000, on: true }),
+      at({ kind: 'blank', at: 5000, on: true }),
+      at({ kind: 'blank', at: 6000, on: false }),
+      at({ kind: 'point', at: 6500, path: [0, 500, 1000].map((dt) => ({ dt, x: dt / 1000, y: 0.5 })) }),
+      at({ kind: 'show', at: 8000, slide: two, step: 0 }),
+    ]
+    const base = filmOfParts(cues, [
+      [1100, 3500],
+      [3600, 5500],
+      [5700, 6800],
+      [8000, 9000],
+    ])
+    const whole = indexFilm({ ...base, slides: new Map([...base.slides].map(([id, made]) => [id, { ...made, composition }])) })
+    for (let time = 0; time < whole.length; time += 37) expectSame(whole, time)
+    expect(faceParts(whole).map(({ from, to }) => [from, to])).toEqual([
+      [1100, 3000],
+      [4000, 5000],
+      [6000, 6800],
+      [8000, 9000],
+    ])
+  })
+
+  it('holds nothing of what was cut, nor what is private', () => {
+    const [one, two] = [asId<'slide'>('one'), asId<'slide'>('two')]
+    const typed = (text: string, time: number): Cue => ({
+      kind: 'ink',
+      at: time,
+      stroke: { ...stroke(text, one), tool: 'label', text },
+    })
+    const long = stroke('long', one, 4000)
+    const drawn = { ...long, points: Array.from({ length: 41 }, (_, n) => ({ dt: n * 100, x: n / 50, y: 0.5, p: 0.5 })) }
+    const cues = [
+      typed('kept', 500),
+      typed('cut away', 2500),
+      at({ kind: 'erase', at: 2900, stroke: asId('cut away') }),
+      at({ kind: 'ink', at: 3500, stroke: drawn }),
+      at({ kind: 'show', at: 9000, slide: two, step: 0 }),
+      typed('never played', 12_000),
+    ]
+    const base = filmOfParts(cues, [
+      [0, 2000],
+      [3000, 5000],
+    ])
+    const sent = filmForViewers(indexFilm(base))
+    const text = JSON.stringify([sent.programme, [...sent.slides.values()], [...sent.stretches.values()]])
+    expect(text).toContain('kept')
+    for (const secret of ['cut away', 'never played', 'nobody else']) expect(text).not.toContain(secret)
+    // As much of a stroke as was drawn, and the point it was on its way to.
+    const [last] = [...sent.stretches.values()].slice(-1)
+    const ink = last?.cues.find((cue) => cue.kind === 'ink' && cue.stroke.id === 'long')
+    expect(ink?.kind === 'ink' ? ink.stroke.points.at(-1)?.dt : null).toBe(1500)
+    // Steps that are never seen are not there, nor is the slide.
+    expect([...sent.slides.keys()]).toEqual([one])
+    expect(new Set(sent.slides.get(one)?.steps.map((shown) => JSON.stringify(shown.picture))).size).toBe(1)
+  })
+
+  it('keeps the face away where a visit has none', () => {
+    const base = filmOfParts(
+      [],
+      [
+        [0, 1000],
+        [1000, 2000],
+      ],
+    )
+    const off: Framing = { ...PLAIN_FRAMING, rect: { x: 0.7, y: 0.7, w: 0.2, h: 0.2 }, off: true }
+    const framings: Programme['framings'] = { [asId<'visit'>('v1')]: off }
+    const whole = indexFilm({ ...base, programme: { ...base.programme, framings } })
+    expect(faceParts(whole)).toEqual([{ at: 0, length: 1000, stretch: asId('a'), from: 0, to: 1000 }])
+    expectSame(whole, 1500)
+  })
+})

@@ -1,0 +1,4 @@
+export * from './face-media-part'
+export * from './sound-part'
+export type { Fragment } from './fragment'
+export * from './codec-of'

@@ -1,0 +1,87 @@
+import { SOUND_MARGIN, SOUND_PART, SOUND_PART_MS } from '@core/screening'
+import type { SoundPart } from '@core/screening'
+import { filter, filtersText } from '@render/filters'
+import { outputOf } from '@render/process'
+import { assembleVoice } from '@render/sound'
+import { ONE_FRAGMENT, fragmentOf } from './fragment'
+import type { Fragment } from './fragment'
+
+/** What decides how a part sounds besides what is heard in it. */
+export interface SoundTreatment {
+  /** How much louder than recorded all of it is, in dB. */
+  readonly gain: number
+}
+
+/** Loudness that screenings are brought to, in LUFS: the usual of a delivery. */
+export const SCREENING_LOUDNESS = -16
+/** Samples stay this far below full scale, in dBFS: encoding adds a little. */
+const CEILING = -2
+/** Grows whenever the same part would sound otherwise. */
+const MIX = 1
+const BIT_RATE = '96k'
+/** Packets before a part that are encoded and let go: the encoder's own delay, and what the first packet overlaps with. */
+const BEFORE = 3
+/** Packets of sound before the part that those come from. */
+const LEAD = BEFORE - 1
+
+/** All that decides a part of the sound, as text to be hashed into its name. */
+export const contentOfSoundPart = ({ n, packets, heard }: SoundPart, { gain }: SoundTreatment): string =>
+  JSON.stringify(['sound', MIX, n, packets, heard, gain, CEILING, BIT_RATE])
+
+/** Samples of a part with what the encoder needs before and after it. */
+async function* samplesFor(part: SoundPart, voiceOf: (stretch: string) => string): AsyncGenerator<Uint8Array> {
+  const { packet, packets, sampleRate } = SOUND_PART
+  const margin = (SOUND_MARGIN * sampleRate) / 1000
+  const first = margin - LEAD * packet
+  const end = margin + (packets + 2) * packet
+  let at = 0
+  for await (const block of assembleVoice(part.heard, voiceOf, 2 * margin + packets * packet)) {
+    const [from, to] = [Math.max(0, first - at), Math.min(block.length, end - at)]
+    at += block.length
+    if (to > from) yield new Uint8Array(block.buffer, block.byteOffset + from * 2, (to - from) * 2)
+  }
+}
+
+/**
+ * Makes a part of a screening's sound: AAC that goes on from the part before it without a gap or a join.
+ * @param voiceOf finds the voice of a stretch
+ */
+export async function makeSoundPart(part: SoundPart, { gain }: SoundTreatment, voiceOf: (stretch: string) => string): Promise<Fragment> {
+  const { packet, sampleRate } = SOUND_PART
+  const output = outputOf(
+    'ffmpeg',
+    [
+      '-hide_banner',
+      '-loglevel',
+      'error',
+      '-nostats',
+      '-f',
+      's16le',
+      '-ar',
+      String(sampleRate),
+      '-ac',
+      '1',
+      '-i',
+      'pipe:0',
+      '-af',
+      filtersText([
+        filter('volume', [`${gain.toFixed(2)}dB`]),
+        filter('alimiter', [], { limit: (10 ** (CEILING / 20)).toFixed(4), level: false, attack: 3, release: 60, latency: true }),
+      ]),
+      '-c:a',
+      'aac',
+      '-aac_coder',
+      'fast',
+      '-b:a',
+      BIT_RATE,
+      '-bsf:a',
+      `noise=drop='lt(n,${String(BEFORE)})+gte(n,${String(BEFORE + part.packets)})',setts=ts=N*${String(packet)}`,
+      ...ONE_FRAGMENT,
+      'pipe:1',
+    ],
+    { input: samplesFor(part, voiceOf) },
+  )
+  const file: Buffer[] = []
+  for await (const chunk of output) file.push(chunk)
+  return fragmentOf(Buffer.concat(file), Math.round((part.n * SOUND_PART_MS * sampleRate) / 1000), part.n + 1)
+}

@@ -1,0 +1,105 @@
+import { randomUUID } from 'node:crypto'
+import { Refusal } from '@core/model'
+import type { AnswerRequest, AskRequest, QuestionView, ScreenedVisit } from '@contracts'
+import type { QuestionTable, Queries } from '@server/database'
+import type { Selectable } from 'kysely'
+import { tell } from './events'
+import { screeningOf, versionNow } from './screenings'
+
+/** Most questions of one talk that are kept: more is no use to anybody. */
+const MOST_QUESTIONS = 500
+
+type Row = Selectable<QuestionTable>
+
+function questionView(row: Row, visits: readonly ScreenedVisit[]): QuestionView {
+  const visit = visits.find(({ id }) => id === row.visit)
+  return {
+    id: row.id,
+    at: visit === undefined ? null : visit.start + Math.min(row.into_ms, visit.length),
+    name: row.name,
+    words: row.words,
+    asked: row.asked.toISOString(),
+    answer: row.answer,
+    open: row.open,
+  }
+}
+
+const visitsNow = async (q: Queries, talk: string): Promise<readonly ScreenedVisit[]> =>
+  (await screeningOf(q, await versionNow(q, talk))).visits
+
+/** Asks the presenter something, tied to what was on at that moment. @throws Refusal `too-many` */
+export async function ask(q: Queries, talk: string, { at, name, words }: AskRequest): Promise<QuestionView> {
+  const visits = await visitsNow(q, talk)
+  const visit = visits.findLast(({ start }) => start <= at) ?? visits[0]
+  const { count } = await q
+    .selectFrom('question')
+    .select((build) => build.fn.countAll<number>().as('count'))
+    .where('talk', '=', talk)
+    .executeTakeFirstOrThrow()
+  if (Number(count) >= MOST_QUESTIONS)
+    throw new Refusal('too-many', 'More has been asked about this talk than its presenter can answer. Nothing was sent.')
+  const row = await q
+    .insertInto('question')
+    .values({
+      id: randomUUID(),
+      talk,
+      at_ms: at,
+      visit: visit?.id ?? '',
+      into_ms: Math.max(0, Math.round(at - (visit?.start ?? 0))),
+      name,
+      words,
+      answer: null,
+      answered: null,
+    })
+    .returningAll()
+    .executeTakeFirstOrThrow()
+  await tell(q, { talk, kind: 'question', id: row.id })
+  return questionView(row, visits)
+}
+
+/** What was asked of a talk and answered for all, and what the asker is known to have asked. @param own ids that only an asker knows */
+export async function questionsFor(q: Queries, talk: string, own: readonly string[]): Promise<readonly QuestionView[]> {
+  const rows = await q
+    .selectFrom('question')
+    .selectAll()
+    .where('talk', '=', talk)
+    .where((either) =>
+      either.or([either('open', '=', true), either('id', 'in', own.length === 0 ? ['00000000-0000-4000-8000-000000000000'] : [...own])]),
+    )
+    .orderBy('asked')
+    .execute()
+  if (rows.length === 0) return []
+  const visits = await visitsNow(q, talk)
+  // Another's id is theirs alone.
+  const mine = new Set(own)
+  return rows.map((row, n) => ({ ...questionView(row, visits), id: mine.has(row.id) ? row.id : `open-${String(n)}` }))
+}
+
+/** All that was asked of a talk, for its presenter. */
+export async function questionsOf(q: Queries, talk: string): Promise<readonly QuestionView[]> {
+  const rows = await q.selectFrom('question').selectAll().where('talk', '=', talk).orderBy('asked').execute()
+  if (rows.length === 0) return []
+  const visits = await visitsNow(q, talk)
+  return rows.map((row) => questionView(row, visits))
+}
+
+const gone = (): Refusal => new Refusal('not-found', 'This question is not there any more.')
+
+/** Answers a question, for the asker or for everybody who watches. @throws Refusal `not-found` */
+export async function answerQuestion(q: Queries, talk: string, id: string, { answer, open }: AnswerRequest): Promise<void> {
+  const { numUpdatedRows } = await q
+    .updateTable('question')
+    .set({ answer, open, answered: new Date() })
+    .where('id', '=', id)
+    .where('talk', '=', talk)
+    .executeTakeFirst()
+  if (numUpdatedRows === 0n) throw gone()
+  await tell(q, { talk, kind: 'question', id })
+}
+
+/** @throws Refusal `not-found` */
+export async function deleteQuestion(q: Queries, talk: string, id: string): Promise<void> {
+  const { numDeletedRows } = await q.deleteFrom('question').where('id', '=', id).where('talk', '=', talk).executeTakeFirst()
+  if (numDeletedRows === 0n) throw gone()
+  await tell(q, { talk, kind: 'question', id })
+}

@@ -1,0 +1,219 @@
+import { createHash } from 'node:crypto'
+import { slideShow, voiceParts } from '@core/plan'
+import { gainsOf, heardLoudness, visitsOf } from '@core/programme'
+import { assetsForViewers, faceMediaParts, faceParts, filmForViewers, soundParts } from '@core/screening'
+import { indexFilm, slideOf } from '@core/scene'
+import { Refusal } from '@core/model'
+import type { Film, Ms, Size } from '@core/model'
+import { filmOnItsWay } from '@contracts'
+import type { ScreenedSlide, ScreenedVisit, ScreeningView } from '@contracts'
+import { SCREENING_LOUDNESS, faceSize } from '@render/screening'
+import type { Queries } from '@server/database'
+import { camerasOf, nameOfMedia } from '@server/media'
+import type { ScreeningMedia } from '@server/media'
+import type { Access } from './access'
+import { slidesOf } from './decks'
+import { filmOf } from './films'
+import { passFor } from './screening-pass'
+import type { ScreeningVersion } from './screening-pass'
+import { rateOfOwner } from './speech'
+import { isLive } from './takes'
+
+/** Most that a voice is raised to be as loud as others, in dB. */
+const MOST_GAIN = 30
+
+/** A version of a talk as it is shown to those who watch: all they may be sent of it, and nothing else. */
+export interface Screening {
+  readonly film: Film
+  /** What is played of it as text, to be sent. */
+  readonly text: string
+  readonly length: Ms
+  readonly visits: readonly ScreenedVisit[]
+  readonly slides: readonly ScreenedSlide[]
+  readonly voice: boolean
+  readonly sound: readonly ScreeningMedia[]
+  readonly face: readonly ScreeningMedia[]
+  readonly faceSize: Size | null
+  /** What may be asked for, by its name. */
+  readonly media: ReadonlyMap<string, ScreeningMedia>
+  readonly assets: ReadonlySet<string>
+}
+
+async function wholeFilm(q: Queries, { talk, timing, revision }: ScreeningVersion): Promise<Film> {
+  if (timing === 'recorded') return await filmOf(q, talk, revision)
+  const [found, slides, rate] = await Promise.all([
+    q.selectFrom('talk').select(['shape', 'revision']).where('id', '=', talk).executeTakeFirstOrThrow(),
+    slidesOf(q, talk),
+    rateOfOwner(q, talk),
+  ])
+  if (found.revision !== revision) throw new Refusal('not-found', 'This talk was changed meanwhile. Load its page again.')
+  return slideShow(found.shape, slides, { wordsPerMinute: rate })
+}
+
+/** Slides in the order in which they are shown first. */
+function wordsOf(film: Film): readonly ScreenedSlide[] {
+  const shown = [...new Set(film.programme.pieces.map((piece) => piece.slide))]
+  return shown.map((id, n) => {
+    const { title, viewerNotes, steps } = slideOf(film, id)
+    const last = steps.at(-1)
+    if (last === undefined) throw new Error(`slide ${id} has no step`)
+    const texts = steps.map((step) => step.text.trim())
+    // Most steps add to the one before: what is read is said once.
+    const text = texts.filter((one, at) => one !== '' && !texts.slice(at + 1).some((later) => later.includes(one))).join('\n')
+    return { id, number: n + 1, title, text, viewerNotes, picture: last.picture }
+  })
+}
+
+async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Screening> {
+  const whole = await wholeFilm(q, version)
+  const index = indexFilm(whole)
+  const film = filmForViewers(index)
+  const slides = wordsOf(film)
+  const bySlide = new Map(slides.map((slide) => [slide.id, slide]))
+  const visits = visitsOf(film.programme).map(({ id, slide, start, length }) => ({
+    id,
+    slide,
+    number: bySlide.get(slide)?.number ?? 0,
+    title: bySlide.get(slide)?.title ?? '',
+    start,
+    length,
+  }))
+  const loudness = heardLoudness(whole.programme, whole.stretches)
+  const gain = loudness === null ? 0 : Math.min(MOST_GAIN, Math.round((SCREENING_LOUDNESS - loudness) * 10) / 10)
+  const heard = voiceParts(whole.programme, gainsOf(whole.programme, whole.stretches))
+  const sound = soundParts(heard, index.length).map((part): ScreeningMedia => ({ kind: 'sound', part, treatment: { gain } }))
+  const faces = faceParts(index)
+  const [first] = faces
+  const size = first === undefined ? null : faceSize((await camerasOf()(first.stretch)).size)
+  const face = size === null ? [] : faceMediaParts(faces, index.length).map((part): ScreeningMedia => ({ kind: 'face', part, size }))
+  const headers: readonly ScreeningMedia[] = [{ kind: 'sound-header' }, ...(size === null ? [] : [{ kind: 'face-header' as const, size }])]
+  return {
+    film,
+    // What was written for viewers goes with the page, where that is allowed.
+    text: JSON.stringify(
+      filmOnItsWay({ ...film, slides: new Map([...film.slides].map(([id, one]) => [id, { ...one, viewerNotes: '' }])) }),
+    ),
+    length: index.length,
+    visits,
+    slides,
+    voice: heard.length > 0,
+    sound,
+    face,
+    faceSize: size,
+    media: new Map([...headers, ...sound, ...face].map((media) => [nameOfMedia(media), media])),
+    assets: assetsForViewers(film.slides.values()),
+  }
+}
+
+/** Versions that are remembered: those asked for last. */
+const MOST_KNOWN = 32
+const known = new Map<string, Promise<Screening>>()
+
+/** A version of a talk for those who watch. @throws Refusal `not-found` when it is not there any more, `conflict` when it shows nothing */
+export async function screeningOf(q: Queries, version: ScreeningVersion): Promise<Screening> {
+  const key = `${version.talk} ${version.timing} ${String(version.revision)}`
+  const found = known.get(key)
+  known.delete(key)
+  const screening = found ?? makeScreening(q, version)
+  known.set(key, screening)
+  if (known.size > MOST_KNOWN) known.delete([...known.keys()][0] ?? '')
+  try {
+    return await screening
+  } catch (error) {
+    known.delete(key)
+    throw error
+  }
+}
+
+/** The version of a talk that is shown now: what is recorded, or its slides at their planned times. */
+export async function versionNow(q: Queries, talk: string): Promise<ScreeningVersion> {
+  const row = await q
+    .selectFrom('talk')
+    .leftJoin('programme', (join) =>
+      join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'),
+    )
+    .select(['talk.revision', 'talk.programme_revision', 'programme.value'])
+    .where('talk.id', '=', talk)
+    .executeTakeFirstOrThrow()
+  const played = row.value?.pieces.some((piece) => piece.out === undefined) ?? false
+  return played ? { talk, timing: 'recorded', revision: row.programme_revision } : { talk, timing: 'planned', revision: row.revision }
+}
+
+/** Tells one version from another without telling how many there were. */
+const versionName = ({ talk, timing, revision }: ScreeningVersion): string =>
+  createHash('sha256')
+    .update(`${talk} ${timing} ${String(revision)}`)
+    .digest('base64url')
+    .slice(0, 12)
+
+/** Path under which the media of a version can be had. */
+export const mediaPath = (version: ScreeningVersion): string => `/v/${passFor(version, Date.now())}`
+
+/** Which version is shown now, and whether somebody is recording the next. */
+export async function screeningState(q: Queries, talk: string): Promise<Pick<ScreeningView, 'version' | 'recording'>> {
+  const [version, live] = await Promise.all([
+    versionNow(q, talk),
+    q
+      .selectFrom('take')
+      .select('take.id')
+      .where('take.talk', '=', talk)
+      .where('take.kind', '!=', 'rehearsal')
+      .where(isLive)
+      .executeTakeFirst(),
+  ])
+  return { version: versionName(version), recording: live !== undefined }
+}
+
+/** All that a screening page says of a talk. @throws Refusal `conflict` when there is nothing to be seen of it yet */
+export async function screeningView(q: Queries, access: Access): Promise<ScreeningView> {
+  const { talk, mayTake, mayAsk } = access
+  const version = await versionNow(q, talk)
+  const [screening, state, row, film] = await Promise.all([
+    screeningOf(q, version),
+    screeningState(q, talk),
+    q
+      .selectFrom('talk')
+      .innerJoin('share', 'share.talk', 'talk.id')
+      .select(['talk.name', 'talk.language', 'share.presenter', 'share.description'])
+      .where('talk.id', '=', talk)
+      .executeTakeFirstOrThrow(),
+    filmToTake(q, mayTake.film),
+  ])
+  return {
+    title: row.name,
+    presenter: row.presenter,
+    description: row.description,
+    language: row.language,
+    shape: screening.film.shape,
+    timing: version.timing,
+    version: versionName(version),
+    length: screening.length,
+    media: mediaPath(version),
+    face: screening.face.length > 0,
+    voice: screening.voice,
+    visits: screening.visits,
+    slides: mayTake.viewerNotes ? screening.slides : screening.slides.map((slide) => ({ ...slide, viewerNotes: '' })),
+    take: {
+      handout: mayTake.handout,
+      viewerNotes: mayTake.viewerNotes && screening.slides.some((slide) => slide.viewerNotes.trim() !== ''),
+      film: film === null ? null : { file: film.file, bytes: film.bytes },
+    },
+    questions: mayAsk,
+    recording: state.recording,
+  }
+}
+
+/** A finished file that may be taken along; null when there is none, or it is gone. */
+export async function filmToTake(
+  q: Queries,
+  delivery: string | null,
+): Promise<{ readonly id: string; readonly file: string; readonly bytes: number } | null> {
+  if (delivery === null) return null
+  const row = await q
+    .selectFrom('delivery')
+    .select(['id', 'file', 'facts'])
+    .where('id', '=', delivery)
+    .where('state', '=', 'done')
+    .executeTakeFirst()
+  return row?.facts == null ? null : { id: row.id, file: row.file, bytes: row.facts.bytes }
+}

@@ -1,0 +1,2 @@
+export * from './cameras-of'
+export * from './screening-parts'

@@ -1,0 +1,79 @@
+import { createHash } from 'node:crypto'
+import { join } from 'node:path'
+import pLimit from 'p-limit'
+import type { FaceMediaPart, SoundPart } from '@core/screening'
+import { unreachable } from '@core/model'
+import type { Size } from '@core/model'
+import { contentOfFacePart, contentOfSoundPart, makeFacePart, makeSoundPart } from '@render/screening'
+import type { SoundTreatment } from '@render/screening'
+import { foundInCache, segmentFolder, voicePath, writeWhole } from '@server/store'
+import { camerasOf } from './cameras-of'
+
+/** Something of a screening that players are sent: parts of its sound and its face, and what stands before those. */
+export type ScreeningMedia =
+  | { readonly kind: 'sound'; readonly part: SoundPart; readonly treatment: SoundTreatment }
+  | { readonly kind: 'face'; readonly part: FaceMediaPart; readonly size: Size }
+  | { readonly kind: 'sound-header' }
+  | { readonly kind: 'face-header'; readonly size: Size }
+
+/** A second of nothing, for the headers, which are the same whatever follows. */
+const NO_SOUND: SoundPart = { n: 0, packets: 1, heard: [] }
+const NO_FACE: FaceMediaPart = { n: 0, frames: 1, seen: [] }
+const AS_IT_IS: SoundTreatment = { gain: 0 }
+
+function contentOf(media: ScreeningMedia): string {
+  switch (media.kind) {
+    case 'sound':
+      return contentOfSoundPart(media.part, media.treatment)
+    case 'face':
+      return contentOfFacePart(media.part, media.size)
+    case 'sound-header':
+      return contentOfSoundPart(NO_SOUND, AS_IT_IS)
+    case 'face-header':
+      return contentOfFacePart(NO_FACE, media.size)
+    default:
+      return unreachable(media)
+  }
+}
+
+const isHeader = ({ kind }: ScreeningMedia): boolean => kind === 'sound-header' || kind === 'face-header'
+
+/** The name of a file for players: it says all that decides its bytes, so they never change. */
+export const nameOfMedia = (media: ScreeningMedia): string =>
+  `${createHash('sha256').update(contentOf(media)).digest('hex')}.${isHeader(media) ? 'mp4' : 'm4s'}`
+
+async function bytesOf(media: ScreeningMedia): Promise<Buffer> {
+  switch (media.kind) {
+    case 'sound':
+      return (await makeSoundPart(media.part, media.treatment, voicePath)).part
+    case 'face':
+      return (await makeFacePart(media.part, media.size, camerasOf())).part
+    case 'sound-header':
+      return (await makeSoundPart(NO_SOUND, AS_IT_IS, voicePath)).header
+    case 'face-header':
+      return (await makeFacePart(NO_FACE, media.size, camerasOf())).header
+    default:
+      return unreachable(media)
+  }
+}
+
+/** Made at a time by this process: what somebody waits for now goes before what was only foreseen. */
+const limit = pLimit(2)
+const underWay = new Map<string, Promise<string>>()
+
+async function make(media: ScreeningMedia, path: string): Promise<string> {
+  if (!(await foundInCache(path))) await writeWhole(path, await bytesOf(media))
+  return path
+}
+
+/** Where a part of a screening lies; it is made if it is not there. @throws ProcessFailed when its recording cannot be read */
+export async function screeningFile(media: ScreeningMedia): Promise<string> {
+  const path = join(segmentFolder(), nameOfMedia(media))
+  // Most are there: those are not held up by what is being made.
+  if (await foundInCache(path)) return path
+  const known = underWay.get(path)
+  if (known !== undefined) return await known
+  const making = limit(() => make(media, path)).finally(() => underWay.delete(path))
+  underWay.set(path, making)
+  return await making
+}
