@@ -17,6 +17,8 @@ export default defineNuxtConfig({
     '@server': here('./server'),
   },
   components: [{ path: '~/components', pathPrefix: false, extensions: ['vue'] }],
+  // Who is here is asked for by the workshop itself; those who watch are nobody.
+  auth: { loadStrategy: 'none' },
   elementPlus: { importStyle: 'css', icon: false },
   // A page's scripts come when somebody reaches for its link: most links of a page are never followed.
   experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },

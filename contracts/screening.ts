@@ -75,6 +75,8 @@ export interface ScreeningView {
   readonly slides: readonly ScreenedSlide[]
   readonly take: TakeAlong
   readonly questions: boolean
+  /** Lines of the films that it can be watched as, the smallest first; none while they are not made. */
+  readonly films: readonly number[]
   /** Somebody is recording it at this moment. */
   readonly recording: boolean
 }

@@ -76,27 +76,32 @@ await page.getByRole('link', { name: 'Hand over', exact: true }).click()
 await page.getByRole('region', { name: 'Ledger' }).getByRole('article').first().waitFor()
 await idle()
 await shoot('hand-over')
-// Another file, by another recipe, while it is being made and beside the first.
-await page.getByRole('button', { name: 'conference upload' }).click()
-await page.getByRole('textbox', { name: 'paper' }).fill('117')
-await page.getByRole('textbox', { name: 'surname' }).fill('Okonjo')
-await page.getByRole('button', { name: /^Resolution/ }).click()
-await page.getByRole('menuitem', { name: '480 lines' }).click()
-await page.getByRole('button', { name: 'Make this file' }).click()
-await whenTrue(
-  page,
-  `Number(/Frame (\\d+)/.exec(document.querySelector('article[aria-label="117-Okonjo.mp4"]')?.textContent ?? '')?.[1] ?? 0) > 1000`,
-  120_000,
-)
-await page.waitForTimeout(1200)
-await shoot('making')
-await page.getByRole('button', { name: 'Compare', exact: true }).nth(1).waitFor({ timeout: 300_000 })
-for (let n = 0; n < 2; n += 1) await page.getByRole('button', { name: 'Compare', exact: true }).first().click()
-await page.getByRole('region', { name: 'Two files side by side' }).scrollIntoViewIfNeeded()
-await page.getByRole('button', { name: 'Play both' }).click()
-await page.waitForTimeout(5000)
-await page.getByRole('button', { name: 'Pause', exact: true }).first().click()
-await shoot('two-files')
+// The page on which others watch it, wide and on a phone.
+await page.getByRole('link', { name: /^Show/ }).click()
+await page.getByText('whoever has the link').click()
+await page.getByRole('button', { name: 'Copy the link' }).waitFor()
+await idle()
+await page.waitForTimeout(3000)
+await shoot('show')
+const shown = new URL((await page.locator('.words a').getAttribute('href')) ?? '', url).pathname
+const viewer = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+for (const [name, width, height] of [
+  ['screening', 1280, 800],
+  ['screening-narrow', 360, 740],
+] as const) {
+  await viewer.setViewportSize({ width, height })
+  await viewer.goto(`${url}${shown}`)
+  await viewer.getByRole('button', { name: 'Play', exact: true }).and(viewer.locator(':enabled')).waitFor()
+  await viewer
+    .getByRole('link', { name: /^Slide 3, / })
+    .first()
+    .click()
+  await viewer.getByRole('button', { name: 'Play', exact: true }).click()
+  await whenTrue(viewer, `/0:3[5-9] of/.test(document.querySelector('.controls .clock')?.textContent ?? '')`, 60_000)
+  await viewer.getByRole('button', { name: 'Stop', exact: true }).click()
+  await viewer.screenshot({ path: `${folder}/${name}.png` })
+}
+await viewer.close()
 
 await page.getByRole('link', { name: 'All talks' }).click()
 await page.getByRole('link', { name: 'Open Counting swifts by ear' }).click()

@@ -7,6 +7,8 @@ export interface TalkNews {
   readonly estimate: () => void
   /** @param revision that the programme has now */
   readonly programme: (revision: string | null) => void
+  /** How it is shown to others, or what they asked. */
+  readonly share: () => void
   /** Its deck, takes, imports or fields. */
   readonly talk: () => void
   /** Something may have been missed. */
@@ -26,6 +28,10 @@ export const watchTalk = (id: string, news: TalkNews): (() => void) =>
         break
       case 'programme':
         news.programme(told.id)
+        break
+      case 'share':
+      case 'question':
+        news.share()
         break
       default:
         news.talk()

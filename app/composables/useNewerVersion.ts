@@ -5,7 +5,7 @@ import { api } from '~/client'
 /** How often it is looked whether a talk was changed, in ms. */
 const EVERY = 30_000
 
-/** Whether a talk was changed since its page was loaded, and whether it is being recorded at the moment. A line that is lost says nothing. */
+/** Whether a talk was changed since its page was loaded, and whether it is being recorded now. A line that is lost says nothing. */
 export function useNewerVersion(key: string, view: ScreeningView) {
   const state = shallowRef<Pick<ScreeningView, 'version' | 'recording'>>(view)
   const visible = useDocumentVisibility()

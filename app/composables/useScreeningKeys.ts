@@ -26,30 +26,30 @@ export const SCREENING_KEYS: readonly { readonly keys: string; readonly does: st
 
 const STEP = 5000
 /** Where keys are typed, or mean something of their own. */
-const OWN_KEYS = 'input, textarea, select, dialog, [contenteditable]'
-const BUTTONS = 'a, button, summary'
+const OWN_KEYS = 'input:not([type=checkbox]), textarea, select, dialog, [contenteditable]'
+const BUTTONS = 'a, button, summary, input'
 
 /** Plays a screening page by keys, wherever on it one is. */
-export function useScreeningKeys(actions: ScreeningActions): void {
+export function useScreeningKeys(page: ScreeningActions): void {
   const byKey: Readonly<Record<string, () => void>> = {
-    ' ': actions.toggle,
+    ' ': page.toggle,
     ArrowLeft: () => {
-      actions.by(-STEP)
+      page.by(-STEP)
     },
     ArrowRight: () => {
-      actions.by(STEP)
+      page.by(STEP)
     },
     PageUp: () => {
-      actions.goBy(-1)
+      page.goBy(-1)
     },
     PageDown: () => {
-      actions.goBy(1)
+      page.goBy(1)
     },
-    m: actions.mute,
-    w: actions.wait,
-    f: actions.wide,
-    '/': actions.find,
-    '?': actions.help,
+    m: page.mute,
+    w: page.wait,
+    f: page.wide,
+    '/': page.find,
+    '?': page.help,
   }
   useEventListener('keydown', (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey || !(event.target instanceof Element)) return

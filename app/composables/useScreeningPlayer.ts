@@ -9,6 +9,9 @@ import { toFilm } from '@contracts'
 import type { ScreenedVisit, ScreeningView, ViewersFilm } from '@contracts'
 import { Stream } from '~/player'
 
+/** How the picture comes: drawn here, or as a film of so many lines, or of as many as the line carries. */
+export type ScreeningForm = 'sharp' | 'auto' | number
+
 /** A visit's last moment is so much before its end, in ms. */
 const LAST = 40
 
@@ -18,6 +21,7 @@ const LAST = 40
  * @param canvas where it is drawn
  * @param size of the canvas in pixels
  * @param holds whether it stops at the end of every slide
+ * @param film where the picture stands when it is not drawn here but comes as a film, for machines and lines that are slow
  */
 export function useScreeningPlayer(
   view: ScreeningView,
@@ -25,6 +29,7 @@ export function useScreeningPlayer(
   size: Ref<Size>,
   shelf: PictureShelf<CanvasImageSource>,
   holds: Ref<boolean>,
+  film: Ref<HTMLElement | null>,
 ) {
   const at = ref<Ms>(0)
   const playing = ref(false)
@@ -38,9 +43,11 @@ export function useScreeningPlayer(
   const away = ref(false)
   const trouble = ref<string | null>(null)
   const index = shallowRef<FilmIndex | null>(null)
+  const form = ref<ScreeningForm>('sharp')
   let media: HTMLVideoElement | null = null
   let stream: Stream | null = null
   let frame = 0
+  let opened: 'main' | 'film' | null = null
 
   const visit = computed<ScreenedVisit | null>(() => view.visits.findLast((one) => one.start <= at.value) ?? view.visits[0] ?? null)
 
@@ -135,11 +142,25 @@ export function useScreeningPlayer(
     })
   }
 
+  /** Plays what is chosen from where it is; the slides stay drawn here unless they come as a film. */
+  async function open(): Promise<void> {
+    if (media === null || stream === null) return
+    stream.lines = form.value === 'sharp' || form.value === 'auto' ? null : form.value
+    const playlist = form.value === 'sharp' ? 'main' : 'film'
+    if (playlist !== opened) {
+      opened = playlist
+      await stream.open(`${view.media}/${playlist}.m3u8`, at.value / 1000)
+      media.playbackRate = speed.value
+      if (playing.value) void media.play().catch(pause)
+    }
+  }
+
   onMounted(async () => {
     const element = document.createElement('video')
     element.playsInline = true
     element.preload = 'auto'
     listen(element)
+    film.value?.append(element)
     media = element
     stream = new Stream(element, {
       failed: () => {
@@ -153,7 +174,7 @@ export function useScreeningPlayer(
     try {
       index.value = indexFilm(toFilm(await ofetch<ViewersFilm>(`${view.media}/film.json`, { retry: 5, retryDelay: 1000 })))
       draw()
-      await stream.open(`${view.media}/main.m3u8`, at.value / 1000)
+      await open()
     } catch {
       trouble.value = 'This talk could not be loaded. Load the page again; what can be read of it is below.'
     }
@@ -167,6 +188,11 @@ export function useScreeningPlayer(
     media.playbackRate = speed.value
     media.muted = muted.value
   })
+  watch(form, () => {
+    open().catch(() => {
+      trouble.value = 'This cannot be played at the moment. Choose the other picture, or load the page again.'
+    })
+  })
   watch([canvas, size], () => {
     void nextTick(draw)
   })
@@ -178,6 +204,7 @@ export function useScreeningPlayer(
     held,
     stalled,
     away,
+    form,
     trouble,
     visit,
     play,

@@ -19,6 +19,7 @@ export class Stream {
   readonly #events: StreamEvents
   #hls: Hls | null = null
   #timer: ReturnType<typeof setTimeout> | undefined
+  #lines: number | null = null
 
   constructor(media: HTMLMediaElement, events: StreamEvents) {
     this.#media = media
@@ -35,6 +36,9 @@ export class Stream {
     this.#hls?.destroy()
     const hls = new Player({ startPosition: at, maxBufferLength: AHEAD, enableWebVTT: false })
     this.#hls = hls
+    hls.on(Events.MANIFEST_PARSED, () => {
+      this.#choose()
+    })
     hls.on(Events.FRAG_BUFFERED, () => {
       this.#events.away(false)
     })
@@ -59,9 +63,16 @@ export class Stream {
     hls.attachMedia(this.#media)
   }
 
-  /** How fine the picture is: a place among those there are, or -1 for what the line carries. */
-  set level(level: number) {
-    if (this.#hls !== null) this.#hls.currentLevel = level
+  /** How fine the picture is, in lines; null: what the line carries. */
+  set lines(lines: number | null) {
+    this.#lines = lines
+    this.#choose()
+  }
+
+  #choose(): void {
+    if (this.#hls === null || this.#hls.levels.length === 0) return
+    const found = this.#hls.levels.findIndex(({ height }) => height === this.#lines)
+    if (this.#hls.currentLevel !== found) this.#hls.nextLevel = found
   }
 
   /** Some browsers play such streams without help. */

@@ -40,6 +40,8 @@ export const useTalk = defineStore('talk', () => {
   let selectedAt = 0
   /** Grows when more is known of what a file would cost. */
   const looked = ref(0)
+  /** Grows when its share was changed, or something was asked on its page. */
+  const asked = ref(0)
   const missing = ref(false)
   const trouble = ref<string | null>(null)
   const saved = ref<Date | null>(null)
@@ -117,6 +119,9 @@ export const useTalk = defineStore('talk', () => {
       ledger: () => void again.ledger().catch(report),
       estimate: () => {
         looked.value += 1
+      },
+      share: () => {
+        asked.value += 1
       },
       programme: (revision) => {
         // What was changed here has been answered already.
@@ -319,6 +324,7 @@ export const useTalk = defineStore('talk', () => {
     film,
     ledger,
     looked,
+    asked: readonly(asked),
     selected: readonly(selected),
     select,
     selectedAt: (): number => selectedAt,

@@ -37,6 +37,9 @@ export interface ListedPicture {
   readonly codec: string
 }
 
+/** A film's own playlist, which names its file so until that has a name. */
+export const FILE_IN_PLAYLIST = '{file}'
+
 /** AAC-LC, in the words of RFC 6381. */
 const AAC = 'mp4a.40.2'
 /** What the sound alone takes, in bits a second, with what its parts are wrapped in. */

@@ -8,7 +8,7 @@ import type { HandoutFileOrder } from '@render/handout'
 import type { Drawn } from '@render/video'
 
 // Our own server wrote it; it is not a border.
-const { name, deck, kind, pictures, out } = JSON.parse(await text(process.stdin)) as HandoutFileOrder
+const { name, deck, kind, ink, pictures, out } = JSON.parse(await text(process.stdin)) as HandoutFileOrder
 
 const load = async (digest: AssetId): Promise<Drawable<Drawn>> => {
   const image = await loadImage(pictures[digest] ?? '')
@@ -21,6 +21,7 @@ await writeFile(
     name,
     deck,
     kind,
+    ink,
     shelfFor: async (slide) => {
       const picture = slide.steps.at(-1)?.picture
       if (picture === undefined) return { ofStep: () => undefined, ofAsset: () => undefined }

@@ -1,13 +1,14 @@
 import { startApart } from '@render/process'
 import type { ApartBounds } from '@render/process'
 import { Refusal } from '@core/model'
-import type { AssetId, Deck } from '@core/model'
+import type { AssetId, Deck, SlideId, Stroke } from '@core/model'
 
 /** What the handout program is asked, on its standard input. */
 export interface HandoutFileOrder {
   readonly name: string
   readonly deck: Deck
   readonly kind: 'notes' | 'viewerNotes'
+  readonly ink: Readonly<Record<SlideId, readonly Stroke[]>>
   /** Where the pictures are that its slides show, by digest. */
   readonly pictures: Readonly<Record<AssetId, string>>
   /** Where the PDF is written. */

@@ -4,9 +4,9 @@ import { cssFont } from '@core/compose'
 import { setText } from '@core/compose'
 import { blocksOf, withoutPauses } from '@core/markup'
 import type { Run } from '@core/markup'
-import { paintPicture } from '@core/paint'
+import { paintPicture, paintStroke } from '@core/paint'
 import type { PaintContext, PictureShelf } from '@core/paint'
-import type { Deck, Slide } from '@core/model'
+import type { Deck, Slide, SlideId, Stroke } from '@core/model'
 import type { Drawn } from '@render/video'
 import { registerFonts } from '@render/type'
 
@@ -23,6 +23,8 @@ export interface HandoutOrder {
   readonly deck: Deck
   /** Only these words are in it. */
   readonly kind: 'notes' | 'viewerNotes'
+  /** What was drawn on its slides. */
+  readonly ink: Readonly<Record<SlideId, readonly Stroke[]>>
   /** Gets what a slide's last step shows ready. */
   readonly shelfFor: (slide: Slide) => Promise<PictureShelf<Drawn>>
 }
@@ -115,6 +117,7 @@ export async function makeHandout(order: HandoutOrder): Promise<Buffer> {
       ctx.clip()
       const paint: PaintContext<Drawn> = ctx
       paintPicture(paint, step.picture, picture, await order.shelfFor(slide))
+      for (const stroke of order.ink[slide.id] ?? []) paintStroke(paint, { stroke, elapsed: null }, picture)
       ctx.restore()
       ctx.strokeStyle = '#DCD4C3'
       ctx.strokeRect(MARGIN, y, picture.width, picture.height)

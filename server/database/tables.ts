@@ -286,6 +286,22 @@ export interface ShareTable {
   changed: Moment
 }
 
+/** A talk as a film of one size for those who watch it. */
+export interface StreamTable {
+  talk: string
+  programme_revision: number
+  lines: number
+  width: number
+  height: number
+  frame_rate: number
+  /** Most bits a second. */
+  bandwidth: number
+  codec: string
+  /** Where each part lies in its file. */
+  playlist: string
+  made: Moment
+}
+
 /** What somebody asked who watched. */
 export interface QuestionTable {
   id: string
@@ -337,6 +353,7 @@ export interface Tables {
   speech: SpeechTable
   share: ShareTable
   question: QuestionTable
+  stream: StreamTable
   claim: ClaimTable
   worker: WorkerTable
 }

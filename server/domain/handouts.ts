@@ -3,13 +3,15 @@ import { readFile, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { notesAsMarkdown } from '@core/formats'
 import type { NotesKind } from '@core/formats'
-import type { AssetId, Deck, Slide } from '@core/model'
+import type { AssetId, Deck, Slide, SlideId, Stroke } from '@core/model'
+import { LAST_MOMENT, indexFilm, sceneAt, slideOf } from '@core/scene'
 import { makeHandoutApart } from '@render/handout'
 import type { Queries } from '@server/database'
 import { apartBounds } from '@server/settings'
 import { assetPath, safeFolder, uploadFolder } from '@server/store'
 import { slidesOf } from './decks'
 import { inTurn } from './in-turn'
+import type { Screening } from './screenings'
 import { firstName } from './talks'
 
 /** Making a handout takes no longer than this, in ms. */
@@ -33,16 +35,59 @@ function picturesOf(slide: Slide): readonly AssetId[] {
   return picture.kind === 'composed' ? picture.composition.pictures.map(({ asset }) => asset) : [picture.screen]
 }
 
-/** Slides with their words, as a PDF. */
-export async function handoutFile(q: Queries, talk: string, kind: NotesKind): Promise<{ readonly bytes: Buffer; readonly file: string }> {
-  const { name, deck } = await deckOf(q, talk)
+/** What a handout is made of. */
+interface HandoutParts {
+  readonly name: string
+  readonly deck: Deck
+  readonly kind: NotesKind
+  readonly ink: Readonly<Record<SlideId, readonly Stroke[]>>
+}
+
+async function handoutOf(parts: HandoutParts): Promise<Buffer> {
   const out = join(uploadFolder(), `handout-${randomUUID()}`)
-  const pictures = Object.fromEntries(deck.slides.flatMap(picturesOf).map((digest) => [digest, assetPath(digest)]))
+  const pictures = Object.fromEntries(parts.deck.slides.flatMap(picturesOf).map((digest) => [digest, assetPath(digest)]))
   await safeFolder(uploadFolder())
   try {
-    await inTurn(() => makeHandoutApart({ name, deck, kind, pictures, out }, { ...apartBounds(), time: PATIENCE }))
-    return { bytes: await readFile(out), file: `${firstName(name)}-${kind === 'notes' ? 'notes' : 'handout'}.pdf` }
+    await inTurn(() => makeHandoutApart({ ...parts, pictures, out }, { ...apartBounds(), time: PATIENCE }))
+    return await readFile(out)
   } finally {
     await rm(out, { force: true })
   }
+}
+
+/** Slides with their words, as a PDF. */
+export async function handoutFile(q: Queries, talk: string, kind: NotesKind): Promise<{ readonly bytes: Buffer; readonly file: string }> {
+  const { name, deck } = await deckOf(q, talk)
+  return { bytes: await handoutOf({ name, deck, kind, ink: {} }), file: `${firstName(name)}-${kind === 'notes' ? 'notes' : 'handout'}.pdf` }
+}
+
+/** Slides as they are in the end, for those who watch: with what was drawn on them, and what was written for viewers where it is theirs. */
+export async function screenedHandout(
+  q: Queries,
+  talk: string,
+  { film, visits, slides }: Pick<Screening, 'film' | 'visits' | 'slides'>,
+  viewerNotes: boolean,
+): Promise<{ readonly bytes: Buffer; readonly file: string }> {
+  const { name } = await q.selectFrom('talk').select('name').where('id', '=', talk).executeTakeFirstOrThrow()
+  const index = indexFilm(film)
+  const inkOf = (slide: SlideId): readonly Stroke[] => {
+    const last = visits.findLast((visit) => visit.slide === slide)
+    const scene = last === undefined ? null : sceneAt(index, last.start + last.length - LAST_MOMENT)
+    return scene === null ? [] : scene.ink.map(({ stroke }) => stroke)
+  }
+  const shown = slides.map(({ id }) => slideOf(film, id))
+  const deck = { shape: film.shape, slides: viewerNotes ? shown : shown.map((slide) => ({ ...slide, viewerNotes: '' })) }
+  const ink = Object.fromEntries(slides.map(({ id }) => [id, inkOf(id)]))
+  return { bytes: await handoutOf({ name, deck, kind: 'viewerNotes', ink }), file: `${firstName(name)}.pdf` }
+}
+
+/** What was written for viewers of the slides that are shown, as Markdown. */
+export async function screenedNotes(
+  q: Queries,
+  talk: string,
+  { film, slides }: Pick<Screening, 'film' | 'slides'>,
+): Promise<{ readonly text: string; readonly file: string }> {
+  const { name } = await q.selectFrom('talk').select('name').where('id', '=', talk).executeTakeFirstOrThrow()
+  const deck = { shape: film.shape, slides: slides.map(({ id }) => slideOf(film, id)) }
+  return { text: notesAsMarkdown(name, deck, 'viewerNotes'), file: `${firstName(name)}.md` }
 }

@@ -12,6 +12,8 @@ export interface Jobs {
   /** Some of a talk's pictures are made as its recipe wants them, to see what they take. */
   readonly probe: { readonly talk: string }
   readonly 'make-ahead': { readonly talk: string }
+  /** A talk that is shown to others, as a film of several sizes. */
+  readonly 'make-stream': { readonly talk: string }
   /** What was kept lately is read, and made again where it is damaged. */
   readonly 'check-recent': Readonly<Record<never, never>>
 }

@@ -5,6 +5,7 @@ import type { ChangeReason } from '@core/programme'
 import type { ChangeRole } from '@contracts'
 import type { Queries } from '@server/database'
 import { wantAhead } from './ahead'
+import { wantStream } from './streams'
 import { tell } from './events'
 
 /** The talk's programme as it is now; an empty one before anything was recorded. */
@@ -71,5 +72,6 @@ export async function saveProgramme(
     .execute()
   await tell(q, { talk, kind: 'programme', id: String(next.revision) })
   await wantAhead(q, talk)
+  await wantStream(q, talk)
   return next
 }

@@ -97,6 +97,17 @@ export async function stillNamed(db: Database, kind: LeavingKind, names: readonl
             .execute()
         ).map((row) => row.id),
       )
+    case 'stream':
+      return new Set(
+        (
+          await db
+            .selectFrom('stream')
+            .select('talk')
+            .distinct()
+            .where('talk', 'in', [...names])
+            .execute()
+        ).map((row) => row.talk),
+      )
     case 'upload':
       return new Set()
     case 'asset':

@@ -17,6 +17,7 @@ import { filmOf } from './films'
 import { passFor } from './screening-pass'
 import type { ScreeningVersion } from './screening-pass'
 import { rateOfOwner } from './speech'
+import { streamTracks } from './stream-tracks'
 import { isLive } from './takes'
 
 /** Most that a voice is raised to be as loud as others, in dB. */
@@ -168,7 +169,7 @@ export async function screeningState(q: Queries, talk: string): Promise<Pick<Scr
 export async function screeningView(q: Queries, access: Access): Promise<ScreeningView> {
   const { talk, mayTake, mayAsk } = access
   const version = await versionNow(q, talk)
-  const [screening, state, row, film] = await Promise.all([
+  const [screening, state, row, film, tracks] = await Promise.all([
     screeningOf(q, version),
     screeningState(q, talk),
     q
@@ -178,6 +179,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
       .where('talk.id', '=', talk)
       .executeTakeFirstOrThrow(),
     filmToTake(q, mayTake.film),
+    streamTracks(q, talk, version.revision),
   ])
   return {
     title: row.name,
@@ -199,6 +201,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
       film: film === null ? null : { file: film.file, bytes: film.bytes },
     },
     questions: mayAsk,
+    films: version.timing === 'recorded' ? tracks.map(({ lines }) => lines) : [],
     recording: state.recording,
   }
 }

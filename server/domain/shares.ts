@@ -4,6 +4,7 @@ import type { ShareFields, ShareView } from '@contracts'
 import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
 import { tell } from './events'
+import { wantStream } from './streams'
 
 /** Bytes of a key: nobody finds one by trying. */
 const KEY_BYTES = 16
@@ -66,6 +67,7 @@ export async function changeShare(q: Queries, talk: string, fields: ShareFields)
     .set({ ...rest, viewer_notes: viewerNotes, changed: new Date() })
     .where('talk', '=', talk)
     .execute()
+  await wantStream(q, talk, false)
   await tell(q, { talk, kind: 'share', id: null })
   return await shareOf(q, talk)
 }

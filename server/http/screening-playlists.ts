@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
-import { FACE_PART, FACE_PART_MS, SOUND_PART, SOUND_PART_MS, mainPlaylist, trackPlaylist } from '@core/screening'
+import { FACE_PART, FACE_PART_MS, FILE_IN_PLAYLIST, SOUND_PART, SOUND_PART_MS, mainPlaylist, trackPlaylist } from '@core/screening'
 import { codecOf } from '@render/screening'
-import type { Screening } from '@server/domain'
+import type { Screening, StreamTrack } from '@server/domain'
 import { nameOfMedia, screeningFile } from '@server/media'
 import type { ScreeningMedia } from '@server/media'
 
@@ -13,6 +13,32 @@ const lengthOf = (media: ScreeningMedia): number => {
   return media.kind === 'face' ? (media.part.frames / FACE_PART.frames) * FACE_PART_MS : 0
 }
 const listed = (parts: readonly ScreeningMedia[]) => parts.map((media) => ({ file: nameOfMedia(media), length: lengthOf(media) }))
+
+/** Name of the file, or of the playlist, that holds a talk as a film of so many lines. */
+const filmName = (lines: number, ending: 'mp4' | 'm3u8'): string => `film-${String(lines)}.${ending}`
+const FILM = /^film-(\d+)\.(mp4|m3u8)$/
+
+/** Which track of a film a name means; null when it means none. */
+export function filmTrack(name: string, tracks: readonly StreamTrack[]): StreamTrack | null {
+  const lines = Number(FILM.exec(name)?.[1])
+  return tracks.find((track) => track.lines === lines) ?? null
+}
+
+/** Playlists of a talk as a film, by their names; null: there is none of that name. */
+export function filmPlaylist(name: string, tracks: readonly StreamTrack[]): string | null {
+  if (name === 'film.m3u8' && tracks.length > 0) {
+    const pictures = tracks.map(({ lines, bandwidth, width, height, frame_rate: frameRate, codec }) => ({
+      playlist: filmName(lines, 'm3u8'),
+      bandwidth,
+      size: { width, height },
+      frameRate,
+      codec,
+    }))
+    return mainPlaylist('sound.m3u8', pictures)
+  }
+  const track = name.endsWith('.m3u8') ? filmTrack(name, tracks) : null
+  return track === null ? null : track.playlist.replaceAll(FILE_IN_PLAYLIST, filmName(track.lines, 'mp4'))
+}
 
 /** Playlists of a screening, by their names; null: there is none of that name. */
 export async function screeningPlaylist(name: string, { sound, face, faceSize }: Screening): Promise<string | null> {

@@ -3,9 +3,15 @@ import { join } from 'node:path'
 import { settings } from '@server/settings'
 
 /** What may lie in the store with nothing that refers to it. */
-export type LeavingKind = 'stretch' | 'delivery' | 'asset' | 'upload'
+export type LeavingKind = 'stretch' | 'delivery' | 'asset' | 'upload' | 'stream'
 
-const FOLDERS: Readonly<Record<LeavingKind, string>> = { stretch: 'stretches', delivery: 'deliveries', asset: 'assets', upload: 'uploads' }
+const FOLDERS: Readonly<Record<LeavingKind, string>> = {
+  stretch: 'stretches',
+  delivery: 'deliveries',
+  asset: 'assets',
+  upload: 'uploads',
+  stream: 'streams',
+}
 const store = (): string => join(settings().data, 'store')
 
 /** A name that is none of ours is left where it is. */
@@ -14,6 +20,7 @@ const OURS: Readonly<Record<LeavingKind, RegExp>> = {
   delivery: /^[0-9a-f-]{36}$/,
   asset: /^[0-9a-f]{64}$/,
   upload: /^[\w-]+$/,
+  stream: /^[0-9a-f-]{36}$/,
 }
 
 const namesIn = (folder: string): Promise<readonly string[]> => readdir(folder).catch(() => [])

@@ -39,6 +39,17 @@ export const deliveryFolder = (delivery: string): string => place('deliveries', 
 export const deliveryPath = (delivery: string): string => place('deliveries', delivery, 'film.mp4')
 /** The frame last drawn for a delivery, for the page to show. */
 export const lookPath = (delivery: string): string => place('deliveries', delivery, 'look.jpg')
+/** A talk as films for those who watch it, by version and lines. */
+export const streamFolder = (talk: string): string => place('streams', talk)
+export const streamPath = (talk: string, revision: number, lines: number): string =>
+  place('streams', talk, `${String(revision)}-${String(lines)}.mp4`)
+/** The same with its sound, as one file. */
+export const wholeStreamPath = (talk: string, revision: number): string => place('streams', talk, `${String(revision)}-whole.mp4`)
+/** Takes a version out that nobody watches any more. */
+export async function removeStream(talk: string, revision: number, lines: readonly number[]): Promise<void> {
+  const files = [...lines.map((one) => streamPath(talk, revision, one)), wholeStreamPath(talk, revision)]
+  await Promise.all(files.map((file) => rm(file, { force: true })))
+}
 export const uploadFolder = (): string => place('uploads')
 
 /** Has what was written to a file or folder on the disk itself: a name is only as safe as the folder that it stands in. */

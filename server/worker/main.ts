@@ -15,6 +15,7 @@ import { deliverGivenUp, deliverTask } from './tasks/deliver'
 import { helpDeliverGivenUp, helpDeliverTask } from './tasks/help-deliver'
 import { finishTakeGivenUp, finishTakeTask } from './tasks/finish-take'
 import { makeAheadGivenUp, makeAheadTask } from './tasks/make-ahead'
+import { makeStreamGivenUp, makeStreamTask } from './tasks/make-stream'
 import { checkAllTask, checkRecentTask } from './tasks/check-kept'
 import { probeGivenUp, probeTask } from './tasks/probe'
 import { reclaimTask } from './tasks/reclaim'
@@ -92,6 +93,7 @@ const runner = await run({
     'help-deliver': task('delivery', helpDeliverTask, helpDeliverGivenUp, true),
     probe: task('talk', probeTask, probeGivenUp),
     'make-ahead': task('talk', makeAheadTask, makeAheadGivenUp),
+    'make-stream': task('talk', makeStreamTask, makeStreamGivenUp),
     reclaim: reclaimTask,
     'check-recent': checkRecentTask,
     'check-all': checkAllTask,

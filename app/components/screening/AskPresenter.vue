@@ -71,7 +71,9 @@ onMounted(() => {
     <p v-if="sent" role="status">Your question is with the presenter. The answer stands here when you come back in this browser.</p>
     <form v-if="asking" @submit.prevent="send">
       <label
-        >Your question about <span class="clock">{{ duration(from) }}</span>
+        ><span
+          >Your question about <span class="clock">{{ duration(from) }}</span></span
+        >
         <textarea v-model="words" rows="4" maxlength="2000" required />
       </label>
       <label>Your name, if you like <input v-model="name" maxlength="100" autocomplete="name" /></label>

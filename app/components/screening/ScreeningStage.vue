@@ -29,8 +29,9 @@ const shelf = usePictures(
     player.draw()
   },
 )
-const player = useScreeningPlayer(props.view, canvas, size, shelf, waits)
-const { at, playing, speed, muted, held, stalled, away, trouble, visit, ready } = player
+const film = ref<HTMLElement | null>(null)
+const player = useScreeningPlayer(props.view, canvas, size, shelf, waits, film)
+const { at, playing, form, speed, muted, held, stalled, away, trouble, visit, ready } = player
 watch(at, (now) => {
   emit('at', now)
 })
@@ -65,6 +66,11 @@ useScreeningKeys({
   },
 })
 defineExpose({ seek: player.seek })
+/** Without scripts: the browser's own player, once there is a film for it. Nothing in it is anybody's words. */
+const plain =
+  props.view.films.length > 0
+    ? `<video controls preload="metadata" style="width:100%" src="${props.view.media}/film.mp4"></video>`
+    : '<p class="notice">This page plays with scripts switched on. All that is on its slides can be read below.</p>'
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 1.75, 2]
 const doing = computed(() => {
   if (held.value) return 'Go on'
@@ -85,6 +91,7 @@ const doing = computed(() => {
           :aria-label="shown === null ? '' : `Slide ${shown.number}: ${shown.title}. ${shown.text}`"
           @click="player.toggle"
         />
+        <div v-show="form !== 'sharp'" ref="film" class="film" @click="player.toggle" />
         <p v-if="stalled || away" class="over" role="status">
           {{ away ? 'The line is lost. It goes on by itself when it is back.' : 'A moment …' }}
         </p>
@@ -99,6 +106,14 @@ const doing = computed(() => {
         <span class="gap" />
         <label class="check" title="W"><input v-model="waits" type="checkbox" /> Wait at each slide</label>
         <label v-if="view.voice" class="check" title="M"><input v-model="muted" type="checkbox" /> Sound off</label>
+        <label v-if="view.films.length > 0" class="speed"
+          >Picture
+          <select v-model="form">
+            <option value="sharp">sharp, drawn here</option>
+            <option value="auto">light, as a film</option>
+            <option v-for="lines in view.films" :key="lines" :value="lines">film of {{ lines }} lines</option>
+          </select></label
+        >
         <label class="speed"
           >Speed
           <select v-model.number="speed">
@@ -106,15 +121,14 @@ const doing = computed(() => {
           </select></label
         >
         <button class="press" title="F" @click="wide">Whole screen</button>
-        <button class="press quiet" title="?" @click="help = !help">Keys</button>
+        <button class="press quiet keyed" title="?" @click="help = !help">Keys</button>
       </div>
     </div>
     <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
     <ScreeningKeys v-if="help" @close="help = false" />
-    <noscript>
-      <video v-if="view.take.film" class="plain" controls preload="metadata" :src="`${view.media}/talk.mp4`" />
-      <p v-else class="notice">This page plays with scripts switched on. All that is on its slides can be read below.</p>
-    </noscript>
+    <!-- What a browser reads here depends on whether it runs scripts, so it is text to the page. -->
+    <!-- eslint-disable-next-line vue/no-v-html -->
+    <noscript v-html="plain" />
   </section>
 </template>
 
@@ -134,6 +148,14 @@ const doing = computed(() => {
   min-width: min(100%, 480px);
   background: #14201e;
   overflow: hidden;
+}
+.film :deep(video) {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  background: #14201e;
+  cursor: pointer;
 }
 .picture img,
 .picture canvas {
@@ -185,10 +207,6 @@ select {
 .notice {
   margin-top: 10px;
 }
-.plain {
-  width: 100%;
-  margin-top: 10px;
-}
 .frame:fullscreen {
   align-content: center;
   padding: 12px;
@@ -198,11 +216,25 @@ select {
   max-width: min(100%, calc((100vh - 150px) * 16 / 9));
 }
 @media (max-width: 760px) {
+  /* The picture stays in sight for as long as the page is read. */
+  .stage,
+  .frame:not(:fullscreen) {
+    display: contents;
+  }
+  .aisle,
+  .controls {
+    margin-top: 8px;
+  }
   .picture {
     position: sticky;
     top: 0;
     z-index: 2;
     max-width: 100%;
+  }
+}
+@media (pointer: coarse) {
+  .keyed {
+    display: none;
   }
 }
 @media print {

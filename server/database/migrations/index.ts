@@ -18,6 +18,7 @@ import { demoTalks } from './0016-demo-talks'
 import { reasons } from './0017-reasons'
 import { chunks } from './0018-chunks'
 import { shares } from './0019-shares'
+import { streams } from './0020-streams'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -40,4 +41,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0017-reasons': reasons,
   '0018-chunks': chunks,
   '0019-shares': shares,
+  '0020-streams': streams,
 }

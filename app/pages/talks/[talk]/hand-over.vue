@@ -11,6 +11,8 @@ const estimate = ref<EstimateView | null>(null)
 const trouble = ref<string | null>(null)
 const busy = ref(false)
 
+const route = useRoute()
+const leaf = computed(() => (route.query['leaf'] === 'show' ? 'show' : 'file'))
 const starts = ref<Date | null>(null)
 const notice = useMadeNotice()
 
@@ -95,13 +97,19 @@ watch(
 
 <template>
   <StationFrame by-visit :landing="talk.index?.length ?? 0">
-    <div v-if="talk.index === null && recipe?.timing !== 'planned'" class="empty">
+    <div v-if="leaf === 'show' && talk.talk && talk.slides.length > 0" class="scroll">
+      <div class="docket"><ShowLeaf /><HandOverLeaves :talk-id="talk.talk.id" :leaf="leaf" /></div>
+    </div>
+    <div v-else-if="talk.index === null && recipe?.timing !== 'planned'" class="empty">
       <h1>Nothing to hand over yet</h1>
       <p class="soft">The file is made from what is recorded at the Lectern.</p>
       <NuxtLink v-if="talk.talk" class="press main" :to="`/talks/${talk.talk.id}/lectern`">To the Lectern</NuxtLink>
       <button v-if="recipe && talk.slides.length > 0" class="press" @click="change({ ...recipe, timing: 'planned' })">
         Make a slide show of the planned times instead
       </button>
+      <NuxtLink v-if="talk.talk && talk.slides.length > 0" class="press quiet" :to="`/talks/${talk.talk.id}/hand-over?leaf=show`">
+        Show the slides on a page
+      </NuxtLink>
     </div>
     <div v-else class="scroll">
       <div class="docket">
@@ -114,7 +122,10 @@ watch(
               {{ recipe?.each === 'slide' ? 'Make these files' : 'Make this file' }}</button><StartTime v-model="starts" />
           </div>
         </section>
-        <DocketChecks :recipe="recipe" :estimate="estimate" @change="change" />
+        <div class="margin">
+          <HandOverLeaves v-if="talk.talk" :talk-id="talk.talk.id" :leaf="leaf" />
+          <DocketChecks :recipe="recipe" :estimate="estimate" @change="change" />
+        </div>
         <section class="ledger" aria-label="Ledger">
           <div class="top">
             <h2>Ledger</h2>
@@ -167,7 +178,11 @@ watch(
   border-top: 5px solid var(--brand);
   background: var(--card);
 }
-
+.margin {
+  display: grid;
+  gap: 20px;
+  align-content: start;
+}
 .row {
   display: flex;
   gap: 22px;

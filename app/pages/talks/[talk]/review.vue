@@ -13,13 +13,14 @@ const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
 const ink = useInkAfterwards()
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2]
-const panel = ref<'fit' | 'pauses' | 'face' | 'history' | 'takes'>('fit')
+const panel = ref<'fit' | 'pauses' | 'face' | 'history' | 'takes' | 'questions'>('fit')
 const PANELS = [
   { key: 'fit', name: 'Fit' },
   { key: 'pauses', name: 'Pauses' },
   { key: 'face', name: 'Face' },
   { key: 'history', name: 'History' },
   { key: 'takes', name: 'Takes' },
+  { key: 'questions', name: 'Questions' },
 ] as const
 const stage = ref<InstanceType<typeof FilmStage> | null>(null)
 const face = ref<InstanceType<typeof VisitFace> | null>(null)
@@ -95,14 +96,10 @@ function peg(which: 'from' | 'to'): void {
 const route = useRoute()
 const named = PANELS.find(({ key }) => key === route.query['panel'])
 if (named !== undefined) panel.value = named.key
-watch(
-  stage,
-  (there) => {
-    const wanted = Number(route.query['at'])
-    if (there !== null && Number.isFinite(wanted) && wanted > 0) there.player.seek(wanted)
-  },
-  { once: true },
-)
+watch([stage, () => route.query['at']], ([there, place]) => {
+  const wanted = Number(place)
+  if (there !== null && Number.isFinite(wanted) && wanted > 0) there.player.seek(wanted)
+})
 
 useReviewKeys({
   toggle: () => {
@@ -209,6 +206,7 @@ useReviewKeys({
           <PausePanel v-else-if="panel === 'pauses'" @go="playFrom" />
           <VisitFace v-else-if="panel === 'face'" ref="face" :visit="visit" :shape="shape" />
           <HistoryPanel v-else-if="panel === 'history'" />
+          <QuestionsPanel v-else-if="panel === 'questions'" />
           <TakesPanel v-else />
         </div>
       </section>

@@ -2,12 +2,15 @@ import { getRouterParam, setResponseHeaders } from 'h3'
 import type { H3Event } from 'h3'
 import { Refusal } from '@core/model'
 import { database } from '@server/database'
-import { filmToTake } from '@server/domain'
-import { answerWithPass, screeningPlaylist, sendFile } from '@server/http'
+import { filmToTake, screenedHandout, screenedNotes, streamTracks } from '@server/domain'
+import { answerWithPass, filmPlaylist, filmTrack, screeningPlaylist, sendFile, sendMade } from '@server/http'
 import type { PassedIn } from '@server/http'
 import { nameOfMedia, screeningFile } from '@server/media'
-import { deliveryPath } from '@server/store'
+import { deliveryPath, streamPath, wholeStreamPath } from '@server/store'
 import { log } from '@server/log'
+
+/** Names of what belongs to a talk as a film. */
+const isOfFilm = (name: string): boolean => /^film(-\d+)?\.(mp4|m3u8)$/.test(name)
 
 const nothing = (): Refusal => new Refusal('not-found', 'There is nothing under this address.')
 
@@ -35,11 +38,47 @@ async function sendFilm(event: H3Event, { access }: PassedIn): Promise<void> {
   await sendFile(event, { path: deliveryPath(film.id), mime: 'video/mp4', download: film.file, fixed: false, tag: film.id })
 }
 
+/** What may be taken along, as far as it may; null when it is nothing of that. */
+async function takenAlong(event: H3Event, name: string, passed: PassedIn): Promise<{ readonly sent: unknown } | null> {
+  const { access, screening } = passed
+  switch (name) {
+    case 'talk.mp4':
+      return { sent: await sendFilm(event, passed) }
+    case 'slides.pdf': {
+      if (!access.mayTake.handout) throw nothing()
+      const { bytes, file } = await screenedHandout(database(), access.talk, screening, access.mayTake.viewerNotes)
+      return { sent: sendMade(event, bytes, 'application/pdf', file) }
+    }
+    case 'notes.md': {
+      if (!access.mayTake.viewerNotes) throw nothing()
+      const { text, file } = await screenedNotes(database(), access.talk, screening)
+      return { sent: sendMade(event, text, 'text/markdown; charset=utf-8', file) }
+    }
+    default:
+      return null
+  }
+}
+
+/** A talk as a film: which there is, where its parts lie, and the files that they lie in. */
+async function sendTrack(event: H3Event, name: string, { version }: PassedIn): Promise<unknown> {
+  const tracks = version.timing === 'recorded' ? await streamTracks(database(), version.talk, version.revision) : []
+  const playlist = filmPlaylist(name, tracks)
+  if (playlist !== null) return sendText(event, playlist, 'application/vnd.apple.mpegurl')
+  const whole = name === 'film.mp4' && tracks.length > 0
+  const track = filmTrack(name, tracks)
+  if (track === null && !whole) throw nothing()
+  const path = track === null ? wholeStreamPath(version.talk, version.revision) : streamPath(version.talk, version.revision, track.lines)
+  await sendFile(event, { path, mime: 'video/mp4', fixed: true, shared: true, tag: `${version.talk}-${String(version.revision)}-${name}` })
+  return undefined
+}
+
 export default answerWithPass(async (event, passed) => {
   const name = getRouterParam(event, 'file') ?? ''
   const { screening } = passed
   if (name === 'film.json') return sendText(event, screening.text, 'application/json')
-  if (name === 'talk.mp4') return await sendFilm(event, passed)
+  const taken = await takenAlong(event, name, passed)
+  if (taken !== null) return taken.sent
+  if (isOfFilm(name)) return await sendTrack(event, name, passed)
   const playlist = await screeningPlaylist(name, screening)
   if (playlist !== null) return sendText(event, playlist, 'application/vnd.apple.mpegurl')
   const media = screening.media.get(name)

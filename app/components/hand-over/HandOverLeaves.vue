@@ -1,0 +1,50 @@
+<script setup lang="ts">
+/** The leaves of the docket: a file to be handed over, or a page on which others watch. */
+const props = defineProps<{ talkId: string; leaf: 'file' | 'show' }>()
+const LEAVES = [
+  { id: 'file', name: 'File', says: 'made, checked and kept here' },
+  { id: 'show', name: 'Show', says: 'a page on which others watch' },
+] as const
+const to = (leaf: string) => ({ path: `/talks/${props.talkId}/hand-over`, query: leaf === 'file' ? {} : { leaf } })
+</script>
+
+<template>
+  <nav class="leaves" aria-label="Ways to hand over">
+    <NuxtLink
+      v-for="one in LEAVES"
+      :key="one.id"
+      :to="to(one.id)"
+      :class="{ here: one.id === leaf }"
+      :aria-current="one.id === leaf ? 'page' : undefined"
+    >
+      <b>{{ one.name }}</b><span class="soft">{{ one.says }}</span>
+    </NuxtLink>
+  </nav>
+</template>
+
+<style scoped>
+.leaves {
+  display: grid;
+  gap: 6px;
+  align-content: start;
+}
+a {
+  display: grid;
+  padding: 8px 14px;
+  border: 1px solid var(--line);
+  border-left: 5px solid var(--line);
+  background: color-mix(in srgb, var(--card) 55%, var(--ground));
+  color: inherit;
+  text-decoration: none;
+}
+a:hover {
+  border-left-color: var(--brand);
+}
+a.here {
+  border-left-color: var(--brand);
+  background: var(--card);
+}
+span {
+  font-size: 13.5px;
+}
+</style>
