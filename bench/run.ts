@@ -26,6 +26,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   import: () => import('./import'),
   start: () => import('./start'),
   weight: () => import('./weight'),
+  'at-once': () => import('./at-once'),
   screening: () => import('./screening'),
   uploads: () => import('./uploads'),
   ink: () => import('./ink'),

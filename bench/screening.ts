@@ -41,8 +41,9 @@ async function firstPicture(address: string): Promise<number> {
   const { page, close } = await openPage()
   try {
     await page.addInitScript(
-      `new PerformanceObserver((list) => { for (const one of list.getEntries()) if (one.element?.tagName === 'IMG') window.seen ??= one.startTime })` +
-        `.observe({ type: 'largest-contentful-paint', buffered: true })`,
+      `new PerformanceObserver((list) => {
+        for (const one of list.getEntries()) if (one.element?.tagName === 'IMG') window.seen ??= one.startTime
+      }).observe({ type: 'largest-contentful-paint', buffered: true })`,
     )
     await page.goto(address)
     for (;;) {

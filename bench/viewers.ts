@@ -56,3 +56,5 @@ console.log(
     rate: Math.round((whole * 8) / seconds),
   }),
 )
+
+export {}

@@ -77,7 +77,7 @@ export interface ScreeningView {
   readonly questions: boolean
   /** Lines of the films that it can be watched as, the smallest first; none while they are not made. */
   readonly films: readonly number[]
-  /** Somebody is recording it at this moment. */
+  /** Somebody is recording it at this moment, or what was recorded is being made ready. */
   readonly recording: boolean
 }
 

@@ -20,6 +20,8 @@ export class Stream {
   #hls: Hls | null = null
   #timer: ReturnType<typeof setTimeout> | undefined
   #lines: number | null = null
+  /** Grows with every stream that is opened: what waits for its player gives way to what was asked for later. */
+  #asked = 0
 
   constructor(media: HTMLMediaElement, events: StreamEvents) {
     this.#media = media
@@ -28,7 +30,10 @@ export class Stream {
 
   /** @param at where it is to begin, in seconds */
   async open(playlist: string, at: number): Promise<void> {
+    this.#asked += 1
+    const asked = this.#asked
     const { default: Player, ErrorTypes, Events } = await import('hls.js')
+    if (asked !== this.#asked) return
     if (!Player.isSupported()) {
       this.#openByItself(playlist, at)
       return
@@ -87,6 +92,7 @@ export class Stream {
   }
 
   close(): void {
+    this.#asked += 1
     clearTimeout(this.#timer)
     this.#hls?.destroy()
     this.#hls = null

@@ -66,7 +66,7 @@ describe('a film as viewers get it', () => {
           expect(seenAt(viewers, time)).toEqual(seenAt(whole, time))
         }
       }),
-      { numRuns: 300 },
+      { numRuns: 120 },
     )
   })
 

@@ -159,7 +159,7 @@ export async function screeningState(q: Queries, talk: string): Promise<Pick<Scr
       .select('take.id')
       .where('take.talk', '=', talk)
       .where('take.kind', '!=', 'rehearsal')
-      .where(isLive)
+      .where((either) => either.or([isLive, either('take.state', '=', 'closing')]))
       .executeTakeFirst(),
   ])
   return { version: versionName(version), recording: live !== undefined }

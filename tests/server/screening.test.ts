@@ -28,8 +28,10 @@ afterAll(async () => {
   await rm(folder, { recursive: true })
 })
 
+let made: Promise<Buffer> | undefined
 /** A recording that says one thing in each of four parts of four seconds: a tone and a colour of its own. */
-async function fourParts(): Promise<Buffer> {
+const fourParts = (): Promise<Buffer> => (made ??= makeFourParts())
+async function makeFourParts(): Promise<Buffer> {
   const [tones, colours] = [
     [400, 1000, 2500, 5000],
     ['red', 'lime', 'blue', 'yellow'],

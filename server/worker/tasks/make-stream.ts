@@ -58,7 +58,8 @@ async function makeTrack(making: Making, lines: (typeof STREAM_LINES)[number]): 
     await putUnder(stream, path)
     return { ...track, lines, width: plan.frame.width, height: plan.frame.height, frame_rate: plan.fps }
   } finally {
-    await Promise.all([pictures, stream, whole].map((file) => rm(file, { force: true })))
+    const left = [pictures, stream, whole].flatMap((file) => [file, `${file}.chapters`])
+    await Promise.all(left.map((file) => rm(file, { force: true })))
   }
 }
 

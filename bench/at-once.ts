@@ -1,0 +1,102 @@
+import { randomUUID } from 'node:crypto'
+import { mkdtemp, readFile, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { run } from '@render/process'
+import type { ScreeningView, TalkView } from '@contracts'
+import { Client } from '../tests/harness/client'
+import { digestOf } from '../tests/harness/recording'
+import { screeningOf, shareTalk } from '../tests/harness/screening'
+import { knotsTalk } from '../tests/harness/talks'
+import { startRunning } from './running-product'
+import type { Figure } from './run'
+
+/** Bytes of a chunk. */
+const CHUNK = 256 * 1024
+/** How long a talk of ten minutes, and one of an hour, may take to be watched, in s. */
+const MOST = { 10: 3, 60: 10 } as const
+
+/** A recording with voice and a camera of 720 lines: a minute, over and over. */
+async function recordingOf(minutes: number, folder: string): Promise<Buffer> {
+  const minute = join(folder, 'minute.webm')
+  const whole = join(folder, `${String(minutes)}.webm`)
+  const quiet = ['-v', 'error', '-y']
+  await run('ffmpeg', [
+    ...quiet,
+    ...['-f', 'lavfi', '-i', 'testsrc2=s=1280x720:r=30:d=60', '-f', 'lavfi', '-i', 'sine=frequency=330:duration=60,volume=8dB'],
+    ...['-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8', '-b:v', '1M', '-g', '100', '-c:a', 'libopus', minute],
+  ])
+  await run('ffmpeg', [...quiet, '-stream_loop', String(minutes - 1), '-i', minute, '-c', 'copy', whole])
+  return await readFile(whole)
+}
+
+/** From the moment at which the last of a take has come and it is finished until its beginning can be watched, in s. */
+async function untilWatched(url: string, client: Client, minutes: keyof typeof MOST, folder: string): Promise<number> {
+  const { talk, slides } = await knotsTalk(client, `${String(minutes)} minutes`)
+  const { key } = await shareTalk(client, talk)
+  const media = await recordingOf(minutes, folder)
+  const [take, stretch] = [randomUUID(), randomUUID()]
+  await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
+  await client.get('PUT', `/stretches/${stretch}`, {
+    ...{ take, number: 0, camera: true, voice: true, mime: 'video/webm;codecs=vp8,opus' },
+    opening: { slide: slides[0], step: 0, blank: false, inset: true, ink: [] },
+  })
+  const chunks = Math.ceil(media.length / CHUNK)
+  for (let n = 0; n < chunks; n += 1) {
+    const part = media.subarray(n * CHUNK, (n + 1) * CHUNK)
+    const { status } = await client.ask('PUT', `/stretches/${stretch}/chunks/${String(n)}`, new Uint8Array(part), {
+      'x-aisle-chunks': `${String(part.length)}:${digestOf(part)}`,
+      'content-type': 'application/octet-stream',
+    })
+    if (status >= 300) throw new Error(`a chunk was refused: ${String(status)}`)
+  }
+  const length = minutes * 60_000
+  const cues = Array.from({ length: minutes * 2 - 1 }, (_, n) => ({
+    kind: 'show',
+    at: (n + 1) * 30_000,
+    slide: slides[(n + 1) % slides.length],
+    step: 0,
+  }))
+  await client.get('PUT', `/stretches/${stretch}/cues`, { first: 0, cues })
+  const began = performance.now()
+  await client.get('POST', `/stretches/${stretch}/close`, { chunks, cues: cues.length, length })
+  await client.get('POST', `/takes/${take}/finish`)
+  let view: ScreeningView
+  do {
+    await new Promise((resolve) => setTimeout(resolve, 50))
+    view = await screeningOf(url, key)
+    const failed = (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.state === 'failed')
+    if (failed !== undefined) throw new Error(failed.sentence ?? 'the take failed')
+  } while (view.timing !== 'recorded')
+  await Promise.all(
+    ['sound', 'face'].map(async (track) => {
+      const list = await (await fetch(`${url}${view.media}/${track}.m3u8`)).text()
+      const first = /[0-9a-f]{64}\.m4s/.exec(list)?.[0] ?? ''
+      const part = await fetch(`${url}${view.media}/${first}`)
+      if (!part.ok) throw new Error(`${track}: ${String(part.status)}`)
+      await part.arrayBuffer()
+    }),
+  )
+  return (performance.now() - began) / 1000
+}
+
+/** How soon after a take of ten minutes, and of an hour, its screening page plays. */
+export async function measure(): Promise<Figure> {
+  const product = await startRunning(4395)
+  const folder = await mkdtemp(join(tmpdir(), 'aisle-at-once-'))
+  try {
+    const client = new Client(product.url)
+    const ten = await untilWatched(product.url, client, 10, folder)
+    const hour = await untilWatched(product.url, client, 60, folder)
+    return {
+      value: Number(ten.toFixed(1)),
+      unit: 's',
+      target: `${String(MOST[10])} after ten minutes, ${String(MOST[60])} after an hour`,
+      ok: ten <= MOST[10] && hour <= MOST[60],
+      detail: { tenMinutes: ten, hour },
+    }
+  } finally {
+    await product.stop()
+    await rm(folder, { recursive: true, force: true })
+  }
+}
