@@ -167,6 +167,10 @@ export function useScreeningPlayer(
         pause()
         trouble.value = 'This browser cannot play the voice of this talk. Its slides and words are here all the same.'
       },
+      gone: () => {
+        pause()
+        trouble.value = 'This part cannot be played. Load the page again; if it stays so, tell the presenter. What can be read is below.'
+      },
       away: (is) => {
         away.value = is
       },

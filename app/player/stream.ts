@@ -4,6 +4,8 @@ import type Hls from 'hls.js'
 export interface StreamEvents {
   /** Nothing of it can be played, and trying again is no use. */
   readonly failed: () => void
+  /** The server has no such part, or cannot make it. */
+  readonly gone: () => void
   /** Its parts do not come at the moment, or come again. */
   readonly away: (away: boolean) => void
 }
@@ -47,7 +49,7 @@ export class Stream {
     hls.on(Events.FRAG_BUFFERED, () => {
       this.#events.away(false)
     })
-    hls.on(Events.ERROR, (_, { fatal, type }) => {
+    hls.on(Events.ERROR, (_, { fatal, type, response }) => {
       if (!fatal) return
       if (type === ErrorTypes.MEDIA_ERROR) {
         hls.recoverMediaError()
@@ -55,6 +57,10 @@ export class Stream {
       }
       if (type !== ErrorTypes.NETWORK_ERROR) {
         this.#events.failed()
+        return
+      }
+      if ((response?.code ?? 0) >= 400) {
+        this.#events.gone()
         return
       }
       this.#events.away(true)

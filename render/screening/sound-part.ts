@@ -2,7 +2,7 @@ import { SOUND_MARGIN, SOUND_PART, SOUND_PART_MS } from '@core/screening'
 import type { SoundPart } from '@core/screening'
 import { filter, filtersText } from '@render/filters'
 import { outputOf } from '@render/process'
-import { assembleVoice } from '@render/sound'
+import { SAMPLES_IN, assembleVoice } from '@render/sound'
 import { ONE_FRAGMENT, fragmentOf } from './fragment'
 import type { Fragment } from './fragment'
 
@@ -55,14 +55,7 @@ export async function makeSoundPart(part: SoundPart, { gain }: SoundTreatment, v
       '-loglevel',
       'error',
       '-nostats',
-      '-f',
-      's16le',
-      '-ar',
-      String(sampleRate),
-      '-ac',
-      '1',
-      '-i',
-      'pipe:0',
+      ...SAMPLES_IN,
       '-af',
       filtersText([
         filter('volume', [`${gain.toFixed(2)}dB`]),

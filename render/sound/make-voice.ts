@@ -5,7 +5,7 @@ import { feed, start } from '@render/process'
 import { assembleVoice } from './assemble'
 import { measureFile, measureSamples } from './loudness'
 import type { Loudness } from './loudness'
-import { SAMPLE_RATE } from './pcm'
+import { SAMPLES_IN, SAMPLE_RATE } from './pcm'
 import { SOUND_CODECS } from './sound-codec'
 
 /** Most that a peak may reach, in dBTP. */
@@ -97,14 +97,7 @@ async function encode(
       '-loglevel',
       'error',
       '-nostats',
-      '-f',
-      's16le',
-      '-ar',
-      String(SAMPLE_RATE),
-      '-ac',
-      '1',
-      '-i',
-      'pipe:0',
+      ...SAMPLES_IN,
       '-af',
       filtersText([filter('volume', [`${gain.toFixed(2)}dB`]), ...limiter]),
       '-ac',

@@ -6,6 +6,9 @@ export const SAMPLE_RATE = 48_000
 /** Sixteen-bit mono samples, as the voice of a stretch is kept. */
 export const BYTES_A_SAMPLE = 2
 
+/** Has ffmpeg read such samples from its standard input. */
+export const SAMPLES_IN: readonly string[] = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:0']
+
 export const samplesOf = (ms: number): number => Math.round((ms * SAMPLE_RATE) / 1000)
 
 /**

@@ -67,7 +67,7 @@ export async function changeShare(q: Queries, talk: string, fields: ShareFields)
     .set({ ...rest, viewer_notes: viewerNotes, changed: new Date() })
     .where('talk', '=', talk)
     .execute()
-  await wantStream(q, talk, false)
+  await wantStream(q, talk)
   await tell(q, { talk, kind: 'share', id: null })
   return await shareOf(q, talk)
 }

@@ -12,12 +12,11 @@ export const WHOLE_LINES = 720
 /** How long a talk must rest before it is made as a film, in ms: whoever edits it is not done yet. */
 const REST = 20_000
 
-/** Has a talk made as a film for those who watch, if it is shown to anybody. @param rest whether it may still be changed in a moment */
-export async function wantStream(q: Queries, talk: string, rest = true): Promise<void> {
+/** Has a talk made as a film for those who watch, once it has rested, if it is shown to anybody. */
+export async function wantStream(q: Queries, talk: string): Promise<void> {
   const shared = await q.selectFrom('share').select('talk').where('talk', '=', talk).where('level', '!=', 'closed').executeTakeFirst()
   if (shared === undefined) return
-  const starts = rest ? new Date(Date.now() + REST) : null
-  await addJob(q, 'make-stream', { talk }, `stream:${talk}`, { starts, place: AFTER_FILES })
+  await addJob(q, 'make-stream', { talk }, `stream:${talk}`, { starts: new Date(Date.now() + REST), place: AFTER_FILES })
 }
 
 /** The version of a talk that is to be made as a film; null when there is none, or it is there. */

@@ -1,16 +1,15 @@
-import { createHash } from 'node:crypto'
 import { getRequestHeader } from 'h3'
 import type { H3Event } from 'h3'
-import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
+import { RateLimiterRes } from 'rate-limiter-flexible'
+import type { RateLimiterPostgres } from 'rate-limiter-flexible'
 import { Refusal } from '@core/model'
-import { databasePool } from '@server/database'
 import { settings } from '@server/settings'
+import { countedAs, limiterOf } from './limiter'
 
 /**
  * Attempts that may fail in a quarter of an hour: from one address on the network, for one account from there, and for one account from
  * anywhere.
  */
-const WINDOW = 15 * 60
 const MOST = { network: 60, accountFromNetwork: 8, account: 100 } as const
 
 interface Counter {
@@ -22,24 +21,11 @@ interface Counter {
 
 let known: readonly Counter[] | undefined
 
-/** Counted in the database, so that all processes count together and a restart forgets nothing. Names and addresses are kept as digests. */
 function counters(): readonly Counter[] {
-  const counter = (keyPrefix: string, points: number): RateLimiterPostgres =>
-    new RateLimiterPostgres({
-      storeClient: databasePool(),
-      storeType: 'pool',
-      tableName: 'attempt',
-      tableCreated: true,
-      clearExpiredByTimeout: false,
-      keyPrefix,
-      points,
-      duration: WINDOW,
-    })
-  const digest = (text: string): string => createHash('sha256').update(text).digest('base64url')
   return (known ??= [
-    { limiter: counter('network', MOST.network), key: (network) => digest(network), forgets: false },
-    { limiter: counter('both', MOST.accountFromNetwork), key: (network, email) => digest(`${network} ${email}`), forgets: true },
-    { limiter: counter('account', MOST.account), key: (_, email) => digest(email), forgets: false },
+    { limiter: limiterOf('network', MOST.network), key: (network) => countedAs(network), forgets: false },
+    { limiter: limiterOf('both', MOST.accountFromNetwork), key: (network, email) => countedAs(`${network} ${email}`), forgets: true },
+    { limiter: limiterOf('account', MOST.account), key: (_, email) => countedAs(email), forgets: false },
   ])
 }
 

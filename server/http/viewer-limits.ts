@@ -1,39 +1,25 @@
-import { createHash } from 'node:crypto'
-import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
+import { RateLimiterRes } from 'rate-limiter-flexible'
+import type { RateLimiterPostgres } from 'rate-limiter-flexible'
 import { Refusal } from '@core/model'
-import { databasePool } from '@server/database'
+import { countedAs, limiterOf } from './limiter'
 
 /**
  * What one address on the network may do in a quarter of an hour: try links that open nothing (a class may share one address, and one
  * wrong link), and ask questions.
  */
 const MOST = { link: 60, question: 40 } as const
-const WINDOW = 15 * 60
 
 const known = new Map<keyof typeof MOST, RateLimiterPostgres>()
-/** Counted in the database, as attempts to sign in are; addresses are kept as digests. */
-function limiterOf(kind: keyof typeof MOST): RateLimiterPostgres {
-  const limiter =
-    known.get(kind) ??
-    new RateLimiterPostgres({
-      storeClient: databasePool(),
-      storeType: 'pool',
-      tableName: 'attempt',
-      tableCreated: true,
-      clearExpiredByTimeout: false,
-      keyPrefix: kind,
-      points: MOST[kind],
-      duration: WINDOW,
-    })
-  known.set(kind, limiter)
-  return limiter
+function limiter(kind: keyof typeof MOST): RateLimiterPostgres {
+  const found = known.get(kind) ?? limiterOf(kind, MOST[kind])
+  known.set(kind, found)
+  return found
 }
-const keyOf = (network: string): string => createHash('sha256').update(network).digest('base64url')
 
 /** Whether it was one more than may be. */
 async function consume(kind: keyof typeof MOST, network: string): Promise<boolean> {
   try {
-    await limiterOf(kind).consume(keyOf(network))
+    await limiter(kind).consume(countedAs(network))
     return false
   } catch (error) {
     if (error instanceof RateLimiterRes) return true
@@ -48,7 +34,7 @@ export async function countWrongKey(network: string): Promise<void> {
 
 /** @throws Refusal `too-many` to who has tried too many links that open nothing */
 export async function refuseGuesser(network: string): Promise<void> {
-  const found = await limiterOf('link').get(keyOf(network))
+  const found = await limiter('link').get(countedAs(network))
   if (found !== null && found.consumedPoints > MOST.link)
     throw new Refusal('too-many', 'Too many links that open nothing were tried from here. Wait a quarter of an hour.')
 }

@@ -1,22 +1,15 @@
 import { readFile } from 'node:fs/promises'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { accessFaults } from '../harness/access'
-import { beginTake, endTake, newTalk, startBrowser } from '../harness/browser'
-import type { TestBrowser } from '../harness/browser'
+import { beginTake, endTake, newTalk } from '../harness/browser'
 import { colourGap } from '../harness/film-file'
 import { shareTalk } from '../harness/screening'
 import { colourIn, playButton, showsSlide, standsAt, threeSlides } from '../harness/screening-page'
-import { inBrowser } from '../harness/stand'
+import { inBrowser, otherBrowser } from '../harness/stand'
 
 const stand = inBrowser()
 /** Another person's browser. */
-let viewer: TestBrowser
-beforeAll(async () => {
-  viewer = await startBrowser()
-})
-afterAll(async () => {
-  await viewer.close()
-})
+const viewer = otherBrowser()
 
 describe('a talk that was just recorded', () => {
   it('is watched by its link in another browser: played, found in, waited at, asked about, taken along', async () => {
@@ -31,7 +24,7 @@ describe('a talk that was just recorded', () => {
     await page.getByRole('navigation', { name: 'Ways to hand over' }).getByRole('link', { name: /^Show/ }).click()
     await page.getByText('whoever has the link').click()
     const address = (await page.locator('.words a').getAttribute('href')) ?? ''
-    const watching = await viewer.page()
+    const watching = await viewer.browser.page()
     await watching.goto(address)
     await expect.poll(() => playButton(watching).isEnabled(), { timeout: 30_000 }).toBe(true)
     expect(await watching.getByRole('heading', { level: 1 }).textContent()).toBe('Knots to be shown')
@@ -73,14 +66,14 @@ describe('a talk that was just recorded', () => {
     await watching.getByRole('link', { name: /as PDF/ }).click()
     const pdf = await readFile(await (await download).path())
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
-    expect([...stand.browser.faults, ...viewer.faults]).toEqual([])
+    expect([...stand.browser.faults, ...viewer.browser.faults]).toEqual([])
   })
 })
 
 describe('a screening page', () => {
   it('can be used by everybody at every width, as far as a program can tell', async () => {
     const { path } = await threeSlides(stand.client, 'Knots for all')
-    const page = await viewer.page()
+    const page = await viewer.browser.page()
     for (const width of [360, 768, 1280, 1920]) {
       await page.setViewportSize({ width, height: 800 })
       await page.goto(`${stand.product.url}${path}`)
@@ -92,18 +85,18 @@ describe('a screening page', () => {
       )
       expect([width, inner]).toEqual([width, outer])
     }
-    expect(viewer.faults).toEqual([])
+    expect(viewer.browser.faults).toEqual([])
   })
 
   it('shows the face where it belongs, goes on by itself after the line was lost, and remembers the place', async () => {
     const { path } = await threeSlides(stand.client, 'Knots on a bad line')
-    const page = await viewer.page()
+    const page = await viewer.browser.page()
     await page.goto(`${stand.product.url}${path}`)
     await expect.poll(() => playButton(page).isEnabled(), { timeout: 30_000 }).toBe(true)
-    await viewer.context.setOffline(true)
+    await viewer.browser.context.setOffline(true)
     await playButton(page).click()
     await page.waitForTimeout(3000)
-    await viewer.context.setOffline(false)
+    await viewer.browser.context.setOffline(false)
     await expect.poll(() => standsAt(page), { timeout: 60_000 }).toBeGreaterThanOrEqual(6)
     const magenta = async (): Promise<boolean> => {
       const places = [0.05, 0.1, 0.15, 0.85, 0.9, 0.95]
@@ -113,7 +106,7 @@ describe('a screening page', () => {
     expect(await magenta()).toBe(true)
     await expect.poll(() => playButton(page).isVisible(), { timeout: 60_000 }).toBe(true)
     expect(await standsAt(page)).toBe(12)
-    expect(viewer.faults).toEqual([])
+    expect(viewer.browser.faults).toEqual([])
   })
 
   it('is there without scripts, and says nothing of what is closed', async () => {

@@ -1,25 +1,18 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startBrowser } from '../harness/browser'
-import type { TestBrowser } from '../harness/browser'
+import { describe, expect, it } from 'vitest'
 import { screeningOf } from '../harness/screening'
 import { playButton, standsAt, threeSlides } from '../harness/screening-page'
-import { inBrowser } from '../harness/stand'
+import { inBrowser, otherBrowser } from '../harness/stand'
 
 const stand = inBrowser()
-let viewer: TestBrowser
-beforeAll(async () => {
-  viewer = await startBrowser()
-})
-afterAll(async () => {
-  await viewer.close()
-})
+/** Another person's browser. */
+const viewer = otherBrowser()
 
 describe('a talk that is shown', () => {
   it('plays as a film to its end, once that is made, with another quality from the middle on', async () => {
     const { path } = await threeSlides(stand.client, 'Knots as a film')
     const key = path.split('/')[2] ?? ''
     await expect.poll(async () => (await screeningOf(stand.product.url, key)).films, { timeout: 240_000 }).toEqual([480, 720, 1080])
-    const page = await viewer.page()
+    const page = await viewer.browser.page()
     await page.goto(`${stand.product.url}${path}`)
     await expect.poll(() => playButton(page).isEnabled(), { timeout: 30_000 }).toBe(true)
     const choose = page.getByRole('combobox', { name: 'Picture' })
@@ -36,6 +29,6 @@ describe('a talk that is shown', () => {
     const { media } = await screeningOf(stand.product.url, key)
     const whole = await fetch(`${stand.product.url}${media}/film.mp4`, { headers: { range: 'bytes=0-99' } })
     expect([whole.status, whole.headers.get('cache-control')]).toEqual([206, 'public, max-age=31536000, immutable'])
-    expect(viewer.faults).toEqual([])
+    expect(viewer.browser.faults).toEqual([])
   })
 })

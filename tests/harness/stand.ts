@@ -20,6 +20,23 @@ async function withoutCountdown(browser: TestBrowser, client: Client): Promise<v
   await browser.context.addInitScript(`if (localStorage.getItem(${key}) === null) localStorage.setItem(${key}, '{"countdown":0}')`)
 }
 
+/** Another person's browser, for the tests of a file. */
+export function otherBrowser(): { readonly browser: TestBrowser } {
+  const other: { browser?: TestBrowser } = {}
+  beforeAll(async () => {
+    other.browser = await startBrowser()
+  })
+  afterAll(async () => {
+    await other.browser?.close()
+  })
+  return {
+    get browser() {
+      if (other.browser === undefined) throw new Error('the other browser is not set up yet')
+      return other.browser
+    },
+  }
+}
+
 /** Sets up a product and a browser before the tests of a file, and ends both after them. @param switches for the browser */
 export function inBrowser(switches: readonly string[] = []): Stand {
   const stand: { product?: Product; browser?: TestBrowser; client?: Client } = {}

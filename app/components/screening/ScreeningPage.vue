@@ -50,6 +50,9 @@ function goBack(to: Ms): void {
           Go on at <span class="clock">{{ duration(before) }}</span></button
         ><span class="soft">where you were last time</span>
       </p>
+      <p v-if="view.face || view.voice" class="soft described">
+        There is no described version: what slides show is told as far as it is said. All words on them can be read beside the film.
+      </p>
       <p v-if="view.description" class="said">{{ view.description }}</p>
       <div class="below">
         <ScreeningProgramme ref="finder" v-model="words" :view="view" :current="visit?.id ?? null" :hits="hits" @seek="seek" />
@@ -93,6 +96,10 @@ h1 {
   gap: 12px;
   align-items: center;
   margin-top: 12px;
+}
+.described {
+  margin-top: 10px;
+  font-size: 14px;
 }
 .said {
   max-width: 72ch;
