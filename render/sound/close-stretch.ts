@@ -42,7 +42,7 @@ const seconds = (ms: number): string => (ms / 1000).toFixed(4)
  */
 export async function closeStretch(order: CloseOrder): Promise<readonly number[]> {
   const quiet = ['-hide_banner', '-loglevel', 'error', '-nostats', ...RECORDING]
-  await run('ffmpeg', [
+  const remuxed = run('ffmpeg', [
     // Pictures were found by their own times in the file, wherever that begins.
     ...quiet,
     '-seek_timestamp',
@@ -75,7 +75,7 @@ export async function closeStretch(order: CloseOrder): Promise<readonly number[]
   const samples = samplesOf(order.length)
   const sound = [...DECODE, ...shift(order.offsets.sound), ...undrift(order.drift), filter('aformat', [], { channel_layouts: 'mono' })]
   const { tail } = order
-  await run('ffmpeg', [
+  const decoded = run('ffmpeg', [
     ...quiet,
     '-i',
     order.raw,
@@ -101,6 +101,9 @@ export async function closeStretch(order: CloseOrder): Promise<readonly number[]
     '-y',
     order.voice,
   ])
+  // Neither waits for the other: one reads and writes, the other computes. What one leaves of itself is awaited before its failure is told.
+  await Promise.allSettled([remuxed, decoded])
+  await Promise.all([remuxed, decoded])
   const { size } = await stat(order.voice)
   if (size !== samples * BYTES_A_SAMPLE)
     throw new Error(`the voice has ${String(size)} bytes instead of ${String(samples * BYTES_A_SAMPLE)}`)

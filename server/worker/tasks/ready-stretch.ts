@@ -124,8 +124,11 @@ async function makeOf(raw: string, stretch: Stretch, { picture, sound, drift }: 
       : await tailOf(stretch.id, { sampleRate: stretch.tail.rate, at: stretch.tail.at - stretch.offset_sound }, own)
   // Never much longer than what was really recorded, whatever the page said.
   const length = Math.min(stretch.length_ms ?? Infinity, Math.max(own, last?.end ?? 0) + (stretch.length_ms === null ? 0 : MOST_SILENT))
-  const raw_digest = await digestOfFile(raw)
+  const digested = digestOfFile(raw)
+  // It is waited for further down; until then its failure is nobody's.
+  digested.catch(() => undefined)
   if (length === 0) {
+    const raw_digest = await digested
     return {
       length,
       peaks: [],
@@ -146,14 +149,20 @@ async function makeOf(raw: string, stretch: Stretch, { picture, sound, drift }: 
     drift: drift / 1e6,
     tail: last?.tail ?? null,
   })
-  const { integrated } = await measureVoice(voice)
+  const [{ integrated }, camera, raw_digest, recording_digest, voice_digest] = await Promise.all([
+    measureVoice(voice),
+    stretch.camera ? cameraSeen(recording, length) : { lost: 0, until: 0 },
+    digested,
+    digestOfFile(recording),
+    digestOfFile(voice),
+  ])
   return {
     length,
     peaks,
     loudness: integrated,
     tailed: last !== null,
-    camera: stretch.camera ? await cameraSeen(recording, length) : { lost: 0, until: 0 },
-    digests: { raw_digest, recording_digest: await digestOfFile(recording), voice_digest: await digestOfFile(voice) },
+    camera,
+    digests: { raw_digest, recording_digest, voice_digest },
     put: async () => {
       await putUnder(recording, recordingPath(stretch.id))
       await putUnder(voice, voicePath(stretch.id))
