@@ -4,7 +4,7 @@ const TALK = '3f1a9c52-7d0b-4c1e-9a51-0c4f1b2d3e4a'
 const NOON = Date.UTC(2026, 10, 29, 12)
 const HOUR = 3_600_000
 
-it('opens one version of one talk for six hours at least and twelve at most, and is the same for all who come at about the same time', async () => {
+it('opens one version of one talk for six hours at least and twelve at most, the same for all who come at about one time', async () => {
   process.env['DATABASE_URL'] ??= 'postgres://nobody@127.0.0.1:1/none'
   process.env['NUXT_SESSION_PASSWORD'] ??= 'a secret that is as long as it must be'
   const { passFor, versionOfPass } = await import('./screening-pass')
