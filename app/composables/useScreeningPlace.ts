@@ -1,5 +1,6 @@
 import { useIntervalFn, useLocalStorage } from '@vueuse/core'
 import type { Ref } from 'vue'
+import { visitAt } from '@core/screening'
 import type { Ms } from '@core/model'
 import type { ScreeningView } from '@contracts'
 
@@ -29,8 +30,8 @@ export function useScreeningPlace(key: string, view: ScreeningView, at: Ref<Ms>)
     before.value = worthGoingBack(view, place.value)
   })
   useIntervalFn(() => {
-    const visit = view.visits.findLast((one) => one.start <= at.value)
-    if (visit !== undefined && at.value > 0) place.value = { visit: visit.id, into: Math.round(at.value - visit.start) }
+    const visit = visitAt(view.visits, at.value)
+    if (visit !== null && at.value > 0) place.value = { visit: visit.id, into: Math.round(at.value - visit.start) }
   }, EVERY)
   return { before }
 }

@@ -2,6 +2,7 @@ import type { Ref } from 'vue'
 import { ofetch } from 'ofetch'
 import { paintInset, paintScene } from '@core/paint'
 import type { PictureShelf } from '@core/paint'
+import { visitAt } from '@core/screening'
 import { indexFilm, sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import type { Ms, Size } from '@core/model'
@@ -49,7 +50,7 @@ export function useScreeningPlayer(
   let frame = 0
   let opened: 'main' | 'film' | null = null
 
-  const visit = computed<ScreenedVisit | null>(() => view.visits.findLast((one) => one.start <= at.value) ?? view.visits[0] ?? null)
+  const visit = computed<ScreenedVisit | null>(() => visitAt(view.visits, at.value))
 
   function draw(): void {
     const ctx = canvas.value?.getContext('2d')

@@ -1,4 +1,3 @@
 export * from './face-media-part'
 export * from './sound-part'
 export type { Fragment } from './fragment'
-export * from './codec-of'

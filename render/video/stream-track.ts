@@ -2,6 +2,7 @@ import { open, readFile, rm } from 'node:fs/promises'
 import { basename } from 'node:path'
 import { FILE_IN_PLAYLIST } from '@core/screening'
 import { run } from '@render/process'
+import { codecOf } from './codec-of'
 
 /** How long parts are at least, in s: as long as what can be begun at lies apart. */
 const PART = 4
@@ -30,9 +31,8 @@ const HEAD = 4096
  * Makes a stream of a file of pictures without encoding again: fragmented MP4 (CMAF) in one file that is read part by part.
  * @param pictures an MP4 of H.264 alone
  * @param out where the stream's file is written
- * @param codecOf reads the codec from the header
  */
-export async function makeStreamTrack(pictures: string, out: string, codecOf: (header: Buffer) => string): Promise<StreamTrackMade> {
+export async function makeStreamTrack(pictures: string, out: string): Promise<StreamTrackMade> {
   const list = `${out}.m3u8`
   try {
     await run('ffmpeg', [

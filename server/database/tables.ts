@@ -306,8 +306,6 @@ export interface StreamTable {
 export interface QuestionTable {
   id: string
   talk: string
-  /** Of the film, when it was asked. */
-  at_ms: number
   /** The visit that was on, and how far into it that was. */
   visit: string
   into_ms: number

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { Refusal } from '@core/model'
+import { visitAt } from '@core/screening'
 import type { AnswerRequest, AskRequest, QuestionView, ScreenedVisit } from '@contracts'
 import type { QuestionTable, Queries } from '@server/database'
 import type { Selectable } from 'kysely'
@@ -30,7 +31,7 @@ const visitsNow = async (q: Queries, talk: string): Promise<readonly ScreenedVis
 /** Asks the presenter something, tied to what was on at that moment. @throws Refusal `too-many` */
 export async function ask(q: Queries, talk: string, { at, name, words }: AskRequest): Promise<QuestionView> {
   const visits = await visitsNow(q, talk)
-  const visit = visits.findLast(({ start }) => start <= at) ?? visits[0]
+  const visit = visitAt(visits, at)
   const { count } = await q
     .selectFrom('question')
     .select((build) => build.fn.countAll<number>().as('count'))
@@ -43,7 +44,6 @@ export async function ask(q: Queries, talk: string, { at, name, words }: AskRequ
     .values({
       id: randomUUID(),
       talk,
-      at_ms: at,
       visit: visit?.id ?? '',
       into_ms: Math.max(0, Math.round(at - (visit?.start ?? 0))),
       name,
@@ -63,9 +63,7 @@ export async function questionsFor(q: Queries, talk: string, own: readonly strin
     .selectFrom('question')
     .selectAll()
     .where('talk', '=', talk)
-    .where((either) =>
-      either.or([either('open', '=', true), either('id', 'in', own.length === 0 ? ['00000000-0000-4000-8000-000000000000'] : [...own])]),
-    )
+    .where((either) => either.or([either('open', '=', true), ...(own.length === 0 ? [] : [either('id', 'in', [...own])])]))
     .orderBy('asked')
     .execute()
   if (rows.length === 0) return []

@@ -23,6 +23,14 @@ import { isLive } from './takes'
 /** Most that a voice is raised to be as loud as others, in dB. */
 const MOST_GAIN = 30
 
+/** Something that players are sent, and its name: that is a hash of much, and reckoned once. */
+export interface NamedMedia {
+  readonly name: string
+  readonly media: ScreeningMedia
+}
+
+const named = (media: ScreeningMedia): NamedMedia => ({ name: nameOfMedia(media), media })
+
 /** A version of a talk as it is shown to those who watch: all they may be sent of it, and nothing else. */
 export interface Screening {
   readonly film: Film
@@ -32,11 +40,11 @@ export interface Screening {
   readonly visits: readonly ScreenedVisit[]
   readonly slides: readonly ScreenedSlide[]
   readonly voice: boolean
-  readonly sound: readonly ScreeningMedia[]
-  readonly face: readonly ScreeningMedia[]
+  readonly sound: readonly NamedMedia[]
+  readonly face: readonly NamedMedia[]
   readonly faceSize: Size | null
-  /** What may be asked for, by its name. */
-  readonly media: ReadonlyMap<string, ScreeningMedia>
+  /** What may be asked for, by its name, with what is asked for next by who plays it. */
+  readonly media: ReadonlyMap<string, { readonly media: ScreeningMedia; readonly next: ScreeningMedia | null }>
   readonly assets: ReadonlySet<string>
 }
 
@@ -82,12 +90,12 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
   const loudness = heardLoudness(whole.programme, whole.stretches)
   const gain = loudness === null ? 0 : Math.min(MOST_GAIN, Math.round((SCREENING_LOUDNESS - loudness) * 10) / 10)
   const heard = voiceParts(whole.programme, gainsOf(whole.programme, whole.stretches))
-  const sound = soundParts(heard, index.length).map((part): ScreeningMedia => ({ kind: 'sound', part, treatment: { gain } }))
+  const sound = soundParts(heard, index.length).map((part) => named({ kind: 'sound', part, treatment: { gain } }))
   const faces = faceParts(index)
   const [first] = faces
   const size = first === undefined ? null : faceSize((await camerasOf()(first.stretch)).size)
-  const face = size === null ? [] : faceMediaParts(faces, index.length).map((part): ScreeningMedia => ({ kind: 'face', part, size }))
-  const headers: readonly ScreeningMedia[] = [{ kind: 'sound-header' }, ...(size === null ? [] : [{ kind: 'face-header' as const, size }])]
+  const face = size === null ? [] : faceMediaParts(faces, index.length).map((part) => named({ kind: 'face', part, size }))
+  const headers = [named({ kind: 'sound-header' }), ...(size === null ? [] : [named({ kind: 'face-header', size })])]
   return {
     film,
     // What was written for viewers goes with the page, where that is allowed.
@@ -101,7 +109,10 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
     sound,
     face,
     faceSize: size,
-    media: new Map([...headers, ...sound, ...face].map((media) => [nameOfMedia(media), media])),
+    media: new Map([
+      ...headers.map(({ name, media }) => [name, { media, next: null }] as const),
+      ...[sound, face].flatMap((track) => track.map(({ name, media }, n) => [name, { media, next: track[n + 1]?.media ?? null }] as const)),
+    ]),
     assets: assetsForViewers(film.slides.values()),
   }
 }
@@ -133,11 +144,13 @@ export async function versionNow(q: Queries, talk: string): Promise<ScreeningVer
     .leftJoin('programme', (join) =>
       join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'),
     )
-    .select(['talk.revision', 'talk.programme_revision', 'programme.value'])
+    .select(['talk.revision', 'talk.programme_revision', 'programme.length_ms'])
     .where('talk.id', '=', talk)
     .executeTakeFirstOrThrow()
-  const played = row.value?.pieces.some((piece) => piece.out === undefined) ?? false
-  return played ? { talk, timing: 'recorded', revision: row.programme_revision } : { talk, timing: 'planned', revision: row.revision }
+  // How long it is says whether anything of it is played, without reading all of it: many who watch ask for this.
+  return (row.length_ms ?? 0) > 0
+    ? { talk, timing: 'recorded', revision: row.programme_revision }
+    : { talk, timing: 'planned', revision: row.revision }
 }
 
 /** Tells one version from another without telling how many there were. */
@@ -150,28 +163,31 @@ const versionName = ({ talk, timing, revision }: ScreeningVersion): string =>
 /** Path under which the media of a version can be had. */
 export const mediaPath = (version: ScreeningVersion): string => `/v/${passFor(version, Date.now())}`
 
+/** Somebody is recording the next version, or what was recorded is being made ready. */
+async function isRecorded(q: Queries, talk: string): Promise<boolean> {
+  const live = await q
+    .selectFrom('take')
+    .select('take.id')
+    .where('take.talk', '=', talk)
+    .where('take.kind', '!=', 'rehearsal')
+    .where((either) => either.or([isLive, either('take.state', '=', 'closing')]))
+    .executeTakeFirst()
+  return live !== undefined
+}
+
 /** Which version is shown now, and whether somebody is recording the next. */
 export async function screeningState(q: Queries, talk: string): Promise<Pick<ScreeningView, 'version' | 'recording'>> {
-  const [version, live] = await Promise.all([
-    versionNow(q, talk),
-    q
-      .selectFrom('take')
-      .select('take.id')
-      .where('take.talk', '=', talk)
-      .where('take.kind', '!=', 'rehearsal')
-      .where((either) => either.or([isLive, either('take.state', '=', 'closing')]))
-      .executeTakeFirst(),
-  ])
-  return { version: versionName(version), recording: live !== undefined }
+  const [version, recording] = await Promise.all([versionNow(q, talk), isRecorded(q, talk)])
+  return { version: versionName(version), recording }
 }
 
 /** All that a screening page says of a talk. @throws Refusal `conflict` when there is nothing to be seen of it yet */
 export async function screeningView(q: Queries, access: Access): Promise<ScreeningView> {
   const { talk, mayTake, mayAsk } = access
   const version = await versionNow(q, talk)
-  const [screening, state, row, film, tracks] = await Promise.all([
+  const [screening, recording, row, film, tracks] = await Promise.all([
     screeningOf(q, version),
-    screeningState(q, talk),
+    isRecorded(q, talk),
     q
       .selectFrom('talk')
       .innerJoin('share', 'share.talk', 'talk.id')
@@ -202,7 +218,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     },
     questions: mayAsk,
     films: version.timing === 'recorded' ? tracks.map(({ lines }) => lines) : [],
-    recording: state.recording,
+    recording,
   }
 }
 

@@ -1,7 +1,9 @@
 import { randomBytes } from 'node:crypto'
+import { sql } from 'kysely'
 import { Refusal, asId } from '@core/model'
 import type { ShareFields, ShareView } from '@contracts'
-import type { Queries } from '@server/database'
+import type { Queries, ShareTable, Tables } from '@server/database'
+import type { Selectable, UpdateObject } from 'kysely'
 import { settings } from '@server/settings'
 import { tell } from './events'
 import { wantStream } from './streams'
@@ -10,47 +12,61 @@ import { wantStream } from './streams'
 const KEY_BYTES = 16
 const newKey = (): string => randomBytes(KEY_BYTES).toString('base64url')
 
-/** What stands in its place for the one person of a machine without accounts. */
-const NOBODY_ELSE = 'You'
-
 const addressOf = (key: string): string => `${settings().publicAddress}/s/${key}`
 
-const rowOf = (q: Queries, talk: string) => q.selectFrom('share').selectAll().where('talk', '=', talk).executeTakeFirst()
-
+/** Who presents a talk until somebody says otherwise; nobody is named on a machine without accounts. */
 async function presenterOf(q: Queries, talk: string): Promise<string> {
+  if (settings().accounts === 'off') return ''
   const { name } = await q
     .selectFrom('talk')
     .innerJoin('person', 'person.id', 'talk.owner')
     .select('person.name')
     .where('talk.id', '=', talk)
     .executeTakeFirstOrThrow()
-  return name === NOBODY_ELSE ? '' : name
+  return name
 }
+
+const viewOf = (row: Selectable<ShareTable>): ShareView => ({
+  address: addressOf(row.key),
+  level: row.level,
+  presenter: row.presenter,
+  description: row.description,
+  handout: row.handout,
+  viewerNotes: row.viewer_notes,
+  film: row.film === null ? null : asId(row.film),
+  questions: row.questions,
+})
+
+const shareRow = (q: Queries, talk: string) => q.selectFrom('share').selectAll().where('talk', '=', talk)
 
 /** How a talk is shared; closed, with a link of its own, until somebody says otherwise. */
 export async function shareOf(q: Queries, talk: string): Promise<ShareView> {
-  if ((await rowOf(q, talk)) === undefined)
-    await q
-      .insertInto('share')
-      .values({ talk, key: newKey(), level: 'closed', presenter: await presenterOf(q, talk), film: null })
-      .onConflict((conflict) => conflict.doNothing())
-      .execute()
-  const row = await q.selectFrom('share').selectAll().where('talk', '=', talk).executeTakeFirstOrThrow()
-  return {
-    address: addressOf(row.key),
-    level: row.level,
-    presenter: row.presenter,
-    description: row.description,
-    handout: row.handout,
-    viewerNotes: row.viewer_notes,
-    film: row.film === null ? null : asId(row.film),
-    questions: row.questions,
-  }
+  const found = await shareRow(q, talk).executeTakeFirst()
+  if (found !== undefined) return viewOf(found)
+  await q
+    .insertInto('share')
+    .values({ talk, key: newKey(), level: 'closed', presenter: await presenterOf(q, talk), film: null })
+    .onConflict((conflict) => conflict.doNothing())
+    .execute()
+  return viewOf(await shareRow(q, talk).executeTakeFirstOrThrow())
+}
+
+/** Changes a talk's share, which is told. */
+async function updateShare(q: Queries, talk: string, values: UpdateObject<Tables, 'share'>): Promise<ShareView> {
+  // One that nobody has looked at yet is not there yet.
+  await shareOf(q, talk)
+  const row = await q
+    .updateTable('share')
+    .set({ ...values, changed: new Date() })
+    .where('talk', '=', talk)
+    .returningAll()
+    .executeTakeFirstOrThrow()
+  await tell(q, { talk, kind: 'share', id: null })
+  return viewOf(row)
 }
 
 /** @throws Refusal `not-found` when the file to be taken along is none of the talk's finished ones */
-export async function changeShare(q: Queries, talk: string, fields: ShareFields): Promise<ShareView> {
-  await shareOf(q, talk)
+export async function changeShare(q: Queries, talk: string, { viewerNotes, ...fields }: ShareFields): Promise<ShareView> {
   if (fields.film !== null) {
     const found = await q
       .selectFrom('delivery')
@@ -58,24 +74,15 @@ export async function changeShare(q: Queries, talk: string, fields: ShareFields)
       .where('id', '=', fields.film)
       .where('talk', '=', talk)
       .where('state', '=', 'done')
+      // A player is told that it is one.
+      .where(sql`recipe ->> 'format'`, '=', 'mp4')
       .executeTakeFirst()
     if (found === undefined) throw new Refusal('not-found', 'This file is not there any more. Choose another to be taken along.')
   }
-  const { viewerNotes, ...rest } = fields
-  await q
-    .updateTable('share')
-    .set({ ...rest, viewer_notes: viewerNotes, changed: new Date() })
-    .where('talk', '=', talk)
-    .execute()
+  const view = await updateShare(q, talk, { ...fields, viewer_notes: viewerNotes })
   await wantStream(q, talk)
-  await tell(q, { talk, kind: 'share', id: null })
-  return await shareOf(q, talk)
+  return view
 }
 
 /** Gives a talk another link: whoever has the old one sees nothing any more. */
-export async function renewLink(q: Queries, talk: string): Promise<ShareView> {
-  await shareOf(q, talk)
-  await q.updateTable('share').set({ key: newKey(), changed: new Date() }).where('talk', '=', talk).execute()
-  await tell(q, { talk, kind: 'share', id: null })
-  return await shareOf(q, talk)
-}
+export const renewLink = (q: Queries, talk: string): Promise<ShareView> => updateShare(q, talk, { key: newKey() })

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { FACE_PART, FACE_PART_MS, FILE_IN_PLAYLIST, SOUND_PART, SOUND_PART_MS, mainPlaylist, trackPlaylist } from '@core/screening'
-import { codecOf } from '@render/screening'
-import type { Screening, StreamTrack } from '@server/domain'
+import { codecOf } from '@render/video'
+import type { NamedMedia, Screening, StreamTrack } from '@server/domain'
 import { nameOfMedia, screeningFile } from '@server/media'
 import type { ScreeningMedia } from '@server/media'
 
@@ -12,7 +12,7 @@ const lengthOf = (media: ScreeningMedia): number => {
   if (media.kind === 'sound') return (media.part.packets / SOUND_PART.packets) * SOUND_PART_MS
   return media.kind === 'face' ? (media.part.frames / FACE_PART.frames) * FACE_PART_MS : 0
 }
-const listed = (parts: readonly ScreeningMedia[]) => parts.map((media) => ({ file: nameOfMedia(media), length: lengthOf(media) }))
+const listed = (parts: readonly NamedMedia[]) => parts.map(({ name, media }) => ({ file: name, length: lengthOf(media) }))
 
 /** Name of the file, or of the playlist, that holds a talk as a film of so many lines. */
 const filmName = (lines: number, ending: 'mp4' | 'm3u8'): string => `film-${String(lines)}.${ending}`

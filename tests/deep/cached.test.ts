@@ -1,13 +1,11 @@
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
-import { createServer } from 'node:net'
-import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { Client } from '../harness/client'
-import { startProduct, until } from '../harness/product'
+import { freePort, startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
 import { screeningOf, shareTalk } from '../harness/screening'
 import { threeSlides } from '../harness/screening-page'
@@ -16,16 +14,6 @@ let product: Product
 let folder: string
 let cache: ChildProcess
 let url: string
-
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as AddressInfo
-      server.close(() => {
-        resolve(port)
-      })
-    })
-  })
 
 /** Debian's nginx in front of the product, as `docs/operating.md` has it, on this machine alone. */
 const configFor = (port: number, behind: string, place: string): string => `

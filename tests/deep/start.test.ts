@@ -1,23 +1,10 @@
 import { spawn } from 'node:child_process'
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
-import { createServer } from 'node:net'
-import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import type { TalkCard } from '@contracts'
-import { until } from '../harness/product'
-
-/** A port of loopback that nobody listens on. */
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as AddressInfo
-      server.close(() => {
-        resolve(port)
-      })
-    })
-  })
+import { freePort, until } from '../harness/product'
 
 describe('the start command', () => {
   it('opens with the demo talks on an empty folder, and ends with all that it started when it is told to', async () => {

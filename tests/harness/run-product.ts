@@ -29,7 +29,8 @@ export interface Product {
   readonly stop: () => Promise<void>
 }
 
-const freePort = (): Promise<number> =>
+/** A port of loopback that nobody listens on. */
+export const freePort = (): Promise<number> =>
   new Promise((resolve) => {
     const probe = createServer()
     probe.listen(0, '127.0.0.1', () => {

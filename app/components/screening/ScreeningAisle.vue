@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Ms } from '@core/model'
+import { visitAt } from '@core/screening'
 import type { Hit } from '@core/screening'
 import type { ScreenedVisit, ScreeningView } from '@contracts'
 import { duration } from '~/words'
@@ -10,7 +11,7 @@ const emit = defineEmits<{ seek: [at: Ms] }>()
 
 const found = computed(() => new Set(props.hits.map(({ slide }) => slide)))
 const share = (ms: Ms): string => `${String((ms / Math.max(1, props.view.length)) * 100)}%`
-const current = computed(() => props.view.visits.findLast((one) => one.start <= props.at)?.id ?? null)
+const current = computed(() => visitAt(props.view.visits, props.at)?.id ?? null)
 const pictureOf = (visit: ScreenedVisit) => props.view.slides.find(({ id }) => id === visit.slide)?.picture ?? null
 
 /** A click goes to where in the slab it was; a key to its beginning. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { hitsIn, searchable } from '@core/screening'
+import { hitsIn, searchable, visitAt } from '@core/screening'
 import type { Ms } from '@core/model'
 import type { ScreeningView } from '@contracts'
 import { useNewerVersion } from '~/composables/useNewerVersion'
@@ -14,7 +14,7 @@ const words = ref('')
 const hits = computed(() => hitsIn(searchable(props.view.slides), words.value))
 const { before } = useScreeningPlace(props.pageKey, props.view, at)
 const { newer, recording } = useNewerVersion(props.pageKey, props.view)
-const visit = computed(() => props.view.visits.findLast((one) => one.start <= at.value) ?? props.view.visits[0] ?? null)
+const visit = computed(() => visitAt(props.view.visits, at.value))
 const slide = computed(() => props.view.slides.find(({ id }) => id === visit.value?.slide) ?? null)
 const finder = useTemplateRef('finder')
 const seek = (to: Ms): void => {

@@ -23,9 +23,7 @@ export const shares: Migration = {
       create table question (
         id uuid primary key,
         talk uuid not null references share on delete cascade,
-        -- of the film, when it was asked
-        at_ms integer not null check (at_ms >= 0),
-        -- the visit that was on: it goes wherever that goes
+        -- the visit that was on, and how far into it that was: it goes wherever that goes
         visit text not null check (length(visit) <= 200),
         into_ms integer not null check (into_ms >= 0),
         name text not null check (length(name) <= 100),

@@ -3,21 +3,18 @@ import { renderPlan } from '@core/plan'
 import { USUAL_RECIPE } from '@core/model'
 import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
-import { codecOf } from '@render/screening'
 import { codingOf, joinFilm, makeStreamTrack } from '@render/video'
 import type { FileNotes } from '@render/video'
 import { database } from '@server/database'
-import { STREAM_LINES, WHOLE_LINES, filmOf, machineNeeded, streamMade, streamToMake, wantStream } from '@server/domain'
+import { STREAM_LINES, WHOLE_LINES, filmOf, streamMade, streamToMake, wantStream } from '@server/domain'
 import type { StreamTrack } from '@server/domain'
 import { log } from '@server/log'
 import { putUnder, removeStream, safeFolder, streamFolder, streamPath, wholeStreamPath } from '@server/store'
 import type { Claim } from '../claims'
 import { makePictures } from './make-pictures'
 import { makeSound } from './make-sound'
-import { WhileNeeded } from './while-needed'
-
-/** Everything else on the machine goes first. */
-const LAST = 19
+import { idleOptions, whileIdle } from './while-idle'
+import type { WhileNeeded } from './while-needed'
 
 /** What one version is made with. */
 interface Making {
@@ -36,20 +33,14 @@ type Track = Omit<StreamTrack, 'talk' | 'programme_revision' | 'made'>
 async function makeTrack(making: Making, lines: (typeof STREAM_LINES)[number]): Promise<Track> {
   const { talk, revision, index, label, watch } = making
   const plan = renderPlan(index, { ...USUAL_RECIPE, lines })
-  const parts = await makePictures(index, plan, codingOf('mp4', USUAL_RECIPE.quality, USUAL_RECIPE.bits), watch, {
-    label,
-    look: null,
-    lanes: 1,
-    first: 'long',
-    niceness: LAST,
-  })
+  const parts = await makePictures(index, plan, codingOf('mp4', USUAL_RECIPE.quality, USUAL_RECIPE.bits), watch, idleOptions(label))
   const notes: FileNotes = { title: making.title, artist: making.presenter, chapters: plan.chapters, cover: null }
   const path = streamPath(talk, revision, lines)
   const [pictures, stream, whole] = ['pictures', 'part', 'whole'].map((kind) => `${path}.${label}.${kind}`) as [string, string, string]
   try {
     const join = { format: 'mp4', parts, notes, fps: plan.fps, signal: watch.signal } as const
     await joinFilm({ ...join, sound: null, out: pictures })
-    const track = await makeStreamTrack(pictures, stream, codecOf)
+    const track = await makeStreamTrack(pictures, stream)
     if (lines === WHOLE_LINES) {
       const sound = await makeSound(plan, label, watch.signal)
       await joinFilm({ ...join, sound: sound.file, out: whole })
@@ -68,31 +59,24 @@ export async function makeStreamTask(talk: string, claim: Claim): Promise<void> 
   const db = database()
   const wanted = await streamToMake(db, talk)
   if (wanted === null) return
-  if (await machineNeeded(db)) {
-    await wantStream(db, talk)
-    return
-  }
-  const { revision, name, presenter } = wanted
-  const watch = new WhileNeeded(async () => !(await machineNeeded(db)))
-  try {
-    const index = indexFilm(await filmOf(db, talk, revision))
-    await safeFolder(streamFolder(talk))
-    const making: Making = { talk, revision, index, label: `stream.${String(claim.number)}`, watch, title: name, presenter }
-    const tracks: Track[] = []
-    for (const lines of STREAM_LINES) tracks.push(await makeTrack(making, lines))
-    const old = await db.transaction().execute(async (q) => {
-      await claim.stillHeld(q)
-      return await streamMade(q, talk, revision, tracks)
-    })
-    for (const one of old) await removeStream(talk, one, STREAM_LINES)
-    log.info({ talk, revision }, 'made for those who watch')
-  } catch (error) {
-    if (!watch.signal.aborted) throw error
-    log.info({ talk }, 'made way for somebody')
-    await wantStream(db, talk)
-  } finally {
-    watch.end()
-  }
+  const { revision, name: title, presenter } = wanted
+  await whileIdle(
+    talk,
+    () => wantStream(db, talk),
+    async (watch) => {
+      const index = indexFilm(await filmOf(db, talk, revision))
+      await safeFolder(streamFolder(talk))
+      const making: Making = { talk, revision, index, label: `stream.${String(claim.number)}`, watch, title, presenter }
+      const tracks: Track[] = []
+      for (const lines of STREAM_LINES) tracks.push(await makeTrack(making, lines))
+      const old = await db.transaction().execute(async (q) => {
+        await claim.stillHeld(q)
+        return await streamMade(q, talk, revision, tracks)
+      })
+      for (const one of old) await removeStream(talk, one, STREAM_LINES)
+      log.info({ talk, revision }, 'made for those who watch')
+    },
+  )
 }
 
 /** It can be watched all the same. */

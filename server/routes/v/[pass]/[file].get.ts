@@ -5,7 +5,8 @@ import { database } from '@server/database'
 import { filmToTake, screenedHandout, screenedNotes, streamTracks } from '@server/domain'
 import { answerWithPass, filmPlaylist, filmTrack, screeningPlaylist, sendFile, sendMade } from '@server/http'
 import type { PassedIn } from '@server/http'
-import { nameOfMedia, screeningFile } from '@server/media'
+import { screeningFile } from '@server/media'
+import type { ScreeningMedia } from '@server/media'
 import { deliveryPath, streamPath, wholeStreamPath } from '@server/store'
 import { log } from '@server/log'
 
@@ -21,15 +22,10 @@ function sendText(event: H3Event, text: string, mime: string): string {
 }
 
 /** What comes after a part that is asked for is asked for next: it is made meanwhile. */
-function foresee(name: string, { screening }: PassedIn): void {
-  for (const track of [screening.sound, screening.face]) {
-    const n = track.findIndex((media) => nameOfMedia(media) === name)
-    const next = n < 0 ? undefined : track[n + 1]
-    if (next !== undefined)
-      void screeningFile(next).catch((error: unknown) => {
-        log.warn({ error: String(error) }, 'a part of a screening could not be made')
-      })
-  }
+function foresee(next: ScreeningMedia): void {
+  screeningFile(next).catch((error: unknown) => {
+    log.warn({ error: String(error) }, 'a part of a screening could not be made')
+  })
 }
 
 async function sendFilm(event: H3Event, { access }: PassedIn): Promise<void> {
@@ -81,10 +77,11 @@ export default answerWithPass(async (event, passed) => {
   if (isOfFilm(name)) return await sendTrack(event, name, passed)
   const playlist = await screeningPlaylist(name, screening)
   if (playlist !== null) return sendText(event, playlist, 'application/vnd.apple.mpegurl')
-  const media = screening.media.get(name)
-  if (media === undefined) throw nothing()
+  const found = screening.media.get(name)
+  if (found === undefined) throw nothing()
+  const { media, next } = found
   const path = await screeningFile(media)
-  foresee(name, passed)
+  if (next !== null) foresee(next)
   const mime = media.kind.startsWith('sound') ? 'audio/mp4' : 'video/mp4'
   await sendFile(event, { path, mime, fixed: true, shared: true, tag: name })
   return undefined
