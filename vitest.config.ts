@@ -10,6 +10,9 @@ const alias = {
   '~': here('./app'),
 }
 
+/** What is waited for comes on a machine that is busy with something else too. */
+const patient = { poll: { timeout: 60_000 } }
+
 export default defineConfig({
   test: {
     projects: [
@@ -26,6 +29,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'server',
+          expect: patient,
           include: ['tests/server/**/*.test.ts'],
           globalSetup: 'tests/harness/global.ts',
           isolate: false,
@@ -39,6 +43,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'browser',
+          expect: patient,
           include: ['tests/browser/**/*.test.ts'],
           globalSetup: 'tests/harness/global.ts',
           isolate: false,
@@ -53,6 +58,7 @@ export default defineConfig({
         // machine to itself, after everything else, by a command of its own.
         test: {
           name: 'deep',
+          expect: patient,
           include: ['tests/deep/**/*.test.ts'],
           globalSetup: 'tests/harness/global.ts',
           isolate: false,

@@ -59,6 +59,8 @@ export function useScreeningPlayer(
     paintScene<CanvasImageSource>(ctx, scene, size.value, shelf)
     if (scene.inset === null || media === null || media.seeking) return
     if (media.readyState < HTMLMediaElement.HAVE_CURRENT_DATA || media.videoWidth === 0) return
+    // Sizes are known before the first picture is there, which would leave a hole.
+    if (media.getVideoPlaybackQuality().totalVideoFrames === 0) return
     const face = { image: media, width: media.videoWidth, height: media.videoHeight }
     paintInset<CanvasImageSource>(ctx, face, scene.inset.framing, size.value)
   }

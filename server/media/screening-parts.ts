@@ -57,7 +57,7 @@ async function bytesOf(media: ScreeningMedia): Promise<Buffer> {
   }
 }
 
-/** Made at a time by this process: what somebody waits for now goes before what was only foreseen. */
+/** Made at a time by this process. */
 const limit = pLimit(2)
 const underWay = new Map<string, Promise<string>>()
 
@@ -76,4 +76,9 @@ export async function screeningFile(media: ScreeningMedia): Promise<string> {
   const making = limit(() => make(media, path)).finally(() => underWay.delete(path))
   underWay.set(path, making)
   return await making
+}
+
+/** Makes a part that will be asked for, unless somebody waits for another now. */
+export async function foreseeFile(media: ScreeningMedia): Promise<void> {
+  if (limit.activeCount + limit.pendingCount === 0) await screeningFile(media)
 }

@@ -230,9 +230,7 @@ describe('saying again', () => {
     await page.getByRole('menuitem', { name: 'Recordings side by side' }).filter({ visible: true }).click()
     const beside = page.getByRole('dialog', { name: /^Recordings of/ })
     await beside.getByRole('button', { name: 'Play', exact: true }).last().click()
-    await expect
-      .poll(() => page.evaluate('document.querySelector(".el-dialog video")?.currentTime ?? 0'), { timeout: 60_000 })
-      .toBeGreaterThan(4.2)
+    await expect.poll(() => page.evaluate('document.querySelector(".el-dialog video")?.currentTime ?? 0')).toBeGreaterThan(4.2)
     await beside.getByRole('button', { name: 'Take this one' }).last().click()
     await beside.waitFor({ state: 'hidden' })
     const restored = await filmOf(talk)

@@ -95,7 +95,7 @@ describe('a take that an older page kept in this browser', () => {
     await page.goto(`${stand.product.url}/talks/${talk}/prepare`)
     await page.getByRole('button', { name: 'Keep it' }).click()
     await expect
-      .poll(async () => programmeLength((await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)).programme), { timeout: 60_000 })
+      .poll(async () => programmeLength((await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)).programme))
       .toBeGreaterThan(2500)
     expect(stand.browser.faults).toEqual([])
   })

@@ -47,7 +47,7 @@ describe('from a deck to a file', () => {
 
     await page.getByRole('link', { name: 'Listen in Review' }).click()
     await page.getByRole('button', { name: 'Play', exact: true }).click()
-    await expect.poll(() => page.locator('.time').textContent(), { timeout: 40_000 }).toMatch(/^0:0[1-9]\.\d/)
+    await expect.poll(() => page.locator('.time').textContent()).toMatch(/^0:0[1-9]\.\d/)
 
     const file = await makeFile(page, 720)
     expect(stand.browser.faults).toEqual([])

@@ -14,14 +14,12 @@ describe('the Lectern by keyboard alone', () => {
     await page
       .getByRole('textbox', { name: 'Notes of slide 1' })
       .fill('First line here. Second line here. Third line here. Fourth line here.')
-    await expect
-      .poll(async () => (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).slides[0]?.notes, { timeout: 40_000 })
-      .toContain('Fourth')
+    await expect.poll(async () => (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).slides[0]?.notes).toContain('Fourth')
     await checkRoom(page)
     await page.keyboard.press('r')
     await isRecording(page)
     const due = page.locator('.band p.due')
-    const says = (text: string) => expect.poll(() => due.textContent(), { timeout: 20_000 }).toContain(text)
+    const says = (text: string) => expect.poll(() => due.textContent()).toContain(text)
     await says('First line')
     await page.keyboard.press('ArrowDown')
     await page.keyboard.press('ArrowDown')
@@ -86,7 +84,7 @@ describe('the Lectern by keyboard alone', () => {
         Math.round(canvas.height * ${String(y)}), 1, 1).data.slice(0, 3)]
     })()`)
     const gap = async (x: number, y: number, colour: readonly number[]): Promise<number> => colourGap(await colourAt(x, y), colour)
-    await expect.poll(() => gap(0.5, 0.5, KNOTS[1]?.colour ?? []), { timeout: 20_000 }).toBeLessThan(4)
+    await expect.poll(() => gap(0.5, 0.5, KNOTS[1]?.colour ?? [])).toBeLessThan(4)
     // In a test both are tabs of one window; the hand is in this one.
     await page.bringToFront()
     await page.keyboard.press('d')
@@ -96,10 +94,10 @@ describe('the Lectern by keyboard alone', () => {
     await page.mouse.down()
     await page.mouse.move(box.x + box.width * 0.6, box.y + box.height * 0.5, { steps: 12 })
     // It is seen while it is drawn, not only once it is done.
-    await expect.poll(() => gap(0.5, 0.5, KNOTS[1]?.colour ?? []), { timeout: 20_000 }).toBeGreaterThan(40)
+    await expect.poll(() => gap(0.5, 0.5, KNOTS[1]?.colour ?? [])).toBeGreaterThan(40)
     await page.mouse.up()
     await page.keyboard.press('b')
-    await expect.poll(() => gap(0.2, 0.2, [16, 28, 26]), { timeout: 20_000 }).toBeLessThan(4)
+    await expect.poll(() => gap(0.2, 0.2, [16, 28, 26])).toBeLessThan(4)
     expect(stand.browser.faults).toEqual([])
   })
 })

@@ -62,7 +62,7 @@ describe('a take with everything a hand can do', () => {
       return canvas.getContext('2d').getImageData(Math.round(canvas.width * ${String(x)}),
         Math.round(canvas.height * ${String(y)}), 1, 1).data[3]
     })()`)
-    await expect.poll(() => inked(right, bottom), { timeout: 20_000 }).toBeGreaterThan(0)
+    await expect.poll(() => inked(right, bottom)).toBeGreaterThan(0)
     await page.mouse.up()
     await page.keyboard.press('t')
     await page.mouse.click(...at(0.72, 0.3))

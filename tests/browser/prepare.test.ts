@@ -141,7 +141,7 @@ describe('a lesson written as text', () => {
       paintPicture(ctx, picture, { width, height }, await source.shelfFor(scene, { width, height }))
       const made = canvas.getContext('2d').getImageData(0, 0, width, height).data
       // Pictures and fonts may still be loading when the slide is turned to.
-      await expect.poll(async () => likeness((await shown()).pixels, made, width, height).worst, { timeout: 40_000 }).toBeGreaterThan(0.9)
+      await expect.poll(async () => likeness((await shown()).pixels, made, width, height).worst).toBeGreaterThan(0.9)
       expect(likeness((await shown()).pixels, made, width, height).mean).toBeGreaterThan(0.98)
       // The check can fail: a slide without its last line is not the same.
       const other = createCanvas(width, height)
@@ -173,16 +173,12 @@ describe('the face', () => {
     await page.getByText('for 5 picked slides').waitFor()
     await page.getByText('Beside it').click()
     await expect
-      .poll(async () => (await view(talk)).slides.map((slide) => slide.framing?.placing), { timeout: 40_000 })
+      .poll(async () => (await view(talk)).slides.map((slide) => slide.framing?.placing))
       .toEqual(Array.from({ length: 5 }, () => 'beside'))
     await page.getByRole('button', { name: 'Undo' }).click()
-    await expect
-      .poll(async () => (await view(talk)).slides.map((slide) => slide.framing), { timeout: 40_000 })
-      .toEqual(Array.from({ length: 5 }, () => null))
+    await expect.poll(async () => (await view(talk)).slides.map((slide) => slide.framing)).toEqual(Array.from({ length: 5 }, () => null))
     await page.getByRole('button', { name: 'Redo' }).click()
-    await expect
-      .poll(async () => (await view(talk)).slides.every((slide) => slide.framing?.placing === 'beside'), { timeout: 40_000 })
-      .toBe(true)
+    await expect.poll(async () => (await view(talk)).slides.every((slide) => slide.framing?.placing === 'beside')).toBe(true)
 
     await beginTake(page)
     for (let n = 0; n < 4; n += 1) {
@@ -261,9 +257,7 @@ describe('the plan', () => {
     await page.getByRole('tab', { name: 'Plan' }).click()
     await page.getByRole('button', { name: 'Shorten to fit' }).click()
     await page.getByText('Shortened to the limit.').waitFor()
-    await expect
-      .poll(async () => (await view(talk)).slides.reduce((sum, slide) => sum + plannedTime(slide), 0), { timeout: 40_000 })
-      .toBe(60_000)
+    await expect.poll(async () => (await view(talk)).slides.reduce((sum, slide) => sum + plannedTime(slide), 0)).toBe(60_000)
     expect(await accessFaults(page)).toEqual([])
 
     await page.getByRole('button', { name: 'Find', exact: true }).click()
@@ -271,10 +265,10 @@ describe('the plan', () => {
     await page.getByText('on 3 slides').waitFor()
     await page.getByRole('textbox', { name: 'Replace with' }).fill('martin')
     await page.getByRole('button', { name: 'Replace 196 in notes' }).click()
-    await expect.poll(async () => (await view(talk)).slides[2]?.notes, { timeout: 40_000 }).toBe('one martin')
+    await expect.poll(async () => (await view(talk)).slides[2]?.notes).toBe('one martin')
     for (let n = 0; n < 2; n += 1) await page.getByRole('button', { name: 'Undo' }).click()
     await expect
-      .poll(async () => (await view(talk)).slides.map((slide) => [slide.notes.includes('swift'), slide.planned]), { timeout: 40_000 })
+      .poll(async () => (await view(talk)).slides.map((slide) => [slide.notes.includes('swift'), slide.planned]))
       .toEqual([
         [true, null],
         [true, null],
@@ -373,7 +367,7 @@ describe('the plan', () => {
     })
     await row(page, 300).waitFor()
     await page.getByRole('textbox', { name: 'Notes of slide 300' }).fill('the last one')
-    await expect.poll(async () => (await view(talk)).slides.at(-1)?.notes, { timeout: 40_000 }).toBe('the last one')
+    await expect.poll(async () => (await view(talk)).slides.at(-1)?.notes).toBe('the last one')
     expect(stand.browser.faults).toEqual([])
   })
 })

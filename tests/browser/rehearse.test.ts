@@ -37,7 +37,7 @@ describe('rehearsing', () => {
       await page.keyboard.press('Escape')
       await page.getByRole('button', { name: 'End it' }).click()
       await page.getByText('rehearsed', { exact: false }).first().waitFor()
-      await expect.poll(async () => (await view()).rehearsals.length, { timeout: 40_000 }).toBe(run + 1)
+      await expect.poll(async () => (await view()).rehearsals.length).toBe(run + 1)
       if (run === 0) await page.getByRole('button', { name: 'Back to the Lectern' }).click()
     }
     expect(await accessFaults(page)).toEqual([])
@@ -62,9 +62,7 @@ describe('rehearsing', () => {
     await page.getByText(/^The medians are the plan of 2 slides now/).waitFor()
     const median = (n: 0 | 1) =>
       Math.round(Math.round(rehearsals.reduce((sum, run) => sum + (run.visits[n]?.length ?? 0), 0) / 2) / 1000) * 1000
-    await expect
-      .poll(async () => (await view()).slides.map((slide) => slide.planned), { timeout: 40_000 })
-      .toEqual([median(0), median(1), null])
+    await expect.poll(async () => (await view()).slides.map((slide) => slide.planned)).toEqual([median(0), median(1), null])
     await page.getByRole('link', { name: 'Prepare', exact: true }).click()
     await page
       .getByRole('article', { name: /^Slide 1:/ })

@@ -70,7 +70,7 @@ describe('the room check', () => {
     const played = page.getByLabel('The test, played back')
     await played.waitFor()
     await expect
-      .poll(() => page.evaluate('document.querySelector("[aria-label=\'The test, played back\']")?.currentTime ?? 0'), { timeout: 60_000 })
+      .poll(() => page.evaluate('document.querySelector("[aria-label=\'The test, played back\']")?.currentTime ?? 0'))
       .toBeGreaterThan(0.5)
     await page.getByRole('button', { name: 'Voice only' }).click()
     await page.getByText('No camera: the video will show the slides with your voice.').waitFor()

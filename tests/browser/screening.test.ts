@@ -26,10 +26,10 @@ describe('a talk that was just recorded', () => {
     const address = (await page.locator('.words a').getAttribute('href')) ?? ''
     const watching = await viewer.browser.page()
     await watching.goto(address)
-    await expect.poll(() => playButton(watching).isEnabled(), { timeout: 30_000 }).toBe(true)
+    await expect.poll(() => playButton(watching).isEnabled()).toBe(true)
     expect(await watching.getByRole('heading', { level: 1 }).textContent()).toBe('Knots to be shown')
     await playButton(watching).click()
-    await expect.poll(() => standsAt(watching), { timeout: 60_000 }).toBeGreaterThanOrEqual(1)
+    await expect.poll(() => standsAt(watching)).toBeGreaterThanOrEqual(1)
     expect(await showsSlide(watching, 0)).toBe(true)
     await playButton(watching, 'Stop').click()
     // Found by a word, and gone to.
@@ -77,7 +77,7 @@ describe('a screening page', () => {
     for (const width of [360, 768, 1280, 1920]) {
       await page.setViewportSize({ width, height: 800 })
       await page.goto(`${stand.product.url}${path}`)
-      await expect.poll(() => playButton(page).isEnabled(), { timeout: 30_000 }).toBe(true)
+      await expect.poll(() => playButton(page).isEnabled()).toBe(true)
       await page.getByRole('button', { name: 'Ask the presenter' }).click()
       expect([width, await accessFaults(page)]).toEqual([width, []])
       const [inner, outer] = await page.evaluate<readonly number[]>(
@@ -92,19 +92,19 @@ describe('a screening page', () => {
     const { path } = await threeSlides(stand.client, 'Knots on a bad line')
     const page = await viewer.browser.page()
     await page.goto(`${stand.product.url}${path}`)
-    await expect.poll(() => playButton(page).isEnabled(), { timeout: 30_000 }).toBe(true)
+    await expect.poll(() => playButton(page).isEnabled()).toBe(true)
     await viewer.browser.context.setOffline(true)
     await playButton(page).click()
     await page.waitForTimeout(3000)
     await viewer.browser.context.setOffline(false)
-    await expect.poll(() => standsAt(page), { timeout: 60_000 }).toBeGreaterThanOrEqual(6)
+    await expect.poll(() => standsAt(page)).toBeGreaterThanOrEqual(6)
     const magenta = async (): Promise<boolean> => {
       const places = [0.05, 0.1, 0.15, 0.85, 0.9, 0.95]
       const seen = await Promise.all(places.flatMap((x) => places.map((y) => colourIn(page, x, y))))
       return seen.some((colour) => colourGap(colour, [255, 0, 255]) < 70)
     }
     expect(await magenta()).toBe(true)
-    await expect.poll(() => playButton(page).isVisible(), { timeout: 60_000 }).toBe(true)
+    await expect.poll(() => playButton(page).isVisible()).toBe(true)
     expect(await standsAt(page)).toBe(12)
     expect(viewer.browser.faults).toEqual([])
   })

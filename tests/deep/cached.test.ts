@@ -88,6 +88,6 @@ describe('a cache in front', () => {
       expect(taken.headers.get('x-cache')).not.toBe('HIT')
     }
     await shareTalk(client, talk, { level: 'closed' })
-    await expect.poll(async () => (await fetch(`${url}${path}`)).status, { timeout: 10_000 }).toBe(404)
+    await expect.poll(async () => (await fetch(`${url}${path}`)).status).toBe(404)
   })
 })

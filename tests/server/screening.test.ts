@@ -208,7 +208,7 @@ describe('a share', () => {
     const { media } = await screeningOf(product.url, key)
     expect(await status(`${media}/film.json`)).toBe(200)
     await shareTalk(client, talk, { level: 'closed' })
-    await expect.poll(() => status(`${media}/film.json`), { timeout: 10_000 }).toBe(404)
+    await expect.poll(() => status(`${media}/film.json`)).toBe(404)
     const [ended, unknown] = await Promise.all(
       [key, 'A'.repeat(22)].map(async (one) => await (await fetch(`${product.url}/api/screenings/${one}`)).text()),
     )

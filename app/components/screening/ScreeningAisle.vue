@@ -65,6 +65,9 @@ li {
   min-width: 3px;
 }
 a {
+  container-type: inline-size;
+}
+a {
   display: grid;
   place-items: center;
   height: 34px;
@@ -75,6 +78,12 @@ a {
   font-weight: 600;
   text-decoration: none;
   overflow: hidden;
+}
+/* A number that has no room says less than none: the slab's name is there for who reaches for it. */
+@container (max-width: 24px) {
+  a span {
+    display: none;
+  }
 }
 a:hover {
   filter: brightness(1.12);

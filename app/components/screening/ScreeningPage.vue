@@ -42,7 +42,13 @@ function goBack(to: Ms): void {
       <span>This talk was changed since you opened it. What you see goes on as it was.</span
       ><button class="press small" @click="reload">Show the new one</button>
     </p>
-    <p v-else-if="recording" class="notice" role="status">It is being recorded again right now; what is here stays until that is done.</p>
+    <p v-else-if="recording" class="notice" role="status">
+      {{
+        view.timing === 'planned'
+          ? 'It is being recorded right now. This page says when the film is there.'
+          : 'It is being recorded again right now; what is here stays until that is done.'
+      }}
+    </p>
     <main>
       <ScreeningStage ref="stage" :view="view" :hits="hits" @at="at = $event" @find="finder?.focus()" />
       <p v-if="before !== null && at === 0" class="back">
@@ -128,6 +134,9 @@ aside {
   }
 }
 @media print {
+  :global(body) {
+    background: #fff;
+  }
   .screening {
     padding: 0;
     max-width: none;
@@ -137,6 +146,7 @@ aside {
   }
   .back,
   .notice,
+  .described,
   aside {
     display: none;
   }

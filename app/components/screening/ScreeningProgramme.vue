@@ -147,18 +147,27 @@ mark {
   .clock {
     display: none;
   }
+  /* Each slide with its words beside it. */
   li {
+    display: grid;
+    grid-template-columns: 46% 1fr;
+    grid-template-rows: auto 1fr;
+    gap: 4px 18px;
+    padding: 10px 0;
     break-inside: avoid;
     box-shadow: none !important;
     background: none !important;
   }
   a {
-    grid-template-columns: 46% 1fr;
-    align-items: start;
+    display: contents;
+  }
+  .small {
+    grid-row: 1 / 3;
+    border: 1px solid var(--line);
   }
   .text {
     display: block;
-    margin: -4px 0 10px 49%;
+    grid-column: 2;
     white-space: pre-line;
   }
 }

@@ -5,7 +5,7 @@ import { database } from '@server/database'
 import { filmToTake, screenedHandout, screenedNotes, streamTracks } from '@server/domain'
 import { answerWithPass, filmPlaylist, filmTrack, screeningPlaylist, sendFile, sendMade } from '@server/http'
 import type { PassedIn } from '@server/http'
-import { screeningFile } from '@server/media'
+import { foreseeFile, screeningFile } from '@server/media'
 import type { ScreeningMedia } from '@server/media'
 import { deliveryPath, streamPath, wholeStreamPath } from '@server/store'
 import { log } from '@server/log'
@@ -21,9 +21,9 @@ function sendText(event: H3Event, text: string, mime: string): string {
   return text
 }
 
-/** What comes after a part that is asked for is asked for next: it is made meanwhile. */
+/** What comes after a part that is asked for is asked for next: it is made meanwhile, if nobody waits for anything. */
 function foresee(next: ScreeningMedia): void {
-  screeningFile(next).catch((error: unknown) => {
+  foreseeFile(next).catch((error: unknown) => {
     log.warn({ error: String(error) }, 'a part of a screening could not be made')
   })
 }
