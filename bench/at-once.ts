@@ -13,6 +13,8 @@ import type { Figure } from './run'
 
 /** Bytes of a chunk. */
 const CHUNK = 256 * 1024
+/** How many times as fast as it was spoken a recording comes. */
+const FASTER = 30
 /** How long a talk of ten minutes, and one of an hour, may take to be watched, in s. */
 const MOST = { 10: 3, 60: 10 } as const
 
@@ -30,19 +32,31 @@ async function recordingOf(minutes: number, folder: string): Promise<Buffer> {
   return await readFile(whole)
 }
 
-/** From the moment at which the last of a take has come and it is finished until its beginning can be watched, in s. */
-async function untilWatched(url: string, client: Client, minutes: keyof typeof MOST, folder: string): Promise<number> {
+/** How long after its end a take is in the programme, and its beginning can be watched; in s. */
+interface Readiness {
+  readonly placed: number
+  readonly watched: number
+}
+
+/** Sends a recording as it would come, only faster, and looks from the moment at which its take is finished. */
+async function untilWatched(url: string, client: Client, minutes: keyof typeof MOST, folder: string): Promise<Readiness> {
   const { talk, slides } = await knotsTalk(client, `${String(minutes)} minutes`)
   const { key } = await shareTalk(client, talk)
   const media = await recordingOf(minutes, folder)
   const [take, stretch] = [randomUUID(), randomUUID()]
-  await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
+  const length = minutes * 60_000
+  const goesOn = () => client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
+  await goesOn()
   await client.get('PUT', `/stretches/${stretch}`, {
     ...{ take, number: 0, camera: true, voice: true, mime: 'video/webm;codecs=vp8,opus' },
     opening: { slide: slides[0], step: 0, blank: false, inset: true, ink: [] },
   })
   const chunks = Math.ceil(media.length / CHUNK)
+  const first = performance.now()
   for (let n = 0; n < chunks; n += 1) {
+    const due = first + (((n + 1) / chunks) * length) / FASTER
+    await new Promise((resolve) => setTimeout(resolve, Math.max(0, due - performance.now())))
+    if (n % 100 === 0) await goesOn()
     const part = media.subarray(n * CHUNK, (n + 1) * CHUNK)
     const { status } = await client.ask('PUT', `/stretches/${stretch}/chunks/${String(n)}`, new Uint8Array(part), {
       'x-aisle-chunks': `${String(part.length)}:${digestOf(part)}`,
@@ -50,7 +64,6 @@ async function untilWatched(url: string, client: Client, minutes: keyof typeof M
     })
     if (status >= 300) throw new Error(`a chunk was refused: ${String(status)}`)
   }
-  const length = minutes * 60_000
   const cues = Array.from({ length: minutes * 2 - 1 }, (_, n) => ({
     kind: 'show',
     at: (n + 1) * 30_000,
@@ -68,6 +81,7 @@ async function untilWatched(url: string, client: Client, minutes: keyof typeof M
     const failed = (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.state === 'failed')
     if (failed !== undefined) throw new Error(failed.sentence ?? 'the take failed')
   } while (view.timing !== 'recorded')
+  const placed = (performance.now() - began) / 1000
   await Promise.all(
     ['sound', 'face'].map(async (track) => {
       const list = await (await fetch(`${url}${view.media}/${track}.m3u8`)).text()
@@ -77,7 +91,7 @@ async function untilWatched(url: string, client: Client, minutes: keyof typeof M
       await part.arrayBuffer()
     }),
   )
-  return (performance.now() - began) / 1000
+  return { placed, watched: (performance.now() - began) / 1000 }
 }
 
 /** How soon after a take of ten minutes, and of an hour, its screening page plays. */
@@ -89,10 +103,10 @@ export async function measure(): Promise<Figure> {
     const ten = await untilWatched(product.url, client, 10, folder)
     const hour = await untilWatched(product.url, client, 60, folder)
     return {
-      value: Number(ten.toFixed(1)),
+      value: Number(ten.watched.toFixed(1)),
       unit: 's',
       target: `${String(MOST[10])} after ten minutes, ${String(MOST[60])} after an hour`,
-      ok: ten <= MOST[10] && hour <= MOST[60],
+      ok: ten.watched <= MOST[10] && hour.watched <= MOST[60],
       detail: { tenMinutes: ten, hour },
     }
   } finally {

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
+import { chmodSync, openSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from 'playwright-core'
@@ -19,7 +19,10 @@ export async function startRunning(port: number, kept?: string): Promise<Running
   if (kept === undefined) chmodSync(data, 0o755)
   const began = performance.now()
   const url = `http://127.0.0.1:${String(port)}`
-  const child = spawn('./start.sh', ['--data', data, '--port', String(port)], { stdio: 'ignore' })
+  const child = spawn('./start.sh', ['--data', data, '--port', String(port)], {
+    stdio:
+      process.env['AOLOG'] === undefined ? 'ignore' : ['ignore', openSync(process.env['AOLOG'], 'a'), openSync(process.env['AOLOG'], 'a')],
+  })
   const gone = new Promise((resolve) => {
     child.once('exit', resolve)
   })

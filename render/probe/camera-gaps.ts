@@ -1,5 +1,3 @@
-import { pictureTimes } from './picture-times'
-
 /** A camera that gives no picture for longer is lost, in ms: in the dark some give only five a second. */
 const LOST = 700
 
@@ -11,13 +9,13 @@ export interface CameraSeen {
 }
 
 /**
- * Looks at when a recording's pictures come.
- * @param length of the recording in ms
+ * What a camera gave, by when its pictures come.
+ * @param times ms of the stretch, in order
+ * @param length of the stretch in ms
  */
-export async function cameraSeen(path: string, length: number): Promise<CameraSeen> {
-  const times = await pictureTimes(path)
+export function cameraSeen(times: readonly number[], length: number): CameraSeen {
   if (times.length === 0) return { lost: 0, until: 0 }
-  const marks = [Math.min(0, times[0] ?? 0), ...times, length]
+  const marks = [0, ...times, length]
   const lost = marks.slice(1).reduce((sum, time, n) => {
     const gap = Math.min(time, length) - Math.min(marks[n] ?? 0, length)
     return gap > LOST ? sum + gap : sum

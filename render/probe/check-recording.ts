@@ -6,9 +6,10 @@ const LONGEST_SIDE = 4096
 
 /**
  * Looks whether a recording can be read, and how large its pictures say they are, before any is unpacked.
+ * @returns whether there are pictures in it
  * @throws Refusal `unreadable` or `too-large` in words for the person
  */
-export async function checkRecording(recording: string): Promise<void> {
+export async function checkRecording(recording: string): Promise<boolean> {
   const { stdout } = await run('ffprobe', [
     '-v',
     'quiet',
@@ -38,4 +39,5 @@ export async function checkRecording(recording: string): Promise<void> {
         `played. The recording is kept as it came.`,
     )
   }
+  return sides.length > 0
 }

@@ -1,8 +1,6 @@
-import { createReadStream } from 'node:fs'
 import { LoudnessMeter } from '@core/voice'
 import { chain, filter, graphText } from '@render/filters'
 import { run } from '@render/process'
-import { BYTES_A_SAMPLE } from './pcm'
 
 export interface Loudness {
   /** Integrated, in LUFS (ITU-R BS.1770-4); null when it is too quiet to be gated. */
@@ -27,20 +25,6 @@ export async function measureSamples(blocks: AsyncIterable<Int16Array>): Promise
   const meter = new LoudnessMeter()
   for await (const block of blocks) meter.take(block)
   return { integrated: meter.integrated, truePeak: meter.peak }
-}
-
-/** So much of a file is read at a time, in bytes: whole samples. */
-const READ = 1_048_576
-
-/** Measures a voice as it is kept: bare samples. */
-export const measureVoice = (path: string): Promise<Loudness> => measureSamples(samplesIn(path))
-
-async function* samplesIn(path: string): AsyncGenerator<Int16Array> {
-  for await (const chunk of createReadStream(path, { highWaterMark: READ })) {
-    // A copy, since samples begin at even places.
-    const bytes = Uint8Array.from(chunk as Buffer)
-    yield new Int16Array(bytes.buffer, 0, Math.floor(bytes.length / BYTES_A_SAMPLE))
-  }
 }
 
 /** Measures a file of ours, with peaks between samples. */

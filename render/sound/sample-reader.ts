@@ -11,15 +11,28 @@ export class SampleReader {
   /** @returns just so many samples; silence where the stream ended before */
   async read(count: number): Promise<Int16Array> {
     const samples = new Int16Array(count)
+    await this.#fill(samples)
+    return samples
+  }
+
+  /** @returns so many samples, or those that are left when there are fewer */
+  async next(most: number): Promise<Int16Array> {
+    const samples = new Int16Array(most)
+    return samples.subarray(0, await this.#fill(samples))
+  }
+
+  /** @returns how many samples were read */
+  async #fill(samples: Int16Array): Promise<number> {
     const bytes = new Uint8Array(samples.buffer)
-    for (let at = 0; at < bytes.length;) {
+    let at = 0
+    while (at < bytes.length) {
       if (this.#rest.length === 0 && !(await this.#next())) break
       const some = this.#rest.subarray(0, bytes.length - at)
       bytes.set(some, at)
       at += some.length
       this.#rest = this.#rest.subarray(some.length)
     }
-    return samples
+    return Math.floor(at / 2)
   }
 
   async #next(): Promise<boolean> {

@@ -5,6 +5,8 @@ import { addJob } from './jobs'
 
 /** A take that was heard of within this time is being recorded, in ms. */
 const RECORDING = 15_000
+/** A take that was stopped so long ago is not being made ready any more, in ms. */
+const CLOSING = 3_600_000
 /** Whatever else waits is done first. */
 const LAST = 1000
 
@@ -15,7 +17,7 @@ export async function wantAhead(q: Queries, talk: string): Promise<void> {
   await addJob(q, 'make-ahead', { talk }, `ahead:${talk}`, { starts: new Date(Date.now() + makeAhead), place: LAST })
 }
 
-/** Whether somebody is recording, or waits for a file. */
+/** Whether somebody is recording, or waits for a take or a file. */
 export async function machineNeeded(q: Queries): Promise<boolean> {
   const { needed } = await q
     .selectNoFrom((build) =>
@@ -25,8 +27,18 @@ export async function machineNeeded(q: Queries): Promise<boolean> {
             build
               .selectFrom('take')
               .select('take.id')
-              .where('take.state', '=', 'open')
-              .where('take.seen', '>', sql<Date>`now() - make_interval(secs => ${RECORDING / 1000})`),
+              .where((take) =>
+                take.or([
+                  take.and([
+                    take('take.state', '=', 'open'),
+                    take('take.seen', '>', sql<Date>`now() - make_interval(secs => ${RECORDING / 1000})`),
+                  ]),
+                  take.and([
+                    take('take.state', '=', 'closing'),
+                    take('take.seen', '>', sql<Date>`now() - make_interval(secs => ${CLOSING / 1000})`),
+                  ]),
+                ]),
+              ),
           ),
           build.exists(
             build

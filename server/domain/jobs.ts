@@ -5,6 +5,8 @@ import type { Queries } from '@server/database'
 export interface Jobs {
   readonly 'read-deck': { readonly id: string }
   readonly 'finish-take': { readonly take: string }
+  /** What is left to do once a take has its place. */
+  readonly 'settle-take': { readonly take: string }
   readonly 'bring-voice': { readonly take: string }
   readonly deliver: { readonly delivery: string }
   /** A part of a delivery's pictures, for a worker that is not making it already. */

@@ -10,10 +10,14 @@ import type { Queries } from '@server/database'
 import { slidesOf } from './decks'
 import { tell } from './events'
 import { loadStretches, stretchIdsOf } from './films'
+import { AFTER_FILES, addJob } from './jobs'
 import { currentProgramme, programmeAt, saveProgramme } from './programmes'
 import { forgetSpeech, rememberSpeech } from './speech'
 import type { Spoken } from './speech'
 import { haveFinished, recoverOpenStretches } from './takes'
+
+/** How long after it what nobody waits for is done, in ms: those who recorded it, and those who wait to see it, go first. */
+const SETTLES_AFTER = 10_000
 
 /** Puts a finished take's pieces where its presenter meant them. In one transaction. */
 export async function placeFinishedTake(q: Queries, take: string): Promise<void> {
@@ -55,6 +59,7 @@ export async function placeFinishedTake(q: Queries, take: string): Promise<void>
     if (row.kind !== 'dub') await rememberSpeech(q, row.talk, take, slides, spokenOn(take, stretches))
   }
   await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()
+  await addJob(q, 'settle-take', { take }, `settle-take:${take}`, { starts: new Date(Date.now() + SETTLES_AFTER), place: AFTER_FILES })
   await tell(q, { talk: row.talk, kind: 'take', id: take })
 }
 

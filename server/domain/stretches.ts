@@ -1,3 +1,4 @@
+import { sql } from 'kysely'
 import type { Selectable } from 'kysely'
 import type { Ms } from '@core/model'
 import type { Queries, StretchTable } from '@server/database'
@@ -37,21 +38,87 @@ export async function bytesOfChunks(q: Queries, stretch: string, count: number):
   return bytes === null ? null : Number(bytes)
 }
 
+/** Most chunks that are told at a time. */
+const CHUNKS_TOLD = 500
+
+/** A recording that comes: how far it has, and how far it goes. */
+export interface ComingRecording {
+  readonly state: Stretch['state']
+  /** How many chunks it has in all; null while it is made. */
+  readonly chunks: number | null
+  /** How many have come without a gap, as far as they were asked for. */
+  readonly upTo: number
+}
+
+/**
+ * How far a recording has come.
+ * @param from number of the first chunk that is asked for
+ * @returns null when it is no more
+ */
+export async function comingRecording(q: Queries, stretch: string, from: number): Promise<ComingRecording | null> {
+  // In this order: what is told of a closed one is all there then.
+  const row = await q.selectFrom('stretch').select(['state', 'chunks']).where('id', '=', stretch).executeTakeFirst()
+  if (row === undefined) return null
+  const numbers = await q
+    .selectFrom('chunk')
+    .select('n')
+    .where('stretch', '=', stretch)
+    .where('n', '>=', from)
+    .orderBy('n')
+    .limit(CHUNKS_TOLD)
+    .execute()
+  const gap = numbers.findIndex(({ n }, index) => n !== from + index)
+  return { ...row, upTo: Math.min(from + (gap === -1 ? numbers.length : gap), row.chunks ?? Infinity) }
+}
+
+/**
+ * Stretches that are being recorded with a voice, the one that began last first.
+ * @param within ms in which its take was heard of
+ */
+export async function stretchesBeingRecorded(q: Queries, within: Ms, most: number): Promise<readonly string[]> {
+  const rows = await q
+    .selectFrom('take')
+    .innerJoin('stretch', 'stretch.take', 'take.id')
+    .select('stretch.id')
+    .where('take.state', '=', 'open')
+    .where('take.seen', '>', sql<Date>`now() - make_interval(secs => ${within / 1000})`)
+    .where('stretch.state', '=', 'open')
+    .where('stretch.voice', '=', true)
+    .where('stretch.bytes', '>', 0)
+    .orderBy('take.started', 'desc')
+    .limit(most)
+    .execute()
+  return rows.map(({ id }) => id)
+}
+
+/** Stretches of a take that are ready, and of whose files it is not noted yet what they hold. */
+export const stretchesToSettle = (q: Queries, take: string): Promise<readonly Stretch[]> =>
+  q
+    .selectFrom('stretch')
+    .selectAll()
+    .where('take', '=', take)
+    .where('state', '=', 'ready')
+    .where('raw_digest', 'is not', null)
+    .where('voice_digest', 'is', null)
+    .execute()
+
 /** Digests of a stretch's files, by which it is seen that they are whole. */
 export type StretchDigests = Pick<Stretch, 'raw_digest' | 'recording_digest' | 'voice_digest'>
 
 /** What is known of a stretch once it is ready. */
-export type ReadyStretch = StretchDigests &
-  Pick<Stretch, 'loudness' | 'picture_at' | 'sound_at' | 'timing' | 'drift_ppm' | 'camera_lost_ms'> & {
-    readonly length_ms: Ms
-    readonly peaks: readonly number[]
-  }
+export type ReadyStretch = Pick<
+  Stretch,
+  'raw_digest' | 'loudness' | 'picture_at' | 'sound_at' | 'timing' | 'drift_ppm' | 'camera_lost_ms'
+> & {
+  readonly length_ms: Ms
+  readonly peaks: readonly number[]
+}
 
 /** A closed stretch can be played. */
 export async function stretchReady(q: Queries, id: string, { peaks, ...known }: ReadyStretch): Promise<void> {
   await q
     .updateTable('stretch')
-    .set({ state: 'ready', peaks: JSON.stringify(peaks), ...known })
+    .set({ state: 'ready', peaks: JSON.stringify(peaks), recording_digest: null, voice_digest: null, ...known })
     .where('id', '=', id)
     .where('state', '=', 'closing')
     .execute()
@@ -93,7 +160,7 @@ export async function isReadyAs(q: Queries, id: string, raw: string | null): Pro
   return row !== undefined
 }
 
-/** The files of a stretch were made again. */
-export async function noteDigests(q: Queries, id: string, digests: StretchDigests): Promise<void> {
+/** What the files of a stretch hold, as they were made, or made again. */
+export async function noteDigests(q: Queries, id: string, digests: Partial<StretchDigests>): Promise<void> {
   await q.updateTable('stretch').set(digests).where('id', '=', id).execute()
 }

@@ -22,6 +22,10 @@ export const chunkFolder = (stretch: string): string => place('stretches', stret
 export const chunkPath = (stretch: string, n: number): string => place('stretches', stretch, CHUNKS, String(n).padStart(7, '0'))
 /** The recording as it came, all of it one after the other. It is never changed; all else is made from it. */
 export const rawPath = (stretch: string): string => place('stretches', stretch, 'raw.webm')
+/** Its sound in its own time, while its stretch is not ready: 48 kHz mono samples of 16 bits. */
+export const decodedPath = (stretch: string): string => place('stretches', stretch, 'decoded.pcm')
+/** What was found while the recording and its sound were written; see `Reading`. */
+export const readingPath = (stretch: string): string => place('stretches', stretch, 'reading.json')
 /** A short print of its microphone. */
 export const printPath = (stretch: string, n: number): string => place('stretches', stretch, `print-${String(n)}.pcm`)
 /** A stretch's first pictures, small. */

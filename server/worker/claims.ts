@@ -97,11 +97,17 @@ export class Claims {
     }
   }
 
+  /** Takes over what nobody does; null while somebody does. */
+  async claimIfFree(name: string): Promise<Claim | null> {
+    const free = await this.hold(name)
+    return free === null ? null : await this.#numbered(name, free)
+  }
+
   /** Takes over what nobody does, or does any more, once it is free. */
   async claim(name: string): Promise<Claim> {
     for (;;) {
-      const free = await this.hold(name)
-      if (free !== null) return await this.#numbered(name, free)
+      const claim = await this.claimIfFree(name)
+      if (claim !== null) return claim
       await new Promise((resolve) => {
         setTimeout(resolve, LOOK_AGAIN)
       })
@@ -153,7 +159,17 @@ export type Work = (id: string, claim: Claim) => Promise<void>
  * @throws ClaimLost when another took it over, and whatever the work throws
  */
 export async function alone(task: string, id: string, work: Work): Promise<void> {
-  const claim = await claims().claim(`${task}:${id}`)
+  await held(await claims().claim(`${task}:${id}`), id, work)
+}
+
+/** Does it unless somebody does it already. @returns whether it was done here */
+export async function aloneIfFree(task: string, id: string, work: Work): Promise<boolean> {
+  const claim = await claims().claimIfFree(`${task}:${id}`)
+  if (claim !== null) await held(claim, id, work)
+  return claim !== null
+}
+
+async function held(claim: Claim, id: string, work: Work): Promise<void> {
   try {
     await work(id, claim)
   } finally {

@@ -10,10 +10,11 @@ import { ClaimLost, alone } from './claims'
 import type { Claim, Work } from './claims'
 import { Heartbeat } from './heartbeat'
 import { WORKER, notFor } from './identity'
+import { followers } from './recordings'
 import { bringVoiceGivenUp, bringVoiceTask } from './tasks/bring-voice'
 import { deliverGivenUp, deliverTask } from './tasks/deliver'
 import { helpDeliverGivenUp, helpDeliverTask } from './tasks/help-deliver'
-import { finishTakeGivenUp, finishTakeTask } from './tasks/finish-take'
+import { finishTakeGivenUp, finishTakeTask, settleTakeGivenUp, settleTakeTask } from './tasks/finish-take'
 import { makeAheadGivenUp, makeAheadTask } from './tasks/make-ahead'
 import { makeStreamGivenUp, makeStreamTask } from './tasks/make-stream'
 import { checkAllTask, checkRecentTask } from './tasks/check-kept'
@@ -88,6 +89,7 @@ const runner = await run({
   taskList: {
     'read-deck': task('id', readDeckTask, readDeckGivenUp),
     'finish-take': task('take', finishTakeTask, finishTakeGivenUp),
+    'settle-take': task('take', settleTakeTask, settleTakeGivenUp),
     'bring-voice': task('take', bringVoiceTask, bringVoiceGivenUp),
     deliver: task('delivery', deliverTask, deliverGivenUp),
     'help-deliver': task('delivery', helpDeliverTask, helpDeliverGivenUp, true),
@@ -102,6 +104,7 @@ const runner = await run({
   crontab: '23 3 * * * reclaim ?fill=1d\n53 3 * * 0 check-all ?fill=7d',
 })
 heartbeat.start()
+followers.start()
 // The machine may have lost its power.
 await addJob(database(), 'check-recent', {}, 'check-recent', { starts: null, place: AFTER_FILES })
 log.info({ concurrency: workers }, 'worker ready')
@@ -110,6 +113,7 @@ let stopping = false
 const stop = (): void => {
   if (stopping) return
   stopping = true
+  followers.stop()
   // Jobs under way are given back and begun again by whoever comes next.
   void Promise.race([
     runner.stop(),

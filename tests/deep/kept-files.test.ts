@@ -44,6 +44,10 @@ async function check(): Promise<{ readonly code: number; readonly said: string }
 
 describe('what is kept', () => {
   it('is found whole, and a recording and voice that are missing or damaged are made again as they were', async () => {
+    await until('digests', async () => {
+      const row = await product.db.selectFrom('stretch').select('voice_digest').where('id', '=', stretch).executeTakeFirst()
+      return row?.voice_digest != null
+    })
     expect((await check()).code).toBe(0)
     const [recording, voice] = [await readFile(file('recording.webm')), await readFile(file('voice.pcm'))]
     await rm(file('voice.pcm'))

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { readFile } from 'node:fs/promises'
+import { readFile, readdir, stat } from 'node:fs/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
 import { PRINT_SIZE, packVideoFingerprint } from '@core/camera'
@@ -251,6 +251,34 @@ describe('receiving a recording', () => {
     const length = view.takes.find((one) => one.id === take)?.length ?? 0
     expect(length).toBeGreaterThan(1500)
     expect(length).toBeLessThan(2600)
+  })
+
+  it('is read while it is recorded, and ready with all that came until it was closed', async () => {
+    const recording = await toneRecording(4)
+    const { take, stretch, chunks } = await openStretch(recording)
+    const [a, b, c] = chunks
+    if (a === undefined || b === undefined || c === undefined) throw new Error('three chunks')
+    const folder = `${product.data}/store/stretches/${stretch}`
+    const readSoFar = async (): Promise<number> => {
+      const name = (await readdir(folder)).find((one) => /^raw\.webm\.\d+\.part$/.test(one))
+      return name === undefined ? 0 : (await stat(`${folder}/${name}`)).size
+    }
+    await send(stretch, 0, a)
+    await expect.poll(readSoFar).toBe(a.length)
+    // What comes before its turn waits.
+    await send(stretch, 2, c)
+    await send(stretch, 1, b)
+    await expect.poll(readSoFar).toBe(recording.length)
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 0, length: 3900 })
+    await client.get('POST', `/takes/${take}/finish`)
+    await finished(take)
+    expect((await readFile(`${folder}/raw.webm`)).equals(recording)).toBe(true)
+    expect((await stat(`${folder}/voice.pcm`)).size).toBe(3900 * 96)
+    const row = product.db.selectFrom('stretch').select(['raw_digest', 'voice_digest']).where('id', '=', stretch)
+    await expect.poll(async () => (await row.executeTakeFirstOrThrow()).voice_digest).toBe(digest(await readFile(`${folder}/voice.pcm`)))
+    expect((await row.executeTakeFirstOrThrow()).raw_digest).toBe(digest(recording))
+    // Nothing that was only needed on the way is left.
+    expect([...(await readdir(folder))].sort()).toEqual(['raw.webm', 'recording.webm', 'voice.pcm'])
   })
 
   it('goes on with what was said last where a recording that was cut off ends too early, and takes the face off there', async () => {

@@ -19,6 +19,7 @@ import { reasons } from './0017-reasons'
 import { chunks } from './0018-chunks'
 import { shares } from './0019-shares'
 import { streams } from './0020-streams'
+import { openTakes } from './0021-open-takes'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -42,4 +43,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0018-chunks': chunks,
   '0019-shares': shares,
   '0020-streams': streams,
+  '0021-open-takes': openTakes,
 }

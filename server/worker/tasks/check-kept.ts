@@ -5,7 +5,13 @@ import { assetsKept, filesWithDigests, isReadyAs, makeFileAgain, stretchesWithDi
 import { log } from '@server/log'
 import { assetPath, deliveryPath, digestOfFile, rawPath, recordingPath, voicePath } from '@server/store'
 import { ClaimLost, alone } from '../claims'
-import { makeReadyAgain } from './ready-stretch'
+import { makeReadyAgain, settleStretch } from './ready-stretch'
+
+/** Notes what the files of a stretch hold where that was not come to before. */
+const settle = (stretch: Selectable<StretchTable>): Promise<void> =>
+  alone('finish-take', stretch.take, async (_, claim) => {
+    if (await isReadyAs(database(), stretch.id, stretch.raw_digest)) await settleStretch(database(), stretch, claim)
+  })
 
 /** What came out of a check. */
 export interface Checked {
@@ -36,7 +42,10 @@ export async function checkKept(since: Date | null): Promise<Checked> {
       (await isSound(recordingPath(stretch.id), stretch.recording_digest)) && (await isSound(voicePath(stretch.id), stretch.voice_digest))
     looked += 3
     if (!raw) lost.push(rawPath(stretch.id))
-    if (made) return
+    if (made) {
+      if (stretch.voice_digest === null) await settle(stretch)
+      return
+    }
     if (!raw) {
       lost.push(recordingPath(stretch.id))
       return

@@ -1,8 +1,9 @@
 import { Refusal } from '@core/model'
 import { database } from '@server/database'
-import { closingStretches, failTake, lastCueAt, placeFinishedTake, silentStretchReady } from '@server/domain'
+import { closingStretches, failTake, lastCueAt, placeFinishedTake, silentStretchReady, stretchesToSettle } from '@server/domain'
+import { alone } from '../claims'
 import type { Claim } from '../claims'
-import { makeReady } from './ready-stretch'
+import { makeReady, settleStretch } from './ready-stretch'
 
 /** Makes each stretch of a take ready to be played, then puts the take into the programme. Can be repeated at any point. */
 export async function finishTakeTask(take: string, claim: Claim): Promise<void> {
@@ -24,6 +25,18 @@ export async function finishTakeTask(take: string, claim: Claim): Promise<void> 
     await placeFinishedTake(q, take)
   })
 }
+
+/** What is left to do of a take that has its place, and that nobody waits for. Can be repeated at any point. */
+export async function settleTakeTask(take: string): Promise<void> {
+  const db = database()
+  // More of it may come, and be made ready anew: then that is waited for.
+  await alone('finish-take', take, async (_, claim) => {
+    for (const stretch of await stretchesToSettle(db, take)) await settleStretch(db, stretch, claim)
+  })
+}
+
+/** All of it can be played. What is left to do is done when all that is kept is checked. */
+export const settleTakeGivenUp = (): Promise<void> => Promise.resolve()
 
 function refusalOf(error: unknown): Refusal {
   if (error instanceof Refusal) return error

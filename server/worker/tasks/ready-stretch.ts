@@ -1,28 +1,31 @@
+import { rm } from 'node:fs/promises'
 import type { Selectable } from 'kysely'
-import { BYTES_A_SAMPLE, alignSound, closeStretch, concatenate, measureVoice } from '@render/sound'
+import { BYTES_A_SAMPLE, SAMPLE_RATE, alignSound, indexRecording, makeStretchVoice } from '@render/sound'
 import type { SoundTail } from '@render/sound'
-import { alignPictures, cameraSeen, checkRecording, lengthOfRecording } from '@render/probe'
-import type { Database, Queries, StretchTable } from '@server/database'
-import { bytesOfChunks, noteDigests, stretchReady, takeFaceOff } from '@server/domain'
-import type { StretchDigests } from '@server/domain'
+import { alignPictures, cameraSeen, checkRecording } from '@render/probe'
+import type { Database, StretchTable } from '@server/database'
+import { noteDigests, stretchReady, takeFaceOff } from '@server/domain'
+import { log } from '@server/log'
 import {
+  chunkFolder,
+  decodedPath,
   digestOfFile,
   facePath,
-  keptSafe,
   printPath,
   putUnder,
   rawPath,
+  readingPath,
   recordingPath,
   removeParts,
   removeTree,
   sizeOf,
-  chunkPath,
-  chunkFolder,
   stretchFolder,
   tailPath,
   voicePath,
 } from '@server/store'
 import type { Claim } from '../claims'
+import { partOf, readRecording, readWhole } from '../recordings'
+import type { Reading } from '../recordings'
 
 type Stretch = Selectable<StretchTable>
 
@@ -34,6 +37,9 @@ const LEAST = 50
 const MOST_SILENT = 600_000
 /** A face that stands still for longer is taken off, in ms. */
 const STILL = 500
+
+/** How long samples as a voice is kept take. */
+const msOf = (bytes: number): number => Math.round((bytes / BYTES_A_SAMPLE / SAMPLE_RATE) * 1000)
 
 /**
  * How a stretch's voice goes on beyond its recording.
@@ -51,33 +57,6 @@ async function tailOf(
   return end - Math.max(own, join) < LEAST ? null : { tail: { path, sampleRate, at, join }, end }
 }
 
-/** Whether more of a recording has come than was put together; one that did not come in chunks has not. */
-async function hasGrown(q: Queries, stretch: string, count: number, raw: string): Promise<boolean> {
-  const bytes = await bytesOfChunks(q, stretch, count)
-  return bytes !== null && bytes !== (await sizeOf(raw))
-}
-
-/** Puts the recording as it came together, unless it is there. One that was closed before all of it had come is put together anew. */
-async function putTogether(db: Database, claim: Claim, stretch: string, count: number): Promise<void> {
-  const raw = rawPath(stretch)
-  if ((await sizeOf(raw)) !== null && !(await hasGrown(db, stretch, count, raw))) {
-    await keptSafe(raw)
-    return
-  }
-  const part = partOf(raw, claim)
-  await concatenate(
-    Array.from({ length: count }, (_, n) => chunkPath(stretch, n)),
-    part,
-  )
-  await db.transaction().execute(async (q) => {
-    await claim.stillHeld(q)
-    await putUnder(part, raw)
-  })
-}
-
-/** A name for what is not finished that no other worker gives, nor this one again. */
-const partOf = (path: string, claim: Claim): string => `${path}.${String(claim.number)}.part`
-
 /** Where a stretch lies in the recording as it came. */
 interface Found {
   /** ms into the recording at which the stretch begins, in its pictures and in its sound. */
@@ -85,13 +64,18 @@ interface Found {
   readonly sound: number
   /** Parts of a million. */
   readonly drift: number
+  /** Whether there are pictures in it. */
+  readonly pictured: boolean
   /** Whether its sound was matched, or only taken to begin where the recorder began. */
   readonly matched: boolean
 }
 
-async function findIn(raw: string, stretch: Stretch): Promise<Found> {
+/** @throws Refusal when it cannot be played */
+async function findIn(stretch: Stretch): Promise<Found> {
+  const raw = rawPath(stretch.id)
+  const pictured = await checkRecording(raw)
   const aligned = await alignSound(
-    raw,
+    decodedPath(stretch.id),
     Object.entries(stretch.prints ?? {})
       .sort()
       .map(([n, { at, rate }]) => ({ at, sampleRate: rate, path: printPath(stretch.id, Number(n)) })),
@@ -100,69 +84,57 @@ async function findIn(raw: string, stretch: Stretch): Promise<Found> {
   const sound = (aligned?.offset ?? 0) + stretch.offset_sound
   // Which picture stands first in a recording is the page's guess; where they all lie is measured, if they say.
   const measured = stretch.camera && (await sizeOf(facePath(stretch.id))) !== null ? await alignPictures(raw, facePath(stretch.id)) : null
-  return { sound, picture: measured ?? stretch.offset_picture, drift: Math.round((aligned?.drift ?? 0) * 1e6), matched: aligned !== null }
+  return {
+    pictured,
+    sound,
+    picture: measured ?? stretch.offset_picture,
+    drift: Math.round((aligned?.drift ?? 0) * 1e6),
+    matched: aligned !== null,
+  }
 }
 
 /** A stretch's recording and voice, made and measured, under names of their own. */
 interface Made {
   readonly length: number
   readonly peaks: readonly number[]
-  readonly loudness: number | null
   readonly camera: { readonly lost: number; readonly until: number }
   readonly tailed: boolean
-  readonly digests: StretchDigests
   /** Gives them their names. */
   readonly put: () => Promise<void>
 }
 
-/** Makes what is played from the recording as it came. The same comes out however often it is done. */
-async function makeOf(raw: string, stretch: Stretch, { picture, sound, drift }: Found, claim: Claim): Promise<Made> {
-  const own = Math.max(0, (await lengthOfRecording(raw)) - Math.round(sound))
+const NOTHING_MADE: Made = { length: 0, peaks: [], camera: { lost: 0, until: 0 }, tailed: false, put: () => Promise.resolve() }
+
+/** Makes what is played from the recording as it came, once that was read. The same comes out however often it is done. */
+async function makeOf(stretch: Stretch, reading: Reading, { picture, sound, drift, pictured }: Found, claim: Claim): Promise<Made> {
+  const own = Math.max(0, msOf(reading.decoded) - Math.round(sound))
   const last =
     stretch.tail === null
       ? null
       : await tailOf(stretch.id, { sampleRate: stretch.tail.rate, at: stretch.tail.at - stretch.offset_sound }, own)
   // Never much longer than what was really recorded, whatever the page said.
   const length = Math.min(stretch.length_ms ?? Infinity, Math.max(own, last?.end ?? 0) + (stretch.length_ms === null ? 0 : MOST_SILENT))
-  const digested = digestOfFile(raw)
-  // It is waited for further down; until then its failure is nobody's.
-  digested.catch(() => undefined)
-  if (length === 0) {
-    const raw_digest = await digested
-    return {
-      length,
-      peaks: [],
-      loudness: null,
-      camera: { lost: 0, until: 0 },
-      tailed: false,
-      digests: { raw_digest, recording_digest: null, voice_digest: null },
-      put: () => Promise.resolve(),
-    }
-  }
+  if (length === 0) return NOTHING_MADE
   const [recording, voice] = [partOf(recordingPath(stretch.id), claim), partOf(voicePath(stretch.id), claim)]
-  const peaks = await closeStretch({
-    raw,
-    recording,
-    voice,
-    length,
-    offsets: { picture, sound },
-    drift: drift / 1e6,
-    tail: last?.tail ?? null,
-  })
-  const [{ integrated }, camera, raw_digest, recording_digest, voice_digest] = await Promise.all([
-    measureVoice(voice),
-    stretch.camera ? cameraSeen(recording, length) : { lost: 0, until: 0 },
-    digested,
-    digestOfFile(recording),
-    digestOfFile(voice),
-  ])
+  const work = [
+    indexRecording(rawPath(stretch.id), recording, { picture, sound }, pictured && stretch.camera),
+    makeStretchVoice({
+      decoded: decodedPath(stretch.id),
+      voice,
+      length,
+      offset: sound,
+      drift: drift / 1e6,
+      tail: last?.tail ?? null,
+    }),
+  ] as const
+  // Neither waits for the other. What one leaves of itself is awaited before the other's failure is told.
+  await Promise.allSettled(work)
+  const [pictures, peaks] = await Promise.all(work)
   return {
     length,
     peaks,
-    loudness: integrated,
     tailed: last !== null,
-    camera,
-    digests: { raw_digest, recording_digest, voice_digest },
+    camera: cameraSeen(pictures, length),
     put: async () => {
       await putUnder(recording, recordingPath(stretch.id))
       await putUnder(voice, voicePath(stretch.id))
@@ -176,29 +148,48 @@ async function makeOf(raw: string, stretch: Stretch, { picture, sound, drift }: 
  */
 export async function makeReady(db: Database, stretch: Stretch, count: number, claim: Claim): Promise<void> {
   const { id } = stretch
-  await putTogether(db, claim, id, count)
-  await checkRecording(rawPath(id))
-  const found = await findIn(rawPath(id), stretch)
-  const made = await makeOf(rawPath(id), stretch, found, claim)
+  const began = performance.now()
+  const reading = await readRecording(db, id, count)
+  const read = performance.now()
+  const found = await findIn(stretch)
+  const made = await makeOf(stretch, reading, found, claim)
+  const madeAt = performance.now()
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
     await made.put()
     await stretchReady(q, id, {
       length_ms: made.length,
       peaks: made.peaks,
-      loudness: made.loudness,
+      loudness: reading.loudness,
       camera_lost_ms: made.camera.lost,
       picture_at: found.picture,
       sound_at: found.sound,
       timing: found.matched ? 'measured' : 'approximate',
       drift_ppm: found.matched ? found.drift : null,
-      ...made.digests,
+      raw_digest: reading.digest,
     })
     // Its last picture would stand beside what is said then as if it were still.
     if (made.tailed && stretch.camera && made.length - made.camera.until > STILL) await takeFaceOff(q, id, Math.round(made.camera.until))
   })
+  const took = { read: Math.round(read - began), made: Math.round(madeAt - read), put: Math.round(performance.now() - madeAt) }
+  log.info({ stretch: id, length: made.length, took }, 'a recording is ready')
+}
+
+/**
+ * Notes what a ready stretch's files hold, by which it is seen later that they are whole, and takes away what was only needed on the way.
+ * @throws ClaimLost when more of it came and it is made ready again
+ */
+export async function settleStretch(db: Database, { id, whole, length_ms }: Stretch, claim: Claim): Promise<void> {
+  if (length_ms !== 0) {
+    const [recording_digest, voice_digest] = await Promise.all([digestOfFile(recordingPath(id)), digestOfFile(voicePath(id))])
+    await db.transaction().execute(async (q) => {
+      await claim.stillHeld(q)
+      await noteDigests(q, id, { recording_digest, voice_digest })
+    })
+  }
   // The recording as it came is in one file now; the chunks it came in are no longer needed, unless more of them may come.
-  if (stretch.whole) await removeTree(chunkFolder(id))
+  if (whole) await removeTree(chunkFolder(id))
+  await Promise.all([rm(decodedPath(id), { force: true }), rm(readingPath(id), { force: true })])
   // A worker that was killed leaves what it was writing.
   await removeParts(stretchFolder(id))
 }
@@ -206,11 +197,13 @@ export async function makeReady(db: Database, stretch: Stretch, count: number, c
 /** Makes the files of a stretch that is ready again, from the recording as it came, where they are missing or damaged. @throws ClaimLost */
 export async function makeReadyAgain(db: Database, stretch: Stretch, claim: Claim): Promise<void> {
   const { id, picture_at: picture, sound_at: sound, drift_ppm: drift } = stretch
-  const made = await makeOf(rawPath(id), stretch, { picture: picture ?? 0, sound: sound ?? 0, drift: drift ?? 0, matched: true }, claim)
+  const reading = await readWhole(db, id, claim)
+  const found = { picture: picture ?? 0, sound: sound ?? 0, drift: drift ?? 0, pictured: await checkRecording(rawPath(id)), matched: true }
+  const made = await makeOf(stretch, reading, found, claim)
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
     await made.put()
-    await noteDigests(q, id, made.digests)
+    await noteDigests(q, id, { raw_digest: reading.digest })
   })
-  await removeParts(stretchFolder(id))
+  await settleStretch(db, stretch, claim)
 }

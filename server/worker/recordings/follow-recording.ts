@@ -1,0 +1,52 @@
+import { createHash } from 'node:crypto'
+import { open, rm } from 'node:fs/promises'
+import type { FileHandle } from 'node:fs/promises'
+import { BYTES_A_SAMPLE, decodeRecording } from '@render/sound'
+import type { Database } from '@server/database'
+import { decodedPath, putUnder, rawPath } from '@server/store'
+import type { Claim } from '../claims'
+import { comingChunks } from './coming-chunks'
+import { partOf } from './part-of'
+import { keepReading } from './reading'
+import type { Wakeable } from './wakeable'
+
+/** Longest that a recording is followed, in ms; a longer one is read once it is closed. */
+const LONGEST = 6 * 3_600_000
+
+/**
+ * Puts a recording together and decodes its sound while it is made, so that little is left to do when it is closed. What it leaves is what
+ * reading it afterwards leaves.
+ * @param wait is woken when it is closed
+ * @throws NothingComes, ClaimLost, and ProcessFailed when its sound cannot be decoded
+ */
+export async function followRecording(db: Database, stretch: string, claim: Claim, wait: Wakeable): Promise<void> {
+  const [raw, decoded] = [partOf(rawPath(stretch), claim), partOf(decodedPath(stretch), claim)]
+  const file = await open(raw, 'w')
+  const digest = createHash('sha256')
+  let bytes = 0
+  try {
+    const passed = passedOn(comingChunks(db, stretch, wait), file, (chunk) => {
+      digest.update(chunk)
+      bytes += chunk.length
+    })
+    const { samples, loudness } = await decodeRecording({ bytes: passed }, decoded, LONGEST)
+    await db.transaction().execute(async (q) => {
+      await claim.stillHeld(q)
+      await putUnder(raw, rawPath(stretch))
+      await putUnder(decoded, decodedPath(stretch))
+      await keepReading(stretch, { bytes, digest: digest.digest('hex'), decoded: samples * BYTES_A_SAMPLE, loudness })
+    })
+  } finally {
+    await file.close()
+    await Promise.all([rm(raw, { force: true }), rm(decoded, { force: true })])
+  }
+}
+
+/** Hands chunks on once they are written and told. */
+async function* passedOn(chunks: AsyncIterable<Buffer>, file: FileHandle, hear: (chunk: Buffer) => void): AsyncGenerator<Buffer> {
+  for await (const chunk of chunks) {
+    await file.writeFile(chunk)
+    hear(chunk)
+    yield chunk
+  }
+}
