@@ -1,4 +1,4 @@
-import type { DeliveryId, Film, Ms, Picture, Size, SlideId, VisitId } from '@core/model'
+import type { DeliveryId, Film, Ms, Picture, SharedFileId, Size, SlideId, VisitId } from '@core/model'
 import type { FilmView } from './views'
 
 export const SHARE_LEVELS = ['closed', 'link'] as const
@@ -18,6 +18,22 @@ export interface ShareFields {
   readonly film: DeliveryId | null
   /** Whether they may ask. */
   readonly questions: boolean
+}
+
+/** A file that goes with a talk: a worksheet, data. */
+export interface SharedFile {
+  readonly id: SharedFileId
+  readonly name: string
+  readonly bytes: number
+}
+
+/** A link that goes with a talk. */
+export interface SharedLink {
+  readonly address: string
+  /** What it is called; empty: its address. */
+  readonly title: string
+  /** When it stands beside the film, in ms of the film; null: it is only listed below. */
+  readonly during: { readonly from: Ms; readonly to: Ms } | null
 }
 
 export interface ShareView extends ShareFields {
@@ -74,6 +90,8 @@ export interface ScreeningView {
   readonly visits: readonly ScreenedVisit[]
   readonly slides: readonly ScreenedSlide[]
   readonly take: TakeAlong
+  readonly files: readonly SharedFile[]
+  readonly links: readonly SharedLink[]
   readonly questions: boolean
   /** Lines of the films that it can be watched as, the smallest first; none while they are not made. */
   readonly films: readonly number[]

@@ -1,5 +1,5 @@
 import type { ComposedPicture } from '@core/model'
-import type { TakePlace } from '@contracts'
+import type { SharedFile, TakePlace } from '@contracts'
 import { api } from './api'
 
 /** What can be brought in, for file choosers. */
@@ -26,6 +26,10 @@ export async function bringIn(talk: string, files: readonly File[], at?: number)
 /** Sends pictures to be placed on a slide made here. @throws Refusal when one is not taken */
 export const bringPictures = (talk: string, files: readonly File[]): Promise<readonly ComposedPicture[]> =>
   api.post(`/talks/${talk}/pictures`, formOf(files))
+
+/** Adds files that those who watch a talk find with it. @throws Refusal when they are not taken */
+export const bringAlong = (talk: string, files: readonly File[]): Promise<readonly SharedFile[]> =>
+  api.post(`/talks/${talk}/share/files`, formOf(files))
 
 /** Sounds that can be a slide's voice. */
 export const ACCEPTED_SOUNDS = '.wav,.mp3,.m4a,.mp4,.ogg,.oga,.opus,.flac,audio/*'

@@ -52,17 +52,20 @@ export function useScreeningPlayer(
 
   const visit = computed<ScreenedVisit | null>(() => visitAt(view.visits, at.value))
 
+  /** The camera's picture of this moment; null while it is not there, which would leave a hole where the face is to be. */
+  function faceNow(): HTMLVideoElement | null {
+    if (media === null || media.seeking || media.videoWidth === 0) return null
+    return media.readyState < HTMLMediaElement.HAVE_CURRENT_DATA ? null : media
+  }
+
   function draw(): void {
     const ctx = canvas.value?.getContext('2d')
     const scene = index.value === null ? null : sceneAt(index.value, at.value)
     if (ctx == null || scene === null) return
-    paintScene<CanvasImageSource>(ctx, scene, size.value, shelf)
-    if (scene.inset === null || media === null || media.seeking) return
-    if (media.readyState < HTMLMediaElement.HAVE_CURRENT_DATA || media.videoWidth === 0) return
-    // Sizes are known before the first picture is there, which would leave a hole.
-    if (media.getVideoPlaybackQuality().totalVideoFrames === 0) return
-    const face = { image: media, width: media.videoWidth, height: media.videoHeight }
-    paintInset<CanvasImageSource>(ctx, face, scene.inset.framing, size.value)
+    const face = faceNow()
+    paintScene<CanvasImageSource>(ctx, face === null ? { ...scene, inset: null } : scene, size.value, shelf)
+    if (scene.inset === null || face === null) return
+    paintInset<CanvasImageSource>(ctx, { image: face, width: face.videoWidth, height: face.videoHeight }, scene.inset.framing, size.value)
   }
 
   function hold(end: Ms): void {

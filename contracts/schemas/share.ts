@@ -15,6 +15,27 @@ export const shareFields = Joi.object({
   questions: Joi.boolean().required(),
 })
 
+/** Most links of one talk. */
+const MOST_LINKS = 60
+
+export const sharedLinks = Joi.object({
+  links: Joi.array()
+    .max(MOST_LINKS)
+    .required()
+    .items(
+      Joi.object({
+        address: Joi.string()
+          .trim()
+          .max(2000)
+          .uri({ scheme: ['http', 'https'] })
+          .required()
+          .messages({ '*': 'A link begins with https:// or http://, and is an address that a browser can open.' }),
+        title: Joi.string().trim().allow('').max(200).required(),
+        during: Joi.object({ from: ms.required(), to: ms.required() }).allow(null).required(),
+      }),
+    ),
+})
+
 export const askRequest = Joi.object({
   at: ms.required(),
   name: line.required(),

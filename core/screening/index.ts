@@ -1,6 +1,7 @@
 export * from './face-parts'
 export * from './film-for-viewers'
 export * from './media-parts'
+export * from './moment'
 export * from './playlists'
 export * from './pictures'
 export * from './find-words'

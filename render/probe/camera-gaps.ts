@@ -1,7 +1,39 @@
 /** A camera that gives no picture for longer is lost, in ms: in the dark some give only five a second. */
 const LOST = 700
 
-/** What a recording's camera gave: for how long it gave no pictures, and when it gave the last; in ms. */
+interface Span {
+  readonly from: number
+  readonly to: number
+}
+
+/** When a recording's pictures come, in ms of the recording, as far as anybody wants to know. */
+export interface PicturesSeen {
+  readonly first: number
+  readonly last: number
+  /** Where none comes for so long that the camera is lost. */
+  readonly gaps: readonly Span[]
+}
+
+/** Hears of a recording's pictures one by one. */
+export class PictureWatch {
+  #first: number | null = null
+  #last = 0
+  readonly #gaps: Span[] = []
+
+  /** @param at when the next picture comes, in ms */
+  take(at: number): void {
+    this.#first ??= at
+    if (at - this.#last > LOST && at !== this.#first) this.#gaps.push({ from: this.#last, to: at })
+    this.#last = Math.max(this.#last, at)
+  }
+
+  /** null when there was none */
+  get seen(): PicturesSeen | null {
+    return this.#first === null ? null : { first: this.#first, last: this.#last, gaps: this.#gaps }
+  }
+}
+
+/** What a stretch's camera gave: for how long it gave no pictures, and when it gave the last; in ms of the stretch. */
 export interface CameraSeen {
   readonly lost: number
   /** 0 for a recording without pictures */
@@ -9,16 +41,15 @@ export interface CameraSeen {
 }
 
 /**
- * What a camera gave, by when its pictures come.
- * @param times ms of the stretch, in order
+ * What a stretch's camera gave.
+ * @param from ms of the recording at which the stretch begins; pictures from before that are packed into its first moments
  * @param length of the stretch in ms
  */
-export function cameraSeen(times: readonly number[], length: number): CameraSeen {
-  if (times.length === 0) return { lost: 0, until: 0 }
-  const marks = [0, ...times, length]
-  const lost = marks.slice(1).reduce((sum, time, n) => {
-    const gap = Math.min(time, length) - Math.min(marks[n] ?? 0, length)
-    return gap > LOST ? sum + gap : sum
-  }, 0)
-  return { lost: Math.round(lost), until: times.at(-1) ?? 0 }
+export function cameraSeen(pictures: PicturesSeen | null, from: number, length: number): CameraSeen {
+  if (pictures === null) return { lost: 0, until: 0 }
+  const { first, last, gaps } = pictures
+  const within = (at: number): number => Math.min(length, Math.max(0, at - from))
+  const spans = [{ from, to: first }, ...gaps, { from: last, to: from + length }]
+  const lost = spans.map((span) => within(span.to) - within(span.from)).filter((gap) => gap > LOST)
+  return { lost: Math.round(lost.reduce((sum, gap) => sum + gap, 0)), until: Math.max(0, last - from) }
 }

@@ -286,6 +286,29 @@ export interface ShareTable {
   changed: Moment
 }
 
+/** A file that those who watch a talk may take along. */
+export interface SharedFileTable {
+  id: string
+  talk: string
+  digest: string
+  name: string
+  bytes: number
+  added: Generated<Date>
+}
+
+/** A link that those who watch a talk find beside it. */
+export interface SharedLinkTable {
+  talk: string
+  position: number
+  address: string
+  title: string
+  /** From when to when it stands beside the film: visits and how far into them; all null: it is only listed. */
+  from_visit: string | null
+  from_into_ms: number | null
+  to_visit: string | null
+  to_into_ms: number | null
+}
+
 /** A talk as a film of one size for those who watch it. */
 export interface StreamTable {
   talk: string
@@ -351,6 +374,8 @@ export interface Tables {
   speech: SpeechTable
   share: ShareTable
   question: QuestionTable
+  shared_file: SharedFileTable
+  shared_link: SharedLinkTable
   stream: StreamTable
   claim: ClaimTable
   worker: WorkerTable

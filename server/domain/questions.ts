@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import { Refusal } from '@core/model'
-import { visitAt } from '@core/screening'
+import { momentAt, momentOf } from '@core/screening'
 import type { AnswerRequest, AskRequest, QuestionView, ScreenedVisit } from '@contracts'
 import type { QuestionTable, Queries } from '@server/database'
 import type { Selectable } from 'kysely'
 import { tell } from './events'
-import { screeningOf, versionNow } from './screenings'
+import { visitsNow } from './screenings'
 
 /** Most questions of one talk that are kept: more is no use to anybody. */
 const MOST_QUESTIONS = 500
@@ -13,10 +13,9 @@ const MOST_QUESTIONS = 500
 type Row = Selectable<QuestionTable>
 
 function questionView(row: Row, visits: readonly ScreenedVisit[]): QuestionView {
-  const visit = visits.find(({ id }) => id === row.visit)
   return {
     id: row.id,
-    at: visit === undefined ? null : visit.start + Math.min(row.into_ms, visit.length),
+    at: momentOf(visits, { visit: row.visit, into: row.into_ms }),
     name: row.name,
     words: row.words,
     asked: row.asked.toISOString(),
@@ -25,13 +24,10 @@ function questionView(row: Row, visits: readonly ScreenedVisit[]): QuestionView 
   }
 }
 
-const visitsNow = async (q: Queries, talk: string): Promise<readonly ScreenedVisit[]> =>
-  (await screeningOf(q, await versionNow(q, talk))).visits
-
 /** Asks the presenter something, tied to what was on at that moment. @throws Refusal `too-many` */
 export async function ask(q: Queries, talk: string, { at, name, words }: AskRequest): Promise<QuestionView> {
   const visits = await visitsNow(q, talk)
-  const visit = visitAt(visits, at)
+  const moment = momentAt(visits, at)
   const { count } = await q
     .selectFrom('question')
     .select((build) => build.fn.countAll<number>().as('count'))
@@ -44,8 +40,8 @@ export async function ask(q: Queries, talk: string, { at, name, words }: AskRequ
     .values({
       id: randomUUID(),
       talk,
-      visit: visit?.id ?? '',
-      into_ms: Math.max(0, Math.round(at - (visit?.start ?? 0))),
+      visit: moment?.visit ?? '',
+      into_ms: moment?.into ?? 0,
       name,
       words,
       answer: null,

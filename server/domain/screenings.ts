@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto'
 import { slideShow, voiceParts } from '@core/plan'
 import { gainsOf, heardLoudness, visitsOf } from '@core/programme'
 import { assetsForViewers, faceMediaParts, faceParts, filmForViewers, soundParts } from '@core/screening'
@@ -6,19 +5,16 @@ import { indexFilm, slideOf } from '@core/scene'
 import { Refusal } from '@core/model'
 import type { Film, Ms, Size } from '@core/model'
 import { filmOnItsWay } from '@contracts'
-import type { ScreenedSlide, ScreenedVisit, ScreeningView } from '@contracts'
+import type { ScreenedSlide, ScreenedVisit } from '@contracts'
 import { SCREENING_LOUDNESS, faceSize } from '@render/screening'
 import type { Queries } from '@server/database'
 import { camerasOf, nameOfMedia } from '@server/media'
 import type { ScreeningMedia } from '@server/media'
-import type { Access } from './access'
 import { slidesOf } from './decks'
 import { filmOf } from './films'
 import { passFor } from './screening-pass'
 import type { ScreeningVersion } from './screening-pass'
 import { rateOfOwner } from './speech'
-import { streamTracks } from './stream-tracks'
-import { isLive } from './takes'
 
 /** Most that a voice is raised to be as loud as others, in dB. */
 const MOST_GAIN = 30
@@ -153,74 +149,12 @@ export async function versionNow(q: Queries, talk: string): Promise<ScreeningVer
     : { talk, timing: 'planned', revision: row.revision }
 }
 
-/** Tells one version from another without telling how many there were. */
-const versionName = ({ talk, timing, revision }: ScreeningVersion): string =>
-  createHash('sha256')
-    .update(`${talk} ${timing} ${String(revision)}`)
-    .digest('base64url')
-    .slice(0, 12)
-
 /** Path under which the media of a version can be had. */
 export const mediaPath = (version: ScreeningVersion): string => `/v/${passFor(version, Date.now())}`
 
-/** Somebody is recording the next version, or what was recorded is being made ready. */
-async function isRecorded(q: Queries, talk: string): Promise<boolean> {
-  const live = await q
-    .selectFrom('take')
-    .select('take.id')
-    .where('take.talk', '=', talk)
-    .where('take.kind', '!=', 'rehearsal')
-    .where((either) => either.or([isLive, either('take.state', '=', 'closing')]))
-    .executeTakeFirst()
-  return live !== undefined
-}
-
-/** Which version is shown now, and whether somebody is recording the next. */
-export async function screeningState(q: Queries, talk: string): Promise<Pick<ScreeningView, 'version' | 'recording'>> {
-  const [version, recording] = await Promise.all([versionNow(q, talk), isRecorded(q, talk)])
-  return { version: versionName(version), recording }
-}
-
-/** All that a screening page says of a talk. @throws Refusal `conflict` when there is nothing to be seen of it yet */
-export async function screeningView(q: Queries, access: Access): Promise<ScreeningView> {
-  const { talk, mayTake, mayAsk } = access
-  const version = await versionNow(q, talk)
-  const [screening, recording, row, film, tracks] = await Promise.all([
-    screeningOf(q, version),
-    isRecorded(q, talk),
-    q
-      .selectFrom('talk')
-      .innerJoin('share', 'share.talk', 'talk.id')
-      .select(['talk.name', 'talk.language', 'share.presenter', 'share.description'])
-      .where('talk.id', '=', talk)
-      .executeTakeFirstOrThrow(),
-    filmToTake(q, mayTake.film),
-    streamTracks(q, talk, version.revision),
-  ])
-  return {
-    title: row.name,
-    presenter: row.presenter,
-    description: row.description,
-    language: row.language,
-    shape: screening.film.shape,
-    timing: version.timing,
-    version: versionName(version),
-    length: screening.length,
-    media: mediaPath(version),
-    face: screening.face.length > 0,
-    voice: screening.voice,
-    visits: screening.visits,
-    slides: mayTake.viewerNotes ? screening.slides : screening.slides.map((slide) => ({ ...slide, viewerNotes: '' })),
-    take: {
-      handout: mayTake.handout,
-      viewerNotes: mayTake.viewerNotes && screening.slides.some((slide) => slide.viewerNotes.trim() !== ''),
-      film: film === null ? null : { file: film.file, bytes: film.bytes },
-    },
-    questions: mayAsk,
-    films: version.timing === 'recorded' ? tracks.map(({ lines }) => lines) : [],
-    recording,
-  }
-}
+/** What is shown of a talk now, one visit after the other. */
+export const visitsNow = async (q: Queries, talk: string): Promise<readonly ScreenedVisit[]> =>
+  (await screeningOf(q, await versionNow(q, talk))).visits
 
 /** A finished file that may be taken along; null when there is none, or it is gone. */
 export async function filmToTake(

@@ -75,11 +75,11 @@ export async function comingRecording(q: Queries, stretch: string, from: number)
  * Stretches that are being recorded with a voice, the one that began last first.
  * @param within ms in which its take was heard of
  */
-export async function stretchesBeingRecorded(q: Queries, within: Ms, most: number): Promise<readonly string[]> {
-  const rows = await q
+export const stretchesBeingRecorded = (q: Queries, within: Ms, most: number): Promise<readonly Pick<Stretch, 'id' | 'camera'>[]> =>
+  q
     .selectFrom('take')
     .innerJoin('stretch', 'stretch.take', 'take.id')
-    .select('stretch.id')
+    .select(['stretch.id', 'stretch.camera'])
     .where('take.state', '=', 'open')
     .where('take.seen', '>', sql<Date>`now() - make_interval(secs => ${within / 1000})`)
     .where('stretch.state', '=', 'open')
@@ -88,8 +88,6 @@ export async function stretchesBeingRecorded(q: Queries, within: Ms, most: numbe
     .orderBy('take.started', 'desc')
     .limit(most)
     .execute()
-  return rows.map(({ id }) => id)
-}
 
 /** Stretches of a take that are ready, and of whose files it is not noted yet what they hold. */
 export const stretchesToSettle = (q: Queries, take: string): Promise<readonly Stretch[]> =>

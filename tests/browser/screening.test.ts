@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { accessFaults } from '../harness/access'
 import { beginTake, endTake, newTalk } from '../harness/browser'
 import { colourGap } from '../harness/film-file'
-import { shareTalk } from '../harness/screening'
+import { screeningOf, shareTalk } from '../harness/screening'
 import { colourIn, playButton, showsSlide, standsAt, threeSlides } from '../harness/screening-page'
 import { inBrowser, otherBrowser } from '../harness/stand'
 
@@ -24,10 +24,31 @@ describe('a talk that was just recorded', () => {
     await page.getByRole('navigation', { name: 'Ways to hand over' }).getByRole('link', { name: /^Show/ }).click()
     await page.getByText('whoever has the link').click()
     const address = (await page.locator('.words a').getAttribute('href')) ?? ''
+    // A worksheet and a link go with it, the link while the first slide is on.
+    const withIt = page.getByRole('region', { name: 'With the talk' })
+    await withIt
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'knots to try.txt', mimeType: 'text/plain', buffer: Buffer.from('Try.') })
+    await withIt.getByText('knots to try.txt').waitFor()
+    await withIt.getByRole('button', { name: 'Add a link' }).click()
+    for (const [name, text] of [
+      ['Address of link 1', 'knots.example/bowline'],
+      ['Name of link 1', 'The bowline, step by step'],
+      [/^When link 1 comes/, '0:00'],
+      ['When link 1 goes', '0:02'],
+    ] as const) {
+      await withIt.getByRole('textbox', { name }).fill(text)
+      await withIt.getByRole('textbox', { name }).press('Enter')
+    }
+    await expect
+      .poll(async () => (await screeningOf(stand.product.url, address.split('/s/')[1] ?? '')).links)
+      .toEqual([{ address: 'https://knots.example/bowline', title: 'The bowline, step by step', during: { from: 0, to: 2000 } }])
     const watching = await viewer.browser.page()
     await watching.goto(address)
     await expect.poll(() => playButton(watching).isEnabled()).toBe(true)
     expect(await watching.getByRole('heading', { level: 1 }).textContent()).toBe('Knots to be shown')
+    const spokenOf = watching.getByText('Spoken of now:')
+    await spokenOf.waitFor()
     await playButton(watching).click()
     await expect.poll(() => standsAt(watching)).toBeGreaterThanOrEqual(1)
     expect(await showsSlide(watching, 0)).toBe(true)
@@ -39,6 +60,7 @@ describe('a talk that was just recorded', () => {
       .first()
       .click()
     await expect.poll(() => showsSlide(watching, 1)).toBe(true)
+    await spokenOf.waitFor({ state: 'detached' })
     // It stops at a slide's end, and goes on when it is told to.
     await watching.getByRole('searchbox').fill('')
     await watching.getByLabel('Wait at each slide').check()
@@ -62,10 +84,13 @@ describe('a talk that was just recorded', () => {
     await page.getByText('for the asker alone').waitFor()
     await watching.reload()
     await watching.getByText('The one that holds the end.').waitFor()
-    const download = watching.waitForEvent('download')
-    await watching.getByRole('link', { name: /as PDF/ }).click()
-    const pdf = await readFile(await (await download).path())
-    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
+    const taken = async (name: string | RegExp): Promise<Buffer> => {
+      const download = watching.waitForEvent('download')
+      await watching.getByRole('link', { name }).click()
+      return await readFile(await (await download).path())
+    }
+    expect((await taken(/as PDF/)).subarray(0, 5).toString()).toBe('%PDF-')
+    expect((await taken('knots to try.txt')).toString()).toBe('Try.')
     expect([...stand.browser.faults, ...viewer.browser.faults]).toEqual([])
   })
 })
@@ -95,7 +120,7 @@ describe('a screening page', () => {
     await expect.poll(() => playButton(page).isEnabled()).toBe(true)
     await viewer.browser.context.setOffline(true)
     await playButton(page).click()
-    await page.waitForTimeout(3000)
+    await page.waitForTimeout(10_000)
     await viewer.browser.context.setOffline(false)
     await expect.poll(() => standsAt(page)).toBeGreaterThanOrEqual(6)
     const magenta = async (): Promise<boolean> => {

@@ -6,9 +6,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { PLAIN_FRAMING } from '@core/model'
 import { visitsOf } from '@core/programme'
 import type { ProgrammeEdit } from '@core/programme'
-import type { FilmView, QuestionView, ShareView } from '@contracts'
+import type { FilmView, QuestionView, SharedFile, SharedLink, ShareView } from '@contracts'
 import { run } from '@render/process'
 import { Client, sentenceOf } from '../harness/client'
+import { fileForm } from '../harness/decks'
 import { startProduct } from '../harness/product'
 import type { Product } from '../harness/product'
 import { sendTake } from '../harness/recording'
@@ -254,6 +255,46 @@ describe('a share', () => {
       body: JSON.stringify({ at: 0, name: '', words: 'And now?' }),
     })
     expect([refused.status, sentenceOf(await refused.json())]).toEqual([403, 'Questions are not taken on this page.'])
+  })
+
+  it('has files and links with it: as they came, at the moments that they belong to, and for nobody once they are taken away', async () => {
+    const { talk } = await recordedTalk('With files')
+    const other = (await recordedTalk('Without')).talk
+    const { key } = await shareTalk(client, talk)
+    const sheet = Buffer.from('<script>alert(1)</script>')
+    const files = await client.get<SharedFile[]>('POST', `/talks/${talk}/share/files`, fileForm('../work sheet.html', sheet))
+    expect(files.map(({ name, bytes }) => [name, bytes])).toEqual([['work sheet.html', sheet.length]])
+    const [{ id } = { id: '' }] = files
+    const links: readonly SharedLink[] = [
+      { address: 'https://knots.example/bowline', title: 'The bowline', during: { from: 5000, to: 9000 } },
+      { address: 'http://knots.example/all', title: '', during: null },
+    ]
+    expect(await client.get('PUT', `/talks/${talk}/share/links`, { links })).toEqual(links)
+    const refused = async (...wrong: readonly unknown[]) => (await client.ask('PUT', `/talks/${talk}/share/links`, { links: wrong })).status
+    expect(await refused({ address: 'javascript:alert(1)', title: '', during: null })).toBe(400)
+    expect(await refused({ ...links[0], during: { from: 9000, to: 5000 } })).toBe(400)
+    const view = await screeningOf(product.url, key)
+    expect([view.files, view.links]).toEqual([files, links])
+    const file = `${view.media}/file-${id}`
+    const sent = await fetch(`${product.url}${file}`)
+    expect(Buffer.from(await sent.arrayBuffer()).equals(sheet)).toBe(true)
+    // It is saved under its name, and no page of ours, whatever it holds.
+    expect(sent.headers.get('content-type')).toBe('application/octet-stream')
+    expect(sent.headers.get('content-disposition')).toBe("attachment; filename*=UTF-8''work%20sheet.html")
+    const another = await screeningOf(product.url, (await shareTalk(client, other)).key)
+    expect(await status(`${another.media}/file-${id}`)).toBe(404)
+    expect((await client.ask('DELETE', `/talks/${other}/share/files/${id}`)).status).toBe(404)
+    const during = async () => (await screeningOf(product.url, key)).links[0]?.during
+    // What comes before the link is cut, then what it went with, then all that it stood beside.
+    await edit(talk, { kind: 'cut', parts: [{ from: 0, to: 4000 }] })
+    expect(await during()).toEqual({ from: 1000, to: 5000 })
+    await edit(talk, { kind: 'cut', parts: [{ from: 4000, to: 8000 }] })
+    expect(await during()).toEqual({ from: 1000, to: 4000 })
+    await edit(talk, { kind: 'cut', parts: [{ from: 0, to: 4000 }] })
+    expect(await during()).toBeNull()
+    expect(await client.get('DELETE', `/talks/${talk}/share/files/${id}`)).toEqual([])
+    expect(await status(file)).toBe(404)
+    expect((await screeningOf(product.url, key)).files).toEqual([])
   })
 
   it('is no place for guessing', async () => {

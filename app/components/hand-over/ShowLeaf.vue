@@ -113,6 +113,7 @@ watch(
         >
       </div>
     </section>
+    <WithTheTalk v-if="share && id !== ''" :talk-id="id" />
     <ShownSmall v-if="share && opened" :address="share.address" />
     <h2 v-if="questions.length > 0">Questions</h2>
     <AskedQuestions v-if="questions.length > 0" :questions="questions" :talk-id="id" @answer="answer" @remove="remove" />

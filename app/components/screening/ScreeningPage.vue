@@ -51,6 +51,7 @@ function goBack(to: Ms): void {
     </p>
     <main>
       <ScreeningStage ref="stage" :view="view" :hits="hits" @at="at = $event" @find="finder?.focus()" />
+      <LinksNow :links="view.links" :at="at" />
       <p v-if="before !== null && at === 0" class="back">
         <button class="press" @click="goBack(before)">
           Go on at <span class="clock">{{ duration(before) }}</span></button
@@ -64,6 +65,7 @@ function goBack(to: Ms): void {
         <ScreeningProgramme ref="finder" v-model="words" :view="view" :current="visit?.id ?? null" :hits="hits" @seek="seek" />
         <aside>
           <SlideWords v-if="slide" :slide="slide" />
+          <ScreeningLinks :links="view.links" @seek="seek" />
           <TakeAlong :view="view" />
           <AskPresenter v-if="view.questions" :page-key="pageKey" :at="at" @seek="seek" />
         </aside>

@@ -3,11 +3,14 @@ import type { ScreeningView } from '@contracts'
 import { fileSize } from '~/words'
 
 /** What viewers may take along. */
-defineProps<{ view: ScreeningView }>()
+const props = defineProps<{ view: ScreeningView }>()
+const any = computed(
+  () => props.view.take.film !== null || props.view.take.handout || props.view.take.viewerNotes || props.view.files.length > 0,
+)
 </script>
 
 <template>
-  <section v-if="view.take.film || view.take.handout || view.take.viewerNotes" class="take" aria-labelledby="take-title">
+  <section v-if="any" class="take" aria-labelledby="take-title">
     <h2 id="take-title">Take along</h2>
     <ul>
       <li v-if="view.take.film">
@@ -16,6 +19,10 @@ defineProps<{ view: ScreeningView }>()
       </li>
       <li v-if="view.take.handout"><a :href="`${view.media}/slides.pdf`" download>Slides with what was drawn on them, as PDF</a></li>
       <li v-if="view.take.viewerNotes"><a :href="`${view.media}/notes.md`" download>The notes for viewers, as text</a></li>
+      <li v-for="file in view.files" :key="file.id">
+        <a :href="`${view.media}/file-${file.id}`" :download="file.name">{{ file.name }}</a>
+        <span class="soft clock">{{ fileSize(file.bytes) }}</span>
+      </li>
     </ul>
   </section>
 </template>
@@ -40,5 +47,9 @@ li {
   gap: 12px;
   align-items: baseline;
   min-height: 28px;
+}
+a {
+  min-width: 0;
+  overflow-wrap: anywhere;
 }
 </style>

@@ -20,6 +20,7 @@ import { chunks } from './0018-chunks'
 import { shares } from './0019-shares'
 import { streams } from './0020-streams'
 import { openTakes } from './0021-open-takes'
+import { withTheTalk } from './0022-with-the-talk'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -44,4 +45,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0019-shares': shares,
   '0020-streams': streams,
   '0021-open-takes': openTakes,
+  '0022-with-the-talk': withTheTalk,
 }

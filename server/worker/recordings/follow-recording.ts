@@ -10,6 +10,13 @@ import { partOf } from './part-of'
 import { keepReading } from './reading'
 import type { Wakeable } from './wakeable'
 
+/** A stretch that is being recorded. */
+export interface FollowedStretch {
+  readonly id: string
+  /** Whether its recording is said to have pictures. */
+  readonly camera: boolean
+}
+
 /** Longest that a recording is followed, in ms; a longer one is read once it is closed. */
 const LONGEST = 6 * 3_600_000
 
@@ -19,7 +26,7 @@ const LONGEST = 6 * 3_600_000
  * @param wait is woken when it is closed
  * @throws NothingComes, ClaimLost, and ProcessFailed when its sound cannot be decoded
  */
-export async function followRecording(db: Database, stretch: string, claim: Claim, wait: Wakeable): Promise<void> {
+export async function followRecording(db: Database, { id: stretch, camera }: FollowedStretch, claim: Claim, wait: Wakeable): Promise<void> {
   const [raw, decoded] = [partOf(rawPath(stretch), claim), partOf(decodedPath(stretch), claim)]
   const file = await open(raw, 'w')
   const digest = createHash('sha256')
@@ -29,12 +36,13 @@ export async function followRecording(db: Database, stretch: string, claim: Clai
       digest.update(chunk)
       bytes += chunk.length
     })
-    const { samples, loudness } = await decodeRecording({ bytes: passed }, decoded, LONGEST)
+    const { samples, loudness, pictures } = await decodeRecording({ bytes: passed }, decoded, { time: LONGEST, pictured: camera })
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
       await putUnder(raw, rawPath(stretch))
       await putUnder(decoded, decodedPath(stretch))
-      await keepReading(stretch, { bytes, digest: digest.digest('hex'), decoded: samples * BYTES_A_SAMPLE, loudness })
+      const found = { bytes, digest: digest.digest('hex'), decoded: samples * BYTES_A_SAMPLE, loudness, pictures }
+      await keepReading(stretch, found)
     })
   } finally {
     await file.close()

@@ -3,6 +3,7 @@ import { stretchesBeingRecorded } from '@server/domain'
 import { log } from '@server/log'
 import { aloneIfFree } from '../claims'
 import { followRecording } from './follow-recording'
+import type { FollowedStretch } from './follow-recording'
 import { Wakeable } from './wakeable'
 
 /** Name of the claim on reading a recording. */
@@ -40,25 +41,26 @@ class Followers {
 
   async #look(): Promise<void> {
     const recorded = await stretchesBeingRecorded(database(), HEARD_OF, MOST)
-    this.#failed = new Set(recorded.filter((stretch) => this.#failed.has(stretch)))
+    this.#failed = new Set(recorded.map(({ id }) => id).filter((id) => this.#failed.has(id)))
     for (const stretch of recorded) {
       if (this.#following.size >= MOST) return
-      if (!this.#following.has(stretch) && !this.#failed.has(stretch)) this.#follow(stretch)
+      if (!this.#following.has(stretch.id) && !this.#failed.has(stretch.id)) this.#follow(stretch)
     }
   }
 
-  #follow(stretch: string): void {
+  #follow(stretch: FollowedStretch): void {
+    const { id } = stretch
     const wait = new Wakeable()
-    const done = aloneIfFree(READING, stretch, (id, claim) => followRecording(database(), id, claim, wait))
+    const done = aloneIfFree(READING, id, (_, claim) => followRecording(database(), stretch, claim, wait))
       .then(
         () => undefined,
         (error: unknown) => {
-          this.#failed = new Set([...this.#failed, stretch])
-          log.info({ stretch, error: String(error) }, 'a recording is read when it is closed')
+          this.#failed = new Set([...this.#failed, id])
+          log.info({ stretch: id, error: String(error) }, 'a recording is read when it is closed')
         },
       )
-      .finally(() => this.#following.delete(stretch))
-    this.#following.set(stretch, { wait, done })
+      .finally(() => this.#following.delete(id))
+    this.#following.set(id, { wait, done })
   }
 
   /** Waits until a recording that is closed, and is followed here, has been read; one that is not followed is not waited for. */

@@ -34,12 +34,12 @@ async function putTogether(db: Database, claim: Claim, stretch: string, count: n
  */
 export async function readWhole(db: Database, stretch: string, claim: Claim): Promise<Reading> {
   const [raw, part] = [rawPath(stretch), partOf(decodedPath(stretch), claim)]
-  await checkRecording(raw)
+  const pictured = await checkRecording(raw)
   const digested = digestOfFile(raw)
   // It is waited for further down; until then its failure is nobody's.
   digested.catch(() => undefined)
-  const { samples, loudness } = await decodeRecording({ path: raw }, part)
-  const reading = { bytes: (await sizeOf(raw)) ?? 0, digest: await digested, decoded: samples * BYTES_A_SAMPLE, loudness }
+  const { samples, loudness, pictures } = await decodeRecording({ path: raw }, part, { pictured })
+  const reading = { bytes: (await sizeOf(raw)) ?? 0, digest: await digested, decoded: samples * BYTES_A_SAMPLE, loudness, pictures }
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
     await putUnder(part, decodedPath(stretch))

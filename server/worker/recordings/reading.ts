@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import Joi from 'joi'
+import type { PicturesSeen } from '@render/probe'
 import { decodedPath, rawPath, readingPath, sizeOf, writeWhole } from '@server/store'
 
 /** What was found while a recording was put together and its sound decoded. */
@@ -12,7 +13,11 @@ export interface Reading {
   readonly decoded: number
   /** LUFS; null when it is too quiet to be judged. */
   readonly loudness: number | null
+  /** When its pictures come; null when it has none. */
+  readonly pictures: PicturesSeen | null
 }
+
+const span = Joi.object({ from: Joi.number().required(), to: Joi.number().required() })
 
 const shape = Joi.object<Reading>({
   bytes: Joi.number().integer().min(0).required(),
@@ -21,6 +26,9 @@ const shape = Joi.object<Reading>({
     .required(),
   decoded: Joi.number().integer().min(0).required(),
   loudness: Joi.number().allow(null).required(),
+  pictures: Joi.object({ first: Joi.number().required(), last: Joi.number().required(), gaps: Joi.array().items(span).required() })
+    .allow(null)
+    .required(),
 })
 
 /** Notes what was found, once both files stand under their names. */

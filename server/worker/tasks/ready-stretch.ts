@@ -64,8 +64,6 @@ interface Found {
   readonly sound: number
   /** Parts of a million. */
   readonly drift: number
-  /** Whether there are pictures in it. */
-  readonly pictured: boolean
   /** Whether its sound was matched, or only taken to begin where the recorder began. */
   readonly matched: boolean
 }
@@ -73,7 +71,7 @@ interface Found {
 /** @throws Refusal when it cannot be played */
 async function findIn(stretch: Stretch): Promise<Found> {
   const raw = rawPath(stretch.id)
-  const pictured = await checkRecording(raw)
+  await checkRecording(raw)
   const aligned = await alignSound(
     decodedPath(stretch.id),
     Object.entries(stretch.prints ?? {})
@@ -85,7 +83,6 @@ async function findIn(stretch: Stretch): Promise<Found> {
   // Which picture stands first in a recording is the page's guess; where they all lie is measured, if they say.
   const measured = stretch.camera && (await sizeOf(facePath(stretch.id))) !== null ? await alignPictures(raw, facePath(stretch.id)) : null
   return {
-    pictured,
     sound,
     picture: measured ?? stretch.offset_picture,
     drift: Math.round((aligned?.drift ?? 0) * 1e6),
@@ -106,7 +103,7 @@ interface Made {
 const NOTHING_MADE: Made = { length: 0, peaks: [], camera: { lost: 0, until: 0 }, tailed: false, put: () => Promise.resolve() }
 
 /** Makes what is played from the recording as it came, once that was read. The same comes out however often it is done. */
-async function makeOf(stretch: Stretch, reading: Reading, { picture, sound, drift, pictured }: Found, claim: Claim): Promise<Made> {
+async function makeOf(stretch: Stretch, reading: Reading, { picture, sound, drift }: Found, claim: Claim): Promise<Made> {
   const own = Math.max(0, msOf(reading.decoded) - Math.round(sound))
   const last =
     stretch.tail === null
@@ -117,7 +114,7 @@ async function makeOf(stretch: Stretch, reading: Reading, { picture, sound, drif
   if (length === 0) return NOTHING_MADE
   const [recording, voice] = [partOf(recordingPath(stretch.id), claim), partOf(voicePath(stretch.id), claim)]
   const work = [
-    indexRecording(rawPath(stretch.id), recording, { picture, sound }, pictured && stretch.camera),
+    indexRecording(rawPath(stretch.id), recording, { picture, sound }),
     makeStretchVoice({
       decoded: decodedPath(stretch.id),
       voice,
@@ -129,12 +126,12 @@ async function makeOf(stretch: Stretch, reading: Reading, { picture, sound, drif
   ] as const
   // Neither waits for the other. What one leaves of itself is awaited before the other's failure is told.
   await Promise.allSettled(work)
-  const [pictures, peaks] = await Promise.all(work)
+  const [, peaks] = await Promise.all(work)
   return {
     length,
     peaks,
     tailed: last !== null,
-    camera: cameraSeen(pictures, length),
+    camera: cameraSeen(stretch.camera ? reading.pictures : null, picture, length),
     put: async () => {
       await putUnder(recording, recordingPath(stretch.id))
       await putUnder(voice, voicePath(stretch.id))
@@ -198,7 +195,7 @@ export async function settleStretch(db: Database, { id, whole, length_ms }: Stre
 export async function makeReadyAgain(db: Database, stretch: Stretch, claim: Claim): Promise<void> {
   const { id, picture_at: picture, sound_at: sound, drift_ppm: drift } = stretch
   const reading = await readWhole(db, id, claim)
-  const found = { picture: picture ?? 0, sound: sound ?? 0, drift: drift ?? 0, pictured: await checkRecording(rawPath(id)), matched: true }
+  const found = { picture: picture ?? 0, sound: sound ?? 0, drift: drift ?? 0, matched: true }
   const made = await makeOf(stretch, reading, found, claim)
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)

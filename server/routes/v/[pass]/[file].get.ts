@@ -2,12 +2,12 @@ import { getRouterParam, setResponseHeaders } from 'h3'
 import type { H3Event } from 'h3'
 import { Refusal } from '@core/model'
 import { database } from '@server/database'
-import { filmToTake, screenedHandout, screenedNotes, streamTracks } from '@server/domain'
+import { filmToTake, screenedHandout, screenedNotes, sharedFile, streamTracks } from '@server/domain'
 import { answerWithPass, filmPlaylist, filmTrack, screeningPlaylist, sendFile, sendMade } from '@server/http'
 import type { PassedIn } from '@server/http'
 import { foreseeFile, screeningFile } from '@server/media'
 import type { ScreeningMedia } from '@server/media'
-import { deliveryPath, streamPath, wholeStreamPath } from '@server/store'
+import { assetPath, deliveryPath, streamPath, wholeStreamPath } from '@server/store'
 import { log } from '@server/log'
 
 /** Names of what belongs to a talk as a film. */
@@ -34,6 +34,15 @@ async function sendFilm(event: H3Event, { access }: PassedIn): Promise<void> {
   await sendFile(event, { path: deliveryPath(film.id), mime: 'video/mp4', download: film.file, fixed: false, tag: film.id })
 }
 
+/** Name of a file that goes with the talk. */
+const OF_A_FILE = /^file-(?<id>[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12})$/
+
+/** A file that goes with the talk: to be saved, never shown as a page of ours. */
+async function sendShared(event: H3Event, talk: string, id: string): Promise<void> {
+  const { name, digest } = await sharedFile(database(), talk, id)
+  await sendFile(event, { path: assetPath(digest), mime: 'application/octet-stream', download: name, fixed: false, tag: digest })
+}
+
 /** What may be taken along, as far as it may; null when it is nothing of that. */
 async function takenAlong(event: H3Event, name: string, passed: PassedIn): Promise<{ readonly sent: unknown } | null> {
   const { access, screening } = passed
@@ -50,8 +59,10 @@ async function takenAlong(event: H3Event, name: string, passed: PassedIn): Promi
       const { text, file } = await screenedNotes(database(), access.talk, screening)
       return { sent: sendMade(event, text, 'text/markdown; charset=utf-8', file) }
     }
-    default:
-      return null
+    default: {
+      const file = OF_A_FILE.exec(name)?.groups?.['id']
+      return file === undefined ? null : { sent: await sendShared(event, access.talk, file) }
+    }
   }
 }
 

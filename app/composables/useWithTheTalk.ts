@@ -1,0 +1,56 @@
+import type { SharedFile, SharedLink } from '@contracts'
+import { api, bringAlong, sentenceOf } from '~/client'
+
+/** Files and links that those who watch a talk find with it; changes are saved at once, one after the other. */
+export function useWithTheTalk(talk: () => string) {
+  const files = shallowRef<readonly SharedFile[]>([])
+  const links = shallowRef<readonly SharedLink[]>([])
+  const trouble = ref<string | null>(null)
+  /** Files that are on their way. */
+  const coming = ref(0)
+  let saving: Promise<void> = Promise.resolve()
+
+  async function attempt(work: () => Promise<void>): Promise<void> {
+    try {
+      await work()
+      trouble.value = null
+    } catch (error) {
+      trouble.value = sentenceOf(error)
+    }
+  }
+
+  const load = (): Promise<void> =>
+    attempt(async () => {
+      const [ofFiles, ofLinks] = await Promise.all([
+        api.get<readonly SharedFile[]>(`/talks/${talk()}/share/files`),
+        api.get<readonly SharedLink[]>(`/talks/${talk()}/share/links`),
+      ])
+      files.value = ofFiles
+      links.value = ofLinks
+    })
+
+  async function add(chosen: readonly File[]): Promise<void> {
+    if (chosen.length === 0) return
+    coming.value += chosen.length
+    await attempt(async () => {
+      files.value = await bringAlong(talk(), chosen)
+    })
+    coming.value -= chosen.length
+  }
+  const remove = (file: SharedFile): Promise<void> =>
+    attempt(async () => {
+      files.value = await api.delete<readonly SharedFile[]>(`/talks/${talk()}/share/files/${file.id}`)
+    })
+
+  /** Puts others in place of the links. What could not be saved is said, and stays as it was written. */
+  function change(next: readonly SharedLink[]): Promise<void> {
+    links.value = next
+    saving = saving.then(() =>
+      attempt(async () => {
+        await api.put<readonly SharedLink[]>(`/talks/${talk()}/share/links`, { links: next })
+      }),
+    )
+    return saving
+  }
+  return { files, links, trouble, coming, load, add, remove, change }
+}
