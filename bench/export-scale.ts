@@ -44,7 +44,7 @@ async function timesOfParts(talk: string): Promise<readonly number[]> {
   const watch = new WhileNeeded(() => Promise.resolve(true))
   const parts = await makePictures(found.index, plan, codingOf('mp4', plan.quality, plan.bits), watch, {
     label: 'bench',
-    look: null,
+    preview: null,
     lanes: 1,
     first: 'long',
     niceness: 0,

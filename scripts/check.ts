@@ -9,10 +9,10 @@ process.env['AISLE_DATA'] = data
 process.env['DATABASE_URL'] = databaseUrl
 process.env['AISLE_LOG'] ??= 'error'
 const { checkKept } = await import('@server/worker/tasks/check-kept')
-const { looked, again, lost } = await checkKept(null)
+const { read, again, lost } = await checkKept(null)
 for (const path of lost) console.error(`lost: ${path}`)
 console.log(
-  `${String(looked)} files were read; ${String(again)} made again or about to be; ${String(lost.length)} missing or damaged ` +
+  `${String(read)} files were read; ${String(again)} made again or about to be; ${String(lost.length)} missing or damaged ` +
     `that cannot be made.`,
 )
 process.exit(lost.length === 0 ? 0 : 1)

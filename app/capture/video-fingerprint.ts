@@ -32,13 +32,13 @@ function watchShown(
     kept ??= keep(pictures)
     return kept
   }
-  const look: VideoFrameRequestCallback = (_, about) => {
+  const onFrame: VideoFrameRequestCallback = (_, about) => {
     const at = takenAt(about)
     pictures.push({ at: at - began - late, pixels: small(video) })
-    if (pictures.length < MOST_PICTURES && at < began + LENGTH) video.requestVideoFrameCallback(look)
+    if (pictures.length < MOST_PICTURES && at < began + LENGTH) video.requestVideoFrameCallback(onFrame)
     else void end()
   }
-  video.requestVideoFrameCallback(look)
+  video.requestVideoFrameCallback(onFrame)
   void video.play().catch(() => undefined)
   return end
 }

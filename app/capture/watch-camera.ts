@@ -24,12 +24,12 @@ export function watchCamera(track: MediaStreamTrack, tell: (state: CameraState) 
   const ctx = canvas.getContext('2d', { willReadFrequently: true })
   let seen: number | null = null
   let frame = 0
-  const look: VideoFrameRequestCallback = (now, about) => {
+  const onFrame: VideoFrameRequestCallback = (now, about) => {
     seen = now
     noteFrame(track, about)
-    frame = video.requestVideoFrameCallback(look)
+    frame = video.requestVideoFrameCallback(onFrame)
   }
-  frame = video.requestVideoFrameCallback(look)
+  frame = video.requestVideoFrameCallback(onFrame)
   void video.play().catch(() => undefined)
   const timer = setInterval(() => {
     if (ctx === null || seen === null) {

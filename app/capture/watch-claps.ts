@@ -42,15 +42,15 @@ export function watchClaps(camera: MediaStreamTrack, mic: MediaStreamTrack, tell
   let frames: readonly ClapFrame[] = []
   let frame = 0
   let ended = false
-  const look: VideoFrameRequestCallback = (_, about) => {
+  const onFrame: VideoFrameRequestCallback = (_, about) => {
     if (ctx !== null) {
       ctx.drawImage(video, 0, 0, SIZE.width, SIZE.height)
       const picture = ctx.getImageData(0, 0, SIZE.width, SIZE.height)
       frames = [...frames, { at: takenAt(about), change: changeBetween(frames.at(-1)?.picture, picture), picture }].slice(-REMEMBERED)
     }
-    frame = video.requestVideoFrameCallback(look)
+    frame = video.requestVideoFrameCallback(onFrame)
   }
-  frame = video.requestVideoFrameCallback(look)
+  frame = video.requestVideoFrameCallback(onFrame)
   void video.play().catch(() => undefined)
   worker.onmessage = ({ data: heard }: MessageEvent<number>) => {
     setTimeout(

@@ -2,10 +2,10 @@ import type { Ref } from 'vue'
 import { ofetch } from 'ofetch'
 import { paintInset, paintScene } from '@core/paint'
 import type { PictureShelf } from '@core/paint'
-import { visitAt } from '@core/screening'
+import { linksOn, visitAt } from '@core/screening'
 import { indexFilm, sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
-import type { Ms, Size } from '@core/model'
+import type { Ms, PageLink, Size } from '@core/model'
 import { toFilm } from '@contracts'
 import type { ScreenedVisit, ScreeningView, ViewersFilm } from '@contracts'
 import { Stream } from '~/player'
@@ -50,6 +50,11 @@ export function useScreeningPlayer(
   let frame = 0
   let opened: 'main' | 'film' | null = null
 
+  /** Links of the slide on screen, where they are seen on it. */
+  const links = computed<readonly PageLink[]>(() => {
+    const scene = index.value === null ? null : sceneAt(index.value, at.value)
+    return scene === null ? [] : linksOn(scene, view.shape)
+  })
   const visit = computed<ScreenedVisit | null>(() => visitAt(view.visits, at.value))
 
   /** The camera's picture of this moment; null while it is not there, which would leave a hole where the face is to be. */
@@ -217,6 +222,7 @@ export function useScreeningPlayer(
     form,
     trouble,
     visit,
+    links,
     play,
     pause,
     toggle,

@@ -39,7 +39,7 @@ export const useTalk = defineStore('talk', () => {
   /** When it was selected, on the page's clock. */
   let selectedAt = 0
   /** Grows when more is known of what a file would cost. */
-  const looked = ref(0)
+  const estimateVersion = ref(0)
   /** Grows when its share was changed, or something was asked on its page. */
   const asked = ref(0)
   const missing = ref(false)
@@ -118,7 +118,7 @@ export const useTalk = defineStore('talk', () => {
     unsubscribe = watchTalk(id, {
       ledger: () => void again.ledger().catch(report),
       estimate: () => {
-        looked.value += 1
+        estimateVersion.value += 1
       },
       share: () => {
         asked.value += 1
@@ -323,7 +323,7 @@ export const useTalk = defineStore('talk', () => {
     talk,
     film,
     ledger,
-    looked,
+    estimateVersion,
     asked: readonly(asked),
     selected: readonly(selected),
     select,

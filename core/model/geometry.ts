@@ -17,3 +17,10 @@ export interface Size {
   readonly width: number
   readonly height: number
 }
+
+/** Where a picture stands that is as large as fits into a frame, in its middle; in fractions of the frame. */
+export function fittedInto(picture: Size, frame: Size): Rect {
+  const scale = Math.min(frame.width / picture.width, frame.height / picture.height)
+  const [w, h] = [(picture.width * scale) / frame.width, (picture.height * scale) / frame.height]
+  return { x: (1 - w) / 2, y: (1 - h) / 2, w, h }
+}

@@ -39,6 +39,14 @@ export type Picture =
       readonly size: Size
     }
 
+/** A place on a picture that leads somewhere. */
+export interface PageLink {
+  /** In fractions of the picture. */
+  readonly box: Rect
+  /** With the scheme http or https. */
+  readonly address: string
+}
+
 /** One state of a slide: what is shown before, between or after its reveals. */
 export interface Step {
   readonly picture: Picture
@@ -46,6 +54,8 @@ export interface Step {
   readonly content: string
   /** The words on it, as far as they can be read from the file. */
   readonly text: string
+  /** Places on it that lead somewhere, as its file says; left out: none. */
+  readonly links?: readonly PageLink[]
 }
 
 export const TRANSITIONS = ['cut', 'fade', 'push', 'wipe'] as const

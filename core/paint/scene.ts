@@ -1,6 +1,6 @@
 import { INK_HEX, SPOT, labelBox, labelFont, labelPlate, strokeOutline } from '@core/ink'
 import type { DrawnStroke, Scene, SlideView } from '@core/scene'
-import { unreachable } from '@core/model'
+import { fittedInto, unreachable } from '@core/model'
 import type { Picture, Point, Rect, Size, Stroke } from '@core/model'
 import { paintComposed } from './composed'
 import type { Drawable, FiledPicture, PaintContext, PictureShelf } from './context'
@@ -18,10 +18,9 @@ function paintFiled<Image>(ctx: PaintContext<Image>, drawable: Drawable<Image> |
   ctx.fillStyle = picture.kind === 'image' ? picture.ground : PAGE_GROUND
   ctx.fillRect(0, 0, size.width, size.height)
   if (drawable === undefined) return
-  const scale = Math.min(size.width / picture.size.width, size.height / picture.size.height)
-  const width = picture.size.width * scale
-  const height = picture.size.height * scale
-  ctx.drawImage(drawable.image, 0, 0, drawable.width, drawable.height, (size.width - width) / 2, (size.height - height) / 2, width, height)
+  const { x, y, w, h } = fittedInto(picture.size, size)
+  const [left, top, width, height] = [x * size.width, y * size.height, w * size.width, h * size.height]
+  ctx.drawImage(drawable.image, 0, 0, drawable.width, drawable.height, left, top, width, height)
 }
 
 /** Draws what a step shows. @param coming see `paintComposed` */

@@ -51,14 +51,14 @@ export const heardPieces = ({ film, starts }: FilmIndex): readonly { readonly pi
  */
 export function heardParts(index: FilmIndex, of: (stretch: Stretch) => readonly TimeRange[]): readonly TimeRange[] {
   const known = new Map<StretchId, Known>()
-  const look = (id: StretchId): Known => {
+  const knownOf = (id: StretchId): Known => {
     const stretch = index.film.stretches.get(id)
     const parts = stretch === undefined ? [] : of(stretch)
     return { parts, ends: parts.map(({ to }) => to) }
   }
   return together(
     heardPieces(index).flatMap(({ piece, start }) => {
-      const found = known.get(piece.voice.stretch) ?? look(piece.voice.stretch)
+      const found = known.get(piece.voice.stretch) ?? knownOf(piece.voice.stretch)
       known.set(piece.voice.stretch, found)
       return inTalk(piece, start, found)
     }),

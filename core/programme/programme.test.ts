@@ -188,10 +188,10 @@ describe('a dub', () => {
         stretches,
         fc.double({ min: 0, max: 1, noNaN: true }),
         fc.double({ min: 0, max: 1, noNaN: true }),
-        (before, voices, start, look) => {
+        (before, voices, start, share) => {
           const length = programmeLength(before)
           const at = Math.round(length * start)
-          const t = Math.min(length - 1, Math.floor(length * look))
+          const t = Math.min(length - 1, Math.floor(length * share))
           const after = dub(before, at, voices)
           expect(programmeLength(after)).toBe(length)
           expect(shownAt(after, t)).toEqual(shownAt(before, t))

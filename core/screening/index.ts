@@ -1,5 +1,6 @@
 export * from './face-parts'
 export * from './film-for-viewers'
+export * from './links-on'
 export * from './media-parts'
 export * from './moment'
 export * from './playlists'

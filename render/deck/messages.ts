@@ -1,4 +1,4 @@
-import type { Composition, RefusalCode, Size } from '@core/model'
+import type { Composition, PageLink, RefusalCode, Size } from '@core/model'
 
 /** What the deck reader is asked, on its standard input. */
 export interface ReadDeckOrder {
@@ -27,6 +27,8 @@ export interface ReadStep {
   readonly thumb: string
   readonly content: string
   readonly text: string
+  /** Left out: none. */
+  readonly links?: readonly PageLink[]
 }
 
 /** A picture made ready to be placed on a slide: a file in the order's folder. */

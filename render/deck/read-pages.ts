@@ -6,6 +6,7 @@ import { contentOf, groundModel } from '@core/layout'
 import type { GroundModel } from '@core/layout'
 import type { Size } from '@core/model'
 import type { ReadStep } from './messages'
+import { pageLinks } from './page-links'
 import { drawPage, pageSize, pageWords } from './pdf'
 import type { PdfFile } from './pdf'
 
@@ -46,7 +47,7 @@ function analysisImage(thumb: Canvas): AnalysisImage {
   return { pixels, width: small.width, height: small.height, ground: groundModel(pixels, small.width, small.height) }
 }
 
-interface Drawn extends Pick<ReadStep, 'source' | 'kind' | 'page' | 'size' | 'text'> {
+interface Drawn extends Pick<ReadStep, 'source' | 'kind' | 'page' | 'size' | 'text' | 'links'> {
   readonly canvas: Canvas
   /** Its files' names without their endings. */
   readonly name: string
@@ -103,9 +104,12 @@ export async function readGroup(pdf: PdfFile, group: readonly number[], order: P
   for (const at of group) {
     const page = await pdf.getPage(at)
     const { title, text } = await pageWords(page)
+    const links = await pageLinks(page)
     const canvas = await drawPage(page, SCREEN)
     const name = `${String(order.number)}-${String(at)}`
-    const { image, step } = keepStep({ source: order.source, kind: 'page', page: at, size: pageSize(page), text, canvas, name }, order.out)
+    const found = links.length > 0 ? { links } : {}
+    const drawn = { source: order.source, kind: 'page', page: at, size: pageSize(page), text, canvas, name, ...found } as const
+    const { image, step } = keepStep(drawn, order.out)
     pages.push({ page: at, title, text, image })
     steps.push(step)
     page.cleanup()

@@ -42,7 +42,7 @@ export const segmentFolder = (): string => place('segments')
 export const deliveryFolder = (delivery: string): string => place('deliveries', delivery)
 export const deliveryPath = (delivery: string): string => place('deliveries', delivery, 'film.mp4')
 /** The frame last drawn for a delivery, for the page to show. */
-export const lookPath = (delivery: string): string => place('deliveries', delivery, 'look.jpg')
+export const previewPath = (delivery: string): string => place('deliveries', delivery, 'preview.jpg')
 /** A talk as films for those who watch it, by version and lines. */
 export const streamFolder = (talk: string): string => place('streams', talk)
 export const streamPath = (talk: string, revision: number, lines: number): string =>

@@ -134,7 +134,7 @@ describe('with accounts on', () => {
       ['POST', `/stretches/${stretch}/close`, { chunks: 0, cues: 0, length: 0 }],
       ['GET', `/stretches/${stretch}/recording`],
       ['GET', `/deliveries/${delivery}/file`],
-      ['GET', `/deliveries/${delivery}/look`],
+      ['GET', `/deliveries/${delivery}/preview`],
       ['POST', `/deliveries/${delivery}/cancel`],
       ['POST', `/deliveries/${delivery}/retry`],
     ]

@@ -2,6 +2,7 @@ import { readdir } from 'node:fs/promises'
 import { connect } from 'node:net'
 import { join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
+import { PDFDocument, PDFName, PDFString } from 'pdf-lib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { ImportView, TalkView } from '@contracts'
 import { Client, sentenceOf } from '../harness/client'
@@ -98,6 +99,39 @@ describe('bringing decks in', () => {
     expect([empty.status, sentenceOf(empty.body)]).toEqual([422, '“nothing.pdf” is empty. Nothing was changed.'])
     const large = await client.ask('POST', `/talks/${talk}/imports`, fileForm('large.pdf', new Uint8Array(3_000_000)))
     expect([large.status, sentenceOf(large.body)]).toEqual([413, expect.stringMatching(/^Files up to 2 MB together/)])
+  })
+
+  it('keeps where a page leads, and only to the web', async () => {
+    const document = await PDFDocument.load(await makePdf(KNOTS.slice(0, 1)))
+    const linked = (address: string, rect: readonly number[]) =>
+      document.context.register(
+        document.context.obj({
+          Type: 'Annot',
+          Subtype: 'Link',
+          Rect: [...rect],
+          A: { Type: 'Action', S: 'URI', URI: PDFString.of(address) },
+        }),
+      )
+    const [page] = document.getPages()
+    const links = [
+      linked('https://knots.example/bowline', [96, 432, 480, 486]),
+      linked('javascript:alert(1)', [0, 0, 50, 50]),
+      linked('file:///etc/passwd', [0, 0, 50, 50]),
+    ]
+    page?.node.set(PDFName.of('Annots'), document.context.obj(links))
+    const talk = await newTalk()
+    await bringIn(talk, 'linked.pdf', await document.save())
+    const { slides } = await talkOf(talk)
+    const found = slides[0]?.steps[0]?.links ?? []
+    expect(found.map(({ address }) => address)).toEqual(['https://knots.example/bowline'])
+    const { x, y, w, h } = found[0]?.box ?? { x: 0, y: 0, w: 0, h: 0 }
+    for (const [is, wanted] of [
+      [x, 0.1],
+      [y, 0.1],
+      [w, 0.4],
+      [h, 0.1],
+    ] as const)
+      expect(is).toBeCloseTo(wanted, 3)
   })
 
   it('takes pictures in the order a person would count them', async () => {

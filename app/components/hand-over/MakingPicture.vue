@@ -5,19 +5,26 @@ import type { Picture } from '@core/model'
 /** The picture of a file that is being made: the talk's first slide until there is one. */
 const props = defineProps<{ delivery: DeliveryView; talkId: string; opening: Picture | null }>()
 // A new picture is asked for whenever progress was told.
-const look = computed(() => `/api/deliveries/${props.delivery.id}/look?at=${String(props.delivery.framesDone)}`)
+const preview = computed(() => `/api/deliveries/${props.delivery.id}/preview?at=${String(props.delivery.framesDone)}`)
 const seen = ref(false)
 </script>
 
 <template>
-  <div class="look">
+  <div class="preview">
     <SlidePicture v-if="opening !== null && !seen" class="opening" :talk-id="talkId" :picture="opening" alt="The slide it begins with" />
-    <img v-if="delivery.framesDone > 0" v-show="seen" :src="look" alt="The picture being made" @load="seen = true" @error="seen = false" />
+    <img
+      v-if="delivery.framesDone > 0"
+      v-show="seen"
+      :src="preview"
+      alt="The picture being made"
+      @load="seen = true"
+      @error="seen = false"
+    />
   </div>
 </template>
 
 <style scoped>
-.look {
+.preview {
   width: 224px;
   aspect-ratio: 16 / 9;
   background: var(--line);
@@ -25,7 +32,7 @@ const seen = ref(false)
   align-self: start;
   overflow: hidden;
 }
-.look img {
+.preview img {
   display: block;
   width: 100%;
   height: 100%;

@@ -31,7 +31,7 @@ const shelf = usePictures(
 )
 const film = ref<HTMLElement | null>(null)
 const player = useScreeningPlayer(props.view, canvas, size, shelf, waits, film)
-const { at, playing, form, speed, muted, held, stalled, away, trouble, visit, ready } = player
+const { at, playing, form, speed, muted, held, stalled, away, trouble, visit, links, ready } = player
 watch(at, (now) => {
   emit('at', now)
 })
@@ -92,6 +92,7 @@ const doing = computed(() => {
           @click="player.toggle"
         />
         <div v-show="form !== 'sharp'" ref="film" class="film" @click="player.toggle" />
+        <PictureLinks :links="links" />
         <p v-if="stalled || away" class="over" role="status">
           {{ away ? 'The line is lost. It goes on by itself when it is back.' : 'A moment …' }}
         </p>

@@ -15,7 +15,7 @@ const broken = shallowRef<readonly BrokenTake[]>([])
 const busy = ref<string | null>(null)
 const trouble = ref<string | null>(null)
 
-async function look(): Promise<void> {
+async function load(): Promise<void> {
   // The take that was just stopped here is not broken off, even while the page does not know yet that it is closed.
   if (talk.talk !== null) broken.value = (await findBrokenTakes(talk.talk)).filter((take) => take.id !== lectern.lastTake?.id)
   if (broken.value.length > 0) emit('found')
@@ -41,7 +41,7 @@ const elsewhere = computed(() => talk.talk?.takes.some((take) => take.state === 
 const again = useTimeoutFn(
   async () => {
     await talk.refresh().catch(() => undefined)
-    await look()
+    await load()
     if (elsewhere.value && !lectern.live) again.start()
   },
   LOOK_AGAIN,
@@ -51,7 +51,7 @@ const again = useTimeoutFn(
 watch(
   () => talk.talk?.id,
   async () => {
-    await look()
+    await load()
     if (elsewhere.value) again.start()
   },
   { immediate: true },

@@ -29,7 +29,7 @@ class Followers {
 
   start(): void {
     this.#timer = setInterval(() => {
-      this.#look().catch((error: unknown) => {
+      this.#followNew().catch((error: unknown) => {
         log.warn({ error: String(error) }, 'what is being recorded was not looked for')
       })
     }, LOOK_AGAIN)
@@ -39,7 +39,7 @@ class Followers {
     clearInterval(this.#timer)
   }
 
-  async #look(): Promise<void> {
+  async #followNew(): Promise<void> {
     const recorded = await stretchesBeingRecorded(database(), HEARD_OF, MOST)
     this.#failed = new Set(recorded.map(({ id }) => id).filter((id) => this.#failed.has(id)))
     for (const stretch of recorded) {

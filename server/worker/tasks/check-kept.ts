@@ -16,7 +16,7 @@ const settle = (stretch: Selectable<StretchTable>): Promise<void> =>
 /** What came out of a check. */
 export interface Checked {
   /** Files that were read. */
-  readonly looked: number
+  readonly read: number
   /** Files that were missing or damaged and have been made again, or are about to be. */
   readonly again: number
   /** Files that are missing or damaged and cannot be made: they are to be brought back from a copy of the data folder. */
@@ -35,12 +35,12 @@ const isSound = async (path: string, digest: string | null): Promise<boolean> =>
 export async function checkKept(since: Date | null): Promise<Checked> {
   const db = database()
   const lost: string[] = []
-  let [looked, again] = [0, 0]
+  let [read, again] = [0, 0]
   const checkStretch = async (stretch: Selectable<StretchTable>): Promise<void> => {
     const raw = await isSound(rawPath(stretch.id), stretch.raw_digest)
     const made =
       (await isSound(recordingPath(stretch.id), stretch.recording_digest)) && (await isSound(voicePath(stretch.id), stretch.voice_digest))
-    looked += 3
+    read += 3
     if (!raw) lost.push(rawPath(stretch.id))
     if (made) {
       if (stretch.voice_digest === null) await settle(stretch)
@@ -66,21 +66,21 @@ export async function checkKept(since: Date | null): Promise<Checked> {
     })
   }
   for await (const { id, talk, digest } of filesWithDigests(db, since)) {
-    looked += 1
+    read += 1
     if (await isSound(deliveryPath(id), digest)) continue
     await db.transaction().execute((q) => makeFileAgain(q, talk, id))
     again += 1
   }
   if (since === null) {
     for await (const { digest } of assetsKept(db)) {
-      looked += 1
+      read += 1
       if (!(await isSound(assetPath(digest), digest))) lost.push(assetPath(digest))
     }
   }
-  return { looked, again, lost }
+  return { read, again, lost }
 }
 
-/** How far back is looked when a worker begins, in ms: what was being written when the power went. */
+/** How far back is read when a worker begins, in ms: what was being written when the power went. */
 const RECENT = 86_400_000
 
 async function checkAndSay(since: Date | null): Promise<void> {

@@ -20,7 +20,7 @@ import {
   deliveryFolder,
   deliveryPath,
   digestOfFile,
-  lookPath,
+  previewPath,
   putUnder,
   safeFolder,
   storeIsFull,
@@ -69,7 +69,7 @@ async function makeOnce(making: Making, coding: Coding, sound: Promise<MadeSound
     sound,
     makePictures(index, plan, coding, progress, {
       label: making.label,
-      look: lookPath(making.id),
+      preview: previewPath(making.id),
       lanes: settings().encoderThreads,
       first: 'long',
       niceness: 0,

@@ -17,7 +17,7 @@ export interface EncodeOptions {
   /** Tells apart what several make at a time. */
   readonly label: string
   /** File for the picture that is being made, to be looked at; null: none. */
-  readonly look: string | null
+  readonly preview: string | null
   /** Segments made at the same time. */
   readonly lanes: number
   /**

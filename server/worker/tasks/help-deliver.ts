@@ -45,7 +45,7 @@ export async function helpDeliverTask(id: string, { number }: Claim): Promise<vo
   try {
     const parts = await makePictures(index, plan, codingOf(plan.format, plan.quality, plan.bits), needed, {
       label: `help.${String(number)}`,
-      look: null,
+      preview: null,
       lanes: settings().encoderThreads,
       first: 'short',
       niceness: 0,

@@ -155,11 +155,11 @@ export class PartMaker {
   }
 
   get #onLook(): ((picture: Buffer) => void) | null {
-    const { look } = this.#options
-    return look === null
+    const { preview } = this.#options
+    return preview === null
       ? null
       : (picture) => {
-          void writeWhole(look, picture).catch(() => undefined)
+          void writeWhole(preview, picture).catch(() => undefined)
         }
   }
 

@@ -25,7 +25,7 @@ export async function makeSamples(
   const lanes = settings().encoderThreads
   const parts = await makePictures(index, { ...plan, segments: samples }, coding, watch, {
     label,
-    look: null,
+    preview: null,
     lanes,
     first: 'long',
     niceness,

@@ -114,7 +114,9 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
       step.kind === 'page'
         ? ({ kind: step.kind, source, page: step.page, size: step.size, screen, thumb } as const)
         : ({ kind: step.kind, source, size: step.size, ground: step.ground, screen, thumb } as const)
-    return { picture, content: step.content, text: step.text }
+    // Who reads decks may have been made to say anything.
+    const links = (step.links ?? []).filter(({ address }) => /^https?:\/\//i.test(address))
+    return { picture, content: step.content, text: step.text, ...(links.length > 0 ? { links } : {}) }
   }
 
   const toSteps = async (read: readonly ReadStep[]): Promise<readonly Step[]> => {

@@ -87,7 +87,7 @@ watch(
   { immediate: true },
 )
 watch(
-  [() => talk.programme.revision, () => talk.looked, () => recipe.value === null],
+  [() => talk.programme.revision, () => talk.estimateVersion, () => recipe.value === null],
   () => {
     void guess()
   },
