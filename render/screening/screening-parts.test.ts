@@ -133,7 +133,7 @@ describe('the face of a screening', () => {
     ]
     const parts = faceMediaParts(faces, 9000)
     const size = faceSize({ width: 640, height: 480 })
-    expect([parts.map((one) => one.frames), size]).toEqual([[180, 90], { width: 480, height: 360 }])
+    expect([parts.map((one) => one.frames), size]).toEqual([[60, 60, 60, 60, 30], { width: 480, height: 360 }])
     const camera = { path, size: { width: 640, height: 480 } }
     const made = await Promise.all(parts.map((one) => makeFacePart(one, size, () => Promise.resolve(camera))))
     expect(new Set(made.map(({ header }) => header.toString('hex'))).size).toBe(1)
