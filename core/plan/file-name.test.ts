@@ -33,6 +33,11 @@ describe('a name by a pattern', () => {
     )
   })
 
+  it('is never hidden, also where spaces stand before its dots', () => {
+    expect(fileName(' .{paper}', KNOWN, { paper: '0' })).toBe('0')
+    expect(fileName('..{paper}', KNOWN, { paper: '. .x' })).toBe('x')
+  })
+
   it('keeps the marks that were written, and fields of any name', () => {
     expect(fileName('A - B', KNOWN, {})).toBe('A - B')
     expect(fileName('{talk} - {paper} - x', KNOWN, {})).toBe('The rule of twelfths - x')

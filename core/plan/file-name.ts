@@ -15,8 +15,10 @@ export interface NameFields {
 const FIELD = /\{([a-z]{1,20})\}/g
 /** Fields that the talk knows; all others are asked of the presenter. */
 export const KNOWN_FIELDS: readonly (keyof NameFields)[] = ['talk', 'date', 'lines', 'slide', 'number']
-/** What no file system takes in a name, and what would be a hidden file. */
-const FORBIDDEN = /[/\\:*?"<>|\p{Cc}]+|^\.+/gu
+/** What no file system takes in a name. */
+const FORBIDDEN = /[/\\:*?"<>|\p{Cc}]+/gu
+/** Marks that no name begins or ends with: a dot before it would hide the file. */
+const AROUND = /^[-_. ]+|[-_. ]+$/g
 /** File systems take 255 bytes of a name; an ending and a number come behind it. */
 const LONGEST_BYTES = 200
 /** Names that some systems keep for devices, with or without an ending. */
@@ -66,19 +68,7 @@ export function fileName(pattern: string, known: NameFields, own: Readonly<Recor
   const whole = filled.replace(/([-_ ]*)\u0000+([-_ ]*)/g, (_, before: string, after: string) =>
     before === '' || after === '' ? '' : before,
   )
-  const plain = whole
-    .normalize('NFC')
-    .replace(FORBIDDEN, '-')
-    .replace(/ {2,}/g, ' ')
-    .replace(/^[-_ ]+|[-_. ]+$/g, '')
-  const short =
-    withinBytes(plain) ||
-    withinBytes(
-      known.talk
-        .normalize('NFC')
-        .replace(FORBIDDEN, '-')
-        .replace(/^[-_ ]+|[-_. ]+$/g, ''),
-    ) ||
-    'talk'
+  const plain = whole.normalize('NFC').replace(FORBIDDEN, '-').replace(/ {2,}/g, ' ').replace(AROUND, '')
+  const short = withinBytes(plain) || withinBytes(known.talk.normalize('NFC').replace(FORBIDDEN, '-').replace(AROUND, '')) || 'talk'
   return RESERVED.test(short) ? `talk-${short}` : short
 }

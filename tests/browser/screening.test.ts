@@ -77,11 +77,22 @@ describe('a talk that was just recorded', () => {
     await watching.getByLabel(/^Your question about/).fill('Which hand begins?')
     await watching.getByRole('button', { name: 'Send' }).click()
     await watching.getByText('Your question is with the presenter').waitFor()
+    // Its place is marked on its slide in Review, until it is answered.
+    await page.getByRole('link', { name: 'Review', exact: true }).click()
+    const mark = page.getByRole('button', { name: /^asked at/ })
+    await mark.waitFor()
+    expect(await mark.getAttribute('title')).toBe('Which hand begins?')
+    await page
+      .getByRole('tab', { name: 'Questions' })
+      .or(page.getByRole('button', { name: 'Questions' }))
+      .first()
+      .click()
     const asked = page.getByRole('article').filter({ hasText: 'Which hand begins?' })
     await asked.getByRole('button', { name: 'Answer' }).click()
     await page.getByRole('textbox', { name: 'Your answer' }).fill('The one that holds the end.')
     await page.getByRole('button', { name: 'Answer', exact: true }).last().click()
     await page.getByText('for the asker alone').waitFor()
+    await mark.waitFor({ state: 'detached' })
     await watching.reload()
     await watching.getByText('The one that holds the end.').waitFor()
     const taken = async (name: string | RegExp): Promise<Buffer> => {

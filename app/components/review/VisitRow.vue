@@ -1,16 +1,26 @@
 <script setup lang="ts">
-import { Flag } from '@element-plus/icons-vue'
+import { ChatLineSquare, Flag } from '@element-plus/icons-vue'
 import { plannedTime } from '@core/pace'
 import { HOLD_RANGE, heldWithoutVoice, isInVisit, pausesIn, piecesOfVisit, rangeInVisit, stumblesIn } from '@core/programme'
 import type { Visit } from '@core/programme'
 import { inkOfVisit } from '@core/scene'
 import type { Ms, Slide } from '@core/model'
+import type { OpenQuestion } from '~/composables/useOpenQuestions'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { duration, preciseDuration } from '~/words'
 
 /** One showing of one slide: its picture, its voice, what was written for it, how long it is. */
-const props = defineProps<{ visit: Visit; number: number; slide: Slide | undefined; talkId: string; at: number; current: boolean }>()
+const props = defineProps<{
+  visit: Visit
+  number: number
+  slide: Slide | undefined
+  talkId: string
+  at: number
+  current: boolean
+  /** What those who watched asked here, and wait to have answered. */
+  questions: readonly OpenQuestion[]
+}>()
 const emit = defineEmits<{ play: []; go: [at: Ms]; loop: [] }>()
 const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
@@ -123,7 +133,16 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
         @go="$emit('go', $event)"
         @reopen="programmeEdits.edit({ kind: 'reopen', seam: $event })"
       />
-      <p v-if="stumbles.length > 0" class="stumbles">
+      <p v-if="stumbles.length + questions.length > 0" class="stumbles">
+        <button
+          v-for="question in questions"
+          :key="question.id"
+          class="press quiet small"
+          :title="question.words"
+          @click="$emit('go', Math.max(0, question.at - visit.start - 3000))"
+        >
+          <ChatLineSquare />asked at <span class="clock">{{ preciseDuration(question.at) }}</span>
+        </button>
         <button
           v-for="place in stumbles"
           :key="place"

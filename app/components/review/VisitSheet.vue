@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { Ms, VisitId } from '@core/model'
+import { useOpenQuestions } from '~/composables/useOpenQuestions'
+import type { OpenQuestion } from '~/composables/useOpenQuestions'
 import { useTalk } from '~/stores/talk'
 
 /** The talk's visits as a run sheet. Only the rows in sight are there, so that three hours scroll as five minutes do. */
@@ -26,6 +28,10 @@ const shown = computed(() =>
     return visit === undefined ? [] : [{ item, visit }]
   }),
 )
+const questions = useOpenQuestions()
+const NONE: readonly OpenQuestion[] = []
+/** Those that belong to each visit: the last that had begun when they were asked. */
+const asked = computed(() => Map.groupBy(questions.value, ({ at }) => talk.visits.findLast(({ start }) => start <= at)?.id))
 const measured = (element: unknown): void => {
   if (element instanceof HTMLElement) virtualizer.value.measureElement(element)
 }
@@ -57,6 +63,7 @@ watch(
           :talk-id="talk.talk!.id"
           :at="at"
           :current="visit.id === current"
+          :questions="asked.get(visit.id) ?? NONE"
           @play="emit('play', visit.start)"
           @go="emit('play', visit.start + $event)"
           @loop="emit('loop')"
