@@ -6,7 +6,7 @@ import type { FacePart } from './face-parts'
 export const SOUND_PART = { packets: 288, packet: 1024, sampleRate: 48_000 } as const
 /** How long a part of it is, in ms: whole. */
 export const SOUND_PART_MS: Ms = (SOUND_PART.packets * SOUND_PART.packet * 1000) / SOUND_PART.sampleRate
-/** The face in parts: so many pictures each, and pictures a second. Somebody may wait for the first, which is made in a third of its time. */
+/** The face in parts: so many pictures each, and pictures a second. They are short, since somebody may wait for the first. */
 export const FACE_PART = { frames: 60, frameRate: 30 } as const
 export const FACE_PART_MS: Ms = (FACE_PART.frames * 1000) / FACE_PART.frameRate
 /** So much before and after a part of the sound is looked at, in ms: an encoder needs what comes before, and a fade what comes after. */
