@@ -136,16 +136,15 @@ export async function measure(): Promise<Figure> {
       questions: true,
     })
     const key = address.split('/s/')[1] ?? ''
+    const times: number[] = []
+    for (let n = 0; n < PAGES; n += 1) times.push(await firstPicture(`${product.url}/s/${key}`))
+    const seeks = await seekTimes(`${product.url}/s/${key}`)
     const view = async (): Promise<ScreeningView> => await ask<ScreeningView>('GET', `/screenings/${key}`)
     let screening = await view()
     while (screening.films.length === 0) {
       await new Promise((resolve) => setTimeout(resolve, 2000))
       screening = await view()
     }
-    // Nothing is made any more beside what is measured.
-    const times: number[] = []
-    for (let n = 0; n < PAGES; n += 1) times.push(await firstPicture(`${product.url}/s/${key}`))
-    const seeks = await seekTimes(`${product.url}/s/${key}`)
     const server = serverProcess(product.data)
     const before = spent(server)
     const watched = await viewers(`${product.url}${screening.media}`)
