@@ -48,8 +48,10 @@ function spotsBetween(cue: Extract<Cue, { kind: 'point' }>, from: Ms, to: Ms): r
 
 /** Cues of a recording that are seen between two times, but for its ink; counted from the first. */
 function cuesBetween(cues: readonly Cue[], slide: SlideId, from: Ms, to: Ms): readonly Cue[] {
+  // A spot takes the place of the one before it, and is gone when it is itself, however long that would have gone on.
+  const spot = cues.findLast((cue) => cue.kind === 'point' && cue.at <= from)
   return cues.flatMap((cue): readonly Cue[] => {
-    if (cue.kind === 'point') return spotsBetween(cue, from, to)
+    if (cue.kind === 'point') return cue.at <= from && cue !== spot ? [] : spotsBetween(cue, from, to)
     if (cue.at <= from || cue.at >= to) return []
     if (cue.kind === 'show') return [{ ...cue, slide, at: cue.at - from }]
     return cue.kind === 'blank' || cue.kind === 'inset' ? [{ ...cue, at: cue.at - from }] : []
