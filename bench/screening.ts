@@ -40,10 +40,19 @@ function serverProcess(data: string): number {
 async function firstPicture(address: string): Promise<number> {
   const { page, close } = await openPage()
   try {
+    // Either the picture that stands there before any script, or the one that is drawn.
     await page.addInitScript(
-      `new PerformanceObserver((list) => {
-        for (const one of list.getEntries()) if (one.element?.tagName === 'IMG') window.seen ??= one.startTime
-      }).observe({ type: 'largest-contentful-paint', buffered: true })`,
+      `{
+        const painted = () => {
+          const still = document.querySelector('.picture img')
+          const canvas = document.querySelector('canvas[role=img]')
+          const opaque = () => canvas.getContext('2d').getImageData(canvas.width >> 1, canvas.height >> 1, 1, 1).data[3] > 0
+          const drawn = canvas !== null && still === null && opaque()
+          if (drawn || (still !== null && still.complete && still.naturalWidth > 0)) requestAnimationFrame((now) => { window.seen = now })
+          else requestAnimationFrame(painted)
+        }
+        requestAnimationFrame(painted)
+      }`,
     )
     await page.goto(address)
     for (;;) {
@@ -136,15 +145,16 @@ export async function measure(): Promise<Figure> {
       questions: true,
     })
     const key = address.split('/s/')[1] ?? ''
-    const times: number[] = []
-    for (let n = 0; n < PAGES; n += 1) times.push(await firstPicture(`${product.url}/s/${key}`))
-    const seeks = await seekTimes(`${product.url}/s/${key}`)
     const view = async (): Promise<ScreeningView> => await ask<ScreeningView>('GET', `/screenings/${key}`)
     let screening = await view()
     while (screening.films.length === 0) {
       await new Promise((resolve) => setTimeout(resolve, 2000))
       screening = await view()
     }
+    // Nothing is made any more beside what is measured.
+    const times: number[] = []
+    for (let n = 0; n < PAGES; n += 1) times.push(await firstPicture(`${product.url}/s/${key}`))
+    const seeks = await seekTimes(`${product.url}/s/${key}`)
     const server = serverProcess(product.data)
     const before = spent(server)
     const watched = await viewers(`${product.url}${screening.media}`)
