@@ -50,11 +50,9 @@ export function useScreeningPlayer(
   let frame = 0
   let opened: 'main' | 'film' | null = null
 
+  const scene = computed(() => (index.value === null ? null : sceneAt(index.value, at.value)))
   /** Links of the slide on screen, where they are seen on it. */
-  const links = computed<readonly PageLink[]>(() => {
-    const scene = index.value === null ? null : sceneAt(index.value, at.value)
-    return scene === null ? [] : linksOn(scene, view.shape)
-  })
+  const links = computed<readonly PageLink[]>(() => (scene.value === null ? [] : linksOn(scene.value, view.shape)))
   const visit = computed<ScreenedVisit | null>(() => visitAt(view.visits, at.value))
 
   /** The camera's picture of this moment; null while it is not there, which would leave a hole where the face is to be. */
@@ -65,12 +63,12 @@ export function useScreeningPlayer(
 
   function draw(): void {
     const ctx = canvas.value?.getContext('2d')
-    const scene = index.value === null ? null : sceneAt(index.value, at.value)
-    if (ctx == null || scene === null) return
+    const shown = scene.value
+    if (ctx == null || shown === null) return
     const face = faceNow()
-    paintScene<CanvasImageSource>(ctx, face === null ? { ...scene, inset: null } : scene, size.value, shelf)
-    if (scene.inset === null || face === null) return
-    paintInset<CanvasImageSource>(ctx, { image: face, width: face.videoWidth, height: face.videoHeight }, scene.inset.framing, size.value)
+    paintScene<CanvasImageSource>(ctx, face === null ? { ...shown, inset: null } : shown, size.value, shelf)
+    if (shown.inset === null || face === null) return
+    paintInset<CanvasImageSource>(ctx, { image: face, width: face.videoWidth, height: face.videoHeight }, shown.inset.framing, size.value)
   }
 
   function hold(end: Ms): void {

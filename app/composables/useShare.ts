@@ -1,23 +1,15 @@
 import type { AnswerRequest, QuestionView, ShareFields, ShareView } from '@contracts'
-import { api, sentenceOf } from '~/client'
+import { api } from '~/client'
+import { useAttempt } from './useAttempt'
 
 /** How a talk is shown to others, and what they asked; changes are saved at once, one after the other. */
 export function useShare(talk: () => string) {
   const share = shallowRef<ShareView | null>(null)
   const questions = shallowRef<readonly QuestionView[]>([])
-  const trouble = ref<string | null>(null)
+  const { trouble, attempt } = useAttempt()
   /** Changes that are on their way. */
   const unsaved = ref(0)
   let saving: Promise<void> = Promise.resolve()
-
-  async function attempt(work: () => Promise<void>): Promise<void> {
-    try {
-      await work()
-      trouble.value = null
-    } catch (error) {
-      trouble.value = sentenceOf(error)
-    }
-  }
 
   const load = (): Promise<void> =>
     attempt(async () => {

@@ -1,23 +1,15 @@
 import type { SharedFile, SharedLink } from '@contracts'
-import { api, bringAlong, sentenceOf } from '~/client'
+import { api, bringAlong } from '~/client'
+import { useAttempt } from './useAttempt'
 
 /** Files and links that those who watch a talk find with it; changes are saved at once, one after the other. */
 export function useWithTheTalk(talk: () => string) {
   const files = shallowRef<readonly SharedFile[]>([])
   const links = shallowRef<readonly SharedLink[]>([])
-  const trouble = ref<string | null>(null)
+  const { trouble, attempt } = useAttempt()
   /** Files that are on their way. */
   const coming = ref(0)
   let saving: Promise<void> = Promise.resolve()
-
-  async function attempt(work: () => Promise<void>): Promise<void> {
-    try {
-      await work()
-      trouble.value = null
-    } catch (error) {
-      trouble.value = sentenceOf(error)
-    }
-  }
 
   const load = (): Promise<void> =>
     attempt(async () => {

@@ -1,4 +1,5 @@
 import type { PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs'
+import { isWebAddress } from '@core/model'
 import type { PageLink } from '@core/model'
 
 /** Most links of a page, and longest address of one, in signs: more is no link that anybody made by hand. */
@@ -14,7 +15,7 @@ interface Annotation {
   readonly rect?: unknown
 }
 
-const isWebAddress = (url: unknown): url is string => typeof url === 'string' && url.length <= LONGEST && /^https?:\/\//i.test(url)
+const isLink = (url: unknown): url is string => typeof url === 'string' && url.length <= LONGEST && isWebAddress(url)
 const isRectangle = (rect: unknown): rect is readonly [number, number, number, number] =>
   Array.isArray(rect) && rect.length === 4 && rect.every(Number.isFinite)
 
@@ -24,7 +25,7 @@ export async function pageLinks(page: PDFPageProxy): Promise<readonly PageLink[]
   const annotations = (await page.getAnnotations()) as readonly Annotation[]
   return annotations
     .flatMap(({ subtype, url, rect }) => {
-      if (subtype !== 'Link' || !isWebAddress(url) || !isRectangle(rect)) return []
+      if (subtype !== 'Link' || !isLink(url) || !isRectangle(rect)) return []
       const [ax = 0, ay = 0, bx = 0, by = 0] = viewport.convertToViewportRectangle([...rect]) as readonly number[]
       const [left, right] = [within(Math.min(ax, bx) / viewport.width), within(Math.max(ax, bx) / viewport.width)]
       const [top, bottom] = [within(Math.min(ay, by) / viewport.height), within(Math.max(ay, by) / viewport.height)]

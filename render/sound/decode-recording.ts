@@ -6,7 +6,7 @@ import { filter, filtersText } from '@render/filters'
 import { PictureWatch } from '@render/probe'
 import type { PicturesSeen } from '@render/probe'
 import { RECORDING, outputOf } from '@render/process'
-import { BYTES_A_SAMPLE, DECODE, SAMPLE_RATE } from './pcm'
+import { BYTES_A_SAMPLE, DECODE, SAMPLES_OUT, SAMPLE_RATE } from './pcm'
 import { SampleReader } from './sample-reader'
 
 /** Samples that are handed on together. */
@@ -69,13 +69,7 @@ export async function decodeRecording(source: RecordingSource, out: string, { ti
       '0:a:0',
       '-af',
       filtersText([...DECODE, filter('aformat', [], { channel_layouts: 'mono' })]),
-      '-ac',
-      '1',
-      '-ar',
-      String(SAMPLE_RATE),
-      '-f',
-      's16le',
-      'pipe:1',
+      ...SAMPLES_OUT,
       ...(pictured ? TIMES_OF_PICTURES : []),
     ],
     {

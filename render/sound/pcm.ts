@@ -9,6 +9,9 @@ export const BYTES_A_SAMPLE = 2
 /** Has ffmpeg read such samples from its standard input. */
 export const SAMPLES_IN: readonly string[] = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:0']
 
+/** Has ffmpeg write such samples to its standard output. */
+export const SAMPLES_OUT: readonly string[] = ['-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', 'pipe:1']
+
 export const samplesOf = (ms: number): number => Math.round((ms * SAMPLE_RATE) / 1000)
 
 /**

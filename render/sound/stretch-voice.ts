@@ -4,7 +4,7 @@ import { peaksOf } from '@core/voice'
 import { chain, filter, graphText } from '@render/filters'
 import type { Filter } from '@render/filters'
 import { outputOf } from '@render/process'
-import { BYTES_A_SAMPLE, SAMPLES_IN, SAMPLE_RATE, samplesOf } from './pcm'
+import { BYTES_A_SAMPLE, SAMPLES_IN, SAMPLES_OUT, SAMPLE_RATE, samplesOf } from './pcm'
 import { SampleReader } from './sample-reader'
 
 export interface StretchVoiceOrder {
@@ -84,13 +84,7 @@ function voiceSamples({ decoded, offset, drift, tail }: StretchVoiceOrder): Asyn
       graphText(graph),
       '-map',
       '[voice]',
-      '-ac',
-      '1',
-      '-ar',
-      String(SAMPLE_RATE),
-      '-f',
-      's16le',
-      'pipe:1',
+      ...SAMPLES_OUT,
     ],
     { input: own },
   )

@@ -1,6 +1,7 @@
 import { sql } from 'kysely'
 import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
+import { ago } from './ago'
 import { addJob } from './jobs'
 
 /** A take that was heard of within this time is being recorded, in ms. */
@@ -28,16 +29,14 @@ export async function machineNeeded(q: Queries): Promise<boolean> {
               .selectFrom('take')
               .select('take.id')
               .where((take) =>
-                take.or([
-                  take.and([
-                    take('take.state', '=', 'open'),
-                    take('take.seen', '>', sql<Date>`now() - make_interval(secs => ${RECORDING / 1000})`),
-                  ]),
-                  take.and([
-                    take('take.state', '=', 'closing'),
-                    take('take.seen', '>', sql<Date>`now() - make_interval(secs => ${CLOSING / 1000})`),
-                  ]),
-                ]),
+                take.or(
+                  (
+                    [
+                      ['open', RECORDING],
+                      ['closing', CLOSING],
+                    ] as const
+                  ).map(([state, within]) => take.and([take('take.state', '=', state), take('take.seen', '>', ago(within))])),
+                ),
               ),
           ),
           build.exists(

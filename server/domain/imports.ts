@@ -6,17 +6,12 @@ import { recomposed } from '@core/compose'
 import { Refusal } from '@core/model'
 import type { Size, Slide, SlideId } from '@core/model'
 import type { ImportTable, Queries } from '@server/database'
-import { keepFile } from '@server/store'
 import { saveDeck, slidesOf } from './decks'
 import { tell } from './events'
 import { addJob } from './jobs'
+import { keepUploaded } from './kept-for-talk'
+import type { Uploaded } from './kept-for-talk'
 import { roomForImport, roomInQuota } from './quotas'
-
-export interface Uploaded {
-  readonly path: string
-  readonly name: string
-  readonly bytes: number
-}
 
 /**
  * Takes in files for a talk's deck: kept under their digests, then read by a job in the order a person would count them.
@@ -36,13 +31,7 @@ export async function beginImport(q: Queries, talk: string, files: readonly Uplo
   const ordered = orderBy([...files], [(file) => file.name])
   const kept: { digest: string; name: string }[] = []
   for (const file of ordered) {
-    const digest = await keepFile(file.path)
-    kept.push({ digest, name: file.name })
-    await q
-      .insertInto('asset')
-      .values({ talk, digest, mime: 'application/octet-stream', bytes: file.bytes })
-      .onConflict((conflict) => conflict.doNothing())
-      .execute()
+    kept.push({ digest: await keepUploaded(q, talk, file), name: file.name })
   }
   const id = randomUUID()
   const name = ordered.length === 1 ? (ordered[0]?.name ?? '') : `${String(ordered.length)} files`

@@ -1,32 +1,21 @@
 import { randomUUID } from 'node:crypto'
-import { mkdir, readFile } from 'node:fs/promises'
+import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
-import { MOST_PICTURES, Refusal, asId } from '@core/model'
-import type { AssetId, ComposedPicture } from '@core/model'
+import { MOST_PICTURES, Refusal } from '@core/model'
+import type { ComposedPicture } from '@core/model'
 import { readDeckApart } from '@render/deck'
 import type { ReadPicture } from '@render/deck'
 import type { Queries } from '@server/database'
 import { apartBounds } from '@server/settings'
-import { keepAsset, removeTree, uploadFolder } from '@server/store'
-import type { Uploaded } from './imports'
+import { removeTree, uploadFolder } from '@server/store'
 import { inTurn } from './in-turn'
+import { keepForTalk } from './kept-for-talk'
+import type { Uploaded } from './kept-for-talk'
 import { roomInQuota } from './quotas'
 
 /** How pictures of steps and pictures placed on slides are stored. */
 export const JPEG = 'image/jpeg'
 export const WEBP = 'image/webp'
-
-/** Keeps a file that we made as one of a talk's own. */
-export async function keepForTalk(q: Queries, talk: string, path: string, mime: string): Promise<AssetId> {
-  const bytes = await readFile(path)
-  const digest = await keepAsset(bytes)
-  await q
-    .insertInto('asset')
-    .values({ talk, digest, mime, bytes: bytes.length })
-    .onConflict((conflict) => conflict.doNothing())
-    .execute()
-  return asId(digest)
-}
 
 /** Reading a few pictures takes no longer than this, ms. */
 const PATIENCE = 60_000

@@ -2,11 +2,11 @@ import { randomUUID } from 'node:crypto'
 import { Refusal, asId } from '@core/model'
 import type { SharedFile } from '@contracts'
 import type { Queries } from '@server/database'
-import { keepFile } from '@server/store'
 import { tell } from './events'
-import type { Uploaded } from './imports'
+import { keepUploaded } from './kept-for-talk'
+import type { Uploaded } from './kept-for-talk'
 import { roomInQuota } from './quotas'
-import { shareOf } from './shares'
+import { lockShare } from './shares'
 
 /** Most files that go with one talk. */
 const MOST_FILES = 60
@@ -28,8 +28,7 @@ export async function addSharedFiles(q: Queries, talk: string, files: readonly U
   const empty = files.find((file) => file.bytes === 0)
   if (empty !== undefined) throw new Refusal('unreadable', `“${empty.name}” is empty. Nothing was added.`)
   // Whoever adds others at the same moment waits, so that they are counted together.
-  await shareOf(q, talk)
-  await q.selectFrom('share').select('talk').where('talk', '=', talk).forUpdate().execute()
+  await lockShare(q, talk)
   const there = await sharedFiles(q, talk)
   if (there.length + files.length > MOST_FILES)
     throw new Refusal('too-many', `Up to ${String(MOST_FILES)} files can go with a talk. Put several into one archive. Nothing was added.`)
@@ -39,12 +38,7 @@ export async function addSharedFiles(q: Queries, talk: string, files: readonly U
     files.reduce((sum, file) => sum + file.bytes, 0),
   )
   for (const file of files) {
-    const digest = await keepFile(file.path)
-    await q
-      .insertInto('asset')
-      .values({ talk, digest, mime: 'application/octet-stream', bytes: file.bytes })
-      .onConflict((conflict) => conflict.doNothing())
-      .execute()
+    const digest = await keepUploaded(q, talk, file)
     await q.insertInto('shared_file').values({ id: randomUUID(), talk, digest, name: file.name, bytes: file.bytes }).execute()
   }
   await tell(q, { talk, kind: 'share', id: null })

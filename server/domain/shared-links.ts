@@ -7,7 +7,7 @@ import type { Queries, SharedLinkTable } from '@server/database'
 import type { Selectable } from 'kysely'
 import { tell } from './events'
 import { visitsNow } from './screenings'
-import { shareOf } from './shares'
+import { lockShare } from './shares'
 
 type Row = Selectable<SharedLinkTable>
 
@@ -35,13 +35,15 @@ export async function sharedLinksNow(q: Queries, talk: string): Promise<readonly
   return any === undefined ? [] : await sharedLinks(q, talk, await visitsNow(q, talk))
 }
 
-/** Puts others in place of the links that go with a talk. In one transaction. @throws Refusal `malformed` when one ends before it begins */
+/**
+ * Puts others in place of the links that go with a talk. In one transaction.
+ * @throws Refusal `malformed` when one ends before it begins
+ */
 export async function changeSharedLinks(q: Queries, talk: string, links: readonly SharedLink[]): Promise<readonly SharedLink[]> {
   const wrong = links.find(({ during }) => during !== null && during.to <= during.from)
   if (wrong !== undefined)
     throw new Refusal('malformed', `“${wrong.title === '' ? wrong.address : wrong.title}” would go before it comes. Nothing was changed.`)
-  await shareOf(q, talk)
-  await q.selectFrom('share').select('talk').where('talk', '=', talk).forUpdate().execute()
+  await lockShare(q, talk)
   const visits = links.some(({ during }) => during !== null) ? await visitsNow(q, talk) : []
   await q.deleteFrom('shared_link').where('talk', '=', talk).execute()
   const rows = links.map(({ address, title, during }, position) => {

@@ -51,6 +51,13 @@ export async function shareOf(q: Queries, talk: string): Promise<ShareView> {
   return viewOf(await shareRow(q, talk).executeTakeFirstOrThrow())
 }
 
+/** Has whoever else changes what goes with a talk's share wait until this transaction ends. */
+export async function lockShare(q: Queries, talk: string): Promise<void> {
+  // One that nobody has looked at yet is not there yet.
+  await shareOf(q, talk)
+  await q.selectFrom('share').select('talk').where('talk', '=', talk).forUpdate().execute()
+}
+
 /** Changes a talk's share, which is told. */
 async function updateShare(q: Queries, talk: string, values: UpdateObject<Tables, 'share'>): Promise<ShareView> {
   // One that nobody has looked at yet is not there yet.

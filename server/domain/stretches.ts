@@ -1,7 +1,7 @@
-import { sql } from 'kysely'
 import type { Selectable } from 'kysely'
 import type { Ms } from '@core/model'
 import type { Queries, StretchTable } from '@server/database'
+import { ago } from './ago'
 
 type Stretch = Selectable<StretchTable>
 
@@ -81,7 +81,7 @@ export const stretchesBeingRecorded = (q: Queries, within: Ms, most: number): Pr
     .innerJoin('stretch', 'stretch.take', 'take.id')
     .select(['stretch.id', 'stretch.camera'])
     .where('take.state', '=', 'open')
-    .where('take.seen', '>', sql<Date>`now() - make_interval(secs => ${within / 1000})`)
+    .where('take.seen', '>', ago(within))
     .where('stretch.state', '=', 'open')
     .where('stretch.voice', '=', true)
     .where('stretch.bytes', '>', 0)

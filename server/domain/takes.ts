@@ -3,6 +3,7 @@ import { Refusal } from '@core/model'
 import type { Intent, Ms, Snapshot, TakeKind } from '@core/model'
 import type { TakePlace } from '@contracts'
 import type { Queries } from '@server/database'
+import { ago } from './ago'
 import { tell } from './events'
 import { addJob } from './jobs'
 import { roomForTake, roomInQuota } from './quotas'
@@ -39,7 +40,7 @@ export async function openTake(q: Queries, talk: string, id: string, { kind, int
           .select('place')
           .where('talk', '=', talk)
           .where('state', '=', 'open')
-          .where('seen', '>', sql<Date>`now() - make_interval(secs => ${HEARD_OF / 1000})`)
+          .where('seen', '>', ago(HEARD_OF))
           .where(sql<string>`place ->> 'browser'`, '<>', place.browser)
           .executeTakeFirst()
   if (elsewhere !== undefined) {
@@ -194,7 +195,7 @@ export async function haveFinished(q: Queries, talk: string, take: string): Prom
 }
 
 /** Whether a take is being recorded, by when it was heard of last. Decided here: a page sees only its own browser. */
-export const isLive = sql<boolean>`take.state = 'open' and take.seen > now() - make_interval(secs => ${HEARD_OF / 1000})`
+export const isLive = sql<boolean>`take.state = 'open' and take.seen > ${ago(HEARD_OF)}`
 
 /**
  * Finishes a take that stopped without being stopped, with everything that arrived: of each open stretch the chunks

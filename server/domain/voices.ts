@@ -10,7 +10,7 @@ import type { Queries } from '@server/database'
 import { broughtPath, putUnder, safeFolder, stretchFolder } from '@server/store'
 import { tell } from './events'
 import { filmView } from './films'
-import type { Uploaded } from './imports'
+import type { Uploaded } from './kept-for-talk'
 import { addJob } from './jobs'
 import { roomForTake, roomInQuota } from './quotas'
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { Ms, VisitId } from '@core/model'
+import { visitAt } from '@core/screening'
 import { useOpenQuestions } from '~/composables/useOpenQuestions'
 import type { OpenQuestion } from '~/composables/useOpenQuestions'
 import { useTalk } from '~/stores/talk'
@@ -31,7 +32,7 @@ const shown = computed(() =>
 const questions = useOpenQuestions()
 const NONE: readonly OpenQuestion[] = []
 /** Those that belong to each visit: the last that had begun when they were asked. */
-const asked = computed(() => Map.groupBy(questions.value, ({ at }) => talk.visits.findLast(({ start }) => start <= at)?.id))
+const asked = computed(() => Map.groupBy(questions.value, ({ at }) => visitAt(talk.visits, at)?.id))
 const measured = (element: unknown): void => {
   if (element instanceof HTMLElement) virtualizer.value.measureElement(element)
 }

@@ -66,8 +66,6 @@ li {
 }
 a {
   container-type: inline-size;
-}
-a {
   display: grid;
   place-items: center;
   height: 34px;

@@ -11,7 +11,7 @@ const emit = defineEmits<{ seek: [at: Ms] }>()
 <template>
   <section v-if="links.length > 0" class="links" aria-labelledby="links-title">
     <h2 id="links-title">Links</h2>
-    <ul>
+    <ul class="listed">
       <li v-for="(link, n) in links" :key="n">
         <a :href="link.address" target="_blank" rel="noopener noreferrer">{{ link.title || link.address }}</a>
         <button
@@ -34,13 +34,6 @@ const emit = defineEmits<{ seek: [at: Ms] }>()
 }
 h2 {
   font-size: 20px;
-}
-ul {
-  display: grid;
-  gap: 6px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 li {
   display: flex;

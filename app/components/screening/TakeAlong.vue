@@ -12,7 +12,7 @@ const any = computed(
 <template>
   <section v-if="any" class="take" aria-labelledby="take-title">
     <h2 id="take-title">Take along</h2>
-    <ul>
+    <ul class="listed">
       <li v-if="view.take.film">
         <a :href="`${view.media}/talk.mp4`" :download="view.take.film.file">The film as a file</a>
         <span class="soft clock">{{ fileSize(view.take.film.bytes) }}</span>
@@ -34,13 +34,6 @@ const any = computed(
 }
 h2 {
   font-size: 20px;
-}
-ul {
-  display: grid;
-  gap: 6px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 li {
   display: flex;

@@ -18,7 +18,7 @@ export const withTheTalk: Migration = {
       create table shared_link (
         talk uuid not null references share on delete cascade,
         position integer not null check (position >= 0),
-        address text not null check (length(address) <= 2000 and address ~ '^https?://'),
+        address text not null check (length(address) <= 2000 and address ~* '^https?://'),
         title text not null check (length(title) <= 200),
         -- the visits in which it begins and ends to stand beside the film, and how far into them: it goes wherever they go
         from_visit text check (length(from_visit) <= 200),

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { open, rm } from 'node:fs/promises'
 import type { FileHandle } from 'node:fs/promises'
+import { checkRecording } from '@render/probe'
 import { BYTES_A_SAMPLE, decodeRecording } from '@render/sound'
 import type { Database } from '@server/database'
 import { decodedPath, putUnder, rawPath } from '@server/store'
@@ -24,7 +25,7 @@ const LONGEST = 6 * 3_600_000
  * Puts a recording together and decodes its sound while it is made, so that little is left to do when it is closed. What it leaves is what
  * reading it afterwards leaves.
  * @param wait is woken when it is closed
- * @throws NothingComes, ClaimLost, and ProcessFailed when its sound cannot be decoded
+ * @throws NothingComes, ClaimLost, Refusal when it cannot be played, and ProcessFailed when its sound cannot be decoded
  */
 export async function followRecording(db: Database, { id: stretch, camera }: FollowedStretch, claim: Claim, wait: Wakeable): Promise<void> {
   const [raw, decoded] = [partOf(rawPath(stretch), claim), partOf(decodedPath(stretch), claim)]
@@ -37,6 +38,7 @@ export async function followRecording(db: Database, { id: stretch, camera }: Fol
       bytes += chunk.length
     })
     const { samples, loudness, pictures } = await decodeRecording({ bytes: passed }, decoded, { time: LONGEST, pictured: camera })
+    await checkRecording(raw)
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
       await putUnder(raw, rawPath(stretch))

@@ -3,7 +3,7 @@ import Joi from 'joi'
 import type { PicturesSeen } from '@render/probe'
 import { decodedPath, rawPath, readingPath, sizeOf, writeWhole } from '@server/store'
 
-/** What was found while a recording was put together and its sound decoded. */
+/** What was found while a recording was put together and its sound decoded: it can be played. */
 export interface Reading {
   /** Bytes of the recording as it came. */
   readonly bytes: number

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Selectable } from 'kysely'
-import { Refusal, asId } from '@core/model'
+import { Refusal, asId, isWebAddress } from '@core/model'
 import type { AssetId, ComposedPicture, Slide, SlideId, Step } from '@core/model'
 import { readDeckApart } from '@render/deck'
 import type { DeckMessage, ReadStep, StepSource } from '@render/deck'
@@ -115,7 +115,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
         ? ({ kind: step.kind, source, page: step.page, size: step.size, screen, thumb } as const)
         : ({ kind: step.kind, source, size: step.size, ground: step.ground, screen, thumb } as const)
     // Who reads decks may have been made to say anything.
-    const links = (step.links ?? []).filter(({ address }) => /^https?:\/\//i.test(address))
+    const links = (step.links ?? []).filter(({ address }) => isWebAddress(address))
     return { picture, content: step.content, text: step.text, ...(links.length > 0 ? { links } : {}) }
   }
 

@@ -2,7 +2,7 @@ import { rm } from 'node:fs/promises'
 import type { Selectable } from 'kysely'
 import { BYTES_A_SAMPLE, SAMPLE_RATE, alignSound, indexRecording, makeStretchVoice } from '@render/sound'
 import type { SoundTail } from '@render/sound'
-import { alignPictures, cameraSeen, checkRecording } from '@render/probe'
+import { alignPictures, cameraSeen } from '@render/probe'
 import type { Database, StretchTable } from '@server/database'
 import { noteDigests, stretchReady, takeFaceOff } from '@server/domain'
 import { log } from '@server/log'
@@ -38,8 +38,8 @@ const MOST_SILENT = 600_000
 /** A face that stands still for longer is taken off, in ms. */
 const STILL = 500
 
-/** How long samples as a voice is kept take. */
-const msOf = (bytes: number): number => Math.round((bytes / BYTES_A_SAMPLE / SAMPLE_RATE) * 1000)
+/** How long samples of 16 bits take, in ms. */
+const msOf = (bytes: number, sampleRate: number): number => (bytes / BYTES_A_SAMPLE / sampleRate) * 1000
 
 /**
  * How a stretch's voice goes on beyond its recording.
@@ -52,7 +52,7 @@ async function tailOf(
   own: number,
 ): Promise<{ readonly tail: SoundTail; readonly end: number } | null> {
   const path = tailPath(stretch)
-  const end = Math.round(at + (((await sizeOf(path)) ?? 0) / BYTES_A_SAMPLE / sampleRate) * 1000)
+  const end = Math.round(at + msOf((await sizeOf(path)) ?? 0, sampleRate))
   const join = Math.max(0, at, own - OVERLAP)
   return end - Math.max(own, join) < LEAST ? null : { tail: { path, sampleRate, at, join }, end }
 }
@@ -68,10 +68,8 @@ interface Found {
   readonly matched: boolean
 }
 
-/** @throws Refusal when it cannot be played */
 async function findIn(stretch: Stretch): Promise<Found> {
   const raw = rawPath(stretch.id)
-  await checkRecording(raw)
   const aligned = await alignSound(
     decodedPath(stretch.id),
     Object.entries(stretch.prints ?? {})
@@ -104,7 +102,7 @@ const NOTHING_MADE: Made = { length: 0, peaks: [], camera: { lost: 0, until: 0 }
 
 /** Makes what is played from the recording as it came, once that was read. The same comes out however often it is done. */
 async function makeOf(stretch: Stretch, reading: Reading, { picture, sound, drift }: Found, claim: Claim): Promise<Made> {
-  const own = Math.max(0, msOf(reading.decoded) - Math.round(sound))
+  const own = Math.max(0, Math.round(msOf(reading.decoded, SAMPLE_RATE)) - Math.round(sound))
   const last =
     stretch.tail === null
       ? null

@@ -1,0 +1,32 @@
+import { readFile } from 'node:fs/promises'
+import { asId } from '@core/model'
+import type { AssetId } from '@core/model'
+import type { Queries } from '@server/database'
+import { keepAsset, keepFile } from '@server/store'
+
+/** A file that somebody brought, as it lies in the folder of uploads. */
+export interface Uploaded {
+  readonly path: string
+  readonly name: string
+  readonly bytes: number
+}
+
+/** A talk has a file of the media store; it may have it already. */
+async function noteAsset(q: Queries, talk: string, digest: string, mime: string, bytes: number): Promise<AssetId> {
+  await q
+    .insertInto('asset')
+    .values({ talk, digest, mime, bytes })
+    .onConflict((conflict) => conflict.doNothing())
+    .execute()
+  return asId(digest)
+}
+
+/** Keeps a file that we made as one of a talk's own. */
+export async function keepForTalk(q: Queries, talk: string, path: string, mime: string): Promise<AssetId> {
+  const bytes = await readFile(path)
+  return await noteAsset(q, talk, await keepAsset(bytes), mime, bytes.length)
+}
+
+/** Moves in a file that was brought, as it came, as one of a talk's own. */
+export const keepUploaded = async (q: Queries, talk: string, { path, bytes }: Uploaded): Promise<AssetId> =>
+  await noteAsset(q, talk, await keepFile(path), 'application/octet-stream', bytes)
