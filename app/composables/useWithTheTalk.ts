@@ -39,7 +39,9 @@ export function useWithTheTalk(talk: () => string) {
     links.value = next
     saving = saving.then(() =>
       attempt(async () => {
-        await api.put<readonly SharedLink[]>(`/talks/${talk()}/share/links`, { links: next })
+        const kept = await api.put<readonly SharedLink[]>(`/talks/${talk()}/share/links`, { links: next })
+        // No link stands beside the film for longer than that is.
+        if (links.value === next) links.value = kept
       }),
     )
     return saving
