@@ -15,7 +15,7 @@ function place(...parts: readonly string[]): string {
 
 export const assetPath = (digest: string): string => place('assets', digest.slice(0, 2), digest)
 /** The folder of a recording's chunks; called so in stores that are there already. */
-const CHUNKS = 'slices'
+export const CHUNKS = 'slices'
 export const stretchFolder = (stretch: string): string => place('stretches', stretch)
 /** The parts that its recording comes in. */
 export const chunkFolder = (stretch: string): string => place('stretches', stretch, CHUNKS)

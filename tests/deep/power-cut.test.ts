@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { Client } from '../harness/client'
 import { cutDisk } from '../harness/power-cut/cut'
 import type { CutDisk } from '../harness/power-cut/cut'
@@ -9,6 +9,9 @@ import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
 import { facedRecording } from '../harness/recording'
 import { knotsTalk } from '../harness/talks'
+
+/** Parts of a recording that are safe when the power goes: it must be seen that they are there. */
+const SOME = 2
 
 let media: Buffer
 beforeAll(async () => {
@@ -21,7 +24,7 @@ describe('a power cut', () => {
   let client: Client
   let talk: string
   let slide: string
-  beforeAll(async () => {
+  beforeEach(async () => {
     disk = cutDisk()
     product = await startProduct(disk.settings)
     client = new Client(product.url)
@@ -29,7 +32,7 @@ describe('a power cut', () => {
     talk = made.talk
     slide = made.slides[0] ?? ''
   })
-  afterAll(async () => {
+  afterEach(async () => {
     await product.stop()
     disk.remove()
   })
@@ -40,11 +43,7 @@ describe('a power cut', () => {
       product,
       disk,
       presenter,
-      stage === 'recording'
-        ? new Promise((resolve) => {
-            setTimeout(resolve, 60)
-          })
-        : until('that stage', () => Promise.resolve(presenter.stage === stage)),
+      stage === 'recording' ? presenter.whenSafe(SOME) : until('that stage', () => Promise.resolve(presenter.stage === stage)),
     )
     expect(cut.wrong).toBeNull()
   })

@@ -5,8 +5,7 @@ import type { Presenter, Stage } from './presenter'
 
 /** Programs that the product started and that go with it when its power does. */
 async function othersGone(product: Product): Promise<void> {
-  await product.kill('worker')
-  await product.kill('server')
+  await Promise.all([product.kill('worker'), product.kill('server')])
   // What it started ends with it.
   await sleep(300)
 }

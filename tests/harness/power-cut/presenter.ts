@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { DeliveryView, TalkView } from '@contracts'
+import { CHUNKS } from '@server/store'
 import type { Client } from '../client'
 import { decodesClean } from '../film-file'
 import { digestOf } from '../recording'
@@ -27,6 +28,7 @@ export class Presenter {
   readonly #stretch = randomUUID()
   readonly #safe = new Set<number>()
   #delivery: string | null = null
+  #waiting: { readonly parts: number; readonly resolve: () => void } | null = null
   stage: Stage = 'recording'
 
   /** @param media what is recorded @param length of the stretch, in ms */
@@ -58,10 +60,18 @@ export class Presenter {
         'content-type': 'application/octet-stream',
       })
       if (status === 200) this.#safe.add(n)
+      if (this.#safe.size >= (this.#waiting?.parts ?? Infinity)) this.#waiting?.resolve()
     }
     await this.#client.get('POST', `/stretches/${this.#stretch}/close`, { chunks: this.#parts.length, cues: 0, length: this.#length })
     await this.#client.get('POST', `/takes/${this.take}/finish`)
     this.#reach('closing')
+  }
+
+  /** Resolves once that many parts of the recording were called safe. */
+  whenSafe(parts: number): Promise<void> {
+    return new Promise((resolve) => {
+      this.#waiting = { parts, resolve }
+    })
   }
 
   /** Goes on from where it is, to a finished file. Can be called again after a cut. */
@@ -118,7 +128,7 @@ export class Presenter {
       const { chunks } = await this.#client.get<{ chunks: number[] }>('GET', `/stretches/${this.#stretch}`)
       for (const n of this.#safe) {
         if (!chunks.includes(n)) throw new Error(`part ${String(n)} was called safe and is not known`)
-        const kept = await readFile(store('stretches', this.#stretch, 'chunks', String(n).padStart(7, '0')))
+        const kept = await readFile(store('stretches', this.#stretch, CHUNKS, String(n).padStart(7, '0')))
         if (!kept.equals(this.#parts[n] ?? Buffer.alloc(0))) throw new Error(`part ${String(n)} was called safe and is damaged`)
       }
     }
