@@ -20,6 +20,9 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'unit',
+          // Nothing is kept in modules that one test could leave to the next: what they import is read once.
+          isolate: false,
+          pool: 'threads',
           testTimeout: 60_000,
           hookTimeout: 60_000,
           include: ['{core,contracts,render,server,app,scripts}/**/*.test.ts'],
@@ -54,12 +57,25 @@ export default defineConfig({
       },
       {
         resolve: { alias },
-        // Other browsers and decoders, what is held against a clock, what kills workers and servers, many broken files: each has the
-        // machine to itself, after everything else, by a command of its own.
+        // Another decoder, what kills workers and servers, many broken files: after everything else, by a command of its own.
         test: {
           name: 'deep',
           expect: patient,
-          include: ['tests/deep/**/*.test.ts'],
+          include: ['tests/deep/*.test.ts'],
+          globalSetup: 'tests/harness/global.ts',
+          isolate: false,
+          testTimeout: 600_000,
+          hookTimeout: 300_000,
+          maxWorkers: 2,
+        },
+      },
+      {
+        resolve: { alias },
+        // Other browsers and what is held against a clock: each has the machine to itself.
+        test: {
+          name: 'alone',
+          expect: patient,
+          include: ['tests/deep/alone/*.test.ts'],
           globalSetup: 'tests/harness/global.ts',
           isolate: false,
           testTimeout: 600_000,

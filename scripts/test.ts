@@ -72,7 +72,7 @@ if (!deep) {
       .then(() => tests('unit')),
   ])
 }
-for (const project of deep ? ['deep'] : ['server', 'browser']) await tests(project)
+for (const project of deep ? ['deep', 'alone'] : ['server', 'browser']) await tests(project)
 rmSync(scratch, { recursive: true, force: true })
 console.log(`\n${String(passed)} passed, ${String(failed)} failed${skipped > 0 ? `, ${String(skipped)} skipped` : ''}`)
 process.exit(failed === 0 ? 0 : 1)

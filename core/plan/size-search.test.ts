@@ -48,6 +48,11 @@ describe('looking for a size', () => {
     )
   })
 
+  it('goes on where two tries beside each other come to about the same', () => {
+    const flat = (crf: number): number => 930_341 * 2 ** (-(crf - 22) / 13.95) * (1 + 0.0199 * Math.sin(crf * 3))
+    expect(search(flat, 698_701, 27).next.kind).toBe('take')
+  })
+
   it('takes the first that fits and makes use of the size', () => {
     expect(nextTry([{ crf: 22, bytes: 95 }], { most: 100, ...BOUNDS })).toEqual({ kind: 'take', crf: 22 })
   })

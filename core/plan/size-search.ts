@@ -23,6 +23,8 @@ const AIM = 0.955
 const MOST_TRIES = 7
 /** How much coarser halves the bytes, on the scale of H.264's encoder; a first guess for others. */
 const HALVES = 6
+/** No encoder needs more to halve them: where two tries say so, they lie too close to each other to tell. */
+const MOST_HALVES = 24
 /** Steps of the scale. */
 const STEP = 0.25
 /** Two tries this close to each other say nothing new. */
@@ -41,8 +43,9 @@ function nextCrf(
 ): number {
   const next = onScale(Math.min(coarsest, Math.max(finest, guess(tries, AIM * most))))
   const between = Math.min(best?.crf ?? coarsest, Math.max(least?.crf ?? finest, next))
+  if (!wasTried(tries, between)) return between
   // Where the line leads nowhere new, the middle between what is too much and too little does.
-  return wasTried(tries, between) && best !== undefined && least !== undefined ? onScale((best.crf + least.crf) / 2) : between
+  return onScale(((best?.crf ?? coarsest) + (least?.crf ?? finest)) / 2)
 }
 
 /**
@@ -67,5 +70,5 @@ function guess(tries: readonly SizeTry[], wanted: number): number {
   if (first === undefined) return 0
   const slope =
     second === undefined || second.crf === first.crf ? -Math.LN2 / HALVES : Math.log(second.bytes / first.bytes) / (second.crf - first.crf)
-  return first.crf + Math.log(wanted / first.bytes) / (slope < -0.01 ? slope : -Math.LN2 / HALVES)
+  return first.crf + Math.log(wanted / first.bytes) / (slope < -Math.LN2 / MOST_HALVES ? slope : -Math.LN2 / HALVES)
 }

@@ -185,7 +185,7 @@ describe('what bounds a file', () => {
       slides: [first = ''],
     } = await knotsTalk(client, 'Busy')
     await sendTake(client, busy, 'full', { kind: 'replaceAll' }, [
-      { media: await facedRecording(6, 'magenta', 60), camera: true, length: 6000, slide: first, cues: [] },
+      { media: await facedRecording(3, 'magenta', 60), camera: true, length: 3000, slide: first, cues: [] },
     ])
     const free = (await made({ quality: 'fine' }, busy)).view.facts?.bytes ?? 0
     // The voice takes what it takes; of the rest three fifths are left to the pictures.
@@ -210,10 +210,10 @@ describe('what bounds a file', () => {
       slides: [first = ''],
     } = await knotsTalk(client, 'Large')
     await sendTake(client, large, 'full', { kind: 'replaceAll' }, [
-      { media: await facedRecording(6, 'magenta', 60), camera: true, length: 6000, slide: first, cues: [] },
+      { media: await facedRecording(3, 'magenta', 60), camera: true, length: 3000, slide: first, cues: [] },
     ])
     // The larger sizes may do; of those that do not, one leaves room for fewer lines.
-    for (const most of [260_000, 220_000, 190_000, 165_000]) {
+    for (const most of [130_000, 110_000, 95_000, 82_000]) {
       const [id = ''] = await order({ lines: 1080, bits: { kind: 'size', most } }, large)
       const { sentence } = await settled(id, large)
       const said = Number(/(\d+) lines would do/.exec(sentence ?? '')?.[1])

@@ -278,7 +278,7 @@ describe('receiving a recording', () => {
     await expect.poll(async () => (await row.executeTakeFirstOrThrow()).voice_digest).toBe(digest(await readFile(`${folder}/voice.pcm`)))
     expect((await row.executeTakeFirstOrThrow()).raw_digest).toBe(digest(recording))
     // Nothing that was only needed on the way is left.
-    expect([...(await readdir(folder))].sort()).toEqual(['raw.webm', 'recording.webm', 'voice.pcm'])
+    await expect.poll(async () => [...(await readdir(folder))].sort()).toEqual(['raw.webm', 'recording.webm', 'voice.pcm'])
   })
 
   it('goes on with what was said last where a recording that was cut off ends too early, and takes the face off there', async () => {

@@ -4,12 +4,12 @@ import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { DeliveryView, EstimateView, TalkView } from '@contracts'
 import { ClaimLost, Claims } from '@server/worker/claims'
-import { Client } from '../harness/client'
-import { decodesClean } from '../harness/film-file'
-import { startProduct, until } from '../harness/product'
-import type { Product } from '../harness/product'
-import { facedRecording, sendTake } from '../harness/recording'
-import { knotsTalk } from '../harness/talks'
+import { Client } from '../../harness/client'
+import { decodesClean } from '../../harness/film-file'
+import { startProduct, until } from '../../harness/product'
+import type { Product } from '../../harness/product'
+import { facedRecording, sendTake } from '../../harness/recording'
+import { knotsTalk } from '../../harness/talks'
 
 let product: Product
 let client: Client

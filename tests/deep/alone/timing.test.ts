@@ -2,12 +2,21 @@ import { describe, expect, it } from 'vitest'
 import type { FilmView } from '@contracts'
 import { programmeLength } from '@core/programme'
 import { probe } from '@render/probe'
-import { endTake, isPaused, isRecording } from '../harness/browser'
-import { clicksOf, turnsOf } from '../harness/read-back'
-import { FAITHFUL, standIn } from '../harness/stand-in'
-import type { StandIn } from '../harness/stand-in'
-import { inBrowser } from '../harness/stand'
-import { changesAgainstClicks, checkedRoom, darkAndBright, deliver, median, pressAtClicks, record, timingOf } from '../harness/timed-take'
+import { endTake, isPaused, isRecording } from '../../harness/browser'
+import { clicksOf, turnsOf } from '../../harness/read-back'
+import { FAITHFUL, standIn } from '../../harness/stand-in'
+import type { StandIn } from '../../harness/stand-in'
+import { inBrowser } from '../../harness/stand'
+import {
+  changesAgainstClicks,
+  checkedRoom,
+  darkAndBright,
+  deliver,
+  median,
+  pressAtClicks,
+  record,
+  timingOf,
+} from '../../harness/timed-take'
 
 const stand = inBrowser()
 const { every } = FAITHFUL

@@ -2,9 +2,9 @@ import { chromium } from 'playwright-core'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { FilmView } from '@contracts'
-import { isRecording, spokenMore } from '../harness/browser'
-import { inBrowser } from '../harness/stand'
-import { twoPictures } from '../harness/timed-take'
+import { isRecording, spokenMore } from '../../harness/browser'
+import { inBrowser } from '../../harness/stand'
+import { twoPictures } from '../../harness/timed-take'
 
 const stand = inBrowser()
 let browser: Browser

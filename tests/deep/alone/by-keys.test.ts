@@ -2,9 +2,9 @@ import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { describe, expect, it } from 'vitest'
 import { probe } from '@render/probe'
-import { isRecording, spokenMore } from '../harness/browser'
-import { twoPictures } from '../harness/timed-take'
-import { inBrowser } from '../harness/stand'
+import { isRecording, spokenMore } from '../../harness/browser'
+import { twoPictures } from '../../harness/timed-take'
+import { inBrowser } from '../../harness/stand'
 
 const stand = inBrowser()
 /** Most steps from anywhere on a page to what is wanted next. */

@@ -4,12 +4,12 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { DeliveryView, PersonView } from '@contracts'
 import { probe } from '@render/probe'
-import { clickOn, seen, startFirefox } from '../harness/firefox'
-import type { Firefox } from '../harness/firefox'
-import { startProduct, until } from '../harness/product'
-import type { Product } from '../harness/product'
-import { clicksOf, turnsOf } from '../harness/read-back'
-import { ask, median, timingOf, twoPictures, worstOf } from '../harness/timed-take'
+import { clickOn, seen, startFirefox } from '../../harness/firefox'
+import type { Firefox } from '../../harness/firefox'
+import { startProduct, until } from '../../harness/product'
+import type { Product } from '../../harness/product'
+import { clicksOf, turnsOf } from '../../harness/read-back'
+import { ask, median, timingOf, twoPictures, worstOf } from '../../harness/timed-take'
 
 let product: Product
 let firefox: Firefox

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import type { TalkCard } from '@contracts'
-import { freePort, until } from '../harness/product'
+import { freePort, until } from '../../harness/product'
 
 describe('the start command', () => {
   it('opens with the demo talks on an empty folder, and ends with all that it started when it is told to', async () => {

@@ -1,12 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { Client } from '../harness/client'
-import { KNOTS } from '../harness/decks'
-import { colourGap } from '../harness/film-file'
-import { clickOn, seen, startFirefox } from '../harness/firefox'
-import type { Firefox } from '../harness/firefox'
-import { startProduct, until } from '../harness/product'
-import type { Product } from '../harness/product'
-import { threeSlides } from '../harness/screening-page'
+import { Client } from '../../harness/client'
+import { KNOTS } from '../../harness/decks'
+import { colourGap } from '../../harness/film-file'
+import { clickOn, seen, startFirefox } from '../../harness/firefox'
+import type { Firefox } from '../../harness/firefox'
+import { startProduct, until } from '../../harness/product'
+import type { Product } from '../../harness/product'
+import { threeSlides } from '../../harness/screening-page'
 
 let product: Product
 let firefox: Firefox

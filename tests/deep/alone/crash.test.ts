@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest'
 import type { DeliveryView, FilmView } from '@contracts'
 import { programmeLength } from '@core/programme'
 import { probe } from '@render/probe'
-import { beginTake, drawWave, endTake, makeFile, newTalk, onClock, spokenMore } from '../harness/browser'
-import { decodesClean } from '../harness/film-file'
-import { until } from '../harness/product'
-import { inBrowser } from '../harness/stand'
+import { beginTake, drawWave, endTake, makeFile, newTalk, onClock, spokenMore } from '../../harness/browser'
+import { decodesClean } from '../../harness/film-file'
+import { until } from '../../harness/product'
+import { inBrowser } from '../../harness/stand'
 
 const stand = inBrowser()
 
