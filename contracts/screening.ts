@@ -60,8 +60,17 @@ export interface ScreenedSlide {
   /** What can be read on it. */
   readonly text: string
   readonly viewerNotes: string
+  /** What it shows, for those who do not see it; empty: nobody said. */
+  readonly description: string
   /** As it looks in the end. */
   readonly picture: Picture
+}
+
+/** Some words in a row, and when they are said, in ms of the film. */
+export interface ScreenedSaying {
+  readonly from: Ms
+  readonly to: Ms
+  readonly words: string
 }
 
 /** What viewers may take along. */
@@ -89,6 +98,8 @@ export interface ScreeningView {
   readonly voice: boolean
   readonly visits: readonly ScreenedVisit[]
   readonly slides: readonly ScreenedSlide[]
+  /** What is said, in order; empty while nobody has listened to it. */
+  readonly said: readonly ScreenedSaying[]
   readonly take: TakeAlong
   readonly files: readonly SharedFile[]
   readonly links: readonly SharedLink[]

@@ -25,5 +25,7 @@ export interface DemoTalk {
   readonly name: string
   readonly limit: Ms
   readonly notes: readonly string[]
+  /** What slides show, by their place in the deck; empty or left out: nothing that their words do not say. */
+  readonly descriptions: readonly string[]
   readonly stretches: readonly DemoStretch[]
 }

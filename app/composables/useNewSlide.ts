@@ -22,6 +22,7 @@ export function useNewSlide() {
       title: '',
       notes: '',
       viewerNotes: '',
+      description: '',
       steps: [],
       composition: emptyComposition(layout, theme.value),
       framing: null,

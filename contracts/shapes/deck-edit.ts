@@ -14,6 +14,7 @@ export const PLACE = whole(0, 5000)
 
 const title = text(0, 200)
 const notes = text(0, MAX_NOTES)
+const description = text(0, 4000)
 const transition = word(TRANSITIONS)
 
 const FIELDS = record<SlideFields>(
@@ -21,6 +22,7 @@ const FIELDS = record<SlideFields>(
     title: optional(title),
     notes: optional(notes),
     viewerNotes: optional(notes),
+    description: optional(description),
     planned: optional(nullable(ms)),
     skip: optional(flag),
     optional: optional(flag),
@@ -36,6 +38,7 @@ const COMPOSED = record<ComposedSlide>({
   title,
   notes,
   viewerNotes: notes,
+  description,
   planned: nullable(ms),
   skip: flag,
   optional: flag,

@@ -7,13 +7,10 @@ import type { AnyShape, Fields } from '.'
 
 const LONGEST_LIST = 3
 
-/** Letters for a text that has to follow a pattern. */
-const LETTERS = [...'0123456789abcdef']
-
 const textOf = ({ least, most, pattern }: Extract<AnyShape, { kind: 'text' }>): fc.Arbitrary<string> =>
   pattern === null
     ? fc.string({ minLength: least, maxLength: Math.min(most, least + 30) })
-    : fc.array(fc.constantFrom(...LETTERS), { minLength: least, maxLength: most }).map((letters) => letters.join(''))
+    : fc.stringMatching(pattern).filter(({ length }) => length >= least && length <= most)
 
 const fieldsOf = (fields: Fields): fc.Arbitrary<Record<string, unknown>> =>
   fc.record(Object.fromEntries(Object.entries(fields).map(([name, { shape }]) => [name, valueOf(shape)])))

@@ -1,7 +1,7 @@
 import { BORDERS, LAYOUTS, MOST_PICTURES, MOST_ZOOM, OUTLINES, PLACINGS, REVEALS, THEMES } from '@core/model'
-import type { Composition, Framing, Size } from '@core/model'
+import type { ComposedPicture, Composition, Framing, Size } from '@core/model'
 import { digestOf, pixels, share } from './bounds'
-import { checked, flag, list, real, record, text, word } from './shape'
+import { checked, flag, list, optional, real, record, text, word } from './shape'
 
 export const FRAMING = record<Framing>({
   rect: record({ x: share, y: share, w: real(0.02, 1), h: real(0.02, 1) }),
@@ -22,7 +22,16 @@ export const COMPOSITION = record<Composition>({
   heading: text(0, 400),
   body: COMPOSED_TEXT,
   second: COMPOSED_TEXT,
-  pictures: list(record({ asset: digestOf(), size: record({ width: pixels, height: pixels }), alt: text(0, 300) }), 0, MOST_PICTURES),
+  pictures: list(
+    record<ComposedPicture>({
+      asset: digestOf(),
+      size: record({ width: pixels, height: pixels }),
+      alt: text(0, 300),
+      leadsTo: optional(text(8, 2000, /^https?:\/\/.*$/)),
+    }),
+    0,
+    MOST_PICTURES,
+  ),
   reveal: word(REVEALS),
 })
 

@@ -4,7 +4,7 @@ import { CONTENT_COLUMNS, usualInset } from '@core/layout'
 import { LAYOUTS, asId } from '@core/model'
 import type { Composition, Layout } from '@core/model'
 import { slide } from '@core/testing'
-import { boxOfRect, emptyComposition, layOut, overlaps, recomposed, stepsOf, textWidth, unitsOf } from '.'
+import { boxOfRect, emptyComposition, layOut, overlaps, recomposed, stepsOf, textWidth, unitsOf, withPictures } from '.'
 
 const WIDE = { width: 16, height: 9 }
 const composed = (fields: Partial<Composition>): Composition => ({ ...emptyComposition('points', 'paper'), ...fields })
@@ -35,6 +35,18 @@ describe('a slide made here', () => {
       }),
       { numRuns: 150 },
     )
+  })
+
+  it('has a code to scan as a link where it stands, once it is there', () => {
+    const picture = { asset: asId<'asset'>('a'.repeat(64)), size: { width: 900, height: 900 }, alt: 'Code' }
+    const code = { ...picture, leadsTo: 'https://harbour.example/s/key' }
+    const steps = stepsOf({ ...withPictures(composed({ heading: 'Knots' }), [picture, code]), reveal: 'appear' }, WIDE, null)
+    expect(steps.map(({ links }) => links?.length ?? 0)).toEqual([0, 0, 1])
+    const { box, address } = steps[2]!.links![0]!
+    expect(address).toBe(code.leadsTo)
+    // As wide as high on a slide of 16 to 9.
+    expect(box.w * 16).toBeCloseTo(box.h * 9, 6)
+    expect([box.x > 0.4, box.x + box.w <= 1]).toEqual([true, true])
   })
 
   it('keeps its words on the slide, smaller when there are many, or says that there are too many', () => {

@@ -21,7 +21,15 @@ export type Mark =
       readonly colour: ColourRole
       readonly part: number | null
     }
-  | { readonly kind: 'picture'; readonly box: Box; readonly asset: AssetId; readonly size: Size; readonly part: number | null }
+  | {
+      readonly kind: 'picture'
+      readonly box: Box
+      readonly asset: AssetId
+      readonly size: Size
+      /** Where a code to scan leads. */
+      readonly leadsTo?: string
+      readonly part: number | null
+    }
   | { readonly kind: 'fill'; readonly box: Box; readonly colour: ColourRole; readonly round: boolean; readonly part: number | null }
 
 /** Places on a slide that can be edited, for the bench; null where the layout has none. */

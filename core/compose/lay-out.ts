@@ -82,6 +82,7 @@ function pictures(composition: Composition, area: Box, firstPart: number, from =
       box: { x, y, width, height },
       asset: picture.asset,
       size: picture.size,
+      ...(picture.leadsTo === undefined ? {} : { leadsTo: picture.leadsTo }),
       part: composition.reveal === 'together' ? null : firstPart + n,
     }
   })

@@ -1,6 +1,6 @@
 import { CONTENT_COLUMNS, CONTENT_ROWS, clearOf } from '@core/layout'
 import { inlineRuns, plainText, wordsOf } from '@core/markup'
-import type { Composition, Rect, Size, Slide, Step } from '@core/model'
+import type { ComposedPicture, Composition, PageLink, Rect, Size, Slide, Step } from '@core/model'
 import { layOut } from './lay-out'
 import type { LaidOut, Mark } from './laid-out'
 
@@ -32,6 +32,15 @@ const textOf = (composition: Composition): string =>
     .filter((text) => text !== '')
     .join('\n')
 
+/** Codes to scan that are there, as links to click on. */
+function linksOf({ marks, width, height }: LaidOut, shown: number): readonly PageLink[] {
+  return marks.flatMap((mark) => {
+    if (mark.kind !== 'picture' || mark.leadsTo === undefined || !isThere(mark, shown)) return []
+    const { x, y, width: wide, height: high } = mark.box
+    return [{ address: mark.leadsTo, box: { x: x / width, y: y / height, w: wide / width, h: high / height } }]
+  })
+}
+
 /**
  * The steps of a slide made here: one, or one more than it has parts that come one by one.
  * @param clear kept free for the face, in fractions of the slide
@@ -39,11 +48,15 @@ const textOf = (composition: Composition): string =>
 export function stepsOf(composition: Composition, shape: Size, clear: Rect | null): readonly Step[] {
   const laid = layOut(composition, shape, clear)
   const text = textOf(composition)
-  return Array.from({ length: laid.parts + 1 }, (_, shown) => ({
-    picture: { kind: 'composed', composition, shown, clear, size: shape },
-    content: contentOfMarks(laid, shown),
-    text,
-  }))
+  return Array.from({ length: laid.parts + 1 }, (_, shown): Step => {
+    const links = linksOf(laid, shown)
+    return {
+      picture: { kind: 'composed', composition, shown, clear, size: shape },
+      content: contentOfMarks(laid, shown),
+      text,
+      ...(links.length === 0 ? {} : { links }),
+    }
+  })
 }
 
 /** A slide made here with steps that follow from what it is made of, its framing and the deck's shape; any other as it is. */
@@ -52,6 +65,19 @@ export function recomposed(slide: Slide, shape: Size): Slide {
   const steps = stepsOf(slide.composition, shape, clearOf(slide.composition.layout, slide.framing, shape))
   const heading = plainText(inlineRuns(slide.composition.heading))
   return { ...slide, steps, title: heading === '' ? slide.title : heading.slice(0, 200) }
+}
+
+/** Layouts that have a place for pictures. */
+const WITH_PICTURES: ReadonlySet<Composition['layout']> = new Set(['plate', 'pair', 'plate-points'])
+
+/** Puts pictures on a slide made here, which gets a layout that has a place for them. */
+export function withPictures(composition: Composition, pictures: readonly ComposedPicture[]): Composition {
+  const beside = composition.body.trim() === '' ? 'plate' : 'plate-points'
+  return {
+    ...composition,
+    pictures: [...composition.pictures, ...pictures],
+    layout: WITH_PICTURES.has(composition.layout) ? composition.layout : beside,
+  }
 }
 
 /** What a slide made here is until something is written on it. */

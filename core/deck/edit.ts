@@ -8,6 +8,7 @@ export interface SlideFields {
   readonly title?: string
   readonly notes?: string
   readonly viewerNotes?: string
+  readonly description?: string
   readonly planned?: Ms | null
   readonly skip?: boolean
   readonly optional?: boolean
@@ -72,6 +73,7 @@ function merge(deck: Deck, edit: Extract<DeckEdit, { kind: 'merge' }>): Deck {
     steps: together.flatMap((slide) => slide.steps),
     notes: joinedNotes(together.map((slide) => slide.notes)),
     viewerNotes: joinedNotes(together.map((slide) => slide.viewerNotes)),
+    description: joinedNotes(together.map((slide) => slide.description)),
   }
   return { ...deck, slides: [...deck.slides.slice(0, first), whole, ...deck.slides.slice(first + together.length)] }
 }
@@ -90,7 +92,16 @@ function split(deck: Deck, edit: Extract<DeckEdit, { kind: 'split' }>): Deck {
     throw new Refusal('malformed', 'This slide cannot be split there.')
   }
   const kept: Slide = { ...slide, version: slide.version + 1, steps: slide.steps.slice(0, edit.keep) }
-  const rest: Slide = { ...slide, id: edit.as, version: 1, notes: '', viewerNotes: '', planned: null, steps: slide.steps.slice(edit.keep) }
+  const rest: Slide = {
+    ...slide,
+    id: edit.as,
+    version: 1,
+    notes: '',
+    viewerNotes: '',
+    description: '',
+    planned: null,
+    steps: slide.steps.slice(edit.keep),
+  }
   return { ...deck, slides: [...deck.slides.slice(0, at), kept, rest, ...deck.slides.slice(at + 1)] }
 }
 

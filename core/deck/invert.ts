@@ -11,10 +11,11 @@ const fieldsBefore = (slide: Slide, changed: SlideFields): SlideFields => {
 }
 
 /** All that a slide has besides its steps. */
-const ownFields = ({ title, notes, viewerNotes, planned, skip, optional, framing, transition }: Slide): SlideFields => ({
+const ownFields = ({ title, notes, viewerNotes, description, planned, skip, optional, framing, transition }: Slide): SlideFields => ({
   title,
   notes,
   viewerNotes,
+  description,
   planned,
   skip,
   optional,

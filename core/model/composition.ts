@@ -22,6 +22,8 @@ export interface ComposedPicture {
   readonly size: Size
   /** What it shows, for those who do not see it. */
   readonly alt: string
+  /** Of a code to scan, and a link wherever the slide is clicked on: where it leads, with the scheme http or https. */
+  readonly leadsTo?: string
 }
 
 /** A slide made here: its words as CommonMark, its pictures, its layout. How it looks follows from these alone. */

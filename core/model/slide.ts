@@ -71,6 +71,8 @@ export interface Slide {
   readonly notes: string
   /** For those who watch; never mixed with the private ones. */
   readonly viewerNotes: string
+  /** What it shows, for those who watch without seeing it; empty: what its pictures say of themselves. */
+  readonly description: string
   /** At least one. */
   readonly steps: readonly Step[]
   /** What a slide that was made here is made of; null for one that came from a file. Its steps follow from it. */

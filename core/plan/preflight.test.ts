@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { emptyComposition, recomposed } from '@core/compose'
 import { PLAIN_FRAMING, asId } from '@core/model'
 import type { Cue, Stretch } from '@core/model'
 import { applyProgrammeEdit } from '@core/programme'
@@ -70,6 +71,21 @@ describe('before a file is made', () => {
     expect(found([], spoken(20), {}, [one, two, three])).toEqual([{ kind: 'unseen', places: [{ at: null, slide: three.id, amount: 0 }] }])
     expect(found([], spoken(20), {}, [one, two, { ...three, optional: true }, { ...three, id: asId('four'), skip: true }])).toEqual([])
     expect(found([], spoken(20), {}, [one])).toEqual([{ kind: 'gone', places: [{ at: 10_000, slide: two.id, amount: 10_000 }] }])
+  })
+
+  it('a code to scan is found that leads to another page than the talk has now', () => {
+    const picture = {
+      asset: asId<'asset'>('a'.repeat(64)),
+      size: { width: 9, height: 9 },
+      alt: '',
+      leadsTo: 'https://harbour.example/s/old',
+    }
+    const composition = { ...emptyComposition('plate', 'paper'), pictures: [picture] }
+    const coded = recomposed({ ...two, composition }, { width: 16, height: 9 })
+    const made = film([one, coded], [stretch('s', 20_000, one.id, [show], { camera: false, loudness: -20 })])
+    const said = (page: string | null) => preflight(indexFilm(made), { s: spoken(20) }, [one, coded], page)
+    expect(said('https://harbour.example/s/new')).toEqual([{ kind: 'code', places: [{ at: 10_000, slide: two.id, amount: 0 }] }])
+    expect([said('https://harbour.example/s/old'), said(null)]).toEqual([[], []])
   })
 
   it('slides that were changed since are named, and not those whose notes alone were', () => {

@@ -9,7 +9,7 @@ import type { Ms, Slide, SlideId } from '@core/model'
 import { heardParts, heardPieces } from './heard-parts'
 
 /** What is worth a look before a file is made, in the order in which it is said. */
-const FINDINGS = ['unseen', 'gone', 'changed', 'silence', 'clipped', 'quiet', 'muted', 'covered', 'camera-lost'] as const
+const FINDINGS = ['unseen', 'gone', 'changed', 'silence', 'clipped', 'quiet', 'muted', 'covered', 'camera-lost', 'code'] as const
 export type FindingKind = (typeof FINDINGS)[number]
 
 /** Where something was found. */
@@ -71,6 +71,8 @@ interface Checked {
   /** Slides as the run sheet has them now. */
   readonly deck: readonly Slide[]
   readonly visits: readonly Visit[]
+  /** Address of the talk's screening page; null: not known. */
+  readonly page: string | null
 }
 
 /** The places of parts of the talk. */
@@ -145,6 +147,17 @@ function changed({ index, deck, visits }: Checked): readonly FoundPlace[] {
     .map(({ start, slide }) => ({ at: start, slide, amount: 0 }))
 }
 
+/** Addresses that codes to scan on a slide lead to. */
+export const codesOn = ({ steps }: Slide): readonly string[] =>
+  steps.flatMap(({ picture }) => (picture.kind === 'composed' ? picture.composition.pictures.flatMap(({ leadsTo }) => leadsTo ?? []) : []))
+
+function code({ index, visits, page }: Checked): readonly FoundPlace[] {
+  if (page === null) return []
+  return visits
+    .filter((visit) => codesOn(slideOf(index.film, visit.slide)).some((address) => address !== page))
+    .map(({ start, slide }) => ({ at: start, slide, amount: 0 }))
+}
+
 /** How each finding is found. */
 const CHECKS: Readonly<Record<FindingKind, (of: Checked) => readonly FoundPlace[]>> = {
   unseen,
@@ -160,20 +173,23 @@ const CHECKS: Readonly<Record<FindingKind, (of: Checked) => readonly FoundPlace[
   muted: ({ index, visits }) => placed(longMuted(index), visits),
   covered,
   'camera-lost': cameraLost,
+  code,
 }
 
 /**
  * What is worth a look before a file is made of a talk: where it is silent, clipped, too soft or muted, where the face covers what it
- * should not or the camera gave nothing, which slides are not in it, which are only in it, and which are in it as they were before
- * they were changed.
+ * should not or the camera gave nothing, where a code leads to another page than the talk's, which slides are not in it, which are only
+ * in it, and which are in it as they were before they were changed.
  * @param peaks of voices by stretch; see `peaksOf`
  * @param deck the slides as the run sheet has them now
+ * @param page address of the talk's screening page; null: codes are not looked at
  */
 export function preflight(
   index: FilmIndex,
   peaks: Readonly<Record<string, readonly number[]>>,
   deck: readonly Slide[],
+  page: string | null = null,
 ): readonly Finding[] {
-  const checked: Checked = { index, peaks, deck, visits: visitsOf(index.film.programme) }
+  const checked: Checked = { index, peaks, deck, visits: visitsOf(index.film.programme), page }
   return FINDINGS.map((kind) => ({ kind, places: CHECKS[kind](checked) })).filter(({ places }) => places.length > 0)
 }

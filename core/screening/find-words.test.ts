@@ -3,8 +3,8 @@ import { asId } from '@core/model'
 import { hitsIn, searchable } from '.'
 
 const SLIDES = searchable([
-  { id: asId('one'), title: 'Bowline', text: 'A loop that holds.\nÜber die Mole', viewerNotes: '' },
-  { id: asId('two'), title: 'Reef knot', text: '', viewerNotes: `${'far away '.repeat(20)}a loop, tied twice` },
+  { id: asId('one'), title: 'Bowline', text: 'A loop that holds.\nÜber die Mole', viewerNotes: '', description: '' },
+  { id: asId('two'), title: 'Reef knot', text: '', viewerNotes: `${'far away '.repeat(20)}a loop, tied twice`, description: '' },
 ])
 
 it('finds words on slides and in notes, however they are written, with what stands around them', () => {

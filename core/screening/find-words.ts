@@ -17,10 +17,17 @@ export interface Hit {
 /** Signs shown before and after what was found. */
 const AROUND = 36
 
-/** Slides with their title, what stands on them, and what was written for viewers. */
+/** Slides with their title, what stands on them, what was written for viewers, and what they show. */
 export const searchable = (
-  slides: readonly { readonly id: SlideId; readonly title: string; readonly text: string; readonly viewerNotes: string }[],
-): readonly SearchableSlide[] => slides.map(({ id, title, text, viewerNotes }) => ({ id, texts: [title, text, viewerNotes] }))
+  slides: readonly {
+    readonly id: SlideId
+    readonly title: string
+    readonly text: string
+    readonly viewerNotes: string
+    readonly description: string
+  }[],
+): readonly SearchableSlide[] =>
+  slides.map(({ id, title, text, viewerNotes, description }) => ({ id, texts: [title, text, viewerNotes, description] }))
 
 /** Letters without their marks and in small, each as long as it was: places in one are places in the other. */
 const plain = (text: string): string =>

@@ -1,3 +1,4 @@
+export * from './described'
 export * from './face-parts'
 export * from './film-for-viewers'
 export * from './links-on'

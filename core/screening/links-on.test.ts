@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { emptyComposition } from '@core/compose'
 import { asId } from '@core/model'
 import type { Step } from '@core/model'
 import { linksOn } from '.'
@@ -20,6 +21,13 @@ describe('links on a slide', () => {
     // Half as wide, the page fills its part.
     const stage = { x: 0.5, y: 0, w: 0.5, h: 1 }
     expect(linksOn({ shown: page, stage }, shape)).toEqual([{ address: ADDRESS, box: { x: 0.75, y: 0, w: 0.25, h: 1 } }])
+  })
+
+  it('lie on a slide made here as they are laid out on it', () => {
+    const composition = emptyComposition('plate', 'paper')
+    const shape = { width: 16, height: 9 }
+    const made: Step = { ...page, picture: { kind: 'composed', composition, shown: 0, clear: null, size: shape } }
+    expect(linksOn({ shown: made, stage: WHOLE }, shape)).toEqual(page.links)
   })
 
   it('are none while the screen is blank, and where the page has none', () => {

@@ -10,7 +10,7 @@ const NONE: readonly PageLink[] = []
  * @returns boxes in fractions of the whole picture
  */
 export function linksOn({ shown, stage }: Pick<SlideView, 'shown' | 'stage'>, shape: Size): readonly PageLink[] {
-  if (shown === null || shown.picture.kind === 'composed' || shown.links === undefined) return NONE
+  if (shown === null || shown.links === undefined) return NONE
   const fit = fittedInto(shown.picture.size, { width: stage.w * shape.width, height: stage.h * shape.height })
   return shown.links.map(({ box, address }) => ({
     address,

@@ -23,6 +23,7 @@ export const slide = (name: string, steps = 1, more: Partial<Slide> = {}): Slide
   title: name,
   notes: '',
   viewerNotes: '',
+  description: '',
   composition: null,
   framing: null,
   planned: null,

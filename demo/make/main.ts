@@ -9,7 +9,7 @@ import { makeStretch, say } from './make-take'
 import { swiftsDeck } from './swifts-deck'
 import { takePlan } from './take-plan'
 import { twelfthsDeck } from './twelfths-deck'
-import { swiftsNotes, twelfthsNotes } from './words'
+import { swiftsNotes, twelfthsDescriptions, twelfthsNotes } from './words'
 
 /**
  * Makes what ships as demo data: two decks, a recorded take, the practice microphone's voice. Needs Debian's packages
@@ -30,8 +30,14 @@ const stretches = []
 for (const [n, plans] of takePlan.entries()) {
   stretches.push(await makeStretch(plans, twelfthsNotes, `stretch-${String(n + 1)}.webm`, twelfths, scratch))
 }
-keep(twelfths, { name: 'The rule of twelfths', limit: 600_000, notes: twelfthsNotes, stretches })
-keep(swifts, { name: 'Counting swifts by ear', limit: 480_000, notes: swiftsNotes, stretches: [] })
+keep(twelfths, {
+  name: 'The rule of twelfths',
+  limit: 600_000,
+  notes: twelfthsNotes,
+  descriptions: twelfthsDescriptions,
+  stretches,
+})
+keep(swifts, { name: 'Counting swifts by ear', limit: 480_000, notes: swiftsNotes, descriptions: [], stretches: [] })
 
 const { child, done } = start('ffmpeg', [
   '-hide_banner',

@@ -31,3 +31,11 @@ export const swiftsNotes: readonly string[] = [
   'Write down the place, the minute, the wind and the taps. Leave everything else for later.',
   '',
 ]
+
+export const twelfthsDescriptions: readonly string[] = [
+  '',
+  '',
+  'A line over six hours, from low water to high water: flat at the beginning and the end, steepest in the middle.',
+  'Six bars, one for each hour from low to high water. They are one, two, three, three, two and one twelfth high, and come two ' +
+    'at a time.',
+]

@@ -81,7 +81,11 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
   await db.transaction().execute((q) =>
     editDeck(q, talk, revision, {
       kind: 'all',
-      edits: slides.map((slide, n) => ({ kind: 'set', slides: [slide.id], fields: { notes: demo.notes[n] ?? '' } })),
+      edits: slides.map((slide, n) => ({
+        kind: 'set',
+        slides: [slide.id],
+        fields: { notes: demo.notes[n] ?? '', description: demo.descriptions[n] ?? '' },
+      })),
     }),
   )
   if (demo.stretches.length === 0) return

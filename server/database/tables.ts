@@ -65,6 +65,7 @@ export interface SlideTable {
   title: string
   notes: string
   viewer_notes: Generated<string>
+  description: Generated<string>
   planned_ms: number | null
   skip: boolean
   /** May go when the talk is too long. */

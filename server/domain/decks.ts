@@ -18,6 +18,7 @@ interface SlideRow {
   readonly title: string
   readonly notes: string
   readonly viewer_notes: string
+  readonly description: string
   readonly planned_ms: number | null
   readonly skip: boolean
   readonly optional: boolean
@@ -33,6 +34,7 @@ const toSlide = (row: SlideRow): Slide => ({
   title: row.title,
   notes: row.notes,
   viewerNotes: row.viewer_notes,
+  description: row.description,
   planned: row.planned_ms,
   skip: row.skip,
   optional: row.optional,
@@ -42,7 +44,16 @@ const toSlide = (row: SlideRow): Slide => ({
   transition: row.transition,
 })
 
-const OWN = ['slide.id', 'slide.title', 'slide.notes', 'slide.viewer_notes', 'slide.planned_ms', 'slide.skip', 'slide.optional'] as const
+const OWN = [
+  'slide.id',
+  'slide.title',
+  'slide.notes',
+  'slide.viewer_notes',
+  'slide.description',
+  'slide.planned_ms',
+  'slide.skip',
+  'slide.optional',
+] as const
 const OF_VERSION = [
   'slide_version.version',
   'slide_version.steps',
@@ -136,6 +147,7 @@ export async function saveDeck(
           title: slide.title,
           notes: slide.notes,
           viewer_notes: slide.viewerNotes,
+          description: slide.description,
           planned_ms: slide.planned,
           skip: slide.skip,
           optional: slide.optional,
@@ -151,14 +163,15 @@ export async function saveDeck(
             title: set.ref('excluded.title'),
             notes: set.ref('excluded.notes'),
             viewer_notes: set.ref('excluded.viewer_notes'),
+            description: set.ref('excluded.description'),
             planned_ms: set.ref('excluded.planned_ms'),
             skip: set.ref('excluded.skip'),
             optional: set.ref('excluded.optional'),
             // A slide that only stands elsewhere now has not changed.
-            changed_revision: sql<number>`case when (slide.version, slide.title, slide.notes, slide.viewer_notes, slide.planned_ms,
-              slide.skip, slide.optional)
-        is distinct from (excluded.version, excluded.title, excluded.notes, excluded.viewer_notes, excluded.planned_ms,
-          excluded.skip, excluded.optional)
+            changed_revision: sql<number>`case when (slide.version, slide.title, slide.notes, slide.viewer_notes,
+              slide.description, slide.planned_ms, slide.skip, slide.optional)
+        is distinct from (excluded.version, excluded.title, excluded.notes, excluded.viewer_notes,
+          excluded.description, excluded.planned_ms, excluded.skip, excluded.optional)
         then excluded.changed_revision else slide.changed_revision end`,
           }))
           .where('slide.talk', '=', talk),

@@ -66,6 +66,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     voice: screening.voice,
     visits: screening.visits,
     slides: mayTake.viewerNotes ? screening.slides : screening.slides.map((slide) => ({ ...slide, viewerNotes: '' })),
+    said: [],
     take: {
       handout: mayTake.handout,
       viewerNotes: mayTake.viewerNotes && screening.slides.some((slide) => slide.viewerNotes.trim() !== ''),

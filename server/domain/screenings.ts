@@ -1,6 +1,6 @@
 import { slideShow, voiceParts } from '@core/plan'
 import { gainsOf, heardLoudness, visitsOf } from '@core/programme'
-import { assetsForViewers, faceMediaParts, faceParts, filmForViewers, soundParts } from '@core/screening'
+import { assetsForViewers, descriptionOf, faceMediaParts, faceParts, filmForViewers, soundParts } from '@core/screening'
 import { indexFilm, slideOf } from '@core/scene'
 import { Refusal } from '@core/model'
 import type { Film, Ms, Size } from '@core/model'
@@ -59,13 +59,14 @@ async function wholeFilm(q: Queries, { talk, timing, revision }: ScreeningVersio
 function wordsOf(film: Film): readonly ScreenedSlide[] {
   const shown = [...new Set(film.programme.pieces.map((piece) => piece.slide))]
   return shown.map((id, n) => {
-    const { title, viewerNotes, steps } = slideOf(film, id)
+    const slide = slideOf(film, id)
+    const { title, viewerNotes, steps } = slide
     const last = steps.at(-1)
     if (last === undefined) throw new Error(`slide ${id} has no step`)
     const texts = steps.map((step) => step.text.trim())
     // Most steps add to the one before: what is read is said once.
     const text = texts.filter((one, at) => one !== '' && !texts.slice(at + 1).some((later) => later.includes(one))).join('\n')
-    return { id, number: n + 1, title, text, viewerNotes, picture: last.picture }
+    return { id, number: n + 1, title, text, viewerNotes, description: descriptionOf(slide), picture: last.picture }
   })
 }
 
@@ -94,9 +95,9 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
   const headers = [named({ kind: 'sound-header' }), ...(size === null ? [] : [named({ kind: 'face-header', size })])]
   return {
     film,
-    // What was written for viewers goes with the page, where that is allowed.
+    // What was written for viewers goes with the page, where that is allowed, and so does what slides show.
     text: JSON.stringify(
-      filmOnItsWay({ ...film, slides: new Map([...film.slides].map(([id, one]) => [id, { ...one, viewerNotes: '' }])) }),
+      filmOnItsWay({ ...film, slides: new Map([...film.slides].map(([id, one]) => [id, { ...one, viewerNotes: '', description: '' }])) }),
     ),
     length: index.length,
     visits,

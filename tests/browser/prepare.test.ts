@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { createCanvas, loadImage } from '@napi-rs/canvas'
 import type { Image } from '@napi-rs/canvas'
+import scanned from 'jsqr'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { paintPicture } from '@core/paint'
@@ -10,7 +11,7 @@ import type { PaintContext } from '@core/paint'
 import { frameAt } from '@core/plan'
 import { programmeLength, visitsOf } from '@core/programme'
 import { plannedTime } from '@core/pace'
-import type { FilmView, TalkView } from '@contracts'
+import type { FilmView, ShareView, TalkView } from '@contracts'
 import { probe } from '@render/probe'
 import { PictureSource } from '@render/video'
 import type { Drawn } from '@render/video'
@@ -150,6 +151,29 @@ describe('a lesson written as text', () => {
       expect(likeness(other.getContext('2d').getImageData(0, 0, width, height).data, made, width, height).worst).toBeLessThan(0.9)
     }
     source.close()
+  })
+})
+
+describe('a slide made here', () => {
+  it('has a code that is scanned to the page of its talk', async () => {
+    const page = await stand.browser.page()
+    const talk = await talkOf(page, 'scanned.md', Buffer.from('# Knots\n\n## Come and try\n\nOn Thursday, at the pier.'), 2)
+    await row(page, 2).locator('.left').click()
+    await page.getByRole('button', { name: /^Put a code to scan/ }).click()
+    await page.getByRole('button', { name: /^Have the code lead/ }).waitFor()
+    await saved(page)
+    const { address } = await stand.client.get<ShareView>('GET', `/talks/${talk}/share`)
+    const last = (await view(talk)).slides[1]?.steps.at(-1)
+    if (last === undefined) throw new Error('a slide without steps')
+    expect(last.links?.map((link) => link.address)).toEqual([address])
+    // Drawn as a film of 480 lines draws it.
+    const size = { width: 854, height: 480 }
+    const source = new PictureSource((digest) => join(stand.product.data, 'store', 'assets', digest.slice(0, 2), digest))
+    const canvas = createCanvas(size.width, size.height)
+    const scene = { shown: last, ink: [], spot: null, stage: { x: 0, y: 0, w: 1, h: 1 }, revealProgress: 1, transition: null }
+    paintPicture<Drawn>(canvas.getContext('2d') as PaintContext<Drawn>, last.picture, size, await source.shelfFor(scene, size))
+    source.close()
+    expect(scanned(canvas.getContext('2d').getImageData(0, 0, size.width, size.height).data, size.width, size.height)?.data).toBe(address)
   })
 })
 
@@ -349,6 +373,7 @@ describe('the plan', () => {
             title: '',
             notes: '',
             viewerNotes: '',
+            description: '',
             planned: null,
             skip: false,
             optional: false,

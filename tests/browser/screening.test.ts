@@ -1,11 +1,14 @@
 import { readFile } from 'node:fs/promises'
 import { describe, expect, it } from 'vitest'
+import type { TalkView } from '@contracts'
 import { accessFaults } from '../harness/access'
-import { beginTake, endTake, newTalk } from '../harness/browser'
+import { beginTake, endTake, newTalk, startPlainBrowser } from '../harness/browser'
 import { colourGap } from '../harness/film-file'
+import { sendTake, toneRecording } from '../harness/recording'
 import { screeningOf, shareTalk } from '../harness/screening'
 import { colourIn, playButton, showsSlide, standsAt, threeSlides } from '../harness/screening-page'
 import { inBrowser, otherBrowser } from '../harness/stand'
+import { knotsTalk } from '../harness/talks'
 
 const stand = inBrowser()
 /** Another person's browser. */
@@ -143,6 +146,85 @@ describe('a screening page', () => {
     await expect.poll(() => playButton(page).isVisible()).toBe(true)
     expect(await standsAt(page)).toBe(12)
     expect(viewer.browser.faults).toEqual([])
+  })
+
+  it('tells what slides show: it waits at one that is described, says so, and goes on', async () => {
+    const { talk, path } = await threeSlides(stand.client, 'Knots described')
+    const { revision, slides } = await stand.client.get<TalkView>('GET', `/talks/${talk}`)
+    const description = 'Two ropes, each laid twice around the other.'
+    const edit = { kind: 'set', slides: [slides[1]?.id], fields: { description } }
+    await stand.client.get('POST', `/talks/${talk}/deck`, { revision, edit })
+    const page = await viewer.browser.page()
+    await page.goto(`${stand.product.url}${path}`)
+    await expect.poll(() => playButton(page).isEnabled()).toBe(true)
+    await page.getByText('1 of 3 slides are described').waitFor()
+    await page.getByLabel('Tell what slides show').check()
+    await playButton(page).click()
+    const told = page.getByRole('status').filter({ hasText: description })
+    await told.waitFor()
+    expect([await showsSlide(page, 1), await standsAt(page)]).toEqual([true, 4])
+    expect(await accessFaults(page)).toEqual([])
+    await playButton(page, 'Go on').click()
+    await told.waitFor({ state: 'detached' })
+    await expect.poll(() => standsAt(page)).toBe(12)
+    // Once told is told.
+    for (let n = 0; n < 3; n += 1) await page.keyboard.press('PageUp')
+    await playButton(page).click()
+    await expect.poll(() => standsAt(page)).toBeGreaterThanOrEqual(6)
+    expect(viewer.browser.faults).toEqual([])
+  })
+
+  it('is swiped along by a finger where it is narrow, and a slab that is touched is gone to', async () => {
+    const { talk, slides } = await knotsTalk(stand.client, 'Many knots')
+    // Twelve showings of two seconds.
+    const cues = Array.from({ length: 11 }, (_, n) => ({ kind: 'show', at: 2000 * (n + 1), slide: slides[(n + 1) % 3], step: 0 }))
+    await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [
+      { media: await toneRecording(24), length: 24_000, slide: slides[0] ?? '', cues },
+    ])
+    const { path } = await shareTalk(stand.client, talk)
+    const page = await viewer.browser.page()
+    await page.setViewportSize({ width: 360, height: 740 })
+    const session = await page.context().newCDPSession(page)
+    await session.send('Emulation.setTouchEmulationEnabled', { enabled: true })
+    await page.goto(`${stand.product.url}${path}`)
+    await expect.poll(() => playButton(page).isEnabled()).toBe(true)
+    const aisle = page.getByRole('navigation', { name: 'Slides along the film' })
+    const box = await aisle.boundingBox()
+    if (box === null) throw new Error('no aisle')
+    const swiped = () => aisle.evaluate((element) => element.scrollLeft)
+    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', x: number) =>
+      session.send('Input.dispatchTouchEvent', { type, touchPoints: type === 'touchEnd' ? [] : [{ x, y: box.y + 20 }] })
+    await touch('touchStart', 320)
+    for (let x = 310; x >= 40; x -= 10) await touch('touchMove', x)
+    await touch('touchEnd', 0)
+    await expect.poll(swiped).toBeGreaterThan(100)
+    expect(await standsAt(page)).toBe(0)
+    const last = page.getByRole('link', { name: /^Slide \d, .*, at 0:22$/ })
+    await last.scrollIntoViewIfNeeded()
+    const { x, width } = (await last.boundingBox()) ?? { x: 0, width: 0 }
+    await touch('touchStart', x + width / 10)
+    await touch('touchEnd', 0)
+    await expect.poll(() => standsAt(page)).toBe(22)
+    // What is on comes into sight by itself.
+    await page.keyboard.press('PageUp')
+    for (let n = 0; n < 11; n += 1) await page.keyboard.press('PageUp')
+    await expect.poll(swiped).toBe(0)
+    await session.detach()
+    expect(viewer.browser.faults).toEqual([])
+  })
+
+  it('is read in a browser that runs no scripts', async () => {
+    const { path } = await threeSlides(stand.client, 'Knots without scripts')
+    const browser = await startPlainBrowser()
+    const page = await browser.newPage({ javaScriptEnabled: false })
+    await page.goto(`${stand.product.url}${path}`)
+    await page.getByRole('heading', { name: 'Knots without scripts' }).waitFor()
+    expect(await page.locator('noscript .notice').innerText()).toContain('This page plays with scripts switched on')
+    expect(await page.getByText('Wait at each slide').isVisible()).toBe(false)
+    // The first slide is there, and all that can be read.
+    expect(await page.locator('.picture img').isVisible()).toBe(true)
+    for (const words of ['Bowline', 'Clove hitch']) expect(await page.locator('.programme').getByText(words).first().isVisible()).toBe(true)
+    await browser.close()
   })
 
   it('is there without scripts, and says nothing of what is closed', async () => {

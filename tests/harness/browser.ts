@@ -2,7 +2,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from 'playwright-core'
-import type { BrowserContext, Page } from 'playwright-core'
+import type { Browser, BrowserContext, Page } from 'playwright-core'
 import { KNOTS, makePdf } from './decks'
 import { until } from './run-product'
 
@@ -20,6 +20,20 @@ export interface TestBrowser {
   readonly close: () => Promise<void>
 }
 
+const SWITCHES = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--autoplay-policy=no-user-gesture-required',
+]
+
+/** Starts Debian's Chromium for contexts of other kinds: with a finger, without scripts. */
+export const startPlainBrowser = (): Promise<Browser> => chromium.launch({ executablePath: '/usr/bin/chromium', args: SWITCHES })
+
 /**
  * Starts Debian's Chromium with a profile of its own, so that what it stores survives its pages.
  * @param more switches for it
@@ -31,17 +45,7 @@ export async function startBrowser(more: readonly string[] = [], kept?: string):
     executablePath: '/usr/bin/chromium',
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-      '--autoplay-policy=no-user-gesture-required',
-      ...more,
-    ],
+    args: [...SWITCHES, ...more],
   })
   const faults: string[] = []
   return {

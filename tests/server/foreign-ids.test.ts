@@ -142,6 +142,7 @@ function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture 
         title: '',
         notes: '',
         viewerNotes: '',
+        description: '',
         planned: null,
         skip: false,
         optional: false,

@@ -153,6 +153,7 @@ describe('slides made here', () => {
     title: '',
     notes: '',
     viewerNotes: '',
+    description: '',
     planned: null,
     skip: false,
     optional: false,

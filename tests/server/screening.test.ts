@@ -150,7 +150,8 @@ describe('what viewers are sent', () => {
     expect([10, 200, 350].map((n) => [RED, BLACK, YELLOW].findIndex((one) => near(pictures[n] ?? [], one)))).toEqual([0, 1, 2])
     expect(sent.film).toContain('kept words')
     expect(sent.film).not.toContain('slip of the pen')
-    for (const slide of (JSON.parse(sent.film) as FilmView).slides) expect([slide.notes, slide.viewerNotes]).toEqual(['', ''])
+    for (const slide of (JSON.parse(sent.film) as FilmView).slides)
+      expect([slide.notes, slide.viewerNotes, slide.description]).toEqual(['', '', ''])
   })
 
   it('is no more than that: neither recordings nor what was cut can be had by any address, also from another talk', async () => {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { CircleCheck, Warning } from '@element-plus/icons-vue'
-import { endWithin, preflight } from '@core/plan'
+import { codesOn, endWithin, preflight } from '@core/plan'
 import type { Finding, FoundPlace } from '@core/plan'
 import type { Recipe } from '@core/model'
-import type { EstimateView } from '@contracts'
+import type { EstimateView, ShareView } from '@contracts'
+import { api } from '~/client'
 import { useTalk } from '~/stores/talk'
 import { duration, fileSize } from '~/words'
 
@@ -18,8 +19,17 @@ const limit = computed(() => (props.recipe === null || props.recipe.limit.kind =
 /** Of the file: it may be of a part. */
 const length = computed(() => props.estimate?.length ?? talk.index?.length ?? 0)
 const over = computed(() => (limit.value === null ? 0 : Math.max(0, length.value - limit.value)))
+/** Address of the talk's page, once a code in the film may lead to it. */
+const page = ref<string | null>(null)
+watch(
+  () => talk.talk !== null && [...(talk.film?.slides.values() ?? [])].some((slide) => codesOn(slide).length > 0),
+  async (coded) => {
+    if (coded && talk.talk !== null) page.value = (await api.get<ShareView>(`/talks/${talk.talk.id}/share`)).address
+  },
+  { immediate: true },
+)
 const findings = computed(() =>
-  talk.index === null || props.recipe?.timing === 'planned' ? [] : preflight(talk.index, talk.film?.peaks ?? {}, talk.slides),
+  talk.index === null || props.recipe?.timing === 'planned' ? [] : preflight(talk.index, talk.film?.peaks ?? {}, talk.slides, page.value),
 )
 
 const SAYINGS: Readonly<Record<Finding['kind'], (count: number, first: FoundPlace) => string>> = {
@@ -40,6 +50,10 @@ const SAYINGS: Readonly<Record<Finding['kind'], (count: number, first: FoundPlac
     count === 1
       ? `The face covers ${String(Math.round(amount * 100))}% of a slide`
       : `The face covers something on ${String(count)} slides`,
+  code: (count) =>
+    count === 1
+      ? 'A code to scan leads to a page that is not this talk’s, or no longer'
+      : `${String(count)} codes to scan lead to pages that are not this talk’s, or no longer`,
   'camera-lost': (_, { amount }) => `The camera gave nothing for ${duration(amount)}`,
 }
 const numbers = computed(() => new Map(talk.slides.map((slide, n) => [slide.id, n + 1])))

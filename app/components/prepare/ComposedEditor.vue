@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { List } from '@element-plus/icons-vue'
-import { FACES, PALETTES, layOut } from '@core/compose'
+import { FACES, PALETTES, layOut, withPictures } from '@core/compose'
 import type { Box } from '@core/compose'
 import { clearOf } from '@core/layout'
 import { MOST_PICTURES } from '@core/model'
@@ -121,12 +121,7 @@ async function place(files: readonly File[]): Promise<void> {
   busy.value = true
   try {
     const pictures = await bringPictures(props.talkId, files.slice(0, room))
-    const { layout } = composition.value
-    const shows = layout === 'plate' || layout === 'pair' || layout === 'plate-points'
-    set({
-      pictures: [...composition.value.pictures, ...pictures],
-      ...(shows ? {} : { layout: composition.value.body.trim() === '' ? ('plate' as const) : ('plate-points' as const) }),
-    })
+    set(withPictures(composition.value, pictures))
   } catch (error) {
     talk.report(error)
   } finally {

@@ -4,6 +4,7 @@ import { LAYOUTS, REVEALS, THEMES, TRANSITIONS, asId } from '@core/model'
 import type { Composition, Slide, Transition } from '@core/model'
 import { useSheet } from '~/stores/sheet'
 import { useTalk } from '~/stores/talk'
+import { usePageCode } from '~/composables/usePageCode'
 import { LAYOUT_WORDS, REVEAL_WORDS, THEME_WORDS, TRANSITION_WORDS } from '~/words'
 
 /** What a slide is made of and how it comes. */
@@ -37,6 +38,14 @@ function setAlt(at: number, alt: string): void {
 const removePicture = (at: number): void => {
   compose({ pictures: props.slide.composition?.pictures.filter((_, n) => n !== at) ?? [] })
 }
+const describe = (description: string): void => {
+  talk.edit({ kind: 'set', slides: [props.slide.id], fields: { description } })
+}
+const { ready: codeReady, there: coded, making, put: putCode } = usePageCode(() => props.slide)
+const codeWords = computed(() => {
+  if (making.value) return 'One moment …'
+  return coded.value ? 'Have the code lead to the page as it is now' : 'Put a code to scan on it, for the page'
+})
 const split = (): void => {
   talk.edit({ kind: 'split', slide: props.slide.id, keep: props.step, as: asId<'slide'>(crypto.randomUUID()) })
 }
@@ -84,6 +93,9 @@ const split = (): void => {
       >May go when the talk is too long</el-checkbox
     >
   </div>
+  <button v-if="codeReady" class="press small split" :disabled="making" @click="putCode">
+    {{ codeWords }}
+  </button>
   <ul v-if="slide.composition && slide.composition.pictures.length > 0" class="pictures" aria-label="Pictures on this slide">
     <li v-for="(picture, n) in slide.composition.pictures" :key="`${n}-${picture.asset}`">
       <span class="soft clock">{{ picture.size.width }}×{{ picture.size.height }}</span>
@@ -97,6 +109,22 @@ const split = (): void => {
       <button class="press quiet small" :aria-label="`Take picture ${n + 1} off`" @click="removePicture(n)"><Delete /></button>
     </li>
   </ul>
+  <label class="shows"
+    >What it shows, for those who do not see it
+    <el-input
+      type="textarea"
+      :autosize="{ minRows: 2, maxRows: 6 }"
+      :model-value="slide.description"
+      :lang="talk.talk?.language"
+      maxlength="4000"
+      :placeholder="
+        slide.composition
+          ? 'What its pictures say of themselves, or your own words'
+          : 'The graph, the map, the photograph, in a sentence or two'
+      "
+      @change="describe(String($event))"
+    />
+  </label>
   <button v-if="slide.composition === null && step > 0" class="press small split" @click="split">
     {{
       step + 1 === slide.steps.length

@@ -14,6 +14,16 @@ const share = (ms: Ms): string => `${String((ms / Math.max(1, props.view.length)
 const current = computed(() => visitAt(props.view.visits, props.at)?.id ?? null)
 const pictureOf = (visit: ScreenedVisit) => props.view.slides.find(({ id }) => id === visit.slide)?.picture ?? null
 
+const aisle = useTemplateRef('aisle')
+/** Where slabs are swiped along, the one that is on comes into sight by itself. */
+watch(current, async () => {
+  await nextTick()
+  const slab = aisle.value?.querySelector<HTMLElement>('[aria-current]')?.parentElement
+  if (aisle.value === null || slab == null || aisle.value.scrollWidth <= aisle.value.clientWidth) return
+  const left = slab.offsetLeft - (aisle.value.clientWidth - slab.offsetWidth) / 2
+  aisle.value.scrollTo({ left, behavior: window.matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth' })
+})
+
 /** A click goes to where in the slab it was; a key to its beginning. */
 function go(visit: ScreenedVisit, event: MouseEvent): void {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
@@ -29,7 +39,7 @@ const side = (visit: ScreenedVisit): string => {
 </script>
 
 <template>
-  <nav class="aisle" aria-label="Slides along the film">
+  <nav ref="aisle" class="aisle" aria-label="Slides along the film">
     <ol>
       <li v-for="visit in view.visits" :key="visit.id" :style="{ flexGrow: visit.length, flexBasis: 0 }">
         <a

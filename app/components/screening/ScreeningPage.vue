@@ -17,6 +17,15 @@ const { newer, recording } = useNewerVersion(props.pageKey, props.view)
 const visit = computed(() => visitAt(props.view.visits, at.value))
 const slide = computed(() => props.view.slides.find(({ id }) => id === visit.value?.slide) ?? null)
 const finder = useTemplateRef('finder')
+/** What those are told who do not see it, and no more than that. */
+const toldBy = computed(() => {
+  const described = props.view.slides.filter(({ description }) => description !== '').length
+  const read = 'All words on them can be read beside the film.'
+  if (described === 0) return `There is no described version: what slides show is told as far as it is said. ${read}`
+  const all = described === props.view.slides.length
+  const which = all ? 'All slides are described' : `${String(described)} of ${String(props.view.slides.length)} slides are described`
+  return `${which}: with “Tell what slides show” the film waits at them while that is said. ${read}`
+})
 const seek = (to: Ms): void => {
   stage.value?.seek(to)
 }
@@ -57,14 +66,13 @@ function goBack(to: Ms): void {
           Go on at <span class="clock">{{ duration(before) }}</span></button
         ><span class="soft">where you were last time</span>
       </p>
-      <p v-if="view.face || view.voice" class="soft described">
-        There is no described version: what slides show is told as far as it is said. All words on them can be read beside the film.
-      </p>
+      <p v-if="view.face || view.voice" class="soft described">{{ toldBy }}</p>
       <p v-if="view.description" class="said">{{ view.description }}</p>
       <div class="below">
         <ScreeningProgramme ref="finder" v-model="words" :view="view" :current="visit?.id ?? null" :hits="hits" @seek="seek" />
         <aside>
           <SlideWords v-if="slide" :slide="slide" />
+          <ScreeningSaid :said="view.said" :at="at" @seek="seek" />
           <ScreeningLinks :links="view.links" @seek="seek" />
           <TakeAlong :view="view" />
           <AskPresenter v-if="view.questions" :page-key="pageKey" :at="at" @seek="seek" />

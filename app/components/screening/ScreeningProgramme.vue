@@ -56,6 +56,7 @@ const listed = computed(() => (searching.value ? props.view.visits.filter(({ sli
         <!-- All that is on it, for those who read rather than watch, and for paper. -->
         <div class="text">
           <p>{{ slideOf(visit)?.text }}</p>
+          <p v-if="slideOf(visit)?.description">{{ slideOf(visit)?.description }}</p>
           <p v-if="slideOf(visit)?.viewerNotes" class="note">{{ slideOf(visit)?.viewerNotes }}</p>
         </div>
       </li>

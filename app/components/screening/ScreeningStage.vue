@@ -4,6 +4,7 @@ import type { Ms, Size } from '@core/model'
 import type { Hit } from '@core/screening'
 import type { ScreeningView } from '@contracts'
 import { mediaUrl } from '~/client'
+import { useDescriptions } from '~/composables/useDescriptions'
 import { usePictures } from '~/composables/usePictures'
 import { useScreeningKeys } from '~/composables/useScreeningKeys'
 import { useScreeningPlayer } from '~/composables/useScreeningPlayer'
@@ -31,11 +32,17 @@ const shelf = usePictures(
 )
 const film = ref<HTMLElement | null>(null)
 const player = useScreeningPlayer(props.view, canvas, size, shelf, waits, film)
+const { described, wanted: tells, told, goOn } = useDescriptions(props.view, player)
 const { at, playing, form, speed, muted, held, stalled, away, trouble, visit, links, ready } = player
 watch(at, (now) => {
   emit('at', now)
 })
 
+/** Plays and stops; where a slide is being told, it goes on. */
+function press(): void {
+  if (told.value === null) player.toggle()
+  else goOn()
+}
 /** What is seen before any script: the first slide, as it is in the end. */
 const opening = computed(() => props.view.slides[0]?.picture ?? null)
 const poster = computed(() => (opening.value === null || opening.value.kind === 'composed' ? null : opening.value.screen))
@@ -46,7 +53,7 @@ function wide(): void {
   void full?.catch(() => undefined)
 }
 useScreeningKeys({
-  toggle: player.toggle,
+  toggle: press,
   by: (ms) => {
     player.seek(at.value + ms)
   },
@@ -69,11 +76,13 @@ defineExpose({ seek: player.seek })
 /** Without scripts: the browser's own player, once there is a film for it. Nothing in it is anybody's words. */
 const plain =
   props.view.films.length > 0
-    ? `<video controls preload="metadata" style="width:100%" src="${props.view.media}/film.mp4"></video>`
-    : '<p class="notice">This page plays with scripts switched on. All that is on its slides can be read below.</p>'
+    ? `<style>.picture, .controls { display: none !important }</style>
+       <video controls preload="metadata" style="width:100%;max-height:75vh" src="${props.view.media}/film.mp4"></video>`
+    : `<style>.controls { display: none !important }</style>
+       <p class="notice">This page plays with scripts switched on. All that is on its slides can be read below.</p>`
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 1.75, 2]
 const doing = computed(() => {
-  if (held.value) return 'Go on'
+  if (held.value || told.value !== null) return 'Go on'
   return playing.value ? 'Stop' : 'Play'
 })
 </script>
@@ -88,24 +97,28 @@ const doing = computed(() => {
           :width="size.width"
           :height="size.height"
           role="img"
-          :aria-label="shown === null ? '' : `Slide ${shown.number}: ${shown.title}. ${shown.text}`"
-          @click="player.toggle"
+          :aria-label="shown === null ? '' : `Slide ${shown.number}: ${shown.title}. ${shown.text} ${shown.description}`"
+          @click="press"
         />
-        <div v-show="form !== 'sharp'" ref="film" class="film" @click="player.toggle" />
+        <div v-show="form !== 'sharp'" ref="film" class="film" @click="press" />
         <PictureLinks :links="links" />
         <p v-if="stalled || away" class="over" role="status">
           {{ away ? 'The line is lost. It goes on by itself when it is back.' : 'A moment …' }}
         </p>
+        <div class="told" role="status">
+          <p v-if="told">{{ told.description }}</p>
+        </div>
         <button v-if="held" class="press main over" @click="player.play">Go on to the next slide</button>
       </div>
       <ScreeningAisle :view="view" :at="at" :hits="hits" @seek="player.seek" />
       <div class="controls">
-        <button class="press main" :disabled="!ready" @click="player.toggle">{{ doing }}</button>
+        <button class="press main" :disabled="!ready" @click="press">{{ doing }}</button>
         <button class="press" aria-label="The slide before" title="Page Up" @click="player.goBy(-1)">Back</button>
         <button class="press" aria-label="The next slide" title="Page Down" @click="player.goBy(1)">Next</button>
         <span class="clock" aria-live="off">{{ duration(at) }} of {{ duration(view.length) }}</span>
         <span class="gap" />
         <label class="check" title="W"><input v-model="waits" type="checkbox" /> Wait at each slide</label>
+        <label v-if="described" class="check"><input v-model="tells" type="checkbox" /> Tell what slides show</label>
         <label v-if="view.voice" class="check" title="M"><input v-model="muted" type="checkbox" /> Sound off</label>
         <label v-if="view.films.length > 0" class="speed"
           >Picture
@@ -171,6 +184,20 @@ const doing = computed(() => {
   left: 50%;
   bottom: 14px;
   transform: translateX(-50%);
+}
+/* What a slide shows is said over the picture: those who need it do not need that. */
+.told {
+  position: absolute;
+  inset: auto 0 0;
+  max-height: 100%;
+  overflow-y: auto;
+}
+.told p {
+  padding: 12px 18px;
+  background: rgb(20 32 30 / 0.92);
+  color: #fffdf8;
+  font-size: 18px;
+  white-space: pre-line;
 }
 p.over {
   padding: 6px 14px;

@@ -14,12 +14,16 @@ const lines = computed(() => props.slide.text.split('\n').filter((line) => line.
       Slide {{ slide.number }}<template v-if="slide.title">: {{ slide.title }}</template>
     </h2>
     <p v-if="slide.viewerNotes" class="note">{{ slide.viewerNotes }}</p>
+    <details v-if="slide.description" open>
+      <summary>What it shows</summary>
+      <p class="shows">{{ slide.description }}</p>
+    </details>
     <details v-if="lines.length > 0" open>
       <summary>What stands on it</summary>
       <p v-for="(line, n) in lines" :key="n">{{ line }}</p>
       <button class="press small" @click="copy(slide.text)">{{ copied ? 'Copied' : 'Copy these words' }}</button>
     </details>
-    <p v-else-if="!slide.viewerNotes" class="soft">There is nothing on this slide that can be read as words.</p>
+    <p v-else-if="!slide.viewerNotes && !slide.description" class="soft">There is nothing on this slide that can be read as words.</p>
   </section>
 </template>
 
@@ -43,6 +47,9 @@ summary {
   min-height: 30px;
   color: var(--soft);
   cursor: pointer;
+}
+details .shows {
+  white-space: pre-line;
 }
 details p {
   padding-bottom: 4px;

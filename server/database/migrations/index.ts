@@ -21,6 +21,7 @@ import { shares } from './0019-shares'
 import { streams } from './0020-streams'
 import { openTakes } from './0021-open-takes'
 import { withTheTalk } from './0022-with-the-talk'
+import { descriptions } from './0023-descriptions'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -46,4 +47,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0020-streams': streams,
   '0021-open-takes': openTakes,
   '0022-with-the-talk': withTheTalk,
+  '0023-descriptions': descriptions,
 }

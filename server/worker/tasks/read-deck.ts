@@ -130,6 +130,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     version: 1,
     notes: '',
     viewerNotes: '',
+    description: '',
     composition: null,
     framing: null,
     planned: null,

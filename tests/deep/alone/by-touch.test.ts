@@ -1,24 +1,14 @@
-import { chromium } from 'playwright-core'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { FilmView } from '@contracts'
-import { isRecording, spokenMore } from '../../harness/browser'
+import { isRecording, spokenMore, startPlainBrowser } from '../../harness/browser'
 import { inBrowser } from '../../harness/stand'
 import { twoPictures } from '../../harness/timed-take'
 
 const stand = inBrowser()
 let browser: Browser
 beforeAll(async () => {
-  browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--autoplay-policy=no-user-gesture-required',
-    ],
-  })
+  browser = await startPlainBrowser()
 })
 afterAll(async () => {
   await browser.close()
