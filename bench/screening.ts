@@ -143,6 +143,9 @@ export async function measure(): Promise<Figure> {
       viewerNotes: true,
       film: null,
       questions: true,
+      until: null,
+      group: null,
+      embedOn: [],
     })
     const key = address.split('/s/')[1] ?? ''
     const view = async (): Promise<ScreeningView> => await ask<ScreeningView>('GET', `/screenings/${key}`)

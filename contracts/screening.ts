@@ -1,8 +1,12 @@
-import type { DeliveryId, Film, Ms, Picture, SharedFileId, Size, SlideId, VisitId } from '@core/model'
+import { Refusal } from '@core/model'
+import type { DeliveryId, Film, GroupId, Ms, Picture, SharedFileId, Size, SlideId, VisitId } from '@core/model'
 import type { FilmView } from './views'
 
-export const SHARE_LEVELS = ['closed', 'link'] as const
-/** Who may see a talk: nobody but its presenter, or whoever has the link. */
+export const SHARE_LEVELS = ['closed', 'link', 'people', 'group', 'shelf'] as const
+/**
+ * Who may see a talk: nobody but its presenter, whoever has the link, people by their address, those of a group, or everybody who looks at
+ * the shelf of this server.
+ */
 export type ShareLevel = (typeof SHARE_LEVELS)[number]
 
 /** What a presenter says of a talk's screening page. */
@@ -18,6 +22,47 @@ export interface ShareFields {
   readonly film: DeliveryId | null
   /** Whether they may ask. */
   readonly questions: boolean
+  /** From then on nobody sees it, as ISO 8601 says it; null: no such day. */
+  readonly until: string | null
+  /** Who may see it at the level `group`. */
+  readonly group: GroupId | null
+  /** Sites that may show the page within theirs, as origins. */
+  readonly embedOn: readonly string[]
+}
+
+/** What a presenter changes of it. */
+export interface ShareChange extends ShareFields {
+  /** What has to be said besides; null: nothing any more; left out: as it is. */
+  readonly phrase?: string | null
+}
+
+/** Somebody by their address. */
+export interface PersonNamed {
+  readonly address: string
+  /** May be empty. */
+  readonly name: string
+}
+
+/** People that somebody shares with, such as a class. */
+export interface GroupView {
+  readonly id: GroupId
+  readonly name: string
+  readonly members: readonly PersonNamed[]
+}
+
+export type GroupFields = Omit<GroupView, 'id'>
+
+/** A letter that was sent by mail, or would have been. */
+export interface LetterView {
+  readonly id: string
+  readonly recipient: string
+  readonly subject: string
+  /** null once it is sent: what is in it may open something. */
+  readonly body: string | null
+  readonly state: 'waiting' | 'kept' | 'sent' | 'failed'
+  /** What the mail server said when it did not take it. */
+  readonly said: string | null
+  readonly made: string
 }
 
 /** A file that goes with a talk: a worksheet, data. */
@@ -39,6 +84,8 @@ export interface SharedLink {
 export interface ShareView extends ShareFields {
   /** Address of the screening page. */
   readonly address: string
+  /** Whether something has to be said besides. */
+  readonly phrased: boolean
 }
 
 /** One showing of a slide on a screening page. */
@@ -106,13 +153,46 @@ export interface ScreeningView {
   readonly questions: boolean
   /** Lines of the films that it can be watched as, the smallest first; none while they are not made. */
   readonly films: readonly number[]
+  /** What other pages may say of it, where everybody with the link may see it; null: nothing. */
+  readonly abroad: { readonly address: string; readonly embeds: boolean; readonly found: boolean } | null
   /** Somebody is recording it at this moment, or what was recorded is being made ready. */
   readonly recording: boolean
 }
 
+/** What somebody is asked before they see a talk: the address that they were named by, or what has to be said. */
+export type Asked = 'address' | 'phrase'
+
 /** What a screening page is told: what it shows, or why it shows nothing. */
 export type ScreeningAnswer =
-  { readonly kind: 'view'; readonly view: ScreeningView } | { readonly kind: 'refused'; readonly sentence: string }
+  | { readonly kind: 'view'; readonly view: ScreeningView }
+  | { readonly kind: 'refused'; readonly sentence: string }
+  /** It has to be known who asks, or a phrase has to be said. */
+  | { readonly kind: 'asks'; readonly asks: Asked }
+
+/** A talk on the shelf, where everybody finds it. */
+export interface ShelvedTalk {
+  /** Path of its page, and of its first slide. */
+  readonly path: string
+  readonly picture: string
+  readonly title: string
+  readonly presenter: string
+  readonly description: string
+  readonly length: Ms | null
+}
+
+/** A part of the shelf. */
+export interface ShelfView {
+  readonly talks: readonly ShelvedTalk[]
+  /** How many there are, of those that were asked for. */
+  readonly count: number
+}
+
+/** What a screening page is told that somebody is refused with; null for what is no refusal. */
+export function screeningRefused(error: unknown): ScreeningAnswer | null {
+  if (!(error instanceof Refusal)) return null
+  const { asks } = error.detail
+  return asks === 'address' || asks === 'phrase' ? { kind: 'asks', asks } : { kind: 'refused', sentence: error.message }
+}
 
 /** A film as it travels to those who watch. */
 export type ViewersFilm = Omit<FilmView, 'peaks'>

@@ -1,4 +1,4 @@
-import type { AnswerRequest, QuestionView, ShareFields, ShareView } from '@contracts'
+import type { AnswerRequest, QuestionView, ShareChange, ShareView } from '@contracts'
 import { api } from '~/client'
 import { useAttempt } from './useAttempt'
 
@@ -22,16 +22,17 @@ export function useShare(talk: () => string) {
     })
 
   /** Changes what is said of it. What could not be saved is said, and shown as it was. */
-  function change(fields: Partial<ShareFields>): void {
+  function change({ phrase, ...fields }: Partial<ShareChange>): void {
     if (share.value === null) return
     const before = share.value
-    const { address, ...now } = { ...before, ...fields }
-    share.value = { ...now, address }
+    const { address, phrased, ...now } = { ...before, ...fields }
+    share.value = { ...now, address, phrased: phrase === undefined ? phrased : phrase !== null }
+    const sent: ShareChange = phrase === undefined ? now : { ...now, phrase }
     unsaved.value += 1
     saving = saving.then(() =>
       attempt(async () => {
         try {
-          await api.put<ShareView>(`/talks/${talk()}/share`, now)
+          await api.put<ShareView>(`/talks/${talk()}/share`, sent)
         } catch (error) {
           share.value = before
           throw error

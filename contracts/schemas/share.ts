@@ -13,7 +13,45 @@ export const shareFields = Joi.object({
   viewerNotes: Joi.boolean().required(),
   film: uuid.allow(null),
   questions: Joi.boolean().required(),
+  until: Joi.string().isoDate().allow(null).default(null),
+  group: uuid.optional().allow(null).default(null),
+  embedOn: Joi.array()
+    .max(20)
+    .default([])
+    .items(
+      Joi.string()
+        .trim()
+        .lowercase()
+        .max(200)
+        .pattern(/^https?:\/\/[a-z0-9.-]+(:\d{1,5})?$/)
+        .messages({ '*': 'A site is named like https://class.example, without what comes behind.' }),
+    ),
+  phrase: Joi.string().trim().min(4).max(200).allow(null),
 })
+
+/** Most people of one group, or named by one talk. */
+export const MOST_PEOPLE = 1000
+
+const address = Joi.string().trim().lowercase().email({ tlds: false }).max(254)
+
+const people = Joi.array()
+  .max(MOST_PEOPLE)
+  .required()
+  .unique('address')
+  .items(Joi.object({ address: address.required(), name: line.required() }))
+  .messages({ 'array.unique': 'An address stands there twice.', 'string.email': '“{#value}” is no address.' })
+
+export const sharePeople = Joi.object({ people })
+
+export const groupFields = Joi.object({ name: Joi.string().trim().min(1).max(100).required(), members: people })
+
+export const ticketWish = Joi.object({ address: address.required() })
+export const ticket = Joi.object({
+  ticket: Joi.string()
+    .pattern(/^[A-Za-z0-9_-]{43}$/)
+    .required(),
+})
+export const phraseSaid = Joi.object({ phrase: Joi.string().trim().min(1).max(200).required() })
 
 /** Most links of one talk. */
 const MOST_LINKS = 60
@@ -49,3 +87,11 @@ export const answerRequest = Joi.object({
 
 /** Ids that only those know who asked. */
 export const ownQuestions = Joi.object({ own: Joi.array().items(uuid.optional()).max(50).required() })
+
+/** Most talks of the shelf at a time. */
+export const SHELF_PART = 24
+
+export const shelfWish = Joi.object({
+  find: Joi.string().trim().allow('').max(100).default(''),
+  from: Joi.number().integer().min(0).max(1_000_000).default(0),
+})

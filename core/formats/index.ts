@@ -1,3 +1,4 @@
+export * from './people-list'
 export * from './markdown-deck'
 export * from './notes-file'
 export * from './outline'

@@ -15,6 +15,7 @@ export type CutId = Id<'cut'>
 export type StillId = Id<'still'>
 export type DeliveryId = Id<'delivery'>
 export type SharedFileId = Id<'shared-file'>
+export type GroupId = Id<'group'>
 /** SHA-256 of the bytes it names, in lower-case hex: the media store is addressed by content. */
 export type AssetId = Id<'asset'>
 

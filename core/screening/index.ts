@@ -1,4 +1,5 @@
 export * from './described'
+export * from './embed'
 export * from './face-parts'
 export * from './film-for-viewers'
 export * from './links-on'

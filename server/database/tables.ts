@@ -16,8 +16,20 @@ import type {
 } from '@core/model'
 import type { Probe } from '@core/plan'
 import type { ChangeReason } from '@core/programme'
-import type { ChangeRole, ImportView, ShareLevel, TakePlace, TakeView } from '@contracts'
+import type { ChangeRole, ImportView, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
+import type {
+  GroupMemberTable,
+  LetterTable,
+  QuestionTable,
+  SharePersonTable,
+  ShareTable,
+  SharedFileTable,
+  SharedLinkTable,
+  StreamTable,
+  ViewerGroupTable,
+  ViewerTicketTable,
+} from './sharing-tables'
 
 /** A column that is JSON in the database and a typed value here. */
 type Json<Value extends object | null> = JSONColumnType<Value, string, string>
@@ -270,78 +282,6 @@ export interface SpeechTable {
   heard: Moment
 }
 
-/** Who may see a talk on its screening page. */
-export interface ShareTable {
-  talk: string
-  /** Whoever has it has the link. */
-  key: string
-  level: ShareLevel
-  presenter: Generated<string>
-  description: Generated<string>
-  /** What may be taken along: slides with their ink, and what was written for viewers. */
-  handout: Generated<boolean>
-  viewer_notes: Generated<boolean>
-  /** A finished file that may be taken along. */
-  film: string | null
-  questions: Generated<boolean>
-  changed: Moment
-}
-
-/** A file that those who watch a talk may take along. */
-export interface SharedFileTable {
-  id: string
-  talk: string
-  digest: string
-  name: string
-  bytes: number
-  added: Generated<Date>
-}
-
-/** A link that those who watch a talk find beside it. */
-export interface SharedLinkTable {
-  talk: string
-  position: number
-  address: string
-  title: string
-  /** From when to when it stands beside the film: visits and how far into them; all null: it is only listed. */
-  from_visit: string | null
-  from_into_ms: number | null
-  to_visit: string | null
-  to_into_ms: number | null
-}
-
-/** A talk as a film of one size for those who watch it. */
-export interface StreamTable {
-  talk: string
-  programme_revision: number
-  lines: number
-  width: number
-  height: number
-  frame_rate: number
-  /** Most bits a second. */
-  bandwidth: number
-  codec: string
-  /** Where each part lies in its file. */
-  playlist: string
-  made: Moment
-}
-
-/** What somebody asked who watched. */
-export interface QuestionTable {
-  id: string
-  talk: string
-  /** The visit that was on, and how far into it that was. */
-  visit: string
-  into_ms: number
-  name: string
-  words: string
-  asked: Moment
-  answer: string | null
-  answered: Date | null
-  /** Whether everybody who watches may read it. */
-  open: Generated<boolean>
-}
-
 /** Who does something now: the number rises with everybody who begins it. */
 export interface ClaimTable {
   name: string
@@ -374,6 +314,11 @@ export interface Tables {
   rehearsal: RehearsalTable
   speech: SpeechTable
   share: ShareTable
+  viewer_group: ViewerGroupTable
+  group_member: GroupMemberTable
+  share_person: SharePersonTable
+  viewer_ticket: ViewerTicketTable
+  letter: LetterTable
   question: QuestionTable
   shared_file: SharedFileTable
   shared_link: SharedLinkTable

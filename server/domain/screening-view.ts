@@ -6,6 +6,7 @@ import type { ScreeningVersion } from './screening-pass'
 import { filmToTake, mediaPath, screeningOf, versionNow } from './screenings'
 import { sharedFiles } from './shared-files'
 import { sharedLinks } from './shared-links'
+import { addressOf } from './shares'
 import { streamTracks } from './stream-tracks'
 import { isLive } from './takes'
 
@@ -61,7 +62,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     timing: version.timing,
     version: versionName(version),
     length: screening.length,
-    media: mediaPath(version),
+    media: mediaPath(version, access.audience),
     face: screening.face.length > 0,
     voice: screening.voice,
     visits: screening.visits,
@@ -76,6 +77,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     links,
     questions: mayAsk,
     films: version.timing === 'recorded' ? tracks.map(({ lines }) => lines) : [],
+    abroad: access.open ? { address: addressOf(access.key), embeds: access.embedOn.length > 0, found: access.found } : null,
     recording,
   }
 }

@@ -10,6 +10,7 @@ import { SCREENING_LOUDNESS, faceSize } from '@render/screening'
 import type { Queries } from '@server/database'
 import { camerasOf, nameOfMedia } from '@server/media'
 import type { ScreeningMedia } from '@server/media'
+import type { Audience } from './access'
 import { slidesOf } from './decks'
 import { filmOf } from './films'
 import { passFor } from './screening-pass'
@@ -150,8 +151,8 @@ export async function versionNow(q: Queries, talk: string): Promise<ScreeningVer
     : { talk, timing: 'planned', revision: row.revision }
 }
 
-/** Path under which the media of a version can be had. */
-export const mediaPath = (version: ScreeningVersion): string => `/v/${passFor(version, Date.now())}`
+/** Path under which the media of a version can be had by an audience. */
+export const mediaPath = (version: ScreeningVersion, audience: Audience): string => `/v/${passFor(version, audience, Date.now())}`
 
 /** What is shown of a talk now, one visit after the other. */
 export const visitsNow = async (q: Queries, talk: string): Promise<readonly ScreenedVisit[]> =>

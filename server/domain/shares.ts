@@ -6,13 +6,15 @@ import type { Queries, ShareTable, Tables } from '@server/database'
 import type { Selectable, UpdateObject } from 'kysely'
 import { settings } from '@server/settings'
 import { tell } from './events'
+import { isOwnGroup } from './groups'
 import { wantStream } from './streams'
 
 /** Bytes of a key: nobody finds one by trying. */
 const KEY_BYTES = 16
 const newKey = (): string => randomBytes(KEY_BYTES).toString('base64url')
 
-const addressOf = (key: string): string => `${settings().publicAddress}/s/${key}`
+/** Address of the page that a key opens. */
+export const addressOf = (key: string): string => `${settings().publicAddress}/s/${key}`
 
 /** Who presents a talk until somebody says otherwise; nobody is named on a machine without accounts. */
 async function presenterOf(q: Queries, talk: string): Promise<string> {
@@ -35,6 +37,10 @@ const viewOf = (row: Selectable<ShareTable>): ShareView => ({
   viewerNotes: row.viewer_notes,
   film: row.film === null ? null : asId(row.film),
   questions: row.questions,
+  until: row.until?.toISOString() ?? null,
+  group: row.viewer_group === null ? null : asId(row.viewer_group),
+  embedOn: row.embed_on,
+  phrased: row.phrase !== null,
 })
 
 const shareRow = (q: Queries, talk: string) => q.selectFrom('share').selectAll().where('talk', '=', talk)
@@ -45,7 +51,16 @@ export async function shareOf(q: Queries, talk: string): Promise<ShareView> {
   if (found !== undefined) return viewOf(found)
   await q
     .insertInto('share')
-    .values({ talk, key: newKey(), level: 'closed', presenter: await presenterOf(q, talk), film: null })
+    .values({
+      talk,
+      key: newKey(),
+      level: 'closed',
+      presenter: await presenterOf(q, talk),
+      film: null,
+      until: null,
+      phrase: null,
+      viewer_group: null,
+    })
     .onConflict((conflict) => conflict.doNothing())
     .execute()
   return viewOf(await shareRow(q, talk).executeTakeFirstOrThrow())
@@ -72,8 +87,21 @@ async function updateShare(q: Queries, talk: string, values: UpdateObject<Tables
   return viewOf(row)
 }
 
-/** @throws Refusal `not-found` when the file to be taken along is none of the talk's finished ones */
-export async function changeShare(q: Queries, talk: string, { viewerNotes, ...fields }: ShareFields): Promise<ShareView> {
+/**
+ * Changes who may see a talk and what they may do.
+ * @param phrase what has to be said besides, hashed; null: nothing any more; undefined: as it is
+ * @throws Refusal `not-found` when the file to be taken along is none of the talk's finished ones, or the group is somebody else's
+ */
+export async function changeShare(
+  q: Queries,
+  talk: string,
+  { viewerNotes, until, group, embedOn, ...fields }: ShareFields,
+  phrase: string | null | undefined,
+): Promise<ShareView> {
+  if (group !== null) {
+    const { owner } = await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirstOrThrow()
+    if (!(await isOwnGroup(q, owner, group))) throw new Refusal('not-found', 'This group is not there any more. Choose another.')
+  }
   if (fields.film !== null) {
     const found = await q
       .selectFrom('delivery')
@@ -86,7 +114,14 @@ export async function changeShare(q: Queries, talk: string, { viewerNotes, ...fi
       .executeTakeFirst()
     if (found === undefined) throw new Refusal('not-found', 'This file is not there any more. Choose another to be taken along.')
   }
-  const view = await updateShare(q, talk, { ...fields, viewer_notes: viewerNotes })
+  const view = await updateShare(q, talk, {
+    ...fields,
+    viewer_notes: viewerNotes,
+    until: until === null ? null : new Date(until),
+    viewer_group: group,
+    embed_on: [...embedOn],
+    ...(phrase === undefined ? {} : { phrase }),
+  })
   await wantStream(q, talk)
   return view
 }

@@ -5,9 +5,9 @@ import { countedAs, limiterOf } from './limiter'
 
 /**
  * What one address on the network may do in a quarter of an hour: try links that open nothing (a class may share one address, and one
- * wrong link), and ask questions.
+ * wrong link), ask questions, say phrases, and have letters sent; and letters that may go to one address.
  */
-const MOST = { link: 60, question: 40 } as const
+const MOST = { link: 60, question: 40, phrase: 60, letters: 60, letter: 8 } as const
 
 const known = new Map<keyof typeof MOST, RateLimiterPostgres>()
 function limiter(kind: keyof typeof MOST): RateLimiterPostgres {
@@ -37,6 +37,22 @@ export async function refuseGuesser(network: string): Promise<void> {
   const found = await limiter('link').get(countedAs(network))
   if (found !== null && found.consumedPoints > MOST.link)
     throw new Refusal('too-many', 'Too many links that open nothing were tried from here. Wait a quarter of an hour.')
+}
+
+/** Somebody says a phrase. @throws Refusal `too-many` */
+export async function countPhrase(network: string): Promise<void> {
+  if (await consume('phrase', network)) throw new Refusal('too-many', 'Too many phrases were tried from here. Wait a quarter of an hour.')
+}
+
+/** Somebody has a letter sent to an address. @throws Refusal `too-many` */
+export async function countLetter(network: string, address: string): Promise<void> {
+  // Both are counted: one person may write to few addresses, and many to one as well.
+  const counted = [await consume('letters', network), await consume('letter', address)]
+  if (counted.includes(true))
+    throw new Refusal(
+      'too-many',
+      'Several letters were sent already. Look among them, also with those you do not want; or wait a quarter of an hour.',
+    )
 }
 
 /** Somebody asks something. @throws Refusal `too-many` */

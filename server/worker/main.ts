@@ -20,6 +20,7 @@ import { makeStreamGivenUp, makeStreamTask } from './tasks/make-stream'
 import { checkAllTask, checkRecentTask } from './tasks/check-kept'
 import { probeGivenUp, probeTask } from './tasks/probe'
 import { reclaimTask } from './tasks/reclaim'
+import { sendLetterGivenUp, sendLetterTask } from './tasks/send-letter'
 import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
 
 /**
@@ -96,6 +97,7 @@ const runner = await run({
     probe: task('talk', probeTask, probeGivenUp),
     'make-ahead': task('talk', makeAheadTask, makeAheadGivenUp),
     'make-stream': task('talk', makeStreamTask, makeStreamGivenUp),
+    'send-letter': task('letter', sendLetterTask, sendLetterGivenUp, true),
     reclaim: reclaimTask,
     'check-recent': checkRecentTask,
     'check-all': checkAllTask,

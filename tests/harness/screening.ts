@@ -1,6 +1,6 @@
 import { mkdir, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { ScreeningView, ShareFields, ShareView } from '@contracts'
+import type { ScreeningView, ShareChange, ShareFields, ShareView } from '@contracts'
 import type { Client } from './client'
 
 const OPEN: ShareFields = {
@@ -11,10 +11,13 @@ const OPEN: ShareFields = {
   viewerNotes: true,
   film: null,
   questions: true,
+  until: null,
+  group: null,
+  embedOn: [],
 }
 
 /** Opens a talk to whoever has its link. @returns the path of its page, and its key */
-export async function shareTalk(client: Client, talk: string, more: Partial<ShareFields> = {}): Promise<{ path: string; key: string }> {
+export async function shareTalk(client: Client, talk: string, more: Partial<ShareChange> = {}): Promise<{ path: string; key: string }> {
   const { address } = await client.get<ShareView>('PUT', `/talks/${talk}/share`, { ...OPEN, ...more })
   const { pathname } = new URL(address)
   return { path: pathname, key: pathname.split('/')[2] ?? '' }

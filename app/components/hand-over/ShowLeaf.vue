@@ -16,9 +16,11 @@ const films = computed(() => talk.ledger.filter(({ state, recipe }) => state ===
 /** A link that opens nothing yet is not given out. */
 const opened = ref(false)
 watchEffect(() => {
-  if (share.value?.level !== 'link') opened.value = false
+  if (share.value === null || share.value.level === 'closed') opened.value = false
   else if (saved.value) opened.value = true
 })
+/** Whoever is asked something first would be seen here as well. */
+const isForAll = computed(() => share.value !== null && ['link', 'shelf'].includes(share.value.level) && !share.value.phrased)
 const NO_FILM = 'none'
 const film = computed({
   get: () => share.value?.film ?? NO_FILM,
@@ -46,17 +48,7 @@ watch(
 <template>
   <div class="show">
     <section v-if="share" class="sheet" aria-label="Screening page">
-      <p class="sentence">
-        Show this talk to
-        <el-radio-group
-          :model-value="share.level"
-          aria-label="Who may see it"
-          @update:model-value="change({ level: $event as 'closed' | 'link' })"
-        >
-          <el-radio-button value="closed">nobody but me</el-radio-button>
-          <el-radio-button value="link">whoever has the link</el-radio-button>
-        </el-radio-group>
-      </p>
+      <ShareAudience :share="share" :talk-id="id" @change="change" />
       <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
       <div v-if="opened" class="link">
         <!-- The code's own markup; it holds nothing but the address. -->
@@ -113,8 +105,11 @@ watch(
         >
       </div>
     </section>
+    <section v-if="share && opened && isForAll" class="sheet plain" aria-label="Within another page">
+      <ShareEmbed :share="share" @change="change" />
+    </section>
     <WithTheTalk v-if="share && id !== ''" :talk-id="id" />
-    <ShownSmall v-if="share && opened" :address="share.address" />
+    <ShownSmall v-if="share && opened && isForAll" :address="share.address" />
     <h2 v-if="questions.length > 0">Questions</h2>
     <AskedQuestions v-if="questions.length > 0" :questions="questions" :talk-id="id" @answer="answer" @remove="remove" />
     <el-dialog v-model="renewing" title="End this link?" width="440" append-to-body>
@@ -146,12 +141,9 @@ h2 {
   border-top: 5px solid var(--brand);
   background: var(--card);
 }
-.sentence {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 12px;
-  align-items: center;
-  font-size: 19px;
+.sheet.plain {
+  border-top-width: 1px;
+  border-top-color: var(--line);
 }
 .link {
   display: flex;

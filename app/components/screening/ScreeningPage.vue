@@ -7,7 +7,7 @@ import { useScreeningPlace } from '~/composables/useScreeningPlace'
 import { duration } from '~/words'
 
 /** A talk as others watch it: the picture, the aisle as its timeline, and what can be read, found, asked and taken along. */
-const props = defineProps<{ view: ScreeningView; pageKey: string }>()
+const props = defineProps<{ view: ScreeningView; pageKey: string; embedded?: boolean }>()
 const stage = useTemplateRef('stage')
 const at = ref<Ms>(0)
 const words = ref('')
@@ -39,9 +39,13 @@ function goBack(to: Ms): void {
 </script>
 
 <template>
-  <div class="screening">
+  <div class="screening" :class="{ embedded }">
     <header>
-      <h1>{{ view.title }}</h1>
+      <h1>
+        <a v-if="embedded && view.abroad" :href="view.abroad.address" target="_blank" rel="noopener">{{ view.title }}</a><template v-else>{{
+          view.title
+        }}</template>
+      </h1>
       <p class="by">
         <template v-if="view.presenter">{{ view.presenter }}, </template><span class="clock">{{ duration(view.length) }}</span
         ><template v-if="view.timing === 'planned'">, not recorded yet: slides at the times they are planned for</template>
@@ -66,9 +70,9 @@ function goBack(to: Ms): void {
           Go on at <span class="clock">{{ duration(before) }}</span></button
         ><span class="soft">where you were last time</span>
       </p>
-      <p v-if="view.face || view.voice" class="soft described">{{ toldBy }}</p>
-      <p v-if="view.description" class="said">{{ view.description }}</p>
-      <div class="below">
+      <p v-if="!embedded && (view.face || view.voice)" class="soft described">{{ toldBy }}</p>
+      <p v-if="!embedded && view.description" class="said">{{ view.description }}</p>
+      <div v-if="!embedded" class="below">
         <ScreeningProgramme ref="finder" v-model="words" :view="view" :current="visit?.id ?? null" :hits="hits" @seek="seek" />
         <aside>
           <SlideWords v-if="slide" :slide="slide" />
@@ -134,6 +138,13 @@ aside {
   display: grid;
   gap: 26px;
   align-content: start;
+}
+/* Within another page it is the film and little more. */
+.embedded {
+  padding: 6px 10px;
+}
+.embedded h1 {
+  font-size: 18px;
 }
 @media (max-width: 760px) {
   .screening {

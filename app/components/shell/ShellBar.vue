@@ -18,7 +18,7 @@ async function leave(): Promise<void> {
       <img src="/mark.svg" alt="" width="24" height="24" />
       <span v-if="!open">Aisle Talk</span>
     </NuxtLink>
-    <slot><span class="gap" /></slot>
+    <slot><ShellPlaces /></slot>
     <ThemeMenu v-if="!themeless" />
     <span v-if="session.accounts && session.person" class="who">
       <span class="soft">{{ session.person.name }}</span>
@@ -44,9 +44,6 @@ async function leave(): Promise<void> {
   font: 640 17px var(--display);
   color: var(--text);
   text-decoration: none;
-}
-.gap {
-  flex: 1;
 }
 .who {
   display: flex;

@@ -22,6 +22,7 @@ import { streams } from './0020-streams'
 import { openTakes } from './0021-open-takes'
 import { withTheTalk } from './0022-with-the-talk'
 import { descriptions } from './0023-descriptions'
+import { audiences } from './0024-audiences'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -48,4 +49,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0021-open-takes': openTakes,
   '0022-with-the-talk': withTheTalk,
   '0023-descriptions': descriptions,
+  '0024-audiences': audiences,
 }

@@ -1,12 +1,13 @@
-import type { ShareFields } from '@contracts'
+import type { ShareChange } from '@contracts'
 import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { changeShare } from '@server/domain'
 import { answerForTalk, bodyOf } from '@server/http'
 
 export default answerForTalk(async (event, talk) => {
-  const fields = await bodyOf<ShareFields>(event, schemas.shareFields)
+  const { phrase, ...fields } = await bodyOf<ShareChange>(event, schemas.shareFields)
+  const hashed = phrase == null ? phrase : await hashPassword(phrase)
   return await database()
     .transaction()
-    .execute((q) => changeShare(q, talk, fields))
+    .execute((q) => changeShare(q, talk, fields, hashed))
 })

@@ -1,0 +1,53 @@
+import { sql } from 'kysely'
+import type { ShelfView } from '@contracts'
+import type { Queries } from '@server/database'
+
+/** Signs that mean something to `like` stand for themselves. */
+const likely = (words: string): string => `%${words.replaceAll(/[\\%_]/g, (sign) => `\\${sign}`)}%`
+
+const shelved = (q: Queries, words: string) =>
+  q
+    .selectFrom('share')
+    .innerJoin('talk', 'talk.id', 'share.talk')
+    .where('share.level', '=', 'shelf')
+    .where('talk.deleted', 'is', null)
+    .where((either) => either.or([either('share.until', 'is', null), either('share.until', '>', sql<Date>`now()`)]))
+    .$if(words !== '', (some) =>
+      some.where((either) =>
+        either.or((['talk.name', 'share.presenter', 'share.description'] as const).map((column) => either(column, 'ilike', likely(words)))),
+      ),
+    )
+
+/**
+ * Talks that everybody on this server may see, the newest first.
+ * @param words that stand in a title, a presenter's name or what is said of it; empty: all
+ * @param from how many are passed over, and `most` how many come
+ */
+export async function shelfOf(q: Queries, words: string, from: number, most: number): Promise<ShelfView> {
+  const [rows, { count }] = await Promise.all([
+    shelved(q, words)
+      .leftJoin('programme', (join) =>
+        join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'),
+      )
+      .select(['share.key', 'talk.name', 'share.presenter', 'share.description', 'programme.length_ms'])
+      .orderBy('share.changed', 'desc')
+      .orderBy('share.key')
+      .offset(from)
+      .limit(most)
+      .execute(),
+    shelved(q, words)
+      .select((build) => build.fn.countAll<number>().as('count'))
+      .executeTakeFirstOrThrow(),
+  ])
+  return {
+    count: Number(count),
+    talks: rows.map((row) => ({
+      path: `/s/${row.key}`,
+      picture: `/s/${row.key}/slide.jpg`,
+      title: row.name,
+      presenter: row.presenter,
+      description: row.description,
+      length: (row.length_ms ?? 0) > 0 ? row.length_ms : null,
+    })),
+  }
+}
