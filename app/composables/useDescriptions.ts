@@ -1,6 +1,6 @@
-import { useLocalStorage } from '@vueuse/core'
 import type { Ref } from 'vue'
 import type { ScreenedSlide, ScreenedVisit, ScreeningView } from '@contracts'
+import { useKept } from './useKept'
 
 /** What plays a talk, as far as descriptions stop it and have it go on. */
 interface Played {
@@ -23,7 +23,7 @@ function voiceFor(language: string): SpeechSynthesisVoice | null {
  */
 export function useDescriptions(view: ScreeningView, { visit, playing, play, pause }: Played) {
   const described = view.slides.filter(({ description }) => description !== '')
-  const wanted = useLocalStorage('aisle-described', false, { initOnMounted: true })
+  const wanted = useKept('aisle-described', false)
   const told = ref<ScreenedSlide | null>(null)
   const done = new Set<string>()
 

@@ -1,8 +1,9 @@
-import { useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { useIntervalFn } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { visitAt } from '@core/screening'
 import type { Ms } from '@core/model'
 import type { ScreeningView } from '@contracts'
+import { useKept } from './useKept'
 
 /** Where somebody was, tied to a slide: what was changed before it moves nothing. */
 interface Place {
@@ -21,8 +22,7 @@ const WORTH: Ms = 15_000
  * @returns where they were when they came back; null when that is where it begins
  */
 export function useScreeningPlace(key: string, view: ScreeningView, at: Ref<Ms>) {
-  const place = useLocalStorage<Place | null>(`aisle-place:${key}`, null, {
-    initOnMounted: true,
+  const place = useKept<Place | null>(`aisle-place:${key}`, null, {
     serializer: { read: readPlace, write: JSON.stringify },
   })
   const before = ref<Ms | null>(null)

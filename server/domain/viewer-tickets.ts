@@ -34,10 +34,10 @@ export async function writeTicket(q: Queries, key: string, address: string): Pro
     recipient: address,
     subject: `To watch: ${name}`,
     body:
-      `Somebody, you we hope, asked to watch “${name}”. This link lets you in, once and within the hour:\n\n` +
+      `Somebody asked to watch “${name}” by this address. If it was you, this link lets you in, once and within the hour:\n\n` +
       // Behind the sign of a fragment: it reaches no server's log, and programs that open links in letters do not use it up.
       `${settings().publicAddress}/s/${key}#ticket=${ticket}\n\n` +
-      `After that this browser is known for two weeks. If it was not you, do nothing: nobody gets in without this letter.\n`,
+      `From then on your browser is known for two weeks. If it was not you, do nothing: nobody gets in without this letter.\n`,
   })
 }
 

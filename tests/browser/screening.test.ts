@@ -25,7 +25,11 @@ describe('a talk that was just recorded', () => {
     await endTake(page)
     await page.getByRole('link', { name: 'Hand over', exact: true }).click()
     await page.getByRole('navigation', { name: 'Ways to hand over' }).getByRole('link', { name: /^Show/ }).click()
-    await page.getByText('whoever has the link').click()
+    await page
+      .locator('.el-select')
+      .filter({ has: page.getByRole('combobox', { name: 'Who may see it' }) })
+      .click()
+    await page.getByRole('option', { name: 'whoever has the link' }).click()
     const address = (await page.locator('.words a').getAttribute('href')) ?? ''
     // A worksheet and a link go with it, the link while the first slide is on.
     const withIt = page.getByRole('region', { name: 'With the talk' })

@@ -16,7 +16,19 @@ interface Person {
   readonly client: Client
   readonly ids: Readonly<
     Record<
-      'talk' | 'slide' | 'other' | 'take' | 'stretch' | 'visit' | 'stroke' | 'rehearsal' | 'picture' | 'screen' | 'preset' | 'delivery',
+      | 'talk'
+      | 'slide'
+      | 'other'
+      | 'take'
+      | 'stretch'
+      | 'visit'
+      | 'stroke'
+      | 'rehearsal'
+      | 'picture'
+      | 'screen'
+      | 'preset'
+      | 'delivery'
+      | 'group',
       string
     >
   >
@@ -75,6 +87,7 @@ async function personWith(name: string, hue: number): Promise<Person> {
     ...recipe,
     starts: new Date(Date.now() + 3_600_000).toISOString(),
   })
+  const group = await client.get<{ id: string }>('POST', '/groups', { name, members: [{ address: account.email, name }] })
   const shown = view.slides[0]?.steps[0]?.picture
   return {
     client,
@@ -91,6 +104,7 @@ async function personWith(name: string, hue: number): Promise<Person> {
       screen: shown?.kind === 'page' ? shown.screen : '',
       preset: kept.id,
       delivery,
+      group: group.id,
     },
   }
 }
@@ -107,7 +121,7 @@ afterAll(async () => {
 })
 
 /** What a page of the stranger's can send, with every kind of edit, cue and intent. */
-function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture }: Person['ids']) {
+function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture, group }: Person['ids']) {
   const author = randomUUID()
   const drawn = { id: randomUUID(), slide, colour: 'moss', width: 'fine', pressure: false, points: [{ dt: 0, x: 0.1, y: 0.1, p: 0.5 }] }
   const composition = {
@@ -192,6 +206,7 @@ function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture 
     { kind: 'dub', at: 10 },
   ]
   const recipe = { quality: 'good', name: 'file', limit: { kind: 'none' }, lines: 480, part: { kind: 'slides', slides: [slide] } }
+  const share = { presenter: '', description: '', handout: true, viewerNotes: true, film: null, questions: true }
   const opening = { slide, step: 0, blank: false, inset: true, ink: [drawn] }
   return {
     deck,
@@ -207,6 +222,9 @@ function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture 
       ['POST', `/takes/${take}/recover`, { browser: author }] as const,
       ['PUT', `/stretches/${randomUUID()}`, { take, number: 5, camera: false, voice: false, mime: 'audio/webm', opening }] as const,
       ['POST', `/talks/${talk}/copies`, { from: talk, slides: [slide], at: 0 }] as const,
+      ['PUT', `/talks/${talk}/share`, { ...share, level: 'group', group }] as const,
+      ['PUT', `/talks/${talk}/share/people`, { people: [] }] as const,
+      ['PUT', `/groups/${group}`, { name: 'Others', members: [] }] as const,
       ['PUT', `/talks/${talk}/recipe`, recipe] as const,
       ['POST', `/talks/${talk}/estimate`, recipe] as const,
       ['POST', `/talks/${talk}/deliveries`, { ...recipe, starts: new Date(Date.now() + 3_600_000).toISOString() }] as const,
@@ -248,6 +266,9 @@ async function allOf({ client, ids: { talk } }: Person): Promise<unknown> {
     `/talks/${talk}/deliveries`,
     `/talks/${talk}/programme/history?browser=${AUTHOR}`,
     '/presets',
+    '/groups',
+    `/talks/${talk}/share`,
+    `/talks/${talk}/share/people`,
   ]
   return await Promise.all(paths.map((path) => client.get('GET', path)))
 }
@@ -293,7 +314,11 @@ describe('an id of another person', () => {
       }
       const [method2, ownPath] = [
         method,
-        path.replace(talk, owner.ids.talk).replace(stranger.ids.take, owner.ids.take).replace(stranger.ids.stretch, owner.ids.stretch),
+        path
+          .replace(talk, owner.ids.talk)
+          .replace(stranger.ids.take, owner.ids.take)
+          .replace(stranger.ids.stretch, owner.ids.stretch)
+          .replace(stranger.ids.group, owner.ids.group),
       ]
       if (ownPath !== path) expect([ownPath, (await client.ask(method2, ownPath, body)).status]).toEqual([ownPath, 404])
     }

@@ -71,12 +71,12 @@ const chosen = computed(() => groups.value?.find(({ id }) => id === props.share.
     <PeopleList v-if="share.level === 'people'" :people="people" label="People who may see it" @change="changePeople" />
     <div v-if="share.level !== 'closed'" class="bounds">
       <label
-        >until
+        >Until
         <el-date-picker v-model="until" type="datetime" value-format="YYYY-MM-DDTHH:mm:ssZ" placeholder="no last day" aria-label="Until" />
       </label>
       <form class="phrase" @submit.prevent="setPhrase">
         <label
-          >pass phrase
+          >Pass phrase
           <el-input
             v-model="phrase"
             :placeholder="share.phrased ? 'there is one; write another' : 'none'"

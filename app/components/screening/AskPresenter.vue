@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
 import type { Ms } from '@core/model'
 import type { QuestionView } from '@contracts'
 import { api, sentenceOf } from '~/client'
+import { useKept } from '~/composables/useKept'
 import { duration } from '~/words'
 
 /** Asks the presenter something about what is on; reads what was answered. Only its asker knows a question's id. */
 const props = defineProps<{ pageKey: string; at: Ms }>()
 const emit = defineEmits<{ seek: [at: Ms] }>()
-const own = useLocalStorage<readonly string[]>(`aisle-asked:${props.pageKey}`, [], { initOnMounted: true })
+const own = useKept<readonly string[]>(`aisle-asked:${props.pageKey}`, [])
 const asking = ref(false)
 const from = ref<Ms>(0)
 const words = ref('')

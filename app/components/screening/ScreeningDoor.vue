@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import type { Asked } from '@contracts'
 import { api } from '~/client'
 import { useAttempt } from '~/composables/useAttempt'
@@ -12,9 +13,12 @@ const written = ref(false)
 const ticket = ref<string | null>(null)
 const { busy, trouble, attempt } = useAttempt()
 
-onMounted(() => {
+const look = (): void => {
   ticket.value = /^#ticket=([\w-]{43})$/.exec(window.location.hash)?.[1] ?? null
-})
+}
+onMounted(look)
+// The page may be open already, where the link is put in.
+useEventListener('hashchange', look)
 /** The page once more, now that they are known. */
 const goIn = (): void => {
   window.location.replace(window.location.pathname)
