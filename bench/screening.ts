@@ -146,6 +146,7 @@ export async function measure(): Promise<Figure> {
       until: null,
       group: null,
       embedOn: [],
+      reports: false,
     })
     const key = address.split('/s/')[1] ?? ''
     const view = async (): Promise<ScreeningView> => await ask<ScreeningView>('GET', `/screenings/${key}`)

@@ -28,6 +28,8 @@ export interface ShareFields {
   readonly group: GroupId | null
   /** Sites that may show the page within theirs, as origins. */
   readonly embedOn: readonly string[]
+  /** Whether those who are named are told that their presenter sees who has watched to the end. */
+  readonly reports: boolean
 }
 
 /** What a presenter changes of it. */
@@ -153,6 +155,8 @@ export interface ScreeningView {
   readonly questions: boolean
   /** Lines of the films that it can be watched as, the smallest first; none while they are not made. */
   readonly films: readonly number[]
+  /** Whether their presenter sees that they have watched to the end: they are named, and are told so. */
+  readonly reports: boolean
   /** What other pages may say of it, where everybody with the link may see it; null: nothing. */
   readonly abroad: { readonly address: string; readonly embeds: boolean; readonly found: boolean } | null
   /** Somebody is recording it at this moment, or what was recorded is being made ready. */
@@ -192,6 +196,19 @@ export function screeningRefused(error: unknown): ScreeningAnswer | null {
   if (!(error instanceof Refusal)) return null
   const { asks } = error.detail
   return asks === 'address' || asks === 'phrase' ? { kind: 'asks', asks } : { kind: 'refused', sentence: error.message }
+}
+
+/** How a talk was watched: counts alone, but for those who were named and told so. */
+export interface WatchedView {
+  readonly visits: number
+  readonly finished: number
+  /** Days on which anybody watched, as ISO 8601 says them, the last first. */
+  readonly days: readonly { readonly day: string; readonly visits: number; readonly finished: number }[]
+  readonly length: Ms
+  /** Parts of the film as it is now, in order: how many played them, went back to them, and left in them. */
+  readonly parts: readonly { readonly at: Ms; readonly played: number; readonly back: number; readonly left: number }[]
+  /** Who is named, and when they watched to the end; null where nobody was told that this is seen. */
+  readonly people: readonly (PersonNamed & { readonly finished: string | null })[] | null
 }
 
 /** A film as it travels to those who watch. */

@@ -26,6 +26,7 @@ export const shareFields = Joi.object({
         .pattern(/^https?:\/\/[a-z0-9.-]+(:\d{1,5})?$/)
         .messages({ '*': 'A site is named like https://class.example, without what comes behind.' }),
     ),
+  reports: Joi.boolean().default(false),
   phrase: Joi.string().trim().min(4).max(200).allow(null),
 })
 
@@ -87,6 +88,20 @@ export const answerRequest = Joi.object({
 
 /** Ids that only those know who asked. */
 export const ownQuestions = Joi.object({ own: Joi.array().items(uuid.optional()).max(50).required() })
+
+/** Most parts that one page tells of at a time: five seconds each. */
+const MOST_PARTS = 400
+
+const filmPart = Joi.object({ visit: Joi.string().max(200).required(), part: Joi.number().integer().min(0).max(20_000).required() })
+
+export const watchReport = Joi.object({
+  begun: Joi.boolean().required(),
+  finished: Joi.boolean().required(),
+  played: Joi.array().max(MOST_PARTS).items(filmPart).required(),
+  back: Joi.array().max(MOST_PARTS).items(filmPart).required(),
+  left: filmPart.allow(null).required(),
+  stayed: filmPart.allow(null).required(),
+})
 
 /** Most talks of the shelf at a time. */
 export const SHELF_PART = 24

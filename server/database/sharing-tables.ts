@@ -27,9 +27,36 @@ export interface ShareTable {
   phrase: string | null
   /** Who may see it at the level of that name. */
   viewer_group: string | null
+  /** Whether those who are named are told that their presenter sees who has finished. */
+  reports: Generated<boolean>
   /** Sites that may show its page within theirs. */
   embed_on: Generated<string[]>
   changed: Moment
+}
+
+/** How often a talk was watched on a day. */
+export interface WatchedDayTable {
+  talk: string
+  day: Date
+  visits: number
+  finished: number
+}
+
+/** How often five seconds of it were played, gone back to, and the last that was seen. */
+export interface WatchedPartTable {
+  talk: string
+  visit: string
+  part: number
+  played: number
+  gone_back: number
+  gone: number
+}
+
+/** Somebody named who has watched to the end, where they were told that this is seen. */
+export interface WatchedByTable {
+  talk: string
+  address: string
+  finished: Moment
 }
 
 /** People that somebody shares with. */

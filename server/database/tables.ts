@@ -29,6 +29,9 @@ import type {
   StreamTable,
   ViewerGroupTable,
   ViewerTicketTable,
+  WatchedByTable,
+  WatchedDayTable,
+  WatchedPartTable,
 } from './sharing-tables'
 
 /** A column that is JSON in the database and a typed value here. */
@@ -314,6 +317,9 @@ export interface Tables {
   rehearsal: RehearsalTable
   speech: SpeechTable
   share: ShareTable
+  watched_day: WatchedDayTable
+  watched_part: WatchedPartTable
+  watched_by: WatchedByTable
   viewer_group: ViewerGroupTable
   group_member: GroupMemberTable
   share_person: SharePersonTable

@@ -1,7 +1,7 @@
 import { createHash, createHmac, hkdfSync } from 'node:crypto'
 import { sql } from 'kysely'
 import { Refusal } from '@core/model'
-import type { Asked, ShareLevel } from '@contracts'
+import type { Asked, PersonNamed, ShareLevel } from '@contracts'
 import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
 
@@ -28,6 +28,8 @@ export interface Access {
   /** Whether it stands where everybody finds it, search engines included. */
   readonly found: boolean
   readonly key: string
+  /** Whose address it is, where their presenter sees that they have watched, and they are told so. */
+  readonly reported: string | null
   /** Sites that may show it within theirs. */
   readonly embedOn: readonly string[]
   readonly mayAsk: boolean
@@ -64,7 +66,7 @@ const shares = (q: Queries) =>
     .selectFrom('share')
     .innerJoin('talk', 'talk.id', 'share.talk')
     .select(['share.talk', 'share.key', 'share.level', 'share.handout', 'share.viewer_notes', 'share.film', 'share.questions'])
-    .select(['share.phrase', 'share.embed_on', 'share.viewer_group'])
+    .select(['share.phrase', 'share.embed_on', 'share.viewer_group', 'share.reports'])
     .where('talk.deleted', 'is', null)
     // By the database's clock, which is the same for all processes.
     .where((either) => either.or([either('share.until', 'is', null), either('share.until', '>', sql<Date>`now()`)]))
@@ -101,12 +103,13 @@ const audienceOf = ({ key, phrase }: Row, address: string | null): Audience =>
     .digest('hex')
     .slice(0, 16)
 
-const access = (row: Row, audience: Audience): Access => ({
+const access = (row: Row, audience: Audience, address: string | null): Access => ({
   talk: row.talk,
   audience,
   open: LEVELS[row.level] === 'all' && row.phrase === null,
   found: row.level === 'shelf',
   key: row.key,
+  reported: row.reports && LEVELS[row.level] === 'listed' ? address : null,
   embedOn: row.embed_on,
   mayAsk: row.questions,
   mayTake: { handout: row.handout, viewerNotes: row.viewer_notes, film: row.film },
@@ -124,7 +127,8 @@ export async function accessByKey(q: Queries, key: string, visitor: Visitor): Pr
     if ((await listed(q, row, visitor.address)).length === 0) throw asked('address')
   }
   if (row.phrase !== null && !visitor.phrases.includes(phraseMark(row.phrase))) throw asked('phrase')
-  return access(row, audienceOf(row, LEVELS[row.level] === 'listed' ? visitor.address : null))
+  const address = LEVELS[row.level] === 'listed' ? visitor.address : null
+  return access(row, audienceOf(row, address), address)
 }
 
 /** What somebody may still do who was let in before. @throws Refusal `not-found` when that is nothing any more */
@@ -133,7 +137,21 @@ export async function accessToTalk(q: Queries, talk: string, audience: Audience)
   if (row === undefined || LEVELS[row.level] === 'nobody') throw closed()
   const addresses = LEVELS[row.level] === 'all' ? [null] : await listed(q, row)
   if (!addresses.some((address) => audienceOf(row, address) === audience)) throw closed()
-  return access(row, audience)
+  return access(row, audience, null)
+}
+
+/** Those a talk is for who are listed, by name; nobody where it is for all or none. */
+export async function peopleOf(q: Queries, talk: string): Promise<readonly PersonNamed[]> {
+  const row = await q.selectFrom('share').select(['level', 'viewer_group']).where('talk', '=', talk).executeTakeFirst()
+  if (row === undefined || LEVELS[row.level] !== 'listed') return []
+  if (row.level === 'people')
+    return await q.selectFrom('share_person').select(['address', 'name']).where('talk', '=', talk).orderBy('name').execute()
+  return await q
+    .selectFrom('group_member')
+    .select(['address', 'name'])
+    .where('viewer_group', '=', row.viewer_group)
+    .orderBy('name')
+    .execute()
 }
 
 /** Whether a talk is for somebody by their address. Says nothing to whoever asks; they are written to. */

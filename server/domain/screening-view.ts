@@ -77,6 +77,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     links,
     questions: mayAsk,
     films: version.timing === 'recorded' ? tracks.map(({ lines }) => lines) : [],
+    reports: access.reported !== null,
     abroad: access.open ? { address: addressOf(access.key), embeds: access.embedOn.length > 0, found: access.found } : null,
     recording,
   }

@@ -40,6 +40,7 @@ const viewOf = (row: Selectable<ShareTable>): ShareView => ({
   until: row.until?.toISOString() ?? null,
   group: row.viewer_group === null ? null : asId(row.viewer_group),
   embedOn: row.embed_on,
+  reports: row.reports,
   phrased: row.phrase !== null,
 })
 

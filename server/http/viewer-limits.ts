@@ -5,9 +5,9 @@ import { countedAs, limiterOf } from './limiter'
 
 /**
  * What one address on the network may do in a quarter of an hour: try links that open nothing (a class may share one address, and one
- * wrong link), ask questions, say phrases, and have letters sent; and letters that may go to one address.
+ * wrong link), ask questions, say phrases, and have letters sent, tell how they watch; and letters that may go to one address.
  */
-const MOST = { link: 60, question: 40, phrase: 60, letters: 60, letter: 8 } as const
+const MOST = { link: 60, question: 40, phrase: 60, letters: 60, letter: 8, watched: 2000 } as const
 
 const known = new Map<keyof typeof MOST, RateLimiterPostgres>()
 function limiter(kind: keyof typeof MOST): RateLimiterPostgres {
@@ -53,6 +53,11 @@ export async function countLetter(network: string, address: string): Promise<voi
       'too-many',
       'Several letters were sent already. Look among them, also with those you do not want; or wait a quarter of an hour.',
     )
+}
+
+/** Somebody tells how they watch. @throws Refusal `too-many` */
+export async function countWatched(network: string): Promise<void> {
+  if (await consume('watched', network)) throw new Refusal('too-many', 'Too much is told from here of how talks are watched.')
 }
 
 /** Somebody asks something. @throws Refusal `too-many` */

@@ -70,9 +70,13 @@ describe('a talk for a class', () => {
     await expect.poll(() => playButton(watching).isEnabled()).toBe(true)
     await playButton(watching).click()
     await expect.poll(() => standsAt(watching)).toBeGreaterThanOrEqual(1)
+    await expect.poll(() => standsAt(watching)).toBe(12)
     // This browser is known from now on; the letter opens nothing any more.
     await watching.goto(`${stand.product.url}${path}`)
     await expect.poll(() => playButton(watching).isEnabled()).toBe(true)
+    await page.goto(`${stand.product.url}/talks/${talk}/hand-over?leaf=show`)
+    await page.getByRole('region', { name: 'How it was watched' }).getByText('100% to the end').waitFor()
+    expect(await accessFaults(page)).toEqual([])
     await watching.context().clearCookies()
     await watching.goto(link)
     await watching.reload()

@@ -14,6 +14,7 @@ const OPEN: ShareFields = {
   until: null,
   group: null,
   embedOn: [],
+  reports: false,
 }
 
 /** Opens a talk to whoever has its link. @returns the path of its page, and its key */

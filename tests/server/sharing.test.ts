@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { GroupView, LetterView, ScreeningView, ShareChange, ShelfView } from '@contracts'
+import type { GroupView, LetterView, ScreeningView, ShareChange, ShelfView, WatchedView } from '@contracts'
 import { Client, sentenceOf } from '../harness/client'
 import { readable, startMailServer } from '../harness/mail'
 import type { MailServer } from '../harness/mail'
@@ -250,6 +250,70 @@ describe('a share', () => {
     }
     for (const site of ['https://class.example/path', "https://x.example; script-src 'none'", 'javascript:1', '*'])
       expect((await client.ask('PUT', `/talks/${talk}/share`, { ...OPEN, embedOn: [site] })).status).toBe(400)
+  })
+})
+
+describe('how a talk is watched', () => {
+  const part = (n: number) => ({ visit: '', part: n })
+  const told = (visit: string, more: object) => ({
+    begun: false,
+    finished: false,
+    played: [],
+    back: [],
+    left: null,
+    stayed: null,
+    visit,
+    ...more,
+  })
+  const tell = async (visitor: Client, key: string, visit: string, more: object): Promise<number> => {
+    const { visit: own, ...report } = told(visit, more)
+    const body = JSON.parse(JSON.stringify(report).replaceAll('"visit":""', `"visit":"${own}"`)) as object
+    return (await visitor.ask('POST', `/screenings/${key}/watched`, body)).status
+  }
+  const watched = (talk: string) => client.get<WatchedView>('GET', `/talks/${talk}/share/watched`)
+
+  it('is counted by day and part, and nothing is kept of who it was', async () => {
+    const { talk, slides } = await knotsTalk(client, 'Counted')
+    await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [
+      { media: await toneRecording(12), length: 12_000, slide: slides[0] ?? '' },
+    ])
+    const { key } = await share(talk, {})
+    const visitor = new Client(product.url)
+    const { visits } = await viewOf(visitor, key)
+    const visit = String(visits[0]?.id)
+    await tell(visitor, key, visit, { begun: true, played: [part(0), part(0), part(1)], left: part(1) })
+    await tell(visitor, key, visit, { played: [part(2)], back: [part(0)], left: part(2), stayed: part(1), finished: true })
+    await tell(visitor, key, visit, { begun: true, played: [part(0), part(900)], left: part(0) })
+    const view = await watched(talk)
+    expect([view.visits, view.finished, view.days.length, view.people]).toEqual([2, 1, 1, null])
+    expect(view.parts).toEqual([
+      { at: 0, played: 2, back: 1, left: 1 },
+      { at: 5000, played: 1, back: 0, left: 0 },
+      { at: 10_000, played: 1, back: 0, left: 1 },
+    ])
+    expect(await tell(visitor, 'C'.repeat(22), visit, { begun: true })).toBe(404)
+    // All that is in the tables of counts is numbers, days, talks and visits.
+    for (const table of ['watched_day', 'watched_part', 'watched_by'] as const) {
+      const text = JSON.stringify(await product.db.selectFrom(table).selectAll().where('talk', '=', talk).execute())
+      expect(text.replaceAll(talk, '').replaceAll(visit, '')).not.toMatch(/@|127\.0|::1|cookie|Mozilla|node|[0-9a-f]{16}/)
+    }
+  })
+
+  it('is told of those who are named and know it, and of nobody else', async () => {
+    const talk = await recorded('Told')
+    const { key } = await share(talk, { level: 'people' })
+    await named(talk, MAREN, 'hanne@harbour.example')
+    const hanne = await letIn(key, 'hanne@harbour.example')
+    const visit = String((await viewOf(hanne, key)).visits[0]?.id)
+    await tell(hanne, key, visit, { begun: true, finished: true })
+    expect([(await viewOf(hanne, key)).reports, (await watched(talk)).people]).toEqual([false, null])
+    await share(talk, { level: 'people', reports: true })
+    const before = (await watched(talk)).people
+    expect(before?.map(({ finished }) => finished)).toEqual([null, null])
+    expect((await viewOf(hanne, key)).reports).toBe(true)
+    await tell(hanne, key, visit, { finished: true })
+    const after = (await watched(talk)).people?.filter(({ finished }) => finished !== null)
+    expect(after?.map(({ address }) => address)).toEqual(['hanne@harbour.example'])
   })
 })
 

@@ -69,6 +69,12 @@ const chosen = computed(() => groups.value?.find(({ id }) => id === props.share.
       ><NuxtLink to="/groups">{{ groups?.length === 0 ? 'Make one' : 'Change your groups' }}</NuxtLink>
     </p>
     <PeopleList v-if="share.level === 'people'" :people="people" label="People who may see it" @change="changePeople" />
+    <el-checkbox
+      v-if="share.level === 'people' || share.level === 'group'"
+      :model-value="share.reports"
+      @change="emit('change', { reports: $event === true })"
+      >I want to see who has watched to the end; they are told so</el-checkbox
+    >
     <div v-if="share.level !== 'closed'" class="bounds">
       <label
         >Until

@@ -110,6 +110,7 @@ watch(
     </section>
     <WithTheTalk v-if="share && id !== ''" :talk-id="id" />
     <ShownSmall v-if="share && opened && isForAll" :address="share.address" />
+    <HowWatched v-if="share && share.level !== 'closed' && id !== ''" :talk-id="id" />
     <h2 v-if="questions.length > 0">Questions</h2>
     <AskedQuestions v-if="questions.length > 0" :questions="questions" :talk-id="id" @answer="answer" @remove="remove" />
     <el-dialog v-model="renewing" title="End this link?" width="440" append-to-body>

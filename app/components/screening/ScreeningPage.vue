@@ -63,7 +63,7 @@ function goBack(to: Ms): void {
       }}
     </p>
     <main>
-      <ScreeningStage ref="stage" :view="view" :hits="hits" @at="at = $event" @find="finder?.focus()" />
+      <ScreeningStage ref="stage" :view="view" :page-key="pageKey" :hits="hits" @at="at = $event" @find="finder?.focus()" />
       <LinksNow :links="view.links" :at="at" />
       <p v-if="before !== null && at === 0" class="back">
         <button class="press" @click="goBack(before)">
@@ -71,6 +71,9 @@ function goBack(to: Ms): void {
         ><span class="soft">where you were last time</span>
       </p>
       <p v-if="!embedded && (view.face || view.voice)" class="soft described">{{ toldBy }}</p>
+      <p v-if="view.reports" class="soft described">
+        Your presenter sees whether you have watched this to its end, as you were named for it.
+      </p>
       <p v-if="!embedded && view.description" class="said">{{ view.description }}</p>
       <div v-if="!embedded" class="below">
         <ScreeningProgramme ref="finder" v-model="words" :view="view" :current="visit?.id ?? null" :hits="hits" @seek="seek" />

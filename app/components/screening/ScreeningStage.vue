@@ -8,10 +8,11 @@ import { useDescriptions } from '~/composables/useDescriptions'
 import { usePictures } from '~/composables/usePictures'
 import { useScreeningKeys } from '~/composables/useScreeningKeys'
 import { useScreeningPlayer } from '~/composables/useScreeningPlayer'
+import { useWatched } from '~/composables/useWatched'
 import { duration } from '~/words'
 
 /** The picture of a talk that is watched, its timeline, and what plays it. */
-const props = defineProps<{ view: ScreeningView; hits: readonly Hit[] }>()
+const props = defineProps<{ view: ScreeningView; pageKey: string; hits: readonly Hit[] }>()
 const emit = defineEmits<{ at: [at: Ms]; find: [] }>()
 
 const frame = ref<HTMLElement | null>(null)
@@ -34,6 +35,7 @@ const film = ref<HTMLElement | null>(null)
 const player = useScreeningPlayer(props.view, canvas, size, shelf, waits, film)
 const { described, wanted: tells, told, goOn } = useDescriptions(props.view, player)
 const { at, playing, form, speed, muted, held, stalled, away, trouble, visit, links, ready } = player
+useWatched(props.pageKey, props.view, at, playing)
 watch(at, (now) => {
   emit('at', now)
 })

@@ -23,6 +23,7 @@ import { openTakes } from './0021-open-takes'
 import { withTheTalk } from './0022-with-the-talk'
 import { descriptions } from './0023-descriptions'
 import { audiences } from './0024-audiences'
+import { watched } from './0025-watched'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -50,4 +51,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0022-with-the-talk': withTheTalk,
   '0023-descriptions': descriptions,
   '0024-audiences': audiences,
+  '0025-watched': watched,
 }
