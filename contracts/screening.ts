@@ -1,5 +1,5 @@
 import { Refusal } from '@core/model'
-import type { DeliveryId, Film, GroupId, Ms, Picture, SharedFileId, Size, SlideId, VisitId } from '@core/model'
+import type { DeliveryId, Film, GroupId, Ms, Picture, SharedFileId, Size, SlideId, TalkId, VisitId } from '@core/model'
 import type { FilmView } from './views'
 
 export const SHARE_LEVELS = ['closed', 'link', 'people', 'group', 'shelf'] as const
@@ -184,9 +184,46 @@ export interface ShelvedTalk {
   readonly length: Ms | null
 }
 
+/** A presenter's series: talks in order, with a page of their own. */
+export interface SeriesView extends Omit<SeriesFields, 'talks'> {
+  readonly id: string
+  readonly address: string
+  readonly talks: readonly { readonly id: TalkId; readonly name: string; readonly level: ShareLevel }[]
+}
+
+export interface SeriesFields {
+  readonly name: string
+  readonly description: string
+  /** Whether it stands on the shelf. */
+  readonly shelved: boolean
+  /** Who is written to when a new talk is there. */
+  readonly group: GroupId | null
+  readonly talks: readonly TalkId[]
+}
+
+/** A series as those see it who have its link. */
+export interface SeriesPage {
+  readonly name: string
+  readonly description: string
+  readonly path: string
+  readonly shelved: boolean
+  readonly talks: readonly {
+    readonly key: string
+    readonly title: string
+    readonly presenter: string
+    readonly description: string
+    readonly length: Ms | null
+    /** Whether nothing is asked first. */
+    readonly open: boolean
+    readonly changed: string
+  }[]
+}
+
 /** A part of the shelf. */
 export interface ShelfView {
   readonly talks: readonly ShelvedTalk[]
+  /** Series that stand there, with how many talks each has. */
+  readonly series: readonly { readonly path: string; readonly name: string; readonly description: string; readonly talks: number }[]
   /** How many there are, of those that were asked for. */
   readonly count: number
 }

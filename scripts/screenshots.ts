@@ -1,5 +1,7 @@
 import { mkdirSync } from 'node:fs'
 import { chromium } from 'playwright-core'
+import { partsOf } from '@core/screening'
+import type { ScreeningView } from '@contracts'
 import { whenTrue } from '../tests/harness/when-true'
 
 /**
@@ -41,8 +43,6 @@ await idle()
 await shoot('prepare')
 await page.getByRole('tab', { name: 'Face' }).click()
 await shoot('framing')
-await page.getByRole('tab', { name: 'Plan' }).click()
-await shoot('plan')
 await page.getByRole('link', { name: 'Review', exact: true }).click()
 await page.getByRole('button', { name: /^Play from 5/ }).click()
 await whenTrue(page, `/1:0[89]/.test(document.querySelector('.time')?.textContent ?? '')`, 60_000)
@@ -78,7 +78,15 @@ await idle()
 await shoot('hand-over')
 // The page on which others watch it, wide and on a phone.
 await page.getByRole('link', { name: /^Show/ }).click()
-await page.getByText('whoever has the link').click()
+/** Chooses who may see it. */
+const showTo = async (who: string): Promise<void> => {
+  await page
+    .locator('.el-select')
+    .filter({ has: page.getByRole('combobox', { name: 'Who may see it' }) })
+    .click()
+  await page.getByRole('option', { name: who }).click()
+}
+await showTo('whoever has the link')
 await page.getByRole('button', { name: 'Copy the link' }).waitFor()
 await idle()
 await page.waitForTimeout(3000)
@@ -102,6 +110,49 @@ for (const [name, width, height] of [
   await viewer.screenshot({ path: `${folder}/${name}.png` })
 }
 await viewer.close()
+// Others watch, each as far as they like.
+const key = shown.split('/').at(-1) ?? ''
+const ask = async (path: string, body: object): Promise<void> => {
+  await fetch(`${url}/api/screenings/${key}/${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  })
+}
+const { visits } = (await (await fetch(`${url}/api/screenings/${key}`)).json()) as ScreeningView
+const parts = visits.flatMap((visit) => Array.from({ length: partsOf(visit) }, (_, part) => ({ visit: visit.id, part })))
+for (let n = 0; n < 38; n += 1) {
+  const end = n % 3 === 0 ? Math.ceil(parts.length * Math.sqrt(((n * 7) % 19) / 19)) || 1 : parts.length
+  const back = n % 4 === 0 ? parts.slice(8 + (n % 3), 9 + (n % 3)) : []
+  await ask('watched', {
+    begun: true,
+    finished: end === parts.length,
+    played: parts.slice(0, end),
+    back,
+    left: parts[end - 1],
+    stayed: null,
+  })
+}
+await showTo('everybody, on the shelf')
+await page.reload()
+await page.getByRole('region', { name: 'How it was watched' }).scrollIntoViewIfNeeded()
+await idle()
+await shoot('watched')
+await page.goto(`${url}/shelf`)
+await page.getByRole('link', { name: /The rule of twelfths/ }).waitFor()
+await idle()
+await shoot('shelf')
+await page.goto(`${url}/groups`)
+await page.getByRole('textbox', { name: 'Name of a new group' }).fill('Tides, second year')
+await page.getByRole('button', { name: 'Make a group' }).click()
+const people = ['Maren Holt', 'Tomas Reed', 'Hanne Vik', 'Ilse Brandt', 'Jonas Wren']
+await page
+  .getByRole('textbox', { name: 'Add people' })
+  .fill(people.map((name) => `${name} <${name.split(' ')[0]?.toLowerCase() ?? ''}@harbour.example>`).join('\n'))
+await page.getByRole('button', { name: 'Add 5 people' }).click()
+await page.getByText('5 people were added.').waitFor()
+await page.getByRole('textbox', { name: 'Add people' }).fill('Pia Lund <pia@harbour.example>\nsomebody without an address')
+await shoot('groups')
 
 await page.getByRole('link', { name: 'All talks' }).click()
 await page.getByRole('link', { name: 'Open Counting swifts by ear' }).click()
@@ -165,42 +216,10 @@ if (box !== null) {
 }
 await whenTrue(page, `/0:0[6-9]/.test(document.querySelector('.clock.big')?.textContent ?? '')`)
 await shoot('recording')
-await page.keyboard.press('p')
-await page.getByRole('status').filter({ hasText: 'Paused' }).waitFor()
-await shoot('paused')
 await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'Stop and keep' }).click()
 await page.getByRole('link', { name: 'Listen in Review' }).waitFor()
 await shoot('after-take')
 await page.getByRole('button', { name: 'Discard this take' }).click()
 
-// One slide of the first talk said once more, so that two recordings of it stand side by side; what was there is taken up again.
-await page.goto(`${url}/talks/${talk}/review`)
-await page.getByRole('link', { name: 'Retake', exact: true }).nth(1).click()
-await page.getByRole('button', { name: 'Retake this slide' }).waitFor()
-for (const left of await page.getByRole('button', { name: 'Discard it' }).all()) await left.click()
-// It is asked for by itself where no device was chosen yet.
-await use.waitFor()
-await use.click()
-await page.getByRole('button', { name: 'Retake this slide' }).click()
-await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
-await page.waitForTimeout(5000)
-await page.keyboard.press('Escape')
-await page.getByRole('button', { name: 'Stop and keep' }).click()
-await page.getByRole('link', { name: 'Listen in Review' }).click()
-await page
-  .locator('.visit')
-  .nth(1)
-  .getByRole('button', { name: /^More for visit/ })
-  .click()
-await page.getByRole('menuitem', { name: 'Recordings side by side' }).filter({ visible: true }).click()
-await page
-  .getByRole('dialog', { name: /^Recordings of/ })
-  .getByRole('button', { name: 'Play', exact: true })
-  .last()
-  .click()
-await page.waitForTimeout(4000)
-await shoot('side-by-side')
-await page.getByRole('button', { name: 'Take this one' }).last().click()
-await page.getByRole('dialog', { name: /^Recordings of/ }).waitFor({ state: 'hidden' })
 await browser.close()

@@ -9,7 +9,11 @@ import { useKept } from './useKept'
 interface Place {
   readonly visit: string
   readonly into: Ms
+  /** It was watched to its end, now or before. */
+  readonly finished?: boolean
 }
+
+const nameOf = (key: string): string => `aisle-place:${key}`
 
 /** So often it is noted, in ms, and so far from either end it is worth going back to. */
 const EVERY = 2000
@@ -22,7 +26,7 @@ const WORTH: Ms = 15_000
  * @returns where they were when they came back; null when that is where it begins
  */
 export function useScreeningPlace(key: string, view: ScreeningView, at: Ref<Ms>) {
-  const place = useKept<Place | null>(`aisle-place:${key}`, null, {
+  const place = useKept<Place | null>(nameOf(key), null, {
     serializer: { read: readPlace, write: JSON.stringify },
   })
   const before = ref<Ms | null>(null)
@@ -31,9 +35,22 @@ export function useScreeningPlace(key: string, view: ScreeningView, at: Ref<Ms>)
   })
   useIntervalFn(() => {
     const visit = visitAt(view.visits, at.value)
-    if (visit !== null && at.value > 0) place.value = { visit: visit.id, into: Math.round(at.value - visit.start) }
+    if (visit === null || at.value === 0) return
+    const finished = place.value?.finished === true || at.value > view.length - WORTH / 3
+    place.value = { visit: visit.id, into: Math.round(at.value - visit.start), finished }
   }, EVERY)
   return { before }
+}
+
+/** How far somebody is in a talk, by what this browser keeps of it; null: they have not begun. */
+export function progressOf(key: string): 'begun' | 'finished' | null {
+  try {
+    const place = readPlace(window.localStorage.getItem(nameOf(key)) ?? 'null')
+    if (place === null) return null
+    return place.finished === true ? 'finished' : 'begun'
+  } catch {
+    return null
+  }
 }
 
 /** When a place comes in the talk as it is now; null when that is where it begins or ends, or no longer there. */
@@ -48,7 +65,9 @@ function worthGoingBack(view: ScreeningView, place: Place | null): Ms | null {
 function readPlace(text: string): Place | null {
   try {
     const found = JSON.parse(text) as Partial<Place> | null
-    return typeof found?.visit === 'string' && typeof found.into === 'number' ? { visit: found.visit, into: found.into } : null
+    return typeof found?.visit === 'string' && typeof found.into === 'number'
+      ? { visit: found.visit, into: found.into, finished: found.finished === true }
+      : null
   } catch {
     return null
   }

@@ -19,7 +19,7 @@ const load = (): Promise<void> =>
 const more = (): Promise<void> =>
   attempt(async () => {
     const { talks, count } = await part(shelf.value?.talks.length ?? 0)
-    shelf.value = { talks: [...(shelf.value?.talks ?? []), ...talks], count }
+    shelf.value = { series: shelf.value?.series ?? [], talks: [...(shelf.value?.talks ?? []), ...talks], count }
   })
 /** Typing is waited for, in ms. */
 const look = useDebounceFn(load, 250)
@@ -39,9 +39,20 @@ useHead({ title: 'Shelf · Aisle Talk' })
     <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
     <p v-if="shelf" class="soft" role="status">
       <template v-if="shelf.count > 0">{{ shelf.count === 1 ? 'One talk' : `${shelf.count} talks` }} for everybody.</template>
-      <template v-else-if="find.trim() !== ''">Nothing here is called that.</template>
-      <template v-else>Nothing stands here yet. Whoever presents puts a talk here from its leaf “Show”.</template>
+      <template v-else-if="find.trim() !== '' && shelf.series.length === 0">Nothing here is called that.</template>
+      <template v-else-if="shelf.series.length === 0"
+        >Nothing stands here yet. Whoever presents puts a talk here from its leaf “Show”.</template
+      >
     </p>
+    <ul v-if="shelf && shelf.series.length > 0" class="series" aria-label="Series">
+      <li v-for="one in shelf.series" :key="one.path">
+        <a :href="one.path"
+          ><b>{{ one.name }}</b
+          ><span class="soft">{{ one.talks === 1 ? 'one talk' : `${one.talks} talks` }}</span
+          ><span v-if="one.description" class="about">{{ one.description }}</span></a
+        >
+      </li>
+    </ul>
     <ul>
       <li v-for="talk in shelf?.talks ?? []" :key="talk.path">
         <a :href="talk.path">
@@ -113,6 +124,12 @@ img {
 b {
   font: 600 17px/1.3 var(--display);
   overflow-wrap: anywhere;
+}
+.series a {
+  height: 100%;
+  padding: 14px 16px;
+  border-left: 4px solid var(--brand);
+  background: var(--card);
 }
 .about {
   display: -webkit-box;

@@ -89,6 +89,26 @@ export const answerRequest = Joi.object({
 /** Ids that only those know who asked. */
 export const ownQuestions = Joi.object({ own: Joi.array().items(uuid.optional()).max(50).required() })
 
+/** Most talks of one series. */
+const MOST_TALKS = 200
+
+export const newSeries = Joi.object({ name: Joi.string().trim().min(1).max(100).required() })
+
+export const seriesFields = Joi.object({
+  name: Joi.string().trim().min(1).max(100).required(),
+  description: Joi.string().allow('').max(4000).required(),
+  shelved: Joi.boolean().required(),
+  group: uuid.optional().allow(null).default(null),
+  talks: Joi.array().max(MOST_TALKS).items(uuid.optional()).unique().required(),
+})
+
+export const seriesTalk = Joi.object({ talk: uuid })
+
+export const seriesOff = Joi.object({
+  address: address.required(),
+  token: Joi.string().max(64).required(),
+})
+
 /** Most parts that one page tells of at a time: five seconds each. */
 const MOST_PARTS = 400
 

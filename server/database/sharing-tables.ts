@@ -155,3 +155,31 @@ export interface QuestionTable {
   /** Whether everybody who watches may read it. */
   open: Generated<boolean>
 }
+
+/** Talks in order, with a page of their own. */
+export interface SeriesTable {
+  id: string
+  owner: string
+  /** Whoever has it has the link to its page. */
+  key: string
+  name: string
+  description: Generated<string>
+  /** Whether it stands on the shelf. */
+  shelved: Generated<boolean>
+  /** Who is written to when a new talk is there. */
+  viewer_group: string | null
+  made: Moment
+}
+
+export interface SeriesTalkTable {
+  series: string
+  position: number
+  talk: string
+  added: Moment
+}
+
+/** Somebody who wants no letters about a series. */
+export interface SeriesUnwantedTable {
+  series: string
+  address: string
+}

@@ -23,6 +23,9 @@ import type {
   LetterTable,
   QuestionTable,
   SharePersonTable,
+  SeriesTable,
+  SeriesTalkTable,
+  SeriesUnwantedTable,
   ShareTable,
   SharedFileTable,
   SharedLinkTable,
@@ -317,6 +320,9 @@ export interface Tables {
   rehearsal: RehearsalTable
   speech: SpeechTable
   share: ShareTable
+  series: SeriesTable
+  series_talk: SeriesTalkTable
+  series_unwanted: SeriesUnwantedTable
   watched_day: WatchedDayTable
   watched_part: WatchedPartTable
   watched_by: WatchedByTable

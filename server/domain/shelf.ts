@@ -18,13 +18,37 @@ const shelved = (q: Queries, words: string) =>
       ),
     )
 
+/** Most series that are shown. */
+const MOST_SERIES = 24
+
+async function shelvedSeries(q: Queries, words: string): Promise<ShelfView['series']> {
+  const rows = await q
+    .selectFrom('series')
+    .select(['key', 'name', 'description'])
+    .select((build) =>
+      build
+        .selectFrom('series_talk')
+        .select((inner) => inner.fn.countAll<number>().as('count'))
+        .whereRef('series_talk.series', '=', 'series.id')
+        .as('talks'),
+    )
+    .where('shelved', '=', true)
+    .$if(words !== '', (some) =>
+      some.where((either) => either.or([either('name', 'ilike', likely(words)), either('description', 'ilike', likely(words))])),
+    )
+    .orderBy('made', 'desc')
+    .limit(MOST_SERIES)
+    .execute()
+  return rows.map(({ key, name, description, talks }) => ({ path: `/series/${key}`, name, description, talks: Number(talks ?? 0) }))
+}
+
 /**
  * Talks that everybody on this server may see, the newest first.
  * @param words that stand in a title, a presenter's name or what is said of it; empty: all
  * @param from how many are passed over, and `most` how many come
  */
 export async function shelfOf(q: Queries, words: string, from: number, most: number): Promise<ShelfView> {
-  const [rows, { count }] = await Promise.all([
+  const [rows, { count }, series] = await Promise.all([
     shelved(q, words)
       .leftJoin('programme', (join) =>
         join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'),
@@ -38,8 +62,10 @@ export async function shelfOf(q: Queries, words: string, from: number, most: num
     shelved(q, words)
       .select((build) => build.fn.countAll<number>().as('count'))
       .executeTakeFirstOrThrow(),
+    from > 0 ? [] : shelvedSeries(q, words),
   ])
   return {
+    series,
     count: Number(count),
     talks: rows.map((row) => ({
       path: `/s/${row.key}`,

@@ -110,6 +110,53 @@ describe('within another page', () => {
   })
 })
 
+describe('a series', () => {
+  it('is put together, watched from talk to talk, and remembers how far somebody is', async () => {
+    const [one, two] = [await threeSlides(stand.client, 'Evening one'), await threeSlides(stand.client, 'Evening two')]
+    const page = await stand.browser.page()
+    await page.goto(`${stand.product.url}/series`)
+    await page.getByRole('textbox', { name: 'Name of a new series' }).fill('Knots in two evenings')
+    await page.getByRole('button', { name: 'Make a series' }).click()
+    const sheet = page.getByRole('region', { name: 'Knots in two evenings' })
+    for (const name of ['Evening two', 'Evening one']) {
+      await sheet
+        .locator('.el-select')
+        .filter({ has: page.getByRole('combobox', { name: 'Put a talk in' }) })
+        .click()
+      await page.getByRole('option', { name }).click()
+      await sheet.getByRole('link', { name }).waitFor()
+    }
+    await sheet.getByRole('button', { name: 'Move Evening one up' }).click()
+    await expect.poll(() => sheet.getByRole('listitem').first().innerText()).toContain('Evening one')
+    expect(await accessFaults(page)).toEqual([])
+    const path = (await sheet.getByRole('link', { name: 'Look at it' }).getAttribute('href')) ?? ''
+    const watching = await viewer.browser.page()
+    await watching.goto(`${stand.product.url}${path}`)
+    expect(await watching.getByRole('listitem').allInnerTexts()).toEqual([
+      expect.stringContaining('Evening one') as string,
+      expect.stringContaining('Evening two') as string,
+    ])
+    expect(await accessFaults(watching)).toEqual([])
+    await watching.getByRole('link', { name: /Evening one/ }).click()
+    await expect.poll(() => playButton(watching).isEnabled()).toBe(true)
+    await watching
+      .getByRole('link', { name: /^Slide 3, / })
+      .first()
+      .click()
+    await playButton(watching).click()
+    await expect.poll(() => standsAt(watching)).toBe(12)
+    await watching.waitForTimeout(2500)
+    await watching.getByRole('link', { name: /^Evening two/ }).click()
+    await watching.getByRole('heading', { name: 'Evening two' }).waitFor()
+    expect(new URL(watching.url()).pathname).toBe(two.path)
+    await watching.getByRole('link', { name: 'Knots in two evenings, 2 of 2' }).click()
+    await watching.getByText('watched', { exact: true }).waitFor()
+    expect(await watching.getByRole('listitem').filter({ hasText: 'watched' }).innerText()).toContain('Evening one')
+    expect(one.path).not.toBe(two.path)
+    expect([...stand.browser.faults, ...viewer.browser.faults]).toEqual([])
+  })
+})
+
 describe('the shelf', () => {
   it('shows what everybody may see, finds it, and leads there', async () => {
     const { talk } = await threeSlides(stand.client, 'Knots for everybody')

@@ -28,7 +28,8 @@ interface Person {
       | 'screen'
       | 'preset'
       | 'delivery'
-      | 'group',
+      | 'group'
+      | 'series',
       string
     >
   >
@@ -88,6 +89,7 @@ async function personWith(name: string, hue: number): Promise<Person> {
     starts: new Date(Date.now() + 3_600_000).toISOString(),
   })
   const group = await client.get<{ id: string }>('POST', '/groups', { name, members: [{ address: account.email, name }] })
+  const [series] = await client.get<{ id: string }[]>('POST', '/series', { name })
   const shown = view.slides[0]?.steps[0]?.picture
   return {
     client,
@@ -105,6 +107,7 @@ async function personWith(name: string, hue: number): Promise<Person> {
       preset: kept.id,
       delivery,
       group: group.id,
+      series: series?.id ?? '',
     },
   }
 }
@@ -121,7 +124,7 @@ afterAll(async () => {
 })
 
 /** What a page of the stranger's can send, with every kind of edit, cue and intent. */
-function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture, group }: Person['ids']) {
+function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture, group, series }: Person['ids']) {
   const author = randomUUID()
   const drawn = { id: randomUUID(), slide, colour: 'moss', width: 'fine', pressure: false, points: [{ dt: 0, x: 0.1, y: 0.1, p: 0.5 }] }
   const composition = {
@@ -224,6 +227,8 @@ function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture,
       ['POST', `/talks/${talk}/copies`, { from: talk, slides: [slide], at: 0 }] as const,
       ['PUT', `/talks/${talk}/share`, { ...share, level: 'group', group }] as const,
       ['PUT', `/talks/${talk}/share/people`, { people: [] }] as const,
+      ['PUT', `/series/${series}`, { name: 'Others', description: '', shelved: false, group, talks: [talk] }] as const,
+      ['POST', `/series/${series}/letters`, { talk }] as const,
       ['PUT', `/groups/${group}`, { name: 'Others', members: [] }] as const,
       ['PUT', `/talks/${talk}/recipe`, recipe] as const,
       ['POST', `/talks/${talk}/estimate`, recipe] as const,
@@ -267,6 +272,7 @@ async function allOf({ client, ids: { talk } }: Person): Promise<unknown> {
     `/talks/${talk}/programme/history?browser=${AUTHOR}`,
     '/presets',
     '/groups',
+    '/series',
     `/talks/${talk}/share`,
     `/talks/${talk}/share/people`,
   ]
@@ -318,7 +324,8 @@ describe('an id of another person', () => {
           .replace(talk, owner.ids.talk)
           .replace(stranger.ids.take, owner.ids.take)
           .replace(stranger.ids.stretch, owner.ids.stretch)
-          .replace(stranger.ids.group, owner.ids.group),
+          .replace(stranger.ids.group, owner.ids.group)
+          .replace(stranger.ids.series, owner.ids.series),
       ]
       if (ownPath !== path) expect([ownPath, (await client.ask(method2, ownPath, body)).status]).toEqual([ownPath, 404])
     }

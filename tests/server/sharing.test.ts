@@ -1,5 +1,17 @@
+import { XMLParser } from 'fast-xml-parser'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { GroupView, LetterView, ScreeningView, ShareChange, ShelfView, WatchedView } from '@contracts'
+import { asId } from '@core/model'
+import type {
+  GroupView,
+  LetterView,
+  ScreeningView,
+  SeriesFields,
+  SeriesPage,
+  SeriesView,
+  ShareChange,
+  ShelfView,
+  WatchedView,
+} from '@contracts'
 import { Client, sentenceOf } from '../harness/client'
 import { readable, startMailServer } from '../harness/mail'
 import type { MailServer } from '../harness/mail'
@@ -250,6 +262,88 @@ describe('a share', () => {
     }
     for (const site of ['https://class.example/path', "https://x.example; script-src 'none'", 'javascript:1', '*'])
       expect((await client.ask('PUT', `/talks/${talk}/share`, { ...OPEN, embedOn: [site] })).status).toBe(400)
+  })
+})
+
+describe('a series', () => {
+  const made = async (name: string): Promise<SeriesView> => {
+    const found = (await client.get<readonly SeriesView[]>('POST', '/series', { name })).find((one) => one.name === name)
+    if (found === undefined) throw new Error('no series')
+    return found
+  }
+  const change = (id: string, fields: Partial<SeriesFields>) =>
+    client.ask('PUT', `/series/${id}`, { name: 'Six evenings', description: '', shelved: false, group: null, talks: [], ...fields })
+  const pageOf = (address: string) => new Client(product.url).get<SeriesPage>('GET', `/series-pages/${address.split('/').at(-1) ?? ''}`)
+
+  it('shows its talks in order to whoever has its link, but none that is closed or over', async () => {
+    const [first, second, closed] = [await recorded('First'), await recorded('Second'), await recorded('Closed')]
+    await share(first, {})
+    await share(second, { phrase: 'half tide' })
+    const { id, address } = await made('Six evenings')
+    expect((await change(id, { talks: [second, closed, first].map((talk) => asId(talk)) })).status).toBe(200)
+    expect((await pageOf(address)).talks.map(({ title, open }) => [title, open])).toEqual([
+      ['Second', false],
+      ['First', true],
+    ])
+    await change(id, { talks: [first, second].map((talk) => asId(talk)) })
+    expect((await pageOf(address)).talks.map(({ title }) => title)).toEqual(['First', 'Second'])
+    await share(first, { until: new Date().toISOString() })
+    expect((await pageOf(address)).talks.map(({ title }) => title)).toEqual(['Second'])
+    // On the shelf it is found by its name.
+    const shelf = async () => (await client.get<ShelfView>('GET', '/shelf?find=six')).series.map(({ path }) => path)
+    expect(await shelf()).toEqual([])
+    await change(id, { talks: [asId(second)], shelved: true })
+    expect(await shelf()).toEqual([new URL(address).pathname])
+    await client.get('DELETE', `/series/${id}`)
+    expect((await new Client(product.url).ask('GET', `/series-pages/${address.split('/').at(-1) ?? ''}`)).status).toBe(404)
+  })
+
+  it('has a feed that programs can follow', async () => {
+    const talk = await recorded('Tides & <knots>')
+    const { key } = await share(talk, { description: 'Ropes, "taut" & slack' })
+    const { id, address } = await made('Feed')
+    await change(id, { name: 'Feed & more', talks: [asId(talk)] })
+    const answer = await fetch(`${address}/feed.xml`)
+    expect(answer.headers.get('content-type')).toMatch(/^application\/atom\+xml/)
+    const feed = new XMLParser({ ignoreAttributes: false, isArray: (name) => name === 'entry' || name === 'link' }).parse(
+      await answer.text(),
+      true,
+    ) as { feed: Record<string, unknown> & { entry: Record<string, unknown>[] } }
+    // RFC 4287, 4.1.1 and 4.1.2: what a feed and its entries must have.
+    expect(feed.feed).toMatchObject({
+      '@_xmlns': 'http://www.w3.org/2005/Atom',
+      id: address,
+      title: 'Feed & more',
+      updated: expect.stringMatching(/^\d{4}-\d\d-\d\dT[\d:.]+Z$/) as string,
+      author: { name: 'Maren Holt' },
+    })
+    const [entry] = feed.feed.entry
+    expect(JSON.stringify([entry?.['id'], entry?.['title']])).toContain(`/s/${key}`)
+    expect(JSON.stringify(entry?.['title'])).toContain('Tides & <knots>')
+    expect(entry?.['updated']).toMatch(/^\d{4}-\d\d-\d\dT[\d:.]+Z$/)
+  })
+
+  it('is written of to its group, but not to those who want no letters', async () => {
+    const talk = await recorded('New tonight')
+    const group = await client.get<GroupView>('POST', '/groups', {
+      name: 'Evening',
+      members: ['pia@harbour.example', 'jonas@harbour.example'].map((address) => ({ address, name: '' })),
+    })
+    const { id, address } = await made('Letters')
+    const tell = () => client.ask('POST', `/series/${id}/letters`, { talk })
+    await change(id, { talks: [asId(talk)] })
+    expect((await tell()).status).toBe(400)
+    await change(id, { talks: [asId(talk)], group: group.id })
+    expect(sentenceOf((await tell()).body)).toMatch(/shown to nobody yet/)
+    await share(talk, {})
+    expect((await tell()).body).toEqual({ count: 2 })
+    const letters = (to: string) => mail.taken.filter((one) => one.to.includes(to)).map(({ text }) => readable(text))
+    await expect.poll(() => letters('pia@harbour.example').length).toBe(1)
+    const [, token] = /\?off=([\w-]+)&of=/.exec(letters('pia@harbour.example')[0] ?? '') ?? []
+    const visitor = new Client(product.url)
+    const off = (whose: string) => visitor.ask('POST', `/series-pages/${address.split('/').at(-1) ?? ''}/off`, { address: whose, token })
+    expect([(await off('jonas@harbour.example')).status, (await off('pia@harbour.example')).status]).toEqual([403, 200])
+    expect((await tell()).body).toEqual({ count: 1 })
   })
 })
 

@@ -7,7 +7,7 @@ import { useScreeningPlace } from '~/composables/useScreeningPlace'
 import { duration } from '~/words'
 
 /** A talk as others watch it: the picture, the aisle as its timeline, and what can be read, found, asked and taken along. */
-const props = defineProps<{ view: ScreeningView; pageKey: string; embedded?: boolean }>()
+const props = defineProps<{ view: ScreeningView; pageKey: string; embedded?: boolean; seriesKey?: string | undefined }>()
 const stage = useTemplateRef('stage')
 const at = ref<Ms>(0)
 const words = ref('')
@@ -65,6 +65,7 @@ function goBack(to: Ms): void {
     <main>
       <ScreeningStage ref="stage" :view="view" :page-key="pageKey" :hits="hits" @at="at = $event" @find="finder?.focus()" />
       <LinksNow :links="view.links" :at="at" />
+      <InSeries v-if="seriesKey" :page-key="pageKey" :series-key="seriesKey" />
       <p v-if="before !== null && at === 0" class="back">
         <button class="press" @click="goBack(before)">
           Go on at <span class="clock">{{ duration(before) }}</span></button

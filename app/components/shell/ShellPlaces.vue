@@ -2,6 +2,7 @@
 /** What there is beside the talks. */
 const PLACES = [
   { to: '/', name: 'Talks' },
+  { to: '/series', name: 'Series' },
   { to: '/groups', name: 'Groups' },
   { to: '/outbox', name: 'Outbox' },
   { to: '/shelf', name: 'Shelf' },

@@ -23,6 +23,7 @@ async function answerFor(): Promise<ScreeningAnswer> {
 const { data: answer } = await useAsyncData(`screening-${key}`, answerFor)
 const view = computed(() => (answer.value?.kind === 'view' ? answer.value.view : null))
 
+const seriesKey = typeof route.query['in'] === 'string' ? route.query['in'] : undefined
 /** What a page elsewhere says of a link to it. */
 const preview = computed(() => {
   const abroad = view.value?.abroad
@@ -52,7 +53,7 @@ useHead({
 </script>
 
 <template>
-  <ScreeningPage v-if="view" :view="view" :page-key="key" :embedded="route.query['embed'] !== undefined" />
+  <ScreeningPage v-if="view" :view="view" :page-key="key" :embedded="route.query['embed'] !== undefined" :series-key="seriesKey" />
   <ScreeningDoor v-else-if="answer?.kind === 'asks'" :page-key="key" :asks="answer.asks" />
   <main v-else class="closed">
     <h1>Nothing is shown here</h1>

@@ -24,6 +24,7 @@ import { withTheTalk } from './0022-with-the-talk'
 import { descriptions } from './0023-descriptions'
 import { audiences } from './0024-audiences'
 import { watched } from './0025-watched'
+import { series } from './0026-series'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -52,4 +53,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0023-descriptions': descriptions,
   '0024-audiences': audiences,
   '0025-watched': watched,
+  '0026-series': series,
 }

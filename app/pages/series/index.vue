@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import type { SeriesView, TalkCard } from '@contracts'
+import { api } from '~/client'
+import { useGroups } from '~/composables/useGroups'
+import { useSeries } from '~/composables/useSeries'
+
+/** Talks in order, each series with a page of its own. */
+const { series, trouble, load, make, remove, change, tell } = useSeries()
+const { groups, load: loadGroups } = useGroups()
+const talks = shallowRef<readonly TalkCard[]>([])
+const { trouble: talkTrouble, attempt } = useAttempt()
+const name = ref('')
+const going = ref<SeriesView | null>(null)
+onMounted(() =>
+  Promise.all([
+    load(),
+    loadGroups(),
+    attempt(async () => {
+      talks.value = await api.get<readonly TalkCard[]>('/talks')
+    }),
+  ]),
+)
+useHead({ title: 'Series · Aisle Talk' })
+async function add(): Promise<void> {
+  await make(name.value.trim())
+  if (trouble.value === null) name.value = ''
+}
+async function removeIt(): Promise<void> {
+  if (going.value !== null) await remove(going.value)
+  going.value = null
+}
+</script>
+
+<template>
+  <div>
+    <ShellBar />
+    <main class="page">
+      <h1>Series</h1>
+      <p class="soft">A course, a season of meetings: talks in order behind one link, with a feed for whoever follows it.</p>
+      <p v-if="trouble ?? talkTrouble" class="notice bad" role="alert">{{ trouble ?? talkTrouble }}</p>
+      <form class="new" @submit.prevent="add">
+        <label>Name of a new series <el-input v-model="name" maxlength="100" placeholder="Tides in six evenings" /></label>
+        <button class="press main" :disabled="name.trim() === ''">Make a series</button>
+      </form>
+      <SeriesSheet
+        v-for="one in series ?? []"
+        :key="one.id"
+        :series="one"
+        :talks="talks"
+        :groups="groups ?? []"
+        :tell="(talk: string) => tell(one, talk)"
+        @change="change(one, $event)"
+        @remove="going = one"
+      />
+      <p v-if="series?.length === 0" class="empty soft">No series yet. Name one above, then put talks in.</p>
+    </main>
+    <el-dialog :model-value="going !== null" title="Delete this series?" width="440" append-to-body @close="going = null">
+      <p>Its page and feed go; the talks in it stay as they are.</p>
+      <template #footer>
+        <button class="press" @click="going = null">Keep it</button><button class="press main" @click="removeIt">Delete it</button>
+      </template>
+    </el-dialog>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  gap: 18px;
+  max-width: 860px;
+  margin: 0 auto;
+  padding: 28px 20px 60px;
+}
+h1 {
+  font-size: 26px;
+}
+.new {
+  display: flex;
+  gap: 12px;
+  align-items: end;
+}
+.new label {
+  display: grid;
+  flex: 1;
+  gap: 4px;
+}
+.empty {
+  padding: 30px 0;
+}
+</style>
