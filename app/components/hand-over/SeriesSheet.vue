@@ -51,6 +51,15 @@ async function write(talk: string): Promise<void> {
       <NuxtLink class="press small" :to="path">Look at it</NuxtLink>
       <button class="press quiet small" @click="emit('remove')">Delete</button>
     </header>
+    <el-input
+      type="textarea"
+      :autosize="{ minRows: 1, maxRows: 6 }"
+      :model-value="series.description"
+      aria-label="What it is about"
+      placeholder="What it is about, for those who come by its link"
+      maxlength="4000"
+      @change="emit('change', { description: String($event) })"
+    />
     <ol v-if="series.talks.length > 0" :aria-label="`Talks in ${series.name}`">
       <li v-for="(talk, n) in series.talks" :key="talk.id">
         <span class="clock soft">{{ n + 1 }}</span>
