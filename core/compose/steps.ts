@@ -1,5 +1,6 @@
 import { CONTENT_COLUMNS, CONTENT_ROWS, clearOf } from '@core/layout'
 import { inlineRuns, plainText, wordsOf } from '@core/markup'
+import { LAYOUTS_WITH_PICTURES } from '@core/model'
 import type { ComposedPicture, Composition, PageLink, Rect, Size, Slide, Step } from '@core/model'
 import { layOut } from './lay-out'
 import type { LaidOut, Mark } from './laid-out'
@@ -67,16 +68,13 @@ export function recomposed(slide: Slide, shape: Size): Slide {
   return { ...slide, steps, title: heading === '' ? slide.title : heading.slice(0, 200) }
 }
 
-/** Layouts that have a place for pictures. */
-const WITH_PICTURES: ReadonlySet<Composition['layout']> = new Set(['plate', 'pair', 'plate-points'])
-
 /** Puts pictures on a slide made here, which gets a layout that has a place for them. */
 export function withPictures(composition: Composition, pictures: readonly ComposedPicture[]): Composition {
   const beside = composition.body.trim() === '' ? 'plate' : 'plate-points'
   return {
     ...composition,
     pictures: [...composition.pictures, ...pictures],
-    layout: WITH_PICTURES.has(composition.layout) ? composition.layout : beside,
+    layout: LAYOUTS_WITH_PICTURES.has(composition.layout) ? composition.layout : beside,
   }
 }
 

@@ -1,7 +1,7 @@
 import MarkdownIt from 'markdown-it'
 import type { Token } from 'markdown-it'
 import { inlineRuns, plainText, tokensOf } from '@core/markup'
-import { LAYOUTS, MOST_PICTURES, REVEALS, Refusal } from '@core/model'
+import { LAYOUTS, LAYOUTS_WITH_PICTURES, MOST_PICTURES, REVEALS, Refusal } from '@core/model'
 import type { Composition, Layout, Reveal } from '@core/model'
 import { withoutHtml } from './without-html'
 
@@ -107,9 +107,6 @@ const withoutPictures = (source: string, part: Part): string =>
         .join('\n')
         .trim()
 
-/** Layouts that show pictures; in the others they would be lost. */
-const WITH_PICTURES: ReadonlySet<Layout> = new Set(['plate', 'plate-points', 'pair'])
-
 /** A text so short that it stands under the title of a talk, in letters. */
 const SHORT = 160
 const BEGINS_LIST = /^\s*([-*+]|\d+[.)])\s/m
@@ -192,7 +189,7 @@ function draftOf(parts: readonly Part[], lines: readonly string[], first: boolea
   for (const part of parts) readPart(part, lines.slice(part.from, part.to).join('\n').trim(), read)
   const { heading, pictures, reveal } = read
   const words = { heading, body: read.bodies[0].join('\n\n'), second: read.bodies[1].join('\n\n') }
-  const fits = read.layout !== null && (pictures.length === 0 || WITH_PICTURES.has(read.layout))
+  const fits = read.layout !== null && (pictures.length === 0 || LAYOUTS_WITH_PICTURES.has(read.layout))
   const layout = fits && read.layout !== null ? read.layout : layoutOf(first && read.level === 1, words, pictures.length)
   return {
     composition: { layout, ...words, reveal },

@@ -9,6 +9,9 @@ export const LAYOUTS = ['opening', 'claim', 'points', 'plate', 'pair', 'plate-po
  */
 export type Layout = (typeof LAYOUTS)[number]
 
+/** Layouts that have a place for pictures. */
+export const LAYOUTS_WITH_PICTURES: ReadonlySet<Layout> = new Set(['plate', 'pair', 'plate-points'])
+
 export const THEMES = ['paper', 'harbour', 'dusk'] as const
 export type Theme = (typeof THEMES)[number]
 

@@ -3,7 +3,7 @@ import Joi from 'joi'
 import { Refusal } from '@core/model'
 import { embedMarkup } from '@core/screening'
 import { database } from '@server/database'
-import { screeningView } from '@server/domain'
+import { addressOf, screeningView } from '@server/domain'
 import { accessByKeyFrom, answer, parse } from '@server/http'
 import { settings } from '@server/settings'
 
@@ -40,7 +40,7 @@ export default answer(async (event) => {
   const ratio = shape.height / shape.width
   const width = Math.max(LEAST_WIDTH, Math.min(maxwidth, Math.floor((maxheight - BELOW) / ratio)))
   const height = Math.round(width * ratio) + BELOW
-  const address = `${publicAddress}/s/${key}`
+  const address = addressOf(key)
   return {
     version: '1.0',
     type: 'video',

@@ -1,9 +1,10 @@
-import { createHash, createHmac, hkdfSync } from 'node:crypto'
+import { createHash, createHmac } from 'node:crypto'
 import { sql } from 'kysely'
+import type { SqlBool } from 'kysely'
 import { Refusal } from '@core/model'
 import type { Asked, PersonNamed, ShareLevel } from '@contracts'
 import type { Queries } from '@server/database'
-import { settings } from '@server/settings'
+import { secretFor } from './secret-for'
 
 /*
  * Who may see what of a talk is decided here and nowhere else, by talk, share and visitor. Every route that shows something to somebody
@@ -61,6 +62,13 @@ const LEVELS: Readonly<Record<ShareLevel, 'nobody' | 'all' | 'listed'>> = {
   shelf: 'all',
 }
 
+/** That a share's last day is not over, by the database's clock, which is the same for all processes. */
+export const notOver = sql<SqlBool>`(share.until is null or share.until > now())`
+
+/** Whether a talk is for everybody who comes, and nothing is asked first. */
+export const isOpen = ({ level, phrase }: { readonly level: ShareLevel; readonly phrase: string | null }): boolean =>
+  LEVELS[level] === 'all' && phrase === null
+
 const shares = (q: Queries) =>
   q
     .selectFrom('share')
@@ -68,37 +76,30 @@ const shares = (q: Queries) =>
     .select(['share.talk', 'share.key', 'share.level', 'share.handout', 'share.viewer_notes', 'share.film', 'share.questions'])
     .select(['share.phrase', 'share.embed_on', 'share.viewer_group', 'share.reports'])
     .where('talk.deleted', 'is', null)
-    // By the database's clock, which is the same for all processes.
-    .where((either) => either.or([either('share.until', 'is', null), either('share.until', '>', sql<Date>`now()`)]))
+    .where(notOver)
 
 type Row = NonNullable<Awaited<ReturnType<ReturnType<typeof shares>['executeTakeFirst']>>>
 
-/** Addresses of those a talk is for who are listed: by name, or as members of its group. @param only whether this one is among them */
-async function listed(q: Queries, row: Pick<Row, 'talk' | 'level' | 'viewer_group'>, only?: string): Promise<readonly string[]> {
-  const rows =
+/** Those a talk is for who are listed, by name: one by one, or as members of its group. @param only whether this one is among them */
+async function listed(q: Queries, row: Pick<Row, 'talk' | 'level' | 'viewer_group'>, only?: string): Promise<readonly PersonNamed[]> {
+  const people =
     row.level === 'group'
-      ? q
-          .selectFrom('group_member')
-          .select('address')
-          .where('viewer_group', '=', row.viewer_group)
-          .$if(only !== undefined, (some) => some.where('address', '=', only ?? ''))
-      : q
-          .selectFrom('share_person')
-          .select('address')
-          .where('talk', '=', row.talk)
-          .$if(only !== undefined, (some) => some.where('address', '=', only ?? ''))
-  return (await rows.execute()).map(({ address }) => address)
+      ? q.selectFrom('group_member').select(['address', 'name']).where('viewer_group', '=', row.viewer_group)
+      : q.selectFrom('share_person').select(['address', 'name']).where('talk', '=', row.talk)
+  return await q
+    .selectFrom(people.as('listed'))
+    .selectAll()
+    .$if(only !== undefined, (some) => some.where('address', '=', only ?? ''))
+    .orderBy('name')
+    .execute()
 }
 
 /** Tells one phrase from another that a share had before, and says nothing of it. @param phrase hashed */
 export const phraseMark = (phrase: string): string => createHash('sha256').update(phrase).digest('base64url').slice(0, 16)
 
-let known: Buffer | undefined
-const secret = (): Buffer => (known ??= Buffer.from(hkdfSync('sha256', settings().secret, '', 'audience of a talk', 32)))
-
 /** Another link, another phrase or another address is another audience: what was opened by the old one ends with it. */
 const audienceOf = ({ key, phrase }: Row, address: string | null): Audience =>
-  createHmac('sha256', secret())
+  createHmac('sha256', secretFor('audience of a talk'))
     .update(JSON.stringify([key, phrase, address]))
     .digest('hex')
     .slice(0, 16)
@@ -106,7 +107,7 @@ const audienceOf = ({ key, phrase }: Row, address: string | null): Audience =>
 const access = (row: Row, audience: Audience, address: string | null): Access => ({
   talk: row.talk,
   audience,
-  open: LEVELS[row.level] === 'all' && row.phrase === null,
+  open: isOpen(row),
   found: row.level === 'shelf',
   key: row.key,
   reported: row.reports && LEVELS[row.level] === 'listed' ? address : null,
@@ -135,23 +136,15 @@ export async function accessByKey(q: Queries, key: string, visitor: Visitor): Pr
 export async function accessToTalk(q: Queries, talk: string, audience: Audience): Promise<Access> {
   const row = await shares(q).where('share.talk', '=', talk).executeTakeFirst()
   if (row === undefined || LEVELS[row.level] === 'nobody') throw closed()
-  const addresses = LEVELS[row.level] === 'all' ? [null] : await listed(q, row)
+  const addresses = LEVELS[row.level] === 'all' ? [null] : (await listed(q, row)).map(({ address }) => address)
   if (!addresses.some((address) => audienceOf(row, address) === audience)) throw closed()
   return access(row, audience, null)
 }
 
 /** Those a talk is for who are listed, by name; nobody where it is for all or none. */
 export async function peopleOf(q: Queries, talk: string): Promise<readonly PersonNamed[]> {
-  const row = await q.selectFrom('share').select(['level', 'viewer_group']).where('talk', '=', talk).executeTakeFirst()
-  if (row === undefined || LEVELS[row.level] !== 'listed') return []
-  if (row.level === 'people')
-    return await q.selectFrom('share_person').select(['address', 'name']).where('talk', '=', talk).orderBy('name').execute()
-  return await q
-    .selectFrom('group_member')
-    .select(['address', 'name'])
-    .where('viewer_group', '=', row.viewer_group)
-    .orderBy('name')
-    .execute()
+  const row = await q.selectFrom('share').select(['talk', 'level', 'viewer_group']).where('talk', '=', talk).executeTakeFirst()
+  return row === undefined || LEVELS[row.level] !== 'listed' ? [] : await listed(q, row)
 }
 
 /** Whether a talk is for somebody by their address. Says nothing to whoever asks; they are written to. */

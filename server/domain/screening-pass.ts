@@ -1,7 +1,7 @@
-import { createHmac, hkdfSync, timingSafeEqual } from 'node:crypto'
+import { createHmac, timingSafeEqual } from 'node:crypto'
 import { Refusal } from '@core/model'
-import { settings } from '@server/settings'
 import type { Audience } from './access'
+import { secretFor } from './secret-for'
 
 /** Which version of a talk somebody was let in to see: a programme, or a deck at its planned times. */
 export interface ScreeningVersion {
@@ -22,9 +22,8 @@ const SPAN = HOURS * 3_600_000
 const [TALK, KIND, REVISION, END, AUDIENCE, SIGNATURE] = [16, 1, 4, 4, 8, 16]
 const SIGNED = TALK + KIND + REVISION + END + AUDIENCE
 
-let known: Buffer | undefined
-const key = (): Buffer => (known ??= Buffer.from(hkdfSync('sha256', settings().secret, '', 'screening pass', 32)))
-const signatureOf = (bytes: Buffer): Buffer => createHmac('sha256', key()).update(bytes).digest().subarray(0, SIGNATURE)
+const signatureOf = (bytes: Buffer): Buffer =>
+  createHmac('sha256', secretFor('screening pass')).update(bytes).digest().subarray(0, SIGNATURE)
 
 const uuidText = (bytes: Buffer): string => bytes.toString('hex').replace(/^(.{8})(.{4})(.{4})(.{4})/, '$1-$2-$3-$4-')
 

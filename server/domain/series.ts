@@ -1,12 +1,13 @@
-import { createHmac, hkdfSync, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto'
-import { sql } from 'kysely'
+import { createHmac, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto'
 import { Refusal, asId } from '@core/model'
 import type { SeriesFields, SeriesPage, SeriesView } from '@contracts'
 import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
+import { isOpen, notOver } from './access'
 import { isOwnGroup } from './groups'
 import { sendLetter } from './letters'
 import { ownTalk } from './ownership'
+import { secretFor } from './secret-for'
 import { addressOf } from './shares'
 
 /** Most series of one person. */
@@ -106,7 +107,7 @@ const shownIn = (q: Queries, series: string) =>
     .where('series_talk.series', '=', series)
     .where('talk.deleted', 'is', null)
     .where('share.level', '!=', 'closed')
-    .where((either) => either.or([either('share.until', 'is', null), either('share.until', '>', sql<Date>`now()`)]))
+    .where(notOver)
     .orderBy('series_talk.position')
 
 /** A series as those see it who have its link. @throws Refusal `not-found` */
@@ -119,26 +120,21 @@ export async function seriesPage(q: Queries, key: string): Promise<SeriesPage> {
     description: row.description,
     path: `/series/${row.key}`,
     shelved: row.shelved,
-    talks: talks.map((talk) => {
-      const open = (talk.level === 'link' || talk.level === 'shelf') && talk.phrase === null
-      return {
-        key: talk.key,
-        title: talk.name,
-        presenter: talk.presenter,
-        description: talk.description,
-        length: (talk.length_ms ?? 0) > 0 ? talk.length_ms : null,
-        open,
-        changed: (talk.changed > talk.added ? talk.changed : talk.added).toISOString(),
-      }
-    }),
+    talks: talks.map((talk) => ({
+      key: talk.key,
+      title: talk.name,
+      presenter: talk.presenter,
+      description: talk.description,
+      length: (talk.length_ms ?? 0) > 0 ? talk.length_ms : null,
+      open: isOpen(talk),
+      changed: (talk.changed > talk.added ? talk.changed : talk.added).toISOString(),
+    })),
   }
 }
 
-let known: Buffer | undefined
-const secret = (): Buffer => (known ??= Buffer.from(hkdfSync('sha256', settings().secret, '', 'letters of a series', 32)))
 /** What in a letter lets its reader say that they want no more of them. */
 const tokenFor = (series: string, address: string): string =>
-  createHmac('sha256', secret()).update(`${series} ${address}`).digest('base64url').slice(0, 22)
+  createHmac('sha256', secretFor('letters of a series')).update(`${series} ${address}`).digest('base64url').slice(0, 22)
 
 /**
  * Writes to a series' group that a talk is there, but for those who want no letters. In one transaction.

@@ -1,6 +1,6 @@
-import { sql } from 'kysely'
 import type { ShelfView } from '@contracts'
 import type { Queries } from '@server/database'
+import { notOver } from './access'
 
 /** Signs that mean something to `like` stand for themselves. */
 const likely = (words: string): string => `%${words.replaceAll(/[\\%_]/g, (sign) => `\\${sign}`)}%`
@@ -11,7 +11,7 @@ const shelved = (q: Queries, words: string) =>
     .innerJoin('talk', 'talk.id', 'share.talk')
     .where('share.level', '=', 'shelf')
     .where('talk.deleted', 'is', null)
-    .where((either) => either.or([either('share.until', 'is', null), either('share.until', '>', sql<Date>`now()`)]))
+    .where(notOver)
     .$if(words !== '', (some) =>
       some.where((either) =>
         either.or((['talk.name', 'share.presenter', 'share.description'] as const).map((column) => either(column, 'ilike', likely(words)))),

@@ -2,9 +2,9 @@ import { createHash, randomBytes } from 'node:crypto'
 import { sql } from 'kysely'
 import { Refusal } from '@core/model'
 import type { Queries } from '@server/database'
-import { settings } from '@server/settings'
 import { isListed } from './access'
 import { sendLetter } from './letters'
+import { addressOf } from './shares'
 
 /** Bytes of a ticket. */
 const BYTES = 32
@@ -36,7 +36,7 @@ export async function writeTicket(q: Queries, key: string, address: string): Pro
     body:
       `Somebody asked to watch “${name}” by this address. If it was you, this link lets you in, once and within the hour:\n\n` +
       // Behind the sign of a fragment: it reaches no server's log, and programs that open links in letters do not use it up.
-      `${settings().publicAddress}/s/${key}#ticket=${ticket}\n\n` +
+      `${addressOf(key)}#ticket=${ticket}\n\n` +
       `From then on your browser is known for two weeks. If it was not you, do nothing: nobody gets in without this letter.\n`,
   })
 }

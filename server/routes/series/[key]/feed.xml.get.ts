@@ -1,7 +1,7 @@
 import { Feed } from 'feed'
 import { getRouterParam, setResponseHeaders } from 'h3'
 import { database } from '@server/database'
-import { seriesPage } from '@server/domain'
+import { addressOf, seriesPage } from '@server/domain'
 import { answer, networkOf, refuseGuesser } from '@server/http'
 import { settings } from '@server/settings'
 
@@ -26,7 +26,7 @@ export default answer(async (event) => {
     author: { name: talks.find(({ presenter }) => presenter !== '')?.presenter ?? 'Aisle Talk' },
   })
   for (const talk of talks) {
-    const link = `${publicAddress}/s/${talk.key}`
+    const link = addressOf(talk.key)
     const author = talk.presenter === '' ? {} : { author: [{ name: talk.presenter }] }
     feed.addItem({
       id: link,
