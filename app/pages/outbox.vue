@@ -24,7 +24,7 @@ const kept = computed(() => letters.value?.some(({ state }) => state === 'kept')
 <template>
   <div>
     <ShellBar />
-    <main class="outbox">
+    <main class="column">
       <div class="head">
         <h1>Outbox</h1>
         <button class="press small" @click="load">Look again</button>
@@ -52,21 +52,11 @@ const kept = computed(() => letters.value?.some(({ state }) => state === 'kept')
 </template>
 
 <style scoped>
-.outbox {
-  display: grid;
-  gap: 14px;
-  max-width: 760px;
-  margin: 0 auto;
-  padding: 28px 20px 60px;
-}
 .head {
   display: flex;
   gap: 16px;
   align-items: center;
   justify-content: space-between;
-}
-h1 {
-  font-size: 26px;
 }
 article {
   display: grid;

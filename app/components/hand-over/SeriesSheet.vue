@@ -38,19 +38,12 @@ async function write(talk: string): Promise<void> {
 </script>
 
 <template>
-  <section class="series" :aria-label="series.name">
-    <header>
-      <DraftInput
-        class="name"
-        :model-value="series.name"
-        aria-label="Name of the series"
-        maxlength="100"
-        @update:model-value="$event.trim() === '' || emit('change', { name: $event.trim() })"
-      />
+  <NamedSheet :name="series.name" label="Name of the series" @rename="emit('change', { name: $event })">
+    <template #actions>
       <button class="press small" @click="copy(series.address)">{{ copied ? 'Copied' : 'Copy its link' }}</button>
       <NuxtLink class="press small" :to="path">Look at it</NuxtLink>
       <button class="press quiet small" @click="emit('remove')">Delete</button>
-    </header>
+    </template>
     <el-input
       type="textarea"
       :autosize="{ minRows: 1, maxRows: 6 }"
@@ -112,31 +105,16 @@ async function write(talk: string): Promise<void> {
       </label>
       <el-checkbox :model-value="series.shelved" @change="emit('change', { shelved: $event === true })">on the shelf</el-checkbox>
     </div>
-  </section>
+  </NamedSheet>
 </template>
 
 <style scoped>
-.series {
-  display: grid;
-  gap: 14px;
-  padding: 16px 20px;
-  border: 1px solid var(--line);
-  background: var(--card);
-}
-header,
 .row,
 label {
   display: flex;
   flex-wrap: wrap;
   gap: 8px 14px;
   align-items: center;
-}
-.name {
-  flex: 1;
-  min-width: 180px;
-  border: 0;
-  background: transparent;
-  font: 600 18px var(--display);
 }
 ol {
   display: grid;

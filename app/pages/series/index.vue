@@ -21,8 +21,8 @@ onMounted(() =>
   ]),
 )
 useHead({ title: 'Series · Aisle Talk' })
-async function add(): Promise<void> {
-  await make(name.value.trim())
+async function add(wanted: string): Promise<void> {
+  await make(wanted)
   if (trouble.value === null) name.value = ''
 }
 async function removeIt(): Promise<void> {
@@ -34,14 +34,11 @@ async function removeIt(): Promise<void> {
 <template>
   <div>
     <ShellBar />
-    <main class="page">
+    <main class="column wide">
       <h1>Series</h1>
       <p class="soft">A course, a season of meetings: talks in order behind one link, with a feed for whoever follows it.</p>
       <p v-if="trouble ?? talkTrouble" class="notice bad" role="alert">{{ trouble ?? talkTrouble }}</p>
-      <form class="new" @submit.prevent="add">
-        <label>Name of a new series <el-input v-model="name" maxlength="100" placeholder="Tides in six evenings" /></label>
-        <button class="press main" :disabled="name.trim() === ''">Make a series</button>
-      </form>
+      <MakeByName v-model="name" label="Name of a new series" placeholder="Tides in six evenings" action="Make a series" @make="add" />
       <SeriesSheet
         v-for="one in series ?? []"
         :key="one.id"
@@ -64,26 +61,6 @@ async function removeIt(): Promise<void> {
 </template>
 
 <style scoped>
-.page {
-  display: grid;
-  gap: 18px;
-  max-width: 860px;
-  margin: 0 auto;
-  padding: 28px 20px 60px;
-}
-h1 {
-  font-size: 26px;
-}
-.new {
-  display: flex;
-  gap: 12px;
-  align-items: end;
-}
-.new label {
-  display: grid;
-  flex: 1;
-  gap: 4px;
-}
 .empty {
   padding: 30px 0;
 }
