@@ -95,6 +95,13 @@ export function useScreeningPlayer(
     frame = requestAnimationFrame(step)
   }
 
+  /** A start that a stream being attached broke off follows once it is; any other that fails ends in a pause. */
+  function start(element: HTMLVideoElement): void {
+    element.play().catch((error: unknown) => {
+      if (!(error instanceof DOMException && error.name === 'AbortError')) pause()
+    })
+  }
+
   function play(): void {
     if (media === null || playing.value) return
     if (at.value >= view.length - LAST) seek(0)
@@ -102,9 +109,7 @@ export function useScreeningPlayer(
     else if (held.value && visit.value !== null) seek(visit.value.start + visit.value.length)
     held.value = false
     playing.value = true
-    void media.play().catch(() => {
-      pause()
-    })
+    start(media)
     frame = requestAnimationFrame(step)
   }
 
@@ -159,8 +164,6 @@ export function useScreeningPlayer(
     if (playlist !== opened) {
       opened = playlist
       await stream.open(`${view.media}/${playlist}.m3u8`, at.value / 1000)
-      media.playbackRate = speed.value
-      if (playing.value) void media.play().catch(pause)
     }
   }
 
@@ -172,6 +175,10 @@ export function useScreeningPlayer(
     film.value?.append(element)
     media = element
     stream = new Stream(element, {
+      attached: () => {
+        element.playbackRate = speed.value
+        if (playing.value) start(element)
+      },
       failed: () => {
         pause()
         trouble.value = 'This browser cannot play the voice of this talk. Its slides and words are here all the same.'

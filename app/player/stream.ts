@@ -2,6 +2,8 @@ import type Hls from 'hls.js'
 
 /** What a page hears of a stream. */
 export interface StreamEvents {
+  /** The element begins anew with this stream, and stands still until it is told to play. */
+  readonly attached: () => void
   /** Nothing of it can be played, and trying again is no use. */
   readonly failed: () => void
   /** The server has no such part, or cannot make it. */
@@ -43,6 +45,7 @@ export class Stream {
     this.#hls?.destroy()
     const hls = new Player({ startPosition: at, maxBufferLength: AHEAD, enableWebVTT: false })
     this.#hls = hls
+    hls.on(Events.MEDIA_ATTACHED, this.#events.attached)
     hls.on(Events.MANIFEST_PARSED, () => {
       this.#choose()
     })
@@ -95,6 +98,7 @@ export class Stream {
     this.#media.src = playlist
     this.#media.currentTime = at
     this.#media.addEventListener('error', this.#events.failed)
+    this.#events.attached()
   }
 
   close(): void {

@@ -152,6 +152,31 @@ describe('a screening page', () => {
     expect(viewer.browser.faults).toEqual([])
   })
 
+  it('begins to play once its player is there, when that was asked for before', async () => {
+    const { path } = await threeSlides(stand.client, 'Knots in a hurry')
+    const page = await viewer.browser.page()
+    let release = (): void => undefined
+    const pressed = new Promise<void>((resolve) => {
+      release = resolve
+    })
+    let held = 0
+    await page.route('**/_nuxt/*.js', async (route) => {
+      const response = await route.fetch()
+      if ((await response.text()).includes('hlsMediaAttached')) {
+        held += 1
+        await pressed
+      }
+      await route.fulfill({ response })
+    })
+    await page.goto(`${stand.product.url}${path}`, { waitUntil: 'commit' })
+    await expect.poll(() => playButton(page).isEnabled()).toBe(true)
+    await expect.poll(() => held).toBeGreaterThanOrEqual(1)
+    await playButton(page).click()
+    release()
+    await expect.poll(() => standsAt(page)).toBeGreaterThanOrEqual(1)
+    expect(viewer.browser.faults).toEqual([])
+  })
+
   it('tells what slides show: it waits at one that is described, says so, and goes on', async () => {
     const { talk, path } = await threeSlides(stand.client, 'Knots described')
     const { revision, slides } = await stand.client.get<TalkView>('GET', `/talks/${talk}`)

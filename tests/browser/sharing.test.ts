@@ -132,10 +132,9 @@ describe('a series', () => {
     const path = (await sheet.getByRole('link', { name: 'Look at it' }).getAttribute('href')) ?? ''
     const watching = await viewer.browser.page()
     await watching.goto(`${stand.product.url}${path}`)
-    expect(await watching.getByRole('listitem').allInnerTexts()).toEqual([
-      expect.stringContaining('Evening one') as string,
-      expect.stringContaining('Evening two') as string,
-    ])
+    await expect
+      .poll(() => watching.getByRole('listitem').allInnerTexts())
+      .toEqual([expect.stringContaining('Evening one') as string, expect.stringContaining('Evening two') as string])
     expect(await accessFaults(watching)).toEqual([])
     await watching.getByRole('link', { name: /Evening one/ }).click()
     await expect.poll(() => playButton(watching).isEnabled()).toBe(true)

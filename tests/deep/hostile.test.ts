@@ -9,7 +9,7 @@ import { watchMemory } from '../hostile/held-memory'
 
 let product: Product
 beforeAll(async () => {
-  product = await startProduct({ ...BOUNDS, AISLE_IMPORT_SECONDS: '5' })
+  product = await startProduct({ ...BOUNDS, AISLE_IMPORT_SECONDS: '15' })
 })
 afterAll(async () => {
   await product.stop()

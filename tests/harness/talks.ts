@@ -13,7 +13,9 @@ export async function knotsTalk(client: Client, name = 'Knots'): Promise<{ reado
   await client.get('POST', `/talks/${talk}/imports`, fileForm('knots.pdf', await makePdf(KNOTS)))
   const view = await until('the deck', async () => {
     const now = await client.get<TalkView>('GET', `/talks/${talk}`)
-    return now.imports[0]?.state === 'done' && now
+    const [first] = now.imports
+    if (first?.state === 'failed') throw new Error(`the deck was not taken in: ${first.sentence ?? 'no reason is given'}`)
+    return first?.state === 'done' && now
   })
   return { talk, slides: view.slides.map((slide) => slide.id) }
 }
