@@ -38,6 +38,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   course: () => import('./course'),
   preflight: () => import('./preflight'),
   keys: () => import('./keys'),
+  words: () => import('./words'),
 }
 
 process.env['AISLE_PROGRAMS'] ??= resolve(PROGRAMS_FOLDER)

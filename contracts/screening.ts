@@ -1,5 +1,6 @@
 import { Refusal } from '@core/model'
 import type { DeliveryId, Film, GroupId, Ms, Picture, SharedFileId, Size, SlideId, TalkId, VisitId } from '@core/model'
+import type { Caption, Saying } from '@core/words'
 import type { FilmView } from './views'
 
 export const SHARE_LEVELS = ['closed', 'link', 'people', 'group', 'shelf'] as const
@@ -115,13 +116,6 @@ export interface ScreenedSlide {
   readonly picture: Picture
 }
 
-/** Some words in a row, and when they are said, in ms of the film. */
-export interface ScreenedSaying {
-  readonly from: Ms
-  readonly to: Ms
-  readonly words: string
-}
-
 /** What viewers may take along. */
 export interface TakeAlong {
   readonly handout: boolean
@@ -148,7 +142,9 @@ export interface ScreeningView {
   readonly visits: readonly ScreenedVisit[]
   readonly slides: readonly ScreenedSlide[]
   /** What is said, in order; empty while nobody has listened to it. */
-  readonly said: readonly ScreenedSaying[]
+  readonly said: readonly Saying[]
+  /** The same, as it is read with the film. */
+  readonly captions: readonly Caption[]
   readonly take: TakeAlong
   readonly files: readonly SharedFile[]
   readonly links: readonly SharedLink[]

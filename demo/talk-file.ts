@@ -1,4 +1,4 @@
-import type { InkColour, InkPoint, InkWidth, Ms } from '@core/model'
+import type { InkColour, InkPoint, InkWidth, Ms, Said } from '@core/model'
 
 /** A cue of a demo take; slides are named by their place in the deck. */
 export type DemoCue =
@@ -19,6 +19,9 @@ export interface DemoStretch {
   readonly opening: number
   readonly cues: readonly DemoCue[]
 }
+
+/** What is said in the recordings of a demo talk, by their order: `words.json` beside them, as it was heard and put right. */
+export type DemoWords = readonly Said[]
 
 /** A demo talk as it ships: `talk.json` beside its deck and recordings. */
 export interface DemoTalk {

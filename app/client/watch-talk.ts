@@ -9,6 +9,8 @@ export interface TalkNews {
   readonly programme: (revision: string | null) => void
   /** How it is shown to others, or what they asked. */
   readonly share: () => void
+  /** What is said in it. */
+  readonly words: () => void
   /** Its deck, takes, imports or fields. */
   readonly talk: () => void
   /** Something may have been missed. */
@@ -32,6 +34,9 @@ export const watchTalk = (id: string, news: TalkNews): (() => void) =>
       case 'share':
       case 'question':
         news.share()
+        break
+      case 'words':
+        news.words()
         break
       default:
         news.talk()

@@ -6,6 +6,7 @@ export interface ScreeningActions {
   readonly by: (ms: number) => void
   readonly goBy: (step: -1 | 1) => void
   readonly mute: () => void
+  readonly captions: () => void
   readonly wait: () => void
   readonly wide: () => void
   readonly find: () => void
@@ -18,6 +19,7 @@ export const SCREENING_KEYS: readonly { readonly keys: string; readonly does: st
   { keys: '← →', does: 'five seconds back, on' },
   { keys: 'Page Up, Page Down', does: 'the slide before, the next slide' },
   { keys: 'M', does: 'sound off, on' },
+  { keys: 'C', does: 'captions off, on' },
   { keys: 'W', does: 'wait at each slide' },
   { keys: 'F', does: 'the whole screen' },
   { keys: '/', does: 'find words' },
@@ -46,6 +48,7 @@ export function useScreeningKeys(page: ScreeningActions): void {
       page.goBy(1)
     },
     m: page.mute,
+    c: page.captions,
     w: page.wait,
     f: page.wide,
     '/': page.find,

@@ -42,6 +42,8 @@ export const useTalk = defineStore('talk', () => {
   const estimateVersion = ref(0)
   /** Grows when its share was changed, or something was asked on its page. */
   const asked = ref(0)
+  /** Grows when more is known of what is said in it. */
+  const wordsVersion = ref(0)
   const missing = ref(false)
   const trouble = ref<string | null>(null)
   const saved = ref<Date | null>(null)
@@ -122,6 +124,9 @@ export const useTalk = defineStore('talk', () => {
       },
       share: () => {
         asked.value += 1
+      },
+      words: () => {
+        wordsVersion.value += 1
       },
       programme: (revision) => {
         // What was changed here has been answered already.
@@ -324,6 +329,7 @@ export const useTalk = defineStore('talk', () => {
     film,
     ledger,
     estimateVersion,
+    wordsVersion,
     asked: readonly(asked),
     selected: readonly(selected),
     select,

@@ -1,3 +1,4 @@
+export * from './caption-names'
 export * from './change-reason'
 export * from './duration'
 export * from './language-name'

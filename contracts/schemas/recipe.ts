@@ -39,6 +39,7 @@ const anyTalk = {
   without: Joi.object({ face: Joi.boolean().required(), ink: Joi.boolean().required(), voice: Joi.boolean().required() }).default(
     USUAL_RECIPE.without,
   ),
+  captions: Joi.valid('inside', 'none').default(USUAL_RECIPE.captions),
   name: plainFile,
 }
 

@@ -23,6 +23,8 @@ export interface DeliveryFacts {
   readonly frameRate: number
   readonly videoCodec: string
   readonly audioCodec: string
+  /** Whether what is said can be read in it; absent of those made before that was noted. */
+  readonly captions?: boolean
   /** Integrated loudness in LUFS; null when there is no sound to speak of. */
   readonly loudness: number | null
   /** dBTP */

@@ -72,6 +72,8 @@ export interface Recipe {
   /** One file of it all, or one of each slide. */
   readonly each: 'talk' | 'slide'
   readonly without: LeftOut
+  /** Whether what is said goes along as a track of text, where it is known and the format has a place for it. */
+  readonly captions: 'inside' | 'none'
   /** Without its ending; may hold fields, see `fileName`. */
   readonly name: string
   /** What stands for the name's own fields, by field. */
@@ -100,6 +102,7 @@ export const USUAL_RECIPE: Omit<Recipe, 'name' | 'limit'> = {
   timing: 'recorded',
   each: 'talk',
   without: NOTHING_LEFT_OUT,
+  captions: 'inside',
   fields: {},
 }
 

@@ -30,7 +30,7 @@ export const searchable = (
   slides.map(({ id, title, text, viewerNotes, description }) => ({ id, texts: [title, text, viewerNotes, description] }))
 
 /** Letters without their marks and in small, each as long as it was: places in one are places in the other. */
-const plain = (text: string): string =>
+export const plainLetters = (text: string): string =>
   [...text.replaceAll(/\s/g, ' ')]
     .map((sign) => (sign.normalize('NFD')[0] ?? sign).toLowerCase().padEnd(sign.length).slice(0, sign.length))
     .join('')
@@ -42,11 +42,11 @@ const cut = (text: string, end: boolean): string => {
 
 /** Slides on which words are found, in any writing of them, with the first place on each. @param words nothing is found when empty */
 export function hitsIn(slides: readonly SearchableSlide[], words: string): readonly Hit[] {
-  const wanted = plain(words.trim())
+  const wanted = plainLetters(words.trim())
   if (wanted === '') return []
   return slides.flatMap(({ id, texts }): readonly Hit[] => {
     for (const text of texts) {
-      const at = plain(text).indexOf(wanted)
+      const at = plainLetters(text).indexOf(wanted)
       if (at < 0) continue
       const end = at + wanted.length
       return [{ slide: id, before: cut(text.slice(0, at), false), words: text.slice(at, end), after: cut(text.slice(end), true) }]

@@ -10,7 +10,7 @@ export const ALGEBRA_SLIDES: readonly Slide[] = [slide('one', 3), slide('two', 3
 export const INSIDE = 0.25
 
 /** Pseudo-random numbers by a 32-bit mix of a counter (mulberry32), so that a run can be had again. */
-function numbersFrom(seed: number): (below: number) => number {
+export function numbersFrom(seed: number): (below: number) => number {
   let state = seed | 0
   return (below) => {
     state = (state + 0x6d2b79f5) | 0

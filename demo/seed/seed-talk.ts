@@ -11,6 +11,7 @@ import {
   editDeck,
   finishTake,
   keepCues,
+  keepSaid,
   keepChunks,
   openStretch,
   openTake,
@@ -22,7 +23,7 @@ import { digestOf, uploadFolder } from '@server/store'
 import { alone } from '@server/worker/claims'
 import { finishTakeTask } from '@server/worker/tasks/finish-take'
 import { readDeckTask } from '@server/worker/tasks/read-deck'
-import type { DemoCue, DemoStretch, DemoTalk } from '../talk-file'
+import type { DemoCue, DemoStretch, DemoTalk, DemoWords } from '../talk-file'
 
 const CHUNK = 256 * 1024
 
@@ -65,6 +66,18 @@ async function seedStretch(
   return [...lying, ...cues.flatMap((cue) => (cue.kind === 'ink' ? [cue.stroke] : []))]
 }
 
+/** Notes what is said, so that nobody has to wait for it. */
+async function seedWords(talk: string, take: string, folder: string): Promise<void> {
+  const db = database()
+  // Our own file, as `talk.json` is.
+  const words = JSON.parse(await readFile(join(folder, 'words.json'), 'utf8')) as DemoWords
+  const stretches = await db.selectFrom('stretch').select('id').where('take', '=', take).orderBy('number').execute()
+  for (const [n, { id }] of stretches.entries()) {
+    const said = words[n]
+    if (said !== undefined) await keepSaid(db, talk, asId(id), { by: 'model', said })
+  }
+}
+
 /** Puts a demo talk in through the same doors that a presenter's own goes through. */
 export async function seedTalk(owner: string, folder: string): Promise<void> {
   const db = database()
@@ -96,6 +109,7 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
     lying = await seedStretch(talk, take, number, stretch, folder, await slidesOf(db, talk), lying)
   await finishTake(db, talk, take)
   await alone('finish-take', take, finishTakeTask)
+  await seedWords(talk, take, folder)
   const { recipe } = await talkView(db, talk)
   await db.transaction().execute((q) => orderDelivery(q, talk, { ...recipe, lines: 720 }))
 }

@@ -59,19 +59,29 @@ async function fileOf({
   ])
   return file
 }
-const said = async (file: string, plan = planOf(), loudness = QUIET, limit: number | null = null): Promise<string | null> => {
-  const checked = await checkFilm(file, { plan, loudness, limit })
+const said = async (
+  file: string,
+  plan = planOf(),
+  loudness = QUIET,
+  limit: number | null = null,
+  captions = false,
+): Promise<string | null> => {
+  const checked = await checkFilm(file, { plan, loudness, captions, limit })
   return checked.kind === 'good' ? null : checked.sentence
 }
 
 describe('a finished file', () => {
   it('that is as planned is good, and its facts are what was found in it', async () => {
     const file = await fileOf()
-    const checked = await checkFilm(file, { plan: planOf(), loudness: QUIET, limit: 2200 })
+    const checked = await checkFilm(file, { plan: planOf(), loudness: QUIET, captions: false, limit: 2200 })
     expect(checked).toMatchObject({
       kind: 'good',
       facts: { width: 854, height: 480, frames: 60, frameRate: 30, loudness: -16.2, truePeak: -1.4 },
     })
+  })
+
+  it('that lacks the captions it was to have is bad', async () => {
+    expect(await said(await fileOf(), planOf(), QUIET, null, true)).toMatch(/lacks its captions/)
   })
 
   it.each([

@@ -11,6 +11,8 @@ import type { Stream } from './probe'
 export interface Expected {
   readonly plan: RenderPlan
   readonly loudness: Loudness
+  /** Whether there is to be a track of text in it. */
+  readonly captions: boolean
   /** null: no limit is held. */
   readonly limit: Ms | null
 }
@@ -85,6 +87,10 @@ export async function checkFilm(path: string, expected: Expected): Promise<Check
   // A cover is a stream of pictures as well.
   const video = isVideo(plan.format) ? found.streams.find((stream) => stream.codec_type === 'video') : undefined
   const audio = found.streams.find((stream) => stream.codec_type === 'audio')
+  const captions = found.streams.some((stream) => stream.codec_type === 'subtitle')
+  if (captions !== expected.captions) {
+    return { kind: 'bad', sentence: `The finished file ${captions ? 'has captions that nobody wanted' : 'lacks its captions'}.` }
+  }
   if (audio === undefined) return { kind: 'bad', sentence: 'The file lacks its sound.' }
   const { size: bytes } = await stat(path)
   const length = Math.max(toMs(found.format.duration), toMs(video?.duration), toMs(audio.duration))
@@ -97,6 +103,7 @@ export async function checkFilm(path: string, expected: Expected): Promise<Check
       bytes,
       length,
       ...pictureFacts(plan),
+      captions,
       audioCodec: SOUND_CODECS[plan.format].said,
       loudness: loudness.integrated,
       truePeak: loudness.truePeak,

@@ -12,6 +12,8 @@ export interface Codec {
   readonly sound: string
   /** Whether the file has a place for a picture to be shown for it. */
   readonly cover: boolean
+  /** ffmpeg's name of what text is kept in. */
+  readonly captions: 'mov_text' | 'webvtt'
   /** What is said of the stream when a film is put together of it, and of the file. */
   readonly input: (fps: number) => readonly string[]
   readonly output: (fps: number) => readonly string[]
@@ -32,6 +34,7 @@ export const CODECS: Readonly<Record<VideoFormat, Codec>> = {
     container: 'mp4',
     sound: 'mov,mp4,m4a,3gp,3g2,mj2',
     cover: true,
+    captions: 'mov_text',
     input: (fps) => ['-framerate', String(fps)],
     output: (fps) => [
       '-bsf:v:0',
@@ -50,6 +53,7 @@ export const CODECS: Readonly<Record<VideoFormat, Codec>> = {
     container: 'webm',
     sound: 'matroska,webm',
     cover: false,
+    captions: 'webvtt',
     // The frames carry their times.
     input: () => [],
     output: () => ['-cues_to_front', '1', ...COLOURS],

@@ -28,6 +28,8 @@ export interface JoinOrder {
   /** A file of sound in the format's own codec, or null for a film without sound. */
   readonly sound: string | null
   readonly notes: FileNotes
+  /** What is said, as WebVTT, and its language as ISO 639-3 says it; null: none. */
+  readonly captions: { readonly file: string; readonly language: string } | null
   readonly fps: number
   readonly out: string
   readonly signal?: AbortSignal
@@ -60,23 +62,27 @@ const DIRECT = ['-protocol_whitelist', 'file,pipe'] as const
 const coverOf = ({ format, notes }: Pick<JoinOrder, 'format' | 'notes'>): string | null => (CODECS[format].cover ? notes.cover : null)
 
 /** What is read: the pictures from a pipe, notes, and sound and a cover where there are any. */
-function joinInputs({ format, sound, notes, fps }: JoinOrder, notesFile: string): readonly string[] {
+function joinInputs({ format, sound, notes, captions, fps }: JoinOrder, notesFile: string): readonly string[] {
   const codec = CODECS[format]
   const pictures = ['-f', codec.stream, ...codec.input(fps), '-i', 'pipe:0']
   const said = [...DIRECT, '-f', 'ffmetadata', '-i', notesFile]
   const heard = sound === null ? [] : [...DIRECT, '-f', codec.sound, '-i', sound]
   const cover = coverOf({ format, notes })
-  return [...pictures, ...said, ...heard, ...(cover === null ? [] : [...DIRECT, '-f', 'mjpeg', '-i', cover])]
+  const shown = cover === null ? [] : [...DIRECT, '-f', 'mjpeg', '-i', cover]
+  const read = captions === null ? [] : [...DIRECT, '-f', 'webvtt', '-i', captions.file]
+  return [...pictures, ...said, ...heard, ...shown, ...read]
 }
 
 /** Which streams of those go into the file. */
-function joinedStreams({ format, sound, notes }: JoinOrder): readonly string[] {
+function joinedStreams({ format, sound, notes, captions }: JoinOrder): readonly string[] {
   const covered = coverOf({ format, notes }) !== null
+  const read = 2 + (sound === null ? 0 : 1) + (covered ? 1 : 0)
   return [
     '-map',
     '0:v',
     ...(sound === null ? [] : ['-map', '2:a']),
     ...(covered ? ['-map', sound === null ? '2:v' : '3:v', '-disposition:v:1', 'attached_pic'] : []),
+    ...(captions === null ? [] : ['-map', `${String(read)}:s`, '-metadata:s:s:0', `language=${captions.language}`]),
     '-map_metadata',
     '1',
     '-map_chapters',
@@ -118,6 +124,7 @@ export async function joinFilm(order: JoinOrder): Promise<void> {
       ...joinedStreams(order),
       '-c',
       'copy',
+      ...(order.captions === null ? [] : ['-c:s', codec.captions]),
       ...codec.output(order.fps),
       '-f',
       codec.container,

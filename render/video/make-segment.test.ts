@@ -140,6 +140,7 @@ describe('a part of a film', () => {
     await joinFilm({
       format: 'mp4',
       sound: null,
+      captions: null,
       fps: RATE,
       out: file,
       notes: { title: 'Tides; = #', artist: '', chapters: [{ title: 'Paper', start: 0, end: 1000 }], cover: null },

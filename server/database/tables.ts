@@ -7,6 +7,7 @@ import type {
   Intent,
   Preset,
   Programme,
+  Said,
   Recipe,
   Size,
   Snapshot,
@@ -16,7 +17,7 @@ import type {
 } from '@core/model'
 import type { Probe } from '@core/plan'
 import type { ChangeReason } from '@core/programme'
-import type { ChangeRole, ImportView, TakePlace, TakeView } from '@contracts'
+import type { ChangeRole, ImportView, ListenedBy, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 import type {
   GroupMemberTable,
@@ -67,6 +68,8 @@ export interface TalkTable {
   revision: Generated<number>
   programme_revision: Generated<number>
   recipe: Json<Recipe>
+  /** Names and terms that are said in it. */
+  terms: JSONColumnType<readonly string[], string | undefined, string>
   /** Whether it came with the product. */
   demo: Generated<boolean>
   created: Moment
@@ -288,6 +291,24 @@ export interface SpeechTable {
   heard: Moment
 }
 
+export interface StretchWordsTable {
+  stretch: string
+  state: 'done' | 'failed'
+  /** null: nothing was found, and the sentence says why. */
+  listened_by: ListenedBy | null
+  said: Json<Said>
+  sentence: string | null
+  made: Moment
+}
+
+export interface WordCorrectionTable {
+  id: string
+  stretch: string
+  from_ms: number
+  until_ms: number
+  text: string
+}
+
 /** Who does something now: the number rises with everybody who begins it. */
 export interface ClaimTable {
   name: string
@@ -335,6 +356,8 @@ export interface Tables {
   shared_file: SharedFileTable
   shared_link: SharedLinkTable
   stream: StreamTable
+  stretch_words: StretchWordsTable
+  word_correction: WordCorrectionTable
   claim: ClaimTable
   worker: WorkerTable
 }

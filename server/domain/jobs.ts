@@ -16,6 +16,8 @@ export interface Jobs {
   readonly 'make-ahead': { readonly talk: string }
   /** A talk that is shown to others, as a film of several sizes. */
   readonly 'make-stream': { readonly talk: string }
+  /** What is said in a talk's recordings is found. */
+  readonly listen: { readonly talk: string }
   readonly 'send-letter': { readonly letter: string }
   /** What was kept lately is read, and made again where it is damaged. */
   readonly 'check-recent': Readonly<Record<never, never>>

@@ -15,6 +15,7 @@ import { currentProgramme, programmeAt, saveProgramme } from './programmes'
 import { forgetSpeech, rememberSpeech } from './speech'
 import type { Spoken } from './speech'
 import { haveFinished, recoverOpenStretches } from './takes'
+import { wantWords } from './words'
 
 /** How long after it what nobody waits for is done, in ms: those who recorded it, and those who wait to see it, go first. */
 const SETTLES_AFTER = 10_000
@@ -60,6 +61,7 @@ export async function placeFinishedTake(q: Queries, take: string): Promise<void>
   }
   await q.updateTable('take').set({ state: 'closed' }).where('id', '=', take).execute()
   await addJob(q, 'settle-take', { take }, `settle-take:${take}`, { starts: new Date(Date.now() + SETTLES_AFTER), place: AFTER_FILES })
+  if (row.kind !== 'rehearsal') await wantWords(q, row.talk)
   await tell(q, { talk: row.talk, kind: 'take', id: take })
 }
 

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import { captionsOf, sayingsOf } from '@core/words'
 import type { ScreeningView } from '@contracts'
 import type { Queries } from '@server/database'
 import type { Access } from './access'
@@ -9,6 +10,7 @@ import { sharedLinks } from './shared-links'
 import { addressOf } from './shares'
 import { streamTracks } from './stream-tracks'
 import { isLive } from './takes'
+import { wordsOfFilm } from './words'
 
 /** Tells one version from another without telling how many there were. */
 const versionName = ({ talk, timing, revision }: ScreeningVersion): string =>
@@ -52,7 +54,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     streamTracks(q, talk, version.revision),
     sharedFiles(q, talk),
   ])
-  const links = await sharedLinks(q, talk, screening.visits)
+  const [links, words] = await Promise.all([sharedLinks(q, talk, screening.visits), wordsOfFilm(q, screening.whole)])
   return {
     title: row.name,
     presenter: row.presenter,
@@ -67,7 +69,8 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     voice: screening.voice,
     visits: screening.visits,
     slides: mayTake.viewerNotes ? screening.slides : screening.slides.map((slide) => ({ ...slide, viewerNotes: '' })),
-    said: [],
+    said: sayingsOf(words),
+    captions: captionsOf(words, row.language),
     take: {
       handout: mayTake.handout,
       viewerNotes: mayTake.viewerNotes && screening.slides.some((slide) => slide.viewerNotes.trim() !== ''),

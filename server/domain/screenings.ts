@@ -2,6 +2,7 @@ import { slideShow, voiceParts } from '@core/plan'
 import { gainsOf, heardLoudness, visitsOf } from '@core/programme'
 import { assetsForViewers, descriptionOf, faceMediaParts, faceParts, filmForViewers, soundParts } from '@core/screening'
 import { indexFilm, slideOf } from '@core/scene'
+import type { FilmIndex } from '@core/scene'
 import { Refusal } from '@core/model'
 import type { Film, Ms, Size } from '@core/model'
 import { filmOnItsWay } from '@contracts'
@@ -31,6 +32,8 @@ const named = (media: ScreeningMedia): NamedMedia => ({ name: nameOfMedia(media)
 /** A version of a talk as it is shown to those who watch: all they may be sent of it, and nothing else. */
 export interface Screening {
   readonly film: Film
+  /** The film that it was made of, with all that was cut: for our own use. */
+  readonly whole: FilmIndex
   /** What is played of it as text, to be sent. */
   readonly text: string
   readonly length: Ms
@@ -96,6 +99,7 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
   const headers = [named({ kind: 'sound-header' }), ...(size === null ? [] : [named({ kind: 'face-header', size })])]
   return {
     film,
+    whole: index,
     // What was written for viewers goes with the page, where that is allowed, and so does what slides show.
     text: JSON.stringify(
       filmOnItsWay({ ...film, slides: new Map([...film.slides].map(([id, one]) => [id, { ...one, viewerNotes: '', description: '' }])) }),

@@ -20,6 +20,7 @@ import { makeStreamGivenUp, makeStreamTask } from './tasks/make-stream'
 import { checkAllTask, checkRecentTask } from './tasks/check-kept'
 import { probeGivenUp, probeTask } from './tasks/probe'
 import { reclaimTask } from './tasks/reclaim'
+import { listenGivenUp, listenTask } from './tasks/listen'
 import { sendLetterGivenUp, sendLetterTask } from './tasks/send-letter'
 import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
 
@@ -97,6 +98,7 @@ const runner = await run({
     probe: task('talk', probeTask, probeGivenUp),
     'make-ahead': task('talk', makeAheadTask, makeAheadGivenUp),
     'make-stream': task('talk', makeStreamTask, makeStreamGivenUp),
+    listen: task('talk', listenTask, listenGivenUp),
     'send-letter': task('letter', sendLetterTask, sendLetterGivenUp, true),
     reclaim: reclaimTask,
     'check-recent': checkRecentTask,

@@ -144,7 +144,15 @@ async function made({ size, rate, camera, quality, bits }: Way, out: string): Pr
     manners.push(`${segment.kind} ${manner}`)
     parts.push({ file, still: segment.kind === 'still', frames: segment.frames })
   }
-  await joinFilm({ format: 'mp4', sound: null, fps: rate, out, notes: { title: '', artist: '', chapters: [], cover: null }, parts })
+  await joinFilm({
+    format: 'mp4',
+    sound: null,
+    captions: null,
+    fps: rate,
+    out,
+    notes: { title: '', artist: '', chapters: [], cover: null },
+    parts,
+  })
   return manners
 }
 

@@ -84,6 +84,7 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
     NUXT_SESSION_PASSWORD: randomBytes(32).toString('hex'),
     AISLE_WORKER_GRACE_MS: '4000',
     AISLE_MAKE_AHEAD_SECONDS: '0',
+    AISLE_LISTEN_AFTER_SECONDS: '0',
     AISLE_PROGRAMS: resolve(PROGRAMS_FOLDER),
     AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error',
     ...settings,

@@ -71,6 +71,7 @@ it('brings a database of the first version up to date with all that is in it', a
       WHY.map(({ kept }) => kept),
     )
     expect((await db.selectFrom('talk').select('recipe').executeTakeFirstOrThrow()).recipe).toEqual({
+      captions: 'inside',
       rate: 30,
       without: { face: false, ink: false, voice: false },
       format: 'mp4',

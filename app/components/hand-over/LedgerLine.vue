@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { isUnderWay, isVideo } from '@core/model'
 import { withoutEnding } from '@core/plan'
+import { CAPTION_KINDS } from '@contracts'
 import type { DeliveryView } from '@contracts'
 import type { Picture } from '@core/model'
-import { fileSize, duration, moment, roughTime } from '~/words'
+import { CAPTION_NAMES, fileSize, duration, moment, roughTime } from '~/words'
 
 /** One file: being made, made, or why it was not. */
 const props = defineProps<{
@@ -95,6 +96,12 @@ function remove(): void {
             </dd>
           </div>
         </dl>
+        <p v-if="delivery.facts.captions" class="beside">
+          Captions inside; beside it as
+          <a v-for="kind in CAPTION_KINDS" :key="kind" :href="`/api/deliveries/${delivery.id}/captions?kind=${kind}`">{{
+            CAPTION_NAMES[kind]
+          }}</a>
+        </p>
         <p v-if="over > 0" class="over">{{ duration(over) }} over the limit.</p>
       </template>
       <p v-else :class="{ over: delivery.state === 'failed' }">
@@ -181,6 +188,11 @@ dt {
 }
 dd {
   margin: 0;
+}
+.beside {
+  display: flex;
+  gap: 8px;
+  font-size: 14.5px;
 }
 .over {
   color: var(--alarm);

@@ -5,7 +5,7 @@ import { withoutEnding } from '@core/plan'
 import type { EstimateView } from '@contracts'
 import { useTalk } from '~/stores/talk'
 import { duration, fileSize, roughTime } from '~/words'
-import { CONTENTS, contentOf } from './contents'
+import { CAPTIONS, CONTENTS, contentOf } from './contents'
 
 /** What file is wanted, as a sentence whose words can be exchanged. */
 const recipe = defineModel<Recipe>({ required: true })
@@ -129,6 +129,15 @@ const sayOf = <Value,>(options: readonly { readonly value: Value; readonly say: 
           label="Frames"
           @update:model-value="recipe = { ...recipe, rate: $event }"
         />, <QualityWords v-model="recipe" />,
+        <template v-if="recipe.timing === 'recorded' && !recipe.without.voice"
+          ><WordChoice
+            :model-value="recipe.captions"
+            :options="CAPTIONS"
+            :say="sayOf(CAPTIONS, recipe.captions)"
+            label="Captions"
+            @update:model-value="recipe = { ...recipe, captions: $event }"
+          />,
+        </template>
       </template>
       <WordChoice
         v-if="recipe.timing === 'recorded' && !recipe.without.voice"

@@ -30,5 +30,11 @@ export const CONTENTS: readonly Content[] = [
 ]
 
 /** The words for what is left out. */
+/** Whether what is said can be read in a file, as the recipe says it. */
+export const CAPTIONS = [
+  { value: 'inside', say: 'captions inside', hint: 'as a track of text that players switch on' },
+  { value: 'none', say: 'no captions', hint: 'they can still be had as a file beside it' },
+] as const
+
 export const contentOf = (without: LeftOut): Content =>
   CONTENTS.find((one) => one.without.face === without.face && one.without.ink === without.ink && one.without.voice === without.voice) ?? ALL

@@ -10,6 +10,7 @@ import { useFramingDrag } from '~/composables/useFramingDrag'
 import { assetUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
+import { useSaid } from '~/stores/said'
 import { useTalk } from '~/stores/talk'
 
 /** The film's picture: it plays, strokes are chosen on it and drawn, and the face is put where it should be. */
@@ -17,6 +18,7 @@ const props = defineProps<{ shape: Size; visit: Visit | null; placing: boolean }
 const emit = defineEmits<{ place: [framing: Framing] }>()
 const talk = useTalk()
 const ink = useInkAfterwards()
+const said = useSaid()
 const stage = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const over = ref<HTMLCanvasElement | null>(null)
@@ -62,6 +64,7 @@ defineExpose({ player: reactive(player), toggle, wide })
 <template>
   <div ref="stage" class="stage" :class="{ drawing: ink.pen !== null }" :style="{ aspectRatio: `${shape.width} / ${shape.height}` }">
     <canvas ref="canvas" :width="size.width" :height="size.height" role="img" aria-label="The film as viewers see it" />
+    <CaptionNow v-if="said.captioned" :captions="said.captions" :at="player.at.value" look="on" />
     <canvas ref="over" class="over" :width="size.width" :height="size.height" v-on="listeners" />
     <div
       v-if="placing && visit && !framing.off && framing.placing === 'over'"

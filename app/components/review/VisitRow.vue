@@ -7,6 +7,7 @@ import { inkOfVisit } from '@core/scene'
 import type { Ms, Slide } from '@core/model'
 import type { OpenQuestion } from '~/composables/useOpenQuestions'
 import { useProgrammeEdits } from '~/stores/programme-edits'
+import { useSaid } from '~/stores/said'
 import { useTalk } from '~/stores/talk'
 import { duration, preciseDuration } from '~/words'
 
@@ -24,6 +25,7 @@ const props = defineProps<{
 const emit = defineEmits<{ play: []; go: [at: Ms]; loop: [] }>()
 const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
+const said = computed(() => useSaid().ofVisit(props.visit.id))
 
 /** What is played of it. */
 const pieces = computed(() => piecesOfVisit(talk.programme, props.visit))
@@ -67,6 +69,9 @@ const seams = computed(() =>
 )
 function choose(from: Ms, to: Ms): void {
   if (to > from) programmeEdits.range = { from: props.visit.start + from, to: props.visit.start + to }
+}
+function chooseSaid(from: Ms, to: Ms): void {
+  choose(from - props.visit.start, to - props.visit.start)
 }
 function playChosen(): void {
   if (range.value !== null) emit('go', range.value.from)
@@ -169,7 +174,16 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
         ><template v-if="pauses > 0">, {{ pauses }} {{ pauses === 1 ? 'pause' : 'pauses' }}</template>
       </p>
     </div>
-    <p class="written soft">{{ slide?.notes || 'Nothing was written for this slide.' }}</p>
+    <SaidWords
+      v-if="said.length > 0"
+      class="text"
+      :words="said"
+      :at="current ? at : null"
+      @go="$emit('go', $event - visit.start)"
+      @range="chooseSaid"
+      @loop="$emit('loop')"
+    />
+    <p v-else class="text soft">{{ slide?.notes || 'Nothing was written for this slide.' }}</p>
   </article>
 </template>
 
@@ -280,7 +294,7 @@ h3 {
   color: var(--accent-text);
   font-weight: 700;
 }
-.written {
+.text {
   font-size: 14px;
   max-height: 84px;
   overflow-y: auto;

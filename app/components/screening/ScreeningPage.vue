@@ -80,7 +80,7 @@ function goBack(to: Ms): void {
         <ScreeningProgramme ref="finder" v-model="words" :view="view" :current="visit?.id ?? null" :hits="hits" @seek="seek" />
         <aside>
           <SlideWords v-if="slide" :slide="slide" />
-          <ScreeningSaid :said="view.said" :at="at" @seek="seek" />
+          <ScreeningSaid :said="view.said" :at="at" :sought="words" @seek="seek" />
           <ScreeningLinks :links="view.links" @seek="seek" />
           <TakeAlong :view="view" />
           <AskPresenter v-if="view.questions" :page-key="pageKey" :at="at" @seek="seek" />

@@ -6,6 +6,7 @@ import type { ScreeningView } from '@contracts'
 import { mediaUrl } from '~/client'
 import { useDescriptions } from '~/composables/useDescriptions'
 import { usePictures } from '~/composables/usePictures'
+import { useKept } from '~/composables/useKept'
 import { useScreeningKeys } from '~/composables/useScreeningKeys'
 import { useScreeningPlayer } from '~/composables/useScreeningPlayer'
 import { useWatched } from '~/composables/useWatched'
@@ -19,6 +20,8 @@ const frame = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const help = ref(false)
 const waits = ref(false)
+/** Where captions stand. */
+const captioned = useKept<'off' | 'below' | 'on' | 'large'>('captions', 'off')
 const { width } = useElementSize(canvas)
 const size = computed<Size>(() => {
   const ratio = import.meta.client ? Math.min(2, window.devicePixelRatio) : 1
@@ -63,6 +66,9 @@ useScreeningKeys({
   mute: () => {
     muted.value = !muted.value
   },
+  captions: () => {
+    captioned.value = captioned.value === 'off' ? 'below' : 'off'
+  },
   wait: () => {
     waits.value = !waits.value
   },
@@ -75,11 +81,13 @@ useScreeningKeys({
   },
 })
 defineExpose({ seek: player.seek })
+const track =
+  props.view.captions.length === 0 ? '' : `<track kind="captions" label="Captions" default src="${props.view.media}/captions.vtt">`
 /** Without scripts: the browser's own player, once there is a film for it. Nothing in it is anybody's words. */
 const plain =
   props.view.films.length > 0
     ? `<style>.picture, .controls { display: none !important }</style>
-       <video controls preload="metadata" style="width:100%;max-height:75vh" src="${props.view.media}/film.mp4"></video>`
+       <video controls preload="metadata" style="width:100%;max-height:75vh" src="${props.view.media}/film.mp4">${track}</video>`
     : `<style>.controls { display: none !important }</style>
        <p class="notice">This page plays with scripts switched on. All that is on its slides can be read below.</p>`
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 1.75, 2]
@@ -110,8 +118,10 @@ const doing = computed(() => {
         <div class="told" role="status">
           <p v-if="told">{{ told.description }}</p>
         </div>
+        <CaptionNow v-if="captioned === 'on' || captioned === 'large'" :captions="view.captions" :at="at" :look="captioned" />
         <button v-if="held" class="press main over" @click="player.play">Go on to the next slide</button>
       </div>
+      <CaptionNow v-if="captioned === 'below'" :captions="view.captions" :at="at" look="below" />
       <ScreeningAisle :view="view" :at="at" :hits="hits" @seek="player.seek" />
       <div class="controls">
         <button class="press main" :disabled="!ready" @click="press">{{ doing }}</button>
@@ -122,6 +132,15 @@ const doing = computed(() => {
         <label class="check" title="W"><input v-model="waits" type="checkbox" /> Wait at each slide</label>
         <label v-if="described" class="check"><input v-model="tells" type="checkbox" /> Tell what slides show</label>
         <label v-if="view.voice" class="check" title="M"><input v-model="muted" type="checkbox" /> Sound off</label>
+        <label v-if="view.captions.length > 0" class="speed" title="C"
+          >Captions
+          <select v-model="captioned">
+            <option value="off">off</option>
+            <option value="below">below the picture</option>
+            <option value="on">on the picture</option>
+            <option value="large">large, on the picture</option>
+          </select></label
+        >
         <label v-if="view.films.length > 0" class="speed"
           >Picture
           <select v-model="form">

@@ -25,6 +25,7 @@ import { descriptions } from './0023-descriptions'
 import { audiences } from './0024-audiences'
 import { watched } from './0025-watched'
 import { series } from './0026-series'
+import { words } from './0027-words'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -54,4 +55,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0024-audiences': audiences,
   '0025-watched': watched,
   '0026-series': series,
+  '0027-words': words,
 }

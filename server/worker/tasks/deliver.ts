@@ -9,7 +9,7 @@ import type { FilmIndex } from '@core/scene'
 import { checkFilm } from '@render/probe'
 import { tagSound } from '@render/sound'
 import { CRF_BOUNDS, codingOf, joinFilm, metadata } from '@render/video'
-import type { Coding, FileNotes } from '@render/video'
+import type { Coding, FileNotes, JoinOrder } from '@render/video'
 import { database } from '@server/database'
 import { deliveryToMake, filmOfRecipe, setMakers, turnOf } from '@server/domain'
 import type { DeliveryTurn } from '@server/domain'
@@ -28,6 +28,7 @@ import {
 } from '@server/store'
 import type { Claim } from '../claims'
 import { WORKER } from '../identity'
+import { captionsFor } from './captions-for'
 import { askForHelp, needNoHelp } from './help-deliver'
 import { tooBig } from './least-size'
 import type { LeastSize } from './least-size'
@@ -56,6 +57,7 @@ interface Making extends DeliveryTurn {
   readonly recipe: Recipe
   readonly plan: RenderPlan
   readonly notes: FileNotes
+  readonly captions: JoinOrder['captions']
   /** Tells what is unfinished of it apart from what anybody else makes. */
   readonly label: string
   /** Where the file is put together. */
@@ -64,7 +66,7 @@ interface Making extends DeliveryTurn {
 
 /** Makes the pictures one way and puts the file together. @returns how many frames had to be encoded */
 async function makeOnce(making: Making, coding: Coding, sound: Promise<MadeSound>, progress: Progress): Promise<number> {
-  const { index, plan, notes, out } = making
+  const { index, plan, notes, captions, out } = making
   const [made, parts] = await Promise.all([
     sound,
     makePictures(index, plan, coding, progress, {
@@ -76,7 +78,7 @@ async function makeOnce(making: Making, coding: Coding, sound: Promise<MadeSound
     }),
   ])
   await progress.enter('checking')
-  await joinFilm({ format: coding.format, parts, sound: made.file, notes, fps: plan.fps, out, signal: progress.signal })
+  await joinFilm({ format: coding.format, parts, sound: made.file, notes, captions, fps: plan.fps, out, signal: progress.signal })
   return sum(parts, (part) => part.encoded)
 }
 
@@ -156,6 +158,7 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
   const plan = renderPlan(index, recipe)
   const folder = deliveryFolder(id)
   await safeFolder(folder)
+  const out = `${deliveryPath(id)}.${String(claim.number)}.part`
   const making: Making = {
     id,
     talk,
@@ -164,13 +167,14 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
     recipe,
     plan,
     label: `${id}.${String(claim.number)}`,
-    out: `${deliveryPath(id)}.${String(claim.number)}.part`,
+    out,
     notes: {
       title: row.name,
       artist: recipe.fields['speaker'] ?? recipe.fields['surname'] ?? '',
       chapters: plan.chapters,
       cover: coverOf(index),
     },
+    captions: await captionsFor(db, { talk, index, recipe, length: plan.length, out }),
   }
   const progress = new Progress(db, claim, making, plan, {
     costs: plan.segments.map((segment) => costOfSegment(segment, plan)),
@@ -189,7 +193,7 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
     const encoded = await makeFile(making, sound, progress)
     clock.note('made')
     const limit = recipe.limit.kind === 'hold' ? recipe.limit.limit : null
-    const checked = await checkFilm(making.out, { plan, loudness: (await sound).loudness, limit })
+    const checked = await checkFilm(making.out, { plan, loudness: (await sound).loudness, captions: making.captions !== null, limit })
     clock.note('check')
     log.info({ delivery: id, frames: plan.frames, ms: clock.notes }, 'delivery made')
     if (checked.kind === 'bad') {
@@ -210,7 +214,7 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
     } else throw error
   } finally {
     progress.close()
-    await Promise.all([making.out, `${making.out}.chapters`].map((path) => rm(path, { force: true })))
+    await Promise.all([making.out, `${making.out}.chapters`, `${making.out}.vtt`].map((path) => rm(path, { force: true })))
   }
 }
 

@@ -38,7 +38,7 @@ async function makeTrack(making: Making, lines: (typeof STREAM_LINES)[number]): 
   const path = streamPath(talk, revision, lines)
   const [pictures, stream, whole] = ['pictures', 'part', 'whole'].map((kind) => `${path}.${label}.${kind}`) as [string, string, string]
   try {
-    const join = { format: 'mp4', parts, notes, fps: plan.fps, signal: watch.signal } as const
+    const join = { format: 'mp4', parts, notes, captions: null, fps: plan.fps, signal: watch.signal } as const
     await joinFilm({ ...join, sound: null, out: pictures })
     const track = await makeStreamTrack(pictures, stream)
     if (lines === WHOLE_LINES) {

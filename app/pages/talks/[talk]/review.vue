@@ -13,10 +13,11 @@ const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
 const ink = useInkAfterwards()
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2]
-const panel = ref<'fit' | 'pauses' | 'face' | 'history' | 'takes' | 'questions'>('fit')
+const panel = ref<'fit' | 'pauses' | 'words' | 'face' | 'history' | 'takes' | 'questions'>('fit')
 const PANELS = [
   { key: 'fit', name: 'Fit' },
   { key: 'pauses', name: 'Pauses' },
+  { key: 'words', name: 'Words' },
   { key: 'face', name: 'Face' },
   { key: 'history', name: 'History' },
   { key: 'takes', name: 'Takes' },
@@ -204,6 +205,7 @@ useReviewKeys({
           </div>
           <FitPanel v-if="panel === 'fit'" />
           <PausePanel v-else-if="panel === 'pauses'" @go="playFrom" />
+          <WordsPanel v-else-if="panel === 'words'" :at="at" @go="stage?.player.seek($event)" />
           <VisitFace v-else-if="panel === 'face'" ref="face" :visit="visit" :shape="shape" />
           <HistoryPanel v-else-if="panel === 'history'" />
           <QuestionsPanel v-else-if="panel === 'questions'" />

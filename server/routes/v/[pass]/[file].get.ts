@@ -1,8 +1,10 @@
 import { getRouterParam, setResponseHeaders } from 'h3'
 import type { H3Event } from 'h3'
+import { webVtt } from '@core/formats'
 import { Refusal } from '@core/model'
+import { captionsOf } from '@core/words'
 import { database } from '@server/database'
-import { filmToTake, screenedHandout, screenedNotes, sharedFile, streamTracks } from '@server/domain'
+import { filmToTake, languageOfTalk, screenedHandout, screenedNotes, sharedFile, streamTracks, wordsOfFilm } from '@server/domain'
 import { answerWithPass, filmPlaylist, filmTrack, screeningPlaylist, sendFile, sendMade } from '@server/http'
 import type { PassedIn } from '@server/http'
 import { foreseeFile, screeningFile } from '@server/media'
@@ -66,6 +68,13 @@ async function takenAlong(event: H3Event, name: string, passed: PassedIn): Promi
   }
 }
 
+/** What is said, to be read with the film; it may be put right at any time. */
+async function sendCaptions(event: H3Event, { access, screening }: PassedIn): Promise<string> {
+  const [words, language] = await Promise.all([wordsOfFilm(database(), screening.whole), languageOfTalk(database(), access.talk)])
+  setResponseHeaders(event, { 'content-type': 'text/vtt; charset=utf-8', 'cache-control': 'private, max-age=60' })
+  return webVtt(captionsOf(words, language))
+}
+
 /** A talk as a film: which there is, where its parts lie, and the files that they lie in. */
 async function sendTrack(event: H3Event, name: string, { version }: PassedIn): Promise<unknown> {
   const tracks = version.timing === 'recorded' ? await streamTracks(database(), version.talk, version.revision) : []
@@ -83,6 +92,7 @@ export default answerWithPass(async (event, passed) => {
   const name = getRouterParam(event, 'file') ?? ''
   const { screening } = passed
   if (name === 'film.json') return sendText(event, screening.text, 'application/json')
+  if (name === 'captions.vtt') return await sendCaptions(event, passed)
   const taken = await takenAlong(event, name, passed)
   if (taken !== null) return taken.sent
   if (isOfFilm(name)) return await sendTrack(event, name, passed)

@@ -1,0 +1,148 @@
+<script setup lang="ts">
+import type { Ms } from '@core/model'
+import { plainLetters } from '@core/screening'
+import { CAPTION_KINDS, TRANSCRIPT_KINDS } from '@contracts'
+import { useSaid } from '~/stores/said'
+import { useTalk } from '~/stores/talk'
+import { CAPTION_NAMES, preciseDuration } from '~/words'
+
+/** What is said: how far it was listened to, words that are found or doubtful, names, and what can be taken along of it. */
+const props = defineProps<{ at: Ms }>()
+const emit = defineEmits<{ go: [at: Ms] }>()
+const talk = useTalk()
+const said = useSaid()
+const wanted = ref('')
+const terms = ref('')
+const TRANSCRIPT_NAMES = { docx: 'document', html: 'web page', md: 'Markdown', txt: 'plain text' } as const
+
+const base = computed(() => `/api/talks/${talk.talk?.id ?? ''}/words`)
+const failed = computed(() => said.view?.stretches.filter(({ sentence }) => sentence !== null) ?? [])
+const byPauses = computed(() => said.view?.stretches.some(({ by }) => by === 'pauses') ?? false)
+const MOST_FOUND = 60
+const found = computed(() => {
+  const sought = plainLetters(wanted.value.trim())
+  if (sought === '') return []
+  const first = sought.split(' ')
+  return said.words
+    .flatMap((word, n) => {
+      const run = said.words
+        .slice(n, n + first.length)
+        .map(({ text }) => text)
+        .join(' ')
+      return plainLetters(run).includes(sought) ? [{ at: word.from, before: said.words.slice(Math.max(0, n - 4), n), run, n }] : []
+    })
+    .filter((hit, n, all) => all[n - 1]?.n !== hit.n - 1 || first.length === 1)
+    .slice(0, MOST_FOUND)
+})
+function nextDoubtful(): void {
+  const next = said.doubtful.find(({ from }) => from > props.at + 1) ?? said.doubtful[0]
+  if (next !== undefined) emit('go', next.from)
+}
+watch(
+  () => said.view?.terms,
+  (list) => {
+    terms.value = list?.join('\n') ?? ''
+  },
+  { immediate: true },
+)
+const saveTerms = (): Promise<boolean> =>
+  said.setTerms(
+    terms.value
+      .split('\n')
+      .map((term) => term.trim())
+      .filter((term) => term !== ''),
+  )
+</script>
+
+<template>
+  <section class="panel" aria-label="Words">
+    <p v-if="said.trouble" class="notice bad" role="alert">{{ said.trouble }}</p>
+    <p v-if="said.view && said.view.waiting > 0" class="soft" role="status">
+      {{ said.view.waiting === 1 ? 'One recording waits' : `${said.view.waiting} recordings wait` }} to be listened to: that is done while
+      nothing else needs this machine.
+    </p>
+    <p v-for="one in failed" :key="one.stretch" class="soft">{{ one.sentence }}</p>
+    <p v-if="byPauses" class="soft">Nothing here understands this language: the notes are laid on the voice by its pauses.</p>
+    <p class="line">
+      <button class="press small" :disabled="said.busy" @click="said.listen()">
+        {{ said.words.length === 0 ? 'Listen to it now' : 'Listen again' }}
+      </button>
+      <button v-if="said.doubtful.length > 0" class="press small" @click="nextDoubtful">
+        Next doubtful word ({{ said.doubtful.length }})
+      </button>
+      <label v-if="said.words.length > 0" class="check"><input v-model="said.captioned" type="checkbox" />Captions on the picture</label>
+    </p>
+    <template v-if="said.words.length > 0">
+      <el-input v-model="wanted" clearable placeholder="Find in what is said" aria-label="Find in what is said" />
+      <ul v-if="found.length > 0">
+        <li v-for="hit in found" :key="hit.n">
+          <button class="press quiet small" @click="emit('go', hit.at)">
+            <span class="clock">{{ preciseDuration(hit.at) }}</span></button
+          ><span class="soft">{{ hit.before.map(({ text }) => text).join(' ') }} </span><b>{{ hit.run }}</b>
+        </li>
+      </ul>
+      <p v-else-if="wanted.trim() !== ''" class="soft">That is not said.</p>
+      <p v-if="said.everywhere" class="notice">
+        <span>“{{ said.everywhere.from }}” is said {{ said.everywhere.places }} more times.</span
+        ><button class="press small" @click="said.correctEverywhere()">“{{ said.everywhere.to }}” there too</button
+        ><button class="press quiet small" @click="said.everywhere = null">No</button>
+      </p>
+      <p class="line">
+        <span>Captions:</span>
+        <a v-for="kind in CAPTION_KINDS" :key="kind" class="press quiet small" :href="`${base}/captions?kind=${kind}`">{{
+          CAPTION_NAMES[kind]
+        }}</a>
+        <span>Transcript:</span>
+        <a v-for="kind in TRANSCRIPT_KINDS" :key="kind" class="press quiet small" :href="`${base}/transcript?kind=${kind}`">{{
+          TRANSCRIPT_NAMES[kind]
+        }}</a>
+      </p>
+    </template>
+    <label class="terms"
+      >Names and terms that are said, a line each; they are listened for
+      <el-input v-model="terms" type="textarea" :autosize="{ minRows: 2, maxRows: 6 }" @change="saveTerms" />
+    </label>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  display: grid;
+  gap: 10px;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+}
+.check {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+}
+.check input {
+  width: 16px;
+  height: 16px;
+  margin: 0;
+  accent-color: var(--brand);
+}
+ul {
+  display: grid;
+  gap: 2px;
+  max-height: 190px;
+  margin: 0;
+  padding: 0;
+  overflow-y: auto;
+  list-style: none;
+}
+li {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.terms {
+  display: grid;
+  gap: 4px;
+}
+</style>

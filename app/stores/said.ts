@@ -1,0 +1,106 @@
+import { defineStore } from 'pinia'
+import { group } from 'd3'
+import { captionsOf, corrected, filmWords } from '@core/words'
+import type { FilmWord } from '@core/words'
+import type { VisitId } from '@core/model'
+import type { CorrectionRequest, WordsView } from '@contracts'
+import { api, sentenceOf } from '~/client'
+import { useTalk } from './talk'
+
+/** A word below this is doubtful, of 1. */
+export const DOUBTFUL = 0.5
+
+const NONE: readonly FilmWord[] = []
+
+/** What is said in the open talk: as it was heard, laid on what is written, and as it was corrected. */
+export const useSaid = defineStore('said', () => {
+  const talk = useTalk()
+  const view = shallowRef<WordsView | null>(null)
+  const trouble = ref<string | null>(null)
+  const busy = ref(false)
+
+  const words = computed<readonly FilmWord[]>(() => {
+    if (talk.index === null || view.value === null) return NONE
+    return filmWords(talk.index, new Map(view.value.stretches.map((said) => [said.stretch, corrected(said, said.corrections)])))
+  })
+  const captions = computed(() => captionsOf(words.value, talk.talk?.language ?? 'en'))
+  /** Whether they stand on the picture in Review. */
+  const captioned = ref(false)
+  const byVisit = computed(() => group(words.value, ({ visit }) => visit))
+  const ofVisit = (visit: VisitId): readonly FilmWord[] => byVisit.value.get(visit) ?? NONE
+  const doubtful = computed(() => words.value.filter(({ sure, source }) => source === 'heard' && sure < DOUBTFUL))
+
+  async function attempt(work: (id: string) => Promise<WordsView>): Promise<boolean> {
+    const id = talk.talk?.id
+    if (id === undefined) return false
+    busy.value = true
+    trouble.value = null
+    try {
+      const answer = await work(id)
+      if (talk.talk?.id === id) view.value = answer
+      return true
+    } catch (error) {
+      trouble.value = sentenceOf(error)
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+
+  /** Says what is said in place of some words that follow each other in one recording. */
+  const correct = (corrections: readonly CorrectionRequest[]): Promise<boolean> =>
+    attempt((id) => api.post<WordsView>(`/talks/${id}/words/corrections`, { corrections }))
+  const takeBack = (correction: string): Promise<boolean> =>
+    attempt((id) => api.delete<WordsView>(`/talks/${id}/words/corrections/${correction}`))
+  const listen = (): Promise<boolean> => attempt((id) => api.post<WordsView>(`/talks/${id}/words/listen`))
+  const setTerms = (terms: readonly string[]): Promise<boolean> =>
+    attempt((id) => api.put<WordsView>(`/talks/${id}/words/terms`, { terms }))
+
+  /** A word that was put right and is said elsewhere too. */
+  const everywhere = shallowRef<{ readonly from: string; readonly to: string; readonly places: number } | null>(null)
+  const placesOf = (text: string): readonly FilmWord[] => words.value.filter((word) => word.source !== 'typed' && word.text === text)
+  function noteCorrected(from: string, to: string): void {
+    const places = placesOf(from).length
+    everywhere.value = places === 0 || to === '' || from === to ? null : { from, to, places }
+  }
+  async function correctEverywhere(): Promise<void> {
+    if (everywhere.value === null) return
+    const { from: wrong, to } = everywhere.value
+    const corrections = placesOf(wrong).map(({ recorded: { stretch, from, until } }) => ({
+      stretch,
+      from,
+      until: Math.max(from + 1, until),
+      text: to,
+    }))
+    if (corrections.length === 0 || (await correct(corrections))) everywhere.value = null
+  }
+
+  watch(
+    [() => talk.talk?.id, () => talk.wordsVersion, () => talk.programme.revision],
+    async ([id], previous) => {
+      if (id !== previous[0]) view.value = null
+      if (id === undefined) return
+      // What cannot be had now comes with the next change.
+      const found = await api.get<WordsView>(`/talks/${id}/words`).catch(() => null)
+      if (found !== null && talk.talk?.id === id) view.value = found
+    },
+    { immediate: true },
+  )
+  return {
+    view,
+    words,
+    captions,
+    captioned,
+    doubtful,
+    trouble,
+    busy,
+    everywhere,
+    ofVisit,
+    correct,
+    correctEverywhere,
+    noteCorrected,
+    takeBack,
+    listen,
+    setTerms,
+  }
+})

@@ -1,0 +1,3 @@
+export * from './listen'
+export * from './listen-by-model'
+export * from './model-for'

@@ -1,0 +1,63 @@
+import { ProcessFailed } from '@render/process'
+import { listenByModel, modelFor } from '@render/speech'
+import type { ListenOptions } from '@render/speech'
+import { timedByPauses } from '@core/words'
+import type { StretchId } from '@core/model'
+import { database } from '@server/database'
+import { keepSaid, listenLater, listenOrder, stretchesToHear } from '@server/domain'
+import type { Listened } from '@server/domain'
+import { log } from '@server/log'
+import { voicePath } from '@server/store'
+import type { Claim } from '../claims'
+import { whileIdle } from './while-idle'
+
+/** The most that a program takes for a second of speech, and besides, in ms: one that takes longer hangs. */
+const TIME_A_SECOND = 4000
+const TIME_BESIDE = 120_000
+const NICENESS = 19
+
+const FAILED = 'What is said here could not be made out: the recogniser failed. The recording is as it was; have it listened to again.'
+const NOT_UNDERSTOOD =
+  'What is said here could not be made out: nothing on this server understands its language, and nothing is written for its slides.'
+const NOTHING_HEARD = 'No speech was found in this recording.'
+
+/** Finds what is said in a recording, by the best that there is for its language. */
+async function listened(talk: string, stretch: StretchId, signal: AbortSignal): Promise<Listened | null> {
+  const order = await listenOrder(database(), talk, stretch)
+  if (order === null) return null
+  const { language, peaks, length, texts, besides, shown } = order
+  const options: ListenOptions = { time: TIME_BESIDE + (length / 1000) * TIME_A_SECOND, niceness: NICENESS, signal }
+  if (await modelFor(language)) {
+    const said = await listenByModel({ voice: voicePath(stretch), peaks, length, texts, besides, shown }, options)
+    return said.words.length === 0 ? { by: null, sentence: NOTHING_HEARD, failed: false } : { by: 'model', said }
+  }
+  const said = timedByPauses(peaks, texts, shown)
+  return said.words.length === 0 ? { by: null, sentence: NOT_UNDERSTOOD, failed: false } : { by: 'pauses', said }
+}
+
+/** Listens to all of a talk that nobody has listened to, while nobody needs the machine. */
+export async function listenTask(talk: string, claim: Claim): Promise<void> {
+  const db = database()
+  await whileIdle(
+    talk,
+    () => listenLater(db, talk),
+    async ({ signal }) => {
+      for (const stretch of await stretchesToHear(db, talk)) {
+        const found = await listened(talk, stretch, signal).catch((error: unknown): Listened => {
+          if (signal.aborted || !(error instanceof ProcessFailed)) throw error
+          log.warn({ talk, stretch, error: String(error) }, 'listening failed')
+          return { by: null, sentence: FAILED, failed: true }
+        })
+        if (found === null) continue
+        await db.transaction().execute(async (q) => {
+          await claim.stillHeld(q)
+          await keepSaid(q, talk, stretch, found)
+        })
+        log.info({ talk, stretch, by: found.by }, 'listened to')
+      }
+    },
+  )
+}
+
+/** It can be asked for again. */
+export const listenGivenUp = (): Promise<void> => Promise.resolve()
