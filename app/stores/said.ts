@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { group } from 'd3'
-import { captionsOf, corrected, filmWords } from '@core/words'
+import { captionsOf, corrected, filmWords, slipsOf } from '@core/words'
 import type { FilmWord } from '@core/words'
 import type { VisitId } from '@core/model'
 import type { CorrectionRequest, WordsView } from '@contracts'
@@ -24,6 +24,15 @@ export const useSaid = defineStore('said', () => {
     return filmWords(talk.index, new Map(view.value.stretches.map((said) => [said.stretch, corrected(said, said.corrections)])))
   })
   const captions = computed(() => captionsOf(words.value, talk.talk?.language ?? 'en'))
+  const slips = computed(() => {
+    const { index, film } = talk
+    if (index === null) return []
+    return slipsOf({
+      words: words.value,
+      notesOf: (slide) => index.film.slides.get(slide)?.notes ?? '',
+      peaksOf: (stretch) => film?.peaks[stretch] ?? [],
+    })
+  })
   /** Whether they stand on the picture in Review. */
   const captioned = ref(false)
   const byVisit = computed(() => group(words.value, ({ visit }) => visit))
@@ -90,6 +99,7 @@ export const useSaid = defineStore('said', () => {
     view,
     words,
     captions,
+    slips,
     captioned,
     doubtful,
     trouble,

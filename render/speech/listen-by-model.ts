@@ -61,6 +61,8 @@ class Hearing {
     recognise(this.#samples, parts, { languageModel: GENERAL_MODEL, dictionary: GENERAL_DICTIONARY, states: FREE_STATES }, this.#options)
 }
 
+/** What nobody writes and everybody says. */
+const FILLERS: readonly (readonly string[])[] = [['uh'], ['um']]
 /** For speech that may be anything, see `Grammar`. */
 const FREE_STATES = 3000
 
@@ -75,7 +77,8 @@ export async function listenByModel(order: ListenOrder, options: ListenOptions):
   try {
     const hearing = new Hearing(folder, options)
     await hearing.prepare(voice)
-    const sentences = [...texts.flatMap(sentencesOf), ...besides]
+    const written = [...texts.flatMap(sentencesOf), ...besides]
+    const sentences = written.length === 0 ? [] : [...written, ...FILLERS]
     const ways = await waysOfSaying(new Set(sentences.flat()), options.signal)
     const soundOf = (sound: string): string => signsOf(ways.get(sound)?.[0] ?? sound)
     const parts = partsToHear(peaks, length)

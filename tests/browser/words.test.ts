@@ -13,6 +13,8 @@ const viewer = otherBrowser()
 
 const NOTES = 'The anchor of the Skero holds well. Coil the rope three times, and tell the Skero that it is done. Nobody waits at the pier.'
 const SAID = ['The anchor of the Skero holds well.', 'Coil the rope three times, and tell the Skero that it is done.']
+/** As it is said: the second sentence is begun twice. */
+const SPOKEN = [SAID[0] ?? '', 'Coil the rope.', SAID[1] ?? '']
 
 describe('what is said', () => {
   it('is listened to, put right where it stands and everywhere, found, and read by those who watch', async () => {
@@ -20,7 +22,7 @@ describe('what is said', () => {
     const { revision } = await stand.client.get<TalkView>('GET', `/talks/${talk}`)
     const edit = { kind: 'set', slides: [slides[0]], fields: { notes: NOTES } }
     await stand.client.get('POST', `/talks/${talk}/deck`, { revision, edit })
-    const { media, length } = await saidRecording(SAID)
+    const { media, length } = await saidRecording(SPOKEN)
     await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [{ media, length, slide: slides[0] ?? '' }])
     const { path } = await shareTalk(stand.client, talk)
 
@@ -29,7 +31,20 @@ describe('what is said', () => {
     await page.getByRole('button', { name: 'Listen to it now' }).click()
     const said = page.getByRole('group', { name: /^What is said/ })
     await said.waitFor()
-    await expect.poll(() => said.locator('.word').allTextContents()).toEqual(SAID.join(' ').split(' '))
+    const words = (): Promise<string[]> => said.locator('.word').allTextContents()
+    await expect.poll(words).toEqual(`${SAID[0] ?? ''} Coil the rope ${SAID[1] ?? ''}`.split(' '))
+    // The first try goes, and can be taken back.
+    await page.getByRole('tab', { name: 'Slips' }).click()
+    const slips = page.getByRole('region', { name: 'Slips' })
+    await slips.getByText('“Coil the rope” begun again').waitFor()
+    expect(await accessFaults(page)).toEqual([])
+    await slips.getByRole('button', { name: 'Without' }).click()
+    await expect.poll(() => page.getByRole('button', { name: 'Pause', exact: true }).count()).toBe(1)
+    await page.keyboard.press('Space')
+    await slips.getByRole('button', { name: /^Cut the one that is ticked/ }).click()
+    await expect.poll(words).toEqual(SAID.join(' ').split(' '))
+    await slips.getByText('Nothing was begun again').waitFor()
+    await page.getByRole('tab', { name: 'Words' }).click()
     expect(await accessFaults(page)).toEqual([])
 
     // A click goes there; the keys go from word to word, and put one right.
@@ -53,7 +68,7 @@ describe('what is said', () => {
     await page.mouse.move((to?.x ?? 0) + (to?.width ?? 0) - 2, (to?.y ?? 0) + 8, { steps: 5 })
     await page.mouse.up()
     await page.getByRole('button', { name: 'Cut', exact: true }).click()
-    await expect.poll(() => said.locator('.word').allTextContents()).not.toContain('rope')
+    await expect.poll(words).not.toContain('rope')
     await page.getByRole('textbox', { name: 'Find in what is said' }).fill('skerrow')
     await expect.poll(() => page.getByRole('region', { name: 'Words' }).getByRole('listitem').count()).toBe(2)
 

@@ -113,6 +113,7 @@ function key(event: KeyboardEvent): void {
 
 <style scoped>
 .said {
+  padding: 4px 2px;
   font-size: 14px;
   line-height: 1.5;
 }

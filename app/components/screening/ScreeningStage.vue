@@ -99,7 +99,7 @@ const doing = computed(() => {
 
 <template>
   <section class="stage" aria-label="Film">
-    <div ref="frame" class="frame">
+    <div ref="frame" class="frame" :class="{ captioned: view.captions.length > 0, strip: captioned === 'below' }">
       <div class="picture" :style="{ aspectRatio: `${view.shape.width} / ${view.shape.height}` }">
         <img v-if="poster && !ready" :src="mediaUrl(view.media, poster)" alt="" fetchpriority="high" />
         <canvas
@@ -169,9 +169,16 @@ const doing = computed(() => {
 
 <style scoped>
 .frame {
+  --under: 218px;
   display: grid;
   gap: 8px;
   justify-items: center;
+}
+.frame.captioned {
+  --under: 262px;
+}
+.frame.captioned.strip {
+  --under: 318px;
 }
 .frame > * {
   width: 100%;
@@ -179,7 +186,7 @@ const doing = computed(() => {
 .picture {
   position: relative;
   /* Picture, timeline and what plays it are seen together. */
-  max-width: min(100%, calc((100vh - 218px) * 16 / 9));
+  max-width: min(100%, calc((100vh - var(--under)) * 16 / 9));
   min-width: min(100%, 480px);
   background: #14201e;
   overflow: hidden;

@@ -13,10 +13,11 @@ const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
 const ink = useInkAfterwards()
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2]
-const panel = ref<'fit' | 'pauses' | 'words' | 'face' | 'history' | 'takes' | 'questions'>('fit')
+const panel = ref<'fit' | 'pauses' | 'slips' | 'words' | 'face' | 'history' | 'takes' | 'questions'>('fit')
 const PANELS = [
   { key: 'fit', name: 'Fit' },
   { key: 'pauses', name: 'Pauses' },
+  { key: 'slips', name: 'Slips' },
   { key: 'words', name: 'Words' },
   { key: 'face', name: 'Face' },
   { key: 'history', name: 'History' },
@@ -66,12 +67,27 @@ function jump(by: -1 | 1): void {
   if (target !== undefined) stage.value?.player.seek(target)
 }
 
+/** What is heard before something that may go, in ms. */
+const LEAD = 1500
+
 function playFrom(time: number): void {
   const player = stage.value?.player
   player?.pause()
   player?.seek(time)
   player?.play()
 }
+/** What is passed over for once while the film is played: what it would be without. */
+const passed = shallowRef<{ readonly from: number; readonly to: number } | null>(null)
+function playWithout(part: { readonly from: number; readonly to: number }): void {
+  playFrom(Math.max(0, part.from - LEAD))
+  passed.value = part
+}
+watch(at, (now) => {
+  const part = passed.value
+  if (part === null) return
+  if (now >= part.from && now < part.to) playFrom(part.to)
+  else if (now < part.from - LEAD - 500 || now > part.to + LEAD) passed.value = null
+})
 /** Plays the chosen part over and over, until it is let go. */
 function loopRange(): void {
   if (stage.value === null || programmeEdits.range === null) return
@@ -205,6 +221,7 @@ useReviewKeys({
           </div>
           <FitPanel v-if="panel === 'fit'" />
           <PausePanel v-else-if="panel === 'pauses'" @go="playFrom" />
+          <SlipsPanel v-else-if="panel === 'slips'" @with="playFrom" @without="playWithout" />
           <WordsPanel v-else-if="panel === 'words'" :at="at" @go="stage?.player.seek($event)" />
           <VisitFace v-else-if="panel === 'face'" ref="face" :visit="visit" :shape="shape" />
           <HistoryPanel v-else-if="panel === 'history'" />
@@ -288,7 +305,7 @@ useReviewKeys({
   gap: 4px;
 }
 .tabs button {
-  padding: 6px 12px;
+  padding: 6px 9px;
   border: 0;
   border-bottom: 3px solid transparent;
   background: none;

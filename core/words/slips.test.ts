@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest'
+import { asId } from '@core/model'
+import type { FilmWord } from './film-words'
+import { slipsOf } from './slips'
+
+/** Words of 300 ms, each followed by a silence of so many ms as stand behind a bar; 50 where none do. A word in brackets is not written. */
+function words(text: string): readonly FilmWord[] {
+  let at = 1000
+  return text.split(' ').map((part) => {
+    const [said = '', pause = '50'] = part.split('|')
+    const from = at
+    at += 300 + Number(pause)
+    const recorded = { stretch: asId<'stretch'>('s'), from, until: from + 300 }
+    const heard = said.startsWith('(')
+    return {
+      text: said.replaceAll(/[()]/g, ''),
+      from,
+      until: from + 300,
+      sure: 1,
+      source: heard ? 'heard' : 'written',
+      correction: null,
+      visit: asId('v'),
+      slide: asId('one'),
+      recorded,
+      unsaid: '',
+    }
+  })
+}
+const found = (text: string, notes = ''): readonly string[] =>
+  slipsOf({ words: words(text), notesOf: () => notes, peaksOf: () => [] }).map(({ kind, words: gone }) => `${kind}: ${gone}`)
+
+describe('slips', () => {
+  it('are sentences begun again, of which the first try goes', () => {
+    expect(found('The tide is|400 the tide is rising.')).toEqual(['again: The tide is'])
+    expect(found('We tie the the rope.')).toEqual(['again: the'])
+  })
+
+  it('are fillers and silences inside a sentence', () => {
+    expect(found('Tie (um) the|1500 rope.')).toEqual(['filler: um', 'hesitation: the … rope.'])
+  })
+
+  it.each([
+    ['what is written twice', 'Then three, and three again. Very very slowly.', ''],
+    ['words that are written so', 'It goes on and on and on without end.', 'It goes on and on and on without end.'],
+    ['a word that is doubled for its sake', 'It is very very deep.', ''],
+    ['a pause after a sentence or a clause', 'Low water.|3000 Then,|1500 high water.', ''],
+    ['a sentence that is said twice', 'Count the birds.|500 Count the birds.', ''],
+    ['nothing', 'One', ''],
+  ])('are not %s', (_, said, notes) => {
+    expect(found(said, notes)).toEqual([])
+  })
+
+  it('are cut between words, and touch none that stays', () => {
+    const said = words('Look. The tide is|400 the tide is rising.')
+    const [slip] = slipsOf({ words: said, notesOf: () => '', peaksOf: () => [9, 9, 9, 9] })
+    const [before, first, last, next] = [said[0], said[1], said[3], said[4]]
+    expect(slip?.from).toBeGreaterThanOrEqual(before?.until ?? 0)
+    expect(slip?.from).toBeLessThanOrEqual(first?.from ?? 0)
+    expect(slip?.to).toBeGreaterThanOrEqual(last?.until ?? 0)
+    expect(slip?.to).toBeLessThanOrEqual(next?.from ?? 0)
+  })
+})

@@ -1,0 +1,137 @@
+import type { Ms, SlideId, StretchId, VisitId } from '@core/model'
+import { quietNear } from '@core/voice'
+import type { FilmWord } from './film-words'
+
+/** Something that was said by mistake: a sentence begun again, a filler, a hesitation inside a sentence. */
+export interface Slip {
+  readonly kind: 'again' | 'filler' | 'hesitation'
+  readonly visit: VisitId
+  /** The words that go; those before and after it where a hesitation goes. */
+  readonly words: string
+  /** What is cut, in ms of the film. */
+  readonly from: Ms
+  readonly to: Ms
+}
+
+/** What slips are found by. */
+export interface SlipQuestion {
+  readonly words: readonly FilmWord[]
+  /** What is written for a slide: what is repeated there is meant. */
+  readonly notesOf: (slide: SlideId) => string
+  readonly peaksOf: (stretch: StretchId) => readonly number[]
+}
+
+const FILLERS = new Set(['uh', 'um', 'er', 'erm', 'hm', 'mm'])
+/** So many words at most are begun again. */
+const MOST_BEGUN = 8
+/** Whoever begins again does so within this after breaking off, in ms; later it is another sentence. */
+const SOON: Ms = 2500
+/** A silence inside a sentence that is no breath, and what is left of it, in ms. */
+const HESITATION: Ms = 1200
+const LEFT: Ms = 350
+/** Words that are doubled by mistake alone; "very very" is meant. */
+const DOUBLED = new Set([
+  'the',
+  'a',
+  'an',
+  'of',
+  'in',
+  'on',
+  'at',
+  'to',
+  'for',
+  'and',
+  'or',
+  'but',
+  'with',
+  'is',
+  'are',
+  'we',
+  'i',
+  'you',
+  'it',
+  'this',
+  'that',
+])
+
+const plain = (text: string): string => text.toLowerCase().replaceAll(/[^\p{L}\p{N}']/gu, '')
+const endsClause = (text: string): boolean => /[.!?…,;:。！？、，；：–—]["'”’)\]]*$/u.test(text)
+
+/** Where what is cut may begin or end: the quietest place between two words, neither of which is touched. */
+function between(before: FilmWord | undefined, after: FilmWord, peaksOf: SlipQuestion['peaksOf']): Ms {
+  if (before?.recorded.stretch !== after.recorded.stretch) return after.from
+  const [least, most] = [before.recorded.until, Math.max(before.recorded.until, after.recorded.from)]
+  const quiet = Math.max(least, Math.min(most, quietNear(peaksOf(after.recorded.stretch), (least + most) / 2)))
+  // The film's time between two words goes evenly.
+  const share = most === least ? 0 : (quiet - least) / (most - least)
+  return Math.round(before.until + (after.from - before.until) * share)
+}
+
+/** Whether words that are said twice in a row are meant: a whole sentence or clause, a word doubled for its sake, or written so. */
+function isMeant(tried: readonly FilmWord[], said: string, written: string): boolean {
+  const last = tried.at(-1)
+  const whole = last !== undefined && last.source === 'written' && endsClause(last.text)
+  return whole || (tried.length === 1 && !DOUBLED.has(said)) || written.includes(` ${said} ${said} `)
+}
+
+const sounds = (words: readonly FilmWord[]): string => words.map(({ text }) => plain(text)).join(' ')
+
+/** Whether some words in a row are said twice, the second time soon after the first. */
+function saidTwice(words: readonly FilmWord[], n: number, count: number): boolean {
+  const [tried, again] = [words.slice(n, n + count), words.slice(n + count, n + 2 * count)]
+  const [broken, begun] = [tried.at(-1), again[0]]
+  if (broken === undefined || begun === undefined || again.length < count) return false
+  if (again.at(-1)?.visit !== broken.visit || begun.from - broken.until > SOON) return false
+  return sounds(tried) === sounds(again) && sounds(tried).trim() !== ''
+}
+
+/** How many words from one on are begun again after them; 0: none. @param written what is written for their slide */
+function begunAgain(words: readonly FilmWord[], n: number, written: string): number {
+  for (let count = MOST_BEGUN; count >= 1; count -= 1) {
+    if (!saidTwice(words, n, count)) continue
+    const tried = words.slice(n, n + count)
+    if (!isMeant(tried, sounds(tried), written)) return count
+  }
+  return 0
+}
+
+/** Notes as plain words with spaces around, by visit. */
+function writtenBy({ words, notesOf }: SlipQuestion): ReadonlyMap<VisitId, string> {
+  const slides = new Map(words.map(({ visit, slide }) => [visit, slide]))
+  return new Map([...slides].map(([visit, slide]) => [visit, ` ${notesOf(slide).split(/\s+/).map(plain).join(' ')} `]))
+}
+
+/** The silence inside a sentence that goes; null: there is none. */
+function hesitation(before: FilmWord | undefined, word: FilmWord): Slip | null {
+  if (before?.visit !== word.visit || before.recorded.stretch !== word.recorded.stretch) return null
+  if (endsClause(before.text) || word.from - before.until <= HESITATION) return null
+  const words = `${before.text} … ${word.text}`
+  return { kind: 'hesitation', visit: word.visit, words, from: before.until + LEFT / 2, to: word.from - LEFT / 2 }
+}
+
+/** Slips of a film, in order, none overlapping. */
+export function slipsOf(question: SlipQuestion): readonly Slip[] {
+  const { words, peaksOf } = question
+  const written = writtenBy(question)
+  const slips: Slip[] = []
+  for (let n = 0; n < words.length; n += 1) {
+    const word = words[n]
+    if (word === undefined) break
+    const still = hesitation(words[n - 1], word)
+    if (still !== null) slips.push(still)
+    const isFiller = word.source === 'heard' && FILLERS.has(plain(word.text))
+    const count = isFiller ? 1 : begunAgain(words, n, written.get(word.visit) ?? '')
+    const next = words[n + count]
+    if (count === 0 || next?.visit !== word.visit) continue
+    const gone = words.slice(n, n + count)
+    slips.push({
+      kind: isFiller ? 'filler' : 'again',
+      visit: word.visit,
+      words: gone.map(({ text }) => text).join(' '),
+      from: between(words[n - 1], word, peaksOf),
+      to: between(gone.at(-1), next, peaksOf),
+    })
+    n += count - 1
+  }
+  return slips.filter(({ from, to }, n) => to > from && from >= (slips[n - 1]?.to ?? 0))
+}
