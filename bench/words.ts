@@ -173,7 +173,9 @@ export async function measure(): Promise<Figure> {
   const building = process.env['AISLE_BUILDING'] !== undefined
   console.log(`seed ${String(seed)}`)
   const rows: { kind: string; voice: string; snr: number; right: number; median: number; p95: number; pace: number }[] = []
-  for (const voice of building ? VOICES.slice(0, 2) : VOICES) {
+  const only = process.env['AISLE_VOICES']?.split(',')
+  const voices = building ? VOICES.slice(0, 2) : VOICES.filter((voice) => only?.includes(voice) ?? true)
+  for (const voice of voices) {
     for (const snr of SNRS) {
       const maker = new TextMaker(building ? BUILDING_WORDS : MEASURING_WORDS, seed + rows.length)
       for (const kind of ['read', 'departing', 'without notes'] as const) {
