@@ -56,14 +56,14 @@ describe('words heard as they are written', () => {
     )
   })
 
-  it('are aligned in seconds, two hours of them', () => {
+  it('are found in an hour of speech that is much alike', () => {
     const long = Array.from({ length: 400 }, (_, n) => `Sentence ${String(n)} is about the tide, the boat and number ${String(n * 7)}.`)
     const many = [writtenText(long.join(' '), 'en')]
     const sounds = many[0]?.tokens.map(({ sound }) => sound) ?? []
-    const heard = heardAs([...sounds, ...sounds, ...sounds, ...sounds])
+    const heard = heardAs([...sounds, ...sounds])
     const { words } = alignWords(heard, many, shown)
     expect(words.every(({ source }) => source === 'written')).toBe(true)
-  }, 20_000)
+  })
 })
 
 describe('what departs from what is written', () => {
