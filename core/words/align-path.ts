@@ -41,7 +41,7 @@ const MOST_OMITTED = 7
 /** A path that costs so much more than the best is given up. */
 const BEAM = 7
 /** So many paths at most go on: the best. */
-const MOST_PATHS = 80
+const MOST_PATHS = 32
 /** So many places at most at which reading may begin with a word. */
 const MOST_PLACES = 16
 
