@@ -2,7 +2,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Said } from '@core/model'
-import { PEAKS_A_SECOND } from '@core/voice'
+import { peaksOf } from '@core/voice'
 import { writtenText } from '@core/words'
 import type { ShownText } from '@core/words'
 import { listenByModel } from '@render/speech'
@@ -77,14 +77,6 @@ function record(voice: Voice, maker: TextMaker, talk: readonly Spoken[], snr: nu
   return { speech: speech.finish(snr), shown }
 }
 
-function peaksOf(samples: Int16Array): readonly number[] {
-  const step = SAMPLE_RATE / PEAKS_A_SECOND
-  return Array.from({ length: Math.ceil(samples.length / step) }, (_, n) => {
-    const loudest = samples.subarray(n * step, (n + 1) * step).reduce((most, sample) => Math.max(most, Math.abs(sample)), 0)
-    return Math.round((loudest / 32_768) * 255)
-  })
-}
-
 const plain = (text: string): string => text.toLowerCase().replaceAll(/[^\p{L}\p{N}%']/gu, '')
 
 interface Compared {
@@ -146,7 +138,7 @@ async function listened({ speech, shown }: Recorded, notes: readonly string[]): 
     const said = await listenByModel(
       {
         voice,
-        peaks: peaksOf(speech.samples),
+        peaks: peaksOf(speech.samples, SAMPLE_RATE),
         length: speech.length,
         texts: notes.map((text) => writtenText(text, 'en')),
         besides: [],

@@ -11,6 +11,8 @@ const scratch = mkdtempSync(join(tmpdir(), 'aisle-checks-'))
 let passed = 0
 let failed = 0
 let skipped = 0
+/** Names of what failed, said again at the end, where they are found without reading everything. */
+const failures: string[] = []
 
 /** Runs a check and prints what it said once it is over, so that two at a time can be read. */
 async function check(name: string, args: readonly string[]): Promise<void> {
@@ -25,14 +27,33 @@ async function check(name: string, args: readonly string[]): Promise<void> {
   })
   console.log(`\n── ${name}\n${said}`)
   if (status === 0) passed += 1
-  else failed += 1
+  else fail(name)
+}
+
+function fail(name: string): void {
+  failed += 1
+  failures.push(name)
 }
 
 interface Report {
   readonly numPassedTests: number
   readonly numFailedTests: number
   readonly numPendingTests: number
-  readonly numFailedTestSuites: number
+  readonly testResults: readonly {
+    readonly assertionResults: readonly {
+      readonly status: string
+      readonly fullName: string
+      readonly failureMessages: readonly string[]
+    }[]
+  }[]
+}
+
+/** A failed test's name with the first line of why. */
+function failuresIn(project: string, report: Report): readonly string[] {
+  return report.testResults
+    .flatMap(({ assertionResults }) => assertionResults)
+    .filter(({ status }) => status === 'failed')
+    .map(({ fullName, failureMessages }) => `${project}: ${fullName}: ${failureMessages[0]?.split('\n')[0] ?? ''}`)
 }
 
 async function tests(project: string): Promise<void> {
@@ -51,10 +72,11 @@ async function tests(project: string): Promise<void> {
     passed += report.numPassedTests
     failed += report.numFailedTests
     skipped += report.numPendingTests
+    failures.push(...failuresIn(project, report))
     // A file that could not even be loaded has no failed test to count.
-    if (status !== 0 && report.numFailedTests === 0) failed += 1
+    if (status !== 0 && report.numFailedTests === 0) fail(`${project}: a file that could not be loaded`)
   } catch {
-    failed += 1
+    fail(`${project}: no report`)
   }
 }
 
@@ -74,5 +96,6 @@ if (!deep) {
 }
 for (const project of deep ? ['deep', 'alone'] : ['server', 'browser']) await tests(project)
 rmSync(scratch, { recursive: true, force: true })
+if (failures.length > 0) console.log(`\nfailed:\n${failures.map((failure) => `- ${failure}`).join('\n')}`)
 console.log(`\n${String(passed)} passed, ${String(failed)} failed${skipped > 0 ? `, ${String(skipped)} skipped` : ''}`)
 process.exit(failed === 0 ? 0 : 1)

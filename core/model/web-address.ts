@@ -1,2 +1,2 @@
-/** Whether a text is an address in the web, by its scheme: any other may do something where it is clicked. */
+/** Whether a text is a web address by its scheme (RFC 3986, 3.1). Others, such as `javascript:`, may run code when they are clicked. */
 export const isWebAddress = (text: string): boolean => /^https?:\/\//i.test(text)

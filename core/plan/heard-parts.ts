@@ -7,7 +7,8 @@ import type { Ms, RecordedPiece, Span, Stretch, StretchId } from '@core/model'
 /** Parts this near are one, in ms. */
 const NEAR: Ms = 60
 
-type Voiced = RecordedPiece & { readonly voice: Span }
+/** A piece in which a voice is heard. */
+export type Voiced = RecordedPiece & { readonly voice: Span }
 
 /** Parts of a stretch's voice in its own time, in order and apart from each other, and when each ends. */
 interface Known {

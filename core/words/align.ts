@@ -2,6 +2,7 @@ import type { UnsaidWords, Ms, Said, Word } from '@core/model'
 import { alike } from './alike'
 import { alignPath } from './align-path'
 import type { HeardWord, PathQuestion, WrittenToken } from './align-path'
+import { shares } from './shares'
 import type { SpokenText } from './spoken-form'
 
 /** A text that may be read from, such as the notes of a slide. */
@@ -18,7 +19,7 @@ export interface ShownText {
   readonly text: number
 }
 
-/** A heard word whose sound is not written is doubtful below this. */
+/** What was badly heard is what is written below this, and as sure as this then. */
 const SURE = 0.6
 /** What stands in place of written words is those, when it sounds so much like them, of 1. */
 const SOUNDS_LIKE = 0.5
@@ -86,14 +87,18 @@ class Settler {
   /** Written words laid over a time by their letters. */
   #lay(written: readonly number[], from: Ms, until: Ms, sure: number): readonly Placed[] {
     const sounds = this.#sounds(written)
-    const all = Math.max(1, lettersOf(sounds))
-    let said = 0
-    return written.map((token, n) => {
-      const sound = sounds[n] ?? ''
-      const start = from + ((until - from) * said) / all
-      said += lettersOf([sound])
-      return { from: Math.round(start), until: Math.round(from + ((until - from) * said) / all), sure, token, sound }
-    })
+    const parts = shares(
+      sounds.map((sound) => lettersOf([sound])),
+      from,
+      until,
+    )
+    return written.map((token, n) => ({
+      from: Math.round(parts[n]?.from ?? from),
+      until: Math.round(parts[n]?.to ?? until),
+      sure,
+      token,
+      sound: sounds[n] ?? '',
+    }))
   }
 
   #asHeard(heard: readonly HeardWord[]): readonly Placed[] {

@@ -1,5 +1,6 @@
 import type { Ms } from '@core/model'
 import { primaryOf } from '@core/language'
+import { endsClause, endsSentence } from './marks'
 
 /** A word that a caption is made of. */
 interface CaptionWord {
@@ -19,10 +20,10 @@ export const MOST_LINES = 2
 export const MOST_SIGNS = 42
 /** Signs of scripts that fill a square each. */
 export const MOST_WIDE_SIGNS = 16
-export const SHORTEST_CAPTION: Ms = 1000
+const SHORTEST_CAPTION: Ms = 1000
 export const LONGEST_CAPTION: Ms = 7000
 /** As many signs a second can be read. */
-export const SIGNS_A_SECOND = 20
+const SIGNS_A_SECOND = 20
 /** A silence of at least this ends a caption, in ms. */
 const APART: Ms = 1500
 /** A caption may stay so much longer than it is said, where nothing else comes, in ms. */
@@ -60,39 +61,69 @@ const JOINED = new Set(['zh', 'ja', 'th', 'lo', 'km', 'my'])
 
 function breakCost(word: string, pause: Ms): number {
   const relief = Math.min(1.5, pause / 400)
-  if (/[.!?…。！？]["'”’)\]]*$/u.test(word)) return BREAK.sentence
-  if (/[,;:–—、，；：]["'”’)\]]*$/u.test(word)) return Math.max(0, BREAK.clause - relief)
+  if (endsSentence(word)) return BREAK.sentence
+  if (endsClause(word)) return Math.max(0, BREAK.clause - relief)
   return Math.max(0.5, (SMALL.has(word.toLowerCase()) ? BREAK.small : BREAK.word) - relief)
 }
 
 /** How a language is set in captions. */
-class Setting {
+interface Setting {
+  /** Signs of a line at most. */
   readonly most: number
-  readonly #space: string
+  /** What stands between words. */
+  readonly space: string
+}
 
-  constructor(language: string) {
-    const primary = primaryOf(language)
-    this.most = WIDE.has(primary) ? MOST_WIDE_SIGNS : MOST_SIGNS
-    this.#space = JOINED.has(primary) ? '' : ' '
+function settingOf(language: string): Setting {
+  const primary = primaryOf(language)
+  return { most: WIDE.has(primary) ? MOST_WIDE_SIGNS : MOST_SIGNS, space: JOINED.has(primary) ? '' : ' ' }
+}
+
+/** A row of words that is divided into captions and lines; parts of it are named by their first word and the one after their last. */
+class Row {
+  readonly words: readonly CaptionWord[]
+  readonly #setting: Setting
+  /** Signs of all words before each, without what stands between. */
+  readonly #before: readonly number[]
+  /** What a break after each word costs. */
+  readonly breaks: readonly number[]
+
+  constructor(words: readonly CaptionWord[], setting: Setting) {
+    this.words = words
+    this.#setting = setting
+    this.breaks = words.map(({ text }) => breakCost(text, 0))
+    let signs = 0
+    this.#before = [0, ...words.map(({ text }) => (signs += text.length))]
   }
 
-  join(words: readonly CaptionWord[]): string {
-    return words.map(({ text }) => text).join(this.#space)
+  signs(from: number, to: number): number {
+    return (this.#before[to] ?? 0) - (this.#before[from] ?? 0) + this.#setting.space.length * Math.max(0, to - from - 1)
   }
 
-  /** Words in one line or two, broken where that hurts least and both are about as long, and what that costs; null: they do not fit. */
-  set(words: readonly CaptionWord[]): { readonly cost: number; readonly lines: readonly string[] } | null {
-    const whole = this.join(words)
-    if (whole.length <= this.most) return { cost: 0, lines: [whole] }
-    let best: { readonly cost: number; readonly lines: readonly string[] } | null = null
-    for (let n = 1; n < words.length; n += 1) {
-      const lines = [this.join(words.slice(0, n)), this.join(words.slice(n))]
-      const [above = '', below = ''] = lines
-      if (above.length > this.most || below.length > this.most) continue
-      const cost = breakCost(words[n - 1]?.text ?? '', 0) + Math.abs(above.length - below.length) / 8
-      if (best === null || cost < best.cost) best = { cost, lines }
+  #text(from: number, to: number): string {
+    return this.words
+      .slice(from, to)
+      .map(({ text }) => text)
+      .join(this.#setting.space)
+  }
+
+  /** Where a part is broken into two lines, where that hurts least and both are about as long; `to`: not at all; null: it does not fit. */
+  break(from: number, to: number): { readonly at: number; readonly cost: number } | null {
+    const { most } = this.#setting
+    if (this.signs(from, to) <= most) return { at: to, cost: 0 }
+    let best: { readonly at: number; readonly cost: number } | null = null
+    for (let at = from + 1; at < to; at += 1) {
+      const [above, below] = [this.signs(from, at), this.signs(at, to)]
+      if (above > most || below > most) continue
+      const cost = (this.breaks[at - 1] ?? 0) + Math.abs(above - below) / 8
+      if (best === null || cost < best.cost) best = { at, cost }
     }
     return best
+  }
+
+  lines(from: number, to: number): readonly string[] {
+    const at = this.break(from, to)?.at ?? to
+    return at === to ? [this.#text(from, to)] : [this.#text(from, at), this.#text(at, to)]
   }
 }
 
@@ -104,33 +135,32 @@ function fitting(word: CaptionWord, most: number): readonly CaptionWord[] {
   return Array.from({ length: count }, (_, n) => ({ text: word.text.slice(n * most, (n + 1) * most), from: time(n), until: time(n + 1) }))
 }
 
-/** What some words cost as one caption; null: they cannot be one. */
-function captionCost(setting: Setting, words: readonly CaptionWord[], next: CaptionWord | undefined): number | null {
-  const [first, last] = [words[0], words.at(-1)]
+/** What a part of a row costs as one caption; null: it cannot be one. */
+function captionCost(row: Row, from: number, to: number): number | null {
+  const { words } = row
+  const [first, last, next] = [words[from], words[to - 1], words[to]]
   if (first === undefined || last === undefined) return null
-  const time = last.until - first.from
-  const set = setting.set(words)
-  if (words.length > 1 && (set === null || time > LONGEST_CAPTION)) return null
-  const inside = words.slice(0, -1).some((word, n) => (words[n + 1]?.from ?? 0) - word.until >= APART)
-  if (inside) return null
+  const broken = row.break(from, to)
+  if (to - from > 1 && (broken === null || last.until - first.from > LONGEST_CAPTION)) return null
+  const inside = words.slice(from, to - 1)
+  if (inside.some((word, n) => (words[from + n + 1]?.from ?? 0) - word.until >= APART)) return null
   const room = Math.min(next?.from ?? Infinity, last.until + LINGER) - first.from
-  const signs = setting.join(words).length
-  const hurried = Math.max(0, signs / SIGNS_A_SECOND - room / 1000)
+  const hurried = Math.max(0, row.signs(from, to) / SIGNS_A_SECOND - room / 1000)
   const short = Math.max(0, SHORTEST_CAPTION - room) / 300
   const ends = next === undefined ? 0 : breakCost(last.text, next.from - last.until)
   // A sentence that ends within a caption is better the end of one.
-  const through = words.slice(0, -1).filter((word) => breakCost(word.text, 0) === BREAK.sentence).length
-  return 1.2 + ends + hurried * 2 + short + through * 0.8 + (set?.cost ?? 0) * 0.4
+  const through = row.breaks.slice(from, to - 1).filter((cost) => cost === BREAK.sentence).length
+  return 1.2 + ends + hurried * 2 + short + through * 0.8 + (broken?.cost ?? 0) * 0.4
 }
 
 /** Where the caption begins that ends before each word, in the division that costs least. */
-function divided(setting: Setting, all: readonly CaptionWord[]): readonly number[] {
+function divided(row: Row): readonly number[] {
   const costs: number[] = [0]
   const begins: number[] = [0]
-  for (let end = 1; end <= all.length; end += 1) {
+  for (let end = 1; end <= row.words.length; end += 1) {
     let [least, begin] = [Infinity, end - 1]
     for (let from = end - 1; from >= 0; from -= 1) {
-      const cost = captionCost(setting, all.slice(from, end), all[end])
+      const cost = captionCost(row, from, end)
       if (cost === null) break
       const whole = (costs[from] ?? Infinity) + cost
       if (whole < least) [least, begin] = [whole, from]
@@ -141,11 +171,11 @@ function divided(setting: Setting, all: readonly CaptionWord[]): readonly number
   return begins
 }
 
-/** Some words as one caption. @param next when something else is said */
-function captionOf(setting: Setting, part: readonly CaptionWord[], next: Ms): Caption {
-  const [from, said] = [part[0]?.from ?? 0, part.at(-1)?.until ?? 0]
+/** A part of a row as one caption. */
+function captionOf(row: Row, begin: number, end: number): Caption {
+  const [from, said, next] = [row.words[begin]?.from ?? 0, row.words[end - 1]?.until ?? 0, row.words[end]?.from ?? Infinity]
   const until = Math.min(next, Math.max(said + LINGER, from + SHORTEST_CAPTION), from + LONGEST_CAPTION)
-  return { from, until: Math.max(from + 1, Math.round(until)), lines: setting.set(part)?.lines ?? [setting.join(part)] }
+  return { from, until: Math.max(from + 1, Math.round(until)), lines: row.lines(begin, end) }
 }
 
 /**
@@ -155,12 +185,13 @@ function captionOf(setting: Setting, part: readonly CaptionWord[], next: Ms): Ca
  * @param language BCP 47 tag: it says how long a line may be
  */
 export function captionsOf(words: readonly CaptionWord[], language: string): readonly Caption[] {
-  const setting = new Setting(language)
-  const all = words.flatMap((word) => fitting(word, setting.most))
-  const begins = divided(setting, all)
+  const setting = settingOf(language)
+  const row = new Row(
+    words.flatMap((word) => fitting(word, setting.most)),
+    setting,
+  )
+  const begins = divided(row)
   const captions: Caption[] = []
-  for (let end = all.length; end > 0; end = begins[end] ?? 0) {
-    captions.unshift(captionOf(setting, all.slice(begins[end] ?? 0, end), all[end]?.from ?? Infinity))
-  }
-  return captions
+  for (let end = row.words.length; end > 0; end = begins[end] ?? 0) captions.push(captionOf(row, begins[end] ?? 0, end))
+  return captions.reverse()
 }

@@ -1,4 +1,5 @@
 import type { Ms, Said, Word } from '@core/model'
+import { shares } from './shares'
 
 /** What somebody says was said in a part of a stretch. */
 export interface Correction {
@@ -14,26 +15,33 @@ export interface CorrectedWord extends Word {
   readonly correction: string | null
 }
 
+/** What was said in a stretch, as it was corrected. */
+export interface CorrectedSaid extends Said {
+  readonly words: readonly CorrectedWord[]
+}
+
 const middle = ({ from, until }: Pick<Word, 'from' | 'until'>): Ms => (from + until) / 2
 
 /** Words of a correction, spread over its time by their letters. */
 function wordsOf({ id, from, until, text }: Correction): readonly CorrectedWord[] {
   const words = text.split(/\s+/u).filter((word) => word !== '')
-  const letters = words.reduce((sum, word) => sum + word.length, 0)
-  let said = 0
-  return words.map((word) => {
-    const start = from + ((until - from) * said) / letters
-    said += word.length
-    const end = from + ((until - from) * said) / letters
-    return { text: word, from: Math.round(start), until: Math.round(end), sure: 1, source: 'typed', correction: id }
-  })
+  const parts = shares(
+    words.map((word) => word.length),
+    from,
+    until,
+  )
+  return parts.map((part, n) => ({
+    text: words[n] ?? '',
+    from: Math.round(part.from),
+    until: Math.round(part.to),
+    sure: 1,
+    source: 'typed',
+    correction: id,
+  }))
 }
 
 /** What was said, as it was corrected: in the time of a correction its words alone are said, and nothing is missing there. */
-export function corrected(
-  { words, unsaid }: Said,
-  corrections: readonly Correction[],
-): { readonly words: readonly CorrectedWord[]; readonly unsaid: Said['unsaid'] } {
+export function corrected({ words, unsaid }: Said, corrections: readonly Correction[]): CorrectedSaid {
   const covered = (at: Ms): boolean => corrections.some(({ from, until }) => at >= from && at < until)
   const kept = words.map((word, n) => ({ word, n })).filter(({ word }) => !covered(middle(word)))
   const all: readonly { readonly word: CorrectedWord; readonly n: number | null }[] = [

@@ -1,4 +1,5 @@
 import type { Ms } from '@core/model'
+import { endsSentence } from './marks'
 
 /** Some words in a row, and when they are said. */
 export interface Saying {
@@ -18,7 +19,7 @@ export function sayingsOf(
   const sayings: { from: Ms; to: Ms; words: string; visit: string; count: number; ended: boolean }[] = []
   for (const { text, from, until, visit } of words) {
     const last = sayings.at(-1)
-    const ended = /[.!?…。！？]["'”’)\]]*$/u.test(text)
+    const ended = endsSentence(text)
     if (last !== undefined && !last.ended && last.visit === visit && from - last.to < APART && last.count < MOST_WORDS) {
       last.words = `${last.words} ${text}`
       last.to = until

@@ -1,6 +1,8 @@
 import type { Ms, SlideId, StretchId, VisitId } from '@core/model'
 import { quietNear } from '@core/voice'
 import type { FilmWord } from './film-words'
+import { endsClause, endsSentence } from './marks'
+import { isFiller, plainWord } from './plain-word'
 
 /** Something that was said by mistake: a sentence begun again, a filler, a hesitation inside a sentence. */
 export interface Slip {
@@ -21,7 +23,6 @@ export interface SlipQuestion {
   readonly peaksOf: (stretch: StretchId) => readonly number[]
 }
 
-const FILLERS = new Set(['uh', 'um', 'er', 'erm', 'hm', 'mm'])
 /** So many words at most are begun again. */
 const MOST_BEGUN = 8
 /** Whoever begins again does so within this after breaking off, in ms; later it is another sentence. */
@@ -54,8 +55,8 @@ const DOUBLED = new Set([
   'that',
 ])
 
-const plain = (text: string): string => text.toLowerCase().replaceAll(/[^\p{L}\p{N}']/gu, '')
-const endsClause = (text: string): boolean => /[.!?…,;:。！？、，；：–—]["'”’)\]]*$/u.test(text)
+/** Whether a breath may be taken after a word. */
+const isBreak = (text: string): boolean => endsSentence(text) || endsClause(text)
 
 /** Where what is cut may begin or end: the quietest place between two words, neither of which is touched. */
 function between(before: FilmWord | undefined, after: FilmWord, peaksOf: SlipQuestion['peaksOf']): Ms {
@@ -70,11 +71,11 @@ function between(before: FilmWord | undefined, after: FilmWord, peaksOf: SlipQue
 /** Whether words that are said twice in a row are meant: a whole sentence or clause, a word doubled for its sake, or written so. */
 function isMeant(tried: readonly FilmWord[], said: string, written: string): boolean {
   const last = tried.at(-1)
-  const whole = last !== undefined && last.source === 'written' && endsClause(last.text)
+  const whole = last !== undefined && last.source === 'written' && isBreak(last.text)
   return whole || (tried.length === 1 && !DOUBLED.has(said)) || written.includes(` ${said} ${said} `)
 }
 
-const sounds = (words: readonly FilmWord[]): string => words.map(({ text }) => plain(text)).join(' ')
+const sounds = (words: readonly FilmWord[]): string => words.map(({ text }) => plainWord(text)).join(' ')
 
 /** Whether some words in a row are said twice, the second time soon after the first. */
 function saidTwice(words: readonly FilmWord[], n: number, count: number): boolean {
@@ -98,13 +99,13 @@ function begunAgain(words: readonly FilmWord[], n: number, written: string): num
 /** Notes as plain words with spaces around, by visit. */
 function writtenBy({ words, notesOf }: SlipQuestion): ReadonlyMap<VisitId, string> {
   const slides = new Map(words.map(({ visit, slide }) => [visit, slide]))
-  return new Map([...slides].map(([visit, slide]) => [visit, ` ${notesOf(slide).split(/\s+/).map(plain).join(' ')} `]))
+  return new Map([...slides].map(([visit, slide]) => [visit, ` ${notesOf(slide).split(/\s+/).map(plainWord).join(' ')} `]))
 }
 
 /** The silence inside a sentence that goes; null: there is none. */
 function hesitation(before: FilmWord | undefined, word: FilmWord): Slip | null {
   if (before?.visit !== word.visit || before.recorded.stretch !== word.recorded.stretch) return null
-  if (endsClause(before.text) || word.from - before.until <= HESITATION) return null
+  if (isBreak(before.text) || word.from - before.until <= HESITATION) return null
   const words = `${before.text} … ${word.text}`
   return { kind: 'hesitation', visit: word.visit, words, from: before.until + LEFT / 2, to: word.from - LEFT / 2 }
 }
@@ -119,13 +120,13 @@ export function slipsOf(question: SlipQuestion): readonly Slip[] {
     if (word === undefined) break
     const still = hesitation(words[n - 1], word)
     if (still !== null) slips.push(still)
-    const isFiller = word.source === 'heard' && FILLERS.has(plain(word.text))
-    const count = isFiller ? 1 : begunAgain(words, n, written.get(word.visit) ?? '')
+    const fills = word.source === 'heard' && isFiller(word.text)
+    const count = fills ? 1 : begunAgain(words, n, written.get(word.visit) ?? '')
     const next = words[n + count]
     if (count === 0 || next?.visit !== word.visit) continue
     const gone = words.slice(n, n + count)
     slips.push({
-      kind: isFiller ? 'filler' : 'again',
+      kind: fills ? 'filler' : 'again',
       visit: word.visit,
       words: gone.map(({ text }) => text).join(' '),
       from: between(words[n - 1], word, peaksOf),

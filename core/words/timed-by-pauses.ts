@@ -1,6 +1,7 @@
 import type { Ms, Said, Word } from '@core/model'
 import { silencesOf } from '@core/voice'
 import type { ShownText, WrittenText } from './align'
+import { shares } from './shares'
 
 /** A pause at which a sentence may end is at least this long, in ms. */
 const PAUSE: Ms = 200
@@ -62,7 +63,7 @@ class Speech {
 
 /** Where sentences end, by the least that tempo and missing pauses cost together (dynamic programming over sentences and places). */
 function endsOf(lengths: readonly number[], places: readonly Place[], whole: Ms): readonly Ms[] {
-  const letters = lengths.reduce((sum, length) => sum + length, 0)
+  const letters = sum(lengths)
   const wanted = lengths.map((length) => (length / Math.max(1, letters)) * whole)
   const starts = [0, ...places.map(({ at }) => at)]
   let costs = starts.map((at) => (at === 0 ? 0 : Infinity))
@@ -91,6 +92,10 @@ function endsOf(lengths: readonly number[], places: readonly Place[], whole: Ms)
   return ends
 }
 
+/** How long words take to say, in letters; a space is one. */
+const lettersOf = (words: readonly string[]): readonly number[] => words.map((word) => word.length + 1)
+const sum = (values: readonly number[]): number => values.reduce((all, value) => all + value, 0)
+
 /** Words of sentences, by the places of the words in the text. */
 function sentencesOfWords({ words, tokens, begins }: WrittenText): readonly (readonly string[])[] {
   const firsts = [...begins].map((token) => tokens[token]?.word ?? 0).sort((one, other) => one - other)
@@ -112,23 +117,20 @@ export function timedByPauses(peaks: readonly number[], texts: readonly WrittenT
     const sentences = sentencesOfWords(written)
     if (speech.length === 0 || sentences.length === 0) return []
     told.add(text)
-    const lettersOf = (sentence: readonly string[]): number => sentence.reduce((sum, word) => sum + word.length + 1, 0)
-    const ends = endsOf(sentences.map(lettersOf), speech.places(), speech.length)
+    const ends = endsOf(
+      sentences.map((sentence) => sum(lettersOf(sentence))),
+      speech.places(),
+      speech.length,
+    )
     return sentences.flatMap((sentence, n) => {
       const [start, end] = [ends[n - 1] ?? 0, ends[n] ?? speech.length]
-      const all = lettersOf(sentence)
-      let said = 0
-      return sentence.map((word): Word => {
-        const begins = start + ((end - start) * said) / all
-        said += word.length + 1
-        return {
-          text: word,
-          from: Math.round(speech.inStretch(begins, false)),
-          until: Math.round(speech.inStretch(start + ((end - start) * said) / all, true)),
-          sure: SURE,
-          source: 'written',
-        }
-      })
+      return shares(lettersOf(sentence), start, end).map((part, k): Word => ({
+        text: sentence[k] ?? '',
+        from: Math.round(speech.inStretch(part.from, false)),
+        until: Math.round(speech.inStretch(part.to, true)),
+        sure: SURE,
+        source: 'written',
+      }))
     })
   })
   return { words, unsaid: [] }

@@ -1,5 +1,7 @@
 import type { Ms, SlideId } from '@core/model'
 import type { FilmWord } from './film-words'
+import { endsSentence } from './marks'
+import { isFiller } from './plain-word'
 
 /** What is said on one showing of a slide, as paragraphs. */
 export interface TranscriptSection {
@@ -11,15 +13,10 @@ export interface TranscriptSection {
 /** A pause after a sentence that ends a paragraph, in ms; any that does, however little was said. */
 const PARAGRAPH: Ms = 900
 const LONG_PAUSE: Ms = 2500
-/** What hesitation sounds like; left out where a transcript is tidied. */
-const FILLERS = new Set(['uh', 'um', 'er', 'erm', 'hm', 'mm'])
-
-const isFiller = (text: string): boolean => FILLERS.has(text.toLowerCase().replaceAll(/[^\p{L}]/gu, ''))
-
 /** Whether a paragraph begins with a word. */
 function begins(word: FilmWord, last: FilmWord | null): boolean {
   const pause = last === null ? 0 : word.from - last.until
-  const isSentence = last !== null && /[.!?…。！？]["'”’)\]]*$/u.test(last.text)
+  const isSentence = last !== null && endsSentence(last.text)
   return pause >= LONG_PAUSE || (isSentence && pause >= PARAGRAPH)
 }
 

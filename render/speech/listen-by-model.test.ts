@@ -1,10 +1,11 @@
-import { mkdtemp, rm } from 'node:fs/promises'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { PEAKS_A_SECOND } from '@core/voice'
+import { peaksOf } from '@core/voice'
 import { writtenText } from '@core/words'
 import { ProcessFailed, run } from '@render/process'
+import { SAMPLE_RATE } from '@render/sound'
 import { waysOfSaying } from './dictionary'
 import { listenByModel } from './listen-by-model'
 import { modelFor } from './model-for'
@@ -25,13 +26,9 @@ async function voiceOf(sentences: readonly string[]): Promise<{ voice: string; p
   const [wave, voice] = [join(folder, 'said.wav'), join(folder, 'voice.pcm')]
   await run('espeak-ng', ['-v', 'en-us', '-s', '150', '-w', wave, sentences.join('\n\n')])
   const { stdout } = await run('ffmpeg', ['-v', 'error', '-i', wave, '-ar', '48000', '-f', 's16le', 'pipe:1'])
-  await run('ffmpeg', ['-v', 'error', '-i', wave, '-ar', '48000', '-f', 's16le', '-y', voice])
+  await writeFile(voice, stdout)
   const samples = new Int16Array(new Uint8Array(stdout).buffer)
-  const step = 48_000 / PEAKS_A_SECOND
-  const peaks = Array.from({ length: Math.ceil(samples.length / step) }, (_, n) =>
-    Math.round((samples.subarray(n * step, (n + 1) * step).reduce((most, sample) => Math.max(most, Math.abs(sample)), 0) / 32_768) * 255),
-  )
-  return { voice, peaks, length: samples.length / 48 }
+  return { voice, peaks: peaksOf(samples, SAMPLE_RATE), length: samples.length / 48 }
 }
 
 describe('listening by the recogniser', () => {

@@ -7,7 +7,8 @@ import { alignWords, languageModel, partsToHear, sentencesOf, unexplainedParts }
 import type { HeardWord } from '@core/words'
 import { GENERAL_DICTIONARY, GENERAL_MODEL, dictionaryText, waysOfSaying } from './dictionary'
 import type { ListenOptions, ListenOrder } from './listen'
-import { recognise, voiceForRecogniser } from './recognise'
+import { prepareVoice, recognise } from './recognise'
+import type { Grammar } from './recognise'
 
 /** A pronunciation as a character for each phone, so that two can be compared sign by sign. */
 const phoneSigns = new Map<string, string>()
@@ -29,42 +30,23 @@ function heardAnew(heard: readonly HeardWord[], parts: readonly TimeRange[], ane
   return [...heard.filter((word) => !inPart(word)), ...anew.filter(inPart)].sort((one, other) => one.from - other.from)
 }
 
-/** Hears a voice, by what may have been said. */
-class Hearing {
-  readonly #folder: string
-  readonly #samples: string
-  readonly #options: ListenOptions
-
-  constructor(folder: string, options: ListenOptions) {
-    this.#folder = folder
-    this.#samples = join(folder, 'voice.raw')
-    this.#options = options
-  }
-
-  readonly prepare = (voice: string): Promise<void> => voiceForRecogniser(voice, this.#samples, this.#options)
-
-  async hear(
-    parts: readonly TimeRange[],
-    sentences: readonly (readonly string[])[],
-    ways: ReadonlyMap<string, readonly string[]>,
-  ): Promise<readonly HeardWord[]> {
-    const [model, dictionary] = [join(this.#folder, 'model.lm'), join(this.#folder, 'words.dict')]
-    const said = new Set(sentences.flat())
-    const sayable = sentences.map((sentence) => sentence.filter((sound) => ways.has(sound)))
-    await writeFile(model, languageModel(sayable))
-    await writeFile(dictionary, dictionaryText(new Map([...ways].filter(([word]) => said.has(word)))))
-    return await recognise(this.#samples, parts, { languageModel: model, dictionary }, this.#options)
-  }
-
-  /** Hears what may be anything. */
-  readonly hearFreely = (parts: readonly TimeRange[]): Promise<readonly HeardWord[]> =>
-    recognise(this.#samples, parts, { languageModel: GENERAL_MODEL, dictionary: GENERAL_DICTIONARY, states: FREE_STATES }, this.#options)
-}
+/** Sentences that may be said, as sounds. */
+type Sentences = readonly (readonly string[])[]
 
 /** What nobody writes and everybody says. */
-const FILLERS: readonly (readonly string[])[] = [['uh'], ['um']]
-/** For speech that may be anything, see `Grammar`. */
+const FILLERS: Sentences = [['uh'], ['um']]
+
+/** How fast speech is heard that may be anything, see `Grammar`. */
 const FREE_STATES = 3000
+const ANYTHING: Grammar = { languageModel: GENERAL_MODEL, dictionary: GENERAL_DICTIONARY, states: FREE_STATES }
+
+/** What a recogniser goes by that hears nothing but some sentences. @param ways to say their words; what cannot be said is not heard */
+async function grammarOf(folder: string, sentences: Sentences, ways: ReadonlyMap<string, readonly string[]>): Promise<Grammar> {
+  const [model, dictionary] = [join(folder, 'model.lm'), join(folder, 'words.dict')]
+  await writeFile(model, languageModel(sentences.map((sentence) => sentence.filter((sound) => ways.has(sound)))))
+  await writeFile(dictionary, dictionaryText(ways))
+  return { languageModel: model, dictionary }
+}
 
 /**
  * Hears a stretch by the recogniser of Debian: first as somebody who reads what is written, then, where that explains nothing, as somebody
@@ -75,16 +57,16 @@ export async function listenByModel(order: ListenOrder, options: ListenOptions):
   const { voice, peaks, length, texts, besides, shown } = order
   const folder = await mkdtemp(join(tmpdir(), 'aisle-listened-'))
   try {
-    const hearing = new Hearing(folder, options)
-    await hearing.prepare(voice)
+    await prepareVoice(voice, folder, options)
+    const parts = partsToHear(peaks, length)
     const written = [...texts.flatMap(sentencesOf), ...besides]
-    const sentences = written.length === 0 ? [] : [...written, ...FILLERS]
+    if (written.length === 0) return alignWords(await recognise(folder, parts, ANYTHING, options), texts, shown)
+    const sentences = [...written, ...FILLERS]
     const ways = await waysOfSaying(new Set(sentences.flat()), options.signal)
     const soundOf = (sound: string): string => signsOf(ways.get(sound)?.[0] ?? sound)
-    const parts = partsToHear(peaks, length)
-    const read = sentences.length === 0 ? [] : await hearing.hear(parts, sentences, ways)
-    const free = sentences.length === 0 ? parts : unexplainedParts(alignWords(read, texts, shown, soundOf))
-    const freely = await hearing.hearFreely(free)
+    const read = await recognise(folder, parts, await grammarOf(folder, sentences, ways), options)
+    const free = unexplainedParts(alignWords(read, texts, shown, soundOf))
+    const freely = await recognise(folder, free, ANYTHING, options)
     return alignWords(heardAnew(read, free, freely), texts, shown, soundOf)
   } finally {
     await rm(folder, { recursive: true, force: true })

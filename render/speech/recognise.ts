@@ -1,21 +1,12 @@
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Ms } from '@core/model'
 import type { TimeRange } from '@core/voice'
+import type { HeardWord } from '@core/words'
 import { chain, filter, graphText } from '@render/filters'
 import { run } from '@render/process'
 import { ACOUSTIC_MODEL } from './dictionary'
-
-/** A word as a recogniser heard it, in the time of the sound. */
-export interface HeardWord {
-  /** In small letters. */
-  readonly sound: string
-  readonly from: Ms
-  readonly until: Ms
-  /** 0 to 1 */
-  readonly sure: number
-}
+import type { ListenOptions } from './listen'
 
 /** What a recogniser goes by. */
 export interface Grammar {
@@ -24,13 +15,6 @@ export interface Grammar {
   readonly dictionary: string
   /** How many of its states are alive at a time at most: fewer are faster, and hear less. */
   readonly states?: number
-}
-
-export interface RecogniseOptions {
-  /** The most that it may take, in ms. */
-  readonly time: number
-  readonly niceness: number
-  readonly signal?: AbortSignal | undefined
 }
 
 /** Samples a second that its model knows. */
@@ -53,11 +37,14 @@ const CLEANING = graphText([
   chain(['clean', 'room'], [filter('amix', [], { inputs: 2, duration: 'first', normalize: 0 })], ['heard']),
 ])
 
-/** A voice as the recogniser wants it. @param voice file of samples: 48 kHz, mono, 16 bits @param out raw samples */
-export async function voiceForRecogniser(voice: string, out: string, { time, niceness, signal }: RecogniseOptions): Promise<void> {
+/** The voice as the recogniser wants it, in the folder of what is listened to. */
+const samplesIn = (folder: string): string => join(folder, 'voice.raw')
+
+/** Makes a voice what the recogniser wants. @param voice file of samples: 48 kHz, mono, 16 bits */
+export async function prepareVoice(voice: string, folder: string, { time, niceness, signal }: ListenOptions): Promise<void> {
   const input = ['-f', 's16le', '-ar', '48000', '-ac', '1', '-protocol_whitelist', 'file,pipe', '-i', voice]
-  const output = ['-filter_complex', CLEANING, '-map', '[heard]', '-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-y', out]
-  await run('ffmpeg', ['-v', 'error', '-nostdin', ...input, ...output], { signal, niceness, hold: { time } })
+  const output = ['-filter_complex', CLEANING, '-map', '[heard]', '-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-y']
+  await run('ffmpeg', ['-v', 'error', '-nostdin', ...input, ...output, samplesIn(folder)], { signal, niceness, hold: { time } })
 }
 
 /** A line of NIST's CTM format: of which utterance, its channel, when it begins and how long it is in s, the word, how sure. */
@@ -77,36 +64,31 @@ function wordOf(line: string, parts: readonly TimeRange[]): readonly HeardWord[]
 
 /**
  * Has the recogniser of Debian (pocketsphinx) hear parts of a voice.
- * @param samples file of `voiceForRecogniser`
+ * @param folder of `prepareVoice`
  * @param parts each heard by itself, in ms
  * @returns what was heard, in order
  * @throws ProcessFailed when it dies or takes longer than it may
  */
 export async function recognise(
-  samples: string,
+  folder: string,
   parts: readonly TimeRange[],
   grammar: Grammar,
-  { time, niceness, signal }: RecogniseOptions,
+  { time, niceness, signal }: ListenOptions,
 ): Promise<readonly HeardWord[]> {
   if (parts.length === 0) return []
-  const folder = await mkdtemp(join(tmpdir(), 'aisle-heard-'))
-  try {
-    const [control, found, log] = ['parts', 'found.ctm', 'log'].map((name) => join(folder, name)) as [string, string, string]
-    const frame = (at: Ms): string => String(Math.round((at / 1000) * FRAMES))
-    await writeFile(control, parts.map(({ from, to }, n) => `${samples} ${frame(from)} ${frame(to)} ${String(n)}\n`).join(''))
-    await run(
-      'pocketsphinx_batch',
-      [
-        ...['-hmm', ACOUSTIC_MODEL, '-dict', grammar.dictionary, '-lm', grammar.languageModel],
-        ...['-ctl', control, '-adcin', 'yes', '-cepext', '', '-ctm', found, '-logfn', log],
-        // Times are those of the sound only when none of it is left out.
-        ...['-remove_silence', 'no', '-seed', '1', '-maxhmmpf', String(grammar.states ?? USUAL_STATES)],
-      ],
-      { signal, niceness, hold: { time, memory: MEMORY_BYTES } },
-    )
-    const lines = (await readFile(found, 'utf8')).split('\n')
-    return lines.flatMap((line) => wordOf(line, parts))
-  } finally {
-    await rm(folder, { recursive: true, force: true })
-  }
+  const [control, found, log] = ['parts', 'found.ctm', 'log'].map((name) => join(folder, name)) as [string, string, string]
+  const frame = (at: Ms): string => String(Math.round((at / 1000) * FRAMES))
+  const lines = parts.map(({ from, to }, n) => `${samplesIn(folder)} ${frame(from)} ${frame(to)} ${String(n)}\n`)
+  await writeFile(control, lines.join(''))
+  await run(
+    'pocketsphinx_batch',
+    [
+      ...['-hmm', ACOUSTIC_MODEL, '-dict', grammar.dictionary, '-lm', grammar.languageModel],
+      ...['-ctl', control, '-adcin', 'yes', '-cepext', '', '-ctm', found, '-logfn', log],
+      // Times are those of the sound only when none of it is left out.
+      ...['-remove_silence', 'no', '-seed', '1', '-maxhmmpf', String(grammar.states ?? USUAL_STATES)],
+    ],
+    { signal, niceness, hold: { time, memory: MEMORY_BYTES } },
+  )
+  return (await readFile(found, 'utf8')).split('\n').flatMap((line) => wordOf(line, parts))
 }

@@ -1,21 +1,16 @@
-import type { Ms, Slide, SlideId, StretchId } from '@core/model'
+import type { Slide, SlideId, StretchId } from '@core/model'
 import { showingsOf } from '@core/programme'
+import { textOn } from '@core/screening'
 import { sentencesOf, spokenForm, writtenText } from '@core/words'
-import type { ShownText, WrittenText } from '@core/words'
+import type { ShownText } from '@core/words'
+import type { ListenOrder } from '@render/speech'
 import type { Queries } from '@server/database'
 import { slidesOf } from './decks'
 import { loadStretches } from './films'
 
 /** What there is to know of a recording before it is listened to. */
-export interface ListenOrder {
+export interface ListenWish extends Omit<ListenOrder, 'voice'> {
   readonly language: string
-  readonly peaks: readonly number[]
-  readonly length: Ms
-  /** Notes of the slides that are shown, and of those beside them in the deck. */
-  readonly texts: readonly WrittenText[]
-  /** What stands on those slides, names and terms: as sounds. */
-  readonly besides: readonly (readonly string[])[]
-  readonly shown: readonly ShownText[]
 }
 
 /** Those that are shown, in their order, and those that stand before and after them in the deck. */
@@ -26,11 +21,8 @@ function slidesAround(deck: readonly Slide[], shown: readonly SlideId[]): readon
   )
 }
 
-/** What stands on a slide: all that its steps show, once. */
-const textsOn = ({ title, steps }: Slide): readonly string[] => [...new Set([title, ...steps.flatMap(({ text }) => text.split('\n'))])]
-
 /** @returns null when there is no such recording any more */
-export async function listenOrder(q: Queries, talk: string, stretch: StretchId): Promise<ListenOrder | null> {
+export async function listenOrder(q: Queries, talk: string, stretch: StretchId): Promise<ListenWish | null> {
   const [[found], deck, row] = await Promise.all([
     loadStretches(q, [stretch]),
     slidesOf(q, talk),
@@ -54,7 +46,9 @@ export async function listenOrder(q: Queries, talk: string, stretch: StretchId):
     return text < 0 ? [] : [{ from, until: showings[n + 1]?.from ?? found.length, text }]
   })
   const names = [row.name, row.presenter ?? '', ...row.terms].map((text) => spokenForm(text, language).tokens.map(({ sound }) => sound))
-  const onSlides = slides.flatMap(textsOn).flatMap((text) => sentencesOf(writtenText(text, language)))
+  const onSlides = slides
+    .flatMap((slide) => [slide.title, ...textOn(slide).split('\n')])
+    .flatMap((text) => sentencesOf(writtenText(text, language)))
   const besides = [...names, ...onSlides].filter((sentence) => sentence.length > 0)
   return { language, peaks: found.peaks, length: found.length, texts, besides, shown }
 }

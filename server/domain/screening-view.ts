@@ -1,16 +1,15 @@
 import { createHash } from 'node:crypto'
-import { captionsOf, sayingsOf } from '@core/words'
 import type { ScreeningView } from '@contracts'
 import type { Queries } from '@server/database'
 import type { Access } from './access'
 import type { ScreeningVersion } from './screening-pass'
+import { screenedWords } from './screened-words'
 import { filmToTake, mediaPath, screeningOf, versionNow } from './screenings'
 import { sharedFiles } from './shared-files'
 import { sharedLinks } from './shared-links'
 import { addressOf } from './shares'
 import { streamTracks } from './stream-tracks'
 import { isLive } from './takes'
-import { wordsOfFilm } from './words'
 
 /** Tells one version from another without telling how many there were. */
 const versionName = ({ talk, timing, revision }: ScreeningVersion): string =>
@@ -54,7 +53,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     streamTracks(q, talk, version.revision),
     sharedFiles(q, talk),
   ])
-  const [links, words] = await Promise.all([sharedLinks(q, talk, screening.visits), wordsOfFilm(q, screening.whole)])
+  const [links, words] = await Promise.all([sharedLinks(q, talk, screening.visits), screenedWords(q, version, screening)])
   return {
     title: row.name,
     presenter: row.presenter,
@@ -69,8 +68,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     voice: screening.voice,
     visits: screening.visits,
     slides: mayTake.viewerNotes ? screening.slides : screening.slides.map((slide) => ({ ...slide, viewerNotes: '' })),
-    said: sayingsOf(words),
-    captions: captionsOf(words, row.language),
+    ...words,
     take: {
       handout: mayTake.handout,
       viewerNotes: mayTake.viewerNotes && screening.slides.some((slide) => slide.viewerNotes.trim() !== ''),

@@ -1,6 +1,6 @@
 import { slideShow, voiceParts } from '@core/plan'
 import { gainsOf, heardLoudness, visitsOf } from '@core/programme'
-import { assetsForViewers, descriptionOf, faceMediaParts, faceParts, filmForViewers, soundParts } from '@core/screening'
+import { assetsForViewers, descriptionOf, faceMediaParts, faceParts, filmForViewers, soundParts, textOn } from '@core/screening'
 import { indexFilm, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { Refusal } from '@core/model'
@@ -14,6 +14,7 @@ import type { ScreeningMedia } from '@server/media'
 import type { Audience } from './access'
 import { slidesOf } from './decks'
 import { filmOf } from './films'
+import { Remembered } from './remembered'
 import { passFor } from './screening-pass'
 import type { ScreeningVersion } from './screening-pass'
 import { rateOfOwner } from './speech'
@@ -64,13 +65,10 @@ function wordsOf(film: Film): readonly ScreenedSlide[] {
   const shown = [...new Set(film.programme.pieces.map((piece) => piece.slide))]
   return shown.map((id, n) => {
     const slide = slideOf(film, id)
-    const { title, viewerNotes, steps } = slide
-    const last = steps.at(-1)
+    const { title, viewerNotes } = slide
+    const last = slide.steps.at(-1)
     if (last === undefined) throw new Error(`slide ${id} has no step`)
-    const texts = steps.map((step) => step.text.trim())
-    // Most steps add to the one before: what is read is said once.
-    const text = texts.filter((one, at) => one !== '' && !texts.slice(at + 1).some((later) => later.includes(one))).join('\n')
-    return { id, number: n + 1, title, text, viewerNotes, description: descriptionOf(slide), picture: last.picture }
+    return { id, number: n + 1, title, text: textOn(slide), viewerNotes, description: descriptionOf(slide), picture: last.picture }
   })
 }
 
@@ -121,23 +119,12 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
 
 /** Versions that are remembered: those asked for last. */
 const MOST_KNOWN = 32
-const known = new Map<string, Promise<Screening>>()
+const known = new Remembered<Screening>(MOST_KNOWN)
+export const keyOfVersion = ({ talk, timing, revision }: ScreeningVersion): string => `${talk} ${timing} ${String(revision)}`
 
 /** A version of a talk for those who watch. @throws Refusal `not-found` when it is not there any more, `conflict` when it shows nothing */
-export async function screeningOf(q: Queries, version: ScreeningVersion): Promise<Screening> {
-  const key = `${version.talk} ${version.timing} ${String(version.revision)}`
-  const found = known.get(key)
-  known.delete(key)
-  const screening = found ?? makeScreening(q, version)
-  known.set(key, screening)
-  if (known.size > MOST_KNOWN) known.delete([...known.keys()][0] ?? '')
-  try {
-    return await screening
-  } catch (error) {
-    known.delete(key)
-    throw error
-  }
-}
+export const screeningOf = (q: Queries, version: ScreeningVersion): Promise<Screening> =>
+  known.of(keyOfVersion(version), () => makeScreening(q, version))
 
 /** The version of a talk that is shown now: what is recorded, or its slides at their planned times. */
 export async function versionNow(q: Queries, talk: string): Promise<ScreeningVersion> {

@@ -1,5 +1,6 @@
-import { randomUUID } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { group } from 'd3'
+import { sql } from 'kysely'
 import { Refusal, asId } from '@core/model'
 import type { FilmIndex } from '@core/scene'
 import type { Said, StretchId } from '@core/model'
@@ -65,7 +66,7 @@ export async function keepSaid(q: Queries, talk: string, stretch: StretchId, lis
   await q
     .insertInto('stretch_words')
     .values({ stretch, ...values })
-    .onConflict((conflict) => conflict.column('stretch').doUpdateSet(values))
+    .onConflict((conflict) => conflict.column('stretch').doUpdateSet({ ...values, made: sql`now()` }))
     .execute()
   await tell(q, { talk, kind: 'words', id: stretch })
 }
@@ -142,6 +143,27 @@ async function saidIn(q: Queries, ids: readonly StretchId[]): Promise<ReadonlyMa
   return new Map(rows.map(({ stretch, said }) => [asId<'stretch'>(stretch), corrected(said, corrections.get(stretch) ?? [])]))
 }
 
+/** Says whether anything that was said in recordings is known otherwise than before: it is another text then. */
+export async function stateOfWords(q: Queries, ids: readonly StretchId[]): Promise<string> {
+  if (ids.length === 0) return ''
+  const [heard, corrections] = await Promise.all([
+    q
+      .selectFrom('stretch_words')
+      .select(['stretch', 'made'])
+      .where('stretch', 'in', [...ids])
+      .orderBy('stretch')
+      .execute(),
+    q
+      .selectFrom('word_correction')
+      .select('id')
+      .where('stretch', 'in', [...ids])
+      .orderBy('id')
+      .execute(),
+  ])
+  const parts = [...heard.map(({ stretch, made }) => `${stretch} ${made.toISOString()}`), ...corrections.map(({ id }) => id)]
+  return createHash('sha256').update(parts.join('\n')).digest('base64url')
+}
+
 /** The words of a talk's film, in its time. */
 export async function wordsOfFilm(q: Queries, index: FilmIndex): Promise<readonly FilmWord[]> {
   return filmWords(index, await saidIn(q, stretchIdsOf(index.film.programme)))
@@ -154,9 +176,10 @@ export async function wordsOfFilm(q: Queries, index: FilmIndex): Promise<readonl
 export async function correct(q: Queries, talk: string, corrections: readonly CorrectionRequest[]): Promise<void> {
   const stretches = corrections.map(({ stretch }) => stretch)
   if (!(await areStretchesOf(q, talk, stretches))) throw new Refusal('not-found', 'There is no such recording here.')
-  for (const { stretch, from, until } of corrections) {
-    await q.deleteFrom('word_correction').where('stretch', '=', stretch).where('from_ms', '<', until).where('until_ms', '>', from).execute()
-  }
+  const [froms, untils] = [corrections.map(({ from }) => from), corrections.map(({ until }) => until)]
+  await sql`delete from word_correction as old
+    using unnest(${stretches}::uuid[], ${froms}::integer[], ${untils}::integer[]) as anew(stretch, from_ms, until_ms)
+    where old.stretch = anew.stretch and old.from_ms < anew.until_ms and old.until_ms > anew.from_ms`.execute(q)
   await q
     .insertInto('word_correction')
     .values(corrections.map(({ stretch, from, until, text }) => ({ id: randomUUID(), stretch, from_ms: from, until_ms: until, text })))

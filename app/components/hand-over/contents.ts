@@ -29,12 +29,12 @@ export const CONTENTS: readonly Content[] = [
   { value: 'slides', say: 'with slides alone', hint: 'at their times, silent', without: { face: true, ink: true, voice: true } },
 ]
 
-/** The words for what is left out. */
 /** Whether what is said can be read in a file, as the recipe says it. */
 export const CAPTIONS = [
   { value: 'inside', say: 'captions inside', hint: 'as a track of text that players switch on' },
   { value: 'none', say: 'no captions', hint: 'they can still be had as a file beside it' },
 ] as const
 
+/** The words for what is left out. */
 export const contentOf = (without: LeftOut): Content =>
   CONTENTS.find((one) => one.without.face === without.face && one.without.ink === without.ink && one.without.voice === without.voice) ?? ALL

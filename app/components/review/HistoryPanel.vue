@@ -38,7 +38,7 @@ function keepName(): void {
       />
       <button class="press small" :disabled="naming.trim() === '' || programmeEdits.busy">Name it</button>
     </form>
-    <ol>
+    <ol class="listed short">
       <li v-for="(change, n) in changes" :key="change.revision" :class="{ named: change.name }">
         <span class="what"
           ><b v-if="change.name">{{ change.name }}: </b>{{ verbs[change.role] }}{{ changeReason(change.reason) }}</span
@@ -64,13 +64,7 @@ function keepName(): void {
   gap: 8px;
 }
 ol {
-  display: grid;
-  gap: 2px;
   max-height: 230px;
-  margin: 0;
-  padding: 0;
-  overflow-y: auto;
-  list-style: none;
 }
 li {
   display: grid;

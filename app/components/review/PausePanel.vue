@@ -64,7 +64,7 @@ watch(longer, (value) => {
       >
     </p>
     <template v-if="pauses.length > 0">
-      <ul>
+      <ul class="listed short">
         <li v-for="pause in pauses" :key="pause.from">
           <button class="press quiet small" title="Play from two seconds before" @click="emit('go', Math.max(0, pause.from - 2000))">
             <span class="clock">{{ preciseDuration(pause.from) }}</span></button
@@ -97,20 +97,5 @@ watch(longer, (value) => {
 }
 .line .el-input-number {
   width: 96px;
-}
-ul {
-  display: grid;
-  gap: 2px;
-  width: 100%;
-  max-height: 190px;
-  margin: 0;
-  padding: 0;
-  overflow-y: auto;
-  list-style: none;
-}
-li {
-  display: flex;
-  gap: 8px;
-  align-items: center;
 }
 </style>

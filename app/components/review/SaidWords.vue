@@ -8,11 +8,14 @@ import { DOUBTFUL } from '~/stores/said'
  * What is said in a visit, with what was written and not said struck through in its place. A click goes to a word, a drag over words
  * chooses their part of the talk, and a word can be put right where it stands.
  */
-const props = defineProps<{ words: readonly FilmWord[]; at: Ms | null }>()
+const props = defineProps<{
+  words: readonly FilmWord[]
+  /** The word that is being said; -1: none. */
+  saying: number
+}>()
 const emit = defineEmits<{ go: [at: Ms]; range: [from: Ms, to: Ms]; loop: [] }>()
 const text = ref<HTMLElement | null>(null)
 const cursor = ref(0)
-const playing = computed(() => (props.at === null ? -1 : props.words.findLastIndex(({ from }) => from <= (props.at ?? 0))))
 
 const correction = useWordCorrection(
   computed(() => props.words),
@@ -29,7 +32,7 @@ const classOf = (word: FilmWord, n: number): Record<string, boolean> => ({
   doubtful: word.source === 'heard' && word.sure < DOUBTFUL,
   heard: word.source === 'heard',
   typed: word.source === 'typed',
-  now: n === playing.value,
+  now: n === props.saying,
   cursor: n === cursor.value,
 })
 const titleOf = ({ source, sure }: FilmWord): string | undefined => {

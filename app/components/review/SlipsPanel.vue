@@ -6,20 +6,17 @@ import { useSaid } from '~/stores/said'
 import { duration, preciseDuration } from '~/words'
 
 /** What was said by mistake, found in what is said: each can be heard with and without, and cut by itself or with the others. */
-const emit = defineEmits<{ with: [at: Ms]; without: [part: { from: Ms; to: Ms }] }>()
+const emit = defineEmits<{ with: [slip: Slip]; without: [slip: Slip] }>()
 const said = useSaid()
 const edits = useProgrammeEdits()
 const KINDS = { again: 'begun again', filler: 'filler', hesitation: 'hesitation' } as const
-/** Heard before it, in ms. */
-const LEAD = 1500
 /** Those that stay, by when they begin. */
 const kept = ref<ReadonlySet<Ms>>(new Set())
 const chosen = computed(() => said.slips.filter(({ from }) => !kept.value.has(from)))
 const won = (slips: readonly Slip[]): Ms => slips.reduce((sum, { from, to }) => sum + to - from, 0)
-function keep(slip: Slip, stays: boolean): void {
+function toggle({ from }: Slip): void {
   const next = new Set(kept.value)
-  if (stays) next.add(slip.from)
-  else next.delete(slip.from)
+  if (!next.delete(from)) next.add(from)
   kept.value = next
 }
 const cut = (slips: readonly Slip[]): Promise<void> => edits.edit({ kind: 'cut', parts: slips.map(({ from, to }) => ({ from, to })) })
@@ -30,19 +27,19 @@ const cut = (slips: readonly Slip[]): Promise<void> => edits.edit({ kind: 'cut',
     <p v-if="said.words.length === 0" class="soft">What is said is not known yet: have it listened to under <i>Words</i>.</p>
     <p v-else-if="said.slips.length === 0" class="soft">Nothing was begun again, no filler, no hesitation inside a sentence.</p>
     <template v-else>
-      <ul>
+      <ul class="listed short">
         <li v-for="slip in said.slips" :key="slip.from">
           <input
             type="checkbox"
             :checked="!kept.has(slip.from)"
             :aria-label="`Cut “${slip.words}” at ${preciseDuration(slip.from)}`"
-            @change="keep(slip, kept.has(slip.from) ? false : true)"
+            @change="toggle(slip)"
           />
           <span class="clock">{{ preciseDuration(slip.from) }}</span>
           <span class="words"
             >“{{ slip.words }}” <span class="soft">{{ KINDS[slip.kind] }}, {{ preciseDuration(slip.to - slip.from) }}</span></span
           >
-          <button class="press quiet small" title="As it is" @click="emit('with', Math.max(0, slip.from - LEAD))">With</button>
+          <button class="press quiet small" title="As it is" @click="emit('with', slip)">With</button>
           <button class="press quiet small" title="As it would be" @click="emit('without', slip)">Without</button>
           <button class="press quiet small" :disabled="edits.busy" @click="cut([slip])">Cut</button>
         </li>
@@ -57,24 +54,10 @@ const cut = (slips: readonly Slip[]): Promise<void> => edits.edit({ kind: 'cut',
 
 <style scoped>
 .panel {
-  display: grid;
-  gap: 10px;
   justify-items: start;
 }
 ul {
-  display: grid;
-  gap: 2px;
-  width: 100%;
   max-height: 240px;
-  margin: 0;
-  padding: 0;
-  overflow-y: auto;
-  list-style: none;
-}
-li {
-  display: flex;
-  gap: 8px;
-  align-items: center;
 }
 li input {
   width: 16px;

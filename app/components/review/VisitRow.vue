@@ -25,7 +25,10 @@ const props = defineProps<{
 const emit = defineEmits<{ play: []; go: [at: Ms]; loop: [] }>()
 const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
-const said = computed(() => useSaid().ofVisit(props.visit.id))
+const allSaid = useSaid()
+const said = computed(() => allSaid.ofVisit(props.visit.id))
+/** The word that is being said; -1: none. */
+const saying = computed(() => (props.current ? said.value.findLastIndex(({ from }) => from <= props.at) : -1))
 
 /** What is played of it. */
 const pieces = computed(() => piecesOfVisit(talk.programme, props.visit))
@@ -178,7 +181,7 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
       v-if="said.length > 0"
       class="text"
       :words="said"
-      :at="current ? at : null"
+      :saying="saying"
       @go="$emit('go', $event - visit.start)"
       @range="chooseSaid"
       @loop="$emit('loop')"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Ms } from '@core/model'
 import { plainLetters } from '@core/screening'
+import type { FilmWord } from '@core/words'
 import { CAPTION_KINDS, TRANSCRIPT_KINDS } from '@contracts'
 import { useSaid } from '~/stores/said'
 import { useTalk } from '~/stores/talk'
@@ -18,21 +19,29 @@ const TRANSCRIPT_NAMES = { docx: 'document', html: 'web page', md: 'Markdown', t
 const base = computed(() => `/api/talks/${talk.talk?.id ?? ''}/words`)
 const failed = computed(() => said.view?.stretches.filter(({ sentence }) => sentence !== null) ?? [])
 const byPauses = computed(() => said.view?.stretches.some(({ by }) => by === 'pauses') ?? false)
+/** So many places are listed at most, each with so many words before it. */
 const MOST_FOUND = 60
+const BEFORE = 4
+const plain = computed(() => said.words.map(({ text }) => plainLetters(text)))
+const textOf = (words: readonly FilmWord[]): string => words.map(({ text }) => text).join(' ')
+/** Places at which what is sought is said: in a word, or in as many words as it has. */
 const found = computed(() => {
   const sought = plainLetters(wanted.value.trim())
   if (sought === '') return []
-  const first = sought.split(' ')
-  return said.words
-    .flatMap((word, n) => {
-      const run = said.words
-        .slice(n, n + first.length)
-        .map(({ text }) => text)
-        .join(' ')
-      return plainLetters(run).includes(sought) ? [{ at: word.from, before: said.words.slice(Math.max(0, n - 4), n), run, n }] : []
-    })
-    .filter((hit, n, all) => all[n - 1]?.n !== hit.n - 1 || first.length === 1)
-    .slice(0, MOST_FOUND)
+  const { length } = sought.split(' ')
+  const places: number[] = []
+  for (let n = 0; n < plain.value.length && places.length < MOST_FOUND; n += 1) {
+    const words = plain.value.slice(n, n + length)
+    if (!words.join(' ').includes(sought)) continue
+    places.push(n)
+    n += length - 1
+  }
+  return places.map((n) => ({
+    n,
+    at: said.words[n]?.from ?? 0,
+    before: textOf(said.words.slice(Math.max(0, n - BEFORE), n)),
+    words: textOf(said.words.slice(n, n + length)),
+  }))
 })
 function nextDoubtful(): void {
   const next = said.doubtful.find(({ from }) => from > props.at + 1) ?? said.doubtful[0]
@@ -70,15 +79,15 @@ const saveTerms = (): Promise<boolean> =>
       <button v-if="said.doubtful.length > 0" class="press small" @click="nextDoubtful">
         Next doubtful word ({{ said.doubtful.length }})
       </button>
-      <label v-if="said.words.length > 0" class="check"><input v-model="said.captioned" type="checkbox" />Captions on the picture</label>
+      <el-checkbox v-if="said.words.length > 0" v-model="said.captioned">Captions on the picture</el-checkbox>
     </p>
     <template v-if="said.words.length > 0">
       <el-input v-model="wanted" clearable placeholder="Find in what is said" aria-label="Find in what is said" />
-      <ul v-if="found.length > 0">
+      <ul v-if="found.length > 0" class="listed short">
         <li v-for="hit in found" :key="hit.n">
           <button class="press quiet small" @click="emit('go', hit.at)">
             <span class="clock">{{ preciseDuration(hit.at) }}</span></button
-          ><span class="soft">{{ hit.before.map(({ text }) => text).join(' ') }} </span><b>{{ hit.run }}</b>
+          ><span class="soft">{{ hit.before }} </span><b>{{ hit.words }}</b>
         </li>
       </ul>
       <p v-else-if="wanted.trim() !== ''" class="soft">That is not said.</p>
@@ -114,31 +123,6 @@ const saveTerms = (): Promise<boolean> =>
   display: flex;
   flex-wrap: wrap;
   gap: 6px 10px;
-  align-items: center;
-}
-.check {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-}
-.check input {
-  width: 16px;
-  height: 16px;
-  margin: 0;
-  accent-color: var(--brand);
-}
-ul {
-  display: grid;
-  gap: 2px;
-  max-height: 190px;
-  margin: 0;
-  padding: 0;
-  overflow-y: auto;
-  list-style: none;
-}
-li {
-  display: flex;
-  gap: 6px;
   align-items: center;
 }
 .terms {

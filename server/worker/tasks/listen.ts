@@ -23,15 +23,15 @@ const NOTHING_HEARD = 'No speech was found in this recording.'
 
 /** Finds what is said in a recording, by the best that there is for its language. */
 async function listened(talk: string, stretch: StretchId, signal: AbortSignal): Promise<Listened | null> {
-  const order = await listenOrder(database(), talk, stretch)
-  if (order === null) return null
-  const { language, peaks, length, texts, besides, shown } = order
-  const options: ListenOptions = { time: TIME_BESIDE + (length / 1000) * TIME_A_SECOND, niceness: NICENESS, signal }
+  const wish = await listenOrder(database(), talk, stretch)
+  if (wish === null) return null
+  const { language, ...order } = wish
+  const options: ListenOptions = { time: TIME_BESIDE + (order.length / 1000) * TIME_A_SECOND, niceness: NICENESS, signal }
   if (await modelFor(language)) {
-    const said = await listenByModel({ voice: voicePath(stretch), peaks, length, texts, besides, shown }, options)
+    const said = await listenByModel({ voice: voicePath(stretch), ...order }, options)
     return said.words.length === 0 ? { by: null, sentence: NOTHING_HEARD, failed: false } : { by: 'model', said }
   }
-  const said = timedByPauses(peaks, texts, shown)
+  const said = timedByPauses(order.peaks, order.texts, order.shown)
   return said.words.length === 0 ? { by: null, sentence: NOT_UNDERSTOOD, failed: false } : { by: 'pauses', said }
 }
 

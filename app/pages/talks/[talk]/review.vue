@@ -3,6 +3,7 @@ import { ArrowDown, ArrowUp, FullScreen, QuestionFilled, RefreshLeft, RefreshRig
 import { inkTurns } from '@core/scene'
 import FilmStage from '~/components/review/FilmStage.vue'
 import VisitFace from '~/components/review/VisitFace.vue'
+import { usePlayWithout } from '~/composables/usePlayWithout'
 import { REVIEW_KEY_WORDS, useReviewKeys } from '~/composables/useReviewKeys'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
 import { useProgrammeEdits } from '~/stores/programme-edits'
@@ -67,27 +68,13 @@ function jump(by: -1 | 1): void {
   if (target !== undefined) stage.value?.player.seek(target)
 }
 
-/** What is heard before something that may go, in ms. */
-const LEAD = 1500
-
 function playFrom(time: number): void {
   const player = stage.value?.player
   player?.pause()
   player?.seek(time)
   player?.play()
 }
-/** What is passed over for once while the film is played: what it would be without. */
-const passed = shallowRef<{ readonly from: number; readonly to: number } | null>(null)
-function playWithout(part: { readonly from: number; readonly to: number }): void {
-  playFrom(Math.max(0, part.from - LEAD))
-  passed.value = part
-}
-watch(at, (now) => {
-  const part = passed.value
-  if (part === null) return
-  if (now >= part.from && now < part.to) playFrom(part.to)
-  else if (now < part.from - LEAD - 500 || now > part.to + LEAD) passed.value = null
-})
+const { playWith, playWithout } = usePlayWithout(at, playFrom)
 /** Plays the chosen part over and over, until it is let go. */
 function loopRange(): void {
   if (stage.value === null || programmeEdits.range === null) return
@@ -221,7 +208,7 @@ useReviewKeys({
           </div>
           <FitPanel v-if="panel === 'fit'" />
           <PausePanel v-else-if="panel === 'pauses'" @go="playFrom" />
-          <SlipsPanel v-else-if="panel === 'slips'" @with="playFrom" @without="playWithout" />
+          <SlipsPanel v-else-if="panel === 'slips'" @with="playWith" @without="playWithout" />
           <WordsPanel v-else-if="panel === 'words'" :at="at" @go="stage?.player.seek($event)" />
           <VisitFace v-else-if="panel === 'face'" ref="face" :visit="visit" :shape="shape" />
           <HistoryPanel v-else-if="panel === 'history'" />

@@ -2,9 +2,8 @@ import { getRouterParam, setResponseHeaders } from 'h3'
 import type { H3Event } from 'h3'
 import { webVtt } from '@core/formats'
 import { Refusal } from '@core/model'
-import { captionsOf } from '@core/words'
 import { database } from '@server/database'
-import { filmToTake, languageOfTalk, screenedHandout, screenedNotes, sharedFile, streamTracks, wordsOfFilm } from '@server/domain'
+import { filmToTake, screenedHandout, screenedNotes, screenedWords, sharedFile, streamTracks } from '@server/domain'
 import { answerWithPass, filmPlaylist, filmTrack, screeningPlaylist, sendFile, sendMade } from '@server/http'
 import type { PassedIn } from '@server/http'
 import { foreseeFile, screeningFile } from '@server/media'
@@ -69,10 +68,10 @@ async function takenAlong(event: H3Event, name: string, passed: PassedIn): Promi
 }
 
 /** What is said, to be read with the film; it may be put right at any time. */
-async function sendCaptions(event: H3Event, { access, screening }: PassedIn): Promise<string> {
-  const [words, language] = await Promise.all([wordsOfFilm(database(), screening.whole), languageOfTalk(database(), access.talk)])
+async function sendCaptions(event: H3Event, { version, screening }: PassedIn): Promise<string> {
+  const { captions } = await screenedWords(database(), version, screening)
   setResponseHeaders(event, { 'content-type': 'text/vtt; charset=utf-8', 'cache-control': 'private, max-age=60' })
-  return webVtt(captionsOf(words, language))
+  return webVtt(captions)
 }
 
 /** A talk as a film: which there is, where its parts lie, and the files that they lie in. */
