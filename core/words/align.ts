@@ -19,6 +19,8 @@ export interface ShownText {
   readonly text: number
 }
 
+/** What was heard as it is written is at least so sure. */
+export const SURE_AS_WRITTEN = 0.7
 /** What was badly heard is what is written below this, and as sure as this then. */
 const SURE = 0.6
 /** What stands in place of written words is those, when it sounds so much like them, of 1. */
@@ -176,7 +178,7 @@ function placedAlong(
     const { sound, from, until, sure } = word
     const gapFrom: Ms = last === null ? from : last.until
     out.push(...settler.settle({ heard: between, written: writtenBetween(last, place, tokens), from: gapFrom, until: from }))
-    out.push({ from, until, sure: Math.max(sure, 0.7), token: place, sound })
+    out.push({ from, until, sure: Math.max(sure, SURE_AS_WRITTEN), token: place, sound })
     between = []
     last = { place, until }
   }

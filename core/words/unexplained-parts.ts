@@ -1,5 +1,6 @@
-import type { Ms, Said } from '@core/model'
+import type { Ms, Said, Word } from '@core/model'
 import type { TimeRange } from '@core/voice'
+import { SURE_AS_WRITTEN } from './align'
 
 /** Shorter parts are a word or two among others, in ms. */
 const SHORTEST: Ms = 500
@@ -9,17 +10,54 @@ const NEAR: Ms = 700
 /** As few written words among others are chance: whoever knows only what is written hears it everywhere. */
 const CHANCE = 2
 
+/** What a word says of whether something was read: it is not written; it stands for what was badly heard; it was heard as written. */
+type Evidence = 'heard' | 'settled' | 'agrees'
+
+function evidenceOf({ source, sure }: Word): Evidence {
+  if (source === 'heard') return 'heard'
+  return sure < SURE_AS_WRITTEN ? 'settled' : 'agrees'
+}
+
+/** Neighbouring words of one kind, by the place of the first and of the one after the last. */
+interface Run {
+  readonly kind: Evidence
+  readonly from: number
+  readonly to: number
+}
+
+function runsOf(words: readonly Word[]): readonly Run[] {
+  const runs: Run[] = []
+  words.forEach((word, n) => {
+    const kind = evidenceOf(word)
+    const last = runs.at(-1)
+    if (last?.kind === kind) runs[runs.length - 1] = { ...last, to: n + 1 }
+    else runs.push({ kind, from: n, to: n + 1 })
+  })
+  return runs
+}
+
+/** Whether reading comes to an end at a run's neighbour: nothing is there, or nothing written, or as much was badly heard as agrees. */
+const endsAt = (run: Run, neighbour: Run | undefined): boolean =>
+  neighbour?.kind !== 'settled' || neighbour.to - neighbour.from >= run.to - run.from
+
 /** Whether words are taken for something else than what is written: those that are not, and written ones among them that are few. */
-function unexplained(words: Said['words']): readonly boolean[] {
-  const isHeard = words.map(({ source }) => source === 'heard')
-  const out = [...isHeard]
-  let begin = 0
-  for (let n = 1; n <= words.length; n += 1) {
-    if (n < words.length && isHeard[n] === isHeard[begin]) continue
-    const among = (isHeard[begin - 1] ?? true) && (isHeard[n] ?? true) && (begin > 0 || n < words.length)
-    if (isHeard[begin] === false && n - begin <= CHANCE && among) out.fill(true, begin, n)
-    begin = n
-  }
+function unexplained(words: readonly Word[]): readonly boolean[] {
+  const runs = runsOf(words)
+  const isChance = runs.map((run, at) => {
+    const sides = [runs[at - 1], runs[at + 1]]
+    return (
+      run.kind === 'agrees' &&
+      run.to - run.from <= CHANCE &&
+      sides.some((side) => side?.kind === 'heard') &&
+      sides.every((side) => endsAt(run, side))
+    )
+  })
+  const out = words.map(() => false)
+  runs.forEach(({ kind, from, to }, at) => {
+    // What was badly heard beside a chance was not read either.
+    const badlyHeard = kind === 'settled' && (isChance[at - 1] === true || isChance[at + 1] === true)
+    if (kind === 'heard' || isChance[at] === true || badlyHeard) out.fill(true, from, to)
+  })
   return out
 }
 
