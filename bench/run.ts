@@ -39,6 +39,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   preflight: () => import('./preflight'),
   keys: () => import('./keys'),
   words: () => import('./words'),
+  slips: () => import('./slips'),
 }
 
 process.env['AISLE_PROGRAMS'] ??= resolve(PROGRAMS_FOLDER)

@@ -1,6 +1,7 @@
 import { Refusal } from '@core/model'
 import type { DeliveryId, Film, GroupId, Ms, Picture, SharedFileId, Size, SlideId, TalkId, VisitId } from '@core/model'
-import type { Caption, Saying } from '@core/words'
+import type { Caption } from '@core/model'
+import type { Saying } from '@core/words'
 import type { FilmView } from './views'
 
 export const SHARE_LEVELS = ['closed', 'link', 'people', 'group', 'shelf'] as const

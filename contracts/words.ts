@@ -1,8 +1,11 @@
 import type { Ms, Said, StretchId } from '@core/model'
 import type { Correction } from '@core/words'
 
-/** How what is said was found: heard, or what is written laid on the voice by its pauses. */
-export type ListenedBy = 'model' | 'pauses'
+/**
+ * How what is said was found: heard by what every server has, with the notes in mind; by a model that its operator put there; or what is
+ * written laid on the voice by its pauses.
+ */
+export type ListenedBy = 'model' | 'folder' | 'pauses'
 
 /** What is said in a stretch. */
 export interface SaidView extends Said {
@@ -30,6 +33,16 @@ export interface CorrectionRequest {
   readonly from: Ms
   readonly until: Ms
   readonly text: string
+}
+
+/** As many as a caption file of three hours may need. */
+export const MOST_CORRECTIONS = 10_000
+
+/** What somebody says was said. */
+export interface CorrectionsRequest {
+  readonly corrections: readonly CorrectionRequest[]
+  /** They come from a caption file. */
+  readonly brought: boolean
 }
 
 export const CAPTION_KINDS = ['vtt', 'srt'] as const

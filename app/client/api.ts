@@ -22,20 +22,26 @@ const PATIENCE = 120_000
 
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
 
-async function ask<Answer>(method: Method, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answer> {
+/** Asks, and turns whatever goes wrong into a Refusal. */
+async function refused<Answer>(answer: () => Promise<Answer>): Promise<Answer> {
   try {
-    return await ofetch<Answer>(`/api${path}`, {
+    return await answer()
+  } catch (error) {
+    throw asRefusal(error)
+  }
+}
+
+const ask = <Answer>(method: Method, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answer> =>
+  refused(() =>
+    ofetch<Answer>(`/api${path}`, {
       method,
       retry: 0,
       // A deck may take as long as its line takes.
       ...(body instanceof FormData ? {} : { timeout: PATIENCE }),
       ...(body === undefined ? {} : { body: body as Record<string, unknown> }),
       ...(headers === undefined ? {} : { headers }),
-    })
-  } catch (error) {
-    throw asRefusal(error)
-  }
-}
+    }),
+  )
 
 /** The one way in which pages talk to the server. Every call throws a Refusal and nothing else. */
 export const api = {
@@ -44,6 +50,8 @@ export const api = {
   put: <Answer>(path: string, body: unknown, headers?: Record<string, string>): Promise<Answer> => ask('PUT', path, body, headers),
   patch: <Answer>(path: string, body: unknown): Promise<Answer> => ask('PATCH', path, body),
   delete: <Answer>(path: string): Promise<Answer> => ask('DELETE', path),
+  /** A file, as bytes. */
+  file: (path: string): Promise<Blob> => refused(() => ofetch(`/api${path}`, { retry: 0, timeout: PATIENCE, responseType: 'blob' })),
 }
 
 export const assetUrl = (talk: string, digest: string): string => `/api/talks/${talk}/assets/${digest}`

@@ -1,5 +1,5 @@
 import type { SeriesFields, SeriesView } from '@contracts'
-import { api } from '~/client'
+import { api, saveFile } from '~/client'
 import { useAttempt } from './useAttempt'
 
 /** A presenter's series; changes are saved at once, one after the other. */
@@ -28,5 +28,8 @@ export function useSeries() {
     })
     return told
   }
-  return { series, trouble, load, make, remove, change, tell }
+  /** What is said in its talks, as a document. */
+  const transcript = (one: SeriesView): Promise<void> =>
+    attempt(() => saveFile(`/series/${one.id}/transcript?kind=docx`, `${one.name}-transcript.docx`))
+  return { series, transcript, trouble, load, make, remove, change, tell }
 }

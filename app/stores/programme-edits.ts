@@ -10,7 +10,7 @@ import { api, sentenceOf } from '~/client'
 import { useTalk } from './talk'
 
 /** Changes of the programme in Review: each is kept on the server at once, and can be taken back, today or days later. */
-export const useProgrammeEdits = defineStore('mending', () => {
+export const useProgrammeEdits = defineStore('programme-edits', () => {
   const talk = useTalk()
   const history = shallowRef<HistoryView | null>(null)
   const busy = ref(false)

@@ -1,14 +1,20 @@
 import { defineStore } from 'pinia'
 import { group } from 'd3'
-import { captionsOf, corrected, filmWords, slipsOf } from '@core/words'
+import { readCaptions } from '@core/formats'
+import { captionsOf, corrected, correctionsFrom, filmWords, neverSaid, slipsOf, speakingRates } from '@core/words'
 import type { FilmWord } from '@core/words'
+import { USUAL_CAPTIONS } from '@core/model'
 import type { VisitId } from '@core/model'
+import { MOST_CORRECTIONS } from '@contracts'
 import type { CorrectionRequest, WordsView } from '@contracts'
 import { api, sentenceOf } from '~/client'
 import { useTalk } from './talk'
 
 /** A word below this is doubtful, of 1. */
 export const DOUBTFUL = 0.5
+
+/** Longest caption file that is read, in bytes. */
+const MOST_CAPTION_BYTES = 4_000_000
 
 const NONE: readonly FilmWord[] = []
 
@@ -24,6 +30,10 @@ export const useSaid = defineStore('said', () => {
     return filmWords(talk.index, new Map(view.value.stretches.map((said) => [said.stretch, corrected(said, said.corrections)])))
   })
   const captions = computed(() => captionsOf(words.value, talk.talk?.language ?? 'en'))
+  /** Words a minute over the talk. */
+  const rates = computed(() => speakingRates(words.value, talk.index?.length ?? 0))
+  /** What is written and was never said. */
+  const unsaid = computed(() => neverSaid(words.value, [...(talk.index?.film.slides.values() ?? [])], talk.talk?.language ?? 'en'))
   const slips = computed(() => {
     const { index, film } = talk
     if (index === null) return []
@@ -33,6 +43,7 @@ export const useSaid = defineStore('said', () => {
       peaksOf: (stretch) => film?.peaks[stretch] ?? [],
     })
   })
+  const captionStyle = computed(() => talk.programme.captions ?? USUAL_CAPTIONS)
   /** Whether they stand on the picture in Review. */
   const captioned = ref(false)
   const byVisit = computed(() => group(words.value, ({ visit }) => visit))
@@ -57,8 +68,22 @@ export const useSaid = defineStore('said', () => {
   }
 
   /** Says what is said in place of some words that follow each other in one recording. */
-  const correct = (corrections: readonly CorrectionRequest[]): Promise<boolean> =>
-    attempt((id) => api.post<WordsView>(`/talks/${id}/words/corrections`, { corrections }))
+  const correct = (corrections: readonly CorrectionRequest[], brought = false): Promise<boolean> =>
+    attempt((id) => api.post<WordsView>(`/talks/${id}/words/corrections`, { corrections, brought }))
+  /** Takes a caption file for what is said. @returns a sentence on what came of it; null: it did not go through */
+  async function bringIn(file: File): Promise<string | null> {
+    const captions = file.size > MOST_CAPTION_BYTES ? [] : readCaptions(await file.text())
+    if (captions.length === 0 || talk.index === null) return `“${file.name}” holds no captions. Nothing was changed.`
+    const corrections = correctionsFrom(talk.index, words.value, captions)
+    if (corrections.length === 0) return `“${file.name}” says what is said here already.`
+    if (corrections.length > MOST_CORRECTIONS) return `“${file.name}” says too much. Nothing was changed.`
+    if (!(await correct(corrections, true))) return null
+    return `What is said is as in “${file.name}” now: ${String(corrections.length)} places were put right.`
+  }
+  const brought = computed(
+    () => view.value?.stretches.reduce((sum, one) => sum + one.corrections.filter((it) => it.brought).length, 0) ?? 0,
+  )
+  const takeBroughtBack = (): Promise<boolean> => attempt((id) => api.delete<WordsView>(`/talks/${id}/words/brought`))
   const takeBack = (correction: string): Promise<boolean> =>
     attempt((id) => api.delete<WordsView>(`/talks/${id}/words/corrections/${correction}`))
   const listen = (): Promise<boolean> => attempt((id) => api.post<WordsView>(`/talks/${id}/words/listen`))
@@ -99,7 +124,10 @@ export const useSaid = defineStore('said', () => {
     view,
     words,
     captions,
+    captionStyle,
     slips,
+    rates,
+    unsaid,
     captioned,
     doubtful,
     trouble,
@@ -108,6 +136,9 @@ export const useSaid = defineStore('said', () => {
     ofVisit,
     correct,
     correctEverywhere,
+    bringIn,
+    brought,
+    takeBroughtBack,
     noteCorrected,
     takeBack,
     listen,

@@ -17,6 +17,7 @@ const WORDS: Readonly<Record<Plain, string>> = {
   hush: 'took the voice off a slide',
   linger: 'held a slide for longer',
   insert: 'put in a slide',
+  captions: 'changed the look of captions',
   draw: 'drew ink',
   all: 'fitted the talk',
   use: 'took another recording of a slide',

@@ -1,3 +1,4 @@
+import type { TimeRange } from '@core/voice'
 import type { MadeSentence, TextMaker } from './made-text'
 import { say } from './voices'
 import type { Voice } from './voices'
@@ -17,6 +18,8 @@ export interface MadeSpeech {
 }
 
 export const SAMPLE_RATE = 48_000
+/** Softer samples are silence. */
+const HEARD = 250
 
 /** Samples at another rate, by straight lines between them. */
 function resampled(samples: Int16Array, from: number): Float32Array {
@@ -84,16 +87,26 @@ export class SpeechMaker {
   }
 
   sentence(sentence: MadeSentence): this {
-    const { sampleRate, samples, words } = say(this.#voice, sentence.said)
-    this.#words.push(...timedWords(sentence, words, this.at))
-    this.#push(resampled(samples, sampleRate))
+    this.part(sentence)
     return this.pause(200 + this.#maker.below(600))
   }
 
-  /** A sound without words. */
-  sound(samples: Float32Array): this {
+  /** Says something without a pause after it. @returns where it is heard, in ms */
+  part(sentence: MadeSentence): TimeRange {
+    const { sampleRate, samples, words } = say(this.#voice, sentence.said)
+    const start = this.at
+    this.#words.push(...timedWords(sentence, words, start))
+    return this.sound(resampled(samples, sampleRate))
+  }
+
+  /** A sound, with words or without. @returns where it is heard, in ms */
+  sound(samples: Float32Array): TimeRange {
+    const start = this.at
     this.#push(samples)
-    return this
+    const loud = (sample: number): boolean => Math.abs(sample) > HEARD
+    const [first, last] = [samples.findIndex(loud), samples.findLastIndex(loud)]
+    const at = (n: number): number => start + (Math.max(0, n) / SAMPLE_RATE) * 1000
+    return { from: at(first), to: at(last) }
   }
 
   /** @param snr dB by which speech is above the room */

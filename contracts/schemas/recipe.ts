@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { FORMATS, FRAME_RATES, LINES, LOUDNESSES, QUALITIES, TIMINGS, USUAL_RECIPE } from '@core/model'
+import { CAPTIONS_IN_FILE, FORMATS, FRAME_RATES, LINES, LOUDNESSES, QUALITIES, TIMINGS, USUAL_RECIPE } from '@core/model'
 import { ms, talkTime, uuid } from './bounds'
 
 /** A file's name without its ending, as every file system takes it. */
@@ -39,7 +39,7 @@ const anyTalk = {
   without: Joi.object({ face: Joi.boolean().required(), ink: Joi.boolean().required(), voice: Joi.boolean().required() }).default(
     USUAL_RECIPE.without,
   ),
-  captions: Joi.valid('inside', 'none').default(USUAL_RECIPE.captions),
+  captions: Joi.valid(...CAPTIONS_IN_FILE).default(USUAL_RECIPE.captions),
   name: plainFile,
 }
 

@@ -1,5 +1,5 @@
-import { INK_COLOURS } from '@core/model'
-import type { AddedInk, CutId, InkGround, SlideId, StretchId, StrokeId, VisitId } from '@core/model'
+import { CAPTION_GROUNDS, CAPTION_PLACES, CAPTION_SIZES, INK_COLOURS } from '@core/model'
+import type { AddedInk, CaptionStyle, CutId, InkGround, SlideId, StretchId, StrokeId, VisitId } from '@core/model'
 import type { InkChange, ProgrammeEdit } from '@core/programme'
 import { DAY, ms, talkTime } from './bounds'
 import { STROKE } from './ink-shapes'
@@ -42,6 +42,9 @@ const ONE = {
   linger: { visit: VISIT, length: ms, step: whole(0, 500), of: optional(record({ stretch: uuidOf<StretchId>(), at: ms })) },
   insert: { slide: uuidOf<SlideId>(), version: whole(1, 2 ** 31 - 1), length: ms, before, name: uuidOf() },
   framing: { visits, framing: nullable(FRAMING) },
+  captions: {
+    style: record<CaptionStyle>({ size: word(CAPTION_SIZES), place: word(CAPTION_PLACES), ground: word(CAPTION_GROUNDS) }),
+  },
   ink: { visit: VISIT, strokes: list(uuidOf<StrokeId>(), 1, MOST_STROKES), change: INK_CHANGE },
   draw: { ink: record<AddedInk>({ visit: VISIT, over: GROUND, at: ms, stroke: STROKE }) },
 } as const

@@ -1,15 +1,33 @@
+import { wordsOf } from '@core/markup'
 import type { Ms } from '@core/model'
+
+/** A picture that stands in a document. */
+export interface TranscriptPicture {
+  /** A JPEG, in base 64. */
+  readonly jpeg: string
+  /** Height to width. */
+  readonly ratio: number
+}
 
 /** What is said on a slide. */
 export interface TranscriptPart {
   readonly heading: string
   readonly from: Ms
+  /** Of the slide; null: none is wanted. */
+  readonly picture: TranscriptPicture | null
   readonly paragraphs: readonly string[]
-  /** What was written for viewers; may be empty. */
+  /** What was written for viewers, as Markdown; may be empty. */
   readonly viewerNotes: string
 }
 
-/** What is said in a talk, to be read. */
+/** What is said in a talk, by its slides. */
+export interface TranscriptTalk {
+  /** null: it is the only one, and has its name above. */
+  readonly name: string | null
+  readonly parts: readonly TranscriptPart[]
+}
+
+/** What is said in a talk or in several, to be read. */
 export interface Transcript {
   readonly title: string
   /** May be empty. */
@@ -18,7 +36,7 @@ export interface Transcript {
   readonly date: string
   /** BCP 47 tag. */
   readonly language: string
-  readonly parts: readonly TranscriptPart[]
+  readonly talks: readonly TranscriptTalk[]
 }
 
 /** A time as m:ss, or h:mm:ss past an hour. */
@@ -31,13 +49,22 @@ export function clockText(at: Ms): string {
 
 const headLine = ({ presenter, date }: Transcript): string => [presenter, date].filter((part) => part !== '').join(', ')
 
+const headingOf = ({ heading, from }: TranscriptPart): string => `${heading} (${clockText(from)})`
+
 export const transcriptAsText = (transcript: Transcript): string =>
   [
     `${transcript.title}\n${headLine(transcript)}`,
-    ...transcript.parts.map(({ heading, from, paragraphs, viewerNotes }) =>
-      [`${heading} (${clockText(from)})`, ...paragraphs, ...(viewerNotes.trim() === '' ? [] : [viewerNotes.trim()])].join('\n\n'),
-    ),
+    ...transcript.talks.flatMap(({ name, parts }) => [
+      ...(name === null ? [] : [name.toUpperCase()]),
+      ...parts.map((part) => [headingOf(part), ...part.paragraphs, ...viewerLines(part)].join('\n\n')),
+    ]),
   ].join('\n\n\n') + '\n'
+
+/** Viewer notes without their marks, line by line. */
+export const viewerLines = ({ viewerNotes }: Pick<TranscriptPart, 'viewerNotes'>): readonly string[] =>
+  wordsOf(viewerNotes)
+    .split('\n')
+    .filter((line) => line.trim() !== '')
 
 /** Signs that mean something in Markdown (CommonMark, 2.4), where they do. */
 const plainMarkdown = (text: string): string => text.replaceAll(/[\\`*_[\]<>#|~]/g, (sign) => `\\${sign}`)
@@ -46,11 +73,14 @@ export const transcriptAsMarkdown = (transcript: Transcript): string =>
   [
     `# ${plainMarkdown(transcript.title)}`,
     headLine(transcript),
-    ...transcript.parts.flatMap(({ heading, from, paragraphs, viewerNotes }) => [
-      `## ${plainMarkdown(heading)} (${clockText(from)})`,
-      ...paragraphs.map(plainMarkdown),
-      // Viewer notes are Markdown already.
-      ...(viewerNotes.trim() === '' ? [] : [viewerNotes.trim().replaceAll(/^/gm, '> ')]),
+    ...transcript.talks.flatMap(({ name, parts }) => [
+      ...(name === null ? [] : [`## ${plainMarkdown(name)}`]),
+      ...parts.flatMap((part) => [
+        `${name === null ? '##' : '###'} ${plainMarkdown(headingOf(part))}`,
+        ...part.paragraphs.map(plainMarkdown),
+        // Viewer notes are Markdown already.
+        ...(part.viewerNotes.trim() === '' ? [] : [part.viewerNotes.trim().replaceAll(/^/gm, '> ')]),
+      ]),
     ]),
   ].join('\n\n') + '\n'
 
@@ -68,20 +98,26 @@ export const transcriptAsHtml = (transcript: Transcript): string =>
 <style>
 body { max-width: 42rem; margin: 2rem auto; padding: 0 1rem; font: 1.1rem/1.6 sans-serif }
 aside { white-space: pre-line; color: #555 }
+img { max-width: 100%; border: 1px solid #ccc }
 </style>
 </head>
 <body>
 <h1>${escaped(transcript.title)}</h1>
 <p>${escaped(headLine(transcript))}</p>
-${transcript.parts
-  .map(({ heading, from, paragraphs, viewerNotes }) =>
-    [
-      `<h2>${escaped(heading)} <small>${clockText(from)}</small></h2>`,
-      ...paragraphs.map((paragraph) => `<p>${escaped(paragraph)}</p>`),
-      ...(viewerNotes.trim() === '' ? [] : [`<aside>${escaped(viewerNotes.trim())}</aside>`]),
-    ].join('\n'),
-  )
-  .join('\n')}
+${transcript.talks.map(htmlOfTalk).join('\n')}
 </body>
 </html>
 `
+
+function htmlOfTalk({ name, parts }: TranscriptTalk): string {
+  const tag = name === null ? 'h2' : 'h3'
+  return [
+    ...(name === null ? [] : [`<h2>${escaped(name)}</h2>`]),
+    ...parts.flatMap((part) => [
+      `<${tag}>${escaped(part.heading)} <small>${clockText(part.from)}</small></${tag}>`,
+      ...(part.picture === null ? [] : [`<img src="data:image/jpeg;base64,${part.picture.jpeg}" alt="${escaped(part.heading)}">`]),
+      ...part.paragraphs.map((paragraph) => `<p>${escaped(paragraph)}</p>`),
+      ...(part.viewerNotes.trim() === '' ? [] : [`<aside>${viewerLines(part).map(escaped).join('\n')}</aside>`]),
+    ]),
+  ].join('\n')
+}

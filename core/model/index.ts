@@ -1,3 +1,4 @@
+export * from './caption'
 export * from './composition'
 export * from './cue'
 export * from './delivery'

@@ -1,3 +1,4 @@
+import type { CaptionStyle } from './caption'
 import type { Framing } from './framing'
 import type { CutId, SlideId, StillId, StretchId, StrokeId, VisitId } from './id'
 import type { InkColour, Stroke } from './stroke'
@@ -72,6 +73,8 @@ export interface Programme {
   /** One for each stroke that was changed. */
   readonly inkEdits: readonly InkEdit[]
   readonly inkAdded: readonly AddedInk[]
+  /** What captions on the picture look like; absent: as usual. */
+  readonly captions?: CaptionStyle
   readonly revision: number
 }
 

@@ -57,6 +57,9 @@ export const LOUDNESSES = [-14, -16, -23] as const
 export type LoudnessWanted = (typeof LOUDNESSES)[number]
 const USUAL_LOUDNESS: LoudnessWanted = -16
 
+/** How what is said goes into a file with a picture. */
+export const CAPTIONS_IN_FILE = ['inside', 'drawn', 'none'] as const
+
 /** What file is wanted. */
 export interface Recipe {
   readonly format: Format
@@ -72,8 +75,8 @@ export interface Recipe {
   /** One file of it all, or one of each slide. */
   readonly each: 'talk' | 'slide'
   readonly without: LeftOut
-  /** Whether what is said goes along as a track of text, where it is known and the format has a place for it. */
-  readonly captions: 'inside' | 'none'
+  /** How what is said can be read, where it is known: as a track of text, if the format has a place for it, or as a part of the picture. */
+  readonly captions: (typeof CAPTIONS_IN_FILE)[number]
   /** Without its ending; may hold fields, see `fileName`. */
   readonly name: string
   /** What stands for the name's own fields, by field. */

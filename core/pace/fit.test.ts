@@ -51,6 +51,32 @@ function wordsLost(words: readonly (readonly [Ms, Ms])[], programme: Film['progr
 }
 
 describe('fitting to a limit', () => {
+  it('lets slips go where pauses are not enough, before all is played faster, and nothing else that is said', () => {
+    fc.assert(
+      fc.property(said, fc.double({ min: 0.3, max: 1, noNaN: true }), fc.array(fc.nat(14), { maxLength: 5 }), (parts, share, chosen) => {
+        const { film: made, outlines, words, length } = talkOf(parts, 1)
+        const [visit] = visitsOf(made.programme)
+        if (visit === undefined) return
+        const slips = [...new Set(chosen)]
+          .sort((a, b) => a - b)
+          .flatMap((n) => {
+            const [from, to] = words[n] ?? [0, 0]
+            return to > from ? [{ from, to, visit: visit.id }] : []
+          })
+        const limit = Math.round(length * share)
+        const plan = fitTo(made, outlines, limit, nothing, new Set(), slips)
+        const after = plan.steps.length === 0 ? made.programme : applyProgrammeEdit(made.programme, wholeFit(plan.steps))
+        expect(programmeLength(after)).toBe(plan.length)
+        const meant = words.filter(([from]) => !slips.some((slip) => slip.from === from))
+        expect(wordsLost(meant, after)).toBeLessThan(1)
+        const kinds = plan.steps.map(({ kind }) => kind)
+        // Played faster only once all of them are gone.
+        if (kinds.includes('tempo')) expect(plan.steps.find(({ kind }) => kind === 'slips')?.places ?? 0).toBe(slips.length)
+        if (fitTo(made, outlines, limit, nothing).steps.every(({ kind }) => kind === 'pauses')) expect(kinds).not.toContain('slips')
+      }),
+    )
+  })
+
   it('never leaves a talk over that it says fits, never cuts a word, and does no more than is needed', () => {
     fc.assert(
       fc.property(

@@ -8,11 +8,11 @@ import type { Outlines, Pause } from './pauses'
 
 /** A way to win time, with what it wins and how it is done. The gentlest come first. */
 export interface FitStep {
-  readonly kind: 'pauses' | 'ends' | 'tempo' | 'optional'
+  readonly kind: 'pauses' | 'ends' | 'slips' | 'tempo' | 'optional'
   readonly won: Ms
   /** Places that change. */
   readonly places: number
-  /** What is left of each pause, in ms; of tempo how much faster it is, 1.05 for five parts in a hundred. */
+  /** What is left of each pause, in ms, 0 of a slip; of tempo how much faster it is, 1.05 for five parts in a hundred. */
   readonly to: number
   readonly edit: ProgrammeEdit
 }
@@ -36,6 +36,11 @@ const TRIES = 4
 /** How much each slide can give before it can no longer be read. */
 type Room = ReadonlyMap<SlideId, Ms>
 
+/** Something said by mistake that may go, in ms of the talk. */
+export interface SlipTime extends TimeRange {
+  readonly visit: VisitId
+}
+
 /** What is known of a talk that is to be fitted. */
 interface Talk {
   readonly film: Film
@@ -43,6 +48,7 @@ interface Talk {
   readonly leastOf: (slide: Slide) => Ms
   readonly visits: readonly Visit[]
   readonly pauses: readonly Pause[]
+  readonly slips: readonly SlipTime[]
 }
 
 /** What goes of a pause. */
@@ -152,6 +158,48 @@ function shorter(talk: Talk, dropped: ReadonlySet<VisitId>, wanted: Ms): readonl
   return [...stepOf('pauses', inner.rest, inner.gives), ...(given(inner.gives) >= wanted ? [] : stepOf('ends', ends.rest, ends.gives))]
 }
 
+/** Parts in order and apart from each other, whatever overlapped. */
+function united(parts: readonly TimeRange[]): readonly TimeRange[] {
+  const out: TimeRange[] = []
+  for (const part of [...parts].sort((one, other) => one.from - other.from)) {
+    const last = out.at(-1)
+    if (last !== undefined && part.from <= last.to) out[out.length - 1] = { from: last.from, to: Math.max(last.to, part.to) }
+    else out.push(part)
+  }
+  return out
+}
+
+const lengthOf = (parts: readonly TimeRange[]): Ms => parts.reduce((sum, { from, to }) => sum + to - from, 0)
+const cutBy = (steps: readonly FitStep[]): readonly TimeRange[] => steps.flatMap(({ edit }) => (edit.kind === 'cut' ? edit.parts : []))
+
+/** As many slips as win so much besides what is cut already, those that win most first. */
+function slipsFor(talk: Talk, dropped: ReadonlySet<VisitId>, cuts: readonly FitStep[], wanted: Ms): readonly FitStep[] {
+  const visits = talk.visits.filter((visit) => !dropped.has(visit.id))
+  const slideOf = new Map(visits.map((visit) => [visit.id, visit.slide]))
+  const room = new Map(roomOf(talk, visits))
+  const gone = cutBy(cuts)
+  // What pauses take of a slide is not left for slips.
+  for (const { visit, from, to } of talk.pauses) {
+    const slide = slideOf.get(visit)
+    const taken = lengthOf(gone.filter((part) => part.from >= from && part.to <= to))
+    if (slide !== undefined) room.set(slide, (room.get(slide) ?? 0) - taken)
+  }
+  const chosen: SlipTime[] = []
+  let won = 0
+  for (const slip of [...talk.slips].sort((one, other) => lengthOf([other]) - lengthOf([one]))) {
+    if (won >= wanted) break
+    const slide = slideOf.get(slip.visit)
+    const left = slide === undefined ? 0 : (room.get(slide) ?? 0)
+    const wins = lengthOf(united([...gone, ...chosen, slip])) - lengthOf(united([...gone, ...chosen]))
+    if (slide === undefined || wins <= 0 || wins > left) continue
+    room.set(slide, left - wins)
+    chosen.push(slip)
+    won += wins
+  }
+  if (chosen.length === 0) return []
+  return [{ kind: 'slips', won, places: chosen.length, to: 0, edit: { kind: 'cut', parts: united(chosen) } }]
+}
+
 /** Visits that go altogether. */
 function dropOf(talk: Talk, dropped: ReadonlySet<VisitId>): readonly FitStep[] {
   const gone = talk.visits.filter((visit) => dropped.has(visit.id))
@@ -177,6 +225,8 @@ function attempt(talk: Talk, dropped: ReadonlySet<VisitId>): FitPlan {
     wanted += Math.ceil(over([...cuts, ...drop]))
     cuts = shorter(talk, dropped, wanted)
   }
+  const left = over([...cuts, ...drop])
+  if (left > 0) cuts = [...cuts, ...slipsFor(talk, dropped, cuts, Math.ceil(left) + TRIES)]
   const now = done(programme, [...cuts, ...drop])
   const faster = programmeLength(now) > limit ? tempoFor(now, talk) : null
   const steps = [...cuts, ...(faster === null ? [] : [faster]), ...drop]
@@ -186,10 +236,11 @@ function attempt(talk: Talk, dropped: ReadonlySet<VisitId>): FitPlan {
 
 /**
  * How a talk is brought to its limit, from the gentlest on: pauses are shortened, then slack where slides begin and end,
- * then all is played a hair faster, and only where all of that is not enough slides go that are optional: those that lose the least
- * time. Each only as far as is needed. Speech is never cut, and no slide is left up for less than it takes to read it.
+ * then slips go, then all is played a hair faster, and only where all of that is not enough slides go that are optional: those that lose
+ * the least time. Each only as far as is needed. No speech is cut but slips, and no slide is left up for less than it takes to read it.
  * @param limit ms; the talk is never longer afterwards when the plan says that it fits
  * @param leastOf the least time that a slide must be up in all, in ms
+ * @param slips in order, none overlapping
  */
 export function fitTo(
   film: Film,
@@ -197,11 +248,12 @@ export function fitTo(
   limit: Ms,
   leastOf: (slide: Slide) => Ms,
   optional: ReadonlySet<SlideId> = new Set(),
+  slips: readonly SlipTime[] = [],
 ): FitPlan {
   const length = programmeLength(film.programme)
   if (length <= limit) return { steps: [], length, fits: true }
   const visits = visitsOf(film.programme)
-  const talk: Talk = { film, limit, leastOf, visits, pauses: pausesOf(film, outlines) }
+  const talk: Talk = { film, limit, leastOf, visits, pauses: pausesOf(film, outlines), slips }
   const gentle = attempt(talk, new Set())
   const spare = visits.filter((visit) => optional.has(visit.slide))
   if (gentle.fits || spare.length === 0 || spare.length === visits.length) return gentle
@@ -249,7 +301,7 @@ function tempoFor(programme: Programme, { film, limit, leastOf }: Talk): FitStep
 
 /** All steps of a plan as one edit, to be taken back as one. Steps that cut name times of the talk as it is, so they go together. */
 export function wholeFit(steps: readonly FitStep[]): ProgrammeEdit {
-  const parts = steps.flatMap(({ edit }) => (edit.kind === 'cut' ? edit.parts : []))
+  const parts = united(cutBy(steps))
   const cuts: readonly ProgrammeEdit[] = parts.length === 0 ? [] : [{ kind: 'cut', parts }]
   return { kind: 'all', edits: [...cuts, ...steps.map((step) => step.edit).filter((edit) => edit.kind !== 'cut')] }
 }

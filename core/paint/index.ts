@@ -1,3 +1,4 @@
+export * from './caption'
 export * from './composed'
 export * from './context'
 export * from './inset'

@@ -2,6 +2,7 @@ import { INK_HEX, SPOT, labelBox, labelFont, labelPlate, strokeOutline } from '@
 import type { DrawnStroke, Scene, SlideView } from '@core/scene'
 import { fittedInto, unreachable } from '@core/model'
 import type { Picture, Point, Rect, Size, Stroke } from '@core/model'
+import { paintCaption } from './caption'
 import { paintComposed } from './composed'
 import type { Drawable, FiledPicture, PaintContext, PictureShelf } from './context'
 import { paintInsetGround } from './inset'
@@ -159,10 +160,11 @@ function paintTransition<Image>(ctx: PaintContext<Image>, scene: Scene, size: Si
 }
 
 /**
- * Draws all of a scene but the camera picture: the slide, its ink, and the ground of the inset. Browser and export
+ * Draws all of a scene but the camera picture: the slide, its ink, the ground of the inset, and what is to be read. Browser and export
  * both draw with this, so that what Review shows is what the file holds.
  */
 export function paintScene<Image>(ctx: PaintContext<Image>, scene: Scene, size: Size, shelf: PictureShelf<Image>): void {
   paintTransition(ctx, scene, size, shelf)
   if (scene.inset !== null) paintInsetGround(ctx, scene.inset.framing, size)
+  if (scene.caption !== null) paintCaption(ctx, scene.caption, size)
 }

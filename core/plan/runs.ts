@@ -50,11 +50,12 @@ const partsOfView = (view: SlideView): readonly unknown[] => [
 ]
 
 /** Names what a scene looks like, ink and camera picture aside. */
-const nameWithoutInk = ({ inset, transition, ...scene }: Scene): string =>
+const nameWithoutInk = ({ inset, transition, caption, ...scene }: Scene): string =>
   JSON.stringify([
     partsOfView(scene),
     inset?.framing ?? null,
     transition === null ? null : [transition.kind, transition.progress, partsOfView(transition.from)],
+    caption,
   ])
 
 const NO_INK: readonly DrawnStroke[] = []

@@ -1,6 +1,6 @@
 import { dequal } from 'dequal'
 import { intoSpan, pieceLength, sourceAt } from '@core/programme'
-import { REVEAL, changesAt, reveals, sceneIn, slideOf, trackIn } from '@core/scene'
+import { REVEAL, captionTurns, changesAt, reveals, sceneIn, slideOf, trackIn } from '@core/scene'
 import type { FilmIndex, InsetScene } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
 import type { Ms, Piece, Ratio, Span } from '@core/model'
@@ -58,7 +58,10 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   if (piece === undefined) return [0, length]
   const { face, slide: comes } = changesAt(index, number)
   const found = trackIn(index, number)
-  if (found === null) return [...new Set([0, face, comes, length])].sort((a, b) => a - b)
+  const start = index.starts[number] ?? 0
+  const said = index.captions === null ? [] : captionTurns(index.captions, start, start + length).map((at) => at - start)
+  const fixed = [0, face, comes, length, ...said.filter((at) => at > 0 && at < length)]
+  if (found === null) return [...new Set(fixed)].sort((a, b) => a - b)
   const { track, span } = found
   // Exact: of a time that is rounded the moment before it is shown. Lengths of what is shown in the talk's own time are added there.
   const into = (at: Ms): Ms => intoSpan(span, at)
@@ -66,8 +69,8 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   const ink = track.growing(slide).flatMap((lying) => [lying.from, lying.whole])
   const reveal = reveals(slideOf(index.film, slide)) ? track.shows.map((at) => at + REVEAL) : []
   const spots = track.spots.flatMap((spot) => [spot.from, spot.to])
-  const inside = [...[...track.turns, ...ink, ...spots, ...reveal].map(into), face, comes].filter((at) => at > 0 && at < length)
-  return [...new Set([0, ...inside, length])].sort((a, b) => a - b)
+  const inside = [...[...track.turns, ...ink, ...spots, ...reveal].map(into)].filter((at) => at > 0 && at < length)
+  return [...new Set([...fixed, ...inside])].sort((a, b) => a - b)
 }
 
 function partOf(index: FilmIndex, number: number, from: Ms, to: Ms): Part {

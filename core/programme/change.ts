@@ -1,5 +1,19 @@
 import { Refusal, asId, unreachable } from '@core/model'
-import type { AddedInk, CutId, Framing, Ms, Piece, Programme, Ratio, SlideId, StillPiece, StretchId, StrokeId, VisitId } from '@core/model'
+import type {
+  AddedInk,
+  CaptionStyle,
+  CutId,
+  Framing,
+  Ms,
+  Piece,
+  Programme,
+  Ratio,
+  SlideId,
+  StillPiece,
+  StretchId,
+  StrokeId,
+  VisitId,
+} from '@core/model'
 import { cutParts, cutVisits, reopen } from './cut'
 import { retakeVisit } from './edit'
 import { asVisit, newStill, newVisit, visitShownAgain } from './fresh-id'
@@ -47,6 +61,8 @@ export type ProgrammeEdit =
     }
   /** Where the face is in visits; null: where it is on their slide. */
   | { readonly kind: 'framing'; readonly visits: readonly VisitId[]; readonly framing: Framing | null }
+  /** What captions on the picture look like. */
+  | { readonly kind: 'captions'; readonly style: CaptionStyle }
   | { readonly kind: 'ink'; readonly visit: VisitId; readonly strokes: readonly StrokeId[]; readonly change: InkChange }
   | { readonly kind: 'draw'; readonly ink: AddedInk }
   | { readonly kind: 'all'; readonly edits: readonly ProgrammeEdit[] }
@@ -194,6 +210,8 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
       const own = framing === null ? [] : edit.visits.map((visit) => [visit, framing] as const)
       return { ...programme, framings: Object.fromEntries([...others, ...own]) }
     }
+    case 'captions':
+      return { ...programme, captions: edit.style }
     case 'ink': {
       visitIn(programme, edit.visit)
       return changeInk(programme, edit.visit, edit.strokes, edit.change)

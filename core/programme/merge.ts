@@ -100,6 +100,12 @@ function mergedOrder(from: Parts, left: Parts, right: Parts): readonly (VisitId 
   return firstMoved ? woven(first, second, from) : woven(second, first, from)
 }
 
+/** What captions look like: the change that was made last, of whatever anybody changed. */
+function mergedCaptions(base: Programme, mine: Programme, theirs: Programme): Pick<Programme, 'captions'> {
+  const { captions } = same(base.captions, mine.captions) ? theirs : mine
+  return captions === undefined ? {} : { captions }
+}
+
 /**
  * Brings two changes of one programme together: edits of different visits are both kept, edits of the same visit are not.
  * Also takes a change back while later ones stay: what it was made from is then `mine`.
@@ -134,6 +140,7 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
     framings: Object.fromEntries(all.framings),
     inkEdits: all.inkEdits,
     inkAdded: all.inkAdded,
+    ...mergedCaptions(base, mine, theirs),
     slides: {
       ...theirs.slides,
       ...Object.fromEntries(

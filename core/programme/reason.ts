@@ -7,7 +7,7 @@ import type { InkChange } from './ink-edits'
 export type ChangeReason =
   | { readonly kind: 'cut'; readonly parts: number }
   | {
-      readonly kind: 'drop' | 'reopen' | 'move' | 'repeat' | 'tempo' | 'hold' | 'hush' | 'linger' | 'insert' | 'draw'
+      readonly kind: 'drop' | 'reopen' | 'move' | 'repeat' | 'tempo' | 'hold' | 'hush' | 'linger' | 'insert' | 'captions' | 'draw'
     }
   | { readonly kind: 'framing'; readonly off: boolean }
   | { readonly kind: 'ink'; readonly change: InkChange['kind'] }
@@ -43,6 +43,7 @@ export function reasonOf(edit: ProgrammeEdit): ChangeReason {
     case 'hush':
     case 'linger':
     case 'insert':
+    case 'captions':
     case 'draw':
       return { kind: edit.kind }
     default:

@@ -1,5 +1,6 @@
 export * from './carried-ink'
 export * from './change'
+export * from './film-captions'
 export * from './ink-afterwards'
 export * from './revisit'
 export * from './scene-at'

@@ -1,6 +1,7 @@
 import { WHOLE, framingOf, stageRect } from '@core/layout'
 import { pieceLength, pieceStarts, shownSpan, sourceAt } from '@core/programme'
 import type {
+  Caption,
   Film,
   Framing,
   Ms,
@@ -19,6 +20,8 @@ import type {
   Transition,
 } from '@core/model'
 import { carriedInk } from './carried-ink'
+import { abovePlace, captionAt, filmCaptions } from './film-captions'
+import type { CaptionScene, FilmCaptions } from './film-captions'
 import { EASE, REVEAL, TRANSITION, eased, framingBetween, rectBetween, sameFraming } from './change'
 import { lastNotAfter } from './search'
 import { groundOf, heldStretch, inkAfterwards, withInkAfterwards } from './ink-afterwards'
@@ -54,6 +57,8 @@ export interface Scene extends SlideView {
   readonly voice: { readonly stretch: StretchId; readonly at: Ms } | null
   /** One slide is taking the place of another: which, how, and how far, 0 to 1. */
   readonly transition: { readonly kind: Exclude<Transition, 'cut'>; readonly progress: number; readonly from: SlideView } | null
+  /** What is to be read on the picture. */
+  readonly caption: CaptionScene | null
 }
 
 /** A film prepared for asking what is on screen at any time. */
@@ -70,6 +75,8 @@ export interface FilmIndex {
   /** Of each piece the one that is played before it; -1: none is. */
   readonly before: readonly number[]
   readonly framings: ReadonlyMap<SlideId, Framing>
+  /** What stands on the picture to be read; null: nothing does. */
+  readonly captions: FilmCaptions | null
 }
 
 /** Stretches that a piece names, for what it shows, for its voice, its camera or its ink. */
@@ -116,17 +123,25 @@ export function indexFilm(film: Film): FilmIndex {
   }
   const starts = pieceStarts(film.programme)
   const framings = new Map([...film.slides.values()].map((slide) => [slide.id, framingOf(slide, film.shape)]))
+  const heldTracks = heldTracksOf(film, ink)
   return {
     film,
     length: starts.at(-1) ?? 0,
     starts,
     tracks,
-    heldTracks: heldTracksOf(film, ink),
+    heldTracks,
     carried: carriedInk(film, seen, ink),
     before: playedBefore(film.programme.pieces),
     framings,
+    captions: film.captions === undefined ? null : filmCaptions({ film, tracks, heldTracks }, film.captions),
   }
 }
+
+/** A film with captions on its picture; null: without any. What was prepared of it is not prepared again. */
+export const withCaptions = (index: FilmIndex, captions: readonly Caption[] | null): FilmIndex => ({
+  ...index,
+  captions: captions === null ? null : filmCaptions(index, captions),
+})
 
 /**
  * What a piece shows while it lasts: its track, where on that it begins, and at what rate it goes on; null when there is none, or it
@@ -208,11 +223,19 @@ function heldMoment(index: FilmIndex, number: number, piece: StillPiece, at: Ms)
     inset: null,
     voice: null,
     transition: null,
+    caption: null,
   }
 }
 
-/** A moment of a piece by itself, as if nothing came before it. */
+/** A moment of a piece by itself, as if nothing came before it, without what is to be read. */
 function momentIn(index: FilmIndex, number: number, into: Ms): Scene {
+  const visit = index.film.programme.pieces[number]?.visit
+  const scene = wholeMoment(index, number, into)
+  return visit === undefined || index.captions === null ? scene : abovePlace(scene, index.captions.places.get(visit))
+}
+
+/** As `momentIn`, but for room that is made for captions. */
+function wholeMoment(index: FilmIndex, number: number, into: Ms): Scene {
   const piece = index.film.programme.pieces[number]
   if (piece === undefined) throw new RangeError(`no piece ${String(number)}`)
   if (piece.kind === 'still') return heldMoment(index, number, piece, piece.from + into)
@@ -235,6 +258,7 @@ function momentIn(index: FilmIndex, number: number, into: Ms): Scene {
     inset,
     voice: piece.voice === null ? null : { stretch: piece.voice.stretch, at: sourceAt(piece.voice, into) },
     transition: null,
+    caption: null,
   }
 }
 
@@ -286,7 +310,8 @@ export function changesAt(index: FilmIndex, number: number): { readonly face: Ms
 export function sceneIn(index: FilmIndex, number: number, into: Ms): Scene {
   const piece = index.film.programme.pieces[number]
   if (piece === undefined) throw new RangeError(`no piece ${String(number)}`)
-  const now = momentIn(index, number, into)
+  const said = index.captions && captionAt(index.captions, piece.visit, (index.starts[number] ?? 0) + into)
+  const now = { ...momentIn(index, number, into), caption: said }
   if (into >= TRANSITION) return now
   const before = momentBefore(index, number)
   if (before === null) return now

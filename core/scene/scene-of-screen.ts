@@ -28,5 +28,6 @@ export function sceneOfScreen(
     inset: null,
     voice: null,
     transition: null,
+    caption: null,
   }
 }

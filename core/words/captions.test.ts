@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { LONGEST_CAPTION, MOST_LINES, MOST_SIGNS, MOST_WIDE_SIGNS, captionsOf } from './captions'
+import { MOST_LINES, MOST_SIGNS, MOST_WIDE_SIGNS } from '@core/model'
+import { LONGEST_CAPTION, captionsOf } from './captions'
 
 function spoken(texts: readonly string[], pauses: readonly number[] = []): { text: string; from: number; until: number }[] {
   let at = 500

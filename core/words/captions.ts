@@ -1,4 +1,5 @@
-import type { Ms } from '@core/model'
+import { MOST_SIGNS, MOST_WIDE_SIGNS } from '@core/model'
+import type { Caption, Ms } from '@core/model'
 import { primaryOf } from '@core/language'
 import { endsClause, endsSentence } from './marks'
 
@@ -9,17 +10,6 @@ interface CaptionWord {
   readonly until: Ms
 }
 
-/** Some words that stand on screen together, one line or two. */
-export interface Caption {
-  readonly from: Ms
-  readonly until: Ms
-  readonly lines: readonly string[]
-}
-
-export const MOST_LINES = 2
-export const MOST_SIGNS = 42
-/** Signs of scripts that fill a square each. */
-export const MOST_WIDE_SIGNS = 16
 const SHORTEST_CAPTION: Ms = 1000
 export const LONGEST_CAPTION: Ms = 7000
 /** As many signs a second can be read. */

@@ -8,6 +8,8 @@ export interface Correction {
   readonly until: Ms
   /** Empty: nothing that is to be read. */
   readonly text: string
+  /** It came from a caption file. */
+  readonly brought?: boolean
 }
 
 /** A word, and the correction that it comes from; null: none. */

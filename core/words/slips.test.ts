@@ -39,6 +39,33 @@ describe('slips', () => {
     expect(found('Tie (um) the|1500 rope.')).toEqual(['filler: um', 'hesitation: the … rope.'])
   })
 
+  it('are sentences that were broken off within a word, which is badly heard then', () => {
+    expect(found('The tide in (have)|300 the tide in harbours is rising.')).toEqual(['again: The tide in have'])
+    expect(found('The (have)|300 the tide is rising.')).toEqual([])
+  })
+
+  it('are sounds that are no word: silence is on either side of them, and they are as loud as the voice', () => {
+    const said = words('Tie the|900 rope tightly.|200 Then pull.')
+    const [before, after] = [said[1], said[2]]
+    const peaks = Array.from({ length: 120 }, (_, n) => {
+      const at = n * 50
+      return said.some(({ from, until }) => at + 50 > from && at < until) ? 100 : 1
+    })
+    const noise = (from: number, to: number, level: number) => peaks.map((peak, n) => (n * 50 >= from && n * 50 < to ? level : peak))
+    const slips = (heard: readonly number[]) => slipsOf({ words: said, notesOf: () => '', peaksOf: () => heard })
+    const start = before?.until ?? 0
+    const [cough] = slips(noise(start + 300, start + 550, 120))
+    expect(cough).toMatchObject({ kind: 'cough', words: 'the … rope' })
+    expect(cough?.from).toBeGreaterThan(start)
+    expect(cough?.from).toBeLessThanOrEqual(start + 300)
+    expect(cough?.to).toBeGreaterThanOrEqual(start + 550)
+    expect(cough?.to).toBeLessThan(after?.from ?? 0)
+    // A breath, the end of a word, and nothing.
+    expect([noise(start + 300, start + 550, 12), noise(start, start + 200, 120), peaks].map((heard) => slips(heard).length)).toEqual([
+      0, 0, 0,
+    ])
+  })
+
   it.each([
     ['what is written twice', 'Then three, and three again. Very very slowly.', ''],
     ['words that are written so', 'It goes on and on and on without end.', 'It goes on and on and on without end.'],

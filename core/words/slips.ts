@@ -3,10 +3,12 @@ import { quietNear } from '@core/voice'
 import type { FilmWord } from './film-words'
 import { endsClause, endsSentence } from './marks'
 import { isFiller, plainWord } from './plain-word'
+import { soundBetween, voiceLevels } from './sounds-between'
+import type { VoiceLevels } from './sounds-between'
 
-/** Something that was said by mistake: a sentence begun again, a filler, a hesitation inside a sentence. */
+/** Something that was said by mistake, or no saying at all: a sentence begun again, a filler, a hesitation inside a sentence, a cough. */
 export interface Slip {
-  readonly kind: 'again' | 'filler' | 'hesitation'
+  readonly kind: 'again' | 'filler' | 'hesitation' | 'cough'
   readonly visit: VisitId
   /** The words that go; those before and after it where a hesitation goes. */
   readonly words: string
@@ -30,6 +32,10 @@ const SOON: Ms = 2500
 /** A silence inside a sentence that is no breath, and what is left of it, in ms. */
 const HESITATION: Ms = 1200
 const LEFT: Ms = 350
+/** A word below this was badly heard, of 1. */
+const BADLY_HEARD = 0.6
+/** Around a sound without words so much of the silence goes too, in ms. */
+const BESIDE: Ms = 80
 /** Words that are doubled by mistake alone; "very very" is meant. */
 const DOUBLED = new Set([
   'the',
@@ -59,7 +65,7 @@ const DOUBLED = new Set([
 const isBreak = (text: string): boolean => endsSentence(text) || endsClause(text)
 
 /** Where what is cut may begin or end: the quietest place between two words, neither of which is touched. */
-function between(before: FilmWord | undefined, after: FilmWord, peaksOf: SlipQuestion['peaksOf']): Ms {
+function quietPlace(before: FilmWord | undefined, after: FilmWord, peaksOf: SlipQuestion['peaksOf']): Ms {
   if (before?.recorded.stretch !== after.recorded.stretch) return after.from
   const [least, most] = [before.recorded.until, Math.max(before.recorded.until, after.recorded.from)]
   const quiet = Math.max(least, Math.min(most, quietNear(peaksOf(after.recorded.stretch), (least + most) / 2)))
@@ -77,13 +83,24 @@ function isMeant(tried: readonly FilmWord[], said: string, written: string): boo
 
 const sounds = (words: readonly FilmWord[]): string => words.map(({ text }) => plainWord(text)).join(' ')
 
+/** Whether the last of some words is where somebody broke off: it is cut short, and badly heard. */
+const breaksOff = ({ source, sure }: FilmWord, count: number): boolean =>
+  source === 'heard' && (count >= 3 || (count === 2 && sure < BADLY_HEARD))
+
+/** Whether words that were tried are said again, but for one at which somebody broke off. */
+function saysAgain(tried: readonly FilmWord[], again: readonly FilmWord[], broken: FilmWord): boolean {
+  // One word that was badly heard is no evidence.
+  if (sounds(tried) === sounds(again)) return sounds(tried).trim() !== '' && (tried.length > 1 || broken.sure >= BADLY_HEARD)
+  return breaksOff(broken, tried.length) && sounds(tried.slice(0, -1)) === sounds(again.slice(0, -1))
+}
+
 /** Whether some words in a row are said twice, the second time soon after the first. */
 function saidTwice(words: readonly FilmWord[], n: number, count: number): boolean {
   const [tried, again] = [words.slice(n, n + count), words.slice(n + count, n + 2 * count)]
   const [broken, begun] = [tried.at(-1), again[0]]
   if (broken === undefined || begun === undefined || again.length < count) return false
   if (again.at(-1)?.visit !== broken.visit || begun.from - broken.until > SOON) return false
-  return sounds(tried) === sounds(again) && sounds(tried).trim() !== ''
+  return saysAgain(tried, again, broken)
 }
 
 /** How many words from one on are begun again after them; 0: none. @param written what is written for their slide */
@@ -102,12 +119,26 @@ function writtenBy({ words, notesOf }: SlipQuestion): ReadonlyMap<VisitId, strin
   return new Map([...slides].map(([visit, slide]) => [visit, ` ${notesOf(slide).split(/\s+/).map(plainWord).join(' ')} `]))
 }
 
-/** The silence inside a sentence that goes; null: there is none. */
-function hesitation(before: FilmWord | undefined, word: FilmWord): Slip | null {
+/** What goes between two words: a silence inside a sentence, a sound that is none of them; null: nothing does. */
+function gapSlip(before: FilmWord | undefined, word: FilmWord, levelsOf: (stretch: StretchId) => VoiceLevels): Slip | null {
   if (before?.visit !== word.visit || before.recorded.stretch !== word.recorded.stretch) return null
-  if (isBreak(before.text) || word.from - before.until <= HESITATION) return null
+  const [from, to] = [before.until, word.from]
   const words = `${before.text} … ${word.text}`
-  return { kind: 'hesitation', visit: word.visit, words, from: before.until + LEFT / 2, to: word.from - LEFT / 2 }
+  const sound = soundBetween(levelsOf(word.recorded.stretch), before.recorded.until, word.recorded.from)
+  const hesitates = !isBreak(before.text) && to - from > HESITATION
+  if (hesitates)
+    return { kind: sound === null ? 'hesitation' : 'cough', visit: word.visit, words, from: from + LEFT / 2, to: to - LEFT / 2 }
+  if (sound === null) return null
+  // The film's time between two words goes evenly.
+  const rate = (to - from) / Math.max(1, word.recorded.from - before.recorded.until)
+  const inFilm = (at: Ms): Ms => Math.round(from + (at - before.recorded.until) * rate)
+  return {
+    kind: 'cough',
+    visit: word.visit,
+    words,
+    from: Math.max(from, inFilm(sound.from - BESIDE)),
+    to: Math.min(to, inFilm(sound.to + BESIDE)),
+  }
 }
 
 /** Slips of a film, in order, none overlapping. */
@@ -115,11 +146,17 @@ export function slipsOf(question: SlipQuestion): readonly Slip[] {
   const { words, peaksOf } = question
   const written = writtenBy(question)
   const slips: Slip[] = []
+  const known = new Map<StretchId, VoiceLevels>()
+  const levelsOf = (stretch: StretchId): VoiceLevels => {
+    const found = known.get(stretch) ?? voiceLevels(peaksOf(stretch))
+    known.set(stretch, found)
+    return found
+  }
   for (let n = 0; n < words.length; n += 1) {
     const word = words[n]
     if (word === undefined) break
-    const still = hesitation(words[n - 1], word)
-    if (still !== null) slips.push(still)
+    const between = gapSlip(words[n - 1], word, levelsOf)
+    if (between !== null) slips.push(between)
     const fills = word.source === 'heard' && isFiller(word.text)
     const count = fills ? 1 : begunAgain(words, n, written.get(word.visit) ?? '')
     const next = words[n + count]
@@ -129,8 +166,8 @@ export function slipsOf(question: SlipQuestion): readonly Slip[] {
       kind: fills ? 'filler' : 'again',
       visit: word.visit,
       words: gone.map(({ text }) => text).join(' '),
-      from: between(words[n - 1], word, peaksOf),
-      to: between(gone.at(-1), next, peaksOf),
+      from: quietPlace(words[n - 1], word, peaksOf),
+      to: quietPlace(gone.at(-1), next, peaksOf),
     })
     n += count - 1
   }

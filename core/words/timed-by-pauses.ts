@@ -2,6 +2,7 @@ import type { Ms, Said, Word } from '@core/model'
 import { silencesOf } from '@core/voice'
 import type { ShownText, WrittenText } from './align'
 import { shares } from './shares'
+import { sentenceTexts } from './written-text'
 
 /** A pause at which a sentence may end is at least this long, in ms. */
 const PAUSE: Ms = 200
@@ -96,12 +97,6 @@ function endsOf(lengths: readonly number[], places: readonly Place[], whole: Ms)
 const lettersOf = (words: readonly string[]): readonly number[] => words.map((word) => word.length + 1)
 const sum = (values: readonly number[]): number => values.reduce((all, value) => all + value, 0)
 
-/** Words of sentences, by the places of the words in the text. */
-function sentencesOfWords({ words, tokens, begins }: WrittenText): readonly (readonly string[])[] {
-  const firsts = [...begins].map((token) => tokens[token]?.word ?? 0).sort((one, other) => one - other)
-  return firsts.map((first, n) => words.slice(first, firsts[n + 1] ?? words.length))
-}
-
 /**
  * Lays what is written on a voice that nobody can understand: sentences take the time that their letters take, and end where somebody
  * pauses.
@@ -114,7 +109,7 @@ export function timedByPauses(peaks: readonly number[], texts: readonly WrittenT
     const written = texts[text]
     if (written === undefined || told.has(text)) return []
     const speech = new Speech(peaks, from, until)
-    const sentences = sentencesOfWords(written)
+    const sentences = sentenceTexts(written)
     if (speech.length === 0 || sentences.length === 0) return []
     told.add(text)
     const ends = endsOf(

@@ -29,3 +29,9 @@ export function sentencesOf({ tokens, begins }: WrittenText): readonly (readonly
   })
   return sentences
 }
+
+/** Sentences of a text as their words are written, in order. */
+export function sentenceTexts({ words, tokens, begins }: WrittenText): readonly (readonly string[])[] {
+  const firsts = [...begins].map((token) => tokens[token]?.word ?? 0).sort((one, other) => one - other)
+  return firsts.map((first, n) => words.slice(first, firsts[n + 1] ?? words.length))
+}

@@ -6,7 +6,7 @@ import { killWhole, start } from './run'
 import type { Running } from './run'
 
 /** Programs of ours that open what is not ours, each in a process that may die. */
-export type ApartProgram = 'read-deck' | 'draw-pages' | 'make-handout'
+export type ApartProgram = 'read-deck' | 'draw-pages' | 'make-handout' | 'hear-parts'
 
 export interface ApartBounds {
   /** ms */
@@ -18,6 +18,8 @@ export interface ApartBounds {
   /** Folder of the product, where their source is. */
   readonly home: string
   readonly signal?: AbortSignal
+  /** How much others are let go first, 0 to 19. */
+  readonly niceness?: number
 }
 
 /** How often its memory is looked at, in ms. */
@@ -47,13 +49,14 @@ export interface Apart {
 }
 
 /** Starts one of our programs in a process of its own that may run out of time or memory, or die, without harm to anything else. */
-export function startApart(program: ApartProgram, { time, memory, programs, home, signal }: ApartBounds): Apart {
+export function startApart(program: ApartProgram, { time, memory, programs, home, signal, niceness = 0 }: ApartBounds): Apart {
   const file = programs === null ? ['--import', 'tsx', `${home}/render/bin/${program}.ts`] : [`${programs}/${program}.mjs`]
   const began = performance.now()
   let output: Readable | undefined
   const { child, done } = start(process.execPath, [`--max-old-space-size=${String(memory)}`, ...file], {
     hold: { time, memory: (memory + ASKED) * MB, file: 2048 * MB },
     signal,
+    niceness,
     onOutput: (stream) => {
       output = stream
     },

@@ -1,3 +1,6 @@
+export * from './hear-parts'
 export * from './listen'
+export * from './listen-by-folder'
 export * from './listen-by-model'
+export * from './model-folder'
 export * from './model-for'

@@ -38,7 +38,7 @@ const CLEANING = graphText([
 ])
 
 /** The voice as the recogniser wants it, in the folder of what is listened to. */
-const samplesIn = (folder: string): string => join(folder, 'voice.raw')
+export const samplesIn = (folder: string): string => join(folder, 'voice.raw')
 
 /** Makes a voice what the recogniser wants. @param voice file of samples: 48 kHz, mono, 16 bits */
 export async function prepareVoice(voice: string, folder: string, { time, niceness, signal }: ListenOptions): Promise<void> {

@@ -1,11 +1,12 @@
 import { dequal } from 'dequal'
 import { SPOT, strokeBounds, strokeOutline } from '@core/ink'
 import type { Outline2D } from '@core/ink'
+import { captionBox } from '@core/paint'
 import type { PixelBox } from '@core/paint'
 import type { Scene } from '@core/scene'
 import type { Ms, Point, Size, Stroke } from '@core/model'
 
-/** Whether nothing but ink differs between two scenes, so that the rest need not be drawn again. */
+/** Whether nothing but ink and captions differs between two scenes, so that the rest need not be drawn again. */
 export const sameButInk = (a: Scene, b: Scene): boolean =>
   a.shown?.picture === b.shown?.picture &&
   a.transition === null &&
@@ -99,6 +100,14 @@ function inkBox(last: Scene, now: Scene, size: Size): PixelBox | null {
   }
 }
 
+/** The smallest box that has some in it; null: there are none. */
+function boxAround(boxes: readonly PixelBox[]): PixelBox | null {
+  if (boxes.length === 0) return null
+  const [x, y] = [Math.min(...boxes.map((box) => box.x)), Math.min(...boxes.map((box) => box.y))]
+  const [right, bottom] = [Math.max(...boxes.map((box) => box.x + box.width)), Math.max(...boxes.map((box) => box.y + box.height))]
+  return { x, y, width: right - x, height: bottom - y }
+}
+
 export const wholeBox = (size: Size): PixelBox => ({ x: 0, y: 0, width: size.width, height: size.height })
 
 /**
@@ -108,6 +117,7 @@ export const wholeBox = (size: Size): PixelBox => ({ x: 0, y: 0, width: size.wid
  */
 export function changedBox(last: Scene, now: Scene, size: Size): PixelBox | null {
   if (!sameButInk(last, now)) return wholeBox(size)
-  const box = inkBox(last, now, size)
+  const captions = dequal(last.caption, now.caption) ? [] : [last.caption, now.caption].flatMap((one) => one ?? [])
+  const box = boxAround([inkBox(last, now, size), ...captions.map((caption) => captionBox(caption, size))].filter((one) => one !== null))
   return box === null || box.width <= 0 || box.height <= 0 ? null : box
 }

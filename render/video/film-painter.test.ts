@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
 import { asId } from '@core/model'
 import type { InkPoint, Stroke } from '@core/model'
-import { indexFilm, sceneIn } from '@core/scene'
+import { indexFilm, sceneIn, withCaptions } from '@core/scene'
 import type { Scene } from '@core/scene'
 import { film, slide, stretch } from '@core/testing'
 import { FilmPainter, PictureSource } from '.'
@@ -159,6 +159,28 @@ describe('a painter', () => {
       }),
       { numRuns: 5, endOnFailure: true },
     )
+  })
+
+  it('paints captions anew where they change alone, over ink and without leaving anything behind', async () => {
+    const pen = strokeOf(
+      'pen',
+      'pen',
+      Array.from({ length: 40 }, (_, n) => ({ dt: n * 16, x: 0.1 + n * 0.02, y: 0.9, p: 0.5 })),
+    )
+    const plain = indexFilm(film([PAPER], [stretch('s', 1200, asId('paper'), [{ kind: 'ink', at: 100, stroke: pen }])]))
+    const index = withCaptions(plain, [
+      { from: 150, until: 500, lines: ['Calm tonight'] },
+      { from: 500, until: 900, lines: ['The tide turns twice a day, and the harbour', 'is dry for an hour.'] },
+    ])
+    const scenes = Array.from({ length: 36 }, (_, n) => sceneIn(index, 0, n * FRAME))
+    const [painter, fresh] = [new FilmPainter(SIZE, source), new FilmPainter(SIZE, source)]
+    for (const [n, scene] of scenes.entries()) {
+      const last = scenes[n - 1]
+      const picture = last === undefined ? await painter.paint(scene) : await painter.paintNext(scene, changedBox(last, scene, SIZE))
+      expect(difference(picture, await fresh.paint(scene)).count).toBeLessThan(100)
+    }
+    const before = Buffer.from(await fresh.paint({ ...(scenes[20] as Scene), caption: null }))
+    expect(difference(before, await fresh.paint(scenes[20] as Scene)).count).toBeGreaterThan(10_000)
   })
 
   it('paints much less than the strokes that grow', () => {

@@ -37,7 +37,7 @@ export class FilmPainter {
    */
   async paint(scene: Scene): Promise<Buffer> {
     // The page is painted first and kept: as a rule the next picture is of the same one.
-    const bare = { ...scene, ink: [], spot: null }
+    const bare = { ...scene, ink: [], spot: null, caption: null }
     if (this.#page === null || !sameButInk(this.#page.scene, bare)) {
       await this.#draw(this.canvas, { x: 0, y: 0 }, bare, wholeBox(this.#size), null)
       this.#page = { scene: bare, bytes: Buffer.from(this.#frame.bytes) }

@@ -9,6 +9,7 @@ const ENTRIES = {
   'help-read-deck': 'render/bin/help-read-deck.ts',
   'draw-pages': 'render/bin/draw-pages.ts',
   'make-handout': 'render/bin/make-handout.ts',
+  'hear-parts': 'render/bin/hear-parts.ts',
   deliver: 'scripts/deliver.ts',
   bench: 'bench/run.ts',
   'draw-bare': 'bench/draw-bare.ts',
@@ -16,7 +17,7 @@ const ENTRIES = {
 export type Program = keyof typeof ENTRIES
 
 /** Those that open what people bring, each in a process of its own. */
-export const APART: readonly Program[] = ['read-deck', 'help-read-deck', 'draw-pages', 'make-handout']
+export const APART: readonly Program[] = ['read-deck', 'help-read-deck', 'draw-pages', 'make-handout', 'hear-parts']
 
 /** Where programs are once they are bundled. */
 export const PROGRAMS_FOLDER = '.output/bin'

@@ -307,6 +307,8 @@ export interface WordCorrectionTable {
   from_ms: number
   until_ms: number
   text: string
+  /** It came from a caption file. */
+  brought: Generated<boolean>
 }
 
 /** Who does something now: the number rises with everybody who begins it. */

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { median } from 'd3'
 import { sql } from 'kysely'
-import { STATED_ERROR, estimate, fileName, filmFor, renderPlan, slideShow, slidesSeenIn } from '@core/plan'
+import { STATED_ERROR, estimate, fileName, renderPlan, slidesSeenIn } from '@core/plan'
 import type { MachineRecord } from '@core/plan'
 import { indexFilm } from '@core/scene'
 import { Refusal, UNDER_WAY, UNFINISHED, isVideo, unreachable } from '@core/model'
@@ -14,11 +14,10 @@ import { settings } from '@server/settings'
 import { roomLeft } from '@server/store'
 import { slidesOf } from './decks'
 import { tell } from './events'
-import { filmOf } from './films'
+import { drawsCaptions, filmOfRecipe, filmsOfRecipes, wholeFilm } from './film-of-recipe'
 import { AFTER_FILES, addJob, removeJob } from './jobs'
 import { probeFor } from './probes'
 import { roomForFiles, roomInQuota } from './quotas'
-import { rateOfOwner } from './speech'
 
 /** Deliveries that a machine's record goes by. */
 const RECORD = 8
@@ -41,34 +40,6 @@ async function machineRecord(q: Queries, format: Format): Promise<MachineRecord>
 
 /** Of which programme a recipe's file is; null: of planned times. */
 export const revisionOf = (recipe: Recipe, film: Film): number | null => (recipe.timing === 'planned' ? null : film.programme.revision)
-
-/**
- * All that files of a talk are made from, before a recipe takes its part of it.
- * @param revision of the programme; the current one when left out
- * @throws Refusal `conflict` when there is nothing to make a file of
- */
-async function wholeFilm(q: Queries, talk: string, timing: Recipe['timing'], revision?: number): Promise<Film> {
-  if (timing === 'planned') {
-    const [{ shape }, slides, rate] = await Promise.all([
-      q.selectFrom('talk').select('shape').where('id', '=', talk).executeTakeFirstOrThrow(),
-      slidesOf(q, talk),
-      rateOfOwner(q, talk),
-    ])
-    return slideShow(shape, slides, { wordsPerMinute: rate })
-  }
-  const film = await filmOf(q, talk, revision)
-  if (film.programme.pieces.length === 0) {
-    throw new Refusal(
-      'conflict',
-      'Nothing is recorded yet, so there is nothing to make a file of. Record at the Lectern first, or take the planned times.',
-    )
-  }
-  return film
-}
-
-/** The film that a file of a talk is made from. @throws Refusal `conflict` when there is nothing to make a file of */
-export const filmOfRecipe = async (q: Queries, talk: string, recipe: Recipe, revision?: number): Promise<Film> =>
-  filmFor(await wholeFilm(q, talk, recipe.timing, revision), recipe)
 
 /**
  * What a delivery would cost, and whether it fits. What is not known of the talk's pictures is looked at as soon as the machine has
@@ -115,6 +86,8 @@ async function freeName(q: Queries, talk: string, name: string, format: Format):
 interface Order {
   readonly talk: string
   readonly film: Film
+  /** Which film each of them is made from. */
+  readonly filmOf: (recipe: Recipe) => Film
   readonly name: string
   readonly slides: readonly Slide[]
   readonly machine: MachineRecord
@@ -161,7 +134,7 @@ function timesOf(part: PartWanted): { readonly from: Ms; readonly to: Ms } | und
 export async function orderDelivery(q: Queries, talk: string, recipe: Recipe, starts: Date | null = null): Promise<readonly string[]> {
   const { name } = await q.selectFrom('talk').select('name').where('id', '=', talk).forUpdate().executeTakeFirstOrThrow()
   const [film, slides, machine] = await Promise.all([wholeFilm(q, talk, recipe.timing), slidesOf(q, talk), machineRecord(q, recipe.format)])
-  const order: Order = { talk, film, name, slides, machine, starts }
+  const order: Order = { talk, film, filmOf: await filmsOfRecipes(q, talk, film, drawsCaptions(recipe)), name, slides, machine, starts }
   const shown = recipe.each === 'talk' ? [] : slidesSeenIn(film.programme, recipe.part)
   await roomForFiles(q, talk, Math.max(1, shown.length))
   if (recipe.each === 'talk') return [await orderOne(q, order, recipe, null)]
@@ -182,8 +155,8 @@ export async function orderDelivery(q: Queries, talk: string, recipe: Recipe, st
 }
 
 async function orderOne(q: Queries, order: Order, recipe: Recipe, slide: SlideId | null): Promise<string> {
-  const { talk, film, machine, starts } = order
-  const plan = renderPlan(indexFilm(filmFor(film, recipe)), recipe)
+  const { talk, film, filmOf, machine, starts } = order
+  const plan = renderPlan(indexFilm(filmOf(recipe)), recipe)
   if (recipe.limit.kind === 'hold' && plan.length > recipe.limit.limit) {
     const over = Math.ceil((plan.length - recipe.limit.limit) / 1000)
     throw new Refusal(

@@ -1,5 +1,6 @@
 import { captionsOf, sayingsOf } from '@core/words'
-import type { Caption, Saying } from '@core/words'
+import type { Caption } from '@core/model'
+import type { Saying } from '@core/words'
 import type { Queries } from '@server/database'
 import { stretchIdsOf } from './films'
 import { Remembered } from './remembered'

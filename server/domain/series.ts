@@ -47,6 +47,25 @@ export async function seriesOf(q: Queries, owner: string): Promise<readonly Seri
   }))
 }
 
+/** A series of somebody's own, with its talks in order. @throws Refusal `not-found` */
+export async function ownSeries(
+  q: Queries,
+  owner: string,
+  id: string,
+): Promise<{ readonly name: string; readonly talks: readonly { readonly id: string; readonly name: string }[] }> {
+  const row = await q.selectFrom('series').select('name').where('id', '=', id).where('owner', '=', owner).executeTakeFirst()
+  if (row === undefined) throw gone()
+  const talks = await q
+    .selectFrom('series_talk')
+    .innerJoin('talk', 'talk.id', 'series_talk.talk')
+    .select(['talk.id', 'talk.name'])
+    .where('series_talk.series', '=', id)
+    .where('talk.deleted', 'is', null)
+    .orderBy('series_talk.position')
+    .execute()
+  return { ...row, talks }
+}
+
 /** Makes a series without talks. @throws Refusal `too-many` */
 export async function makeSeries(q: Queries, owner: string, name: string): Promise<void> {
   const { count } = await q

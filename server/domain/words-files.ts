@@ -1,6 +1,6 @@
 import { withoutEnding } from '@core/plan'
 import { subRip, transcriptAsHtml, transcriptAsMarkdown, transcriptAsText, webVtt } from '@core/formats'
-import type { Transcript } from '@core/formats'
+import type { Transcript, TranscriptPart, TranscriptTalk } from '@core/formats'
 import { Refusal } from '@core/model'
 import { indexFilm, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
@@ -9,12 +9,15 @@ import type { FilmWord } from '@core/words'
 import { transcriptDocument } from '@render/transcript'
 import type { CaptionKind, TranscriptKind } from '@contracts'
 import type { Queries } from '@server/database'
-import { filmOfRecipe } from './deliveries'
+import { filmOfRecipe } from './film-of-recipe'
 import { filmOf } from './films'
+import { ownSeries } from './series'
+import { slidePicture } from './slide-picture'
 import { firstName } from './talks'
 import { languageOfTalk, wordsOfFilm } from './words'
 
 const UNKNOWN = 'What is said in this talk is not known yet. Have it listened to in Review.'
+const UNKNOWN_THERE = 'What is said in this talk is not known yet'
 
 /** A talk with what is said in it. */
 interface SpokenTalk {
@@ -75,26 +78,40 @@ export async function captionsOfDelivery(q: Queries, delivery: string, kind: Cap
   return captionsAs(kind, words, language, withoutEnding(file))
 }
 
-function transcript({ name, language, presenter, index, words }: SpokenTalk, tidied: boolean): Transcript {
-  const parts = transcriptOf(words, tidied).map(({ slide, from, paragraphs }, n) => {
-    const { title, viewerNotes } = slideOf(index.film, slide)
-    return { heading: title.trim() === '' ? `Slide ${String(n + 1)}` : title, from, paragraphs, viewerNotes }
-  })
-  const date = new Intl.DateTimeFormat(language, { dateStyle: 'long' }).format(new Date())
-  return { title: name, presenter, date, language, parts }
-}
-
-/** What a transcript is wanted as, and whether fillers are left out. */
-interface TranscriptWish {
+/** What a transcript is wanted as. */
+export interface TranscriptWish {
   readonly kind: TranscriptKind
+  /** Whether fillers are left out. */
   readonly tidied: boolean
+  /** Whether slides stand in it, where the kind has a place for pictures. */
+  readonly pictures: boolean
 }
 
-/** What is said in a talk, to be read. @throws Refusal `conflict` as of `spokenTalk` */
-export async function transcriptFile(q: Queries, talk: string, { kind, tidied }: TranscriptWish): Promise<WordsFile<string | Buffer>> {
-  const spoken = await spokenTalk(q, talk)
-  const made = transcript(spoken, tidied)
-  const file = `${firstName(spoken.name)}-transcript.${kind}`
+/** Width of a slide's picture in a transcript, in pixels. */
+const PICTURE_WIDTH = 960
+
+/** What is said in a talk, by its slides. */
+async function partsOf({ index, words }: SpokenTalk, { kind, tidied, pictures }: TranscriptWish): Promise<readonly TranscriptPart[]> {
+  const wanted = pictures && (kind === 'docx' || kind === 'html')
+  const { shape } = index.film
+  const parts: TranscriptPart[] = []
+  for (const [n, { slide: id, from, paragraphs }] of transcriptOf(words, tidied).entries()) {
+    const slide = slideOf(index.film, id)
+    const shown = slide.steps.at(-1)?.picture
+    const picture =
+      wanted && shown !== undefined
+        ? { jpeg: (await slidePicture(shown, shape, PICTURE_WIDTH)).toString('base64'), ratio: shape.height / shape.width }
+        : null
+    const heading = slide.title.trim() === '' ? `Slide ${String(n + 1)}` : slide.title
+    parts.push({ heading, from, picture, paragraphs, viewerNotes: slide.viewerNotes })
+  }
+  return parts
+}
+
+const today = (language: string): string => new Intl.DateTimeFormat(language, { dateStyle: 'long' }).format(new Date())
+
+async function transcriptAs(kind: TranscriptKind, made: Transcript): Promise<WordsFile<string | Buffer>> {
+  const file = `${firstName(made.title)}-transcript.${kind}`
   switch (kind) {
     case 'docx':
       return {
@@ -109,4 +126,41 @@ export async function transcriptFile(q: Queries, talk: string, { kind, tidied }:
     case 'txt':
       return { content: transcriptAsText(made), type: 'text/plain; charset=utf-8', file }
   }
+}
+
+/** What is said in a talk, to be read. @throws Refusal `conflict` as of `spokenTalk` */
+export async function transcriptFile(q: Queries, talk: string, wish: TranscriptWish): Promise<WordsFile<string | Buffer>> {
+  const spoken = await spokenTalk(q, talk)
+  const { name, presenter, language } = spoken
+  const talks = [{ name: null, parts: await partsOf(spoken, wish) }]
+  return await transcriptAs(wish.kind, { title: name, presenter, language, date: today(language), talks })
+}
+
+/**
+ * What is said in the talks of a series, one after the other; those of which it is not known are named without it.
+ * @throws Refusal `not-found` when it is not the owner's, `conflict` when nothing is known of any of its talks
+ */
+export async function seriesTranscript(
+  q: Queries,
+  owner: string,
+  series: string,
+  wish: TranscriptWish,
+): Promise<WordsFile<string | Buffer>> {
+  const { name, talks } = await ownSeries(q, owner, series)
+  const told: TranscriptTalk[] = []
+  let first: SpokenTalk | null = null
+  for (const talk of talks) {
+    const spoken = await spokenTalk(q, talk.id).catch(nullIfConflict)
+    first ??= spoken
+    const missing = { heading: UNKNOWN_THERE, from: 0, picture: null, paragraphs: [], viewerNotes: '' }
+    told.push({ name: talk.name, parts: spoken === null ? [missing] : await partsOf(spoken, wish) })
+  }
+  if (first === null) throw new Refusal('conflict', 'What is said in these talks is not known yet. Have them listened to in Review.')
+  const { presenter, language } = first
+  return await transcriptAs(wish.kind, { title: name, presenter, language, date: today(language), talks: told })
+}
+
+function nullIfConflict(error: unknown): null {
+  if (error instanceof Refusal && error.code === 'conflict') return null
+  throw error
 }

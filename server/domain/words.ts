@@ -6,7 +6,7 @@ import type { FilmIndex } from '@core/scene'
 import type { Said, StretchId } from '@core/model'
 import { corrected, filmWords } from '@core/words'
 import type { Correction, CorrectedSaid, FilmWord } from '@core/words'
-import type { CorrectionRequest, ListenedBy, WordsView } from '@contracts'
+import type { CorrectionsRequest, ListenedBy, WordsView } from '@contracts'
 import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
 import { tell } from './events'
@@ -91,7 +91,14 @@ async function correctionsOf(q: Queries, ids: readonly string[]): Promise<Readon
     .where('stretch', 'in', [...ids])
     .orderBy('from_ms')
     .execute()
-  const views = rows.map((row) => ({ stretch: row.stretch, id: row.id, from: row.from_ms, until: row.until_ms, text: row.text }))
+  const views = rows.map((row) => ({
+    stretch: row.stretch,
+    id: row.id,
+    from: row.from_ms,
+    until: row.until_ms,
+    text: row.text,
+    brought: row.brought,
+  }))
   return group(views, ({ stretch }) => stretch)
 }
 
@@ -130,7 +137,7 @@ export async function wordsOf(q: Queries, talk: string): Promise<WordsView> {
 }
 
 /** What was said in recordings, as it was corrected. */
-async function saidIn(q: Queries, ids: readonly StretchId[]): Promise<ReadonlyMap<StretchId, CorrectedSaid>> {
+export async function saidIn(q: Queries, ids: readonly StretchId[]): Promise<ReadonlyMap<StretchId, CorrectedSaid>> {
   if (ids.length === 0) return new Map()
   const [rows, corrections] = await Promise.all([
     q
@@ -173,16 +180,28 @@ export async function wordsOfFilm(q: Queries, index: FilmIndex): Promise<readonl
  * Keeps what somebody says was said; what they said before of the same time gives way.
  * @throws Refusal `not-found` when a recording is not the talk's
  */
-export async function correct(q: Queries, talk: string, corrections: readonly CorrectionRequest[]): Promise<void> {
+export async function correct(q: Queries, talk: string, { corrections, brought }: CorrectionsRequest): Promise<void> {
   const stretches = corrections.map(({ stretch }) => stretch)
   if (!(await areStretchesOf(q, talk, stretches))) throw new Refusal('not-found', 'There is no such recording here.')
   const [froms, untils] = [corrections.map(({ from }) => from), corrections.map(({ until }) => until)]
   await sql`delete from word_correction as old
     using unnest(${stretches}::uuid[], ${froms}::integer[], ${untils}::integer[]) as anew(stretch, from_ms, until_ms)
     where old.stretch = anew.stretch and old.from_ms < anew.until_ms and old.until_ms > anew.from_ms`.execute(q)
+  const [ids, texts] = [corrections.map(() => randomUUID()), corrections.map(({ text }) => text)]
+  await sql`insert into word_correction (id, stretch, from_ms, until_ms, text, brought)
+    select *, ${brought}::boolean
+    from unnest(${ids}::uuid[], ${stretches}::uuid[], ${froms}::integer[], ${untils}::integer[], ${texts}::text[])`.execute(q)
+  await tell(q, { talk, kind: 'words', id: null })
+}
+
+/** Takes back all that came from caption files: what was heard stands again. */
+export async function takeBroughtBack(q: Queries, talk: string): Promise<void> {
   await q
-    .insertInto('word_correction')
-    .values(corrections.map(({ stretch, from, until, text }) => ({ id: randomUUID(), stretch, from_ms: from, until_ms: until, text })))
+    .deleteFrom('word_correction')
+    .where('brought', '=', true)
+    .where('stretch', 'in', (build) =>
+      build.selectFrom('stretch').innerJoin('take', 'take.id', 'stretch.take').select('stretch.id').where('take.talk', '=', talk),
+    )
     .execute()
   await tell(q, { talk, kind: 'words', id: null })
 }

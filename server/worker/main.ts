@@ -10,6 +10,7 @@ import { ClaimLost, alone } from './claims'
 import type { Claim, Work } from './claims'
 import { Heartbeat } from './heartbeat'
 import { WORKER, notFor } from './identity'
+import { ownSpeechModel } from './own-speech-model'
 import { followers } from './recordings'
 import { bringVoiceGivenUp, bringVoiceTask } from './tasks/bring-voice'
 import { deliverGivenUp, deliverTask } from './tasks/deliver'
@@ -111,6 +112,7 @@ heartbeat.start()
 followers.start()
 // The machine may have lost its power.
 await addJob(database(), 'check-recent', {}, 'check-recent', { starts: null, place: AFTER_FILES })
+await ownSpeechModel()
 log.info({ concurrency: workers }, 'worker ready')
 
 let stopping = false

@@ -126,6 +126,29 @@ describe('what is said', () => {
     expect(said(inside)).toContain('Skerrow harbour is calm tonight.')
   })
 
+  it('is drawn into the picture of a file that is to have it there, at its times and as its programme says', async () => {
+    const { talk } = await spokenTalk('Ropes to be read')
+    const words = (await listened(talk)).stretches[0]?.words ?? []
+    const { programme } = await client.get<FilmView>('GET', `/talks/${talk}/film`)
+    const style = { size: 'large', place: 'strip', ground: 'light' }
+    const author = '4a4d8f0e-6c1a-4f0e-9b6e-2f7b4f0c1d11'
+    await client.get('POST', `/talks/${talk}/programme`, { revision: programme.revision, author, edit: { kind: 'captions', style } })
+    const file = await delivered(client, talk, { captions: 'drawn' })
+    /** How light the strip below the slide is at a time, 0 to 255. */
+    const lightness = async (at: number): Promise<number> => {
+      const args = ['-ss', String(at / 1000), '-i', file, '-frames:v', '1', '-vf', 'crop=iw*0.3:ih*0.05:iw*0.35:ih*0.92,format=gray']
+      const { stdout } = await run('ffmpeg', ['-v', 'error', ...args, '-f', 'rawvideo', 'pipe:1'])
+      return stdout.reduce((sum, value) => sum + value, 0) / stdout.length
+    }
+    const [first, last] = [words[0], words.at(-1)]
+    // A light plate with letters on it while something is said, dark ground before that.
+    expect(await lightness(((first?.from ?? 0) + (first?.until ?? 0)) / 2)).toBeGreaterThan(120)
+    expect(await lightness(((last?.from ?? 0) + (last?.until ?? 0)) / 2)).toBeGreaterThan(120)
+    expect(await lightness(Math.max(0, (first?.from ?? 0) - 100))).toBeLessThan(60)
+    const { stdout } = await run('ffprobe', ['-v', 'error', '-show_entries', 'stream=codec_type', '-of', 'csv=p=0', file])
+    expect(stdout.toString()).not.toContain('subtitle')
+  })
+
   it('can be taken along as a document, a page and plain text', async () => {
     const { talk } = await spokenTalk('Ropes & “knots”')
     expect(await client.ask('GET', `/talks/${talk}/words/transcript?kind=txt`)).toMatchObject({

@@ -105,6 +105,7 @@ const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value
         ></span
       >
     </li>
+    <NeverSaidCheck v-if="recipe?.timing !== 'planned'" />
     <li v-if="findings.length === 0" class="good">
       <CircleCheck aria-label="In order" /><b>{{
         recipe?.timing === 'planned' ? 'Every slide is in it for its planned time' : 'Every slide is in it; voice and face are in order'
@@ -133,23 +134,23 @@ const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value
   display: flex;
   gap: 10px;
 }
-.checks li > span {
+.checks :deep(li > span) {
   display: grid;
 }
 .sooner {
   justify-self: start;
   margin-top: 6px;
 }
-.checks svg {
+.checks :deep(svg) {
   width: 20px;
   height: 20px;
   flex: none;
   color: var(--alarm);
 }
-.checks .good svg {
+.checks .good :deep(svg) {
   color: var(--brand);
 }
-.checks .soft {
+.checks :deep(.soft) {
   font-size: 14px;
 }
 </style>

@@ -11,7 +11,7 @@ const props = defineProps<{
   groups: readonly GroupView[]
   tell: (talk: string) => Promise<number | null>
 }>()
-const emit = defineEmits<{ change: [fields: Partial<SeriesFields>]; remove: [] }>()
+const emit = defineEmits<{ change: [fields: Partial<SeriesFields>]; remove: []; transcript: [] }>()
 const { copy, copied } = useClipboard({ legacy: true })
 const told = ref<{ readonly talk: string; readonly count: number } | null>(null)
 const NO_GROUP = 'none'
@@ -42,6 +42,7 @@ async function write(talk: string): Promise<void> {
     <template #actions>
       <button class="press small" @click="copy(series.address)">{{ copied ? 'Copied' : 'Copy its link' }}</button>
       <NuxtLink class="press small" :to="path">Look at it</NuxtLink>
+      <button v-if="series.talks.length > 0" class="press small" @click="emit('transcript')">Keep all that is said</button>
       <button class="press quiet small" @click="emit('remove')">Delete</button>
     </template>
     <el-input

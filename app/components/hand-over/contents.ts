@@ -32,6 +32,7 @@ export const CONTENTS: readonly Content[] = [
 /** Whether what is said can be read in a file, as the recipe says it. */
 export const CAPTIONS = [
   { value: 'inside', say: 'captions inside', hint: 'as a track of text that players switch on' },
+  { value: 'drawn', say: 'captions drawn in', hint: 'part of the picture, as Review shows them: for players without a switch' },
   { value: 'none', say: 'no captions', hint: 'they can still be had as a file beside it' },
 ] as const
 

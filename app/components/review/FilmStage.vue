@@ -4,6 +4,7 @@ import { framingInVisit, usualInset } from '@core/layout'
 import { PLAIN_FRAMING } from '@core/model'
 import type { Framing, Size } from '@core/model'
 import type { Visit } from '@core/programme'
+import { withCaptions } from '@core/scene'
 import { useFilmInk } from '~/composables/useFilmInk'
 import { useFilmPlayer } from '~/composables/useFilmPlayer'
 import { useFramingDrag } from '~/composables/useFramingDrag'
@@ -33,7 +34,9 @@ const shelf = usePictures(
     player.draw()
   },
 )
-const index = computed(() => talk.index)
+// While the face is put somewhere the picture has all of the frame.
+const captioned = computed(() => said.captioned && !props.placing)
+const index = computed(() => (talk.index === null || !captioned.value ? talk.index : withCaptions(talk.index, said.captions)))
 const player = useFilmPlayer(index, canvas, size, shelf)
 const toggle = (): void => {
   if (player.playing.value) player.pause()
@@ -64,7 +67,6 @@ defineExpose({ player: reactive(player), toggle, wide })
 <template>
   <div ref="stage" class="stage" :class="{ drawing: ink.pen !== null }" :style="{ aspectRatio: `${shape.width} / ${shape.height}` }">
     <canvas ref="canvas" :width="size.width" :height="size.height" role="img" aria-label="The film as viewers see it" />
-    <CaptionNow v-if="said.captioned" :captions="said.captions" :at="player.at.value" look="on" />
     <canvas ref="over" class="over" :width="size.width" :height="size.height" v-on="listeners" />
     <div
       v-if="placing && visit && !framing.off && framing.placing === 'over'"

@@ -9,7 +9,7 @@ import { duration, preciseDuration } from '~/words'
 const emit = defineEmits<{ with: [slip: Slip]; without: [slip: Slip] }>()
 const said = useSaid()
 const edits = useProgrammeEdits()
-const KINDS = { again: 'begun again', filler: 'filler', hesitation: 'hesitation' } as const
+const KINDS = { again: 'begun again', filler: 'filler', hesitation: 'hesitation', cough: 'a cough or the like' } as const
 /** Those that stay, by when they begin. */
 const kept = ref<ReadonlySet<Ms>>(new Set())
 const chosen = computed(() => said.slips.filter(({ from }) => !kept.value.has(from)))
@@ -25,7 +25,7 @@ const cut = (slips: readonly Slip[]): Promise<void> => edits.edit({ kind: 'cut',
 <template>
   <section class="panel" aria-label="Slips">
     <p v-if="said.words.length === 0" class="soft">What is said is not known yet: have it listened to under <i>Words</i>.</p>
-    <p v-else-if="said.slips.length === 0" class="soft">Nothing was begun again, no filler, no hesitation inside a sentence.</p>
+    <p v-else-if="said.slips.length === 0" class="soft">Nothing was begun again, no filler, no hesitation inside a sentence, no cough.</p>
     <template v-else>
       <ul class="listed short">
         <li v-for="slip in said.slips" :key="slip.from">

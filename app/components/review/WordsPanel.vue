@@ -2,23 +2,18 @@
 import type { Ms } from '@core/model'
 import { plainLetters } from '@core/screening'
 import type { FilmWord } from '@core/words'
-import { CAPTION_KINDS, TRANSCRIPT_KINDS } from '@contracts'
 import { useSaid } from '~/stores/said'
-import { useTalk } from '~/stores/talk'
-import { CAPTION_NAMES, preciseDuration } from '~/words'
+import { preciseDuration } from '~/words'
 
 /** What is said: how far it was listened to, words that are found or doubtful, names, and what can be taken along of it. */
 const props = defineProps<{ at: Ms }>()
 const emit = defineEmits<{ go: [at: Ms] }>()
-const talk = useTalk()
 const said = useSaid()
 const wanted = ref('')
 const terms = ref('')
-const TRANSCRIPT_NAMES = { docx: 'document', html: 'web page', md: 'Markdown', txt: 'plain text' } as const
 
-const base = computed(() => `/api/talks/${talk.talk?.id ?? ''}/words`)
 const failed = computed(() => said.view?.stretches.filter(({ sentence }) => sentence !== null) ?? [])
-const byPauses = computed(() => said.view?.stretches.some(({ by }) => by === 'pauses') ?? false)
+const by = computed(() => new Set(said.view?.stretches.map((one) => one.by)))
 /** So many places are listed at most, each with so many words before it. */
 const MOST_FOUND = 60
 const BEFORE = 4
@@ -71,7 +66,9 @@ const saveTerms = (): Promise<boolean> =>
       nothing else needs this machine.
     </p>
     <p v-for="one in failed" :key="one.stretch" class="soft">{{ one.sentence }}</p>
-    <p v-if="byPauses" class="soft">Nothing here understands this language: the notes are laid on the voice by its pauses.</p>
+    <p v-if="by.has('pauses')" class="soft">Nothing here understands this language: the notes are laid on the voice by its pauses.</p>
+    <p v-else-if="by.has('folder')" class="soft">Heard by the model that this server’s operator chose, and laid on your notes.</p>
+    <p v-else-if="by.has('model')" class="soft">Heard on this server, with your notes and terms in mind.</p>
     <p class="line">
       <button class="press small" :disabled="said.busy" @click="said.listen()">
         {{ said.words.length === 0 ? 'Listen to it now' : 'Listen again' }}
@@ -81,6 +78,7 @@ const saveTerms = (): Promise<boolean> =>
       </button>
       <el-checkbox v-if="said.words.length > 0" v-model="said.captioned">Captions on the picture</el-checkbox>
     </p>
+    <CaptionLook v-if="said.captioned && said.words.length > 0" />
     <template v-if="said.words.length > 0">
       <el-input v-model="wanted" clearable placeholder="Find in what is said" aria-label="Find in what is said" />
       <ul v-if="found.length > 0" class="listed short">
@@ -96,17 +94,8 @@ const saveTerms = (): Promise<boolean> =>
         ><button class="press small" @click="said.correctEverywhere()">“{{ said.everywhere.to }}” there too</button
         ><button class="press quiet small" @click="said.everywhere = null">No</button>
       </p>
-      <p class="line">
-        <span>Captions:</span>
-        <a v-for="kind in CAPTION_KINDS" :key="kind" class="press quiet small" :href="`${base}/captions?kind=${kind}`">{{
-          CAPTION_NAMES[kind]
-        }}</a>
-        <span>Transcript:</span>
-        <a v-for="kind in TRANSCRIPT_KINDS" :key="kind" class="press quiet small" :href="`${base}/transcript?kind=${kind}`">{{
-          TRANSCRIPT_NAMES[kind]
-        }}</a>
-      </p>
     </template>
+    <WordsFiles />
     <label class="terms"
       >Names and terms that are said, a line each; they are listened for
       <el-input v-model="terms" type="textarea" :autosize="{ minRows: 2, maxRows: 6 }" @change="saveTerms" />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Ms } from '@core/model'
-import type { Caption } from '@core/words'
+import type { Caption } from '@core/model'
 
 /** What is said at this moment, to be read: in a strip of its own below the picture, or on it. */
 const props = defineProps<{ captions: readonly Caption[]; at: Ms; look: 'below' | 'on' | 'large' }>()

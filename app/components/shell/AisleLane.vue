@@ -2,6 +2,8 @@
 import { range, scaleLinear } from 'd3'
 import { useElementSize } from '@vueuse/core'
 import type { Ms } from '@core/model'
+import { rateAt } from '@core/words'
+import type { RatePoint } from '@core/words'
 import { duration } from '~/words'
 import { layBlocks } from './timeline-blocks'
 import type { Coming, Drawn, TimelineBlock } from './timeline-blocks'
@@ -18,6 +20,8 @@ const props = defineProps<{
   seekable?: boolean
   /** What comes next, seen enlarged over its slab. */
   coming?: Coming | null
+  /** Words a minute over the talk, as a line over its slabs. */
+  rates?: readonly RatePoint[]
 }>()
 const emit = defineEmits<{ go: [id: string, stamp: number]; seek: [at: Ms] }>()
 
@@ -27,6 +31,8 @@ const lane = ref<SVGSVGElement | null>(null)
 const { width } = useElementSize(lane)
 const span = computed(() => Math.max(props.limit ?? 0, props.landing, 10_000) * 1.03)
 const scale = computed(() => scaleLinear([0, span.value], [0, Math.max(1, width.value)]))
+/** How fast is spoken at the playhead. */
+const rateNow = computed(() => (props.playhead == null ? null : rateAt(props.rates ?? [], props.playhead)))
 const drawn = computed(() => layBlocks(props.timelineBlocks, scale.value))
 /** Distances between ticks that people count in, in ms. */
 const STEPS = [5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600].map((seconds) => seconds * 1000)
@@ -123,6 +129,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
             }}
           </text>
         </g>
+        <AisleRate v-if="rates" :rates="rates" :scale="scale" :top="TOP" :height="HEIGHT" />
         <g v-if="limit !== null" class="post" :transform="`translate(${String(scale(limit))} 0)`">
           <line y1="2" :y2="TOP + HEIGHT + 6" />
           <circle cy="4" r="3.5" />
@@ -157,6 +164,9 @@ function hit(slab: Drawn, event: MouseEvent): void {
         <span v-if="kinds.has('recorded')"><i class="key recorded" />recorded</span>
         <span v-if="over > 0"><i class="key past" />past the limit</span>
         <span v-if="landing > 0"><i class="key land" />landing</span>
+        <span v-if="rateNow !== null"
+          ><i class="key pace" /><span class="clock">{{ rateNow }}</span> words a minute</span
+        >
       </p>
     </div>
   </section>
@@ -321,6 +331,12 @@ function hit(slab: Drawn, event: MouseEvent): void {
 }
 .key.rehearsed {
   background: repeating-linear-gradient(45deg, var(--brand) 0 1.5px, var(--card) 1.5px 4px);
+}
+.key.pace {
+  height: 0;
+  border: 0;
+  border-top: 2px solid var(--accent);
+  border-radius: 0;
 }
 .key.past {
   background: var(--alarm);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { plannedTime } from '@core/pace'
 import type { Ms } from '@core/model'
+import type { RatePoint } from '@core/words'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
 import type { Coming, TimelineBlock } from './timeline-blocks'
@@ -13,6 +14,7 @@ const props = defineProps<{
   playhead?: Ms | null
   landing?: Ms
   coming?: Coming | null
+  rates?: readonly RatePoint[]
 }>()
 const emit = defineEmits<{ seek: [at: Ms]; broken: [] }>()
 
@@ -79,6 +81,7 @@ function go(id: string, stamp: number): void {
       :playhead="playhead ?? null"
       :seekable="byVisit === true"
       :coming="coming ?? null"
+      :rates="rates ?? []"
       @go="go"
       @seek="emit('seek', $event)"
     />

@@ -5,7 +5,7 @@ import { useGroups } from '~/composables/useGroups'
 import { useSeries } from '~/composables/useSeries'
 
 /** Talks in order, each series with a page of its own. */
-const { series, trouble, load, make, remove, change, tell } = useSeries()
+const { series, transcript, trouble, load, make, remove, change, tell } = useSeries()
 const { groups, load: loadGroups } = useGroups()
 const talks = shallowRef<readonly TalkCard[]>([])
 const { trouble: talkTrouble, attempt } = useAttempt()
@@ -48,6 +48,7 @@ async function removeIt(): Promise<void> {
         :tell="(talk: string) => tell(one, talk)"
         @change="change(one, $event)"
         @remove="going = one"
+        @transcript="transcript(one)"
       />
       <p v-if="series?.length === 0" class="empty soft">No series yet. Name one above, then put talks in.</p>
     </main>

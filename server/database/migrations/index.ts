@@ -26,6 +26,7 @@ import { audiences } from './0024-audiences'
 import { watched } from './0025-watched'
 import { series } from './0026-series'
 import { words } from './0027-words'
+import { broughtWords } from './0028-brought-words'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -56,4 +57,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0025-watched': watched,
   '0026-series': series,
   '0027-words': words,
+  '0028-brought-words': broughtWords,
 }

@@ -24,9 +24,9 @@ interface CaptionsOrder {
 /** A language as containers name it; what they have no name for is said to be undetermined. */
 const longTag = (language: string): string => iso6393.find(({ iso6391 }) => iso6391 === primaryOf(language))?.iso6393 ?? 'und'
 
-/** Writes what is said in a file that is made, beside it; null when that is not wanted or not known. */
+/** Writes what is said in a file that is made, beside it; null when that is not wanted as a track of its own, or not known. */
 export async function captionsFor(q: Queries, { talk, index, recipe, length, out }: CaptionsOrder): Promise<JoinOrder['captions']> {
-  if (recipe.captions === 'none' || !isVideo(recipe.format)) return null
+  if (recipe.captions !== 'inside' || !isVideo(recipe.format)) return null
   const [words, language] = await Promise.all([wordsOfFilm(q, index), languageOfTalk(q, talk)])
   const captions = captionsOf(words, language)
     .filter(({ from }) => from < length)

@@ -1,5 +1,5 @@
 import { ProcessFailed } from '@render/process'
-import { listenByModel, modelFor } from '@render/speech'
+import { listenByFolder, listenByModel, modelFor, speaks } from '@render/speech'
 import type { ListenOptions } from '@render/speech'
 import { timedByPauses } from '@core/words'
 import type { StretchId } from '@core/model'
@@ -7,8 +7,10 @@ import { database } from '@server/database'
 import { keepSaid, listenLater, listenOrder, stretchesToHear } from '@server/domain'
 import type { Listened } from '@server/domain'
 import { log } from '@server/log'
+import { apartBounds } from '@server/settings'
 import { voicePath } from '@server/store'
 import type { Claim } from '../claims'
+import { ownSpeechModel } from '../own-speech-model'
 import { whileIdle } from './while-idle'
 
 /** The most that a program takes for a second of speech, and besides, in ms: one that takes longer hangs. */
@@ -27,6 +29,11 @@ async function listened(talk: string, stretch: StretchId, signal: AbortSignal): 
   if (wish === null) return null
   const { language, ...order } = wish
   const options: ListenOptions = { time: TIME_BESIDE + (order.length / 1000) * TIME_A_SECOND, niceness: NICENESS, signal }
+  const own = await ownSpeechModel()
+  if (own !== null && speaks(own, language)) {
+    const said = await listenByFolder({ voice: voicePath(stretch), ...order }, language, own, options, apartBounds())
+    return said.words.length === 0 ? { by: null, sentence: NOTHING_HEARD, failed: false } : { by: 'folder', said }
+  }
   if (await modelFor(language)) {
     const said = await listenByModel({ voice: voicePath(stretch), ...order }, options)
     return said.words.length === 0 ? { by: null, sentence: NOTHING_HEARD, failed: false } : { by: 'model', said }

@@ -7,10 +7,12 @@ import { usePlayWithout } from '~/composables/usePlayWithout'
 import { REVIEW_KEY_WORDS, useReviewKeys } from '~/composables/useReviewKeys'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
 import { useProgrammeEdits } from '~/stores/programme-edits'
+import { useSaid } from '~/stores/said'
 import { useTalk } from '~/stores/talk'
 import { changeReason, preciseDuration } from '~/words'
 
 const talk = useTalk()
+const said = useSaid()
 const programmeEdits = useProgrammeEdits()
 const ink = useInkAfterwards()
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2]
@@ -121,7 +123,13 @@ useReviewKeys({
 </script>
 
 <template>
-  <StationFrame by-visit :playhead="talk.index ? at : null" :landing="talk.index?.length ?? 0" @seek="stage?.player.seek($event)">
+  <StationFrame
+    by-visit
+    :playhead="talk.index ? at : null"
+    :landing="talk.index?.length ?? 0"
+    :rates="said.rates"
+    @seek="stage?.player.seek($event)"
+  >
     <div v-if="talk.index === null" class="empty">
       <h1>{{ closing ? 'The take is being made ready' : 'Nothing recorded yet' }}</h1>
       <p class="soft">

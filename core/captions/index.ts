@@ -1,0 +1,2 @@
+export * from './caption-box'
+export * from './place-caption'
