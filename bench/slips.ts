@@ -33,7 +33,7 @@ interface MadeTalk {
 
 const MINUTES = 20
 const SLIPS = 60
-const KINDS: readonly Slip['kind'][] = ['again', 'filler', 'hesitation', 'cough']
+const KINDS: readonly Slip['kind'][] = ['again', 'filler', 'hesitation', 'noise']
 /** A share of what was made must lie in what is offered that it is found, and the other way round, of 1. */
 const MEETS = 0.5
 /** No more of other speech than this may be cut: less is no syllable, in ms. */
@@ -87,7 +87,7 @@ function slipped(
       const to = speech.at
       return { slip: { kind, from, to }, said: [first, speech.part(tail)] }
     }
-    case 'cough': {
+    case 'noise': {
       const first = speech.part(head)
       speech.pause(120 + maker.below(300))
       const noise = speech.sound(maker.happens(0.7) ? cough(maker) : throat(maker))

@@ -55,7 +55,7 @@ describe('slips', () => {
     const slips = (heard: readonly number[]) => slipsOf({ words: said, notesOf: () => '', peaksOf: () => heard })
     const start = before?.until ?? 0
     const [cough] = slips(noise(start + 300, start + 550, 120))
-    expect(cough).toMatchObject({ kind: 'cough', words: 'the … rope' })
+    expect(cough).toMatchObject({ kind: 'noise', words: 'the … rope' })
     expect(cough?.from).toBeGreaterThan(start)
     expect(cough?.from).toBeLessThanOrEqual(start + 300)
     expect(cough?.to).toBeGreaterThanOrEqual(start + 550)

@@ -6,9 +6,9 @@ import { isFiller, plainWord } from './plain-word'
 import { soundBetween, voiceLevels } from './sounds-between'
 import type { VoiceLevels } from './sounds-between'
 
-/** Something that was said by mistake, or no saying at all: a sentence begun again, a filler, a hesitation inside a sentence, a cough. */
+/** Something that was said by mistake: a sentence begun again, a filler, a hesitation inside a sentence, a cough or another noise. */
 export interface Slip {
-  readonly kind: 'again' | 'filler' | 'hesitation' | 'cough'
+  readonly kind: 'again' | 'filler' | 'hesitation' | 'noise'
   readonly visit: VisitId
   /** The words that go; those before and after it where a hesitation goes. */
   readonly words: string
@@ -26,14 +26,18 @@ export interface SlipQuestion {
 }
 
 /** So many words at most are begun again. */
-const MOST_BEGUN = 8
+const MOST_BEGUN = 14
 /** Whoever begins again does so within this after breaking off, in ms; later it is another sentence. */
 const SOON: Ms = 2500
 /** A silence inside a sentence that is no breath, and what is left of it, in ms. */
 const HESITATION: Ms = 1200
 const LEFT: Ms = 350
-/** A word below this was badly heard, of 1. */
+/** A word below this was badly heard, and from this on clearly, of 1. */
 const BADLY_HEARD = 0.6
+const CLEARLY_HEARD = 0.7
+/** A noise that was taken for a word is this far from both others at least, and no longer, in ms. */
+const APART: Ms = 60
+const LONGEST_NOISE: Ms = 700
 /** Around a sound without words so much of the silence goes too, in ms. */
 const BESIDE: Ms = 80
 /** Words that are doubled by mistake alone; "very very" is meant. */
@@ -89,8 +93,11 @@ const breaksOff = ({ source, sure }: FilmWord, count: number): boolean =>
 
 /** Whether words that were tried are said again, but for one at which somebody broke off. */
 function saysAgain(tried: readonly FilmWord[], again: readonly FilmWord[], broken: FilmWord): boolean {
-  // One word that was badly heard is no evidence.
-  if (sounds(tried) === sounds(again)) return sounds(tried).trim() !== '' && (tried.length > 1 || broken.sure >= BADLY_HEARD)
+  if (sounds(tried) === sounds(again)) {
+    // One word that was badly heard is no evidence.
+    const clear = tried.length > 1 || [...tried, ...again].every(({ sure }) => sure >= CLEARLY_HEARD)
+    return clear && sounds(tried).trim() !== ''
+  }
   return breaksOff(broken, tried.length) && sounds(tried.slice(0, -1)) === sounds(again.slice(0, -1))
 }
 
@@ -127,18 +134,28 @@ function gapSlip(before: FilmWord | undefined, word: FilmWord, levelsOf: (stretc
   const sound = soundBetween(levelsOf(word.recorded.stretch), before.recorded.until, word.recorded.from)
   const hesitates = !isBreak(before.text) && to - from > HESITATION
   if (hesitates)
-    return { kind: sound === null ? 'hesitation' : 'cough', visit: word.visit, words, from: from + LEFT / 2, to: to - LEFT / 2 }
+    return { kind: sound === null ? 'hesitation' : 'noise', visit: word.visit, words, from: from + LEFT / 2, to: to - LEFT / 2 }
   if (sound === null) return null
   // The film's time between two words goes evenly.
   const rate = (to - from) / Math.max(1, word.recorded.from - before.recorded.until)
   const inFilm = (at: Ms): Ms => Math.round(from + (at - before.recorded.until) * rate)
   return {
-    kind: 'cough',
+    kind: 'noise',
     visit: word.visit,
     words,
     from: Math.max(from, inFilm(sound.from - BESIDE)),
     to: Math.min(to, inFilm(sound.to + BESIDE)),
   }
+}
+
+/**
+ * Whether a word is a noise that was taken for one: it is not written, stands between two that are, with silence on either side, and is
+ * short. A filler in a voice that the recogniser does not know sounds like that too.
+ */
+function isNoise(before: FilmWord | undefined, word: FilmWord, next: FilmWord | undefined): boolean {
+  if (word.source !== 'heard' || before?.source !== 'written' || next?.source !== 'written') return false
+  if (before.visit !== word.visit || word.until - word.from > LONGEST_NOISE) return false
+  return word.from - before.until >= APART && next.from - word.until >= APART
 }
 
 /** Slips of a film, in order, none overlapping. */
@@ -158,14 +175,16 @@ export function slipsOf(question: SlipQuestion): readonly Slip[] {
     const between = gapSlip(words[n - 1], word, levelsOf)
     if (between !== null) slips.push(between)
     const fills = word.source === 'heard' && isFiller(word.text)
-    const count = fills ? 1 : begunAgain(words, n, written.get(word.visit) ?? '')
+    const noise = !fills && isNoise(words[n - 1], word, words[n + 1])
+    const count = fills || noise ? 1 : begunAgain(words, n, written.get(word.visit) ?? '')
     const next = words[n + count]
     if (count === 0 || next?.visit !== word.visit) continue
     const gone = words.slice(n, n + count)
+    const plainKind = fills ? 'filler' : 'again'
     slips.push({
-      kind: fills ? 'filler' : 'again',
+      kind: noise ? 'noise' : plainKind,
       visit: word.visit,
-      words: gone.map(({ text }) => text).join(' '),
+      words: noise ? `${words[n - 1]?.text ?? ''} … ${next.text}` : gone.map(({ text }) => text).join(' '),
       from: quietPlace(words[n - 1], word, peaksOf),
       to: quietPlace(gone.at(-1), next, peaksOf),
     })

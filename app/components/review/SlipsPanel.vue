@@ -9,7 +9,7 @@ import { duration, preciseDuration } from '~/words'
 const emit = defineEmits<{ with: [slip: Slip]; without: [slip: Slip] }>()
 const said = useSaid()
 const edits = useProgrammeEdits()
-const KINDS = { again: 'begun again', filler: 'filler', hesitation: 'hesitation', cough: 'a cough or the like' } as const
+const KINDS = { again: 'begun again', filler: 'filler', hesitation: 'hesitation', noise: 'uh, a cough or the like' } as const
 /** Those that stay, by when they begin. */
 const kept = ref<ReadonlySet<Ms>>(new Set())
 const chosen = computed(() => said.slips.filter(({ from }) => !kept.value.has(from)))
