@@ -158,6 +158,31 @@ function isNoise(before: FilmWord | undefined, word: FilmWord, next: FilmWord | 
   return word.from - before.until >= APART && next.from - word.until >= APART
 }
 
+/** What is said by mistake from a word on, and how many words that are; null: nothing. @param written what is written for their slide */
+function wordSlip(words: readonly FilmWord[], n: number, written: string, peaksOf: SlipQuestion['peaksOf']): WordSlip | null {
+  const [before, word] = [words[n - 1], words[n]]
+  if (word === undefined) return null
+  const kind = kindOf(before, word, words[n + 1])
+  const count = kind === 'again' ? begunAgain(words, n, written) : 1
+  const next = words[n + count]
+  if (count === 0 || next?.visit !== word.visit) return null
+  const gone = words.slice(n, n + count)
+  const said = kind === 'noise' ? `${before?.text ?? ''} … ${next.text}` : gone.map(({ text }) => text).join(' ')
+  const [from, to] = [quietPlace(before, word, peaksOf), quietPlace(gone.at(-1), next, peaksOf)]
+  return { count, slip: { kind, visit: word.visit, words: said, from, to } }
+}
+
+interface WordSlip {
+  readonly count: number
+  readonly slip: Slip
+}
+
+/** What a word is, if it is anything but said: one that may be begun again otherwise. */
+function kindOf(before: FilmWord | undefined, word: FilmWord, next: FilmWord | undefined): 'filler' | 'noise' | 'again' {
+  if (word.source === 'heard' && isFiller(word.text)) return 'filler'
+  return isNoise(before, word, next) ? 'noise' : 'again'
+}
+
 /** Slips of a film, in order, none overlapping. */
 export function slipsOf(question: SlipQuestion): readonly Slip[] {
   const { words, peaksOf } = question
@@ -174,21 +199,10 @@ export function slipsOf(question: SlipQuestion): readonly Slip[] {
     if (word === undefined) break
     const between = gapSlip(words[n - 1], word, levelsOf)
     if (between !== null) slips.push(between)
-    const fills = word.source === 'heard' && isFiller(word.text)
-    const noise = !fills && isNoise(words[n - 1], word, words[n + 1])
-    const count = fills || noise ? 1 : begunAgain(words, n, written.get(word.visit) ?? '')
-    const next = words[n + count]
-    if (count === 0 || next?.visit !== word.visit) continue
-    const gone = words.slice(n, n + count)
-    const plainKind = fills ? 'filler' : 'again'
-    slips.push({
-      kind: noise ? 'noise' : plainKind,
-      visit: word.visit,
-      words: noise ? `${words[n - 1]?.text ?? ''} … ${next.text}` : gone.map(({ text }) => text).join(' '),
-      from: quietPlace(words[n - 1], word, peaksOf),
-      to: quietPlace(gone.at(-1), next, peaksOf),
-    })
-    n += count - 1
+    const found = wordSlip(words, n, written.get(word.visit) ?? '', peaksOf)
+    if (found === null) continue
+    slips.push(found.slip)
+    n += found.count - 1
   }
   return slips.filter(({ from, to }, n) => to > from && from >= (slips[n - 1]?.to ?? 0))
 }
