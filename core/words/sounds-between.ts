@@ -5,6 +5,8 @@ import type { Ms } from '@core/model'
 const STEP = 1000 / PEAKS_A_SECOND
 /** A cough, a cleared throat or a click is no longer than this, in ms. */
 const LONGEST: Ms = 1000
+/** Shorter sounds are the end of a word that closes before it, such as a p, in ms. */
+const SHORTEST: Ms = 100
 /** And at least so loud, against the usual peak of the voice: a breath is softer. */
 const LOUD = 0.25
 
@@ -48,7 +50,7 @@ function runsBetween({ peaks, silent }: VoiceLevels, first: number, last: number
  */
 export function soundBetween(levels: VoiceLevels, from: Ms, to: Ms): TimeRange | null {
   const runs = runsBetween(levels, Math.ceil(from / STEP), Math.floor(to / STEP)).filter(
-    (run) => run.most >= levels.loud && (run.to - run.from) * STEP <= LONGEST,
+    (run) => run.most >= levels.loud && (run.to - run.from) * STEP >= SHORTEST && (run.to - run.from) * STEP <= LONGEST,
   )
   const [first, last] = [runs[0], runs.at(-1)]
   return first === undefined || last === undefined ? null : { from: first.from * STEP, to: last.to * STEP }

@@ -66,9 +66,6 @@ const saveTerms = (): Promise<boolean> =>
       nothing else needs this machine.
     </p>
     <p v-for="one in failed" :key="one.stretch" class="soft">{{ one.sentence }}</p>
-    <p v-if="by.has('pauses')" class="soft">Nothing here understands this language: the notes are laid on the voice by its pauses.</p>
-    <p v-else-if="by.has('folder')" class="soft">Heard by the model that this server’s operator chose, and laid on your notes.</p>
-    <p v-else-if="by.has('model')" class="soft">Heard on this server, with your notes and terms in mind.</p>
     <p class="line">
       <button class="press small" :disabled="said.busy" @click="said.listen()">
         {{ said.words.length === 0 ? 'Listen to it now' : 'Listen again' }}
@@ -96,6 +93,9 @@ const saveTerms = (): Promise<boolean> =>
       </p>
     </template>
     <WordsFiles />
+    <p v-if="by.has('pauses')" class="soft">Nothing here understands this language: the notes are laid on the voice by its pauses.</p>
+    <p v-else-if="by.has('folder')" class="soft">Heard by the model that this server’s operator chose, and laid on your notes.</p>
+    <p v-else-if="by.has('model')" class="soft">Heard on this server, with your notes and terms in mind.</p>
     <label class="terms"
       >Names and terms that are said, a line each; they are listened for
       <el-input v-model="terms" type="textarea" :autosize="{ minRows: 2, maxRows: 6 }" @change="saveTerms" />

@@ -5,8 +5,8 @@ import type { RatePoint } from '@core/words'
 
 /** How fast is spoken over the talk, as a line over its slabs. */
 const props = defineProps<{ rates: readonly RatePoint[]; scale: ScaleLinear<number, number>; top: number; height: number }>()
-/** As fast as the lane is high, in words a minute. */
-const FASTEST = 240
+/** As fast as the lane is high, in words a minute: the usual pace runs above the numbers of slabs. */
+const FASTEST = 190
 const path = computed(() => {
   const speed = scaleLinear([0, FASTEST], [props.top + props.height - 2, props.top + 2]).clamp(true)
   const rateLine = line<RatePoint>(
