@@ -70,10 +70,22 @@ describe('a caption file that is brought in', () => {
     expect(after(heard('turns twice'), [{ from: 1000, until: 2000, text: 'turns over twice' }]).text).toBe('turns over twice')
   })
 
+  it('leaves alone what lies outside its captions, and in a long gap between them', () => {
+    const said = heard('one two three four five six seven eight nine ten')
+    expect(after(said, [{ from: 1000, until: 1900, text: 'One too' }]).text).toBe('One too five six seven eight nine ten')
+    const long = film([slide('tides')], [stretch('s', 40_000, asId('tides'))])
+    const late = { words: [...said.words, { text: 'noon', from: 30_000, until: 30_400, sure: 1, source: 'heard' as const }], unsaid: [] }
+    const ends = [
+      { from: 1000, until: 2000, text: 'one two' },
+      { from: 29_900, until: 31_000, text: 'before noon' },
+    ]
+    expect(after(late, ends, long).text).toBe('one two five six seven eight nine ten before noon')
+  })
+
   it('is in the time of the film as it is, after what was cut', () => {
     const cut = { ...whole, programme: applyProgrammeEdit(whole.programme, { kind: 'cut', parts: [{ from: 1900, to: 3400 }] }) }
     // Of “one two three four five six” the second, third, fourth and part of the fifth are gone.
-    const { text, words } = after(heard('one two three four five six'), [{ from: 1000, until: 2700, text: 'One sixth' }], cut)
+    const { text, words } = after(heard('one two three four five six'), [{ from: 1000, until: 2900, text: 'One sixth' }], cut)
     expect(text).toMatch(/^One .*sixth$/)
     expect(words.at(-1)?.recorded.from).toBeGreaterThanOrEqual(3400)
   })

@@ -24,6 +24,9 @@ interface BroughtWord extends SaidAt {
 /** A correction that is not kept yet. */
 export type NewCorrection = Omit<Correction, 'id'> & { readonly stretch: StretchId }
 
+/** A file says nothing of a gap between its captions that is this long, in ms; and its times are no better than that. */
+const LONG_GAP: Ms = 8000
+const ROUGHLY: Ms = 1000
 /** Texts that differ in more places than that are taken to be different throughout: finding out costs more with every place. */
 const MOST_DIFFERENCES = 6000
 
@@ -135,16 +138,37 @@ function settled({ heard, brought, before, after }: Difference, recorded: Return
   return [...placed, ...heard.filter((word) => !covered(word)).map(silenced)]
 }
 
+/** Captions without long gaps between them: of the time of each run the file says what was said. */
+function runsOf(captions: readonly SaidAt[]): readonly (readonly SaidAt[])[] {
+  const runs: SaidAt[][] = []
+  let end = 0
+  for (const caption of captions) {
+    const last = runs.at(-1)
+    if (last !== undefined && caption.from - end < LONG_GAP) last.push(caption)
+    else runs.push([caption])
+    end = Math.max(end, caption.until)
+  }
+  return runs
+}
+
+/** What was heard while some captions are up, or nearly. */
+function heardDuring(heard: readonly FilmWord[], captions: readonly SaidAt[]): readonly FilmWord[] {
+  const [from, until] = [captions[0]?.from ?? 0, Math.max(...captions.map((caption) => caption.until))]
+  return heard.filter((word) => (word.from + word.until) / 2 >= from - ROUGHLY && (word.from + word.until) / 2 <= until + ROUGHLY)
+}
+
 /**
- * What has to be put right so that a talk says what a caption file does: where both agree, what was heard keeps its exact times.
+ * What has to be put right so that a talk says what a caption file does, as far as that goes: where both agree, what was heard keeps its
+ * exact times.
  * @param heard words of the film
  * @param captions of the file, in the film's time and in order
  * @returns apart from each other
  */
 export function correctionsFrom(index: FilmIndex, heard: readonly FilmWord[], captions: readonly SaidAt[]): readonly NewCorrection[] {
   const recorded = recordedAt(index)
+  const found = runsOf(captions).flatMap((run) => differences(heardDuring(heard, run), wordsOf(run)))
   const taken = new Map<StretchId, NewCorrection[]>()
-  for (const one of differences(heard, wordsOf(captions)).flatMap((difference) => settled(difference, recorded))) {
+  for (const one of found.flatMap((difference) => settled(difference, recorded))) {
     // A recording that is played twice is put right once.
     const there = taken.get(one.stretch) ?? []
     if (there.every(({ from, until }) => one.until <= from || one.from >= until)) taken.set(one.stretch, [...there, one])
