@@ -191,6 +191,35 @@ describe('what is said', () => {
     expect(view.stretches[0]?.words.at(-1)?.until).toBeLessThanOrEqual(length)
   })
 
+  it('is said not to be made out in music, and what is written is not taken for it', async () => {
+    const { talk, slides } = await knotsTalk(client, 'A song')
+    const notes = await client.get<TalkView>('GET', `/talks/${talk}`)
+    await client.get('POST', `/talks/${talk}/deck`, {
+      revision: notes.revision,
+      edit: { kind: 'set', slides: [slides[0]], fields: { notes: NOTES } },
+    })
+    const tune = "aevalsrc='0.2*sin(2*PI*220*t*(1+floor(mod(t,4))/8))+0.15*sin(2*PI*330*t)+0.1*sin(2*PI*440*t*(1+floor(mod(t*2,3))/6))':d=8"
+    const { stdout } = await run('ffmpeg', [
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      tune,
+      '-ar',
+      '48000',
+      '-c:a',
+      'libopus',
+      '-f',
+      'webm',
+      'pipe:1',
+    ])
+    await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media: stdout, length: 7900, slide: slides[0] ?? '' }])
+    expect((await listened(talk)).stretches).toMatchObject([
+      { state: 'done', by: null, words: [], sentence: expect.stringMatching(/music or noise/) as string },
+    ])
+  })
+
   it('is said to be unknown where nobody speaks', async () => {
     const { talk, slides } = await knotsTalk(client, 'Nothing said')
     const { stdout } = await run('ffmpeg', [

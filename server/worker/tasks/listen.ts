@@ -1,8 +1,8 @@
 import { ProcessFailed } from '@render/process'
 import { listenByFolder, listenByModel, modelFor, speaks } from '@render/speech'
 import type { ListenOptions } from '@render/speech'
-import { timedByPauses } from '@core/words'
-import type { StretchId } from '@core/model'
+import { isMadeOut, timedByPauses } from '@core/words'
+import type { Said, StretchId } from '@core/model'
 import { database } from '@server/database'
 import { keepSaid, listenLater, listenOrder, stretchesToHear } from '@server/domain'
 import type { Listened } from '@server/domain'
@@ -21,7 +21,15 @@ const NICENESS = 19
 const FAILED = 'What is said here could not be made out: the recogniser failed. The recording is as it was; have it listened to again.'
 const NOT_UNDERSTOOD =
   'What is said here could not be made out: nothing on this server understands its language, and nothing is written for its slides.'
+const NOT_MADE_OUT =
+  'Hardly anything could be made out here: it may be music or noise, several people at once, or another language than the talk’s.'
 const NOTHING_HEARD = 'No speech was found in this recording.'
+
+/** What came of hearing: words, or a sentence on why there are none. */
+function asListened(by: 'folder' | 'model', said: Said): Listened {
+  if (said.words.length === 0) return { by: null, sentence: NOTHING_HEARD, failed: false }
+  return isMadeOut(said.words) ? { by, said } : { by: null, sentence: NOT_MADE_OUT, failed: false }
+}
 
 /** Finds what is said in a recording, by the best that there is for its language. */
 async function listened(talk: string, stretch: StretchId, signal: AbortSignal): Promise<Listened | null> {
@@ -32,11 +40,11 @@ async function listened(talk: string, stretch: StretchId, signal: AbortSignal): 
   const own = await ownSpeechModel()
   if (own !== null && speaks(own, language)) {
     const said = await listenByFolder({ voice: voicePath(stretch), ...order }, language, own, options, apartBounds())
-    return said.words.length === 0 ? { by: null, sentence: NOTHING_HEARD, failed: false } : { by: 'folder', said }
+    return asListened('folder', said)
   }
   if (await modelFor(language)) {
     const said = await listenByModel({ voice: voicePath(stretch), ...order }, options)
-    return said.words.length === 0 ? { by: null, sentence: NOTHING_HEARD, failed: false } : { by: 'model', said }
+    return asListened('model', said)
   }
   const said = timedByPauses(order.peaks, order.texts, order.shown)
   return said.words.length === 0 ? { by: null, sentence: NOT_UNDERSTOOD, failed: false } : { by: 'pauses', said }
