@@ -23,9 +23,9 @@ describe('notes laid on a voice by its pauses', () => {
     ['ja', '今夜の港は静かです。ロープを三回まわしてください。', ''],
     ['ar', 'الميناء هادئ الليلة. لف الحبل ثلاث مرات.', ' '],
   ])('are laid so in any script: %s', (language, notes, space) => {
-    const { words } = timedByPauses(voice(2000, 600, 4000), [writtenText(notes, language)], [{ from: 0, until: 6600, text: 0 }])
+    const { words } = timedByPauses(voice(3000, 600, 3000), [writtenText(notes, language)], [{ from: 0, until: 6600, text: 0 }])
     expect(words.map(({ text: one }) => one).join(space)).toBe(notes)
-    expect(words.some(({ from }) => from === 2600)).toBe(true)
+    expect(words.some(({ from }) => from === 3600)).toBe(true)
     expect(words.at(-1)?.until).toBe(6600)
   })
 
