@@ -1,3 +1,4 @@
+import { dequal } from 'dequal'
 import type { SharedFile, SharedLink } from '@contracts'
 import { api, bringAlong } from '~/client'
 import { useAttempt } from './useAttempt'
@@ -10,15 +11,23 @@ export function useWithTheTalk(talk: () => string) {
   /** Files that are on their way. */
   const coming = ref(0)
   let saving: Promise<void> = Promise.resolve()
+  /** Links as the server has them, as far as is known here. */
+  let kept: readonly SharedLink[] = []
+  let loaded = ''
 
   const load = (): Promise<void> =>
     attempt(async () => {
+      const id = talk()
       const [ofFiles, ofLinks] = await Promise.all([
-        api.get<readonly SharedFile[]>(`/talks/${talk()}/share/files`),
-        api.get<readonly SharedLink[]>(`/talks/${talk()}/share/links`),
+        api.get<readonly SharedFile[]>(`/talks/${id}/share/files`),
+        api.get<readonly SharedLink[]>(`/talks/${id}/share/links`),
       ])
+      if (talk() !== id) return
       files.value = ofFiles
-      links.value = ofLinks
+      // What is being written here is not thrown away for what another page says.
+      if (loaded !== id || dequal(links.value, kept)) links.value = ofLinks
+      kept = ofLinks
+      loaded = id
     })
 
   async function add(chosen: readonly File[]): Promise<void> {
@@ -39,7 +48,7 @@ export function useWithTheTalk(talk: () => string) {
     links.value = next
     saving = saving.then(() =>
       attempt(async () => {
-        const kept = await api.put<readonly SharedLink[]>(`/talks/${talk()}/share/links`, { links: next })
+        kept = await api.put<readonly SharedLink[]>(`/talks/${talk()}/share/links`, { links: next })
         // No link stands beside the film for longer than that is.
         if (links.value === next) links.value = kept
       }),

@@ -1,21 +1,22 @@
 import { randomUUID } from 'node:crypto'
 import { Refusal } from '@core/model'
+import type { Programme } from '@core/model'
 import { momentAt, momentOf } from '@core/screening'
-import type { AnswerRequest, AskRequest, QuestionView, ScreenedVisit } from '@contracts'
+import type { AnswerRequest, AskRequest, QuestionView } from '@contracts'
 import type { QuestionTable, Queries } from '@server/database'
 import type { Selectable } from 'kysely'
 import { tell } from './events'
-import { visitsNow } from './screenings'
+import { programmeShown } from './screenings'
 
 /** Most questions of one talk that are kept: more is no use to anybody. */
 const MOST_QUESTIONS = 500
 
 type Row = Selectable<QuestionTable>
 
-function questionView(row: Row, visits: readonly ScreenedVisit[]): QuestionView {
+function questionView(row: Row, programme: Programme): QuestionView {
   return {
     id: row.id,
-    at: momentOf(visits, { visit: row.visit, into: row.into_ms }),
+    at: momentOf(programme, { visit: row.visit, into: row.into_ms }),
     name: row.name,
     words: row.words,
     asked: row.asked.toISOString(),
@@ -26,8 +27,8 @@ function questionView(row: Row, visits: readonly ScreenedVisit[]): QuestionView 
 
 /** Asks the presenter something, tied to what was on at that moment. @throws Refusal `too-many` */
 export async function ask(q: Queries, talk: string, { at, name, words }: AskRequest): Promise<QuestionView> {
-  const visits = await visitsNow(q, talk)
-  const moment = momentAt(visits, at)
+  const programme = await programmeShown(q, talk)
+  const moment = momentAt(programme, at)
   const { count } = await q
     .selectFrom('question')
     .select((build) => build.fn.countAll<number>().as('count'))
@@ -50,7 +51,7 @@ export async function ask(q: Queries, talk: string, { at, name, words }: AskRequ
     .returningAll()
     .executeTakeFirstOrThrow()
   await tell(q, { talk, kind: 'question', id: row.id })
-  return questionView(row, visits)
+  return questionView(row, programme)
 }
 
 /** What was asked of a talk and answered for all, and what the asker is known to have asked. @param own ids that only an asker knows */
@@ -63,18 +64,18 @@ export async function questionsFor(q: Queries, talk: string, own: readonly strin
     .orderBy('asked')
     .execute()
   if (rows.length === 0) return []
-  const visits = await visitsNow(q, talk)
+  const programme = await programmeShown(q, talk)
   // Another's id is theirs alone.
   const mine = new Set(own)
-  return rows.map((row, n) => ({ ...questionView(row, visits), id: mine.has(row.id) ? row.id : `open-${String(n)}` }))
+  return rows.map((row, n) => ({ ...questionView(row, programme), id: mine.has(row.id) ? row.id : `open-${String(n)}` }))
 }
 
 /** All that was asked of a talk, for its presenter. */
 export async function questionsOf(q: Queries, talk: string): Promise<readonly QuestionView[]> {
   const rows = await q.selectFrom('question').selectAll().where('talk', '=', talk).orderBy('asked').execute()
   if (rows.length === 0) return []
-  const visits = await visitsNow(q, talk)
-  return rows.map((row) => questionView(row, visits))
+  const programme = await programmeShown(q, talk)
+  return rows.map((row) => questionView(row, programme))
 }
 
 const gone = (): Refusal => new Refusal('not-found', 'This question is not there any more.')

@@ -53,7 +53,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     streamTracks(q, talk, version.revision),
     sharedFiles(q, talk),
   ])
-  const [links, words] = await Promise.all([sharedLinks(q, talk, screening.visits), screenedWords(q, version, screening)])
+  const [links, words] = await Promise.all([sharedLinks(q, talk, screening.whole.film.programme), screenedWords(q, version, screening)])
   return {
     title: row.name,
     presenter: row.presenter,

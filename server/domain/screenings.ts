@@ -4,7 +4,7 @@ import { assetsForViewers, descriptionOf, faceMediaParts, faceParts, filmForView
 import { indexFilm, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { Refusal } from '@core/model'
-import type { Film, Ms, Size } from '@core/model'
+import type { Film, Ms, Programme, Size } from '@core/model'
 import { filmOnItsWay } from '@contracts'
 import type { ScreenedSlide, ScreenedVisit } from '@contracts'
 import { SCREENING_LOUDNESS, faceSize } from '@render/screening'
@@ -148,6 +148,10 @@ export const mediaPath = (version: ScreeningVersion, audience: Audience): string
 /** What is shown of a talk now, one visit after the other. */
 export const visitsNow = async (q: Queries, talk: string): Promise<readonly ScreenedVisit[]> =>
   (await screeningOf(q, await versionNow(q, talk))).visits
+
+/** The programme of a talk as it is shown now. */
+export const programmeShown = async (q: Queries, talk: string): Promise<Programme> =>
+  (await screeningOf(q, await versionNow(q, talk))).whole.film.programme
 
 /** A finished file that may be taken along; null when there is none, or it is gone. */
 export async function filmToTake(

@@ -286,12 +286,14 @@ describe('a share', () => {
     expect(await status(`${another.media}/file-${id}`)).toBe(404)
     expect((await client.ask('DELETE', `/talks/${other}/share/files/${id}`)).status).toBe(404)
     const during = async () => (await screeningOf(product.url, key)).links[0]?.during
-    // What comes before the link is cut, then what it went with, then all that it stood beside.
+    // The slide before the link's is cut, then what comes before it on its own, then what it went with, then all that it stood beside.
     await edit(talk, { kind: 'cut', parts: [{ from: 0, to: 4000 }] })
     expect(await during()).toEqual({ from: 1000, to: 5000 })
-    await edit(talk, { kind: 'cut', parts: [{ from: 4000, to: 8000 }] })
-    expect(await during()).toEqual({ from: 1000, to: 4000 })
-    await edit(talk, { kind: 'cut', parts: [{ from: 0, to: 4000 }] })
+    await edit(talk, { kind: 'cut', parts: [{ from: 200, to: 700 }] })
+    expect(await during()).toEqual({ from: 500, to: 4500 })
+    await edit(talk, { kind: 'cut', parts: [{ from: 3500, to: 7500 }] })
+    expect(await during()).toEqual({ from: 500, to: 3500 })
+    await edit(talk, { kind: 'cut', parts: [{ from: 0, to: 3500 }] })
     expect(await during()).toBeNull()
     expect(await client.get('DELETE', `/talks/${talk}/share/files/${id}`)).toEqual([])
     expect(await status(file)).toBe(404)

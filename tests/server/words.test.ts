@@ -113,7 +113,9 @@ describe('what is said', () => {
       file,
     ])
     expect(streams.stdout.toString().trim()).toBe('eng')
-    const inside = (await run('ffmpeg', ['-v', 'error', '-i', file, '-map', '0:s', '-f', 'srt', 'pipe:1'])).stdout.toString()
+    const trackOf = async (of: string): Promise<string> =>
+      (await run('ffmpeg', ['-v', 'error', '-i', of, '-map', '0:s', '-f', 'srt', 'pipe:1'])).stdout.toString()
+    const inside = await trackOf(file)
     const [delivery] = await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)
     expect(delivery?.facts?.captions).toBe(true)
     const beside = read(await client.bytes(`/deliveries/${delivery?.id ?? ''}/captions?kind=srt`))
@@ -124,6 +126,7 @@ describe('what is said', () => {
         .trim()
     expect(said(inside)).toBe(said(beside))
     expect(said(inside)).toContain('Skerrow harbour is calm tonight.')
+    expect(said(await trackOf(await delivered(client, talk, { format: 'webm', name: 'open' })))).toBe(said(inside))
   })
 
   it('is drawn into the picture of a file that is to have it there, at its times and as its programme says', async () => {

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { useDropZone } from '@vueuse/core'
 import { useWithTheTalk } from '~/composables/useWithTheTalk'
+import { useTalk } from '~/stores/talk'
 import { fileSize } from '~/words'
 
 /** Files and links that those who watch find with the talk. */
 const props = defineProps<{ talkId: string }>()
 const { files, links, trouble, coming, load, add, remove, change } = useWithTheTalk(() => props.talkId)
-watch(() => props.talkId, load, { immediate: true })
+const talk = useTalk()
+// Another page may have changed them.
+watch([() => props.talkId, () => talk.asked], load, { immediate: true })
 
 const place = ref<HTMLElement | null>(null)
 const chooser = ref<HTMLInputElement | null>(null)
