@@ -3,7 +3,7 @@ import { quietNear } from '@core/voice'
 import type { FilmWord } from './film-words'
 import { endsClause, endsSentence } from './marks'
 import { isFiller, plainWord } from './plain-word'
-import { soundBetween, voiceLevels } from './sounds-between'
+import { silenceBetween, soundBetween, voiceLevels } from './sounds-between'
 import type { VoiceLevels } from './sounds-between'
 
 /** Something that was said by mistake: a sentence begun again, a filler, a hesitation inside a sentence, a cough or another noise. */
@@ -136,22 +136,23 @@ function writtenBy({ words, notesOf }: SlipQuestion): ReadonlyMap<VisitId, strin
 /** What goes between two words: a silence inside a sentence, a sound that is none of them; null: nothing does. */
 function gapSlip(before: FilmWord | undefined, word: FilmWord, levelsOf: (stretch: StretchId) => VoiceLevels): Slip | null {
   if (before?.visit !== word.visit || before.recorded.stretch !== word.recorded.stretch) return null
-  const [from, to] = [before.until, word.from]
-  const words = `${before.text} … ${word.text}`
-  const sound = soundBetween(levelsOf(word.recorded.stretch), before.recorded.until, word.recorded.from)
-  const hesitates = !isBreak(before.text) && to - from > HESITATION
-  if (hesitates)
-    return { kind: sound === null ? 'hesitation' : 'noise', visit: word.visit, words, from: from + LEFT / 2, to: to - LEFT / 2 }
-  if (sound === null) return null
+  const [end, begin] = [before.recorded.until, word.recorded.from]
+  if (begin <= end) return null
+  const levels = levelsOf(word.recorded.stretch)
+  const silence = silenceBetween(levels, end, begin)
+  const sound = soundBetween(levels, end, begin)
+  const hesitates = !isBreak(before.text) && silence.to - silence.from > HESITATION
+  const part = hesitates ? { from: silence.from + LEFT / 2, to: silence.to - LEFT / 2 } : sound
+  if (part === null) return null
   // The film's time between two words goes evenly.
-  const rate = (to - from) / Math.max(1, word.recorded.from - before.recorded.until)
-  const inFilm = (at: Ms): Ms => Math.round(from + (at - before.recorded.until) * rate)
+  const inFilm = (at: Ms): Ms => Math.round(before.until + ((at - end) * (word.from - before.until)) / (begin - end))
+  const beside = hesitates ? 0 : BESIDE
   return {
-    kind: 'noise',
+    kind: sound === null ? 'hesitation' : 'noise',
     visit: word.visit,
-    words,
-    from: Math.max(from, inFilm(sound.from - BESIDE)),
-    to: Math.min(to, inFilm(sound.to + BESIDE)),
+    words: `${before.text} … ${word.text}`,
+    from: inFilm(Math.max(silence.from, part.from - beside)),
+    to: inFilm(Math.min(silence.to, part.to + beside)),
   }
 }
 

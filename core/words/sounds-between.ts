@@ -55,3 +55,19 @@ export function soundBetween(levels: VoiceLevels, from: Ms, to: Ms): TimeRange |
   const [first, last] = [runs[0], runs.at(-1)]
   return first === undefined || last === undefined ? null : { from: first.from * STEP, to: last.to * STEP }
 }
+
+/** A recogniser takes the end of a word for silence, so far at most, in ms. */
+const SWELL: Ms = 400
+
+/**
+ * The silence between two words: what sounds on beyond the word before, or begins before the word after, belongs to those.
+ * @param from where the word before is said to end, in ms of the stretch
+ * @param to where the word after is said to begin
+ */
+export function silenceBetween({ peaks, silent }: VoiceLevels, from: Ms, to: Ms): TimeRange {
+  const isLoud = (n: number): boolean => (peaks[n] ?? 0) > silent
+  let [first, last] = [Math.floor(from / STEP), Math.ceil(to / STEP)]
+  while (isLoud(first) && first * STEP < Math.min(from + SWELL, to)) first += 1
+  while (isLoud(last - 1) && last * STEP > Math.max(to - SWELL, from)) last -= 1
+  return { from: Math.max(from, first * STEP), to: Math.max(from, first * STEP, Math.min(to, last * STEP)) }
+}
