@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { median } from 'd3'
 import { sql } from 'kysely'
+import { clockText } from '@core/formats'
 import { STATED_ERROR, estimate, fileName, renderPlan, slidesSeenIn } from '@core/plan'
 import type { MachineRecord } from '@core/plan'
 import { indexFilm } from '@core/scene'
@@ -61,8 +62,6 @@ export async function estimateDelivery(q: Queries, talk: string, recipe: Recipe)
     free,
   }
 }
-
-const clock = (ms: Ms): string => `${String(Math.floor(ms / 60_000))}:${String(Math.floor(ms / 1000) % 60).padStart(2, '0')}`
 
 /** The name with its ending, made different from those that are there. */
 async function freeName(q: Queries, talk: string, name: string, format: Format): Promise<string> {
@@ -161,7 +160,7 @@ async function orderOne(q: Queries, order: Order, recipe: Recipe, slide: SlideId
     const over = Math.ceil((plan.length - recipe.limit.limit) / 1000)
     throw new Refusal(
       'over-limit',
-      `The talk is ${clock(plan.length)}, ${String(over)} s over its limit of ${clock(recipe.limit.limit)}. Record it shorter, ` +
+      `The talk is ${clockText(plan.length)}, ${String(over)} s over its limit of ${clockText(recipe.limit.limit)}. Record it shorter, ` +
         `raise the limit, or let the file be made as it is.`,
       { over },
     )

@@ -19,3 +19,9 @@ export async function saidRecording(
     await rm(folder, { recursive: true })
   }
 }
+
+/** A recording of a sound that is no speech, as a browser's recorder keeps it. @param source as ffmpeg's `lavfi` makes it */
+export async function soundRecording(source: string): Promise<Buffer> {
+  const args = ['-f', 'lavfi', '-i', source, '-ar', '48000', '-c:a', 'libopus', '-f', 'webm', 'pipe:1']
+  return (await run('ffmpeg', ['-v', 'error', ...args])).stdout
+}

@@ -11,7 +11,7 @@ import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
 import { sendTake } from '../harness/recording'
 import { screeningOf, shareTalk } from '../harness/screening'
-import { saidRecording } from '../harness/speech'
+import { saidRecording, soundRecording } from '../harness/speech'
 import { delivered, knotsTalk } from '../harness/talks'
 
 let product: Product
@@ -202,22 +202,8 @@ describe('what is said', () => {
       edit: { kind: 'set', slides: [slides[0]], fields: { notes: NOTES } },
     })
     const tune = "aevalsrc='0.2*sin(2*PI*220*t*(1+floor(mod(t,4))/8))+0.15*sin(2*PI*330*t)+0.1*sin(2*PI*440*t*(1+floor(mod(t*2,3))/6))':d=8"
-    const { stdout } = await run('ffmpeg', [
-      '-v',
-      'error',
-      '-f',
-      'lavfi',
-      '-i',
-      tune,
-      '-ar',
-      '48000',
-      '-c:a',
-      'libopus',
-      '-f',
-      'webm',
-      'pipe:1',
-    ])
-    await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media: stdout, length: 7900, slide: slides[0] ?? '' }])
+    const media = await soundRecording(tune)
+    await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media, length: 7900, slide: slides[0] ?? '' }])
     expect((await listened(talk)).stretches).toMatchObject([
       { state: 'done', by: null, words: [], sentence: expect.stringMatching(/music or noise/) as string },
     ])
@@ -225,20 +211,8 @@ describe('what is said', () => {
 
   it('is said to be unknown where nobody speaks', async () => {
     const { talk, slides } = await knotsTalk(client, 'Nothing said')
-    const { stdout } = await run('ffmpeg', [
-      '-v',
-      'error',
-      '-f',
-      'lavfi',
-      '-i',
-      'anullsrc=r=48000:cl=mono:d=4',
-      '-c:a',
-      'libopus',
-      '-f',
-      'webm',
-      'pipe:1',
-    ])
-    await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media: stdout, length: 3900, slide: slides[0] ?? '' }])
+    const media = await soundRecording('anullsrc=r=48000:cl=mono:d=4')
+    await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media, length: 3900, slide: slides[0] ?? '' }])
     expect((await listened(talk)).stretches).toMatchObject([
       { state: 'done', by: null, sentence: 'No speech was found in this recording.' },
     ])
