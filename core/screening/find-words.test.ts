@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { asId } from '@core/model'
-import { hitsIn, searchable } from '.'
+import { hitsIn, saidWith, searchable } from '.'
 
 const SLIDES = searchable([
   { id: asId('one'), title: 'Bowline', text: 'A loop that holds.\nÜber die Mole', viewerNotes: '', description: '' },
@@ -16,4 +16,10 @@ it('finds words on slides and in notes, however they are written, with what stan
   expect(hitsIn(SLIDES, 'tied')[0]?.before).toMatch(/^….{36}$/)
   expect(hitsIn(SLIDES, 'bow').map(({ slide }) => slide)).toEqual(['one'])
   expect([hitsIn(SLIDES, '  '), hitsIn(SLIDES, 'sheepshank')]).toEqual([[], []])
+})
+
+it('finds what is said, however it is written, and nothing when nothing is sought', () => {
+  const said = [{ words: 'Über die Mole.' }, { words: 'Nobody sails.' }]
+  expect(saidWith(said, ' uber ')).toEqual([said[0]])
+  expect([saidWith(said, ' '), saidWith(said, 'noon')]).toEqual([[], []])
 })

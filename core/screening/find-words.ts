@@ -54,3 +54,9 @@ export function hitsIn(slides: readonly SearchableSlide[], words: string): reado
     return []
   })
 }
+
+/** What is said that holds some words, in any writing of them; nothing when no words are sought. */
+export function saidWith<Said extends { readonly words: string }>(said: readonly Said[], words: string): readonly Said[] {
+  const wanted = plainLetters(words.trim())
+  return wanted === '' ? [] : said.filter((one) => plainLetters(one.words).includes(wanted))
+}

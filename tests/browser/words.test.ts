@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { TalkView } from '@contracts'
+import type { FilmView, TalkView } from '@contracts'
 import { accessFaults } from '../harness/access'
 import { sendTake } from '../harness/recording'
 import { shareTalk } from '../harness/screening'
@@ -72,6 +72,20 @@ describe('what is said', () => {
     await page.getByRole('textbox', { name: 'Find in what is said' }).fill('skerrow')
     await expect.poll(() => page.getByRole('region', { name: 'Words' }).getByRole('listitem').count()).toBe(2)
 
+    // Captions stand on the picture where they are told to, and a caption file says what was said until it is taken back.
+    await page.getByText('Captions on the picture').click()
+    await page.getByRole('button', { name: 'Place of captions: where they hide nothing' }).click()
+    await page.getByText('the slide makes room for it').click()
+    await page.getByRole('button', { name: 'Place of captions: in a strip below' }).waitFor()
+    expect((await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.captions?.place).toBe('strip')
+    const file = 'WEBVTT\n\n00:00.000 --> 00:02.600\nThe anchor of the Skerrow holds very well.\n'
+    await page.getByLabel('Caption file').setInputFiles({ name: 'said.vtt', mimeType: 'text/vtt', buffer: Buffer.from(file) })
+    await expect.poll(words).toContain('very')
+    expect(await accessFaults(page)).toEqual([])
+    await page.getByRole('button', { name: 'Take that back' }).click()
+    await expect.poll(words).not.toContain('very')
+    expect(await words()).toContain('done.')
+
     const watching = await viewer.browser.page()
     await watching.goto(`${stand.product.url}${path}`)
     await watching.getByRole('region', { name: 'What is said' }).getByText('The anchor of the Skerrow holds well.').waitFor()
@@ -82,6 +96,7 @@ describe('what is said', () => {
     await watching.locator('.caption').getByText('The anchor of the Skerrow holds well.').waitFor()
     expect(await accessFaults(watching)).toEqual([])
     await watching.getByRole('searchbox').fill('done')
+    await expect.poll(() => watching.locator('.spoken').count()).toBe(1)
     await watching.getByText(/^Said in 1 of \d sentences$/).waitFor()
     await watching.getByRole('link', { name: /it is done/ }).click()
     await expect.poll(() => standsAt(watching)).toBeGreaterThanOrEqual(2)

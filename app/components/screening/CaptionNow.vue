@@ -1,14 +1,13 @@
 <script setup lang="ts">
-import type { Ms } from '@core/model'
-import type { Caption } from '@core/model'
+import type { Caption, CaptionStyle, Ms } from '@core/model'
 
 /** What is said at this moment, to be read: in a strip of its own below the picture, or on it. */
-const props = defineProps<{ captions: readonly Caption[]; at: Ms; look: 'below' | 'on' | 'large' }>()
+const props = defineProps<{ captions: readonly Caption[]; at: Ms; look: 'below' | 'on' | 'large'; ground?: CaptionStyle['ground'] }>()
 const now = computed(() => props.captions.find(({ from, until }) => from <= props.at && props.at < until) ?? null)
 </script>
 
 <template>
-  <div class="caption" :class="look">
+  <div class="caption" :class="[look, ground]">
     <p v-if="now">
       <span v-for="line in now.lines" :key="line">{{ line }}</span>
     </p>
@@ -41,9 +40,18 @@ span {
   margin: 0 auto;
   padding: 1px 10px;
 }
-.on span,
-.large span {
+.dark span {
   background: rgb(20 32 30 / 0.86);
   color: #fffdf8;
+}
+.light span {
+  background: rgb(255 253 248 / 0.9);
+  color: #1d2a29;
+}
+/* Letters with an edge are read on anything. */
+.none span {
+  color: #fffdf8;
+  paint-order: stroke;
+  -webkit-text-stroke: 4px #14201e;
 }
 </style>

@@ -6,7 +6,13 @@ import type { ScreenedVisit, ScreeningView } from '@contracts'
 import { duration } from '~/words'
 
 /** The talk laid out along its time: a slab for each slide as long as it is shown, with where it is and what was found. */
-const props = defineProps<{ view: ScreeningView; at: Ms; hits: readonly Hit[] }>()
+const props = defineProps<{
+  view: ScreeningView
+  at: Ms
+  hits: readonly Hit[]
+  /** When something is said that was found. */
+  spoken: readonly Ms[]
+}>()
 const emit = defineEmits<{ seek: [at: Ms] }>()
 
 const found = computed(() => new Set(props.hits.map(({ slide }) => slide)))
@@ -56,6 +62,7 @@ const side = (visit: ScreenedVisit): string => {
         </figure>
       </li>
     </ol>
+    <i v-for="from in spoken" :key="from" class="spoken" :style="{ left: share(from) }" aria-hidden="true" />
     <i class="place" :style="{ left: share(at) }" aria-hidden="true" />
   </nav>
 </template>
@@ -102,6 +109,17 @@ a[aria-current] {
 a.found {
   background: var(--accent);
   color: #1d2a29;
+}
+/* Below the slabs, where their numbers are not hidden. */
+.spoken {
+  position: absolute;
+  top: 100%;
+  width: 7px;
+  height: 5px;
+  margin-left: -3.5px;
+  background: var(--accent);
+  clip-path: polygon(50% 0, 100% 100%, 0 100%);
+  pointer-events: none;
 }
 .place {
   position: absolute;

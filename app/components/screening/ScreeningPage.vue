@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { hitsIn, searchable, visitAt } from '@core/screening'
+import { hitsIn, saidWith, searchable, visitAt } from '@core/screening'
 import type { Ms } from '@core/model'
 import type { ScreeningView } from '@contracts'
 import { useNewerVersion } from '~/composables/useNewerVersion'
@@ -12,6 +12,7 @@ const stage = useTemplateRef('stage')
 const at = ref<Ms>(0)
 const words = ref('')
 const hits = computed(() => hitsIn(searchable(props.view.slides), words.value))
+const spoken = computed(() => saidWith(props.view.said, words.value).map(({ from }) => from))
 const { before } = useScreeningPlace(props.pageKey, props.view, at)
 const { newer, recording } = useNewerVersion(props.pageKey, props.view)
 const visit = computed(() => visitAt(props.view.visits, at.value))
@@ -63,7 +64,15 @@ function goBack(to: Ms): void {
       }}
     </p>
     <main>
-      <ScreeningStage ref="stage" :view="view" :page-key="pageKey" :hits="hits" @at="at = $event" @find="finder?.focus()" />
+      <ScreeningStage
+        ref="stage"
+        :view="view"
+        :page-key="pageKey"
+        :hits="hits"
+        :spoken="spoken"
+        @at="at = $event"
+        @find="finder?.focus()"
+      />
       <LinksNow :links="view.links" :at="at" />
       <InSeries v-if="seriesKey" :page-key="pageKey" :series-key="seriesKey" />
       <p v-if="before !== null && at === 0" class="back">

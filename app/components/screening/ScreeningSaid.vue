@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Ms } from '@core/model'
-import { plainLetters } from '@core/screening'
+import { saidWith } from '@core/screening'
 import type { Saying } from '@core/words'
 import { duration } from '~/words'
 
@@ -10,10 +10,7 @@ const emit = defineEmits<{ seek: [at: Ms] }>()
 const list = useTemplateRef('list')
 const current = computed(() => props.said.findLast(({ from }) => from <= props.at) ?? null)
 const searching = computed(() => props.sought.trim() !== '')
-const listed = computed(() => {
-  const wanted = plainLetters(props.sought.trim())
-  return searching.value ? props.said.filter(({ words }) => plainLetters(words).includes(wanted)) : props.said
-})
+const listed = computed(() => (searching.value ? saidWith(props.said, props.sought) : props.said))
 // Whoever reads along does not scroll; the page itself stays where it is.
 watch(current, async () => {
   await nextTick()

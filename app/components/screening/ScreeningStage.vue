@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import type { Ms, Size } from '@core/model'
+import type { CaptionStyle, Ms, Size } from '@core/model'
 import type { Hit } from '@core/screening'
 import type { ScreeningView } from '@contracts'
 import { mediaUrl } from '~/client'
@@ -13,7 +13,7 @@ import { useWatched } from '~/composables/useWatched'
 import { duration } from '~/words'
 
 /** The picture of a talk that is watched, its timeline, and what plays it. */
-const props = defineProps<{ view: ScreeningView; pageKey: string; hits: readonly Hit[] }>()
+const props = defineProps<{ view: ScreeningView; pageKey: string; hits: readonly Hit[]; spoken: readonly Ms[] }>()
 const emit = defineEmits<{ at: [at: Ms]; find: [] }>()
 
 const frame = ref<HTMLElement | null>(null)
@@ -22,6 +22,7 @@ const help = ref(false)
 const waits = ref(false)
 /** Where captions stand. */
 const captioned = useKept<'off' | 'below' | 'on' | 'large'>('captions', 'off')
+const ground = useKept<CaptionStyle['ground']>('caption-ground', 'dark')
 const { width } = useElementSize(canvas)
 const size = computed<Size>(() => {
   const ratio = import.meta.client ? Math.min(2, window.devicePixelRatio) : 1
@@ -118,11 +119,17 @@ const doing = computed(() => {
         <div class="told" role="status">
           <p v-if="told">{{ told.description }}</p>
         </div>
-        <CaptionNow v-if="captioned === 'on' || captioned === 'large'" :captions="view.captions" :at="at" :look="captioned" />
+        <CaptionNow
+          v-if="captioned === 'on' || captioned === 'large'"
+          :captions="view.captions"
+          :at="at"
+          :look="captioned"
+          :ground="ground"
+        />
         <button v-if="held" class="press main over" @click="player.play">Go on to the next slide</button>
       </div>
       <CaptionNow v-if="captioned === 'below'" :captions="view.captions" :at="at" look="below" />
-      <ScreeningAisle :view="view" :at="at" :hits="hits" @seek="player.seek" />
+      <ScreeningAisle :view="view" :at="at" :hits="hits" :spoken="spoken" @seek="player.seek" />
       <div class="controls">
         <button class="press main" :disabled="!ready" @click="press">{{ doing }}</button>
         <button class="press" aria-label="The slide before" title="Page Up" @click="player.goBy(-1)">Back</button>
@@ -139,6 +146,14 @@ const doing = computed(() => {
             <option value="below">below the picture</option>
             <option value="on">on the picture</option>
             <option value="large">large, on the picture</option>
+          </select></label
+        >
+        <label v-if="captioned === 'on' || captioned === 'large'" class="speed"
+          >Ground
+          <select v-model="ground">
+            <option value="dark">dark</option>
+            <option value="light">light</option>
+            <option value="none">none</option>
           </select></label
         >
         <label v-if="view.films.length > 0" class="speed"
