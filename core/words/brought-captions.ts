@@ -24,9 +24,11 @@ interface BroughtWord extends SaidAt {
 /** A correction that is not kept yet. */
 export type NewCorrection = Omit<Correction, 'id'> & { readonly stretch: StretchId }
 
-/** A file says nothing of a gap between its captions that is this long, in ms; and its times are no better than that. */
+/** A file says nothing of a gap between its captions that is this long, in ms. */
 const LONG_GAP: Ms = 8000
+/** What it says may be heard this much before or after; what it does not say is not taken away so far from it. */
 const ROUGHLY: Ms = 1000
+const NEARLY: Ms = 250
 /** Texts that differ in more places than that are taken to be different throughout: finding out costs more with every place. */
 const MOST_DIFFERENCES = 6000
 
@@ -151,10 +153,19 @@ function runsOf(captions: readonly SaidAt[]): readonly (readonly SaidAt[])[] {
   return runs
 }
 
-/** What was heard while some captions are up, or nearly. */
-function heardDuring(heard: readonly FilmWord[], captions: readonly SaidAt[]): readonly FilmWord[] {
+/** What was heard while some captions are up, and so many ms before and after. */
+function heardDuring(heard: readonly FilmWord[], captions: readonly SaidAt[], around: Ms): readonly FilmWord[] {
   const [from, until] = [captions[0]?.from ?? 0, Math.max(...captions.map((caption) => caption.until))]
-  return heard.filter((word) => (word.from + word.until) / 2 >= from - ROUGHLY && (word.from + word.until) / 2 <= until + ROUGHLY)
+  return heard.filter((word) => (word.from + word.until) / 2 >= from - around && (word.from + word.until) / 2 <= until + around)
+}
+
+/** Where captions do not say what was heard. Words beside their time may agree with them, and are left alone where they do not. */
+function differencesIn(heard: readonly FilmWord[], captions: readonly SaidAt[]): readonly Difference[] {
+  const told = new Set(heardDuring(heard, captions, NEARLY))
+  return differences(heardDuring(heard, captions, ROUGHLY), wordsOf(captions)).flatMap((difference) => {
+    const own = difference.heard.filter((word) => told.has(word))
+    return own.length === 0 && difference.brought.length === 0 ? [] : [{ ...difference, heard: own }]
+  })
 }
 
 /**
@@ -166,7 +177,7 @@ function heardDuring(heard: readonly FilmWord[], captions: readonly SaidAt[]): r
  */
 export function correctionsFrom(index: FilmIndex, heard: readonly FilmWord[], captions: readonly SaidAt[]): readonly NewCorrection[] {
   const recorded = recordedAt(index)
-  const found = runsOf(captions).flatMap((run) => differences(heardDuring(heard, run), wordsOf(run)))
+  const found = runsOf(captions).flatMap((run) => differencesIn(heard, run))
   const taken = new Map<StretchId, NewCorrection[]>()
   for (const one of found.flatMap((difference) => settled(difference, recorded))) {
     // A recording that is played twice is put right once.

@@ -60,6 +60,9 @@ describe('slips', () => {
     expect(cough?.from).toBeLessThanOrEqual(start + 300)
     expect(cough?.to).toBeGreaterThanOrEqual(start + 550)
     expect(cough?.to).toBeLessThan(after?.from ?? 0)
+    // Cut, it is heard no more, whatever the recording holds.
+    const mended = said.map((word, n) => (n < 2 ? word : { ...word, from: word.from - 600, until: word.until - 600 }))
+    expect(slipsOf({ words: mended, notesOf: () => '', peaksOf: () => noise(start + 300, start + 550, 120) })).toEqual([])
     // A breath, the end of a word, and nothing.
     expect([noise(start + 300, start + 550, 12), noise(start, start + 200, 120), peaks].map((heard) => slips(heard).length)).toEqual([
       0, 0, 0,

@@ -32,6 +32,8 @@ const SOON: Ms = 2500
 /** A silence inside a sentence that is no breath, and what is left of it, in ms. */
 const HESITATION: Ms = 1200
 const LEFT: Ms = 350
+/** Words that are so much nearer to each other than they were said have a cut between them, in ms. */
+const CUT: Ms = 60
 /** Words nearer than this to each other follow at once, in ms. */
 const CLOSE: Ms = 120
 /** A word below this was badly heard, and from this on clearly, of 1. */
@@ -133,11 +135,19 @@ function writtenBy({ words, notesOf }: SlipQuestion): ReadonlyMap<VisitId, strin
   return new Map([...slides].map(([visit, slide]) => [visit, ` ${notesOf(slide).split(/\s+/).map(plainWord).join(' ')} `]))
 }
 
+/** Whether something was cut between two words of one recording: they are nearer to each other than they were said, at their tempo. */
+function isCutBetween(before: FilmWord, word: FilmWord): boolean {
+  const recorded = word.recorded.until - before.recorded.from
+  const spoken = word.recorded.until - word.recorded.from + before.recorded.until - before.recorded.from
+  const rate = (word.until - word.from + before.until - before.from) / Math.max(1, spoken)
+  return Math.abs(word.until - before.from - recorded * rate) > CUT
+}
+
 /** What goes between two words: a silence inside a sentence, a sound that is none of them; null: nothing does. */
 function gapSlip(before: FilmWord | undefined, word: FilmWord, levelsOf: (stretch: StretchId) => VoiceLevels): Slip | null {
   if (before?.visit !== word.visit || before.recorded.stretch !== word.recorded.stretch) return null
   const [end, begin] = [before.recorded.until, word.recorded.from]
-  if (begin <= end) return null
+  if (begin <= end || isCutBetween(before, word)) return null
   const levels = levelsOf(word.recorded.stretch)
   const silence = silenceBetween(levels, end, begin)
   const sound = soundBetween(levels, end, begin)
