@@ -1,6 +1,5 @@
 import { Refusal } from '@core/model'
-import type { DeliveryId, Film, GroupId, Ms, Picture, SharedFileId, Size, SlideId, TalkId, VisitId } from '@core/model'
-import type { Caption } from '@core/model'
+import type { Caption, DeliveryId, Film, GroupId, Ms, Picture, SharedFileId, Size, SlideId, TalkId, VisitId } from '@core/model'
 import type { Saying } from '@core/words'
 import type { FilmView } from './views'
 

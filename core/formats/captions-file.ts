@@ -1,5 +1,4 @@
-import type { Ms } from '@core/model'
-import type { Caption } from '@core/model'
+import type { Caption, Ms } from '@core/model'
 
 /** A time as caption files say it. @param mark between seconds and their thousandths */
 function timeText(at: Ms, mark: string): string {

@@ -1,6 +1,6 @@
 import { AS_RECORDED, sameRatio } from '@core/model'
 import type { Film, Ms, Programme, Slide, SlideId, VisitId } from '@core/model'
-import { applyProgrammeEdit, piecesOfVisit, programmeLength, recordedBySlide, visitsOf } from '@core/programme'
+import { applyProgrammeEdit, piecesOfVisit, programmeLength, rangesUnited, recordedBySlide, visitsOf } from '@core/programme'
 import type { ProgrammeEdit, TimeRange, Visit } from '@core/programme'
 import { fewestToDrop } from './fewest-to-drop'
 import { pausesOf, tightened } from './pauses'
@@ -158,17 +158,6 @@ function shorter(talk: Talk, dropped: ReadonlySet<VisitId>, wanted: Ms): readonl
   return [...stepOf('pauses', inner.rest, inner.gives), ...(given(inner.gives) >= wanted ? [] : stepOf('ends', ends.rest, ends.gives))]
 }
 
-/** Parts in order and apart from each other, whatever overlapped. */
-function united(parts: readonly TimeRange[]): readonly TimeRange[] {
-  const out: TimeRange[] = []
-  for (const part of [...parts].sort((one, other) => one.from - other.from)) {
-    const last = out.at(-1)
-    if (last !== undefined && part.from <= last.to) out[out.length - 1] = { from: last.from, to: Math.max(last.to, part.to) }
-    else out.push(part)
-  }
-  return out
-}
-
 const lengthOf = (parts: readonly TimeRange[]): Ms => parts.reduce((sum, { from, to }) => sum + to - from, 0)
 const cutBy = (steps: readonly FitStep[]): readonly TimeRange[] => steps.flatMap(({ edit }) => (edit.kind === 'cut' ? edit.parts : []))
 
@@ -185,19 +174,22 @@ function slipsFor(talk: Talk, dropped: ReadonlySet<VisitId>, cuts: readonly FitS
     if (slide !== undefined) room.set(slide, (room.get(slide) ?? 0) - taken)
   }
   const chosen: SlipTime[] = []
+  let out = rangesUnited(gone)
   let won = 0
   for (const slip of [...talk.slips].sort((one, other) => lengthOf([other]) - lengthOf([one]))) {
     if (won >= wanted) break
     const slide = slideOf.get(slip.visit)
     const left = slide === undefined ? 0 : (room.get(slide) ?? 0)
-    const wins = lengthOf(united([...gone, ...chosen, slip])) - lengthOf(united([...gone, ...chosen]))
+    const next = rangesUnited([...out, slip])
+    const wins = lengthOf(next) - lengthOf(out)
     if (slide === undefined || wins <= 0 || wins > left) continue
     room.set(slide, left - wins)
     chosen.push(slip)
+    out = next
     won += wins
   }
   if (chosen.length === 0) return []
-  return [{ kind: 'slips', won, places: chosen.length, to: 0, edit: { kind: 'cut', parts: united(chosen) } }]
+  return [{ kind: 'slips', won, places: chosen.length, to: 0, edit: { kind: 'cut', parts: rangesUnited(chosen) } }]
 }
 
 /** Visits that go altogether. */
@@ -301,7 +293,7 @@ function tempoFor(programme: Programme, { film, limit, leastOf }: Talk): FitStep
 
 /** All steps of a plan as one edit, to be taken back as one. Steps that cut name times of the talk as it is, so they go together. */
 export function wholeFit(steps: readonly FitStep[]): ProgrammeEdit {
-  const parts = united(cutBy(steps))
+  const parts = cutBy(steps)
   const cuts: readonly ProgrammeEdit[] = parts.length === 0 ? [] : [{ kind: 'cut', parts }]
   return { kind: 'all', edits: [...cuts, ...steps.map((step) => step.edit).filter((edit) => edit.kind !== 'cut')] }
 }

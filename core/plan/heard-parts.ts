@@ -1,4 +1,4 @@
-import { intoSpan } from '@core/programme'
+import { intoSpan, rangesUnited } from '@core/programme'
 import type { TimeRange } from '@core/programme'
 import { lastNotAfter } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
@@ -27,17 +27,6 @@ function inTalk({ voice }: Voiced, start: Ms, { parts, ends }: Known): readonly 
   return out
 }
 
-/** Parts that touch become one. */
-function together(parts: readonly TimeRange[]): readonly TimeRange[] {
-  const out: { from: Ms; to: Ms }[] = []
-  for (const part of [...parts].sort((a, b) => a.from - b.from)) {
-    const last = out.at(-1)
-    if (last !== undefined && part.from - last.to <= NEAR) last.to = Math.max(last.to, part.to)
-    else out.push({ ...part })
-  }
-  return out
-}
-
 /** The pieces of a talk in which a voice is heard, each with when it begins in the talk. */
 export const heardPieces = ({ film, starts }: FilmIndex): readonly { readonly piece: Voiced; readonly start: Ms }[] =>
   film.programme.pieces.flatMap((piece, n) =>
@@ -57,11 +46,10 @@ export function heardParts(index: FilmIndex, of: (stretch: Stretch) => readonly 
     const parts = stretch === undefined ? [] : of(stretch)
     return { parts, ends: parts.map(({ to }) => to) }
   }
-  return together(
-    heardPieces(index).flatMap(({ piece, start }) => {
-      const found = known.get(piece.voice.stretch) ?? knownOf(piece.voice.stretch)
-      known.set(piece.voice.stretch, found)
-      return inTalk(piece, start, found)
-    }),
-  )
+  const parts = heardPieces(index).flatMap(({ piece, start }) => {
+    const found = known.get(piece.voice.stretch) ?? knownOf(piece.voice.stretch)
+    known.set(piece.voice.stretch, found)
+    return inTalk(piece, start, found)
+  })
+  return rangesUnited(parts, NEAR)
 }

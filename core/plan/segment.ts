@@ -60,8 +60,9 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   const found = trackIn(index, number)
   const start = index.starts[number] ?? 0
   const said = index.captions === null ? [] : captionTurns(index.captions, start, start + length).map((at) => at - start)
-  const fixed = [0, face, comes, length, ...said.filter((at) => at > 0 && at < length)]
-  if (found === null) return [...new Set(fixed)].sort((a, b) => a - b)
+  const whole = (inside: readonly Ms[]): readonly Ms[] =>
+    [...new Set([0, ...[...inside, ...said, face, comes].filter((at) => at > 0 && at < length), length])].sort((a, b) => a - b)
+  if (found === null) return whole([])
   const { track, span } = found
   // Exact: of a time that is rounded the moment before it is shown. Lengths of what is shown in the talk's own time are added there.
   const into = (at: Ms): Ms => intoSpan(span, at)
@@ -69,8 +70,7 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   const ink = track.growing(slide).flatMap((lying) => [lying.from, lying.whole])
   const reveal = reveals(slideOf(index.film, slide)) ? track.shows.map((at) => at + REVEAL) : []
   const spots = track.spots.flatMap((spot) => [spot.from, spot.to])
-  const inside = [...[...track.turns, ...ink, ...spots, ...reveal].map(into)].filter((at) => at > 0 && at < length)
-  return [...new Set([...fixed, ...inside])].sort((a, b) => a - b)
+  return whole([...track.turns, ...ink, ...spots, ...reveal].map(into))
 }
 
 function partOf(index: FilmIndex, number: number, from: Ms, to: Ms): Part {

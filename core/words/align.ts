@@ -2,7 +2,7 @@ import type { UnsaidWords, Ms, Said, Word } from '@core/model'
 import { alike } from './alike'
 import { alignPath } from './align-path'
 import type { HeardWord, PathQuestion, WrittenToken } from './align-path'
-import { shares } from './shares'
+import { lettersOf, shares } from './shares'
 import type { SpokenText } from './spoken-form'
 
 /** A text that may be read from, such as the notes of a slide. */
@@ -68,7 +68,7 @@ interface Gap {
 }
 
 const spokenTime = (words: readonly HeardWord[]): Ms => words.reduce((sum, { from, until }) => sum + until - from, 0)
-const lettersOf = (sounds: readonly string[]): number => sounds.reduce((sum, sound) => sum + sound.length + 1, 0)
+const allLetters = (sounds: readonly string[]): number => lettersOf(sounds).reduce((sum, count) => sum + count, 0)
 
 /** Settles what was said where heard and written differ. */
 class Settler {
@@ -89,11 +89,7 @@ class Settler {
   /** Written words laid over a time by their letters. */
   #lay(written: readonly number[], from: Ms, until: Ms, sure: number): readonly Placed[] {
     const sounds = this.#sounds(written)
-    const parts = shares(
-      sounds.map((sound) => lettersOf([sound])),
-      from,
-      until,
-    )
+    const parts = shares(lettersOf(sounds), from, until)
     return written.map((token, n) => ({
       from: Math.round(parts[n]?.from ?? from),
       until: Math.round(parts[n]?.to ?? until),
@@ -112,7 +108,7 @@ class Settler {
   /** Whether what was heard is what is written, badly heard. */
   #isWritten({ heard, written }: Gap): boolean {
     const sounds = this.#sounds(written)
-    const time = spokenTime(heard) / Math.max(1, lettersOf(sounds) * this.#letter)
+    const time = spokenTime(heard) / Math.max(1, allLetters(sounds) * this.#letter)
     if (time < LEAST_TIME || time > MOST_TIME) return false
     const joined = (all: readonly string[]): string => all.map(this.#soundOf).join('')
     const near = alike(joined(heard.map(({ sound }) => sound)), joined(sounds))
@@ -124,7 +120,7 @@ class Settler {
     const { heard, written, from, until } = gap
     if (written.length === 0) return this.#asHeard(heard)
     if (heard.length === 0) {
-      const needed = lettersOf(this.#sounds(written)) * this.#letter
+      const needed = allLetters(this.#sounds(written)) * this.#letter
       if (until - from < needed * TIME_LEFT || until - from > needed * MOST_TIME) return [{ omitted: written }]
       return this.#lay(written, from, until, SURE / 2)
     }
@@ -141,7 +137,7 @@ function letterTime(heard: readonly HeardWord[], path: readonly (number | null)[
     const place = path[n]
     return place != null && tokens[place]?.sound === sound
   })
-  const letters = lettersOf(same.map(({ sound }) => sound))
+  const letters = allLetters(same.map(({ sound }) => sound))
   return letters < 40 ? USUAL_LETTER : spokenTime(same) / letters
 }
 

@@ -7,14 +7,10 @@ import type { Ms, StretchId } from '@core/model'
 import type { Correction } from './correct'
 import type { FilmWord } from './film-words'
 import { plainWord } from './plain-word'
-import { shares } from './shares'
+import { wordsOver } from './shares'
 
 /** What a caption file says at some time of the film. */
-interface SaidAt {
-  readonly from: Ms
-  readonly until: Ms
-  readonly text: string
-}
+type SaidAt = Pick<Correction, 'from' | 'until' | 'text'>
 
 /** A word of such a file: its time is a share of its caption's. */
 interface BroughtWord extends SaidAt {
@@ -32,17 +28,10 @@ const NEARLY: Ms = 250
 /** Texts that differ in more places than that are taken to be different throughout: finding out costs more with every place. */
 const MOST_DIFFERENCES = 6000
 
-function wordsOf(captions: readonly SaidAt[]): readonly BroughtWord[] {
-  return captions.flatMap(({ from, until, text }, caption) => {
-    const words = text.split(/\s+/u)
-    const parts = shares(
-      words.map((word) => word.length + 1),
-      from,
-      until,
-    )
-    return words.map((word, n) => ({ text: word, from: parts[n]?.from ?? from, until: parts[n]?.to ?? until, caption }))
-  })
-}
+const wordsOf = (captions: readonly SaidAt[]): readonly BroughtWord[] =>
+  captions.flatMap(({ from, until, text }, caption) =>
+    wordsOver(text, from, until).map((word) => ({ text: word.text, from: word.from, until: word.to, caption })),
+  )
 
 /** Words that were heard, and those that the file has in their place, between two on which both agree. */
 interface Difference {

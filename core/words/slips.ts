@@ -94,14 +94,19 @@ function isMeant(tried: readonly FilmWord[], said: string, written: string): boo
   return whole || (tried.length === 1 && !DOUBLED.has(said)) || written.includes(` ${said} ${said} `)
 }
 
-const sounds = (words: readonly FilmWord[]): string => words.map(({ text }) => plainWord(text)).join(' ')
+/** A word with how it is compared with others: that is found out once. */
+interface Spoken extends FilmWord {
+  readonly plain: string
+}
+
+const sounds = (words: readonly Spoken[]): string => words.map(({ plain }) => plain).join(' ')
 
 /** Whether the last of some words is where somebody broke off: it is cut short, and badly heard. */
 const breaksOff = ({ source, sure, text }: FilmWord, count: number): boolean =>
   source === 'heard' && !isFiller(text) && (count >= 3 || (count === 2 && sure < BADLY_HEARD))
 
 /** Whether words that were tried are said again, but for one at which somebody broke off. */
-function saysAgain(tried: readonly FilmWord[], again: readonly FilmWord[], broken: FilmWord): boolean {
+function saysAgain(tried: readonly Spoken[], again: readonly Spoken[], broken: Spoken): boolean {
   if (sounds(tried) === sounds(again)) {
     // One word that was badly heard is no evidence.
     const clear = tried.length > 1 || [...tried, ...again].every(({ sure }) => sure >= CLEARLY_HEARD)
@@ -111,16 +116,15 @@ function saysAgain(tried: readonly FilmWord[], again: readonly FilmWord[], broke
 }
 
 /** Whether some words in a row are said twice, the second time soon after the first. */
-function saidTwice(words: readonly FilmWord[], n: number, count: number): boolean {
-  const [tried, again] = [words.slice(n, n + count), words.slice(n + count, n + 2 * count)]
-  const [broken, begun] = [tried.at(-1), again[0]]
-  if (broken === undefined || begun === undefined || again.length < count) return false
-  if (again.at(-1)?.visit !== broken.visit || begun.from - broken.until > SOON) return false
-  return saysAgain(tried, again, broken)
+function saidTwice(words: readonly Spoken[], n: number, count: number): boolean {
+  const [first, broken, begun, last] = [words[n], words[n + count - 1], words[n + count], words[n + 2 * count - 1]]
+  if (broken === undefined || begun === undefined || last === undefined || first?.plain !== begun.plain) return false
+  if (last.visit !== broken.visit || begun.from - broken.until > SOON) return false
+  return saysAgain(words.slice(n, n + count), words.slice(n + count, n + 2 * count), broken)
 }
 
 /** How many words from one on are begun again after them; 0: none. @param written what is written for their slide */
-function begunAgain(words: readonly FilmWord[], n: number, written: string): number {
+function begunAgain(words: readonly Spoken[], n: number, written: string): number {
   for (let count = MOST_BEGUN; count >= 1; count -= 1) {
     if (!saidTwice(words, n, count)) continue
     const tried = words.slice(n, n + count)
@@ -176,8 +180,13 @@ function isNoise(before: FilmWord | undefined, word: FilmWord, next: FilmWord | 
   return word.from - before.until >= APART && next.from - word.until >= APART
 }
 
+interface WordSlip {
+  readonly count: number
+  readonly slip: Slip
+}
+
 /** What is said by mistake from a word on, and how many words that are; null: nothing. @param written what is written for their slide */
-function wordSlip(words: readonly FilmWord[], n: number, written: string, peaksOf: SlipQuestion['peaksOf']): WordSlip | null {
+function wordSlip(words: readonly Spoken[], n: number, written: string, peaksOf: SlipQuestion['peaksOf']): WordSlip | null {
   const [before, word] = [words[n - 1], words[n]]
   if (word === undefined) return null
   const kind = kindOf(before, word, words[n + 1])
@@ -190,11 +199,6 @@ function wordSlip(words: readonly FilmWord[], n: number, written: string, peaksO
   return { count, slip: { kind, visit: word.visit, words: said, from, to } }
 }
 
-interface WordSlip {
-  readonly count: number
-  readonly slip: Slip
-}
-
 /** What a word is, if it is anything but said: one that may be begun again otherwise. */
 function kindOf(before: FilmWord | undefined, word: FilmWord, next: FilmWord | undefined): 'filler' | 'noise' | 'again' {
   if (word.source === 'heard' && isFiller(word.text)) return 'filler'
@@ -203,7 +207,8 @@ function kindOf(before: FilmWord | undefined, word: FilmWord, next: FilmWord | u
 
 /** Slips of a film, in order, none overlapping. */
 export function slipsOf(question: SlipQuestion): readonly Slip[] {
-  const { words, peaksOf } = question
+  const { peaksOf } = question
+  const words = question.words.map((word): Spoken => ({ ...word, plain: plainWord(word.text) }))
   const written = writtenBy(question)
   const slips: Slip[] = []
   const known = new Map<StretchId, VoiceLevels>()

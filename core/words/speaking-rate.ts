@@ -32,11 +32,8 @@ export function speakingRates(words: readonly { readonly from: Ms }[], length: M
   })
 }
 
-/** How fast is spoken at a time, in words a minute; null: that is not known. @param rates of `speakingRates` */
-export const rateAt = (rates: readonly RatePoint[], at: Ms): number | null =>
-  rates[
-    lastNotAfter(
-      rates.map((point) => point.at),
-      at,
-    )
-  ]?.wordsPerMinute ?? null
+/** How fast is spoken at a time, in words a minute; null: that is not known. @param rates of `speakingRates`, which lie evenly */
+export function rateAt(rates: readonly RatePoint[], at: Ms): number | null {
+  const end = rates.at(-1)?.at ?? 0
+  return end === 0 ? null : (rates[Math.floor((Math.max(0, Math.min(at, end)) * (rates.length - 1)) / end)]?.wordsPerMinute ?? null)
+}

@@ -1,7 +1,7 @@
 import type { Ms, Said, Word } from '@core/model'
 import { silencesOf } from '@core/voice'
 import type { ShownText, WrittenText } from './align'
-import { shares } from './shares'
+import { lettersOf, shares } from './shares'
 import { sentenceTexts } from './written-text'
 
 /** A pause at which a sentence may end is at least this long, in ms. */
@@ -93,8 +93,6 @@ function endsOf(lengths: readonly number[], places: readonly Place[], whole: Ms)
   return ends
 }
 
-/** How long words take to say, in letters; a space is one. */
-const lettersOf = (words: readonly string[]): readonly number[] => words.map((word) => word.length + 1)
 const sum = (values: readonly number[]): number => values.reduce((all, value) => all + value, 0)
 
 /**

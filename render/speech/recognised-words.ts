@@ -1,6 +1,6 @@
 import type { Ms } from '@core/model'
 import type { TimeRange } from '@core/voice'
-import { shares, spokenForm } from '@core/words'
+import { lettersOf, shares, spokenForm, wordsOver } from '@core/words'
 import type { HeardWord } from '@core/words'
 
 /** What the recogniser says of a part of a voice (sherpa-onnx, `OfflineRecognizerResult`); times in s of the part. */
@@ -44,11 +44,8 @@ function wordsByTokens({ tokens, timestamps }: RecogniserResult, part: TimeRange
 }
 
 /** Words of which only the order is known, laid over the part by their letters. */
-function wordsByLetters({ text }: RecogniserResult, part: TimeRange): readonly Spelt[] {
-  const words = text.split(/\s+/u).filter((word) => word !== '')
-  const lengths = words.map((word) => word.length + 1)
-  return shares(lengths, part.from, part.to).map(({ from, to }, n) => ({ text: words[n] ?? '', from, until: to }))
-}
+const wordsByLetters = ({ text }: RecogniserResult, part: TimeRange): readonly Spelt[] =>
+  wordsOver(text, part.from, part.to).map((word) => ({ text: word.text, from: word.from, until: word.to }))
 
 /**
  * What a recogniser made out in a part of a voice, as words by their sound.
@@ -61,10 +58,11 @@ export function recognisedWords(result: RecogniserResult, part: TimeRange, langu
   return spelt.flatMap(({ text, from, until }): readonly HeardWord[] => {
     // Numbers and units are heard as they are spoken.
     const sounds = spokenForm(text, language).tokens.map(({ sound }) => sound)
-    return shares(
-      sounds.map((sound) => sound.length + 1),
-      from,
-      Math.max(from + 1, until),
-    ).map((time, n) => ({ sound: sounds[n] ?? '', from: Math.round(time.from), until: Math.round(time.to), sure: SURE }))
+    return shares(lettersOf(sounds), from, Math.max(from + 1, until)).map((time, n) => ({
+      sound: sounds[n] ?? '',
+      from: Math.round(time.from),
+      until: Math.round(time.to),
+      sure: SURE,
+    }))
   })
 }

@@ -81,7 +81,7 @@ function go(id: string, stamp: number): void {
       :playhead="playhead ?? null"
       :seekable="byVisit === true"
       :coming="coming ?? null"
-      :rates="rates ?? []"
+      :rates="rates"
       @go="go"
       @seek="emit('seek', $event)"
     />
