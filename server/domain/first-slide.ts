@@ -1,5 +1,7 @@
+import { readFile } from 'node:fs/promises'
 import { Refusal } from '@core/model'
 import type { Queries } from '@server/database'
+import { assetPath } from '@server/store'
 import { screeningOf, versionNow } from './screenings'
 import { slidePicture } from './slide-picture'
 
@@ -11,5 +13,7 @@ export async function firstSlide(q: Queries, talk: string): Promise<Buffer> {
   const { film, slides } = await screeningOf(q, await versionNow(q, talk))
   const picture = slides[0]?.picture
   if (picture === undefined) throw new Refusal('not-found', 'There is nothing under this address.')
+  // Those of files were drawn when they came in.
+  if (picture.kind !== 'composed') return await readFile(assetPath(picture.screen))
   return await slidePicture(picture, film.shape, WIDTH)
 }
