@@ -1,4 +1,3 @@
-import type { Caption } from './caption'
 import type { Size } from './geometry'
 import type { SlideId, StretchId } from './id'
 import type { Programme } from './programme'
@@ -11,6 +10,4 @@ export interface Film {
   readonly shape: Size
   readonly slides: ReadonlyMap<SlideId, Slide>
   readonly stretches: ReadonlyMap<StretchId, Stretch>
-  /** What stands on the picture to be read, in order and in the film's time; absent: nothing does. */
-  readonly captions?: readonly Caption[]
 }

@@ -3,6 +3,7 @@ import { unreachable } from '@core/model'
 import type { CaptionStyle, Size } from '@core/model'
 import type { CaptionScene } from '@core/scene'
 import type { PaintContext, PixelBox } from './context'
+import { evenBox } from './even-box'
 
 /** Letters and what is behind them. */
 const COLOURS: Readonly<Record<CaptionStyle['ground'], { readonly letters: string; readonly ground: string }>> = {
@@ -27,21 +28,12 @@ const ROUND: readonly (readonly [number, number])[] = [
   [0.7, -0.7],
 ]
 
-const even = (value: number): number => Math.floor(value / 2) * 2
-
-/** Where a caption stands in a frame: even pixels that nothing of it leaves. */
-export function captionBox(caption: CaptionScene, size: Size): PixelBox {
-  const { lineHeight, widths } = setCaption(caption.lines, caption.style, size)
-  const width = Math.max(0, ...widths)
-  const height = lineHeight * caption.lines.length
-  const x = Math.max(0, even(caption.middle * size.width - width / 2) - 2)
-  const y = Math.max(0, even(caption.foot * size.height - height) - 2)
-  return {
-    x,
-    y,
-    width: Math.min(size.width, x + Math.ceil(width / 2) * 2 + 6) - x,
-    height: Math.min(size.height, y + Math.ceil(height / 2) * 2 + 6) - y,
-  }
+/** Where a caption stands in a frame: pixels that nothing of it leaves. */
+export function captionBox({ lines, style, middle, foot }: CaptionScene, size: Size): PixelBox {
+  const { lineHeight, widths } = setCaption(lines, style, size)
+  const beside = Math.max(0, ...widths) / 2
+  const [centre, bottom] = [middle * size.width, foot * size.height]
+  return evenBox({ left: centre - beside, right: centre + beside, top: bottom - lineHeight * lines.length, bottom }, size)
 }
 
 /** Draws words that stand on the picture. */

@@ -1,5 +1,6 @@
 export * from './caption'
 export * from './composed'
 export * from './context'
+export * from './even-box'
 export * from './inset'
 export * from './scene'

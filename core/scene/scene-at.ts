@@ -123,17 +123,16 @@ export function indexFilm(film: Film): FilmIndex {
   }
   const starts = pieceStarts(film.programme)
   const framings = new Map([...film.slides.values()].map((slide) => [slide.id, framingOf(slide, film.shape)]))
-  const heldTracks = heldTracksOf(film, ink)
   return {
     film,
     length: starts.at(-1) ?? 0,
     starts,
     tracks,
-    heldTracks,
+    heldTracks: heldTracksOf(film, ink),
     carried: carriedInk(film, seen, ink),
     before: playedBefore(film.programme.pieces),
     framings,
-    captions: film.captions === undefined ? null : filmCaptions({ film, tracks, heldTracks }, film.captions),
+    captions: null,
   }
 }
 

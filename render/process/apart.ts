@@ -17,7 +17,7 @@ export interface ApartBounds {
   readonly programs: string | null
   /** Folder of the product, where their source is. */
   readonly home: string
-  readonly signal?: AbortSignal
+  readonly signal?: AbortSignal | undefined
   /** How much others are let go first, 0 to 19. */
   readonly niceness?: number
 }

@@ -1,6 +1,7 @@
 import { open } from 'node:fs/promises'
 import type { TimeRange } from '@core/voice'
 import type { OnnxModelConfig } from './model-folder'
+import { HEARD_RATE } from './recognise'
 import type { RecogniserResult } from './recognised-words'
 
 /** The part of the recogniser's package (sherpa-onnx-node) that is used. */
@@ -23,7 +24,6 @@ export interface HearOrder {
   readonly parts: readonly TimeRange[]
 }
 
-const SAMPLE_RATE = 16_000
 /** Bands of the sound that all these models look at. */
 const FEATURES = 80
 const BYTES = 2
@@ -34,18 +34,18 @@ export async function* hearParts(
   { model, samples, parts }: HearOrder,
 ): AsyncGenerator<RecogniserResult> {
   const recogniser = new OfflineRecognizer({
-    featConfig: { sampleRate: SAMPLE_RATE, featureDim: FEATURES },
+    featConfig: { sampleRate: HEARD_RATE, featureDim: FEATURES },
     modelConfig: { ...model, numThreads: 1, provider: 'cpu' },
   })
   const file = await open(samples)
   try {
     for (const { from, to } of parts) {
-      const [first, last] = [from, to].map((at) => Math.round((at / 1000) * SAMPLE_RATE)) as [number, number]
+      const [first, last] = [from, to].map((at) => Math.round((at / 1000) * HEARD_RATE)) as [number, number]
       const bytes = Buffer.alloc(Math.max(0, last - first) * BYTES)
       const { bytesRead } = await file.read(bytes, 0, bytes.length, first * BYTES)
       const sound = Float32Array.from({ length: Math.floor(bytesRead / BYTES) }, (_, n) => bytes.readInt16LE(n * BYTES) / 32_768)
       const stream = recogniser.createStream()
-      stream.acceptWaveform({ samples: sound, sampleRate: SAMPLE_RATE })
+      stream.acceptWaveform({ samples: sound, sampleRate: HEARD_RATE })
       recogniser.decode(stream)
       const { text, tokens, timestamps } = recogniser.getResult(stream)
       yield { text, tokens, timestamps }

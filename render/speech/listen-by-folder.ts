@@ -1,7 +1,4 @@
-import { mkdtemp, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { alignWords, partsToHear } from '@core/words'
+import { alignWords } from '@core/words'
 import type { HeardWord } from '@core/words'
 import type { Said } from '@core/model'
 import { linesOf, startApart } from '@render/process'
@@ -9,7 +6,7 @@ import type { ApartBounds } from '@render/process'
 import type { HearOrder } from './hear-parts'
 import type { ListenOptions, ListenOrder } from './listen'
 import type { SpeechModel } from './model-folder'
-import { prepareVoice, samplesIn } from './recognise'
+import { samplesIn, withPreparedVoice } from './recognise'
 import { recognisedWords } from './recognised-words'
 import type { RecogniserResult } from './recognised-words'
 
@@ -21,35 +18,28 @@ const MEMORY = 6144
  * @param language BCP 47 tag
  * @throws ProcessFailed when the recogniser dies or takes longer than it may
  */
-export async function listenByFolder(
-  { voice, peaks, length, texts, shown }: ListenOrder,
+export const listenByFolder = (
+  listened: ListenOrder,
   language: string,
   model: SpeechModel,
   options: ListenOptions,
   where: Pick<ApartBounds, 'programs' | 'home'>,
-): Promise<Said> {
-  const folder = await mkdtemp(join(tmpdir(), 'aisle-listened-'))
-  try {
-    await prepareVoice(voice, folder, options)
-    const parts = partsToHear(peaks, length)
+): Promise<Said> =>
+  withPreparedVoice(listened, options, async (folder, parts) => {
     const order: HearOrder = { model: model.configFor(language), samples: samplesIn(folder), parts }
-    const { time, niceness, signal } = options
-    const hearing = startApart('hear-parts', { ...where, time, niceness, memory: MEMORY, ...(signal === undefined ? {} : { signal }) })
+    const hearing = startApart('hear-parts', { ...where, ...options, memory: MEMORY })
     try {
       hearing.child.stdin?.end(JSON.stringify(order))
       const heard: HeardWord[] = []
       let part = 0
       for await (const line of linesOf(hearing.output)) {
         // Our own program wrote it; it is not a border.
-        heard.push(...recognisedWords(JSON.parse(line) as RecogniserResult, parts[part] ?? { from: 0, to: length }, language))
+        heard.push(...recognisedWords(JSON.parse(line) as RecogniserResult, parts[part] ?? { from: 0, to: listened.length }, language))
         part += 1
       }
       await hearing.done
-      return alignWords(heard, texts, shown)
+      return alignWords(heard, listened.texts, listened.shown)
     } finally {
       hearing.end()
     }
-  } finally {
-    await rm(folder, { recursive: true, force: true })
-  }
-}
+  })

@@ -1,13 +1,12 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Said } from '@core/model'
 import type { TimeRange } from '@core/voice'
-import { alignWords, languageModel, partsToHear, sentencesOf, unexplainedParts } from '@core/words'
+import { alignWords, languageModel, sentencesOf, unexplainedParts } from '@core/words'
 import type { HeardWord } from '@core/words'
 import { GENERAL_DICTIONARY, GENERAL_MODEL, dictionaryText, waysOfSaying } from './dictionary'
 import type { ListenOptions, ListenOrder } from './listen'
-import { prepareVoice, recognise } from './recognise'
+import { recognise, withPreparedVoice } from './recognise'
 import type { Grammar } from './recognise'
 
 /** A pronunciation as a character for each phone, so that two can be compared sign by sign. */
@@ -53,12 +52,9 @@ async function grammarOf(folder: string, sentences: Sentences, ways: ReadonlyMap
  * who speaks freely.
  * @throws ProcessFailed when the recogniser dies or takes longer than it may
  */
-export async function listenByModel(order: ListenOrder, options: ListenOptions): Promise<Said> {
-  const { voice, peaks, length, texts, besides, shown } = order
-  const folder = await mkdtemp(join(tmpdir(), 'aisle-listened-'))
-  try {
-    await prepareVoice(voice, folder, options)
-    const parts = partsToHear(peaks, length)
+export const listenByModel = (order: ListenOrder, options: ListenOptions): Promise<Said> =>
+  withPreparedVoice(order, options, async (folder, parts) => {
+    const { texts, besides, shown } = order
     const written = [...texts.flatMap(sentencesOf), ...besides]
     if (written.length === 0) return alignWords(await recognise(folder, parts, ANYTHING, options), texts, shown)
     const sentences = [...written, ...FILLERS]
@@ -68,7 +64,4 @@ export async function listenByModel(order: ListenOrder, options: ListenOptions):
     const free = unexplainedParts(alignWords(read, texts, shown, soundOf))
     const freely = await recognise(folder, free, ANYTHING, options)
     return alignWords(heardAnew(read, free, freely), texts, shown, soundOf)
-  } finally {
-    await rm(folder, { recursive: true, force: true })
-  }
-}
+  })

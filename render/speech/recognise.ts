@@ -1,12 +1,14 @@
-import { readFile, writeFile } from 'node:fs/promises'
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Ms } from '@core/model'
 import type { TimeRange } from '@core/voice'
+import { partsToHear } from '@core/words'
 import type { HeardWord } from '@core/words'
 import { chain, filter, graphText } from '@render/filters'
 import { run } from '@render/process'
 import { ACOUSTIC_MODEL } from './dictionary'
-import type { ListenOptions } from './listen'
+import type { ListenOptions, ListenOrder } from './listen'
 
 /** What a recogniser goes by. */
 export interface Grammar {
@@ -17,8 +19,8 @@ export interface Grammar {
   readonly states?: number
 }
 
-/** Samples a second that its model knows. */
-const SAMPLE_RATE = 16_000
+/** Samples a second that recognisers' models know. */
+export const HEARD_RATE = 16_000
 /** What it counts time in, a second. */
 const FRAMES = 100
 const MEMORY_BYTES = 1024 ** 3
@@ -37,14 +39,33 @@ const CLEANING = graphText([
   chain(['clean', 'room'], [filter('amix', [], { inputs: 2, duration: 'first', normalize: 0 })], ['heard']),
 ])
 
-/** The voice as the recogniser wants it, in the folder of what is listened to. */
+/** The voice as recognisers want it, in the folder of what is listened to. */
 export const samplesIn = (folder: string): string => join(folder, 'voice.raw')
 
-/** Makes a voice what the recogniser wants. @param voice file of samples: 48 kHz, mono, 16 bits */
-export async function prepareVoice(voice: string, folder: string, { time, niceness, signal }: ListenOptions): Promise<void> {
+/** Makes a voice what recognisers want. */
+async function prepareVoice(voice: string, folder: string, { time, niceness, signal }: ListenOptions): Promise<void> {
   const input = ['-f', 's16le', '-ar', '48000', '-ac', '1', '-protocol_whitelist', 'file,pipe', '-i', voice]
-  const output = ['-filter_complex', CLEANING, '-map', '[heard]', '-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-y']
+  const output = ['-filter_complex', CLEANING, '-map', '[heard]', '-f', 's16le', '-ar', String(HEARD_RATE), '-ac', '1', '-y']
   await run('ffmpeg', ['-v', 'error', '-nostdin', ...input, ...output, samplesIn(folder)], { signal, niceness, hold: { time } })
+}
+
+/**
+ * Has something done with a voice in a folder of its own, which is gone afterwards.
+ * @param voice file of samples: 48 kHz, mono, 16 bits
+ * @param work is given the folder, with the voice as recognisers want it (`samplesIn`), and the parts that are to be heard one by one
+ */
+export async function withPreparedVoice<Found>(
+  { voice, peaks, length }: Pick<ListenOrder, 'voice' | 'peaks' | 'length'>,
+  options: ListenOptions,
+  work: (folder: string, parts: readonly TimeRange[]) => Promise<Found>,
+): Promise<Found> {
+  const folder = await mkdtemp(join(tmpdir(), 'aisle-listened-'))
+  try {
+    await prepareVoice(voice, folder, options)
+    return await work(folder, partsToHear(peaks, length))
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
 }
 
 /** A line of NIST's CTM format: of which utterance, its channel, when it begins and how long it is in s, the word, how sure. */
@@ -64,7 +85,7 @@ function wordOf(line: string, parts: readonly TimeRange[]): readonly HeardWord[]
 
 /**
  * Has the recogniser of Debian (pocketsphinx) hear parts of a voice.
- * @param folder of `prepareVoice`
+ * @param folder of `withPreparedVoice`
  * @param parts each heard by itself, in ms
  * @returns what was heard, in order
  * @throws ProcessFailed when it dies or takes longer than it may

@@ -1,8 +1,8 @@
 import { dequal } from 'dequal'
 import { SPOT, strokeBounds, strokeOutline } from '@core/ink'
 import type { Outline2D } from '@core/ink'
-import { captionBox } from '@core/paint'
-import type { PixelBox } from '@core/paint'
+import { captionBox, evenBox } from '@core/paint'
+import type { Edges, PixelBox } from '@core/paint'
 import type { Scene } from '@core/scene'
 import type { Ms, Point, Size, Stroke } from '@core/model'
 
@@ -16,12 +16,7 @@ export const sameButInk = (a: Scene, b: Scene): boolean =>
   dequal([a.stage, a.inset?.framing], [b.stage, b.inset?.framing])
 
 /** In fractions of the slide. */
-interface Bounds {
-  readonly left: number
-  readonly top: number
-  readonly right: number
-  readonly bottom: number
-}
+type Bounds = Edges
 
 /** What the pointer's spot covers, on slides up to five times as high as wide. */
 const boundsOfSpot = (at: Point): Bounds => {
@@ -86,18 +81,15 @@ function inkBox(last: Scene, now: Scene, size: Size): PixelBox | null {
   if (bounds.length === 0) return null
   const across = (x: number): number => (stage.x + x * stage.w) * size.width
   const down = (y: number): number => (stage.y + y * stage.h) * size.height
-  const left = across(Math.min(...bounds.map((bound) => bound.left)))
-  const top = down(Math.min(...bounds.map((bound) => bound.top)))
-  const right = across(Math.max(...bounds.map((bound) => bound.right)))
-  const bottom = down(Math.max(...bounds.map((bound) => bound.bottom)))
-  const x = Math.max(0, Math.floor(left / 2) * 2 - 2)
-  const y = Math.max(0, Math.floor(top / 2) * 2 - 2)
-  return {
-    x,
-    y,
-    width: Math.max(0, Math.min(size.width, Math.ceil(right / 2) * 2 + 2) - x),
-    height: Math.max(0, Math.min(size.height, Math.ceil(bottom / 2) * 2 + 2) - y),
-  }
+  return evenBox(
+    {
+      left: across(Math.min(...bounds.map((bound) => bound.left))),
+      top: down(Math.min(...bounds.map((bound) => bound.top))),
+      right: across(Math.max(...bounds.map((bound) => bound.right))),
+      bottom: down(Math.max(...bounds.map((bound) => bound.bottom))),
+    },
+    size,
+  )
 }
 
 /** The smallest box that has some in it; null: there are none. */

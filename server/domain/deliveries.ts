@@ -4,7 +4,7 @@ import { sql } from 'kysely'
 import { clockText } from '@core/formats'
 import { STATED_ERROR, estimate, fileName, renderPlan, slidesSeenIn } from '@core/plan'
 import type { MachineRecord } from '@core/plan'
-import { indexFilm } from '@core/scene'
+import type { FilmIndex } from '@core/scene'
 import { Refusal, UNDER_WAY, UNFINISHED, isVideo, unreachable } from '@core/model'
 import type { Film, Format, Ms, PartWanted, Recipe, Slide, SlideId } from '@core/model'
 import type { DeliveryView, EstimateView } from '@contracts'
@@ -47,11 +47,11 @@ export const revisionOf = (recipe: Recipe, film: Film): number | null => (recipe
  * time, and told.
  */
 export async function estimateDelivery(q: Queries, talk: string, recipe: Recipe): Promise<EstimateView> {
-  const [film, machine, free] = await Promise.all([filmOfRecipe(q, talk, recipe), machineRecord(q, recipe.format), roomLeft()])
-  const plan = renderPlan(indexFilm(film), recipe)
+  const [index, machine, free] = await Promise.all([filmOfRecipe(q, talk, recipe), machineRecord(q, recipe.format), roomLeft()])
+  const plan = renderPlan(index, recipe)
   const probe = await probeFor(q, talk, plan, recipe)
   const canTell = isVideo(plan.format) && plan.bits.kind !== 'size'
-  if (canTell && settings().makeAhead > 0 && probe?.programme_revision !== revisionOf(recipe, film))
+  if (canTell && settings().makeAhead > 0 && probe?.programme_revision !== revisionOf(recipe, index.film))
     await addJob(q, 'probe', { talk }, `probe:${talk}`, { starts: null, place: AFTER_FILES })
   const tried = probe !== undefined || !canTell
   return {
@@ -86,7 +86,7 @@ interface Order {
   readonly talk: string
   readonly film: Film
   /** Which film each of them is made from. */
-  readonly filmOf: (recipe: Recipe) => Film
+  readonly filmOf: (recipe: Recipe) => FilmIndex
   readonly name: string
   readonly slides: readonly Slide[]
   readonly machine: MachineRecord
@@ -155,7 +155,7 @@ export async function orderDelivery(q: Queries, talk: string, recipe: Recipe, st
 
 async function orderOne(q: Queries, order: Order, recipe: Recipe, slide: SlideId | null): Promise<string> {
   const { talk, film, filmOf, machine, starts } = order
-  const plan = renderPlan(indexFilm(filmOf(recipe)), recipe)
+  const plan = renderPlan(filmOf(recipe), recipe)
   if (recipe.limit.kind === 'hold' && plan.length > recipe.limit.limit) {
     const over = Math.ceil((plan.length - recipe.limit.limit) / 1000)
     throw new Refusal(

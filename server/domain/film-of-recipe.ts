@@ -1,7 +1,8 @@
 import { filmFor, slideShow } from '@core/plan'
 import { Refusal, isVideo } from '@core/model'
 import type { Film, Recipe } from '@core/model'
-import { indexFilm } from '@core/scene'
+import { indexFilm, withCaptions } from '@core/scene'
+import type { FilmIndex } from '@core/scene'
 import { captionsOf, filmWords } from '@core/words'
 import type { Queries } from '@server/database'
 import { slidesOf } from './decks'
@@ -38,13 +39,13 @@ export async function wholeFilm(q: Queries, talk: string, timing: Recipe['timing
  * and with captions where those are a part of the picture.
  * @param captions whether any of the recipes draws them
  */
-export async function filmsOfRecipes(q: Queries, talk: string, film: Film, captions: boolean): Promise<(recipe: Recipe) => Film> {
+export async function filmsOfRecipes(q: Queries, talk: string, film: Film, captions: boolean): Promise<(recipe: Recipe) => FilmIndex> {
   const spoken = captions ? await Promise.all([saidIn(q, stretchIdsOf(film.programme)), languageOfTalk(q, talk)]) : null
   return (recipe) => {
-    const made = filmFor(film, recipe)
-    if (spoken === null || !drawsCaptions(recipe)) return made
+    const index = indexFilm(filmFor(film, recipe))
+    if (spoken === null || !drawsCaptions(recipe)) return index
     const [said, language] = spoken
-    return { ...made, captions: captionsOf(filmWords(indexFilm(made), said), language) }
+    return withCaptions(index, captionsOf(filmWords(index, said), language))
   }
 }
 
@@ -53,7 +54,7 @@ export const drawsCaptions = ({ captions, format, timing }: Pick<Recipe, 'captio
   captions === 'drawn' && isVideo(format) && timing === 'recorded'
 
 /** The film that a file of a talk is made from. @throws Refusal `conflict` when there is nothing to make a file of */
-export async function filmOfRecipe(q: Queries, talk: string, recipe: Recipe, revision?: number): Promise<Film> {
+export async function filmOfRecipe(q: Queries, talk: string, recipe: Recipe, revision?: number): Promise<FilmIndex> {
   const film = await wholeFilm(q, talk, recipe.timing, revision)
   return (await filmsOfRecipes(q, talk, film, drawsCaptions(recipe)))(recipe)
 }

@@ -73,8 +73,8 @@ export async function captionsOfDelivery(q: Queries, delivery: string, kind: Cap
     .select(['talk', 'recipe', 'programme_revision', 'file'])
     .where('id', '=', delivery)
     .executeTakeFirstOrThrow()
-  const film = await filmOfRecipe(q, talk, recipe, programme_revision ?? undefined)
-  const [words, language] = await Promise.all([wordsOfFilm(q, indexFilm(film)), languageOfTalk(q, talk)])
+  const index = await filmOfRecipe(q, talk, recipe, programme_revision ?? undefined)
+  const [words, language] = await Promise.all([wordsOfFilm(q, index), languageOfTalk(q, talk)])
   return captionsAs(kind, words, language, withoutEnding(file))
 }
 

@@ -12,8 +12,6 @@ import { duration, fileSize } from '~/words'
 const props = defineProps<{ recipe: Recipe | null; estimate: EstimateView | null }>()
 const emit = defineEmits<{ change: [recipe: Recipe] }>()
 const talk = useTalk()
-/** Places that are named; the others are counted. */
-const NAMED = 3
 
 const limit = computed(() => (props.recipe === null || props.recipe.limit.kind === 'none' ? null : props.recipe.limit.limit))
 /** Of the file: it may be of a part. */
@@ -94,17 +92,12 @@ const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value
       >
       <b v-else>{{ limit === null ? 'No limit is set' : `${duration(limit - length)} in hand` }}</b>
     </li>
-    <li v-for="{ kind, places } in findings" :key="kind">
-      <Warning aria-label="Look at this" />
-      <span
-        ><b>{{ SAYINGS[kind](places.length, places[0]!) }}</b
-        ><span class="soft"
-          ><template v-for="(place, n) in places.slice(0, NAMED)" :key="n"
-            >{{ n > 0 ? ', ' : '' }}<NuxtLink :to="linkTo(place, kind)">{{ nameOf(place) }}</NuxtLink></template
-          ><template v-if="places.length > NAMED"> and {{ places.length - NAMED }} more</template></span
-        ></span
-      >
-    </li>
+    <CheckRow
+      v-for="{ kind, places } in findings"
+      :key="kind"
+      :say="SAYINGS[kind](places.length, places[0]!)"
+      :places="places.map((place) => ({ name: nameOf(place), to: linkTo(place, kind) }))"
+    />
     <NeverSaidCheck v-if="recipe?.timing !== 'planned'" />
     <li v-if="findings.length === 0" class="good">
       <CircleCheck aria-label="In order" /><b>{{
@@ -130,7 +123,7 @@ const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value
   padding: 24px 0 0;
   list-style: none;
 }
-.checks li {
+.checks :deep(li) {
   display: flex;
   gap: 10px;
 }

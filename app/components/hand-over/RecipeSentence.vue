@@ -84,8 +84,6 @@ function setName(text: string): void {
 }
 /** How far a figure may be off, as it is said; what is a first guess is called rough instead. */
 const off = (within: number): string => (within < 1 ? ` ± ${String(Math.round(within * 100))}%` : '')
-const sayOf = <Value,>(options: readonly { readonly value: Value; readonly say: string }[], value: Value): string =>
-  options.find((one) => one.value === value)?.say ?? ''
 </script>
 
 <template>
@@ -94,22 +92,14 @@ const sayOf = <Value,>(options: readonly { readonly value: Value; readonly say: 
       <WordChoice
         :model-value="recipe.format"
         :options="formats"
-        :say="FORMAT_WORDS[recipe.format].say"
         label="Format"
         @update:model-value="recipe = { ...recipe, format: $event }"
       />
       of
-      <WordChoice
-        :model-value="recipe.part.kind"
-        :options="PARTS"
-        :say="sayOf(PARTS, recipe.part.kind)"
-        label="Part"
-        @update:model-value="setPart($event)"
-      />{{ ' ' }}
+      <WordChoice :model-value="recipe.part.kind" :options="PARTS" label="Part" @update:model-value="setPart($event)" />{{ ' ' }}
       <WordChoice
         :model-value="recipe.timing"
         :options="TIMINGS"
-        :say="sayOf(TIMINGS, recipe.timing)"
         label="Timing"
         @update:model-value="recipe = { ...recipe, timing: $event }"
       />,
@@ -118,14 +108,12 @@ const sayOf = <Value,>(options: readonly { readonly value: Value; readonly say: 
           v-if="recipe.timing === 'recorded'"
           :model-value="content.value"
           :options="CONTENTS"
-          :say="content.say"
           label="Content"
           @update:model-value="setContent($event)"
         />{{ recipe.timing === 'recorded' ? ', with' : 'with' }} <SizeWords v-model="recipe" /> and
         <WordChoice
           :model-value="recipe.rate"
           :options="rates"
-          :say="`${recipe.rate} frames a second`"
           label="Frames"
           @update:model-value="recipe = { ...recipe, rate: $event }"
         />, <QualityWords v-model="recipe" />,
@@ -133,7 +121,6 @@ const sayOf = <Value,>(options: readonly { readonly value: Value; readonly say: 
           ><WordChoice
             :model-value="recipe.captions"
             :options="CAPTIONS"
-            :say="sayOf(CAPTIONS, recipe.captions)"
             label="Captions"
             @update:model-value="recipe = { ...recipe, captions: $event }"
           />,
@@ -143,24 +130,11 @@ const sayOf = <Value,>(options: readonly { readonly value: Value; readonly say: 
         v-if="recipe.timing === 'recorded' && !recipe.without.voice"
         :model-value="recipe.loudness"
         :options="loudnesses"
-        :say="LOUDNESS_WORDS[recipe.loudness].say"
         label="Loudness"
         @update:model-value="recipe = { ...recipe, loudness: $event }"
       /><template v-if="recipe.timing === 'recorded' && !recipe.without.voice">, </template>
-      <WordChoice
-        :model-value="recipe.limit.kind"
-        :options="rules"
-        :say="sayOf(rules, recipe.limit.kind)"
-        label="Limit"
-        @update:model-value="setRule($event)"
-      />,
-      <WordChoice
-        :model-value="recipe.each"
-        :options="EACH"
-        :say="sayOf(EACH, recipe.each)"
-        label="Files"
-        @update:model-value="recipe = { ...recipe, each: $event }"
-      />
+      <WordChoice :model-value="recipe.limit.kind" :options="rules" label="Limit" @update:model-value="setRule($event)" />,
+      <WordChoice :model-value="recipe.each" :options="EACH" label="Files" @update:model-value="recipe = { ...recipe, each: $event }" />
       named
       <span class="name"
         ><DraftInput

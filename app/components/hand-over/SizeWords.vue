@@ -38,12 +38,7 @@ function setSide(side: 'width' | 'height', text: string): void {
 
 <template>
   <template v-if="recipe.size === null"
-    ><WordChoice
-      :model-value="recipe.lines"
-      :options="options"
-      :say="`${recipe.lines} lines`"
-      label="Resolution"
-      @update:model-value="choose($event)"
+    ><WordChoice :model-value="recipe.lines" :options="options" label="Resolution" @update:model-value="choose($event)"
   /></template>
   <template v-else>
     <WordChoice model-value="own" :options="options" say="a picture of" label="Resolution" @update:model-value="choose($event)" />{{ ' '
@@ -67,7 +62,6 @@ function setSide(side: 'width' | 'height', text: string): void {
     <WordChoice
       :model-value="recipe.size.fit"
       :options="FITS"
-      :say="FITS.find(({ value }) => value === recipe.size?.fit)?.say ?? ''"
       label="Fit"
       @update:model-value="recipe.size && (recipe = { ...recipe, size: { ...recipe.size, fit: $event } })"
     />

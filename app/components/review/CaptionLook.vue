@@ -28,7 +28,6 @@ const GROUNDS: readonly Choice<CaptionStyle['ground']>[] = [
   { value: 'light', say: 'on a light plate', hint: '' },
   { value: 'none', say: 'without a plate', hint: 'letters with a dark edge' },
 ]
-const sayOf = <Value,>(choices: readonly Choice<Value>[], value: Value): string => choices.find((one) => one.value === value)?.say ?? ''
 
 function set(change: Partial<CaptionStyle>): void {
   void programmeEdits.edit({ kind: 'captions', style: { ...said.captionStyle, ...change } })
@@ -36,34 +35,25 @@ function set(change: Partial<CaptionStyle>): void {
 </script>
 
 <template>
-  <p class="look">
+  <p>
     They are
     <WordChoice
       :model-value="said.captionStyle.size"
       :options="SIZES"
-      :say="sayOf(SIZES, said.captionStyle.size)"
       label="Size of captions"
       @update:model-value="set({ size: $event })"
     />,
     <WordChoice
       :model-value="said.captionStyle.place"
       :options="PLACES"
-      :say="sayOf(PLACES, said.captionStyle.place)"
       label="Place of captions"
       @update:model-value="set({ place: $event })"
     />,
     <WordChoice
       :model-value="said.captionStyle.ground"
       :options="GROUNDS"
-      :say="sayOf(GROUNDS, said.captionStyle.ground)"
       label="Ground of captions"
       @update:model-value="set({ ground: $event })"
     />.
   </p>
 </template>
-
-<style scoped>
-.look {
-  margin: 0;
-}
-</style>

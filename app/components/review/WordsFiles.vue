@@ -29,7 +29,7 @@ async function takeBack(): Promise<void> {
 <template>
   <div class="files">
     <template v-if="said.words.length > 0">
-      <p class="line">
+      <p class="wrapped">
         <span>Transcript:</span>
         <a
           v-for="kind in TRANSCRIPT_KINDS"
@@ -42,7 +42,7 @@ async function takeBack(): Promise<void> {
         <el-checkbox v-model="pictures">with slides</el-checkbox>
       </p>
     </template>
-    <p v-if="hasVoice" class="line">
+    <p v-if="hasVoice" class="wrapped">
       <span>Captions:</span>
       <template v-if="said.words.length > 0">
         <a v-for="kind in CAPTION_KINDS" :key="kind" class="press quiet small" :href="`${base}/captions?kind=${kind}`">{{
@@ -53,7 +53,7 @@ async function takeBack(): Promise<void> {
       <input ref="chooser" type="file" hidden accept=".vtt,.srt,text/vtt,application/x-subrip" aria-label="Caption file" @change="read" />
     </p>
     <p v-if="outcome" class="soft" role="status">{{ outcome }}</p>
-    <p v-if="said.brought > 0" class="line">
+    <p v-if="said.brought > 0" class="wrapped">
       <span>{{ said.brought === 1 ? 'One place is' : `${said.brought} places are` }} as a caption file says.</span>
       <button class="press quiet small" :disabled="said.busy" @click="takeBack">Take that back</button>
     </p>
@@ -64,12 +64,5 @@ async function takeBack(): Promise<void> {
 .files {
   display: grid;
   gap: 10px;
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 10px;
-  align-items: center;
-  margin: 0;
 }
 </style>

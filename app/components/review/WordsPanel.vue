@@ -66,7 +66,7 @@ const saveTerms = (): Promise<boolean> =>
       nothing else needs this machine.
     </p>
     <p v-for="one in failed" :key="one.stretch" class="soft">{{ one.sentence }}</p>
-    <p class="line">
+    <p class="wrapped">
       <button class="press small" :disabled="said.busy" @click="said.listen()">
         {{ said.words.length === 0 ? 'Listen to it now' : 'Listen again' }}
       </button>
@@ -107,12 +107,6 @@ const saveTerms = (): Promise<boolean> =>
 .panel {
   display: grid;
   gap: 10px;
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 10px;
-  align-items: center;
 }
 .terms {
   display: grid;

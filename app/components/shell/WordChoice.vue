@@ -1,12 +1,18 @@
 <script setup lang="ts" generic="Value extends string | number">
-/** A word of the recipe that can be exchanged in place. */
+/** A word of a sentence that can be exchanged in place. */
 const chosen = defineModel<Value>({ required: true })
-defineProps<{ options: readonly { readonly value: Value; readonly say: string; readonly hint?: string }[]; say: string; label: string }>()
+const props = defineProps<{
+  options: readonly { readonly value: Value; readonly say: string; readonly hint?: string }[]
+  /** What stands in the sentence, where that is not what the option says. */
+  say?: string
+  label: string
+}>()
+const word = computed(() => props.say ?? props.options.find(({ value }) => value === chosen.value)?.say ?? '')
 </script>
 
 <template>
   <el-dropdown trigger="click" placement="bottom-start" @command="chosen = $event">
-    <button type="button" class="word" :aria-label="`${label}: ${say}`">{{ say }}</button>
+    <button type="button" class="word" :aria-label="`${label}: ${word}`">{{ word }}</button>
     <template #dropdown>
       <el-dropdown-menu>
         <el-dropdown-item v-for="option in options" :key="option.value" :command="option.value">

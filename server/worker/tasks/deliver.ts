@@ -4,7 +4,6 @@ import { costOfSegment, costOfVoice, nextTry, renderPlan, timeAfterPictures } fr
 import type { RenderPlan, SizeTry } from '@core/plan'
 import { Refusal, isVideo } from '@core/model'
 import type { Format, Recipe, VideoFormat } from '@core/model'
-import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { checkFilm } from '@render/probe'
 import { tagSound } from '@render/sound'
@@ -154,7 +153,7 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
   if (row === null) return
   const began = Date.now()
   const { recipe, talk } = row
-  const index = indexFilm(await filmOfRecipe(db, talk, recipe, row.programme_revision ?? undefined))
+  const index = await filmOfRecipe(db, talk, recipe, row.programme_revision ?? undefined)
   const plan = renderPlan(index, recipe)
   const folder = deliveryFolder(id)
   await safeFolder(folder)

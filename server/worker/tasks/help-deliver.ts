@@ -1,6 +1,5 @@
 import { renderPlan } from '@core/plan'
 import { isVideo } from '@core/model'
-import { indexFilm } from '@core/scene'
 import { codingOf } from '@render/video'
 import { database } from '@server/database'
 import { AFTER_FILES, addJob, deliveryToMake, filmOfRecipe, isMaking, removeJob, setMakers } from '@server/domain'
@@ -38,7 +37,7 @@ export async function helpDeliverTask(id: string, { number }: Claim): Promise<vo
   const helpers = [...row.helpers, WORKER]
   await setMakers(database(), id, helpers)
   if (helpers.length < MOST) await askForHelp(id, helpers)
-  const index = indexFilm(await filmOfRecipe(database(), row.talk, row.recipe, row.programme_revision ?? undefined))
+  const index = await filmOfRecipe(database(), row.talk, row.recipe, row.programme_revision ?? undefined)
   const plan = renderPlan(index, row.recipe)
   if (!isVideo(plan.format)) return
   const needed = new WhileNeeded(() => isMaking(database(), id))

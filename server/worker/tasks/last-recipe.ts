@@ -1,6 +1,5 @@
 import { Refusal } from '@core/model'
 import type { Recipe } from '@core/model'
-import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { database } from '@server/database'
 import { filmOfRecipe, recipeOf } from '@server/domain'
@@ -10,7 +9,7 @@ export async function lastRecipe(talk: string): Promise<{ readonly index: FilmIn
   const recipe = await recipeOf(database(), talk)
   if (recipe === null || recipe.bits.kind === 'size') return null
   try {
-    return { index: indexFilm(await filmOfRecipe(database(), talk, recipe)), recipe }
+    return { index: await filmOfRecipe(database(), talk, recipe), recipe }
   } catch (error) {
     if (error instanceof Refusal) return null
     throw error
