@@ -4,6 +4,6 @@ set -euo pipefail
 cd "$(dirname "$0")"
 . scripts/install.sh
 need node:nodejs
-need_debian postgresql ffmpeg pocketsphinx pocketsphinx-en-us espeak-ng
+need_debian postgresql ffmpeg pocketsphinx pocketsphinx-en-us espeak-ng $OFFICE
 need_npm
 exec node --import tsx scripts/start.ts "$@"

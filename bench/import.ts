@@ -64,7 +64,7 @@ async function readWhole(path: string, folder: string): Promise<Reading> {
   let first = 0
   let pages = 0
   await readDeckApart(
-    { files: [{ path, name: 'deck.pdf' }], out: folder, purpose: 'slides', maxPages: 1000, maxUnpacked: 0 },
+    { files: [{ path, name: 'deck.pdf' }], out: folder, purpose: 'slides', maxPages: 1000, converter: null, maxUnpacked: 0 },
     { time: 600_000, memory: 1536, programs: resolve(PROGRAMS_FOLDER), home: process.cwd() },
     (message) => {
       if (message.kind === 'slide') {

@@ -24,6 +24,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   parity: () => import('./parity'),
   drift: () => import('./drift'),
   import: () => import('./import'),
+  office: () => import('./office'),
   start: () => import('./start'),
   weight: () => import('./weight'),
   'at-once': () => import('./at-once'),

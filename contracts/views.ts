@@ -14,6 +14,7 @@ import type {
   TakeKind,
   VisitId,
 } from '@core/model'
+import type { OfficeReport } from '@core/office'
 import type { RunThrough } from '@core/pace'
 import type { ChangeReason } from '@core/programme'
 
@@ -58,6 +59,12 @@ export interface ImportView {
   readonly builds: readonly (readonly SlideId[])[]
   /** What it has put in so far. */
   readonly slides: readonly SlideId[]
+  /** What came of office files; empty for others. */
+  readonly reports: readonly OfficeReport[]
+  /** Somebody has read that. */
+  readonly reportSeen: boolean
+  /** The take that the recording of an office deck became. */
+  readonly take: string | null
 }
 
 /** A browser that records: its own id, and what a person would call it. */

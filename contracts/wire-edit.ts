@@ -5,7 +5,7 @@ import type { DeckEdit } from '@core/deck'
 /** A slide that was made here, as it travels: its steps follow from what it is made of. */
 export type ComposedSlide = Pick<
   Slide,
-  'id' | 'title' | 'notes' | 'viewerNotes' | 'description' | 'planned' | 'skip' | 'optional' | 'framing' | 'transition'
+  'id' | 'title' | 'section' | 'notes' | 'viewerNotes' | 'description' | 'planned' | 'skip' | 'optional' | 'framing' | 'transition'
 > & { readonly composition: Composition }
 
 /** A deck edit as it travels: slides that came from files are named, never sent, so that no page can bring in foreign ones. */
@@ -16,13 +16,13 @@ export type WireEdit =
   | { readonly kind: 'all'; readonly edits: readonly WireEdit[] }
 
 function insertToWire(slide: Slide, at: number): WireEdit {
-  const { id, title, notes, viewerNotes, description, planned, skip, optional, framing, transition, composition } = slide
+  const { id, title, section, notes, viewerNotes, description, planned, skip, optional, framing, transition, composition } = slide
   return composition === null
     ? { kind: 'restore', at, slides: [id] }
     : {
         kind: 'compose',
         at,
-        slide: { id, title, notes, viewerNotes, description, planned, skip, optional, framing, transition, composition },
+        slide: { id, title, section, notes, viewerNotes, description, planned, skip, optional, framing, transition, composition },
       }
 }
 

@@ -1,5 +1,8 @@
 # Sourced by start.sh and test.sh: makes sure that what the product runs on is installed.
 
+# What reads office decks, and free fonts that are as wide as those that decks usually ask for.
+OFFICE="libreoffice-impress-nogui fonts-liberation2 fonts-crosextra-carlito fonts-crosextra-caladea fonts-noto-core"
+
 need() { # PROGRAM:PACKAGE
   command -v "${1%%:*}" >/dev/null || { echo "${1%%:*} is missing. Install ${1##*:} first." >&2; exit 1; }
 }

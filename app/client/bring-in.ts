@@ -4,7 +4,8 @@ import { api } from './api'
 
 /** What can be brought in, for file choosers. */
 export const ACCEPTED =
-  '.pdf,.png,.jpg,.jpeg,.webp,.md,.markdown,.txt,.zip,application/pdf,image/png,image/jpeg,image/webp,text/markdown,text/plain,' +
+  '.pdf,.pptx,.ppsx,.potx,.pptm,.ppsm,.ppt,.pps,.odp,.otp,' +
+  '.png,.jpg,.jpeg,.webp,.md,.markdown,.txt,.zip,application/pdf,image/png,image/jpeg,image/webp,text/markdown,text/plain,' +
   'application/zip'
 export const ACCEPTED_PICTURES = '.png,.jpg,.jpeg,.webp,image/png,image/jpeg,image/webp'
 

@@ -21,6 +21,7 @@ export function useNewSlide() {
       version: 1,
       title: '',
       notes: '',
+      section: '',
       viewerNotes: '',
       description: '',
       steps: [],

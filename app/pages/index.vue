@@ -104,7 +104,7 @@ const bringBack = (): Promise<void> =>
       <div v-else class="begin">
         <DropPlace
           title="New talk: drop a deck here"
-          hint="A PDF, pictures, a Markdown text, or a zip of these. Or click to choose."
+          hint="An office deck, a PDF, pictures, a Markdown text, or a zip of these. Or click to choose."
           @files="take"
         />
         <button class="press" :disabled="busy" @click="blank">Begin with an empty deck</button>

@@ -13,6 +13,8 @@ export const useSheet = defineStore('sheet', () => {
   const talk = useTalk()
   const view = ref<SheetView>('all')
   const picked = ref<ReadonlySet<SlideId>>(new Set())
+  /** An import of which is shown once more what came of it. */
+  const report = ref<string | null>(null)
   /** What a further pick with Shift counts from. */
   let anchor: SlideId | null = null
 
@@ -76,8 +78,9 @@ export const useSheet = defineStore('sheet', () => {
       picked.value = new Set()
       view.value = 'all'
       anchor = null
+      report.value = null
     },
   )
 
-  return { view, picked, rows, numbers, chosen, concerned, shape, covered, pick, pickAll, pickNone }
+  return { view, picked, report, rows, numbers, chosen, concerned, shape, covered, pick, pickAll, pickNone }
 })

@@ -13,6 +13,7 @@ export const SLIDES: Shape<readonly SlideId[]> = list(uuidOf<SlideId>(), 1, 1000
 export const PLACE = whole(0, 5000)
 
 const title = text(0, 200)
+const section = text(0, 120)
 const notes = text(0, MAX_NOTES)
 const description = text(0, 4000)
 const transition = word(TRANSITIONS)
@@ -20,6 +21,7 @@ const transition = word(TRANSITIONS)
 const FIELDS = record<SlideFields>(
   {
     title: optional(title),
+    section: optional(section),
     notes: optional(notes),
     viewerNotes: optional(notes),
     description: optional(description),
@@ -36,6 +38,7 @@ const FIELDS = record<SlideFields>(
 const COMPOSED = record<ComposedSlide>({
   id: uuidOf(),
   title,
+  section,
   notes,
   viewerNotes: notes,
   description,

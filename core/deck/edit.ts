@@ -6,6 +6,7 @@ import type { Composition, Deck, Framing, Ms, Size, Slide, SlideId, Transition }
 /** What the presenter can change of a slide. */
 export interface SlideFields {
   readonly title?: string
+  readonly section?: string
   readonly notes?: string
   readonly viewerNotes?: string
   readonly description?: string
@@ -96,6 +97,7 @@ function split(deck: Deck, edit: Extract<DeckEdit, { kind: 'split' }>): Deck {
     ...slide,
     id: edit.as,
     version: 1,
+    section: '',
     notes: '',
     viewerNotes: '',
     description: '',

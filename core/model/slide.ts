@@ -47,6 +47,15 @@ export interface PageLink {
   readonly address: string
 }
 
+/** A way that a part of a slide goes when a step begins. */
+export interface Motion {
+  /** Where the part stands before it goes, in fractions of the slide. */
+  readonly box: Rect
+  /** SVG path data in fractions of the slide, from where the part stands. */
+  readonly path: string
+  readonly duration: Ms
+}
+
 /** One state of a slide: what is shown before, between or after its reveals. */
 export interface Step {
   readonly picture: Picture
@@ -56,6 +65,10 @@ export interface Step {
   readonly text: string
   /** Places on it that lead somewhere, as its file says; left out: none. */
   readonly links?: readonly PageLink[]
+  /** `fade`: what is new on it comes in over a while, where the step before was shown before it. Left out: at once. */
+  readonly reveal?: 'fade'
+  /** What goes along a path when it begins, as its file says. It is shown where it arrives; left out: nothing. */
+  readonly motions?: readonly Motion[]
 }
 
 export const TRANSITIONS = ['cut', 'fade', 'push', 'wipe'] as const
@@ -67,6 +80,8 @@ export interface Slide {
   /** Grows each time what viewers see of the slide changes. Recordings name the version they showed. */
   readonly version: number
   readonly title: string
+  /** Heading of a part of the talk that begins with it; empty: none does. */
+  readonly section: string
   /** Private to the presenter. */
   readonly notes: string
   /** For those who watch; never mixed with the private ones. */

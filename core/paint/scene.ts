@@ -1,7 +1,7 @@
 import { INK_HEX, SPOT, labelBox, labelFont, labelPlate, strokeOutline } from '@core/ink'
 import type { DrawnStroke, Scene, SlideView } from '@core/scene'
 import { fittedInto, unreachable } from '@core/model'
-import type { Picture, Point, Rect, Size, Stroke } from '@core/model'
+import type { Picture, Point, Rect, Size, Step, Stroke } from '@core/model'
 import { paintCaption } from './caption'
 import { paintComposed } from './composed'
 import type { Drawable, FiledPicture, PaintContext, PictureShelf } from './context'
@@ -89,6 +89,20 @@ export function paintSpot<Image>(ctx: PaintContext<Image>, at: Point, size: Size
   }
 }
 
+/** What a step shows, and as far as it is still coming in, what was seen before it. */
+function paintStep<Image>(ctx: PaintContext<Image>, view: SlideView, shown: Step, size: Size, shelf: PictureShelf<Image>): void {
+  if (view.revealFrom === undefined) {
+    paintPicture(ctx, shown.picture, size, shelf, view.revealProgress)
+    return
+  }
+  paintPicture(ctx, view.revealFrom.picture, size, shelf)
+  ctx.save()
+  // What is the same in both stays as it is.
+  ctx.globalAlpha *= view.revealProgress
+  paintPicture(ctx, shown.picture, size, shelf)
+  ctx.restore()
+}
+
 /** Slide and ink, into a part of the frame. */
 function paintView<Image>(ctx: PaintContext<Image>, view: SlideView, size: Size, shelf: PictureShelf<Image>): void {
   if (view.shown === null) {
@@ -109,7 +123,7 @@ function paintView<Image>(ctx: PaintContext<Image>, view: SlideView, size: Size,
     ctx.rect(0, 0, inner.width, inner.height)
     ctx.clip()
   }
-  paintPicture(ctx, view.shown.picture, inner, shelf, view.revealProgress)
+  paintStep(ctx, view, view.shown, inner, shelf)
   for (const drawn of view.ink) paintStroke(ctx, drawn, inner)
   if (view.spot !== null) paintSpot(ctx, view.spot, inner)
   ctx.restore()

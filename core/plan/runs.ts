@@ -46,6 +46,7 @@ const partsOfView = (view: SlideView): readonly unknown[] => [
   view.shown === null ? 'blank' : nameOfPicture(view.shown.picture),
   view.stage,
   view.revealProgress,
+  view.revealFrom === undefined ? null : nameOfPicture(view.revealFrom.picture),
   view.spot,
 ]
 

@@ -91,3 +91,34 @@ describe('points that come one by one', () => {
     expect(revealProgress('fade', 3000 + REVEAL / 2)).toBe(1)
   })
 })
+
+describe('steps of a file', () => {
+  const fading = {
+    ...slide('one', 3),
+    steps: slide('one', 3).steps.map((step, n) => (n === 1 ? { ...step, reveal: 'fade' as const } : step)),
+  }
+  const at = (time: number) =>
+    sceneAt(
+      indexFilm(
+        film(
+          [fading],
+          [
+            stretch('s', 5000, one, [
+              { kind: 'show', at: 1000, slide: one, step: 1 },
+              { kind: 'show', at: 3000, slide: one, step: 2 },
+              { kind: 'show', at: 4000, slide: one, step: 1 },
+            ]),
+          ],
+        ),
+      ),
+      time,
+    )
+
+  it('fade over the step before where their file says so, and cut where it does not', () => {
+    expect(at(1000 + REVEAL / 2)).toMatchObject({ revealProgress: 0.5, revealFrom: fading.steps[0], shown: fading.steps[1] })
+    expect(at(1000 + REVEAL)).toMatchObject({ revealProgress: 1, shown: fading.steps[1] })
+    expect(at(1000 + REVEAL)?.revealFrom).toBeUndefined()
+    expect(at(3000 + REVEAL / 2)).toMatchObject({ revealProgress: 1, shown: fading.steps[2] })
+    expect(at(4000 + REVEAL / 2)).toMatchObject({ revealProgress: 1, shown: fading.steps[1] })
+  })
+})

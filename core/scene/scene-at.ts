@@ -45,8 +45,10 @@ export interface SlideView {
   readonly spot: Point | null
   /** The part of the frame that the slide has; all of it unless it shares with the face. */
   readonly stage: Rect
-  /** How far the newest part of a slide made here has come in, 0 to 1. */
+  /** How far what is new on the step has come in, 0 to 1. */
   readonly revealProgress: number
+  /** What is seen below a step that fades in; left out: it does not. */
+  readonly revealFrom?: Step
 }
 
 /** All that is seen and heard at one moment of a film. */
@@ -253,7 +255,7 @@ function wholeMoment(index: FilmIndex, number: number, into: Ms): Scene {
     ink: blank ? [] : withCarried(index, number, at, drawnAt(track, piece.slide, at)),
     spot: blank ? null : track.spotAt(at),
     stage: inset === null ? WHOLE : stageRect(inset.framing),
-    revealProgress: revealedAt(slide, shown, at),
+    ...revealAt(slide, shown, at),
     inset,
     voice: piece.voice === null ? null : { stretch: piece.voice.stretch, at: sourceAt(piece.voice, into) },
     transition: null,
@@ -268,14 +270,23 @@ function insetIn({ film, framings }: FilmIndex, piece: RecordedPiece, into: Ms):
   return { stretch: piece.camera.stretch, at: sourceAt(piece.camera, into), framing }
 }
 
-/** How far the newest part of a slide has come in, 0 to 1: it does by moving only where its step follows the one before. */
-function revealedAt(slide: Slide, { step, since, before }: ReturnType<Track['shownAt']>, at: Ms): number {
+/** How far what is new on a step has come in: it does by moving or fading only where its step follows the one before. */
+function revealAt(
+  slide: Slide,
+  { step, since, before }: ReturnType<Track['shownAt']>,
+  at: Ms,
+): Pick<SlideView, 'revealProgress' | 'revealFrom'> {
   const follows = before !== null && before.slide === slide.id && before.step === step - 1
-  return follows && at - since < REVEAL && reveals(slide) ? eased(Math.max(0, at - since) / REVEAL) : 1
+  const fades = stepOf(slide, step).reveal === 'fade'
+  if (!follows || at - since >= REVEAL || !(fades || composedReveals(slide))) return { revealProgress: 1 }
+  const revealProgress = eased(Math.max(0, at - since) / REVEAL)
+  return fades && revealProgress < 1 ? { revealProgress, revealFrom: stepOf(slide, step - 1) } : { revealProgress }
 }
 
-/** Whether a slide's parts come in by moving or fading. */
-export const reveals = (slide: Slide): boolean => slide.composition?.reveal === 'fade' || slide.composition?.reveal === 'slide'
+const composedReveals = (slide: Slide): boolean => slide.composition?.reveal === 'fade' || slide.composition?.reveal === 'slide'
+
+/** Whether parts of a slide come in by moving or fading. */
+export const reveals = (slide: Slide): boolean => composedReveals(slide) || slide.steps.some((step) => step.reveal === 'fade')
 
 /** The last moment of what was on before a piece, when that was another slide. */
 function momentBefore(index: FilmIndex, number: number): Scene | null {

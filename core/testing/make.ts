@@ -22,6 +22,7 @@ export const slide = (name: string, steps = 1, more: Partial<Slide> = {}): Slide
   version: 1,
   title: name,
   notes: '',
+  section: '',
   viewerNotes: '',
   description: '',
   composition: null,

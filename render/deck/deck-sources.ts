@@ -1,15 +1,18 @@
 import { readFile } from 'node:fs/promises'
-import { posix } from 'node:path'
+import { basename, posix } from 'node:path'
 import { groupPagesByLabel } from '@core/deck'
 import { readMarkdownDeck } from '@core/formats'
 import type { SlideDraft } from '@core/formats'
 import { Refusal } from '@core/model'
+import { openOffice } from '@render/office'
+import type { OfficeKind, OpenedOffice } from '@render/office'
 import type { ReadDeckOrder, StepSource } from './messages'
 import { openPdf } from './pdf'
 import type { PdfFile } from './pdf'
 import { openPicture } from './picture'
 import type { PictureFile } from './picture'
 import { kindOf } from './sniff'
+import type { FileKind } from './sniff'
 import { unpack } from './unpack'
 
 /** A file that a deck is made of, opened. */
@@ -22,6 +25,16 @@ export type DeckSource =
       readonly pdf: PdfFile
       readonly groups: readonly (readonly number[])[]
     }
+  | {
+      readonly kind: 'office'
+      /** The document that was made of it. */
+      readonly source: StepSource
+      readonly path: string
+      readonly name: string
+      readonly pdf: PdfFile
+      readonly groups: readonly (readonly number[])[]
+      readonly office: OpenedOffice
+    }
   | { readonly kind: 'picture'; readonly source: StepSource; readonly name: string; readonly picture: PictureFile }
   | {
       readonly kind: 'text'
@@ -33,6 +46,7 @@ interface Found {
   readonly path: string
   readonly name: string
   readonly source: StepSource
+  readonly kind: Exclude<FileKind, 'zip'>
 }
 
 /** Longest text that is taken for a deck, in bytes. */
@@ -49,8 +63,8 @@ async function about<Result>(name: string, work: () => Promise<Result>): Promise
 }
 
 /** The order's files, archives replaced by what is in them. */
-async function findFiles(order: ReadDeckOrder): Promise<readonly (Found & { readonly kind: 'pdf' | 'picture' | 'text' })[]> {
-  const found: (Found & { readonly kind: 'pdf' | 'picture' | 'text' })[] = []
+async function findFiles(order: ReadDeckOrder): Promise<readonly Found[]> {
+  const found: Found[] = []
   let left = order.maxUnpacked
   for (const [file, { path, name }] of order.files.entries()) {
     await about(name, async () => {
@@ -124,40 +138,71 @@ export async function openSources(order: ReadDeckOrder): Promise<readonly DeckSo
     )
   }
   const sources: DeckSource[] = []
-  for (const file of found) {
+  for (const [n, file] of found.entries()) {
     const text = texts.get(file)
-    if (text !== undefined) {
-      sources.push(text)
-    } else if (!placed.has(file)) {
-      sources.push(
-        await about(file.name, async (): Promise<DeckSource> => {
-          if (file.kind === 'picture')
-            return { kind: 'picture', source: file.source, name: file.name, picture: await openPicture(file.path) }
-          const pdf = await openPdf(file.path)
-          if (pdf.numPages > order.maxPages) {
-            throw new Refusal(
-              'too-large',
-              `This PDF has ${String(pdf.numPages)} pages; up to ${String(order.maxPages)} can be taken in. Split it and bring ` +
-                `the part you need.`,
-            )
-          }
-          return {
-            kind: 'pdf',
-            source: file.source,
-            path: file.path,
-            name: file.name,
-            pdf,
-            groups: groupPagesByLabel(await pdf.getPageLabels(), pdf.numPages),
-          }
-        }),
-      )
-    }
+    if (text !== undefined) sources.push(text)
+    else if (!placed.has(file)) sources.push(await about(file.name, () => openSource(file, n, order)))
   }
   return sources
+}
+
+/** Opens a file that is no text. @param number which of all files it is */
+async function openSource(file: Found, number: number, order: ReadDeckOrder): Promise<DeckSource> {
+  const { path, name, source } = file
+  switch (file.kind) {
+    case 'picture':
+      return { kind: 'picture', source, name, picture: await openPicture(path) }
+    case 'pdf': {
+      const pdf = await openPdf(path)
+      if (pdf.numPages > order.maxPages) {
+        throw new Refusal(
+          'too-large',
+          `This PDF has ${String(pdf.numPages)} pages; up to ${String(order.maxPages)} can be taken in. Split it and bring ` +
+            `the part you need.`,
+        )
+      }
+      return { kind: 'pdf', source, path, name, pdf, groups: groupPagesByLabel(await pdf.getPageLabels(), pdf.numPages) }
+    }
+    case 'pptx':
+    case 'odp':
+    case 'ppt':
+      return await openOfficeSource(file.kind, file, number, order)
+    case 'text':
+      throw new Error('texts are opened before')
+  }
+}
+
+async function openOfficeSource(kind: OfficeKind, { path, name }: Found, number: number, order: ReadDeckOrder): Promise<DeckSource> {
+  if (order.converter === null) throw new Refusal('unreadable', 'Office decks cannot be read here.')
+  const office = await openOffice(path, {
+    kind,
+    out: order.out,
+    name: `office-${String(number)}`,
+    converter: order.converter,
+    mostBytes: order.maxUnpacked,
+    mostPages: order.maxPages,
+    openPdf,
+  })
+  const source = { kind: 'unpacked', name: basename(office.path) } as const
+  return { kind: 'office', source, path: office.path, name, pdf: office.pdf, groups: office.groups, office }
 }
 
 /** How many pages, pictures and slides come in. */
 export function pagesOf(source: DeckSource): number {
   if (source.kind === 'pdf') return source.pdf.numPages
+  if (source.kind === 'office') return source.groups.flat().length
   return source.kind === 'text' ? source.slides.length : 1
+}
+
+/** How many slides they are. */
+export function slidesOf(source: DeckSource): number {
+  switch (source.kind) {
+    case 'pdf':
+    case 'office':
+      return source.groups.length
+    case 'text':
+      return source.slides.length
+    case 'picture':
+      return 1
+  }
 }

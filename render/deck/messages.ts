@@ -1,4 +1,6 @@
-import type { Composition, PageLink, RefusalCode, Size } from '@core/model'
+import type { Composition, Motion, Ms, PageLink, RefusalCode, Size, Transition } from '@core/model'
+import type { OfficeRecording, OfficeReport } from '@core/office'
+import type { OfficeConverter } from '@render/office'
 
 /** What the deck reader is asked, on its standard input. */
 export interface ReadDeckOrder {
@@ -10,6 +12,8 @@ export interface ReadDeckOrder {
   readonly maxUnpacked: number
   /** `slides`: a deck. `pictures`: pictures to be placed on a slide that is made here. */
   readonly purpose: 'slides' | 'pictures'
+  /** What makes documents of office files; null: none are read. */
+  readonly converter: OfficeConverter | null
 }
 
 /** Where a step's source is: one of the order's files, or one that was unpacked into the order's folder. */
@@ -29,6 +33,9 @@ export interface ReadStep {
   readonly text: string
   /** Left out: none. */
   readonly links?: readonly PageLink[]
+  /** As a step has it. */
+  readonly reveal?: 'fade'
+  readonly motions?: readonly Motion[]
 }
 
 /** A picture made ready to be placed on a slide: a file in the order's folder. */
@@ -38,11 +45,42 @@ export interface ReadPicture {
   readonly alt: string
 }
 
+/** What an office file says of a slide, besides what is on it. */
+export interface SlideFacts {
+  readonly section: string
+  readonly notes: string
+  readonly description: string
+  readonly skip: boolean
+  readonly transition: Transition
+  readonly planned: Ms | null
+}
+
+/** What an office file holds of the recording of a slide. */
+export interface ReadRecording extends OfficeRecording {
+  /** Which of the slides that were told, counted from 0. */
+  readonly slide: number
+  /** How many clicks each of its steps is seen after. */
+  readonly states: readonly { readonly clicks: number }[]
+  /** A recording in the order's folder; null: it has timings only. */
+  readonly media: string | null
+  readonly camera: boolean
+  /** How long it is shown. */
+  readonly shown: Ms
+}
+
 /** What it answers, a line of JSON each. */
 export type DeckMessage =
   | { readonly kind: 'plan'; readonly pages: number; readonly shape: Size }
-  /** `adds`: it only adds to the slide before it. */
-  | { readonly kind: 'slide'; readonly title: string; readonly steps: readonly ReadStep[]; readonly adds: boolean }
+  /** `adds`: it only adds to the slide before it. `facts`: what its file says of it; null when that says nothing. */
+  | {
+      readonly kind: 'slide'
+      readonly title: string
+      readonly steps: readonly ReadStep[]
+      readonly adds: boolean
+      readonly facts: SlideFacts | null
+    }
+  /** What came of an office file; it follows the file's slides. */
+  | { readonly kind: 'office'; readonly report: OfficeReport; readonly recorded: readonly ReadRecording[] }
   | {
       readonly kind: 'composed'
       readonly composition: Omit<Composition, 'pictures'>

@@ -4,9 +4,10 @@ import { basename, join } from 'node:path'
 import { addsOnly, keepsWords } from '@core/layout'
 import { MOST_PICTURES, Refusal } from '@core/model'
 import type { Size } from '@core/model'
-import { openSources, pagesOf } from './deck-sources'
+import { openSources, pagesOf, slidesOf } from './deck-sources'
 import type { DeckSource } from './deck-sources'
 import type { DeckMessage, ReadDeckOrder, ReadPicture } from './messages'
+import { officeMessage, slideOf } from './office-slides'
 import { outlineTitles, pageSize } from './pdf'
 import { drawPicture, openPicture } from './picture'
 import type { PictureFile } from './picture'
@@ -26,7 +27,7 @@ const MOST_HELPERS = 3
 /** Shape of the deck: its first page's, or 16:9 for pictures and texts. */
 async function shapeOf(sources: readonly DeckSource[]): Promise<Size> {
   const first = sources[0]
-  if (first?.kind !== 'pdf') return { width: 16, height: 9 }
+  if (first?.kind !== 'pdf' && first?.kind !== 'office') return { width: 16, height: 9 }
   const { width, height } = pageSize(await first.pdf.getPage(1))
   const ratio = width / height
   if (!(ratio > 0.2 && ratio < 5)) throw new Refusal('unreadable', 'The pages of this PDF are too long or too narrow for slides.')
@@ -79,26 +80,27 @@ class Telling {
 const helpers = (): number => Math.min(MOST_HELPERS, availableParallelism() - 1)
 
 async function readPdf(
-  source: Extract<DeckSource, { kind: 'pdf' }>,
+  source: Extract<DeckSource, { kind: 'pdf' | 'office' }>,
   number: number,
   order: ReadDeckOrder,
   telling: Telling,
   startHelper: StartHelper,
 ): Promise<void> {
-  const titles = await outlineTitles(source.pdf)
+  const titles = source.kind === 'office' ? new Map<number, string>() : await outlineTitles(source.pdf)
   let before: ReadPage | undefined
-  for (const reading of sharePages(
+  for (const [n, reading] of sharePages(
     source.pdf,
     source.path,
     source.groups,
     { source: source.source, number, out: order.out },
     helpers(),
     startHelper,
-  )) {
+  ).entries()) {
     const { pages, steps } = await reading
     const first = pages[0]
-    const title = pages.map((page) => titles.get(page.page) ?? page.title).find((words) => words !== '') ?? ''
-    await telling.put(Promise.resolve({ kind: 'slide', title, steps, adds: addsTo(before, first) }))
+    const said = source.kind === 'office' ? slideOf(source.office, n, steps) : { title: '', steps, facts: null }
+    const title = said.title || (pages.map((page) => titles.get(page.page) ?? page.title).find((words) => words !== '') ?? '')
+    await telling.put(Promise.resolve({ kind: 'slide', ...said, title, adds: addsTo(before, first) }))
     before = pages.at(-1)
   }
 }
@@ -126,11 +128,18 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
     throw new Refusal('too-large', `These files have ${String(pages)} pages together; up to ${String(order.maxPages)} can be taken in.`)
   tell({ kind: 'plan', pages, shape: await shapeOf(sources) })
   const telling = new Telling(tell)
+  let slides = 0
   for (const [number, source] of sources.entries()) {
     switch (source.kind) {
       case 'pdf':
         await readPdf(source, number, order, telling, startHelper)
         break
+      case 'office': {
+        const first = slides
+        await readPdf(source, number, order, telling, startHelper)
+        await telling.put(officeMessage(source.office, source.name, first, order))
+        break
+      }
       case 'picture': {
         const canvas = await drawPicture(source.picture, SCREEN, PICTURE_GROUND)
         const picture = {
@@ -143,7 +152,9 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
           name: `${String(number)}-1`,
         } as const
         const title = basename(source.name).replace(/\.[^.]+$/, '')
-        await telling.put(keepStep(picture, order.out).step.then((made) => ({ kind: 'slide', title, steps: [made], adds: false })))
+        await telling.put(
+          keepStep(picture, order.out).step.then((made) => ({ kind: 'slide', title, steps: [made], adds: false, facts: null })),
+        )
         break
       }
       case 'text':
@@ -163,6 +174,7 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
         }
         break
     }
+    slides += slidesOf(source)
   }
   await telling.end()
   tell({ kind: 'done' })

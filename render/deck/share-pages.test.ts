@@ -26,7 +26,7 @@ it('tells the slides of a long PDF in order, each with its own words and picture
     await numberedDeck(path)
     const told: DeckMessage[] = []
     await readDeckApart(
-      { files: [{ path, name: 'deck.pdf' }], out: folder, purpose: 'slides', maxPages: 100, maxUnpacked: 0 },
+      { files: [{ path, name: 'deck.pdf' }], out: folder, purpose: 'slides', maxPages: 100, converter: null, maxUnpacked: 0 },
       { time: 60_000, memory: 1536, programs: null, home: process.cwd() },
       (message) => {
         told.push(message)

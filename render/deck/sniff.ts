@@ -1,7 +1,9 @@
 import { open } from 'node:fs/promises'
 import { Refusal } from '@core/model'
+import { officeKindOf } from '@render/office'
+import type { OfficeKind } from '@render/office'
 
-export type FileKind = 'pdf' | 'picture' | 'text' | 'zip'
+export type FileKind = 'pdf' | 'picture' | 'text' | 'zip' | OfficeKind
 
 /** Names that plain texts have. */
 const TEXT = /\.(md|markdown|txt)$/i
@@ -19,10 +21,12 @@ export async function kindOf(path: string, name: string): Promise<FileKind> {
   if (text.includes('%PDF-')) return 'pdf'
   if (text.startsWith('\x89PNG\r\n') || text.startsWith('\xff\xd8\xff')) return 'picture'
   if (text.startsWith('RIFF') && text.slice(8, 12) === 'WEBP') return 'picture'
+  const office = await officeKindOf(path, head.subarray(0, bytesRead))
+  if (office !== null) return office
   if (text.startsWith('PK\x03\x04')) return 'zip'
   if (TEXT.test(name) && !text.includes('\0')) return 'text'
   throw new Refusal(
     'unreadable',
-    'This file is not a PDF, PNG, JPEG or WebP, whatever its name says. Export the deck as a PDF and bring that.',
+    'This file is not a PDF, an office deck, a PNG, JPEG or WebP, whatever its name says. Export the deck as a PDF and bring that.',
   )
 }

@@ -17,7 +17,7 @@ export interface Unpacked {
 
 const MOST_ENTRIES = 3000
 /** What a deck can be made of; anything else in an archive stays in it. */
-const WANTED = /\.(pdf|png|jpe?g|webp|md|markdown|txt)$/i
+const WANTED = /\.(pdf|png|jpe?g|webp|md|markdown|txt|pp[ts]x?m?|potx?m?|od[pt]|otp)$/i
 const IGNORED = /(^|\/)(\.|__MACOSX\/)/
 
 const tooMuch = (most: number): Refusal =>
@@ -70,6 +70,6 @@ export async function unpack(
     archive.close()
   }
   if (files.length === 0)
-    throw new Refusal('unreadable', 'There is nothing in this archive that a deck can be made of: no PDF, picture or text.')
+    throw new Refusal('unreadable', 'There is nothing in this archive that a deck can be made of: no PDF, office deck, picture or text.')
   return { files: orderBy(files, [(one) => one.name]), bytes }
 }

@@ -19,6 +19,12 @@ const LONGEST_RUN = 1_800_000
 export const USUAL_HOLD: Hold = { time: LONGEST_RUN, memory: 4 * GB, file: 64 * GB }
 
 /**
+ * What a program is held to that is started by one of ours that runs apart: no limit can be raised above that one's own.
+ * @param time ms; no more than that one has
+ */
+export const holdInside = (time: number): Hold => ({ time, memory: GB, file: GB })
+
+/**
  * How a program is started so that the system holds it to its limits, and ends it when the process that started it ends, however that does
  * (setpriv(1) and prlimit(1) of util-linux; each becomes the next, so there is one process).
  * @returns program and arguments

@@ -1,18 +1,10 @@
 import { randomUUID } from 'node:crypto'
-import { open, rename, rm } from 'node:fs/promises'
+import { rename, rm } from 'node:fs/promises'
 import { Refusal } from '@core/model'
 import { lengthOfRecording } from '@render/probe'
 import { BOUNDED, ProcessFailed, run } from '@render/process'
+import { demuxerOf } from './media-kind'
 import { SAMPLE_RATE } from './pcm'
-
-/** Kinds of sound that can be brought in: how a file of each begins, and the one demuxer that may read it. */
-const KINDS: readonly { readonly demuxer: string; readonly begins: (head: Buffer) => boolean }[] = [
-  { demuxer: 'wav', begins: (head) => head.toString('latin1', 0, 4) === 'RIFF' && head.toString('latin1', 8, 12) === 'WAVE' },
-  { demuxer: 'flac', begins: (head) => head.toString('latin1', 0, 4) === 'fLaC' },
-  { demuxer: 'ogg', begins: (head) => head.toString('latin1', 0, 4) === 'OggS' },
-  { demuxer: 'mov', begins: (head) => head.toString('latin1', 4, 8) === 'ftyp' },
-  { demuxer: 'mp3', begins: (head) => head.toString('latin1', 0, 3) === 'ID3' || (head[0] === 0xff && ((head[1] ?? 0) & 0xe0) === 0xe0) },
-]
 
 /** Shortest and longest voice that is taken, in ms. */
 const SHORTEST = 200
@@ -20,19 +12,6 @@ const LONGEST = 3 * 3_600_000
 
 const unreadable = (): Refusal =>
   new Refusal('unreadable', 'No sound could be read from this file. Bring WAV, MP3, M4A, Ogg or FLAC; the talk is as it was.')
-
-async function demuxerOf(path: string): Promise<string> {
-  const file = await open(path)
-  try {
-    const head = Buffer.alloc(16)
-    await file.read(head, 0, head.length, 0)
-    const kind = KINDS.find(({ begins }) => begins(head))
-    if (kind === undefined) throw unreadable()
-    return kind.demuxer
-  } finally {
-    await file.close()
-  }
-}
 
 /**
  * Makes a recording of a sound file of any common kind, as if it had been spoken here: Opus in WebM, one channel. What
@@ -44,6 +23,7 @@ async function demuxerOf(path: string): Promise<string> {
  */
 export async function bringSound(path: string, out: string, time: number): Promise<number> {
   const demuxer = await demuxerOf(path)
+  if (demuxer === null) throw unreadable()
   const part = `${out}.${randomUUID()}.part`
   try {
     await run(

@@ -1,5 +1,6 @@
 export * from './align-sound'
 export * from './assemble'
+export * from './bring-recorded'
 export * from './bring-sound'
 export * from './concatenate'
 export * from './decode-recording'

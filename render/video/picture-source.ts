@@ -82,7 +82,10 @@ export class PictureSource {
       const canvas = await this.#drawn.get(JSON.stringify([name, size]), () => this.#draw(picture, size))
       steps.set(name, { image: canvas, width: canvas.width, height: canvas.height })
     }
-    for (const view of viewsOf(scene)) if (view.shown !== null) await ready(view.shown.picture)
+    for (const { shown, revealFrom } of viewsOf(scene)) {
+      if (shown !== null) await ready(shown.picture)
+      if (revealFrom !== undefined) await ready(revealFrom.picture)
+    }
     return { ofStep: (picture) => steps.get(nameOf(picture)), ofAsset: (asset) => assets.get(asset) }
   }
 

@@ -17,6 +17,7 @@ import type {
 } from '@core/model'
 import type { Probe } from '@core/plan'
 import type { ChangeReason } from '@core/programme'
+import type { OfficeReport } from '@core/office'
 import type { ChangeRole, ImportView, ListenedBy, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 import type {
@@ -84,6 +85,8 @@ export interface SlideTable {
   position: number | null
   version: number
   title: string
+  /** Heading of a part of the talk that begins with it. */
+  section: Generated<string>
   notes: string
   viewer_notes: Generated<string>
   description: Generated<string>
@@ -127,6 +130,11 @@ export interface ImportTable {
   slides: Json<readonly string[]> | null
   /** With which revision of the deck each of them came; null of those that came before that was noted. */
   revisions: Json<readonly number[]> | null
+  /** What was in office files, and what of it is not here. */
+  report: Json<readonly OfficeReport[]> | null
+  report_seen: Generated<boolean>
+  /** The take that their recording became. */
+  take: string | null
   sentence: string | null
   created: Moment
 }

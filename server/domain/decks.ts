@@ -16,6 +16,7 @@ interface SlideRow {
   readonly id: string
   readonly version: number
   readonly title: string
+  readonly section: string
   readonly notes: string
   readonly viewer_notes: string
   readonly description: string
@@ -32,6 +33,7 @@ const toSlide = (row: SlideRow): Slide => ({
   id: asId(row.id),
   version: row.version,
   title: row.title,
+  section: row.section,
   notes: row.notes,
   viewerNotes: row.viewer_notes,
   description: row.description,
@@ -47,6 +49,7 @@ const toSlide = (row: SlideRow): Slide => ({
 const OWN = [
   'slide.id',
   'slide.title',
+  'slide.section',
   'slide.notes',
   'slide.viewer_notes',
   'slide.description',
@@ -145,6 +148,7 @@ export async function saveDeck(
           position,
           version: slide.version,
           title: slide.title,
+          section: slide.section,
           notes: slide.notes,
           viewer_notes: slide.viewerNotes,
           description: slide.description,
@@ -161,6 +165,7 @@ export async function saveDeck(
             position: set.ref('excluded.position'),
             version: set.ref('excluded.version'),
             title: set.ref('excluded.title'),
+            section: set.ref('excluded.section'),
             notes: set.ref('excluded.notes'),
             viewer_notes: set.ref('excluded.viewer_notes'),
             description: set.ref('excluded.description'),
@@ -168,9 +173,9 @@ export async function saveDeck(
             skip: set.ref('excluded.skip'),
             optional: set.ref('excluded.optional'),
             // A slide that only stands elsewhere now has not changed.
-            changed_revision: sql<number>`case when (slide.version, slide.title, slide.notes, slide.viewer_notes,
+            changed_revision: sql<number>`case when (slide.version, slide.title, slide.section, slide.notes, slide.viewer_notes,
               slide.description, slide.planned_ms, slide.skip, slide.optional)
-        is distinct from (excluded.version, excluded.title, excluded.notes, excluded.viewer_notes,
+        is distinct from (excluded.version, excluded.title, excluded.section, excluded.notes, excluded.viewer_notes,
           excluded.description, excluded.planned_ms, excluded.skip, excluded.optional)
         then excluded.changed_revision else slide.changed_revision end`,
           }))

@@ -5,6 +5,7 @@ import type { Selectable } from 'kysely'
 import { recomposed } from '@core/compose'
 import { Refusal } from '@core/model'
 import type { Size, Slide, SlideId } from '@core/model'
+import type { OfficeReport } from '@core/office'
 import type { ImportTable, Queries } from '@server/database'
 import { saveDeck, slidesOf } from './decks'
 import { tell } from './events'
@@ -49,6 +50,8 @@ export async function beginImport(q: Queries, talk: string, files: readonly Uplo
       builds: null,
       slides: null,
       revisions: null,
+      report: null,
+      take: null,
     })
     .execute()
   await addJob(q, 'read-deck', { id }, `read-deck:${id}`)
@@ -98,6 +101,12 @@ export async function takeBackImport(q: Queries, id: string): Promise<number> {
 /** Its offer of steps was taken up or turned down: it is not made again. */
 export async function settleBuilds(q: Queries, talk: string, id: string): Promise<void> {
   await q.updateTable('import').set({ builds: null }).where('id', '=', id).where('talk', '=', talk).execute()
+  await tell(q, { talk, kind: 'import', id })
+}
+
+/** Somebody has read what came of an import's office files. */
+export async function noteReportSeen(q: Queries, talk: string, id: string): Promise<void> {
+  await q.updateTable('import').set({ report_seen: true }).where('id', '=', id).where('talk', '=', talk).execute()
   await tell(q, { talk, kind: 'import', id })
 }
 
@@ -176,15 +185,24 @@ export async function putImported(
   return revision
 }
 
-/** All of an import is in the deck, which is told. @param builds slides that look like steps of one, group by group */
+/**
+ * All of an import is in the deck, which is told.
+ * @param builds slides that look like steps of one, group by group
+ * @param reports what came of each office file
+ */
 export async function importDone(
   q: Queries,
   { id, talk }: Pick<Import, 'id' | 'talk'>,
   builds: readonly (readonly SlideId[])[],
+  reports: readonly OfficeReport[],
 ): Promise<void> {
   await q
     .updateTable('import')
-    .set({ state: 'done', builds: builds.length === 0 ? null : JSON.stringify(builds) })
+    .set({
+      state: 'done',
+      builds: builds.length === 0 ? null : JSON.stringify(builds),
+      report: reports.length === 0 ? null : JSON.stringify(reports),
+    })
     .where('id', '=', id)
     .execute()
   await tell(q, { talk, kind: 'import', id })

@@ -39,7 +39,7 @@ export async function takeInPictures(q: Queries, talk: string, files: readonly U
     const read: ReadPicture[] = []
     await inTurn(() =>
       readDeckApart(
-        { files, out, purpose: 'pictures', maxPages: MOST_PICTURES, maxUnpacked: 0 },
+        { files, out, purpose: 'pictures', maxPages: MOST_PICTURES, maxUnpacked: 0, converter: null },
         { ...apartBounds(), time: PATIENCE },
         (message) => {
           if (message.kind === 'picture') read.push(message.picture)

@@ -75,7 +75,7 @@ const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[
   (
     await q
       .selectFrom('import')
-      .select(['id', 'name', 'state', 'pages_done', 'pages_total', 'sentence', 'builds', 'slides'])
+      .select(['id', 'name', 'state', 'pages_done', 'pages_total', 'sentence', 'builds', 'slides', 'report', 'report_seen', 'take'])
       .where('talk', '=', talk)
       .orderBy('created', 'desc')
       .limit(5)
@@ -89,6 +89,9 @@ const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[
     sentence: row.sentence,
     builds: (row.builds ?? []).map((group) => group.map((id) => asId<'slide'>(id))),
     slides: (row.slides ?? []).map((id) => asId<'slide'>(id)),
+    reports: row.report ?? [],
+    reportSeen: row.report_seen,
+    take: row.take,
   }))
 
 /** A talk with its deck, as its stations show it. */

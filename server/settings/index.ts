@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto'
-import { cpus } from 'node:os'
-import { resolve } from 'node:path'
+import { cpus, hostname } from 'node:os'
+import { join, resolve } from 'node:path'
 import Joi from 'joi'
+import type { OfficeConverter } from '@render/office'
 import type { ApartBounds } from '@render/process'
 
 /** Everything that can be set from outside. Read once, from the environment; the README lists it. */
@@ -31,6 +32,8 @@ export interface Settings {
   /** Longest time reading a deck may take, in ms, and the memory it may use, in MB. */
   readonly importTime: number
   readonly importMemory: number
+  /** Program that makes documents of office decks. */
+  readonly office: string
   /** Folder of the built programs that open what people bring; null: they are run from their source. */
   readonly programs: string | null
   /** Jobs done at the same time by one worker process. */
@@ -77,6 +80,7 @@ interface Environment {
   readonly AISLE_MAX_PAGES: number
   readonly AISLE_IMPORT_SECONDS: number
   readonly AISLE_IMPORT_MEMORY_MB: number
+  readonly AISLE_OFFICE: string
   readonly AISLE_PROGRAMS?: string
   readonly AISLE_WORKERS: number
   readonly AISLE_ENCODER_THREADS: number
@@ -110,6 +114,7 @@ const schema = Joi.object<Environment>({
   AISLE_MAX_PAGES: Joi.number().integer().min(1).max(5000).default(1000),
   AISLE_IMPORT_SECONDS: Joi.number().integer().min(5).max(3600).default(600),
   AISLE_IMPORT_MEMORY_MB: Joi.number().integer().min(256).max(16_384).default(1536),
+  AISLE_OFFICE: Joi.string().default('/usr/lib/libreoffice/program/soffice.bin'),
   AISLE_PROGRAMS: Joi.string(),
   AISLE_WORKERS: Joi.number().integer().min(1).max(64).default(2),
   AISLE_ENCODER_THREADS: Joi.number().integer().min(1).max(64).default(Math.max(1, cpus().length)),
@@ -161,6 +166,7 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     maxPages: value.AISLE_MAX_PAGES,
     importTime: value.AISLE_IMPORT_SECONDS * 1000,
     importMemory: value.AISLE_IMPORT_MEMORY_MB,
+    office: value.AISLE_OFFICE,
     programs: value.AISLE_PROGRAMS ?? null,
     workers: value.AISLE_WORKERS,
     encoderThreads: value.AISLE_ENCODER_THREADS,
@@ -187,4 +193,15 @@ export const apartBounds = (): Omit<ApartBounds, 'time'> => ({
   memory: settings().importMemory,
   programs: settings().programs,
   home: process.cwd(),
+})
+
+/** MB that converting an office deck may ask for: it maps far more than it uses. */
+const OFFICE_MEMORY = 3072
+
+/** What makes documents of office decks. Its profile is this machine's: one deck is converted there at a time, whoever brings it. */
+export const officeConverter = (): OfficeConverter => ({
+  program: settings().office,
+  profile: join(settings().data, 'office', hostname()),
+  time: settings().importTime,
+  memory: OFFICE_MEMORY,
 })

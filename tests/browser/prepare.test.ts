@@ -372,6 +372,7 @@ describe('the plan', () => {
             id: crypto.randomUUID(),
             title: '',
             notes: '',
+            section: '',
             viewerNotes: '',
             description: '',
             planned: null,

@@ -152,6 +152,7 @@ describe('slides made here', () => {
     id,
     title: '',
     notes: '',
+    section: '',
     viewerNotes: '',
     description: '',
     planned: null,

@@ -3,6 +3,7 @@ import { Plus } from '@element-plus/icons-vue'
 import { LAYOUTS } from '@core/model'
 import { ACCEPTED, bringIn } from '~/client'
 import { useNewSlide } from '~/composables/useNewSlide'
+import { useSheet } from '~/stores/sheet'
 import { useTalk } from '~/stores/talk'
 import { LAYOUT_WORDS } from '~/words'
 
@@ -12,6 +13,8 @@ const copying = ref(false)
 const chooser = ref<HTMLInputElement | null>(null)
 
 const { after, make } = useNewSlide()
+const sheet = useSheet()
+const reported = computed(() => (talk.talk?.imports ?? []).filter((one) => one.reports.length > 0))
 
 async function bring(event: Event): Promise<void> {
   const field = event.target as HTMLInputElement
@@ -29,6 +32,7 @@ async function bring(event: Event): Promise<void> {
 function choose(command: string): void {
   if (command === 'files') chooser.value?.click()
   else if (command === 'copy') copying.value = true
+  else if (reported.value.some(({ id }) => id === command)) sheet.report = command
   else {
     const layout = LAYOUTS.find((one) => one === command)
     if (layout !== undefined) make(layout)
@@ -56,6 +60,11 @@ function choose(command: string): void {
         <el-dropdown-item command="copy"
           ><span class="option"><b>From another talk …</b><span class="soft">with notes and times</span></span></el-dropdown-item
         >
+        <el-dropdown-item v-for="one in reported" :key="one.id" :command="one.id" divided
+          ><span class="option"
+            ><b>What came in</b><span class="soft file">of {{ one.name }}</span></span
+          ></el-dropdown-item
+        >
       </el-dropdown-menu>
     </template>
   </el-dropdown>
@@ -71,6 +80,13 @@ function choose(command: string): void {
 }
 .option b {
   min-width: 112px;
+}
+/* Long names are cut, with the whole in the report itself. */
+.file {
+  max-width: 260px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .option .soft {
   font-size: 13px;

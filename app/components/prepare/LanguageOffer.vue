@@ -9,13 +9,15 @@ const talk = useTalk()
 const left = useLocalStorage<Record<string, string>>('aisle-language-left', {})
 const recognised = ref<string | null>(null)
 const notes = computed(() => talk.slides.map((slide) => slide.notes).join('\n'))
+/** What an office file said of itself that was brought last. */
+const said = computed(() => talk.talk?.imports.find((one) => one.state === 'done')?.reports.at(-1)?.language ?? '')
 
 watchDebounced(
-  notes,
-  async (text) => {
+  [notes, said] as const,
+  async ([text, tag]) => {
     // Its tables are loaded when there is something to read.
     const { languageOf, primaryOf } = await import('@core/language')
-    const found = languageOf(text)
+    const found = languageOf(text) ?? (tag === '' ? null : primaryOf(tag))
     recognised.value = found !== null && talk.talk !== null && found !== primaryOf(talk.talk.language) ? found : null
   },
   { debounce: 800, immediate: true },
@@ -38,7 +40,7 @@ function leave(): void {
 <template>
   <div v-if="offered && talk.talk" class="notice offer" role="status">
     <p>
-      Your notes read like <b>{{ languageName(offered) }}</b>; the talk is set to {{ languageName(talk.talk.language) }}.
+      This deck seems to be in <b>{{ languageName(offered) }}</b>; the talk is set to {{ languageName(talk.talk.language) }}.
     </p>
     <button class="press main small" @click="talk.change({ language: offered })">Set {{ languageName(offered) }}</button>
     <button class="press small" @click="leave">Leave it</button>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { Slide, SlideId } from '@core/model'
+import type { ImportView } from '@contracts'
+import { api } from '~/client'
 import { useRowDragging } from '~/composables/useRowDragging'
 import { useSheet } from '~/stores/sheet'
 import { useTalk } from '~/stores/talk'
@@ -13,6 +15,20 @@ const sheet = useSheet()
 
 const closed = ref(new Set<string>())
 const imports = computed(() => (talk.talk?.imports ?? []).filter((one) => one.state !== 'done' && !closed.value.has(one.id)).slice(0, 1))
+/** What came of office files that nobody has read yet, or that is asked for again. */
+const reports = computed(() =>
+  (talk.talk?.imports ?? []).filter((one) => one.reports.length > 0 && (!one.reportSeen || sheet.report === one.id)).slice(0, 1),
+)
+async function closeReport(one: ImportView): Promise<void> {
+  sheet.report = null
+  if (talk.talk === null || one.reportSeen) return
+  try {
+    await api.post(`/talks/${talk.talk.id}/imports/${one.id}/seen`)
+    await talk.refresh()
+  } catch (error) {
+    talk.report(error)
+  }
+}
 const scroller = ref<HTMLElement | null>(null)
 /** Height of a row before it was measured, px. */
 const ROW = 150
@@ -77,6 +93,7 @@ onBeforeUnmount(() => {
     <SheetHeader />
     <div ref="scroller" class="rows">
       <ImportState v-for="one in imports" :key="one.id" :imported="one" class="import" @close="closed = new Set([...closed, one.id])" />
+      <ImportReport v-for="one in reports" :key="one.id" :imported="one" @close="closeReport(one)" />
       <BuildsOffer />
       <LanguageOffer />
       <p v-if="sheet.rows.length === 0 && talk.slides.length > 0" class="nothing soft">

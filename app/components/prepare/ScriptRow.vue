@@ -42,12 +42,23 @@ function setPlanned(text: string): void {
   const unread = read === null && text.trim() !== ''
   if (!unread && read !== props.slide.planned) emit('set', { planned: read })
 }
+const setSection = (event: Event): void => {
+  emit('set', { section: (event.target as HTMLInputElement).value.trim() })
+}
 const setTitle = (event: Event): void => {
   emit('set', { title: (event.target as HTMLInputElement).value.trim() })
 }
 </script>
 
 <template>
+  <input
+    v-if="movable && slide.section !== ''"
+    class="section"
+    :value="slide.section"
+    :aria-label="`Heading above slide ${number}`"
+    maxlength="120"
+    @change="setSection"
+  />
   <article
     class="row"
     :class="{ current, skipped: slide.skip, picked }"
@@ -146,6 +157,14 @@ const setTitle = (event: Event): void => {
 </template>
 
 <style scoped>
+.section {
+  width: 100%;
+  padding: 14px 16px 6px;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: none;
+  font: 640 16px var(--display);
+}
 .row {
   display: grid;
   grid-template-columns: 34px 148px minmax(0, 1fr) 138px;

@@ -46,6 +46,9 @@ const codeWords = computed(() => {
   if (making.value) return 'One moment …'
   return coded.value ? 'Have the code lead to the page as it is now' : 'Put a code to scan on it, for the page'
 })
+const setSection = (section: string): void => {
+  talk.edit({ kind: 'set', slides: [props.slide.id], fields: { section: section.trim() } })
+}
 const split = (): void => {
   talk.edit({ kind: 'split', slide: props.slide.id, keep: props.step, as: asId<'slide'>(crypto.randomUUID()) })
 }
@@ -88,6 +91,17 @@ const split = (): void => {
       <el-select :model-value="slide.transition" aria-label="How this slide comes" size="small" @update:model-value="setTransition">
         <el-option v-for="one in TRANSITIONS" :key="one" :value="one" :label="TRANSITION_WORDS[one]" />
       </el-select>
+    </label>
+    <label
+      >A part begins here, called
+      <DraftInput
+        class="heading"
+        :model-value="slide.section"
+        placeholder="No heading above it"
+        aria-label="Heading of the part that begins here"
+        maxlength="120"
+        @update:model-value="setSection"
+      />
     </label>
     <el-checkbox class="optional" :model-value="slide.optional" size="small" @update:model-value="setOptional($event === true)"
       >May go when the talk is too long</el-checkbox
@@ -164,6 +178,7 @@ label {
   align-items: center;
   font-size: 13.5px;
 }
+.heading,
 .pictures input {
   padding: 3px 8px;
   border: 1px solid var(--line);

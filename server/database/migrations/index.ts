@@ -27,6 +27,7 @@ import { watched } from './0025-watched'
 import { series } from './0026-series'
 import { words } from './0027-words'
 import { broughtWords } from './0028-brought-words'
+import { officeDecks } from './0029-office-decks'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -58,4 +59,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0026-series': series,
   '0027-words': words,
   '0028-brought-words': broughtWords,
+  '0029-office-decks': officeDecks,
 }

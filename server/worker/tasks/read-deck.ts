@@ -5,7 +5,8 @@ import type { Selectable } from 'kysely'
 import { Refusal, asId, isWebAddress } from '@core/model'
 import type { AssetId, ComposedPicture, Slide, SlideId, Step } from '@core/model'
 import { readDeckApart } from '@render/deck'
-import type { DeckMessage, ReadStep, StepSource } from '@render/deck'
+import type { OfficeReport } from '@core/office'
+import type { DeckMessage, ReadStep, SlideFacts, StepSource } from '@render/deck'
 import { database } from '@server/database'
 import type { Database, ImportTable } from '@server/database'
 import {
@@ -19,9 +20,11 @@ import {
   putImported,
   startReading,
   takeBackImport,
+  takeOfDeck,
 } from '@server/domain'
 import { log } from '@server/log'
-import { apartBounds, settings } from '@server/settings'
+import { apartBounds, officeConverter, settings } from '@server/settings'
+import type { RecordedSlide } from '@server/domain'
 import { assetPath, removeTree, uploadFolder } from '@server/store'
 import type { Claim } from '../claims'
 
@@ -79,6 +82,9 @@ class DeckWriter {
   }
 }
 
+/** What a file says of a slide, as the slide has it. */
+const factsOf = (facts: SlideFacts | null): Partial<Slide> => facts ?? {}
+
 /** What is said of slides that had been read and were worked on meanwhile. */
 const staying = (count: number): string =>
   count === 1
@@ -95,6 +101,10 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   const writer = new DeckWriter(db, row, claim)
   const earlier = [...writer.made].values()
   const builds: SlideId[][] = []
+  /** In the order in which they were told. */
+  const told: SlideId[] = []
+  const reports: OfficeReport[] = []
+  const recorded: RecordedSlide[] = []
   let last: SlideId | null = null
 
   /** What came out of an archive is kept once, however many pages it has. */
@@ -116,7 +126,15 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
         : ({ kind: step.kind, source, size: step.size, ground: step.ground, screen, thumb } as const)
     // Who reads decks may have been made to say anything.
     const links = (step.links ?? []).filter(({ address }) => isWebAddress(address))
-    return { picture, content: step.content, text: step.text, ...(links.length > 0 ? { links } : {}) }
+    const { reveal, motions } = step
+    return {
+      picture,
+      content: step.content,
+      text: step.text,
+      ...(links.length > 0 ? { links } : {}),
+      ...(reveal === undefined ? {} : { reveal }),
+      ...(motions === undefined ? {} : { motions }),
+    }
   }
 
   const toSteps = async (read: readonly ReadStep[]): Promise<readonly Step[]> => {
@@ -129,6 +147,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     id: asId(randomUUID()),
     version: 1,
     notes: '',
+    section: '',
     viewerNotes: '',
     description: '',
     composition: null,
@@ -146,7 +165,10 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
         await notePages(db, row, message.pages, message.shape)
         return
       case 'slide': {
-        const slide = earlier.next().value ?? (await writer.put(fresh({ title: message.title, steps: await toSteps(message.steps) })))
+        const slide =
+          earlier.next().value ??
+          (await writer.put(fresh({ ...factsOf(message.facts), title: message.title, steps: await toSteps(message.steps) })))
+        told.push(slide)
         if (message.adds && last !== null) {
           const group = builds.at(-1)
           if (group?.at(-1) === last) group.push(slide)
@@ -157,12 +179,16 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
       }
       case 'composed': {
         last = null
-        if (earlier.next().value !== undefined) return
+        const before = earlier.next().value
+        if (before !== undefined) {
+          told.push(before)
+          return
+        }
         const pictures: ComposedPicture[] = []
         for (const { file, size, alt } of message.pictures)
           pictures.push({ asset: await keepForTalk(db, talk, join(out, file), WEBP), size, alt })
         // Its steps are laid out when it is put in.
-        await writer.put(
+        const slide = await writer.put(
           fresh({
             title: '',
             steps: [],
@@ -171,8 +197,17 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
             viewerNotes: message.viewerNotes,
           }),
         )
+        told.push(slide)
         return
       }
+      case 'office':
+        reports.push(message.report)
+        for (const { media, ...recording } of message.recorded) {
+          const slide = told[recording.slide]
+          if (slide !== undefined)
+            recorded.push({ slide, recording: { media, ...recording }, path: media === null ? null : join(out, media) })
+        }
+        return
       default:
     }
   }
@@ -185,6 +220,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
         files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })),
         out,
         purpose: 'slides',
+        converter: officeConverter(),
         maxPages: settings().maxPages,
         maxUnpacked: settings().maxUpload * 2,
       },
@@ -194,7 +230,8 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     await writer.flush()
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      await importDone(q, row, builds)
+      await takeOfDeck(q, id, recorded)
+      await importDone(q, row, builds, reports)
     })
   } catch (error) {
     // A fault of ours is tried again, and what is there is read on behind.

@@ -9,7 +9,9 @@ const sending = ref(false)
 useHead({ title: () => `Prepare · ${talk.talk?.name ?? 'Aisle Talk'}` })
 
 const number = computed(() => (talk.slide === null ? 0 : talk.slides.indexOf(talk.slide) + 1))
-const hint = computed(() => (sending.value ? 'Sending …' : 'PDF, pictures, a Markdown text, or a zip of these. Or click to choose.'))
+const hint = computed(() =>
+  sending.value ? 'Sending …' : 'An office deck, PDF, pictures, a Markdown text, or a zip of these. Or click to choose.',
+)
 
 async function bring(files: readonly File[]): Promise<void> {
   if (talk.talk === null) return

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { findingLines } from '@core/office'
+import type { OfficeReport } from '@core/office'
+import type { ImportView } from '@contracts'
+import { useTalk } from '~/stores/talk'
+import { duration } from '~/words'
+
+/** What came of an office file, and what of it is not here as it was there. */
+const props = defineProps<{ imported: ImportView }>()
+defineEmits<{ close: [] }>()
+const talk = useTalk()
+
+const counted = (count: number, one: string, many: string): string => (count === 1 ? `one ${one}` : `${String(count)} ${many}`)
+
+function came({ slides, steps, notes, skipped }: OfficeReport): string {
+  const with_ = [
+    ...(steps === 0 ? [] : [counted(steps, 'step', 'steps')]),
+    ...(notes === 0 ? [] : [notes === slides ? 'notes on all of them' : `notes on ${String(notes)}`]),
+  ]
+  const left = skipped === 0 ? '' : ` ${counted(skipped, 'slide is', 'slides are')} left out of the show there, and skipped here.`
+  return `${counted(slides, 'slide', 'slides')}${with_.length === 0 ? '' : `, with ${with_.join(' and ')}`}.${left}`
+}
+
+/** Slides of a file by their number in it; only where one file was brought can they be told by it. */
+const slideOf = (number: number) => (props.imported.reports.length === 1 ? props.imported.slides[number - 1] : undefined)
+const goTo = (slides: readonly number[]): void => {
+  const slide = slideOf(slides[0] ?? 0)
+  if (slide !== undefined && talk.slides.some(({ id }) => id === slide)) talk.select(slide)
+}
+const review = computed(() => (props.imported.take === null ? null : `/talks/${talk.talk?.id ?? ''}/review`))
+</script>
+
+<template>
+  <section class="report" aria-label="What came of the file">
+    <template v-for="report in imported.reports" :key="report.name">
+      <p class="head">
+        <span class="wide"
+          ><b class="name" :title="report.name">{{ report.name }}</b> came in: {{ came(report) }}</span
+        >
+        <button class="press quiet small" @click="$emit('close')">Close</button>
+      </p>
+      <p v-if="report.recorded && review">
+        What was recorded on {{ report.recorded.slides === 1 ? 'one of its slides' : `${report.recorded.slides} of its slides` }} (<span
+          class="clock"
+          >{{ duration(report.recorded.length) }}</span
+        >) is a take of this talk. <NuxtLink :to="review">Look at it in Review</NuxtLink>
+      </p>
+      <template v-if="report.findings.length > 0">
+        <p class="soft">Not as it is in the file:</p>
+        <ul class="listed">
+          <li v-for="line in findingLines(report.findings)" :key="line.sentence">
+            <button v-if="slideOf(line.slides[0] ?? 0)" class="press quiet small go" @click="goTo(line.slides)">Show</button>
+            <span>{{ line.sentence }}</span>
+          </li>
+        </ul>
+      </template>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.report {
+  display: grid;
+  gap: 8px;
+  margin: 12px;
+  padding: 10px 14px;
+  border: 1px solid var(--line);
+  border-left: 3px solid var(--brand);
+  border-radius: 6px;
+  background: var(--card);
+}
+.head {
+  display: flex;
+  gap: 12px;
+  align-items: start;
+}
+.wide {
+  flex: 1;
+  min-width: 0;
+}
+.name {
+  overflow-wrap: anywhere;
+}
+.listed {
+  max-height: 168px;
+  overflow-y: auto;
+}
+li {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+.go {
+  flex: none;
+  color: var(--brand);
+}
+</style>

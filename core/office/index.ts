@@ -1,0 +1,7 @@
+export type { ClickState, EffectAction, EffectTarget, OfficeEffect, OfficeMotion, OfficeTimeline } from './timeline'
+export { clickStates, pathEnd, stateAfter } from './timeline'
+export type { FindingLine, OfficeFinding } from './findings'
+export { findingLines, listed } from './findings'
+export type { OfficeReport } from './report'
+export type { OfficeRecording, RecordedStroke } from './recording'
+export { recordedLength, recordedStretch, stateTimes } from './recording'

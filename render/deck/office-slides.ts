@@ -1,0 +1,97 @@
+import { join } from 'node:path'
+import { Refusal } from '@core/model'
+import { recordedLength } from '@core/office'
+import type { OfficeFinding } from '@core/office'
+import type { OfficeDeck, OfficeSlide, OpenedOffice, SlideRecording } from '@render/office'
+import { bringRecorded } from '@render/sound'
+import type { DeckMessage, ReadDeckOrder, ReadRecording, ReadStep, SlideFacts } from './messages'
+
+/** Timings without anything that was said only plan a deck that advances by itself. */
+const isRecorded = ({ slides }: OfficeDeck): boolean => slides.some(({ recording }) => recording?.media != null)
+
+/** What an office file says of one of its slides. @param steps as they were drawn */
+export function slideOf(
+  office: OfficeDeck,
+  n: number,
+  steps: readonly ReadStep[],
+): { readonly title: string; readonly steps: readonly ReadStep[]; readonly facts: SlideFacts | null } {
+  const slide = office.slides[n]
+  if (slide === undefined) return { title: '', steps, facts: null }
+  const { title, section, notes, description, hidden, transition, recording, states } = slide
+  const planned = isRecorded(office) ? null : (recording?.length ?? null)
+  return {
+    title,
+    steps: steps.map((step, k) => {
+      const { soft = false, motions = [] } = states[k] ?? {}
+      return { ...step, ...(soft ? ({ reveal: 'fade' } as const) : {}), ...(motions.length > 0 ? { motions } : {}) }
+    }),
+    facts: { section, notes, description, skip: hidden, transition, planned },
+  }
+}
+
+/** Makes the recording of a slide ready. @returns null when there is nothing that can be played or shown */
+async function readRecording(
+  { number, states }: OfficeSlide,
+  recording: SlideRecording,
+  at: number,
+  { office, order, name }: { readonly office: OpenedOffice; readonly order: ReadDeckOrder; readonly name: string },
+): Promise<{ readonly recorded: ReadRecording | null; readonly findings: readonly OfficeFinding[] }> {
+  const { media, camera, ...rest } = recording
+  const clicks = states.length > 1 && rest.clicks.length === 0 ? [{ kind: 'clicks', slide: number } as const] : []
+  const shared = { ...rest, slide: at, states: states.map((state) => ({ clicks: state.clicks })) }
+  const silent = (): ReadRecording | null =>
+    rest.length === null ? null : { ...shared, media: null, camera: false, shown: recordedLength(rest, 0) }
+  if (media === null) return { recorded: silent(), findings: clicks }
+  const [from, to] = [join(order.out, `${name}.source`), `${name}.webm`]
+  try {
+    await office.extract(media.part, from)
+    const atLeast = rest.length ?? 0
+    const { length, camera: seen } = await bringRecorded(from, join(order.out, to), {
+      camera,
+      trim: media.trim,
+      atLeast,
+      time: order.converter?.time ?? 0,
+    })
+    return { recorded: { ...shared, media: to, camera: seen, shown: recordedLength(rest, length) }, findings: clicks }
+  } catch (error) {
+    if (!(error instanceof Refusal) || error.code !== 'unreadable') throw error
+    return { recorded: silent(), findings: [{ kind: 'recording', slide: number }] }
+  }
+}
+
+const languageOf = ({ slides }: OfficeDeck): string => {
+  const counts = new Map<string, number>()
+  for (const { language } of slides) if (language !== '') counts.set(language, (counts.get(language) ?? 0) + 1)
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? ''
+}
+
+/**
+ * What came of an office file, with what was recorded on its slides made ready.
+ * @param first which of the slides that are told its first is, counted from 0
+ */
+export async function officeMessage(office: OpenedOffice, name: string, first: number, order: ReadDeckOrder): Promise<DeckMessage> {
+  const recorded: ReadRecording[] = []
+  const findings: OfficeFinding[] = [...office.findings]
+  for (const [n, slide] of isRecorded(office) ? office.slides.entries() : []) {
+    // A show leaves it out, and what was said on it.
+    if (slide.recording === null || slide.hidden) continue
+    const read = await readRecording(slide, slide.recording, first + n, { office, order, name: `recorded-${String(first + n)}` })
+    if (read.recorded !== null) recorded.push(read.recorded)
+    findings.push(...read.findings)
+  }
+  const { slides } = office
+  return {
+    kind: 'office',
+    recorded,
+    report: {
+      name,
+      slides: slides.length,
+      steps: slides.reduce((sum, { states }) => sum + states.length - 1, 0),
+      notes: slides.filter(({ notes }) => notes !== '').length,
+      skipped: slides.filter(({ hidden }) => hidden).length,
+      language: languageOf(office),
+      recorded: recorded.length === 0 ? null : { slides: recorded.length, length: recorded.reduce((sum, { shown }) => sum + shown, 0) },
+      findings,
+    },
+  }
+}

@@ -1,0 +1,7 @@
+export type { OfficeConverter } from './convert'
+export { convertOffice } from './convert'
+export type { OfficeDeck, OfficeSlide, OfficeState, SlideRecording } from './office-deck'
+export type { OfficeKind } from './office-kind'
+export { officeKindOf } from './office-kind'
+export type { OpenedOffice } from './open-office'
+export { openOffice } from './open-office'

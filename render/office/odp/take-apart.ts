@@ -1,0 +1,163 @@
+import { posix } from 'node:path'
+import type { Motion, Size } from '@core/model'
+import { clickStates } from '@core/office'
+import type { ClickState, OfficeFinding } from '@core/office'
+import { mostly } from '../language'
+import type { OfficePackage } from '../office-package'
+import type { OfficeSlide } from '../office-deck'
+import { attribute, childrenOf, removeElement, within } from '../xml'
+import type { Document, Element } from '../xml'
+import { descriptionOf, lettersByLanguage, notesOn, titleOf, transitionOf } from './page-facts'
+import { boxOf, showState } from './show-state'
+import type { ContentStyles } from './styles'
+import { timingOf } from './timing'
+
+const DRAW = 'urn:oasis:names:tc:opendocument:xmlns:drawing:1.0'
+const STYLE = 'urn:oasis:names:tc:opendocument:xmlns:style:1.0'
+
+/** Elements whose links somebody clicks on; what others name would be fetched. */
+const LINKS: ReadonlySet<string> = new Set(['a', 'event-listener'])
+const isElsewhere = (address: string): boolean => /^([a-z][a-z0-9+.-]*:|\/|\.\.\/)/i.test(address)
+
+/** Takes away what lies elsewhere, and what would run. @returns whether there was anything */
+export function withoutOutside(root: Element): boolean {
+  let found = false
+  for (const element of [...within(root)]) {
+    if (element.localName === 'event-listener' && element.namespaceURI?.includes('script') === true) removeElement(element)
+    const address = attribute(element, 'href')
+    if (address === null || LINKS.has(element.localName ?? '') || !isElsewhere(address)) continue
+    found = true
+    removeElement(element)
+  }
+  return found
+}
+
+/** What is told of films and sounds on a page. */
+function mediaFindings(page: Element, number: number, file: OfficePackage): readonly OfficeFinding[] {
+  return [...within(page, 'plugin')].flatMap((plugin): readonly OfficeFinding[] => {
+    const address = attribute(plugin, 'href') ?? ''
+    const host = /^https?:\/\/([^/:?#]+)/i.exec(address)?.[1]
+    if (host !== undefined) return [{ kind: 'internet', slide: number, host }]
+    if (isElsewhere(address)) return [{ kind: 'elsewhere', slide: number }]
+    return [{ kind: file.has(posix.normalize(address)) ? 'clip' : 'missing', slide: number }]
+  })
+}
+
+/** Masters, one for each slide that shows its number: a slide has several pages, and only one number. */
+export class NumberedMasters {
+  readonly #styles: Document
+
+  constructor(styles: Document) {
+    this.#styles = styles
+  }
+
+  /** The name of a master like another that says this number. */
+  numbered(name: string, number: number, of: number): string {
+    const master = [...within(this.#styles, 'master-page')].find((one) => attribute(one, 'name') === name)
+    if (master === undefined || [...within(master, 'page-number')].length === 0) return name
+    const made = master.cloneNode(true) as Element
+    const own = `${name}-page${String(number)}`
+    made.setAttributeNS(STYLE, 'style:name', own)
+    fixNumbers(made, number, of)
+    master.parentNode?.appendChild(made)
+    return own
+  }
+}
+
+/** Takes numbers in the text in place of fields that count pages. */
+function fixNumbers(element: Element, number: number, of: number): void {
+  const document = element.ownerDocument
+  if (document === null) return
+  for (const [name, value] of [
+    ['page-number', number],
+    ['page-count', of],
+  ] as const) {
+    for (const field of [...within(element, name)]) field.parentNode?.replaceChild(document.createTextNode(String(value)), field)
+  }
+}
+
+/** Tells the ids of one page of a slide from those of its other pages. */
+function withOwnIds(page: Element, state: number): void {
+  const ends = `-s${String(state)}`
+  for (const element of [page, ...within(page)]) {
+    for (let n = 0; n < element.attributes.length; n += 1) {
+      const one = element.attributes.item(n)
+      const names = one?.localName === 'id' || one?.localName === 'start-shape' || one?.localName === 'end-shape'
+      if (one !== null && names) one.value += ends
+    }
+  }
+}
+
+const motionsOf = (page: Element, state: ClickState, size: Size): readonly Motion[] =>
+  state.motions.flatMap(({ target, path, duration }) => {
+    const box = boxOf(page, target, size)
+    return box === null ? [] : [{ box, path: path.slice(0, 4000), duration }]
+  })
+
+/** A slide as it was read, and what is told of it. */
+interface ReadPage {
+  readonly slide: OfficeSlide
+  readonly findings: readonly OfficeFinding[]
+}
+
+/** A deck's content while it is taken apart. */
+export interface Content {
+  readonly styles: ContentStyles
+  readonly masters: NumberedMasters
+  readonly size: Size
+  readonly file: OfficePackage
+}
+
+/** Reads all of a page that its states do not show. */
+function readPage(page: Element, number: number, states: readonly ClickState[], { styles, size }: Content): OfficeSlide {
+  const properties = styles.ofPage(page)
+  return {
+    number,
+    title: titleOf(page),
+    notes: notesOn(page),
+    description: descriptionOf(page),
+    section: '',
+    hidden: properties !== null && attribute(properties, 'visibility') === 'hidden',
+    language: mostly(lettersByLanguage(page, styles)),
+    transition: transitionOf(page, styles).transition,
+    states: states.map((state) => ({ clicks: state.clicks, soft: state.soft, motions: motionsOf(page, state, size) })),
+    recording: null,
+  }
+}
+
+/** Takes away what a still page has nothing of: what moves, what is told of it, films and sounds. */
+function stopped(page: Element): void {
+  for (const child of childrenOf(page)) {
+    if (child.localName === 'notes' || child.namespaceURI?.includes('animation') === true) removeElement(child)
+  }
+  // A film or a sound is shown by the picture that stands for it.
+  for (const plugin of [...within(page, 'plugin')]) removeElement(plugin)
+}
+
+/** Puts a page for each state of a slide in its place. @param of how many slides there are */
+export function takeApart(page: Element, number: number, of: number, content: Content): ReadPage {
+  const { styles, masters, size, file } = content
+  const { timeline, found } = timingOf(page)
+  const states = clickStates(timeline)
+  const slide = readPage(page, number, states, content)
+  const kinds = new Set<'effect' | 'trigger' | 'parts' | 'delay' | 'path' | 'transition' | 'elsewhere'>(found)
+  if (slide.states.some(({ motions }) => motions.length > 0)) kinds.add('path')
+  if (!transitionOf(page, styles).known) kinds.add('transition')
+  const media = mediaFindings(page, number, file)
+  stopped(page)
+  fixNumbers(page, number, of)
+  if (withoutOutside(page)) kinds.add('elsewhere')
+  const properties = styles.ofPage(page)
+  const master = attribute(page, 'master-page-name') ?? ''
+  const shows = properties !== null && attribute(properties, 'display-page-number') === 'true'
+  page.setAttributeNS(DRAW, 'draw:master-page-name', shows ? masters.numbered(master, number, of) : master)
+  for (const [n, state] of states.entries()) {
+    const copy = page.cloneNode(true) as Element
+    copy.setAttributeNS(DRAW, 'draw:name', `page${String(number)}-${String(n)}`)
+    showState(copy, state, size, styles)
+    withOwnIds(copy, n)
+    page.parentNode?.insertBefore(copy, page)
+  }
+  removeElement(page)
+  return { slide, findings: [...[...kinds].map((kind) => ({ kind, slide: number })), ...media] }
+}

@@ -1,0 +1,93 @@
+import { randomUUID } from 'node:crypto'
+import { asId } from '@core/model'
+import type { SlideId } from '@core/model'
+import { recordedStretch } from '@core/office'
+import type { ReadRecording } from '@render/deck'
+import type { Queries } from '@server/database'
+import { putUnder, rawPath, safeFolder, stretchFolder } from '@server/store'
+import { tell } from './events'
+import { addJob } from './jobs'
+import { currentProgramme } from './programmes'
+import { roomForTake } from './quotas'
+
+/** What was recorded on a slide of a deck that was brought in. */
+export interface RecordedSlide {
+  readonly slide: SlideId
+  readonly recording: ReadRecording
+  /** Its voice, with the camera if there is one; null: it has timings only. */
+  readonly path: string | null
+}
+
+/** A stretch of a take, whose recording lies where recordings do. */
+async function addStretch(q: Queries, take: string, number: number, { slide, recording, path }: RecordedSlide): Promise<void> {
+  const stretch = randomUUID()
+  const { camera, shown, states } = recording
+  const { opening, cues } = recordedStretch(slide, states, recording, { camera, length: shown, newId: () => asId(randomUUID()) })
+  await safeFolder(stretchFolder(stretch))
+  if (path !== null) await putUnder(path, rawPath(stretch))
+  await q
+    .insertInto('stretch')
+    .values({
+      id: stretch,
+      take,
+      number,
+      camera,
+      voice: path !== null,
+      mime: camera ? 'video/webm;codecs=vp8,opus' : 'audio/webm;codecs=opus',
+      opening: JSON.stringify(opening),
+      state: 'closing',
+      length_ms: shown,
+      kept_ms: null,
+      chunks: path === null ? 0 : 1,
+      cues: cues.length,
+      peaks: null,
+      loudness: null,
+      prints: null,
+      tail: null,
+      timing: null,
+      drift_ppm: null,
+      offset_picture: 0,
+      offset_sound: 0,
+    })
+    .execute()
+  if (cues.length > 0)
+    await q
+      .insertInto('cue')
+      .values(cues.map((cue, n) => ({ stretch, n, cue: JSON.stringify(cue) })))
+      .execute()
+}
+
+/**
+ * Makes a take of what was recorded on the slides of a deck: the talk's recording where it has none, else it goes to its end. It is
+ * finished by a job like any other, and only once for each import. In one transaction.
+ * @throws Refusal when the talk can have no more takes
+ */
+export async function takeOfDeck(q: Queries, id: string, slides: readonly RecordedSlide[]): Promise<void> {
+  const { talk, take: before } = await q
+    .selectFrom('import')
+    .select(['talk', 'take'])
+    .where('id', '=', id)
+    .forUpdate()
+    .executeTakeFirstOrThrow()
+  if (before !== null || slides.length === 0) return
+  await roomForTake(q, talk)
+  const { pieces } = await currentProgramme(q, talk)
+  const take = randomUUID()
+  await q
+    .insertInto('take')
+    .values({
+      id: take,
+      talk,
+      kind: 'full',
+      intent: JSON.stringify({ kind: pieces.length === 0 ? 'replaceAll' : 'append' }),
+      state: 'closing',
+      sentence: null,
+      discarded: null,
+      place: null,
+    })
+    .execute()
+  for (const [number, slide] of slides.entries()) await addStretch(q, take, number, slide)
+  await q.updateTable('import').set({ take }).where('id', '=', id).execute()
+  await addJob(q, 'finish-take', { take }, `finish-take:${take}`)
+  await tell(q, { talk, kind: 'take', id: take })
+}
