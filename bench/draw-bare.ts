@@ -1,4 +1,4 @@
-import { drawPage, openPdf } from '@render/deck'
+import { drawPage, openPdf, pageOf } from '@render/pdf'
 
 /** Bare drawing is drawing at 1080 lines, as an export does. */
 const SCREEN = { width: 1920, height: 1920 }
@@ -9,10 +9,10 @@ const SCREEN = { width: 1920, height: 1920 }
  */
 const document = await openPdf(process.argv[2] ?? '')
 // Whoever is first pays for loading the library's code; that is not counted.
-await drawPage(await document.getPage(1), SCREEN)
+await drawPage(await pageOf(document, 1), SCREEN)
 const began = performance.now()
 for (let n = 1; n <= document.numPages; n += 1) {
-  const page = await document.getPage(n)
+  const page = await pageOf(document, n)
   const canvas = await drawPage(page, SCREEN)
   // Drawing is put off until somebody asks for pixels.
   canvas.getContext('2d').getImageData(0, 0, 1, 1)

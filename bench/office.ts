@@ -3,8 +3,9 @@ import { mkdir, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { min } from 'd3'
-import { drawPage, openPdf, readDeckApart } from '@render/deck'
-import type { PdfFile } from '@render/deck'
+import { readDeckApart } from '@render/deck'
+import { drawPage, openPdf, pageOf } from '@render/pdf'
+import type { PdfFile } from '@render/pdf'
 import { convertOffice } from '@render/office'
 import type { OfficeConverter } from '@render/office'
 import { ensureBuilt } from '../scripts/start/build'
@@ -126,7 +127,7 @@ const patternOf = (slide: number): Pattern => PATTERNS[slide % PATTERNS.length] 
 
 /** Middles of the colours that are seen on a page, in fractions of it. */
 async function coloursOn(pdf: PdfFile, page: number): Promise<ReadonlyMap<Colour, readonly [number, number]>> {
-  const canvas = await drawPage(await pdf.getPage(page), { width: 480, height: 480 })
+  const canvas = await drawPage(await pageOf(pdf, page), { width: 480, height: 480 })
   const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height)
   const found = new Map<Colour, readonly [number, number]>()
   for (const colour of Object.keys(COLOURS) as Colour[]) {
@@ -201,11 +202,13 @@ export async function measure(): Promise<Figure> {
     const alike: number[] = []
     for (let n = 0; n < SLIDES; n += 1) {
       const { marks, endsWhole } = patternOf(n)
-      if (warm.steps[n] !== marks.length) wrong += 1
-      for (const mark of marks) {
-        page += 1
+      const made = warm.steps[n] ?? 0
+      if (made !== marks.length) wrong += 1
+      const first = page
+      page += made
+      for (const [k, mark] of marks.slice(0, made).entries()) {
         states += 1
-        wrong += wrongOn(await coloursOn(pdf, page), mark)
+        wrong += wrongOn(await coloursOn(pdf, first + k + 1), mark)
       }
       if (!endsWhole) continue
       const [mine, theirs] = await Promise.all([drawn(pdf, page), drawn(plain, n + 1)])
@@ -233,7 +236,7 @@ async function drawn(
   pdf: PdfFile,
   page: number,
 ): Promise<{ readonly data: Uint8ClampedArray; readonly width: number; readonly height: number }> {
-  const canvas = await drawPage(await pdf.getPage(page), { width: 960, height: 960 })
+  const canvas = await drawPage(await pageOf(pdf, page), { width: 960, height: 960 })
   const { width, height } = canvas
   return { data: canvas.getContext('2d').getImageData(0, 0, width, height).data, width, height }
 }

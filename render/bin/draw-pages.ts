@@ -2,8 +2,10 @@ import { once } from 'node:events'
 import { createInterface } from 'node:readline'
 import type { Canvas } from '@napi-rs/canvas'
 import { Refusal } from '@core/model'
-import { drawPage, drawPicture, openPdf, openPicture } from '@render/deck'
-import type { DrawAnswer, DrawOrder, PdfFile } from '@render/deck'
+import { drawPicture, openPicture } from '@render/deck'
+import type { DrawAnswer, DrawOrder } from '@render/deck'
+import { drawPage, openPdf, pageOf } from '@render/pdf'
+import type { PdfFile } from '@render/pdf'
 
 const documents = new Map<string, Promise<PdfFile>>()
 
@@ -11,7 +13,7 @@ async function draw({ path, page: number, box }: DrawOrder): Promise<Canvas> {
   if (number === null) return await drawPicture(await openPicture(path), box)
   const opening = documents.get(path) ?? openPdf(path)
   documents.set(path, opening)
-  const page = await (await opening).getPage(number)
+  const page = await pageOf(await opening, number)
   try {
     return await drawPage(page, box)
   } finally {

@@ -6,9 +6,9 @@ import type { SlideDraft } from '@core/formats'
 import { Refusal } from '@core/model'
 import { openOffice } from '@render/office'
 import type { OfficeKind, OpenedOffice } from '@render/office'
+import { notesPages, openPdf } from '@render/pdf'
+import type { PdfFile } from '@render/pdf'
 import type { ReadDeckOrder, StepSource } from './messages'
-import { openPdf } from './pdf'
-import type { PdfFile } from './pdf'
 import { openPicture } from './picture'
 import type { PictureFile } from './picture'
 import { kindOf } from './sniff'
@@ -24,6 +24,8 @@ export type DeckSource =
       readonly name: string
       readonly pdf: PdfFile
       readonly groups: readonly (readonly number[])[]
+      /** Of each slide, from the notes pages behind them; null: there are none. */
+      readonly notes: readonly string[] | null
     }
   | {
       readonly kind: 'office'
@@ -161,7 +163,11 @@ async function openSource(file: Found, number: number, order: ReadDeckOrder): Pr
             `the part you need.`,
         )
       }
-      return { kind: 'pdf', source, path, name, pdf, groups: groupPagesByLabel(await pdf.getPageLabels(), pdf.numPages) }
+      const behind = await notesPages(pdf)
+      const pages = behind?.slides ?? pdf.numPages
+      const labels = await pdf.getPageLabels()
+      const groups = groupPagesByLabel(labels?.slice(0, pages) ?? null, pages)
+      return { kind: 'pdf', source, path, name, pdf, groups, notes: behind?.notes ?? null }
     }
     case 'pptx':
     case 'odp':
@@ -181,7 +187,6 @@ async function openOfficeSource(kind: OfficeKind, { path, name }: Found, number:
     converter: order.converter,
     mostBytes: order.maxUnpacked,
     mostPages: order.maxPages,
-    openPdf,
   })
   const source = { kind: 'unpacked', name: basename(office.path) } as const
   return { kind: 'office', source, path: office.path, name, pdf: office.pdf, groups: office.groups, office }
@@ -189,8 +194,7 @@ async function openOfficeSource(kind: OfficeKind, { path, name }: Found, number:
 
 /** How many pages, pictures and slides come in. */
 export function pagesOf(source: DeckSource): number {
-  if (source.kind === 'pdf') return source.pdf.numPages
-  if (source.kind === 'office') return source.groups.flat().length
+  if (source.kind === 'pdf' || source.kind === 'office') return source.groups.flat().length
   return source.kind === 'text' ? source.slides.length : 1
 }
 

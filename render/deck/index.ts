@@ -1,7 +1,6 @@
 export * from './draw-apart'
 export type * from './draw-order'
 export type * from './messages'
-export * from './pdf'
 export * from './picture'
 export * from './read-deck'
 export * from './read-deck-apart'

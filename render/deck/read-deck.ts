@@ -4,11 +4,11 @@ import { basename, join } from 'node:path'
 import { addsOnly, keepsWords } from '@core/layout'
 import { MOST_PICTURES, Refusal } from '@core/model'
 import type { Size } from '@core/model'
+import { outlineTitles, pageOf, pageSize } from '@render/pdf'
 import { openSources, pagesOf, slidesOf } from './deck-sources'
 import type { DeckSource } from './deck-sources'
-import type { DeckMessage, ReadDeckOrder, ReadPicture } from './messages'
+import type { DeckMessage, ReadDeckOrder, ReadPicture, SlideFacts } from './messages'
 import { officeMessage, slideOf } from './office-slides'
-import { outlineTitles, pageSize } from './pdf'
 import { drawPicture, openPicture } from './picture'
 import type { PictureFile } from './picture'
 import { keepStep, PICTURE_GROUND, SCREEN } from './read-pages'
@@ -28,7 +28,7 @@ const MOST_HELPERS = 3
 async function shapeOf(sources: readonly DeckSource[]): Promise<Size> {
   const first = sources[0]
   if (first?.kind !== 'pdf' && first?.kind !== 'office') return { width: 16, height: 9 }
-  const { width, height } = pageSize(await first.pdf.getPage(1))
+  const { width, height } = pageSize(await pageOf(first.pdf, 1))
   const ratio = width / height
   if (!(ratio > 0.2 && ratio < 5)) throw new Refusal('unreadable', 'The pages of this PDF are too long or too narrow for slides.')
   for (const [w, h] of [
@@ -98,11 +98,20 @@ async function readPdf(
   ).entries()) {
     const { pages, steps } = await reading
     const first = pages[0]
-    const said = source.kind === 'office' ? slideOf(source.office, n, steps) : { title: '', steps, facts: null }
+    const said = source.kind === 'office' ? slideOf(source.office, n, steps) : { title: '', steps, facts: notedFacts(pages, source.notes) }
     const title = said.title || (pages.map((page) => titles.get(page.page) ?? page.title).find((words) => words !== '') ?? '')
     await telling.put(Promise.resolve({ kind: 'slide', ...said, title, adds: addsTo(before, first) }))
     before = pages.at(-1)
   }
+}
+
+/** The notes of a slide of a PDF: what hangs on its pages, and what stands on their notes pages. */
+function notedFacts(pages: readonly ReadPage[], behind: readonly string[] | null): SlideFacts | null {
+  const notes = pages
+    .flatMap((page) => [page.notes, behind?.[page.page - 1] ?? ''])
+    .filter((words, n, all) => words !== '' && all.indexOf(words) === n)
+    .join('\n\n')
+  return notes === '' ? null : { section: '', notes, description: '', skip: false, transition: 'cut', planned: null }
 }
 
 /** Whether a page only adds to the one before it. */

@@ -5,10 +5,9 @@ import type { Canvas } from '@napi-rs/canvas'
 import { contentOf, groundModel } from '@core/layout'
 import type { GroundModel } from '@core/layout'
 import type { Size } from '@core/model'
+import { drawPage, notesOnPage, pageLinks, pageOf, pageSize, pageWords } from '@render/pdf'
+import type { PdfFile } from '@render/pdf'
 import type { ReadStep } from './messages'
-import { pageLinks } from './page-links'
-import { drawPage, pageSize, pageWords } from './pdf'
-import type { PdfFile } from './pdf'
 
 /** Pictures for the browser fit into this; thumbs and the search for content into these. */
 export const SCREEN: Size = { width: 1600, height: 1600 }
@@ -88,6 +87,8 @@ export interface ReadPage {
   /** By its words; the outline is not asked. */
   readonly title: string
   readonly text: string
+  /** What hangs on it as notes. */
+  readonly notes: string
   readonly image: AnalysisImage
 }
 
@@ -102,15 +103,16 @@ export async function readGroup(pdf: PdfFile, group: readonly number[], order: P
   const pages: ReadPage[] = []
   const steps: Promise<ReadStep>[] = []
   for (const at of group) {
-    const page = await pdf.getPage(at)
+    const page = await pageOf(pdf, at)
     const { title, text } = await pageWords(page)
     const links = await pageLinks(page)
+    const notes = await notesOnPage(page)
     const canvas = await drawPage(page, SCREEN)
     const name = `${String(order.number)}-${String(at)}`
     const found = links.length > 0 ? { links } : {}
     const drawn = { source: order.source, kind: 'page', page: at, size: pageSize(page), text, canvas, name, ...found } as const
     const { image, step } = keepStep(drawn, order.out)
-    pages.push({ page: at, title, text, image })
+    pages.push({ page: at, title, text, notes, image })
     steps.push(step)
     page.cleanup()
   }

@@ -1,8 +1,8 @@
 import type { Worker } from 'node:worker_threads'
+import { openPdf } from '@render/pdf'
+import type { PdfFile } from '@render/pdf'
 import { readGroup } from './read-pages'
 import type { PagesOrder, ReadGroup } from './read-pages'
-import type { PdfFile } from './pdf'
-import { openPdf } from './pdf'
 
 /** What a thread that helps with a PDF is given. */
 export interface HelperOrder extends PagesOrder {

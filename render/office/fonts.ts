@@ -27,11 +27,3 @@ export async function missingFonts(wanted: Iterable<string>): Promise<readonly s
   }
   return missing.slice(0, MOST)
 }
-
-/** A font's family as a person reads it, from its name in a document such as `BAAAAA+NotoSans-Bold` (ISO 32000-1, 9.6.4). */
-export const familyOf = (name: string): string =>
-  name
-    .replace(/^[A-Z]{6}\+/, '')
-    .replace(/[-,](Regular|Bold|Italic|Oblique|Medium|Light|Book|Roman|PS|MT|Semibold|Black)+.*$/i, '')
-    .replace(/(?<=[a-z])(?=[A-Z])/g, ' ')
-    .trim()

@@ -2,7 +2,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { drawPage, openPdf } from '@render/deck'
+import { drawPage, pageOf } from '@render/pdf'
 import { convertOffice, openOffice } from '@render/office'
 import type { OfficeConverter, OfficeKind, OpenedOffice } from '@render/office'
 import { filmFile, makeOfficeDeck, rewritten, toneFile } from '../../tests/harness/office-decks'
@@ -28,7 +28,7 @@ async function open(
   const path = join(folder, `deck-${String(names)}.${kind}`)
   await writeFile(path, deck)
   return await openOffice(path, {
-    ...{ kind, out: folder, name: `made-${String(names)}`, converter, mostBytes: 200_000_000, mostPages: 200, openPdf },
+    ...{ kind, out: folder, name: `made-${String(names)}`, converter, mostBytes: 200_000_000, mostPages: 200 },
     ...bounds,
   })
 }
@@ -43,7 +43,7 @@ const COLOURS: Readonly<Record<string, readonly [number, number, number]>> = {
 
 /** What is seen at places of a page, in fractions of it. */
 async function seen(office: OpenedOffice, page: number, places: readonly (readonly [number, number])[]): Promise<string> {
-  const canvas = await drawPage(await office.pdf.getPage(page), { width: 640, height: 640 })
+  const canvas = await drawPage(await pageOf(office.pdf, page), { width: 640, height: 640 })
   const ctx = canvas.getContext('2d')
   return places
     .map(([x, y]) => {
@@ -55,7 +55,7 @@ async function seen(office: OpenedOffice, page: number, places: readonly (readon
 
 /** Where lines of words begin on the left of a page, in pixels from its top. */
 async function linesOf(office: OpenedOffice, page: number): Promise<readonly number[]> {
-  const canvas = await drawPage(await office.pdf.getPage(page), { width: 640, height: 640 })
+  const canvas = await drawPage(await pageOf(office.pdf, page), { width: 640, height: 640 })
   const width = Math.round(canvas.width * 0.4)
   const { data } = canvas.getContext('2d').getImageData(0, 0, width, Math.round(canvas.height * 0.6))
   const dark = Array.from({ length: data.length / 4 / width }, (_, y) =>
@@ -208,7 +208,7 @@ describe('what an office deck says of its slides', () => {
     expect(office.findings).toContainEqual({ kind: 'transition', slide: 3 })
     // The third slide is the seventh page, and still says its own number.
     expect(office.groups).toEqual([[1], [2, 3, 4, 5, 6], [7]])
-    const words = (await (await office.pdf.getPage(7)).getTextContent()).items.map((item) => ('str' in item ? item.str : ''))
+    const words = (await (await pageOf(office.pdf, 7)).getTextContent()).items.map((item) => ('str' in item ? item.str : ''))
     expect(words.join('').trim()).toBe('3')
   })
 

@@ -1,20 +1,20 @@
 import { join } from 'node:path'
-import type { PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { Refusal } from '@core/model'
 import type { OfficeFinding } from '@core/office'
+import { fontOf, openPdf, pageOf } from '@render/pdf'
+import type { PdfFile } from '@render/pdf'
 import { convertOffice } from './convert'
 import type { OfficeConverter } from './convert'
 import type { OfficeDeck, OfficeSlide } from './office-deck'
 import type { OfficeKind } from './office-kind'
 import { OfficePackage } from './office-package'
 import { rewriteOdp } from './odp/rewrite-odp'
-import { fontOf } from './pdf-fonts'
 import { rewritePptx } from './pptx/rewrite-pptx'
 
 /** An office deck and the document that shows it. */
 export interface OpenedOffice extends OfficeDeck {
   readonly path: string
-  readonly pdf: PDFDocumentProxy
+  readonly pdf: PdfFile
   /** For each slide the pages that are its states, counted from 1. */
   readonly groups: readonly (readonly number[])[]
   /** Takes a part of the file, such as a sound, out into a file. */
@@ -31,7 +31,6 @@ export interface OpenOfficeOptions {
   /** Most bytes that may come out of the file. */
   readonly mostBytes: number
   readonly mostPages: number
-  readonly openPdf: (path: string) => Promise<PDFDocumentProxy>
 }
 
 /** Pages of each slide, in the order in which they were made. */
@@ -45,10 +44,10 @@ function pagesOf(slides: readonly OfficeSlide[]): readonly (readonly number[])[]
 }
 
 /** What stands in for fonts that are not here, by the pages on which they were tried. */
-async function standIns(pdf: PDFDocumentProxy, first: number, trials: readonly string[]): Promise<readonly OfficeFinding[]> {
+async function standIns(pdf: PdfFile, first: number, trials: readonly string[]): Promise<readonly OfficeFinding[]> {
   const findings: OfficeFinding[] = []
   for (const [n, font] of trials.entries()) {
-    const standIn = await fontOf(await pdf.getPage(first + n))
+    const standIn = await fontOf(await pageOf(pdf, first + n))
     if (standIn !== '' && standIn.toLowerCase() !== font.toLowerCase()) findings.push({ kind: 'font', font, standIn })
   }
   return findings
@@ -59,7 +58,7 @@ async function standIns(pdf: PDFDocumentProxy, first: number, trials: readonly s
  * @throws Refusal when it cannot be read or takes too much
  */
 export async function openOffice(path: string, options: OpenOfficeOptions): Promise<OpenedOffice> {
-  const { kind, out, name, converter, mostBytes, mostPages, openPdf } = options
+  const { kind, out, name, converter, mostBytes, mostPages } = options
   // An old file is made a newer one first: what is read of it is then read in one way.
   const newer = kind === 'ppt' ? await convertOffice(path, 'odp', out, converter) : path
   const file = await OfficePackage.open(newer, mostBytes)

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { emptyComposition } from '@core/compose'
 import type { ComposedPicture, Composition } from '@core/model'
 import type { TalkCard, ImportView, TalkView } from '@contracts'
-import { openPdf, pageWords } from '@render/deck'
+import { openPdf, pageOf, pageWords } from '@render/pdf'
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -264,7 +264,7 @@ describe('between talks and out of them', () => {
       const file = join(folder, `${kind}.pdf`)
       await writeFile(file, new Uint8Array(await answer.arrayBuffer()))
       const pdf = await openPdf(file)
-      return (await pageWords(await pdf.getPage(1))).text.replace(/\s+/g, ' ')
+      return (await pageWords(await pageOf(pdf, 1))).text.replace(/\s+/g, ' ')
     }
     const [handout, forViewers] = [await wordsOf('notes'), await wordsOf('viewerNotes')]
     expect(handout).toContain('Why the water comes back')

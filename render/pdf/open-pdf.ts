@@ -3,13 +3,10 @@ import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas } from '@napi-rs/canvas'
-import { getDocument, PasswordResponses } from 'pdfjs-dist/legacy/build/pdf.mjs'
+import { getDocument, PagesMapper, PasswordResponses } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs'
-import { Refusal, storableText } from '@core/model'
+import { Refusal } from '@core/model'
 import type { Size } from '@core/model'
-
-/** Longest title that is kept. */
-const TITLE = 120
 
 const library = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'))
 
@@ -76,30 +73,14 @@ export async function openPdf(path: string): Promise<PDFDocumentProxy> {
 /** An open PDF. */
 export type PdfFile = PDFDocumentProxy
 
-/** The page that an entry of an outline leads to, counted from 0: by reference or by its number; -1 when it leads nowhere. */
-async function pageAt(document: PdfFile, target: unknown): Promise<number> {
-  if (typeof target === 'number') return target
-  if (target === null || typeof target !== 'object') return -1
-  return await document.getPageIndex(target as never).catch(() => -1)
-}
-
-/** Titles that the document's own outline gives to pages, by page counted from 1; the outermost entry of a page counts. */
-export async function outlineTitles(document: PdfFile): Promise<ReadonlyMap<number, string>> {
-  const titles = new Map<number, string>()
-  type Entries = Awaited<ReturnType<PdfFile['getOutline']>>
-  const visit = async (entries: Entries | null | undefined, depth: number): Promise<void> => {
-    if (entries == null || depth > 4) return
-    for (const entry of entries.slice(0, 2000)) {
-      const dest: unknown = typeof entry.dest === 'string' ? await document.getDestination(entry.dest) : entry.dest
-      const target: unknown = Array.isArray(dest) ? dest[0] : null
-      const at = await pageAt(document, target)
-      const title = entry.title.replace(/\s+/g, ' ').trim().slice(0, TITLE)
-      if (at >= 0 && title !== '' && !titles.has(at + 1)) titles.set(at + 1, title)
-    }
-    for (const entry of entries.slice(0, 2000)) await visit(entry.items as Entries, depth + 1)
-  }
-  await visit(await document.getOutline().catch(() => null), 0)
-  return titles
+/**
+ * A page of an open PDF. The library counts the pages of all open documents in one place, which holds those of the one opened last: it is
+ * told anew for every page.
+ * @param number counted from 1
+ */
+export async function pageOf(document: PdfFile, number: number): Promise<PDFPageProxy> {
+  PagesMapper.instance.pagesNumber = document.numPages
+  return await document.getPage(number)
 }
 
 /** A page's size as it is seen, turned where the file says so, in points. */
@@ -117,38 +98,4 @@ export async function drawPage(page: PDFPageProxy, box: Size): Promise<Canvas> {
   // The library's types speak of the browser's canvas; this one has what it draws with.
   await page.render({ canvas: canvas as never, viewport, background: '#FFFFFF' }).promise
   return canvas
-}
-
-export interface PageWords {
-  /** The largest text in the upper half of the page, else of all; or an empty string. */
-  readonly title: string
-  readonly text: string
-}
-
-/** Reads the words of a page. */
-export async function pageWords(page: PDFPageProxy): Promise<PageWords> {
-  const content = await page.getTextContent()
-  const items = content.items.flatMap((item) =>
-    'str' in item && item.str.trim() !== ''
-      ? [
-          {
-            text: storableText(item.str.trim()),
-            size: Math.hypot(Number(item.transform[2]), Number(item.transform[3])),
-            y: Number(item.transform[5]),
-          },
-        ]
-      : [],
-  )
-  const [, bottom = 0, , top = 0] = page.view
-  const upper = items.filter((item) => item.y > bottom + (top - bottom) * 0.5)
-  const heads = upper.length > 0 ? upper : items
-  const largest = heads.reduce((most, item) => Math.max(most, item.size), 0)
-  const from = heads.findIndex((item) => item.size > largest * 0.95)
-  const rest = heads.slice(Math.max(0, from))
-  const end = rest.findIndex((item) => item.size <= largest * 0.95)
-  const title = rest
-    .slice(0, end === -1 ? rest.length : end)
-    .map((item) => item.text)
-    .join(' ')
-  return { title: title.slice(0, TITLE), text: items.map((item) => item.text).join(' ') }
 }

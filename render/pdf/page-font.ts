@@ -1,5 +1,11 @@
 import type { PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs'
-import { familyOf } from './fonts'
+/** A font's family as a person reads it, from its name in a document such as `BAAAAA+NotoSans-Bold` (ISO 32000-1, 9.6.4). */
+const familyOf = (name: string): string =>
+  name
+    .replace(/^[A-Z]{6}\+/, '')
+    .replace(/[-,](Regular|Bold|Italic|Oblique|Medium|Light|Book|Roman|PS|MT|Semibold|Black)+.*$/i, '')
+    .replace(/(?<=[a-z])(?=[A-Z])/g, ' ')
+    .trim()
 
 interface LoadedFont {
   readonly name?: unknown

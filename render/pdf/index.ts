@@ -1,0 +1,6 @@
+export * from './open-pdf'
+export * from './outline'
+export * from './page-font'
+export * from './page-links'
+export * from './page-notes'
+export * from './page-words'
