@@ -25,6 +25,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   drift: () => import('./drift'),
   import: () => import('./import'),
   office: () => import('./office'),
+  cover: () => import('./cover'),
   start: () => import('./start'),
   weight: () => import('./weight'),
   'at-once': () => import('./at-once'),

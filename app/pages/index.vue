@@ -2,10 +2,13 @@
 import { Search } from '@element-plus/icons-vue'
 import { useLocalStorage } from '@vueuse/core'
 import type { Ms } from '@core/model'
+import { STARTER_NAMES, STARTERS } from '@core/starters'
+import type { StarterName } from '@core/starters'
 import type { TalkCard } from '@contracts'
 import { api, bringIn } from '~/client'
 import { ORDERS, talksShown } from '~/components/talks/next-step'
 import type { TalkOrder } from '~/components/talks/next-step'
+import { duration } from '~/words'
 
 const talks = ref<readonly TalkCard[] | null>(null)
 const { busy, trouble, attempt } = useAttempt()
@@ -31,9 +34,11 @@ async function load(): Promise<void> {
   talks.value = await api.get<readonly TalkCard[]>('/talks')
 }
 
-async function blank(): Promise<void> {
+/** @param starter a deck to begin from; null: an empty one */
+async function begin(starter: StarterName | null): Promise<void> {
   await attempt(async () => {
-    const { id } = await api.post<{ id: string }>('/talks', { name: 'New talk', limit: limit.value })
+    const fresh = starter === null ? { limit: limit.value } : { limit: STARTERS[starter].limit, starter }
+    const { id } = await api.post<{ id: string }>('/talks', { name: 'New talk', ...fresh })
     await navigateTo(`/talks/${id}/prepare`)
   })
 }
@@ -107,7 +112,13 @@ const bringBack = (): Promise<void> =>
           hint="An office deck, a PDF, pictures, a Markdown text, or a zip of these. Or click to choose."
           @files="take"
         />
-        <button class="press" :disabled="busy" @click="blank">Begin with an empty deck</button>
+        <section class="ways" aria-label="Begin without a deck">
+          <p class="soft">Or begin with</p>
+          <button class="press small" :disabled="busy" @click="begin(null)">An empty deck</button>
+          <button v-for="one in STARTER_NAMES" :key="one" class="press small" :disabled="busy" @click="begin(one)">
+            {{ STARTERS[one].title }}<span class="clock soft">{{ duration(STARTERS[one].limit) }}</span>
+          </button>
+        </section>
       </div>
       <div v-if="first" class="notice" role="note">
         <p>These talks are examples: play them, record over them, delete them. To begin your own, drop a deck above.</p>
@@ -177,6 +188,14 @@ h1 {
   grid-template-columns: 1fr auto;
   gap: 16px;
   align-items: stretch;
+}
+.ways {
+  display: grid;
+  gap: 4px;
+  align-content: center;
+}
+.ways .press {
+  justify-content: space-between;
 }
 .order {
   display: flex;

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { STARTER_NAMES } from '@core/starters'
 import { DECK_EDIT, PLACE, SLIDES } from '../shapes'
 import { ms, uuid } from './bounds'
 import { joiOf } from './joi-of'
@@ -22,6 +23,8 @@ export const copySlides = Joi.object({ from: uuid, slides: joiOf(SLIDES).require
 export const newTalk = Joi.object({
   name: Joi.string().trim().min(1).max(160).required(),
   limit: ms.min(1000).allow(null).required(),
+  /** A deck to begin from; left out: an empty one. */
+  starter: Joi.valid(...STARTER_NAMES),
 })
 
 export const notesKind = Joi.object({ kind: Joi.valid('notes', 'viewerNotes').required() })

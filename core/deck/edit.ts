@@ -57,6 +57,11 @@ function withFields(slide: Slide, fields: SlideFields, shape: Size): Slide {
 
 const joinedNotes = (notes: readonly string[]): string => notes.filter((text) => text.trim() !== '').join('\n\n')
 
+/** Where the inset was proposed for other steps than it has now. */
+function withoutProposal({ proposedInset: _, ...slide }: Slide): Slide {
+  return slide
+}
+
 function merge(deck: Deck, edit: Extract<DeckEdit, { kind: 'merge' }>): Deck {
   const ids = known(deck, edit.slides)
   const first = deck.slides.findIndex((slide) => ids.has(slide.id))
@@ -69,7 +74,7 @@ function merge(deck: Deck, edit: Extract<DeckEdit, { kind: 'merge' }>): Deck {
     throw new Refusal('malformed', 'Slides made here cannot be steps of another slide; let their points come in by step instead.')
   }
   const whole: Slide = {
-    ...head,
+    ...withoutProposal(head),
     version: head.version + 1,
     steps: together.flatMap((slide) => slide.steps),
     notes: joinedNotes(together.map((slide) => slide.notes)),
@@ -92,9 +97,9 @@ function split(deck: Deck, edit: Extract<DeckEdit, { kind: 'split' }>): Deck {
   ) {
     throw new Refusal('malformed', 'This slide cannot be split there.')
   }
-  const kept: Slide = { ...slide, version: slide.version + 1, steps: slide.steps.slice(0, edit.keep) }
+  const kept: Slide = { ...withoutProposal(slide), version: slide.version + 1, steps: slide.steps.slice(0, edit.keep) }
   const rest: Slide = {
-    ...slide,
+    ...withoutProposal(slide),
     id: edit.as,
     version: 1,
     section: '',

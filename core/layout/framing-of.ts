@@ -1,3 +1,4 @@
+import { PLAIN_FRAMING } from '@core/model'
 import type { Framing, Programme, Size, Slide, Stroke, VisitId } from '@core/model'
 import { coverage, fitContent, mergeContent } from './content-grid'
 import type { ContentGrid } from './content-grid'
@@ -11,11 +12,15 @@ export const contentOfSteps = (slide: Slide, shape: Size): readonly ContentGrid[
 
 const proposed = new WeakMap<Slide['steps'], { readonly shape: Size; readonly framing: Framing }>()
 
+const sameShape = (a: Size, b: Size): boolean => Math.abs(a.width / a.height - b.width / b.height) < 0.005
+
 /** The framing that is proposed for a slide from what is on it. */
 function proposedFraming(slide: Slide, shape: Size): Framing {
   if (slide.composition !== null) return composedFraming(slide.composition.layout, shape)
+  const inset = slide.proposedInset
+  if (inset !== undefined && sameShape(inset.shape, shape)) return { ...PLAIN_FRAMING, rect: inset.rect }
   const known = proposed.get(slide.steps)
-  if (known !== undefined && known.shape.width === shape.width && known.shape.height === shape.height) return known.framing
+  if (known !== undefined && sameShape(known.shape, shape)) return known.framing
   const framing = placeInset(contentOfSteps(slide, shape), shape)
   proposed.set(slide.steps, { shape, framing })
   return framing

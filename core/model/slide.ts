@@ -94,6 +94,8 @@ export interface Slide {
   readonly composition: Composition | null
   /** null: the place is proposed from the slide's empty areas. */
   readonly framing: Framing | null
+  /** Where the inset is proposed with the slides around it in mind, on slides of that shape; left out: from this slide alone. */
+  readonly proposedInset?: { readonly rect: Rect; readonly shape: Size }
   /** null: proposed from notes and what is on the slide. */
   readonly planned: Ms | null
   readonly skip: boolean

@@ -36,6 +36,8 @@ export interface ReadStep {
   /** As a step has it. */
   readonly reveal?: 'fade'
   readonly motions?: readonly Motion[]
+  /** Which places for the inset are free on it, as `freePlaces` says; left out: that is not known. */
+  readonly free?: string
 }
 
 /** A picture made ready to be placed on a slide: a file in the order's folder. */

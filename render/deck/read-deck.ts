@@ -83,6 +83,7 @@ async function readPdf(
   source: Extract<DeckSource, { kind: 'pdf' | 'office' }>,
   number: number,
   order: ReadDeckOrder,
+  shape: Size,
   telling: Telling,
   startHelper: StartHelper,
 ): Promise<void> {
@@ -92,7 +93,7 @@ async function readPdf(
     source.pdf,
     source.path,
     source.groups,
-    { source: source.source, number, out: order.out },
+    { source: source.source, number, out: order.out, shape },
     helpers(),
     startHelper,
   ).entries()) {
@@ -135,17 +136,18 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
   const pages = sources.reduce((sum, source) => sum + pagesOf(source), 0)
   if (pages > order.maxPages)
     throw new Refusal('too-large', `These files have ${String(pages)} pages together; up to ${String(order.maxPages)} can be taken in.`)
-  tell({ kind: 'plan', pages, shape: await shapeOf(sources) })
+  const shape = await shapeOf(sources)
+  tell({ kind: 'plan', pages, shape })
   const telling = new Telling(tell)
   let slides = 0
   for (const [number, source] of sources.entries()) {
     switch (source.kind) {
       case 'pdf':
-        await readPdf(source, number, order, telling, startHelper)
+        await readPdf(source, number, order, shape, telling, startHelper)
         break
       case 'office': {
         const first = slides
-        await readPdf(source, number, order, telling, startHelper)
+        await readPdf(source, number, order, shape, telling, startHelper)
         await telling.put(officeMessage(source.office, source.name, first, order))
         break
       }

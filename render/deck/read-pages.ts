@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas } from '@napi-rs/canvas'
-import { contentOf, groundModel } from '@core/layout'
+import { contentOf, freePlaces, groundModel, insetPlaces, takenOf } from '@core/layout'
 import type { GroundModel } from '@core/layout'
 import type { Size } from '@core/model'
 import { drawPage, notesOnPage, pageLinks, pageOf, pageSize, pageWords } from '@render/pdf'
@@ -79,6 +79,8 @@ export interface PagesOrder {
   readonly number: number
   /** Folder for the pictures. */
   readonly out: string
+  /** Of the slides that the pages become. */
+  readonly shape: Size
 }
 
 /** A page that was read: what comparing it with its neighbour needs. */
@@ -100,11 +102,12 @@ export interface ReadGroup {
 
 /** Draws and stores the pages of one slide. @param group numbers of pages, counted from 1 */
 export async function readGroup(pdf: PdfFile, group: readonly number[], order: PagesOrder): Promise<ReadGroup> {
+  const places = insetPlaces(order.shape)
   const pages: ReadPage[] = []
   const steps: Promise<ReadStep>[] = []
   for (const at of group) {
     const page = await pageOf(pdf, at)
-    const { title, text } = await pageWords(page)
+    const { title, text, boxes } = await pageWords(page)
     const links = await pageLinks(page)
     const notes = await notesOnPage(page)
     const canvas = await drawPage(page, SCREEN)
@@ -112,8 +115,10 @@ export async function readGroup(pdf: PdfFile, group: readonly number[], order: P
     const found = links.length > 0 ? { links } : {}
     const drawn = { source: order.source, kind: 'page', page: at, size: pageSize(page), text, canvas, name, ...found } as const
     const { image, step } = keepStep(drawn, order.out)
+    const mask = takenOf(image.ground, image.width, image.height, boxes)
+    const free = mask === null ? {} : { free: freePlaces(mask, places, drawn.size, order.shape) }
     pages.push({ page: at, title, text, notes, image })
-    steps.push(step)
+    steps.push(step.then((kept) => ({ ...kept, ...free })))
     page.cleanup()
   }
   return { pages, steps: await Promise.all(steps) }

@@ -1,5 +1,6 @@
 import type { PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { storableText } from '@core/model'
+import type { Rect } from '@core/model'
 
 /** Longest title that is kept, in signs and in lines. */
 const TITLE = 120
@@ -17,6 +18,8 @@ export interface PageWords {
   /** The first lines in the largest type of the upper half of the page, else of all; or an empty string. */
   readonly title: string
   readonly text: string
+  /** Where its words stand, in fractions of the page as it is seen. */
+  readonly boxes: readonly Rect[]
 }
 
 interface Item {
@@ -45,7 +48,7 @@ function linesOf(items: readonly Item[]): readonly Line[] {
   return lines
 }
 
-/** The title among the lines of a page. It ends where the largest type does, a sentence does, or more room follows than between its lines. */
+/** The title among the lines of a page: it ends with the largest type, with a sentence, or where more room follows than between lines. */
 export function titleAmong(lines: readonly Line[]): string {
   const largest = lines.reduce((most, line) => Math.max(most, line.size), 0)
   const first = lines.findIndex((line) => line.size > largest * AS_LARGE)
@@ -68,6 +71,26 @@ export function titleAmong(lines: readonly Line[]): string {
   return kept.join(' ').slice(0, TITLE)
 }
 
+/** How far letters reach above and below their line, in heights of their type. */
+const [ASCENT, DESCENT] = [0.8, 0.22]
+
+/** Boxes around the runs of a page's words, turned or not. */
+function boxesOf(items: Awaited<ReturnType<PDFPageProxy['getTextContent']>>['items'], page: PDFPageProxy): readonly Rect[] {
+  const viewport = page.getViewport({ scale: 1 })
+  return items.flatMap((item): readonly Rect[] => {
+    if (!('str' in item) || item.str.trim() === '') return []
+    const [a = 1, b = 0, c = 0, d = 1, e = 0, f = 0] = item.transform.map(Number)
+    const size = Math.hypot(c, d) || 1
+    const along = Math.hypot(a, b) || 1
+    const corner = (x: number, y: number): readonly number[] =>
+      viewport.convertToViewportPoint(e + (a / along) * x + c * y, f + (b / along) * x + d * y) as readonly number[]
+    const corners = [corner(0, -DESCENT), corner(item.width, -DESCENT), corner(0, ASCENT), corner(item.width, ASCENT)]
+    const [xs, ys] = [corners.map(([x = 0]) => x / viewport.width), corners.map(([, y = 0]) => y / viewport.height)]
+    const [left, top] = [Math.min(...xs), Math.min(...ys)]
+    return size > 0 ? [{ x: left, y: top, w: Math.max(...xs) - left, h: Math.max(...ys) - top }] : []
+  })
+}
+
 /** Reads the words of a page. */
 export async function pageWords(page: PDFPageProxy): Promise<PageWords> {
   const content = await page.getTextContent()
@@ -85,5 +108,9 @@ export async function pageWords(page: PDFPageProxy): Promise<PageWords> {
   )
   const [, bottom = 0, , top = 0] = page.view
   const upper = items.filter((item) => item.y > bottom + (top - bottom) * 0.5)
-  return { title: titleAmong(linesOf(upper.length > 0 ? upper : items)), text: items.map((item) => item.text).join(' ') }
+  return {
+    title: titleAmong(linesOf(upper.length > 0 ? upper : items)),
+    text: items.map((item) => item.text).join(' '),
+    boxes: boxesOf(content.items, page),
+  }
 }

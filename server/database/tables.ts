@@ -10,6 +10,7 @@ import type {
   Said,
   Recipe,
   Size,
+  Slide,
   Snapshot,
   Step,
   TakeKind,
@@ -103,6 +104,8 @@ export interface SlideVersionTable {
   version: number
   steps: Json<readonly Step[]>
   framing: Json<Framing> | null
+  /** See the slide's of that name. */
+  proposed_inset: Json<NonNullable<Slide['proposedInset']>> | null
   composition: Json<Composition> | null
   transition: Generated<Transition>
 }

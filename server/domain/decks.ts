@@ -25,6 +25,7 @@ interface SlideRow {
   readonly optional: boolean
   readonly steps: Slide['steps']
   readonly framing: Slide['framing']
+  readonly proposed_inset: NonNullable<Slide['proposedInset']> | null
   readonly composition: Slide['composition']
   readonly transition: Slide['transition']
 }
@@ -42,6 +43,7 @@ const toSlide = (row: SlideRow): Slide => ({
   optional: row.optional,
   steps: row.steps,
   framing: row.framing,
+  ...(row.proposed_inset === null ? {} : { proposedInset: row.proposed_inset }),
   composition: row.composition,
   transition: row.transition,
 })
@@ -61,6 +63,7 @@ const OF_VERSION = [
   'slide_version.version',
   'slide_version.steps',
   'slide_version.framing',
+  'slide_version.proposed_inset',
   'slide_version.composition',
   'slide_version.transition',
 ] as const
@@ -194,6 +197,7 @@ export async function saveDeck(
           version: slide.version,
           steps: JSON.stringify(slide.steps),
           framing: slide.framing && JSON.stringify(slide.framing),
+          proposed_inset: slide.proposedInset === undefined ? null : JSON.stringify(slide.proposedInset),
           composition: slide.composition && JSON.stringify(slide.composition),
           transition: slide.transition,
         })),

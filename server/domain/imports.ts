@@ -208,6 +208,25 @@ export async function importDone(
   await tell(q, { talk, kind: 'import', id })
 }
 
+/**
+ * Notes where the inset is proposed on slides that an import put in, now that all of them are known. Slides that anything refers to
+ * meanwhile, or that were changed, stay as they are. In one transaction, before the import is done.
+ */
+export async function proposeInsets(
+  q: Queries,
+  talk: string,
+  proposals: ReadonlyMap<SlideId, NonNullable<Slide['proposedInset']>>,
+): Promise<void> {
+  if (proposals.size === 0) return
+  const referred = await slidesReferredTo(q, talk, [...proposals.keys()])
+  const rows = [...proposals].filter(([slide]) => !referred.has(slide))
+  if (rows.length === 0) return
+  await sql`
+    update slide_version set proposed_inset = wanted.inset
+    from unnest(${rows.map(([slide]) => slide)}::uuid[], ${rows.map(([, inset]) => JSON.stringify(inset))}::jsonb[]) as wanted(slide, inset)
+    where slide_version.slide = wanted.slide and slide_version.version = 1 and slide_version.framing is null`.execute(q)
+}
+
 /** An import cannot be read, which is said and told, unless it was read already. */
 export async function importFailed(q: Queries, id: string, sentence: string): Promise<void> {
   const row = await q

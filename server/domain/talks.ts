@@ -4,8 +4,10 @@ import { plannedTime } from '@core/pace'
 import { EMPTY_PROGRAMME, Refusal, USUAL_RECIPE, asId } from '@core/model'
 import type { Ms, Recipe, Slide, Take } from '@core/model'
 import { recordedBySlide, visitsOf } from '@core/programme'
+import { starterSlides } from '@core/starters'
+import type { StarterName } from '@core/starters'
 import type { ImportView, TakeView, TalkCard, TalkView } from '@contracts'
-import type { Queries } from '@server/database'
+import type { Database, Queries } from '@server/database'
 import { saveDeck, slidesOf, slidesOfMany } from './decks'
 import { wantAhead } from './ahead'
 import { tell } from './events'
@@ -31,7 +33,29 @@ const firstRecipe = (name: string, limit: Ms | null): Recipe => ({
   limit: limit === null ? { kind: 'none' } : { kind: 'hold', limit },
 })
 
-export async function createTalk(q: Queries, owner: string, name: string, limit: Ms | null): Promise<string> {
+/** Makes a talk. @param starter a deck to begin from; null: an empty one */
+export async function createTalk(
+  db: Database,
+  owner: string,
+  name: string,
+  limit: Ms | null,
+  starter: StarterName | null = null,
+): Promise<string> {
+  return await db.transaction().execute(async (q) => {
+    const id = await addTalk(q, owner, name, limit)
+    if (starter !== null)
+      await saveDeck(
+        q,
+        id,
+        [],
+        starterSlides(starter, () => asId(randomUUID())),
+        0,
+      )
+    return id
+  })
+}
+
+async function addTalk(q: Queries, owner: string, name: string, limit: Ms | null): Promise<string> {
   await roomForTalk(q, owner)
   const id = randomUUID()
   await q
@@ -230,7 +254,7 @@ export async function setDeleted(q: Queries, id: string, deleted: boolean): Prom
 export async function duplicateTalk(q: Queries, owner: string, id: string): Promise<string> {
   const talk = await q.selectFrom('talk').selectAll().where('id', '=', id).executeTakeFirstOrThrow()
   const name = `${talk.name} (copy)`
-  const copy = await createTalk(q, owner, name.slice(0, 160), talk.limit_ms)
+  const copy = await addTalk(q, owner, name.slice(0, 160), talk.limit_ms)
   await q
     .updateTable('talk')
     .set({ shape: JSON.stringify(talk.shape), language: talk.language })

@@ -15,7 +15,7 @@ describe('someone who begins without a deck', () => {
   it('begins by a layout or an outline, in the dark, and puts the notes where the camera is', async () => {
     const page = await stand.browser.page()
     await page.goto(stand.product.url)
-    await page.getByRole('button', { name: 'Begin with an empty deck' }).click()
+    await page.getByRole('button', { name: 'An empty deck' }).click()
     await page.getByRole('textbox', { name: 'Outline' }).fill('Reef knot\n  left over right\n  right over left\nBowline')
     await page.getByRole('button', { name: 'Light or dark' }).click()
     await page.getByRole('menuitem', { name: 'Dark' }).click()
@@ -36,7 +36,7 @@ describe('someone who begins without a deck', () => {
 
     await page.goto(stand.product.url)
     expect(await accessFaults(page)).toEqual([])
-    await page.getByRole('button', { name: 'Begin with an empty deck' }).click()
+    await page.getByRole('button', { name: 'An empty deck' }).click()
     await page.getByRole('button', { name: 'Claim' }).click()
     await page.getByRole('article', { name: 'Slide 1' }).waitFor()
 

@@ -17,7 +17,7 @@ function came({ slides, steps, notes, skipped }: OfficeReport): string {
     ...(steps === 0 ? [] : [counted(steps, 'step', 'steps')]),
     ...(notes === 0 ? [] : [notes === slides ? 'notes on all of them' : `notes on ${String(notes)}`]),
   ]
-  const left = skipped === 0 ? '' : ` ${counted(skipped, 'slide is', 'slides are')} left out of the show there, and skipped here.`
+  const left = skipped === 0 ? '' : ` In its show ${counted(skipped, 'is', 'are')} left out, and skipped here.`
   return `${counted(slides, 'slide', 'slides')}${with_.length === 0 ? '' : `, with ${with_.join(' and ')}`}.${left}`
 }
 
@@ -82,7 +82,8 @@ const review = computed(() => (props.imported.take === null ? null : `/talks/${t
   overflow-wrap: anywhere;
 }
 .listed {
-  max-height: 168px;
+  gap: 2px;
+  max-height: 190px;
   overflow-y: auto;
 }
 li {
@@ -92,6 +93,7 @@ li {
 }
 .go {
   flex: none;
+  min-height: 24px;
   color: var(--brand);
 }
 </style>

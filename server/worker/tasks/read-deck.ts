@@ -3,10 +3,11 @@ import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Selectable } from 'kysely'
 import { Refusal, asId, isWebAddress } from '@core/model'
-import type { AssetId, ComposedPicture, Slide, SlideId, Step } from '@core/model'
+import { freeOnAll, insetPlaces, placeOverDeck } from '@core/layout'
+import type { AssetId, ComposedPicture, Size, Slide, SlideId, Step } from '@core/model'
 import { readDeckApart } from '@render/deck'
 import type { OfficeReport } from '@core/office'
-import type { DeckMessage, ReadStep, SlideFacts, StepSource } from '@render/deck'
+import type { DeckMessage, ReadRecording, ReadStep, SlideFacts, StepSource } from '@render/deck'
 import { database } from '@server/database'
 import type { Database, ImportTable } from '@server/database'
 import {
@@ -17,6 +18,7 @@ import {
   importOf,
   keepForTalk,
   notePages,
+  proposeInsets,
   putImported,
   startReading,
   takeBackImport,
@@ -82,6 +84,22 @@ class DeckWriter {
   }
 }
 
+/** Where the inset is proposed on slides that came in together. */
+function insetsOver(
+  slides: readonly SlideId[],
+  free: readonly (string | null)[],
+  shape: Size,
+): ReadonlyMap<SlideId, NonNullable<Slide['proposedInset']>> {
+  const places = insetPlaces(shape)
+  const chosen = placeOverDeck(free, places)
+  return new Map(
+    slides.flatMap((slide, n) => {
+      const place = places[chosen[n] ?? -1]
+      return place === undefined ? [] : [[slide, { rect: place.rect, shape }] as const]
+    }),
+  )
+}
+
 /** What a file says of a slide, as the slide has it. */
 const factsOf = (facts: SlideFacts | null): Partial<Slide> => facts ?? {}
 
@@ -105,6 +123,9 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   const told: SlideId[] = []
   const reports: OfficeReport[] = []
   const recorded: RecordedSlide[] = []
+  /** Of each slide the places for its inset that are free on it; null of one of which that is not known. */
+  const free: (string | null)[] = []
+  let shape: Size = { width: 16, height: 9 }
   let last: SlideId | null = null
 
   /** What came out of an archive is kept once, however many pages it has. */
@@ -159,16 +180,30 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     ...fields,
   })
 
+  const toRecorded = (recording: ReadRecording): readonly RecordedSlide[] => {
+    const slide = told[recording.slide]
+    if (slide === undefined) return []
+    return [{ slide, recording, path: recording.media === null ? null : join(out, recording.media) }]
+  }
+
+  /** Notes a slide that was told. @param read its steps; null for one that was made here, whose steps have other ways of being free */
+  const note = (slide: SlideId, read: readonly ReadStep[] | null): void => {
+    told.push(slide)
+    const known = read?.every((step) => step.free !== undefined) === true
+    free.push(known ? freeOnAll(read.flatMap((step) => step.free ?? [])) : null)
+  }
+
   const hear = async (message: DeckMessage): Promise<void> => {
     switch (message.kind) {
       case 'plan':
+        shape = message.shape
         await notePages(db, row, message.pages, message.shape)
         return
       case 'slide': {
         const slide =
           earlier.next().value ??
           (await writer.put(fresh({ ...factsOf(message.facts), title: message.title, steps: await toSteps(message.steps) })))
-        told.push(slide)
+        note(slide, message.steps)
         if (message.adds && last !== null) {
           const group = builds.at(-1)
           if (group?.at(-1) === last) group.push(slide)
@@ -181,7 +216,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
         last = null
         const before = earlier.next().value
         if (before !== undefined) {
-          told.push(before)
+          note(before, null)
           return
         }
         const pictures: ComposedPicture[] = []
@@ -197,16 +232,12 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
             viewerNotes: message.viewerNotes,
           }),
         )
-        told.push(slide)
+        note(slide, null)
         return
       }
       case 'office':
         reports.push(message.report)
-        for (const { media, ...recording } of message.recorded) {
-          const slide = told[recording.slide]
-          if (slide !== undefined)
-            recorded.push({ slide, recording: { media, ...recording }, path: media === null ? null : join(out, media) })
-        }
+        recorded.push(...message.recorded.flatMap(toRecorded))
         return
       default:
     }
@@ -230,6 +261,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     await writer.flush()
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
+      await proposeInsets(q, talk, insetsOver(told, free, shape))
       await takeOfDeck(q, id, recorded)
       await importDone(q, row, builds, reports)
     })

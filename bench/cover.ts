@@ -1,0 +1,166 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { randomLcg } from 'd3'
+import { PDFDocument, StandardFonts, rgb } from 'pdf-lib'
+import type { PDFFont, PDFPage } from 'pdf-lib'
+import { USUAL_SIZE, freeOnAll, insetExtent, insetPlaces, placeOverDeck } from '@core/layout'
+import type { Rect, Size } from '@core/model'
+import { readDeckApart } from '@render/deck'
+import { drawPage, openPdf, pageOf } from '@render/pdf'
+import type { PdfFile } from '@render/pdf'
+import { ensureBuilt } from '../scripts/start/build'
+import { PROGRAMS_FOLDER } from '../scripts/start/programs'
+import type { Figure } from './run'
+
+const SLIDES = 60
+const WIDE: Size = { width: 960, height: 540 }
+const PLACES = insetPlaces(WIDE)
+const WORDS = 'swift harbour wall ringing dusk count tide gauge nest eaves screaming party fledge moult roost wind'.split(' ')
+
+/** Whether two rectangles, in fractions of a slide, touch. */
+const touch = (a: Rect, b: Rect): boolean => a.x < b.x + b.w && a.x + a.w > b.x && a.y < b.y + b.h && a.y + a.h > b.y
+
+interface Dense {
+  readonly page: PDFPage
+  readonly font: PDFFont
+  readonly holes: readonly Rect[]
+  readonly random: () => number
+}
+
+/** Fills a page with small type and thin strokes, but for its holes. */
+function fill({ page, font, holes, random }: Dense): void {
+  const clear = (box: Rect): boolean => holes.every((hole) => !touch(box, hole))
+  const { width, height } = WIDE
+  const size = 7 + random() * 9
+  const tinted = random() < 0.4
+  if (tinted) page.drawRectangle({ x: 0, y: 0, width, height, color: rgb(0.93, 0.96, 0.95) })
+  page.drawText('What the ringing group saw', { x: 40, y: height - 44, size: 26, font })
+  for (let y = height - 70; y > 16; y -= size * 1.5) {
+    let x = 30
+    while (x < width - 60) {
+      const word = WORDS[Math.floor(random() * WORDS.length)] ?? ''
+      const long = font.widthOfTextAtSize(word, size)
+      const box = { x: x / width, y: (height - y - size) / height, w: long / width, h: (size * 1.4) / height }
+      if (clear(box) && random() < 0.92) page.drawText(word, { x, y, size, font, color: rgb(0.35, 0.4, 0.45) })
+      x += long + size * 0.6
+    }
+  }
+  for (let n = 0; n < 12; n += 1) {
+    const [x1, y1, x2, y2] = [random(), random(), random(), random()]
+    const box = { x: Math.min(x1, x2), y: Math.min(y1, y2), w: Math.abs(x1 - x2), h: Math.abs(y1 - y2) }
+    if (!clear(box)) continue
+    page.drawLine({
+      ...{ start: { x: x1 * width, y: (1 - y1) * height }, end: { x: x2 * width, y: (1 - y2) * height } },
+      ...{ thickness: 0.6, color: rgb(0.7, 0.5, 0.4) },
+    })
+  }
+}
+
+/** A deck of dense pages with room for a face somewhere: a place that stays for some slides, and then is another one. */
+async function denseDeck(path: string): Promise<void> {
+  const random = randomLcg(0.3173)
+  const deck = await PDFDocument.create()
+  const font = await deck.embedFont(StandardFonts.Helvetica)
+  let hole: Rect | null = null
+  for (let n = 0; n < SLIDES; n += 1) {
+    if (hole === null || random() < 0.3) {
+      const { w, h } = insetExtent('card', USUAL_SIZE * (0.7 + random() * 1.4), WIDE)
+      // Room for the face and for some air around it.
+      const room = { w: Math.min(1, w + 0.06), h: Math.min(1, h + 0.08) }
+      hole = { x: random() * (1 - room.w), y: 0.14 + random() * (0.86 - room.h), ...room }
+    }
+    const page = deck.addPage([WIDE.width, WIDE.height])
+    const { w, h } = insetExtent('card', USUAL_SIZE * 1.25, WIDE)
+    // Some slides have a second place free, so that there is something to choose; some have none.
+    const corner = random() < 0.5 ? [{ x: 1 - w, y: 1 - h, w, h }] : []
+    fill({ page, font, random, holes: [...(n % 7 === 6 ? [] : [hole]), ...corner] })
+  }
+  await writeFile(path, await deck.save())
+}
+
+/** How many pixels of a page, drawn large, are glyphs or strokes above and left of each corner. */
+async function inkOf(pdf: PdfFile, number: number): Promise<(rect: Rect) => number> {
+  const canvas = await drawPage(await pageOf(pdf, number), { width: 1600, height: 1600 })
+  const { width, height } = canvas
+  const { data } = canvas.getContext('2d').getImageData(0, 0, width, height)
+  const wide = width + 1
+  const sums = new Int32Array(wide * (height + 1))
+  for (let y = 1; y <= height; y += 1) {
+    let row = 0
+    for (let x = 1; x <= width; x += 1) {
+      const at = ((y - 1) * width + x - 1) * 4
+      row += Math.min(data[at] ?? 0, data[at + 1] ?? 0, data[at + 2] ?? 0) < 225 ? 1 : 0
+      sums[y * wide + x] = (sums[(y - 1) * wide + x] ?? 0) + row
+    }
+  }
+  return ({ x, y, w, h }) => {
+    const [left, right] = [Math.floor(x * width), Math.ceil((x + w) * width)]
+    const [top, bottom] = [Math.floor(y * height), Math.ceil((y + h) * height)]
+    const sum = (row: number, column: number): number => sums[row * wide + column] ?? 0
+    return sum(bottom, right) - sum(top, right) - sum(bottom, left) + sum(top, left)
+  }
+}
+
+/** The corner that is free, the lower right one before the others; else the place that is liked best. Each slide for itself. */
+function nearestFree(ink: (rect: Rect) => number): number | null {
+  let best: number | null = null
+  for (const [n, place] of PLACES.entries()) {
+    if (ink(place.rect) === 0 && (best === null || place.cost < (PLACES[best]?.cost ?? Infinity))) best = n
+  }
+  return best
+}
+
+const changesOf = (places: readonly (number | null)[]): number => {
+  const there = places.filter((place) => place !== null)
+  return there.filter((place, n) => n > 0 && place !== there[n - 1]).length
+}
+
+/**
+ * Where the face is proposed on a deck of dense pages: what it touches of glyphs and strokes, drawn large, wherever some place of at least
+ * 60% of the usual size is free; and how often it changes its place against a rule that takes the nearest free place of each slide.
+ */
+export async function measure(): Promise<Figure> {
+  ensureBuilt()
+  const folder = mkdtempSync(join(tmpdir(), 'aisle-cover-'))
+  try {
+    const path = join(folder, 'deck.pdf')
+    await denseDeck(path)
+    const free: (string | null)[] = []
+    await readDeckApart(
+      { files: [{ path, name: 'deck.pdf' }], out: folder, purpose: 'slides', maxPages: 1000, maxUnpacked: 0, converter: null },
+      { time: 600_000, memory: 1536, programs: resolve(PROGRAMS_FOLDER), home: process.cwd() },
+      (message) => {
+        if (message.kind !== 'slide') return Promise.resolve()
+        const known = message.steps.every((step) => step.free !== undefined)
+        free.push(known ? freeOnAll(message.steps.flatMap((step) => step.free ?? [])) : null)
+        return Promise.resolve()
+      },
+    )
+    const chosen = placeOverDeck(free, PLACES)
+    const pdf = await openPdf(path)
+    const nearest: (number | null)[] = []
+    let [touched, withRoom, without] = [0, 0, 0]
+    for (let n = 0; n < SLIDES; n += 1) {
+      const ink = await inkOf(pdf, n + 1)
+      const rule = nearestFree(ink)
+      nearest.push(rule)
+      if (rule === null) continue
+      withRoom += 1
+      const place = PLACES[chosen[n] ?? -1]
+      if (place === undefined) without += 1
+      else if (ink(place.rect) > 0) touched += 1
+    }
+    const [moves, ruleMoves] = [changesOf(chosen), changesOf(nearest)]
+    return {
+      value: touched + without,
+      unit: 'slides',
+      target: '0 touched wherever a place of 60% is free; changes at most half of the rule',
+      ok: touched + without === 0 && moves <= ruleMoves / 2,
+      detail: { slides: SLIDES, withRoom, touched, without, moves, ruleMoves },
+    }
+  } finally {
+    rmSync(folder, { recursive: true, force: true })
+  }
+}

@@ -1,0 +1,95 @@
+import { fittedInto } from '@core/model'
+import type { Outline, Rect, Size } from '@core/model'
+import { AIR, COLUMNS, ROWS, SCALES, placeRect, reluctance } from './inset-places'
+import { USUAL_SIZE, insetExtent } from './inset-place'
+import type { GroundModel } from './ground'
+
+/** A place that the face may have on a slide. */
+export interface InsetPlace {
+  readonly rect: Rect
+  /** What lying there costs by itself: places that are liked less, and smaller faces, cost more. */
+  readonly cost: number
+}
+
+/** What making the face smaller costs: one step of it more than any place of the size before. */
+const SMALLER = 24
+
+/** All places that the face may have on slides of a shape, the same ones in the same order for each. */
+export function insetPlaces(shape: Size, outline: Outline = 'card'): readonly InsetPlace[] {
+  return SCALES.flatMap((scale) => {
+    const extent = insetExtent(outline, USUAL_SIZE * scale, shape)
+    return Array.from({ length: ROWS * COLUMNS }, (_, n) => {
+      const [column, row] = [n % COLUMNS, Math.floor(n / COLUMNS)]
+      return { rect: placeRect(column, row, extent, shape), cost: reluctance(column, row) + (1 - scale) * SMALLER }
+    })
+  })
+}
+
+/** What of a small picture of a page is taken up. */
+export interface TakenMask {
+  readonly width: number
+  readonly height: number
+  /** For each pixel, row by row: 1 where something is. */
+  readonly taken: Uint8Array
+}
+
+/**
+ * What of a page is taken up: what differs from its ground, and where its words stand.
+ * @param words boxes of its words, in fractions of the page: small type is hardly seen in a small picture
+ * @returns null for a page that is a photograph, which has no ground
+ */
+export function takenOf(ground: GroundModel, width: number, height: number, words: readonly Rect[]): TakenMask | null {
+  if (ground.explained < EXPLAINED) return null
+  const taken = ground.isGround.map((is) => 1 - is)
+  for (const { x, y, w, h } of words) {
+    const [left, right] = [Math.max(0, Math.floor(x * width)), Math.min(width, Math.ceil((x + w) * width))]
+    const [top, bottom] = [Math.max(0, Math.floor(y * height)), Math.min(height, Math.ceil((y + h) * height))]
+    for (let row = top; row < bottom; row += 1) taken.fill(1, row * width + left, row * width + right)
+  }
+  return { width, height, taken }
+}
+/** A ground model that explains less of a page than this does not describe it. */
+const EXPLAINED = 0.3
+
+/** Sums of all pixels above and left of each corner. */
+function sumsOf({ width, height, taken }: TakenMask): Int32Array {
+  const wide = width + 1
+  const sums = new Int32Array(wide * (height + 1))
+  for (let y = 1; y <= height; y += 1) {
+    let row = 0
+    for (let x = 1; x <= width; x += 1) {
+      row += taken[(y - 1) * width + x - 1] ?? 0
+      sums[y * wide + x] = (sums[(y - 1) * wide + x] ?? 0) + row
+    }
+  }
+  return sums
+}
+
+/**
+ * Which places are free on a page, with some air round them.
+ * @param picture the page's size
+ * @param shape of the slide that it is fitted into
+ * @returns a `1` for each place that is free, a `0` for each other
+ */
+export function freePlaces(mask: TakenMask, places: readonly InsetPlace[], picture: Size, shape: Size): string {
+  const { width, height } = mask
+  const sums = sumsOf(mask)
+  const fit = fittedInto(picture, shape)
+  const at = (x: number, y: number): number => sums[y * (width + 1) + x] ?? 0
+  const within = (value: number, most: number): number => Math.max(0, Math.min(most, value))
+  let free = ''
+  for (const { rect } of places) {
+    const left = within(Math.floor(((rect.x - AIR - fit.x) / fit.w) * width), width)
+    const right = within(Math.ceil(((rect.x + rect.w + AIR - fit.x) / fit.w) * width), width)
+    const top = within(Math.floor(((rect.y - AIR - fit.y) / fit.h) * height), height)
+    const bottom = within(Math.ceil(((rect.y + rect.h + AIR - fit.y) / fit.h) * height), height)
+    free += at(right, bottom) - at(left, bottom) - at(right, top) + at(left, top) === 0 ? '1' : '0'
+  }
+  return free
+}
+
+/** Places that are free on all of some pages. */
+export const freeOnAll = (pages: readonly string[]): string =>
+  pages.length < 2
+    ? (pages[0] ?? '')
+    : Array.from(pages[0] ?? '', (is, n) => (is === '1' && pages.every((one) => one[n] === '1') ? '1' : '0')).join('')

@@ -1,0 +1,2 @@
+export * from './starter-slides'
+export * from './starters'
