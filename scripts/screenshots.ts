@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs'
 import { chromium } from 'playwright-core'
 import { partsOf } from '@core/screening'
 import type { ScreeningView } from '@contracts'
+import { makeOfficeDeck } from '../tests/harness/office-decks'
 import { whenTrue } from '../tests/harness/when-true'
 
 /**
@@ -43,6 +44,52 @@ await idle()
 await shoot('prepare')
 await page.getByRole('tab', { name: 'Face' }).click()
 await shoot('framing')
+// An office deck as people have them, and what came of it. It goes again, so that the shelf and the list stay as they are.
+const home = page.url()
+const { id: brought } = (await (
+  await fetch(`${url}/api/talks`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ name: 'Counting at the wall', limit: 600_000 }),
+  })
+).json()) as { readonly id: string }
+const points = ['A chair and a coat', 'The counting sheet', 'Somebody who writes while you look']
+const form = new FormData()
+const deck = await makeOfficeDeck([
+  {
+    put: (slide) => slide.addText('Counting swifts from the harbour wall', { x: 0.8, y: 2.6, w: 11, h: 1.4, fontSize: 40, bold: true }),
+    ...{ notes: 'Good evening. Tonight we count.', section: 'Before we go out', transition: '<p:fade/>' },
+  },
+  {
+    put: (slide) => {
+      slide.addText('What you need', { x: 0.8, y: 0.6, w: 11, h: 1, fontSize: 34, bold: true, fontFace: 'Mole Antiqua' })
+      slide.addText(
+        points.map((text) => ({ text, options: { bullet: true, breakLine: true } })),
+        { x: 0.9, y: 1.9, w: 8, h: 4, fontSize: 28 },
+      )
+    },
+    effects: points.map((_, n) => ({ shape: 3, paragraphs: [n, n] as const, does: 'entrance', how: 'fade', begins: 'click' })),
+    notes: 'Show the sheet. Ask who has been there before.',
+  },
+  {
+    put: (slide) => slide.addShape('ellipse', { x: 2, y: 3, w: 2, h: 2, fill: { color: '2F8F5B' } }),
+    effects: [{ shape: 2, does: 'path', path: 'M 0 0 L 0.4 -0.2 E', begins: 'click' }],
+    section: 'At the wall',
+  },
+  { put: (slide) => slide.addText('For those who help', { x: 1, y: 1, w: 9, h: 1, fontSize: 30 }), hidden: true },
+])
+form.append('file', new Blob([new Uint8Array(deck)]), 'counting-swifts.pptx')
+await fetch(`${url}/api/talks/${brought}/imports`, { method: 'POST', body: form })
+await page.goto(`${url}/talks/${brought}/prepare`)
+await page.getByRole('region', { name: 'What came of the file' }).waitFor({ timeout: 120_000 })
+await page
+  .getByRole('article', { name: /^Slide 2:/ })
+  .locator('.left')
+  .click()
+await idle()
+await shoot('office-deck')
+await fetch(`${url}/api/talks/${brought}`, { method: 'DELETE' })
+await page.goto(home)
 await page.getByRole('link', { name: 'Review', exact: true }).click()
 await page.getByRole('button', { name: /^Play from 5/ }).click()
 await whenTrue(page, `/1:0[89]/.test(document.querySelector('.time')?.textContent ?? '')`, 60_000)
@@ -195,7 +242,6 @@ await use.click()
 await page.getByRole('button', { name: 'Rehearse', exact: true }).click()
 await page.keyboard.press('ArrowRight')
 await whenTrue(page, `/0:0[4-9]/.test(document.querySelector('.clock.big')?.textContent ?? '')`)
-await shoot('rehearsing')
 await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'End it' }).click()
 await page.getByRole('button', { name: 'Back to the Lectern' }).click()

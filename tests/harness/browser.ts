@@ -102,15 +102,25 @@ const freshPage = (context: BrowserContext): Promise<Page | false> =>
     }),
   ])
 
-/** Drops a deck on the Talks page and makes a talk of it. @returns the talk's id once its run sheet shows every slide */
-export async function newTalk(page: Page, url: string, name: string): Promise<string> {
+/**
+ * Drops a deck on the Talks page and makes a talk of it.
+ * @param deck left out: four knots as a PDF
+ * @returns the talk's id once its run sheet shows three slides
+ */
+export async function newTalk(
+  page: Page,
+  url: string,
+  name: string,
+  deck?: { readonly name: string; readonly bytes: Uint8Array },
+): Promise<string> {
   const folder = await mkdtemp(join(tmpdir(), 'aisle-deck-'))
-  const file = join(folder, `${name}.pdf`)
-  await writeFile(file, await makePdf(KNOTS))
+  const file = join(folder, deck?.name ?? `${name}.pdf`)
+  await writeFile(file, deck?.bytes ?? (await makePdf(KNOTS)))
   await page.goto(url)
   await page.setInputFiles('input[type=file]', file)
+  await page.getByRole('textbox', { name: 'Name' }).fill(name)
   await page.getByRole('button', { name: 'Make this talk' }).click()
-  await page.getByRole('article', { name: 'Slide 3' }).waitFor()
+  await page.getByRole('article', { name: /^Slide 3/ }).waitFor({ timeout: 120_000 })
   await rm(folder, { recursive: true })
   return /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
 }
