@@ -43,7 +43,7 @@ describe('an office deck of thirty slides', () => {
     await report.getByText('Slide 2: something grows, turns or changes colour').waitFor()
     expect(await accessFaults(page)).toEqual([])
     await page.getByRole('textbox', { name: 'Heading above slide 1' }).waitFor()
-    expect(await page.getByRole('textbox', { name: 'Notes of slide 1' }).textContent()).toContain('evening 1.')
+    expect(await page.getByRole('textbox', { name: 'Notes of slide 1' }).inputValue()).toBe('Say what was seen on evening 1.')
     await report.getByRole('button', { name: 'Show' }).first().click()
     await expect.poll(() => page.getByRole('article', { name: /^Slide 2:/ }).getAttribute('class')).toContain('current')
     await report.getByRole('button', { name: 'Close' }).click()
