@@ -14,8 +14,18 @@ export interface InsetPlace {
 /** What making the face smaller costs: one step of it more than any place of the size before. */
 const SMALLER = 24
 
+const known = new Map<string, readonly InsetPlace[]>()
+
 /** All places that the face may have on slides of a shape, the same ones in the same order for each. */
-export function insetPlaces(shape: Size, outline: Outline = 'card'): readonly InsetPlace[] {
+export function insetPlaces({ width, height }: Size, outline: Outline = 'card'): readonly InsetPlace[] {
+  const key = `${String(width)} ${String(height)} ${outline}`
+  const places = known.get(key) ?? placesOf({ width, height }, outline)
+  // Decks have few shapes; whoever tries many makes them anew.
+  if (known.size < 20) known.set(key, places)
+  return places
+}
+
+function placesOf(shape: Size, outline: Outline): readonly InsetPlace[] {
   return SCALES.flatMap((scale) => {
     const extent = insetExtent(outline, USUAL_SIZE * scale, shape)
     return Array.from({ length: ROWS * COLUMNS }, (_, n) => {

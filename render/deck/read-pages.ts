@@ -5,7 +5,7 @@ import type { Canvas } from '@napi-rs/canvas'
 import { contentOf, freePlaces, groundModel, insetPlaces, takenOf } from '@core/layout'
 import type { GroundModel } from '@core/layout'
 import type { Size } from '@core/model'
-import { drawPage, notesOnPage, pageLinks, pageOf, pageSize, pageWords } from '@render/pdf'
+import { annotationsOf, drawPage, notesAmong, pageLinks, pageOf, pageSize, pageWords } from '@render/pdf'
 import type { PdfFile } from '@render/pdf'
 import type { ReadStep } from './messages'
 
@@ -108,8 +108,8 @@ export async function readGroup(pdf: PdfFile, group: readonly number[], order: P
   for (const at of group) {
     const page = await pageOf(pdf, at)
     const { title, text, boxes } = await pageWords(page)
-    const links = await pageLinks(page)
-    const notes = await notesOnPage(page)
+    const annotations = await annotationsOf(page)
+    const links = pageLinks(page, annotations)
     const canvas = await drawPage(page, SCREEN)
     const name = `${String(order.number)}-${String(at)}`
     const found = links.length > 0 ? { links } : {}
@@ -117,7 +117,7 @@ export async function readGroup(pdf: PdfFile, group: readonly number[], order: P
     const { image, step } = keepStep(drawn, order.out)
     const mask = takenOf(image.ground, image.width, image.height, boxes)
     const free = mask === null ? {} : { free: freePlaces(mask, places, drawn.size, order.shape) }
-    pages.push({ page: at, title, text, notes, image })
+    pages.push({ page: at, title, text, notes: notesAmong(annotations), image })
     steps.push(step.then((kept) => ({ ...kept, ...free })))
     page.cleanup()
   }

@@ -9,8 +9,9 @@ const LONGEST = 2000
 const within = (value: number): number => Math.min(1, Math.max(0, value))
 
 /** What an annotation of a page is told by, as far as it is of use here; the file may say anything. */
-interface Annotation {
+export interface Annotation {
   readonly subtype?: unknown
+  readonly contentsObj?: { readonly str?: unknown }
   readonly url?: unknown
   readonly rect?: unknown
 }
@@ -19,10 +20,13 @@ const isLink = (url: unknown): url is string => typeof url === 'string' && url.l
 const isRectangle = (rect: unknown): rect is readonly [number, number, number, number] =>
   Array.isArray(rect) && rect.length === 4 && rect.every(Number.isFinite)
 
+/** What hangs on a page (ISO 32000-1, 12.5). */
+export const annotationsOf = async (page: PDFPageProxy): Promise<readonly Annotation[]> =>
+  (await page.getAnnotations()) as readonly Annotation[]
+
 /** Places on a page that lead to an address in the web (ISO 32000-1, 12.5.6.5); those that lead elsewhere in the document are left out. */
-export async function pageLinks(page: PDFPageProxy): Promise<readonly PageLink[]> {
+export function pageLinks(page: PDFPageProxy, annotations: readonly Annotation[]): readonly PageLink[] {
   const viewport = page.getViewport({ scale: 1 })
-  const annotations = (await page.getAnnotations()) as readonly Annotation[]
   return annotations
     .flatMap(({ subtype, url, rect }) => {
       if (subtype !== 'Link' || !isLink(url) || !isRectangle(rect)) return []

@@ -1,20 +1,14 @@
-import type { PDFPageProxy } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { storableText } from '@core/model'
 import { pageOf, pageSize } from './open-pdf'
 import type { PdfFile } from './open-pdf'
+import type { Annotation } from './page-links'
 import { pageWords } from './page-words'
 
 /** Longest notes that are kept, in signs. */
 const LONGEST = 20_000
 
-interface Annotation {
-  readonly subtype?: unknown
-  readonly contentsObj?: { readonly str?: unknown }
-}
-
-/** Notes that hang on a page as notes do (ISO 32000-1, 12.5.6.4): office programs write the presenter's there. */
-export async function notesOnPage(page: PDFPageProxy): Promise<string> {
-  const annotations = (await page.getAnnotations()) as readonly Annotation[]
+/** Notes among what hangs on a page (ISO 32000-1, 12.5.6.4): office programs write the presenter's there. */
+export function notesAmong(annotations: readonly Annotation[]): string {
   return annotations
     .flatMap(({ subtype, contentsObj }) => (subtype === 'Text' && typeof contentsObj?.str === 'string' ? [contentsObj.str.trim()] : []))
     .filter((words) => words !== '')
