@@ -1,9 +1,9 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { chmod, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { drawPage, pageOf } from '@render/pdf'
-import { convertOffice, openOffice } from '@render/office'
+import { annotationsOf, drawPage, pageLinks, pageOf } from '@render/pdf'
+import { convertOffice, officeKindOf, openOffice } from '@render/office'
 import type { OfficeConverter, OfficeKind, OpenedOffice } from '@render/office'
 import { filmFile, makeOfficeDeck, rewritten, toneFile } from '../../tests/harness/office-decks'
 import type { MadeSlide } from '../../tests/harness/office-decks'
@@ -136,10 +136,20 @@ describe('steps of an office deck', () => {
     await check(await open(await makeOfficeDeck([moving])))
   })
 
+  it('show the same in an old file, which is made a newer one first', async () => {
+    const path = join(folder, 'old.pptx')
+    await writeFile(path, await makeOfficeDeck([still, moving]))
+    const old = await readFile(await convertOffice(path, 'ppt', folder, converter))
+    expect(await officeKindOf(join(folder, 'old.ppt'), old.subarray(0, 1024))).toBe('ppt')
+    const office = await open(old, 'ppt')
+    expect(office.slides).toHaveLength(2)
+    const looks = await Promise.all((office.groups[1] ?? []).map((page) => seen(office, page, [...PLACES, ARRIVED])))
+    expect(looks).toEqual(['- green blue -', '- green blue -', 'red - blue -', 'red - - blue', '- - - blue'])
+  })
+
   it('show the same in OpenDocument', async () => {
     const path = join(folder, 'as-odp.pptx')
     await writeFile(path, await makeOfficeDeck([moving]))
-    const { readFile } = await import('node:fs/promises')
     await check(await open(await readFile(await convertOffice(path, 'odp', folder, converter)), 'odp'))
   })
 
@@ -210,6 +220,32 @@ describe('what an office deck says of its slides', () => {
     expect(office.groups).toEqual([[1], [2, 3, 4, 5, 6], [7]])
     const words = (await (await pageOf(office.pdf, 7)).getTextContent()).items.map((item) => ('str' in item ? item.str : ''))
     expect(words.join('').trim()).toBe('3')
+  })
+
+  it('has links where they were, and words from right to left, and tells of a picture that is missing', async () => {
+    const office = await open(
+      await rewritten(
+        await makeOfficeDeck([
+          {
+            put: (slide) => {
+              slide.addText([{ text: 'The tide tables', options: { hyperlink: { url: 'https://tides.example/' } } }], {
+                x: 1,
+                y: 1,
+                w: 5,
+                h: 1,
+              })
+              slide.addText('سنونو الميناء', { x: 1, y: 3, w: 8, h: 1, fontSize: 32, rtlMode: true, lang: 'ar-SA' })
+            },
+            relations: [{ id: 'rIdGone', type: 'image', target: '../media/gone.png' }],
+          },
+        ]),
+        (_, text) => text,
+      ),
+    )
+    const page = await pageOf(office.pdf, 1)
+    expect(pageLinks(page, await annotationsOf(page)).map(({ address }) => address)).toEqual(['https://tides.example/'])
+    expect(await linesOf(office, 1)).not.toEqual([])
+    expect(office.findings).toContainEqual({ kind: 'missing', slide: 1 })
   })
 
   it('tells of what cannot come: fonts, films elsewhere, what is missing, macros', async () => {
@@ -327,7 +363,10 @@ describe('an office deck that is no good', () => {
     expect(await refused(good, 'pptx', { mostBytes: 2000 })).toMatch(/unpacks to more/)
     expect(await refused(await makeOfficeDeck([moving, moving]), 'pptx', { mostPages: 7 })).toMatch(/more than 7 slides and steps/)
     expect(await refused(good, 'pptx', { converter: { ...converter, program: '/nowhere' } })).toMatch(/not installed/)
-    expect(await refused(good, 'pptx', { converter: { ...converter, time: 60 } })).toMatch(/too long/)
+    const hanging = join(folder, 'hangs')
+    await writeFile(hanging, '#!/bin/sh\nsleep 600\n')
+    await chmod(hanging, 0o755)
+    expect(await refused(good, 'pptx', { converter: { ...converter, program: hanging, time: 1500 } })).toMatch(/too long/)
     // The next one is read as if nothing had happened.
     expect((await open(good)).slides).toHaveLength(1)
   })

@@ -100,6 +100,7 @@ describe('with accounts on', () => {
       ],
       ['DELETE', `/talks/${talk}/rehearsals/${randomUUID()}`],
       ['POST', `/talks/${talk}/imports/${randomUUID()}/settle`],
+      ['POST', `/talks/${talk}/imports/${randomUUID()}/seen`],
       ['POST', `/talks/${talk}/copies`, { from: talk, slides: [view.slides[0]?.id], at: 0 }],
       ['GET', `/talks/${talk}/assets/${digest}`],
       ['POST', `/talks/${talk}/deck`, { revision: 99, edit: { kind: 'remove', slides: [view.slides[0]?.id] } }],

@@ -166,3 +166,15 @@ describe('an office deck', () => {
     expect((await bring(talk, 'locked.pptx', locked)).imports[0]?.sentence).toMatch(/locked with a password/)
   })
 })
+
+describe('a talk', () => {
+  it('can begin with a deck whose notes say what goes where, in parts and within its limit', async () => {
+    const { id } = await client.get<{ id: string }>('POST', '/talks', { name: 'Swifts in May', limit: 720_000, starter: 'conference' })
+    const { slides, limit } = await view(id)
+    expect(slides.length).toBeGreaterThan(5)
+    expect(slides.every(({ notes, steps }) => notes !== '' && steps.length > 0)).toBe(true)
+    expect(slides.reduce((sum, { planned }) => sum + (planned ?? 0), 0)).toBeLessThan(limit ?? 0)
+    expect(slides[0]).toMatchObject({ section: 'Why', framing: { off: true } })
+    expect((await client.ask('POST', '/talks', { name: 'None', limit: null, starter: 'opera' })).status).toBe(400)
+  })
+})
