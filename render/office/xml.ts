@@ -79,3 +79,10 @@ export function relationOf(element: Element, name: string): string | null {
 export function removeElement(element: Element): void {
   element.parentNode?.removeChild(element)
 }
+
+/** The element that all of a document is in. */
+export function rootOf(document: Document): Element {
+  const root = document.documentElement
+  if (root === null) throw new Error('a document has a root')
+  return root
+}

@@ -9,6 +9,7 @@ import { tell } from './events'
 import { addJob } from './jobs'
 import { currentProgramme } from './programmes'
 import { roomForTake } from './quotas'
+import { NOT_READ_YET } from './stretches'
 
 /** What was recorded on a slide of a deck that was brought in. */
 export interface RecordedSlide {
@@ -35,19 +36,10 @@ async function addStretch(q: Queries, take: string, number: number, { slide, rec
       voice: path !== null,
       mime: camera ? 'video/webm;codecs=vp8,opus' : 'audio/webm;codecs=opus',
       opening: JSON.stringify(opening),
-      state: 'closing',
       length_ms: shown,
-      kept_ms: null,
       chunks: path === null ? 0 : 1,
       cues: cues.length,
-      peaks: null,
-      loudness: null,
-      prints: null,
-      tail: null,
-      timing: null,
-      drift_ppm: null,
-      offset_picture: 0,
-      offset_sound: 0,
+      ...NOT_READ_YET,
     })
     .execute()
   if (cues.length > 0)

@@ -162,3 +162,17 @@ export async function isReadyAs(q: Queries, id: string, raw: string | null): Pro
 export async function noteDigests(q: Queries, id: string, digests: Partial<StretchDigests>): Promise<void> {
   await q.updateTable('stretch').set(digests).where('id', '=', id).execute()
 }
+
+/** What is not known yet of a stretch whose recording did not come from a page. */
+export const NOT_READ_YET = {
+  state: 'closing',
+  kept_ms: null,
+  peaks: null,
+  loudness: null,
+  prints: null,
+  tail: null,
+  timing: null,
+  drift_ppm: null,
+  offset_picture: 0,
+  offset_sound: 0,
+} as const

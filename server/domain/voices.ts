@@ -13,6 +13,7 @@ import { filmView } from './films'
 import type { Uploaded } from './kept-for-talk'
 import { addJob } from './jobs'
 import { roomForTake, roomInQuota } from './quotas'
+import { NOT_READ_YET } from './stretches'
 
 /** What a visit shows, as a recording of its own would. @throws Refusal `not-found` when it is gone */
 async function showingOf(q: Queries, talk: string, visit: VisitId, length: number): Promise<Revisit> {
@@ -60,19 +61,10 @@ export async function beginVoice(q: Queries, talk: string, visit: VisitId, files
       voice: true,
       mime: 'audio/webm;codecs=opus',
       opening: JSON.stringify(opening),
-      state: 'closing',
       length_ms: null,
-      kept_ms: null,
       chunks: 1,
       cues: 0,
-      peaks: null,
-      loudness: null,
-      prints: null,
-      tail: null,
-      timing: null,
-      drift_ppm: null,
-      offset_picture: 0,
-      offset_sound: 0,
+      ...NOT_READ_YET,
     })
     .execute()
   await addJob(q, 'bring-voice', { take }, `bring-voice:${take}`)

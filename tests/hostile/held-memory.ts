@@ -10,7 +10,7 @@ export interface MostHeld {
 const KINDS = {
   server: /server\/index\.mjs/,
   worker: /bin\/worker\.mjs/,
-  apart: /bin\/(read-deck|draw-pages|make-handout)\.mjs|^(ffmpeg|ffprobe)$/,
+  apart: /bin\/(read-deck|draw-pages|make-handout)\.mjs|^(ffmpeg|ffprobe)$|soffice\.bin/,
 } as const
 const EVERY = 100
 

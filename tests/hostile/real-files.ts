@@ -2,12 +2,13 @@ import { readFile } from 'node:fs/promises'
 import { createCanvas } from '@napi-rs/canvas'
 import { run } from '@render/process'
 import { KNOTS, LESSON, awkwardPdf, buildingPdf, makePdf, makeZip, plainPng } from '../harness/decks'
+import { makeOfficeDeck } from '../harness/office-decks'
 import { facedRecording, toneRecording } from '../harness/recording'
 import type { Door } from './input'
 
 /** A real file that is damaged, and where it goes in. */
 export interface RealFile {
-  readonly kind: 'pdf' | 'picture' | 'zip' | 'text' | 'sound' | 'recording'
+  readonly kind: 'pdf' | 'office' | 'picture' | 'zip' | 'text' | 'sound' | 'recording'
   readonly door: Door
   readonly file: string
   readonly bytes: Buffer
@@ -29,6 +30,19 @@ async function sound(ending: string, args: readonly string[]): Promise<RealFile>
   return { kind: 'sound', door: 'sound', file: `voice.${ending}`, bytes: stdout }
 }
 
+/** An office deck with a click and notes. */
+const eveningDeck = (): Promise<Buffer> =>
+  makeOfficeDeck([
+    {
+      put: (slide) => {
+        slide.addText('An evening at the wall', { x: 1, y: 1, w: 8, h: 1 })
+        slide.addShape('rect', { x: 2, y: 3, w: 2, h: 2, fill: { color: '2F8F5B' } })
+      },
+      effects: [{ shape: 3, does: 'entrance', begins: 'click' }],
+      notes: 'Wait for the first party.',
+    },
+  ])
+
 /** Files as people have them, of every kind that can be brought in. */
 export async function realFiles(): Promise<readonly RealFile[]> {
   const pdf = (file: string, bytes: Uint8Array): RealFile => ({ kind: 'pdf', door: 'deck', file, bytes: Buffer.from(bytes) })
@@ -43,6 +57,7 @@ export async function realFiles(): Promise<readonly RealFile[]> {
     pdf('awkward.pdf', await awkwardPdf()),
     pdf('builds.pdf', await buildingPdf()),
     pdf('twelfths.pdf', await readFile('demo/talks/twelfths/deck.pdf')),
+    { kind: 'office', door: 'deck', file: 'evening.pptx', bytes: await eveningDeck() },
     ...pictures.flatMap(([file, bytes]): readonly RealFile[] => [
       { kind: 'picture', door: 'deck', file, bytes },
       { kind: 'picture', door: 'picture', file, bytes },
