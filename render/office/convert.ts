@@ -62,8 +62,8 @@ const AS_PDF = `pdf:impress_pdf_Export:${JSON.stringify({
   ExportNotesPages: { type: 'boolean', value: 'false' },
 })}`
 
-/** What can be made, by its ending. The old format is made for tests alone. */
-const FORMATS = { pdf: AS_PDF, odp: 'odp:impress8', ppt: 'ppt:MS PowerPoint 97' } as const
+/** What can be made, by its ending. Old files and templates are made for tests alone. */
+const FORMATS = { pdf: AS_PDF, odp: 'odp:impress8', otp: 'otp:impress8_template', ppt: 'ppt:MS PowerPoint 97' } as const
 
 async function isThere(path: string): Promise<boolean> {
   return await access(path).then(

@@ -147,10 +147,10 @@ describe('steps of an office deck', () => {
     expect(looks).toEqual(['- green blue -', '- green blue -', 'red - blue -', 'red - - blue', '- - - blue'])
   })
 
-  it('show the same in OpenDocument', async () => {
-    const path = join(folder, 'as-odp.pptx')
+  it.each(['odp', 'otp'] as const)('show the same in OpenDocument, as %s', async (format) => {
+    const path = join(folder, `as-${format}.pptx`)
     await writeFile(path, await makeOfficeDeck([moving]))
-    await check(await open(await readFile(await convertOffice(path, 'odp', folder, converter)), 'odp'))
+    await check(await open(await readFile(await convertOffice(path, format, folder, converter)), 'odp'))
   })
 
   it('come of groups and of shapes that stand where their layout says, too', async () => {
@@ -220,6 +220,34 @@ describe('what an office deck says of its slides', () => {
     expect(office.groups).toEqual([[1], [2, 3, 4, 5, 6], [7]])
     const words = (await (await pageOf(office.pdf, 7)).getTextContent()).items.map((item) => ('str' in item ? item.str : ''))
     expect(words.join('').trim()).toBe('3')
+  })
+
+  it('comes along in OpenDocument too: notes, what is left out, transitions, numbers of slides that have several pages', async () => {
+    const numbered = (made: MadeSlide): MadeSlide => ({
+      ...made,
+      put: (slide) => {
+        made.put(slide)
+        slide.slideNumber = { x: 12, y: 6.9, w: 1, h: 0.4 }
+      },
+    })
+    const path = join(folder, 'facts.pptx')
+    const slides = [
+      { ...moving, notes: 'Point at the boats.', transition: '<p:push/>' },
+      { ...still, hidden: true },
+    ]
+    await writeFile(path, await makeOfficeDeck(slides.map(numbered)))
+    const office = await open(await readFile(await convertOffice(path, 'odp', folder, converter)), 'odp')
+    expect(office.slides.map(({ notes, hidden, transition, description }) => [notes, hidden, transition, description])).toEqual([
+      ['Point at the boats.', false, 'push', ''],
+      ['', true, 'cut', 'A tide table'],
+    ])
+    const words = async (page: number): Promise<readonly string[]> =>
+      (await (await pageOf(office.pdf, page)).getTextContent()).items.map((item) => ('str' in item ? item.str.trim() : ''))
+    expect(await Promise.all([1, 5, 6].map(async (page) => (await words(page)).filter((word) => /^\d$/.test(word))))).toEqual([
+      ['1'],
+      ['1'],
+      ['2'],
+    ])
   })
 
   it('has links where they were, and words from right to left, and tells of a picture that is missing', async () => {

@@ -2,12 +2,14 @@ import { mkdtemp, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { framingOf } from '@core/layout'
+import type { Slide } from '@core/model'
 import { frameAt } from '@core/plan'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
 import { Client } from '../harness/client'
 import { fileForm } from '../harness/decks'
 import { frameOf, levelOf, meanColour } from '../harness/film-file'
-import { makeOfficeDeck, rewritten, toneFile } from '../harness/office-decks'
+import { filmFile, makeOfficeDeck, rewritten, toneFile } from '../harness/office-decks'
 import type { MadeSlide } from '../harness/office-decks'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
@@ -150,6 +152,50 @@ describe('an office deck', () => {
     expect(await levelOf(file, 500, 1000)).toBeGreaterThan(-40)
     expect(await levelOf(file, 2300, 500)).toBeLessThan(-60)
     expect(await levelOf(file, 3300, 800)).toBeGreaterThan(-40)
+  })
+
+  it('has the camera where its slides were recorded with one, trimmed as there, and a silent slide between', async () => {
+    const film = (await filmFile(3, 'red', 660)).toString('base64')
+    const talk = await newTalk('With a camera')
+    const seen: MadeSlide = {
+      put: (slide) => slide.addMedia({ type: 'video', data: `video/mp4;base64,${film}`, objectName: 'camera', x: 9, y: 4, w: 3, h: 2 }),
+      narration: 'camera',
+    }
+    // The first second of it is not played.
+    const deck = await rewritten(
+      await makeOfficeDeck([seen, { put: (slide) => slide.addShape('rect', {}), advance: 1500 }]),
+      (name, text) => (name.endsWith('slide1.xml') ? text.replace(/(<p14:media [^>]*)\/>/, '$1><p14:trim st="1000"/></p14:media>') : text),
+    )
+    const { imports } = await bring(talk, 'camera.pptx', deck)
+    expect(imports[0]?.reports[0]).toMatchObject({ recorded: { slides: 2 } })
+    const made = await until('the take', async () => {
+      const now = await client.get<FilmView>('GET', `/talks/${talk}/film`)
+      return now.programme.pieces.length > 0 && now
+    })
+    expect(made.stretches.map(({ camera, voice }) => [camera, voice])).toEqual([
+      [true, true],
+      [false, false],
+    ])
+    expect(Math.abs((made.stretches[0]?.length ?? 0) - 2000)).toBeLessThan(60)
+    expect(made.stretches[1]?.length).toBe(1500)
+    const { ids } = await client.get<{ ids: string[] }>('POST', `/talks/${talk}/deliveries`, {
+      ...{ lines: 480, quality: 'good', name: 'camera', limit: { kind: 'none' } },
+    })
+    await until('the file', async () => {
+      const ledger = await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)
+      return ledger.find(({ id }) => id === ids[0])?.state === 'done'
+    })
+    const file = join(await mkdtemp(join(tmpdir(), 'camera-')), 'camera.mp4')
+    await writeFile(file, await client.bytes(`/deliveries/${ids[0] ?? ''}/file`))
+    const slide = made.slides[0]
+    const { rect } = framingOf(slide as Slide, made.shape)
+    const middle = { x: rect.x + rect.w * 0.35, y: rect.y + rect.h * 0.35, w: rect.w * 0.3, h: rect.h * 0.3 }
+    const face = async (at: number): Promise<boolean> => {
+      const [red, green] = meanColour(await frameOf(file, frameAt(at, 30)), 854, middle)
+      return red > 150 && green < 90
+    }
+    expect([await face(1000), await face(2800)]).toEqual([true, false])
+    expect(await levelOf(file, 300, 1400)).toBeGreaterThan(-40)
   })
 
   it('is refused in a sentence, and the talk is as it was', async () => {

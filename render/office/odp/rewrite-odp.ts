@@ -63,7 +63,9 @@ function manifest(text: string, kept: ReadonlySet<string>): string {
   const document = parseXml(text)
   for (const entry of [...within(document, 'file-entry')]) {
     const path = attribute(entry, 'full-path') ?? ''
-    if (path !== '/' && !path.endsWith('/') && !kept.has(path)) removeElement(entry)
+    if (!path.endsWith('/') && !kept.has(path)) removeElement(entry)
+    // A template is a deck once slides are made of it.
+    if (path === '/') entry.setAttributeNS(entry.namespaceURI, 'manifest:media-type', MIMETYPE)
   }
   return serialised(document)
 }
