@@ -225,7 +225,7 @@ describe('slides made here', () => {
     expect((await talkOf(other)).slides).toEqual(foreign)
     expect((await talkOf(talk)).slides).toEqual([])
     expect(sentenceOf((await client.ask('POST', `/talks/${talk}/pictures`, fileForm('not.png', Buffer.from('text')))).body)).toMatch(
-      /^This file is not a PDF, PNG/,
+      /^This file is not a PDF, an office deck, a PNG/,
     )
   })
 })
