@@ -90,6 +90,11 @@ it('takes the notes of a PDF from its notes pages, and from notes that hang on i
       page.drawText(String(n + 1), { x: 500, y: 20, size: 10 })
     }
     await writeFile(join(folder, 'behind.pdf'), await behind.save())
+    // An appendix of upright pages is none.
+    const appendix = await PDFDocument.create()
+    for (const title of titles) appendix.addPage([960, 540]).drawText(title, { x: 60, y: 460, size: 40 })
+    for (const title of ['Tables', 'Sources']) appendix.addPage([540, 780]).drawText(title, { x: 60, y: 700, size: 16 })
+    await writeFile(join(folder, 'appendix.pdf'), await appendix.save())
     const hanging = await PDFDocument.create()
     const page = hanging.addPage([960, 540])
     page.drawText('Spring tides', { x: 60, y: 460, size: 40 })
@@ -99,6 +104,7 @@ it('takes the notes of a PDF from its notes pages, and from notes that hang on i
     const notes = async (name: string) => (await told(folder, [name])).map(({ facts }) => facts?.notes ?? '')
     expect(await notes('behind.pdf')).toEqual(['Ask who has seen it go out.', ''])
     expect(await notes('hanging.pdf')).toEqual(['Twice a month.'])
+    expect(await notes('appendix.pdf')).toEqual(['', '', '', ''])
   } finally {
     await rm(folder, { recursive: true, force: true })
   }

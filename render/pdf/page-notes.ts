@@ -25,6 +25,16 @@ export interface NotesPages {
   readonly notes: readonly string[]
 }
 
+/** So many of the slides must stand on their notes pages, and so many of a slide's words. */
+const MOSTLY = 0.8
+
+/** Whether a page says what a slide says. */
+function repeats(page: string, slide: string): boolean {
+  const words = slide.split(/\s+/)
+  const there = new Set(page.split(/\s+/))
+  return words.filter((word) => there.has(word)).length >= words.length * MOSTLY
+}
+
 /** The words of a notes page without those of its slide, which stands on it small, and without its number. */
 function withoutSlide(page: string, slide: string): string {
   const left = slide.split(/\s+/).filter((word) => word !== '')
@@ -49,12 +59,18 @@ export async function notesPages(pdf: PdfFile): Promise<NotesPages | null> {
   const [first, last, note, end] = shapes.map(({ width, height }) => width > height)
   if (first !== true || last !== true || note !== false || end !== false) return null
   const notes: string[] = []
+  let [worded, repeated] = [0, 0]
   for (let n = 1; n <= half; n += 1) {
     const page = await pageOf(pdf, half + n)
     const { width, height } = pageSize(page)
     if (width > height) return null
     const [slide, below] = [await pageWords(await pageOf(pdf, n)), await pageWords(page)]
+    if (slide.text !== '') {
+      worded += 1
+      repeated += repeats(below.text, slide.text) ? 1 : 0
+    }
     notes.push(storableText(withoutSlide(below.text, slide.text)).slice(0, LONGEST))
   }
-  return { slides: half, notes }
+  // Upright pages that say something else are slides of their own.
+  return worded > 0 && repeated >= worded * MOSTLY ? { slides: half, notes } : null
 }
