@@ -15,13 +15,20 @@ function formOf(files: readonly File[]): FormData {
   return form
 }
 
+/** Imports that were begun on this page, and that it has not seen read yet. */
+const begun = new Set<string>()
+
+/** @returns whether an import was begun on this page; it is asked once, when it was read */
+export const wasBegunHere = (id: string): boolean => begun.delete(id)
+
 /**
  * Sends files to be read into a talk's deck.
  * @param at where its slides go, counted from 0; the end when left out
  * @throws Refusal when they are not taken
  */
 export async function bringIn(talk: string, files: readonly File[], at?: number): Promise<void> {
-  await api.post(`/talks/${talk}/imports${at === undefined ? '' : `?at=${String(at)}`}`, formOf(files))
+  const { id } = await api.post<{ id: string }>(`/talks/${talk}/imports${at === undefined ? '' : `?at=${String(at)}`}`, formOf(files))
+  begun.add(id)
 }
 
 /** Sends pictures to be placed on a slide made here. @throws Refusal when one is not taken */

@@ -23,7 +23,7 @@ import type { FilmIndex } from '@core/scene'
 import { recordedBySlide, visitsOf } from '@core/programme'
 import { toFilm, toWire, withProgramme } from '@contracts'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
-import { api, oneAtATime, sentenceOf, watchTalk } from '~/client'
+import { api, oneAtATime, sentenceOf, wasBegunHere, watchTalk } from '~/client'
 
 /** How long changes of words wait for more, in ms. */
 const PATIENCE = 500
@@ -102,7 +102,10 @@ export const useTalk = defineStore('talk', () => {
     const reading = new Set((talk.value?.imports ?? []).filter((one) => one.state !== 'done').map((one) => one.id))
     // What waits to be saved is laid over what came.
     talk.value = { ...view, ...withWaiting({ shape: view.shape, slides: view.slides }, queue.value) }
-    for (const one of view.imports) if (one.state === 'done' && reading.has(one.id)) noteInserted(one.slides)
+    for (const one of view.imports) {
+      // A short deck may have been read before the page first asked for it.
+      if (one.state === 'done' && (wasBegunHere(one.id) || reading.has(one.id))) noteInserted(one.slides)
+    }
   }
 
   async function loadFilm(id: string): Promise<void> {

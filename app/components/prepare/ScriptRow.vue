@@ -51,109 +51,112 @@ const setTitle = (event: Event): void => {
 </script>
 
 <template>
-  <input
-    v-if="movable && slide.section !== ''"
-    class="section"
-    :value="slide.section"
-    :aria-label="`Heading above slide ${number}`"
-    maxlength="120"
-    @change="setSection"
-  />
-  <article
-    class="row"
-    :class="{ current, skipped: slide.skip, picked }"
-    :aria-label="`Slide ${number}: ${name}`"
-    @focusin="current || emit('open')"
-  >
-    <div class="grip">
-      <span
-        class="handle"
-        :class="{ movable }"
-        :title="movable ? `Drag to move slide ${number}` : 'Order follows the view; show all slides to move one'"
-        ><b class="clock">{{ number }}</b
-        ><Rank v-if="movable" aria-hidden="true"
-      /></span>
-      <input
-        type="checkbox"
-        :checked="picked"
-        :aria-label="`Pick slide ${number}`"
-        @click.stop="emit('select', { more: true, range: $event.shiftKey })"
-      />
-    </div>
-    <div class="left" @click="emit('select', { more: $event.ctrlKey || $event.metaKey, range: $event.shiftKey })">
-      <SlidePicture v-if="picture" class="picture" :talk-id="talkId" :picture="picture" :alt="name" />
-      <span class="under soft"
-        ><span v-if="slide.steps.length > 1">{{ slide.steps.length }} steps</span
-        ><span v-if="slide.transition !== 'cut'">{{ slide.transition }}</span></span
-      >
-    </div>
-    <div class="words">
-      <input
-        v-if="slide.composition === null"
-        class="title"
-        :value="slide.title"
-        :placeholder="`Slide ${number}`"
-        :aria-label="`Title of slide ${number}`"
-        maxlength="200"
-        @change="setTitle"
-      />
-      <p v-else class="title made" :title="`Its heading is written on the slide itself`">{{ slide.title || `Slide ${number}` }}</p>
-      <NotesField
-        :model-value="slide.notes"
-        :label="`Notes of slide ${number}`"
-        hint="What you will say. Only you see it."
-        :language="language"
-        pause
-        @update:model-value="emit('set', { notes: $event })"
-      >
-        <span class="clock soft count">{{ words }} words, {{ duration(proposedTime(slide, speaker)) }}</span>
-      </NotesField>
-      <NotesField
-        v-if="viewerShown"
-        class="viewer"
-        :model-value="slide.viewerNotes"
-        :label="`Words for viewers of slide ${number}`"
-        hint="For viewers: what they can read beside this slide."
-        :language="language"
-        @update:model-value="emit('set', { viewerNotes: $event })"
-      />
-    </div>
-    <div class="times">
-      <label class="plan">
-        <span class="soft">planned</span>
-        <DraftInput
-          class="clock"
-          :model-value="duration(planned)"
-          :class="{ own: slide.planned !== null }"
-          :aria-label="`Planned time of slide ${number}`"
-          @update:model-value="setPlanned"
+  <!-- One element, so that what is asked of a row is asked of all of it. -->
+  <div>
+    <input
+      v-if="movable && slide.section !== ''"
+      class="section"
+      :value="slide.section"
+      :aria-label="`Heading above slide ${number}`"
+      maxlength="120"
+      @change="setSection"
+    />
+    <article
+      class="row"
+      :class="{ current, skipped: slide.skip, picked }"
+      :aria-label="`Slide ${number}: ${name}`"
+      @focusin="current || emit('open')"
+    >
+      <div class="grip">
+        <span
+          class="handle"
+          :class="{ movable }"
+          :title="movable ? `Drag to move slide ${number}` : 'Order follows the view; show all slides to move one'"
+          ><b class="clock">{{ number }}</b
+          ><Rank v-if="movable" aria-hidden="true"
+        /></span>
+        <input
+          type="checkbox"
+          :checked="picked"
+          :aria-label="`Pick slide ${number}`"
+          @click.stop="emit('select', { more: true, range: $event.shiftKey })"
         />
-      </label>
-      <p v-if="rehearsed" :title="`Median of all run-throughs: ${duration(rehearsed.median)}`">
-        <span class="soft">rehearsed</span><span class="clock">{{ duration(rehearsed.last) }}</span>
-      </p>
-      <p v-if="recorded > 0">
-        <span class="soft">recorded</span><span class="clock">{{ duration(recorded) }}</span>
-      </p>
-      <p v-if="words > 0">
-        <span class="soft">words</span><span class="clock">{{ words }}</span>
-      </p>
-      <div class="foot">
-        <InsetMap :slide="slide" :shape="shape" />
-        <button
-          class="press quiet small"
-          :aria-label="slide.skip ? `Use slide ${number} again` : `Skip slide ${number}`"
-          :title="slide.skip ? 'Use again' : 'Skip'"
-          @click.stop="emit('set', { skip: !slide.skip })"
-        >
-          <component :is="slide.skip ? View : Hide" aria-hidden="true" />
-        </button>
-        <button class="press quiet small" :aria-label="`Delete slide ${number}`" title="Delete" @click.stop="emit('remove')">
-          <Delete aria-hidden="true" />
-        </button>
       </div>
-    </div>
-  </article>
+      <div class="left" @click="emit('select', { more: $event.ctrlKey || $event.metaKey, range: $event.shiftKey })">
+        <SlidePicture v-if="picture" class="picture" :talk-id="talkId" :picture="picture" :alt="name" />
+        <span class="under soft"
+          ><span v-if="slide.steps.length > 1">{{ slide.steps.length }} steps</span
+          ><span v-if="slide.transition !== 'cut'">{{ slide.transition }}</span></span
+        >
+      </div>
+      <div class="words">
+        <input
+          v-if="slide.composition === null"
+          class="title"
+          :value="slide.title"
+          :placeholder="`Slide ${number}`"
+          :aria-label="`Title of slide ${number}`"
+          maxlength="200"
+          @change="setTitle"
+        />
+        <p v-else class="title made" :title="`Its heading is written on the slide itself`">{{ slide.title || `Slide ${number}` }}</p>
+        <NotesField
+          :model-value="slide.notes"
+          :label="`Notes of slide ${number}`"
+          hint="What you will say. Only you see it."
+          :language="language"
+          pause
+          @update:model-value="emit('set', { notes: $event })"
+        >
+          <span class="clock soft count">{{ words }} words, {{ duration(proposedTime(slide, speaker)) }}</span>
+        </NotesField>
+        <NotesField
+          v-if="viewerShown"
+          class="viewer"
+          :model-value="slide.viewerNotes"
+          :label="`Words for viewers of slide ${number}`"
+          hint="For viewers: what they can read beside this slide."
+          :language="language"
+          @update:model-value="emit('set', { viewerNotes: $event })"
+        />
+      </div>
+      <div class="times">
+        <label class="plan">
+          <span class="soft">planned</span>
+          <DraftInput
+            class="clock"
+            :model-value="duration(planned)"
+            :class="{ own: slide.planned !== null }"
+            :aria-label="`Planned time of slide ${number}`"
+            @update:model-value="setPlanned"
+          />
+        </label>
+        <p v-if="rehearsed" :title="`Median of all run-throughs: ${duration(rehearsed.median)}`">
+          <span class="soft">rehearsed</span><span class="clock">{{ duration(rehearsed.last) }}</span>
+        </p>
+        <p v-if="recorded > 0">
+          <span class="soft">recorded</span><span class="clock">{{ duration(recorded) }}</span>
+        </p>
+        <p v-if="words > 0">
+          <span class="soft">words</span><span class="clock">{{ words }}</span>
+        </p>
+        <div class="foot">
+          <InsetMap :slide="slide" :shape="shape" />
+          <button
+            class="press quiet small"
+            :aria-label="slide.skip ? `Use slide ${number} again` : `Skip slide ${number}`"
+            :title="slide.skip ? 'Use again' : 'Skip'"
+            @click.stop="emit('set', { skip: !slide.skip })"
+          >
+            <component :is="slide.skip ? View : Hide" aria-hidden="true" />
+          </button>
+          <button class="press quiet small" :aria-label="`Delete slide ${number}`" title="Delete" @click.stop="emit('remove')">
+            <Delete aria-hidden="true" />
+          </button>
+        </div>
+      </div>
+    </article>
+  </div>
 </template>
 
 <style scoped>
