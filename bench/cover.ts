@@ -5,7 +5,7 @@ import { join, resolve } from 'node:path'
 import { randomLcg } from 'd3'
 import { PDFDocument, StandardFonts, rgb } from 'pdf-lib'
 import type { PDFFont, PDFPage } from 'pdf-lib'
-import { USUAL_SIZE, freeOnAll, insetExtent, insetPlaces, placeOverDeck } from '@core/layout'
+import { USUAL_SIZE, freeOnAll, insetExtent, insetPlaces, placeOverDeck, summedArea, sumWithin } from '@core/layout'
 import type { Rect, Size } from '@core/model'
 import { readDeckApart } from '@render/deck'
 import { drawPage, openPdf, pageOf } from '@render/pdf'
@@ -88,27 +88,15 @@ async function denseDeck(path: string): Promise<void> {
   await writeFile(path, await deck.save())
 }
 
-/** How many pixels of a page, drawn large, are glyphs or strokes above and left of each corner. */
+/** How many pixels of a page, drawn large, are glyphs or strokes within a rectangle. */
 async function inkOf(pdf: PdfFile, number: number): Promise<(rect: Rect) => number> {
   const canvas = await drawPage(await pageOf(pdf, number), { width: 1600, height: 1600 })
   const { width, height } = canvas
   const { data } = canvas.getContext('2d').getImageData(0, 0, width, height)
-  const wide = width + 1
-  const sums = new Int32Array(wide * (height + 1))
-  for (let y = 1; y <= height; y += 1) {
-    let row = 0
-    for (let x = 1; x <= width; x += 1) {
-      const at = ((y - 1) * width + x - 1) * 4
-      row += Math.min(data[at] ?? 0, data[at + 1] ?? 0, data[at + 2] ?? 0) < 225 ? 1 : 0
-      sums[y * wide + x] = (sums[(y - 1) * wide + x] ?? 0) + row
-    }
-  }
-  return ({ x, y, w, h }) => {
-    const [left, right] = [Math.floor(x * width), Math.ceil((x + w) * width)]
-    const [top, bottom] = [Math.floor(y * height), Math.ceil((y + h) * height)]
-    const sum = (row: number, column: number): number => sums[row * wide + column] ?? 0
-    return sum(bottom, right) - sum(top, right) - sum(bottom, left) + sum(top, left)
-  }
+  const dark = (at: number): number => (Math.min(data[at * 4] ?? 0, data[at * 4 + 1] ?? 0, data[at * 4 + 2] ?? 0) < 225 ? 1 : 0)
+  const area = summedArea(width, height, dark)
+  return ({ x, y, w, h }) =>
+    sumWithin(area, Math.floor(x * width), Math.floor(y * height), Math.ceil((x + w) * width), Math.ceil((y + h) * height))
 }
 
 /** The corner that is free, the lower right one before the others; else the place that is liked best. Each slide for itself. */
@@ -141,8 +129,7 @@ export async function measure(): Promise<Figure> {
       { time: 600_000, memory: 1536, programs: resolve(PROGRAMS_FOLDER), home: process.cwd() },
       (message) => {
         if (message.kind !== 'slide') return Promise.resolve()
-        const known = message.steps.every((step) => step.free !== undefined)
-        free.push(known ? freeOnAll(message.steps.flatMap((step) => step.free ?? [])) : null)
+        free.push(freeOnAll(message.steps.map((step) => step.free)))
         return Promise.resolve()
       },
     )

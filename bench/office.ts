@@ -6,7 +6,7 @@ import { min } from 'd3'
 import { readDeckApart } from '@render/deck'
 import { drawPage, openPdf, pageOf } from '@render/pdf'
 import type { PdfFile } from '@render/pdf'
-import { convertOffice } from '@render/office'
+import { AS_PDF, convertOffice } from '@render/office'
 import type { OfficeConverter } from '@render/office'
 import { ensureBuilt } from '../scripts/start/build'
 import { PROGRAMS_FOLDER } from '../scripts/start/programs'
@@ -197,7 +197,7 @@ export async function measure(): Promise<Figure> {
     const cold = await read(path, coldOut, converter)
     const warm = await read(path, warmOut, converter)
     const pdf = await openPdf(join(warmOut, 'office-0-still.pdf'))
-    const plain = await openPdf(await convertOffice(path, 'pdf', plainOut, converter))
+    const plain = await openPdf(await convertOffice(path, AS_PDF, plainOut, converter))
     let [page, wrong, states] = [0, 0, 0]
     const alike: number[] = []
     for (let n = 0; n < SLIDES; n += 1) {

@@ -1,4 +1,6 @@
 import type { Rect, Size } from '@core/model'
+import { summedArea } from './summed-area'
+import type { SummedArea } from './summed-area'
 
 /** The grid on which a slide's content is kept. */
 export const CONTENT_COLUMNS = 32
@@ -35,37 +37,25 @@ export function mergeContent(grids: readonly ContentGrid[]): ContentGrid {
   return merged
 }
 
-/** Sums of all cells above and left of each corner of the grid, so that any rectangle is asked for at the same small cost. */
-export interface SummedGrid {
-  readonly sums: Float64Array
+/** A grid made ready for asking how much lies under any rectangle. */
+export interface SummedGrid extends SummedArea {
   readonly all: number
 }
 
-const WIDE = CONTENT_COLUMNS + 1
-
 export function summed(grid: ContentGrid): SummedGrid {
-  const sums = new Float64Array(WIDE * (CONTENT_ROWS + 1))
-  for (let row = 1; row <= CONTENT_ROWS; row += 1) {
-    for (let column = 1; column <= CONTENT_COLUMNS; column += 1) {
-      sums[row * WIDE + column] =
-        valueOf(grid, (row - 1) * CONTENT_COLUMNS + column - 1) +
-        (sums[(row - 1) * WIDE + column] ?? 0) +
-        (sums[row * WIDE + column - 1] ?? 0) -
-        (sums[(row - 1) * WIDE + column - 1] ?? 0)
-    }
-  }
-  return { sums, all: sums.at(-1) ?? 0 }
+  const area = summedArea(CONTENT_COLUMNS, CONTENT_ROWS, (cell) => valueOf(grid, cell))
+  return { ...area, all: area.sums.at(-1) ?? 0 }
 }
 
 /** The sum above and left of a point between corners: within a cell it grows evenly. */
-function sumAt({ sums }: SummedGrid, x: number, y: number): number {
+function sumAt({ sums, wide }: SummedGrid, x: number, y: number): number {
   const column = Math.max(0, Math.min(CONTENT_COLUMNS, x * CONTENT_COLUMNS))
   const row = Math.max(0, Math.min(CONTENT_ROWS, y * CONTENT_ROWS))
   const c = Math.min(CONTENT_COLUMNS - 1, Math.floor(column))
   const r = Math.min(CONTENT_ROWS - 1, Math.floor(row))
   const u = column - c
   const v = row - r
-  const at = (rr: number, cc: number): number => sums[rr * WIDE + cc] ?? 0
+  const at = (rr: number, cc: number): number => sums[rr * wide + cc] ?? 0
   return at(r, c) * (1 - u) * (1 - v) + at(r, c + 1) * u * (1 - v) + at(r + 1, c) * (1 - u) * v + at(r + 1, c + 1) * u * v
 }
 

@@ -1,12 +1,10 @@
 import { CONTENT_COLUMNS, CONTENT_ROWS } from './content-grid'
 import type { ContentGrid } from './content-grid'
-import { groundModel } from './ground'
+import { groundModel, hasGround } from './ground'
 import type { GroundModel } from './ground'
 
 /** How unlike two neighbouring pixels must be, as a sum over red, green and blue, to count as an edge. */
 const EDGE = 40
-/** A ground model that explains less of a page than this does not describe it: the page is a photograph. */
-const EXPLAINED = 0.3
 /** Steepness counts up to this much, so that one hard edge is not taken for a lively place. */
 const STEEPEST = 160
 
@@ -82,7 +80,7 @@ export function contentOf(
   ground: GroundModel = groundModel(rgba, width, height),
 ): ContentGrid {
   const steep = steepness(rgba, width, height)
-  if (ground.explained >= EXPLAINED) {
+  if (hasGround(ground)) {
     // A third of a cell's pixels being content is as dense as text gets.
     const shares = meanByCell(
       steep.map((value, at) => (ground.isGround[at] === 0 || value > EDGE ? 1 : 0)),

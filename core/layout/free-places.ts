@@ -2,7 +2,9 @@ import { fittedInto } from '@core/model'
 import type { Outline, Rect, Size } from '@core/model'
 import { AIR, COLUMNS, ROWS, SCALES, placeRect, reluctance } from './inset-places'
 import { USUAL_SIZE, insetExtent } from './inset-place'
+import { hasGround } from './ground'
 import type { GroundModel } from './ground'
+import { summedArea, sumWithin } from './summed-area'
 
 /** A place that the face may have on a slide. */
 export interface InsetPlace {
@@ -49,7 +51,7 @@ export interface TakenMask {
  * @returns null for a page that is a photograph, which has no ground
  */
 export function takenOf(ground: GroundModel, width: number, height: number, words: readonly Rect[]): TakenMask | null {
-  if (ground.explained < EXPLAINED) return null
+  if (!hasGround(ground)) return null
   const taken = ground.isGround.map((is) => 1 - is)
   for (const { x, y, w, h } of words) {
     const [left, right] = [Math.max(0, Math.floor(x * width)), Math.min(width, Math.ceil((x + w) * width))]
@@ -57,22 +59,6 @@ export function takenOf(ground: GroundModel, width: number, height: number, word
     for (let row = top; row < bottom; row += 1) taken.fill(1, row * width + left, row * width + right)
   }
   return { width, height, taken }
-}
-/** A ground model that explains less of a page than this does not describe it. */
-const EXPLAINED = 0.3
-
-/** Sums of all pixels above and left of each corner. */
-function sumsOf({ width, height, taken }: TakenMask): Int32Array {
-  const wide = width + 1
-  const sums = new Int32Array(wide * (height + 1))
-  for (let y = 1; y <= height; y += 1) {
-    let row = 0
-    for (let x = 1; x <= width; x += 1) {
-      row += taken[(y - 1) * width + x - 1] ?? 0
-      sums[y * wide + x] = (sums[(y - 1) * wide + x] ?? 0) + row
-    }
-  }
-  return sums
 }
 
 /**
@@ -82,10 +68,9 @@ function sumsOf({ width, height, taken }: TakenMask): Int32Array {
  * @returns a `1` for each place that is free, a `0` for each other
  */
 export function freePlaces(mask: TakenMask, places: readonly InsetPlace[], picture: Size, shape: Size): string {
-  const { width, height } = mask
-  const sums = sumsOf(mask)
+  const { width, height, taken } = mask
+  const area = summedArea(width, height, (at) => taken[at] ?? 0)
   const fit = fittedInto(picture, shape)
-  const at = (x: number, y: number): number => sums[y * (width + 1) + x] ?? 0
   const within = (value: number, most: number): number => Math.max(0, Math.min(most, value))
   let free = ''
   for (const { rect } of places) {
@@ -93,13 +78,15 @@ export function freePlaces(mask: TakenMask, places: readonly InsetPlace[], pictu
     const right = within(Math.ceil(((rect.x + rect.w + AIR - fit.x) / fit.w) * width), width)
     const top = within(Math.floor(((rect.y - AIR - fit.y) / fit.h) * height), height)
     const bottom = within(Math.ceil(((rect.y + rect.h + AIR - fit.y) / fit.h) * height), height)
-    free += at(right, bottom) - at(left, bottom) - at(right, top) + at(left, top) === 0 ? '1' : '0'
+    free += sumWithin(area, left, top, right, bottom) === 0 ? '1' : '0'
   }
   return free
 }
 
-/** Places that are free on all of some pages. */
-export const freeOnAll = (pages: readonly string[]): string =>
-  pages.length < 2
-    ? (pages[0] ?? '')
-    : Array.from(pages[0] ?? '', (is, n) => (is === '1' && pages.every((one) => one[n] === '1') ? '1' : '0')).join('')
+/** Places that are free on all pages of a slide; null where that is not known of one. */
+export function freeOnAll(pages: readonly (string | undefined)[]): string | null {
+  const known = pages.filter((page) => page !== undefined)
+  const [first] = known
+  if (first === undefined || known.length < pages.length) return null
+  return known.length === 1 ? first : Array.from(first, (_, n) => (known.every((one) => one[n] === '1') ? '1' : '0')).join('')
+}

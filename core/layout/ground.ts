@@ -6,6 +6,12 @@ export interface GroundModel {
   readonly isGround: Uint8Array
 }
 
+/** A model that explains less of a page than this does not describe it: the page is a photograph. */
+const EXPLAINED = 0.3
+
+/** Whether a page has a ground that things lie on. */
+export const hasGround = ({ explained }: GroundModel): boolean => explained >= EXPLAINED
+
 type Pixels = Uint8Array | Uint8ClampedArray
 
 /** A colour this far from the ground's, in any of red, green and blue, is something on it. */

@@ -28,7 +28,7 @@ describe('clickStates', () => {
   })
 
   it('takes a click that shows nothing new into the state before, and still counts it', () => {
-    const states = clickStates({ opening: [], clicks: [[effect('other', 'a')], [effect('enter', 'b')], [effect('other', 'b')]] })
+    const states = clickStates({ opening: [], clicks: [[effect('play', 'a')], [effect('enter', 'b')], [effect('play', 'b')]] })
     expect(states.map(({ clicks }) => clicks)).toEqual([0, 2])
     expect([0, 1, 2, 3].map((clicks) => stateAfter(states, clicks))).toEqual([0, 0, 1, 1])
   })

@@ -7,8 +7,8 @@ import type { Ms } from '@core/model'
  */
 export type EffectTarget = string
 
-/** What an effect does to its target. `other` changes how it looks in a way that steps do not have. */
-export type EffectAction = 'enter' | 'leave' | 'move' | 'play' | 'other'
+/** What an effect does to its target; what plays a film or a sound shows nothing new. */
+export type EffectAction = 'enter' | 'leave' | 'move' | 'play'
 
 /** One effect of a slide. */
 export interface OfficeEffect {

@@ -2,8 +2,14 @@ import { recomposed } from '@core/compose'
 import { readMarkdownDeck } from '@core/formats'
 import { composedFraming } from '@core/layout'
 import type { Framing, Layout, Size, Slide, SlideId } from '@core/model'
-import { STARTERS } from './starters'
-import type { StarterFace, StarterName } from './starters'
+import { CONFERENCE } from './conference'
+import { LESSON } from './lesson'
+import { REPORT } from './report'
+import type { StarterDeck, StarterFace, StarterSlide } from './starter-deck'
+import type { StarterName } from './starters'
+
+/** What each of them has on it. */
+export const STARTER_DECKS: Readonly<Record<StarterName, StarterDeck>> = { lesson: LESSON, conference: CONFERENCE, report: REPORT }
 
 /** Slides of a starter are drawn on these. */
 export const STARTER_SHAPE: Size = { width: 16, height: 9 }
@@ -21,17 +27,31 @@ function framingFor(face: StarterFace, layout: Layout): Framing | null {
   }
 }
 
+/** A slide as a deck in text has it. */
+const textOf = ({ heading, body, notes }: StarterSlide): string =>
+  [`# ${heading}`, ...body, `\`\`\`notes\n${notes.join('\n\n')}\n\`\`\``].join('\n\n')
+
 /** The slides of a starter. @param newId makes the id of a slide */
 export function starterSlides(name: StarterName, newId: () => SlideId): readonly Slide[] {
-  const { slides, theme } = STARTERS[name]
-  return slides.flatMap(({ text, planned, face, section = '' }) =>
-    readMarkdownDeck(text).map(({ composition, notes, viewerNotes }) =>
+  const { slides, theme } = STARTER_DECKS[name]
+  return slides.flatMap((slide) =>
+    readMarkdownDeck(textOf(slide)).map(({ composition, notes, viewerNotes }) =>
       recomposed(
         {
-          ...{ id: newId(), version: 1, title: '', section, notes, viewerNotes, description: '', steps: [], planned },
+          id: newId(),
+          version: 1,
+          title: '',
+          section: slide.section ?? '',
+          notes,
+          viewerNotes,
+          description: '',
+          steps: [],
           composition: { ...composition, theme, pictures: [] },
-          framing: framingFor(face, composition.layout),
-          ...{ skip: false, optional: false, transition: 'cut' },
+          framing: framingFor(slide.face, composition.layout),
+          planned: slide.planned,
+          skip: false,
+          optional: false,
+          transition: 'cut',
         },
         STARTER_SHAPE,
       ),

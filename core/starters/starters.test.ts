@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { asId } from '@core/model'
 import { framingOf } from '@core/layout'
-import { STARTER_NAMES, STARTER_SHAPE, STARTERS, starterSlides } from '@core/starters'
+import { STARTER_DECKS, STARTER_NAMES, STARTER_SHAPE, STARTERS, starterSlides } from '@core/starters'
 
 let ids = 0
 const newId = () => asId<'slide'>(`s${String((ids += 1))}`)
@@ -10,7 +10,7 @@ describe.each(STARTER_NAMES)('the starter %s', (name) => {
   const slides = starterSlides(name, newId)
 
   it('has a slide for each of its texts, with notes that say what goes there, and steps', () => {
-    expect(slides).toHaveLength(STARTERS[name].slides.length)
+    expect(slides).toHaveLength(STARTER_DECKS[name].slides.length)
     for (const slide of slides) {
       expect(slide.title).not.toBe('')
       expect(slide.notes.length).toBeGreaterThan(30)

@@ -31,10 +31,7 @@ export type DeckSource =
       readonly kind: 'office'
       /** The document that was made of it. */
       readonly source: StepSource
-      readonly path: string
       readonly name: string
-      readonly pdf: PdfFile
-      readonly groups: readonly (readonly number[])[]
       readonly office: OpenedOffice
     }
   | { readonly kind: 'picture'; readonly source: StepSource; readonly name: string; readonly picture: PictureFile }
@@ -189,12 +186,16 @@ async function openOfficeSource(kind: OfficeKind, { path, name }: Found, number:
     mostPages: order.maxPages,
   })
   const source = { kind: 'unpacked', name: basename(office.path) } as const
-  return { kind: 'office', source, path: office.path, name, pdf: office.pdf, groups: office.groups, office }
+  return { kind: 'office', source, name, office }
 }
+
+/** The document whose pages are a source's slides. */
+export const documentOf = (source: Extract<DeckSource, { kind: 'pdf' | 'office' }>): Pick<OpenedOffice, 'pdf' | 'path' | 'groups'> =>
+  source.kind === 'office' ? source.office : source
 
 /** How many pages, pictures and slides come in. */
 export function pagesOf(source: DeckSource): number {
-  if (source.kind === 'pdf' || source.kind === 'office') return source.groups.flat().length
+  if (source.kind === 'pdf' || source.kind === 'office') return documentOf(source).groups.flat().length
   return source.kind === 'text' ? source.slides.length : 1
 }
 
@@ -203,7 +204,7 @@ export function slidesOf(source: DeckSource): number {
   switch (source.kind) {
     case 'pdf':
     case 'office':
-      return source.groups.length
+      return documentOf(source).groups.length
     case 'text':
       return source.slides.length
     case 'picture':

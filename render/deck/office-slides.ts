@@ -2,6 +2,7 @@ import { join } from 'node:path'
 import { Refusal } from '@core/model'
 import { recordedLength } from '@core/office'
 import type { OfficeFinding } from '@core/office'
+import { mostly } from '@render/office'
 import type { OfficeDeck, OfficeSlide, OpenedOffice, SlideRecording } from '@render/office'
 import { bringRecorded } from '@render/sound'
 import type { DeckMessage, ReadDeckOrder, ReadRecording, ReadStep, SlideFacts } from './messages'
@@ -59,10 +60,11 @@ async function readRecording(
   }
 }
 
-const languageOf = ({ slides }: OfficeDeck): string => {
+/** The language of most slides; empty when nothing says so. */
+function languageOf({ slides }: OfficeDeck): string {
   const counts = new Map<string, number>()
   for (const { language } of slides) if (language !== '') counts.set(language, (counts.get(language) ?? 0) + 1)
-  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? ''
+  return mostly(counts)
 }
 
 /**
@@ -79,6 +81,7 @@ export async function officeMessage(office: OpenedOffice, name: string, first: n
     if (read.recorded !== null) recorded.push(read.recorded)
     findings.push(...read.findings)
   }
+  office.close()
   const { slides } = office
   return {
     kind: 'office',

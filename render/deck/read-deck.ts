@@ -5,7 +5,7 @@ import { addsOnly, keepsWords } from '@core/layout'
 import { MOST_PICTURES, Refusal } from '@core/model'
 import type { Size } from '@core/model'
 import { outlineTitles, pageOf, pageSize } from '@render/pdf'
-import { openSources, pagesOf, slidesOf } from './deck-sources'
+import { documentOf, openSources, pagesOf, slidesOf } from './deck-sources'
 import type { DeckSource } from './deck-sources'
 import type { DeckMessage, ReadDeckOrder, ReadPicture, SlideFacts } from './messages'
 import { officeMessage, slideOf } from './office-slides'
@@ -28,7 +28,7 @@ const MOST_HELPERS = 3
 async function shapeOf(sources: readonly DeckSource[]): Promise<Size> {
   const first = sources[0]
   if (first?.kind !== 'pdf' && first?.kind !== 'office') return { width: 16, height: 9 }
-  const { width, height } = pageSize(await pageOf(first.pdf, 1))
+  const { width, height } = pageSize(await pageOf(documentOf(first).pdf, 1))
   const ratio = width / height
   if (!(ratio > 0.2 && ratio < 5)) throw new Refusal('unreadable', 'The pages of this PDF are too long or too narrow for slides.')
   for (const [w, h] of [
@@ -87,12 +87,13 @@ async function readPdf(
   telling: Telling,
   startHelper: StartHelper,
 ): Promise<void> {
-  const titles = source.kind === 'office' ? new Map<number, string>() : await outlineTitles(source.pdf)
+  const { pdf, path, groups } = documentOf(source)
+  const titles = source.kind === 'office' ? new Map<number, string>() : await outlineTitles(pdf)
   let before: ReadPage | undefined
   for (const [n, reading] of sharePages(
-    source.pdf,
-    source.path,
-    source.groups,
+    pdf,
+    path,
+    groups,
     { source: source.source, number, out: order.out, shape },
     helpers(),
     startHelper,

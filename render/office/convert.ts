@@ -54,16 +54,24 @@ async function apartFromNetworks(): Promise<readonly string[]> {
   return []
 }
 
-/** Pages that a show leaves out are in the document too; what is only for those who edit is not. */
-const AS_PDF = `pdf:impress_pdf_Export:${JSON.stringify({
-  ExportHiddenSlides: { type: 'boolean', value: 'true' },
-  ExportBookmarks: { type: 'boolean', value: 'false' },
-  ExportNotes: { type: 'boolean', value: 'false' },
-  ExportNotesPages: { type: 'boolean', value: 'false' },
-})}`
+/** What is made of an office file: how its name ends, and by what it is written. */
+export interface OfficeFormat {
+  readonly ending: string
+  readonly filter: string
+}
 
-/** What can be made, by its ending. Old files and templates are made for tests alone. */
-const FORMATS = { pdf: AS_PDF, odp: 'odp:impress8', otp: 'otp:impress8_template', ppt: 'ppt:MS PowerPoint 97' } as const
+/** A document. Pages that a show leaves out are in it too; what is only for those who edit is not. */
+export const AS_PDF: OfficeFormat = {
+  ending: 'pdf',
+  filter: `impress_pdf_Export:${JSON.stringify({
+    ExportHiddenSlides: { type: 'boolean', value: 'true' },
+    ExportBookmarks: { type: 'boolean', value: 'false' },
+    ExportNotes: { type: 'boolean', value: 'false' },
+    ExportNotesPages: { type: 'boolean', value: 'false' },
+  })}`,
+}
+/** A deck in OpenDocument. */
+export const AS_ODP: OfficeFormat = { ending: 'odp', filter: 'impress8' }
 
 async function isThere(path: string): Promise<boolean> {
   return await access(path).then(
@@ -73,12 +81,17 @@ async function isThere(path: string): Promise<boolean> {
 }
 
 /**
- * Makes a document, or a deck in OpenDocument, of an office file. One at a time for each profile: others wait for their turn.
+ * Makes another file of an office file. One at a time for each profile: others wait for their turn.
  * @param out folder for what is made, and for all that is only made meanwhile
  * @returns path of what was made: as the file is called, with another ending
  * @throws Refusal when there is no converter, it takes too long, or it cannot read the file
  */
-export async function convertOffice(path: string, format: keyof typeof FORMATS, out: string, converter: OfficeConverter): Promise<string> {
+export async function convertOffice(
+  path: string,
+  { ending, filter }: OfficeFormat,
+  out: string,
+  converter: OfficeConverter,
+): Promise<string> {
   const { program, profile, time, memory } = converter
   if (!(await isThere(program)))
     throw new Refusal(
@@ -86,12 +99,12 @@ export async function convertOffice(path: string, format: keyof typeof FORMATS, 
       'Office decks cannot be read on this server: what converts them is not installed. Tell whoever runs it, or export the deck as a PDF.',
     )
   await makeProfile(profile)
-  const made = join(out, `${basename(path).replace(/\.[^.]+$/, '')}.${format}`)
+  const made = join(out, `${basename(path).replace(/\.[^.]+$/, '')}.${ending}`)
   const network = await apartFromNetworks()
   const args = [
     ...['--no-fork', join(profile, 'in-turn'), ...network, 'setpriv', '--pdeathsig', 'KILL', '--'],
     ...['env', `HOME=${profile}`, `TMPDIR=${out}`, program, '--headless', '--norestore', '--nologo', '--nodefault', '--nolockcheck'],
-    ...[`-env:UserInstallation=file://${profile}`, '--convert-to', FORMATS[format], '--outdir', out, path],
+    ...[`-env:UserInstallation=file://${profile}`, '--convert-to', `${ending}:${filter}`, '--outdir', out, path],
   ]
   const hold = { time, memory: memory * MB, file: 2048 * MB }
   const began = performance.now()

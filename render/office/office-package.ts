@@ -133,6 +133,9 @@ export interface WrittenPart {
   readonly stored?: boolean
 }
 
+/** A part that is XML. */
+export const xmlPart = (name: string, text: string): WrittenPart => ({ name, bytes: Buffer.from(text, 'utf8') })
+
 /** What is packed by itself is not packed once more. */
 const PACKED = /\.(png|jpe?g|gif|webp)$/i
 

@@ -3,7 +3,7 @@ import { Refusal } from '@core/model'
 import type { OfficeFinding } from '@core/office'
 import { fontOf, openPdf, pageOf } from '@render/pdf'
 import type { PdfFile } from '@render/pdf'
-import { convertOffice } from './convert'
+import { AS_ODP, AS_PDF, convertOffice } from './convert'
 import type { OfficeConverter } from './convert'
 import type { OfficeDeck, OfficeSlide } from './office-deck'
 import type { OfficeKind } from './office-kind'
@@ -19,6 +19,8 @@ export interface OpenedOffice extends OfficeDeck {
   readonly groups: readonly (readonly number[])[]
   /** Takes a part of the file, such as a sound, out into a file. */
   readonly extract: (part: string, path: string) => Promise<void>
+  /** Nothing more is taken out of it. */
+  readonly close: () => void
 }
 
 export interface OpenOfficeOptions {
@@ -58,10 +60,19 @@ async function standIns(pdf: PdfFile, first: number, trials: readonly string[]):
  * @throws Refusal when it cannot be read or takes too much
  */
 export async function openOffice(path: string, options: OpenOfficeOptions): Promise<OpenedOffice> {
-  const { kind, out, name, converter, mostBytes, mostPages } = options
+  const { kind, out, converter, mostBytes } = options
   // An old file is made a newer one first: what is read of it is then read in one way.
-  const newer = kind === 'ppt' ? await convertOffice(path, 'odp', out, converter) : path
+  const newer = kind === 'ppt' ? await convertOffice(path, AS_ODP, out, converter) : path
   const file = await OfficePackage.open(newer, mostBytes)
+  try {
+    return await openPackage(file, options)
+  } catch (error) {
+    file.close()
+    throw error
+  }
+}
+
+async function openPackage(file: OfficePackage, { kind, out, name, converter, mostPages }: OpenOfficeOptions): Promise<OpenedOffice> {
   const still = join(out, `${name}-still.${kind === 'pptx' ? 'pptx' : 'odp'}`)
   const { slides, findings, trials } = await (kind === 'pptx' ? rewritePptx : rewriteOdp)(file, still, mostPages)
   const groups = pagesOf(slides)
@@ -71,7 +82,7 @@ export async function openOffice(path: string, options: OpenOfficeOptions): Prom
       'too-large',
       `This deck has more than ${String(mostPages)} slides and steps, which is more than can be taken in. Bring it in parts.`,
     )
-  const made = await convertOffice(still, 'pdf', out, converter)
+  const made = await convertOffice(still, AS_PDF, out, converter)
   const pdf = await openPdf(made)
   if (pdf.numPages !== pages + trials.length)
     throw new Refusal('unreadable', 'This deck could not be read: not all of its slides came out. Export it as a PDF and bring that.')
@@ -82,5 +93,8 @@ export async function openOffice(path: string, options: OpenOfficeOptions): Prom
     pdf,
     groups,
     extract: (part, to) => file.extract(part, to),
+    close: () => {
+      file.close()
+    },
   }
 }

@@ -1,15 +1,15 @@
-import { randomUUID } from 'node:crypto'
-import { rename, rm } from 'node:fs/promises'
 import { Refusal } from '@core/model'
 import type { Ms } from '@core/model'
-import { BOUNDED, ProcessFailed, holdInside, run } from '@render/process'
+import { ProcessFailed, holdInside, run } from '@render/process'
+import { AS_RECORDED, broughtInput, madeWhole } from './as-recorded'
 import { demuxerOf } from './media-kind'
-import { SAMPLE_RATE } from './pcm'
 
 /** Longest recording of one slide, in ms. */
 const LONGEST: Ms = 3 * 3_600_000
 /** The camera's picture is kept no larger, as when it is recorded here. */
 const CAMERA = 'scale=w=1280:h=720:force_original_aspect_ratio=decrease:force_divisible_by=2,fps=30'
+/** As browsers record it here. */
+const VP8: readonly string[] = ['-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8', '-b:v', '2M', '-g', '60']
 
 const unreadable = (): Refusal => new Refusal('unreadable', 'No sound could be read from a recording in this deck.')
 
@@ -39,57 +39,35 @@ export async function bringRecorded(
 ): Promise<{ readonly length: Ms; readonly camera: boolean }> {
   const demuxer = await demuxerOf(path)
   if (demuxer === null) throw unreadable()
-  const part = `${out}.${randomUUID()}.part`
-  const input = [...BOUNDED, '-protocol_whitelist', 'file', '-f', demuxer, '-i', path]
-  try {
-    const camera = wanted.camera && (await hasPictures(path, demuxer))
-    const whole = Math.max(0, (await lengthOfMedia(path, demuxer)) - trim.end)
-    // Filters count from where the trimmed part begins.
-    const seconds = (ms: number): string => (ms / 1000).toFixed(3)
-    const pad = atLeast === 0 ? [] : [`apad=whole_dur=${seconds(atLeast)}`]
-    const sound = [`atrim=start=${seconds(trim.start)}:end=${seconds(whole)}`, 'asetpts=PTS-STARTPTS', ...pad].join(',')
-    const stand = atLeast === 0 ? [] : [`tpad=stop_mode=clone:stop_duration=${seconds(atLeast)}`, `trim=end=${seconds(atLeast)}`]
-    const pictures = [`trim=start=${seconds(trim.start)}:end=${seconds(whole)}`, 'setpts=PTS-STARTPTS', CAMERA, ...stand].join(',')
-    const encodeCamera = [
-      '-map',
-      '0:v:0',
-      '-vf',
-      pictures,
-      '-c:v',
-      'libvpx',
-      '-deadline',
-      'realtime',
-      '-cpu-used',
-      '8',
-      '-b:v',
-      '2M',
-      '-g',
-      '60',
-    ]
-    await run(
-      'ffmpeg',
-      [
-        ...['-hide_banner', '-loglevel', 'error', '-nostats', ...input],
-        ...(camera ? encodeCamera : ['-vn']),
-        ...['-map', '0:a:0', '-sn', '-dn', '-map_metadata', '-1', '-map_chapters', '-1', '-t', seconds(LONGEST + 1000)],
-        ...['-af', sound, '-ac', '1', '-ar', String(SAMPLE_RATE), '-c:a', 'libopus', '-b:a', '128k', '-f', 'webm', '-y', part],
-      ],
-      { hold: holdInside(time) },
-    )
+  const camera = wanted.camera && (await hasPictures(path, demuxer))
+  const whole = Math.max(0, (await lengthOfMedia(path, demuxer)) - trim.end)
+  // Filters count from where the trimmed part begins.
+  const kept = `start=${seconds(trim.start)}:end=${seconds(whole)}`
+  const pad = atLeast === 0 ? [] : [`apad=whole_dur=${seconds(atLeast)}`]
+  const sound = ['-af', [`atrim=${kept}`, 'asetpts=PTS-STARTPTS', ...pad].join(',')]
+  const stand = atLeast === 0 ? [] : [`tpad=stop_mode=clone:stop_duration=${seconds(atLeast)}`, `trim=end=${seconds(atLeast)}`]
+  const pictures = ['-map', '0:v:0', '-vf', [`trim=${kept}`, 'setpts=PTS-STARTPTS', CAMERA, ...stand].join(','), ...VP8]
+  return await madeWhole(out, unreadable, async (part) => {
+    const options = [...(camera ? pictures : ['-vn']), ...sound, '-t', seconds(LONGEST + 1000)]
+    await run('ffmpeg', [...broughtInput(demuxer, path), ...options, ...AS_RECORDED, part], { hold: holdInside(time) })
     // What was made is a few ms longer: its packets are. What the file says of its length is not believed beyond that.
     const length = Math.min(await lengthOfMedia(part, 'matroska'), Math.max(atLeast, whole - trim.start))
-    await rename(part, out)
     return { length, camera }
-  } catch (error) {
-    await rm(part, { force: true })
-    if (error instanceof ProcessFailed) throw unreadable()
-    throw error
-  }
+  })
 }
 
+const seconds = (ms: Ms): string => (ms / 1000).toFixed(3)
+
 async function asked(path: string, demuxer: string, ...what: readonly string[]): Promise<string> {
-  const how = ['-v', 'error', '-protocol_whitelist', 'file', '-f', demuxer, ...what, '-of', 'default=nw=1:nk=1']
-  return (await run('ffprobe', [...BOUNDED, ...how, path], { hold: holdInside(5000) })).stdout.toString().trim()
+  const how = [...what, '-of', 'default=nw=1:nk=1']
+  const asking = run('ffprobe', [...broughtInput(demuxer, path), ...how], { hold: holdInside(5000) })
+  return (
+    await asking.catch((error: unknown) => {
+      throw error instanceof ProcessFailed ? unreadable() : error
+    })
+  ).stdout
+    .toString()
+    .trim()
 }
 
 /** Whether a file has moving pictures: a cover is none. */

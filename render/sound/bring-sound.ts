@@ -1,10 +1,8 @@
-import { randomUUID } from 'node:crypto'
-import { rename, rm } from 'node:fs/promises'
 import { Refusal } from '@core/model'
 import { lengthOfRecording } from '@render/probe'
-import { BOUNDED, ProcessFailed, run } from '@render/process'
+import { run } from '@render/process'
+import { AS_RECORDED, broughtInput, madeWhole } from './as-recorded'
 import { demuxerOf } from './media-kind'
-import { SAMPLE_RATE } from './pcm'
 
 /** Shortest and longest voice that is taken, in ms. */
 const SHORTEST = 200
@@ -24,56 +22,12 @@ const unreadable = (): Refusal =>
 export async function bringSound(path: string, out: string, time: number): Promise<number> {
   const demuxer = await demuxerOf(path)
   if (demuxer === null) throw unreadable()
-  const part = `${out}.${randomUUID()}.part`
-  try {
-    await run(
-      'ffmpeg',
-      [
-        ...BOUNDED,
-        '-hide_banner',
-        '-loglevel',
-        'error',
-        '-nostats',
-        '-protocol_whitelist',
-        'file',
-        '-f',
-        demuxer,
-        '-i',
-        path,
-        '-map',
-        '0:a:0',
-        '-vn',
-        '-sn',
-        '-dn',
-        '-map_metadata',
-        '-1',
-        '-map_chapters',
-        '-1',
-        '-t',
-        String((LONGEST + 1000) / 1000),
-        '-ac',
-        '1',
-        '-ar',
-        String(SAMPLE_RATE),
-        '-c:a',
-        'libopus',
-        '-b:a',
-        '128k',
-        '-f',
-        'webm',
-        '-y',
-        part,
-      ],
-      { hold: { time } },
-    )
+  return await madeWhole(out, unreadable, async (part) => {
+    const longest = ['-vn', '-t', String((LONGEST + 1000) / 1000)]
+    await run('ffmpeg', [...broughtInput(demuxer, path), ...longest, ...AS_RECORDED, part], { hold: { time } })
     const length = await lengthOfRecording(part)
     if (length > LONGEST) throw new Refusal('too-large', 'This voice is longer than three hours. Bring it in parts, slide by slide.')
     if (length < SHORTEST) throw new Refusal('unreadable', 'There is hardly any sound in this file. The talk is as it was.')
-    await rename(part, out)
     return length
-  } catch (error) {
-    await rm(part, { force: true })
-    if (error instanceof ProcessFailed) throw unreadable()
-    throw error
-  }
+  })
 }

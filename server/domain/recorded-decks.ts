@@ -39,6 +39,7 @@ async function addStretch(q: Queries, take: string, number: number, { slide, rec
       length_ms: shown,
       chunks: path === null ? 0 : 1,
       cues: cues.length,
+      state: 'closing',
       ...NOT_READ_YET,
     })
     .execute()

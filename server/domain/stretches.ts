@@ -163,9 +163,8 @@ export async function noteDigests(q: Queries, id: string, digests: Partial<Stret
   await q.updateTable('stretch').set(digests).where('id', '=', id).execute()
 }
 
-/** What is not known yet of a stretch whose recording did not come from a page. */
+/** What is not known of a stretch before its recording was read. */
 export const NOT_READ_YET = {
-  state: 'closing',
   kept_ms: null,
   peaks: null,
   loudness: null,

@@ -7,6 +7,7 @@ import { ago } from './ago'
 import { tell } from './events'
 import { addJob } from './jobs'
 import { roomForTake, roomInQuota } from './quotas'
+import { NOT_READ_YET } from './stretches'
 import { slidesMissing, stretchHoldings } from './take-media'
 
 export interface NewTake {
@@ -101,17 +102,9 @@ export async function openStretch(q: Queries, id: string, talk: string, stretch:
       opening: JSON.stringify(stretch.opening),
       state: 'open',
       length_ms: null,
-      kept_ms: null,
       chunks: null,
       cues: null,
-      peaks: null,
-      loudness: null,
-      prints: null,
-      tail: null,
-      timing: null,
-      drift_ppm: null,
-      offset_picture: 0,
-      offset_sound: 0,
+      ...NOT_READ_YET,
     })
     .onConflict((conflict) => conflict.column('id').doNothing())
     .executeTakeFirst()

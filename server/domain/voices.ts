@@ -64,6 +64,7 @@ export async function beginVoice(q: Queries, talk: string, visit: VisitId, files
       length_ms: null,
       chunks: 1,
       cues: 0,
+      state: 'closing',
       ...NOT_READ_YET,
     })
     .execute()

@@ -40,7 +40,9 @@ const one = (value: number | readonly number[]): number => (typeof value === 'nu
     <template v-else-if="covered > MOST_COVERED"
       >The face covers <b>{{ Math.round(covered * 100) }}%</b> of what is on this slide.</template
     >
-    <template v-else-if="slide.framing === null">Proposed: where this slide is emptiest.</template>
+    <template v-else-if="slide.framing === null">{{
+      slide.proposedInset ? 'Proposed: where it hides nothing, and stays on the slides around.' : 'Proposed: where this slide is emptiest.'
+    }}</template>
     <template v-else>It covers {{ covered < 0.005 ? 'nothing' : `${Math.round(covered * 100)}%` }} of what is on this slide.</template>
   </p>
   <div class="rows">
@@ -124,7 +126,7 @@ const one = (value: number | readonly number[]): number => (typeof value === 'nu
       class="press small"
       :disabled="slide.framing === null && sheet.concerned.length < 2"
       @click="framings.propose()"
-      title="Where the slide is emptiest"
+      title="Where it hides as little as can be"
     >
       Proposed place
     </button>

@@ -32,12 +32,12 @@ const review = computed(() => (props.imported.take === null ? null : `/talks/${t
 
 <template>
   <section class="report" aria-label="What came of the file">
-    <template v-for="report in imported.reports" :key="report.name">
+    <template v-for="(report, n) in imported.reports" :key="n">
       <p class="head">
         <span class="wide"
           ><b class="name" :title="report.name">{{ report.name }}</b> came in: {{ came(report) }}</span
         >
-        <button class="press quiet small" @click="$emit('close')">Close</button>
+        <button v-if="n === 0" class="press quiet small" @click="$emit('close')">Close</button>
       </p>
       <p v-if="report.recorded && review">
         What was recorded on {{ report.recorded.slides === 1 ? 'one of its slides' : `${report.recorded.slides} of its slides` }} (<span

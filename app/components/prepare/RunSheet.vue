@@ -15,10 +15,11 @@ const sheet = useSheet()
 
 const closed = ref(new Set<string>())
 const imports = computed(() => (talk.talk?.imports ?? []).filter((one) => one.state !== 'done' && !closed.value.has(one.id)).slice(0, 1))
-/** What came of office files that nobody has read yet, or that is asked for again. */
-const reports = computed(() =>
-  (talk.talk?.imports ?? []).filter((one) => one.reports.length > 0 && (!one.reportSeen || sheet.report === one.id)).slice(0, 1),
-)
+/** An import of which is told what came of it: the one that is asked for again, else one of which nobody has read that yet. */
+const reported = computed(() => {
+  const imports = (talk.talk?.imports ?? []).filter((one) => one.reports.length > 0)
+  return imports.find((one) => one.id === sheet.report) ?? imports.find((one) => !one.reportSeen)
+})
 async function closeReport(one: ImportView): Promise<void> {
   sheet.report = null
   if (talk.talk === null || one.reportSeen) return
@@ -93,7 +94,7 @@ onBeforeUnmount(() => {
     <SheetHeader />
     <div ref="scroller" class="rows">
       <ImportState v-for="one in imports" :key="one.id" :imported="one" class="import" @close="closed = new Set([...closed, one.id])" />
-      <ImportReport v-for="one in reports" :key="one.id" :imported="one" @close="closeReport(one)" />
+      <ImportReport v-if="reported" :key="reported.id" :imported="reported" @close="closeReport(reported)" />
       <BuildsOffer />
       <LanguageOffer />
       <p v-if="sheet.rows.length === 0 && talk.slides.length > 0" class="nothing soft">

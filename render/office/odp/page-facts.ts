@@ -1,11 +1,11 @@
-import { storableText } from '@core/model'
 import type { Transition } from '@core/model'
 import { LONGEST } from '../office-deck'
+import { transitionLike } from '../slide-states'
+import type { SlideTransition } from '../slide-states'
+import { tidy } from '../slide-words'
 import { attribute, childrenOf, within } from '../xml'
 import type { Element } from '../xml'
 import type { ContentStyles } from './styles'
-
-const tidy = (text: string): string => storableText(text.replace(/[ \t\u000B]+/g, ' ').trim())
 
 /** What a paragraph says; a line break in it is one, spaces that are written as such are there. */
 function wordsOf(paragraph: Element): string {
@@ -80,11 +80,9 @@ const LIKE: Readonly<Record<string, Transition>> = {
   irisWipe: 'wipe',
 }
 
-/** @returns how the page comes, and whether that is one of our ways */
-export function transitionOf(page: Element, styles: ContentStyles): { readonly transition: Transition; readonly known: boolean } {
+/** How the page comes. */
+export function transitionOf(page: Element, styles: ContentStyles): SlideTransition {
   const properties = styles.ofPage(page)
   const kind = properties === null ? null : attribute(properties, 'type')
-  if (kind === null || kind === '') return { transition: 'cut', known: true }
-  const like = LIKE[kind]
-  return like === undefined ? { transition: 'fade', known: false } : { transition: like, known: true }
+  return transitionLike(kind === '' ? null : kind, LIKE)
 }

@@ -1,7 +1,7 @@
 import { Refusal } from '@core/model'
 import type { OfficeFinding } from '@core/office'
 import { TRIAL_WORDS, missingFonts } from '../fonts'
-import { writePackage } from '../office-package'
+import { writePackage, xmlPart } from '../office-package'
 import type { OfficePackage, WrittenPart } from '../office-package'
 import type { OfficeSlide } from '../office-deck'
 import type { Rewritten } from '../rewritten'
@@ -69,8 +69,6 @@ function manifest(text: string, kept: ReadonlySet<string>): string {
   }
   return serialised(document)
 }
-
-const xmlPart = (name: string, text: string): WrittenPart => ({ name, bytes: Buffer.from(text, 'utf8') })
 
 /** All that is in the file of a deck's slides. */
 interface Opened {

@@ -1,10 +1,12 @@
 import { posix } from 'node:path'
-import type { Motion, Size } from '@core/model'
+import type { Size } from '@core/model'
 import { clickStates } from '@core/office'
 import type { ClickState, OfficeFinding } from '@core/office'
-import { mostly } from '../language'
 import type { OfficePackage } from '../office-package'
 import type { OfficeSlide } from '../office-deck'
+import { movementFindings, officeStates } from '../slide-states'
+import type { SlideTransition } from '../slide-states'
+import { mostly } from '../slide-words'
 import { attribute, childrenOf, removeElement, within } from '../xml'
 import type { Document, Element } from '../xml'
 import { descriptionOf, lettersByLanguage, notesOn, titleOf, transitionOf } from './page-facts'
@@ -88,12 +90,6 @@ function withOwnIds(page: Element, state: number): void {
   }
 }
 
-const motionsOf = (page: Element, state: ClickState, size: Size): readonly Motion[] =>
-  state.motions.flatMap(({ target, path, duration }) => {
-    const box = boxOf(page, target, size)
-    return box === null ? [] : [{ box, path: path.slice(0, 4000), duration }]
-  })
-
 /** A slide as it was read, and what is told of it. */
 interface ReadPage {
   readonly slide: OfficeSlide
@@ -109,7 +105,13 @@ export interface Content {
 }
 
 /** Reads all of a page that its states do not show. */
-function readPage(page: Element, number: number, states: readonly ClickState[], { styles, size }: Content): OfficeSlide {
+function readPage(
+  page: Element,
+  number: number,
+  states: readonly ClickState[],
+  { transition }: SlideTransition,
+  { styles, size }: Content,
+): OfficeSlide {
   const properties = styles.ofPage(page)
   return {
     number,
@@ -119,8 +121,8 @@ function readPage(page: Element, number: number, states: readonly ClickState[], 
     section: '',
     hidden: properties !== null && attribute(properties, 'visibility') === 'hidden',
     language: mostly(lettersByLanguage(page, styles)),
-    transition: transitionOf(page, styles).transition,
-    states: states.map((state) => ({ clicks: state.clicks, soft: state.soft, motions: motionsOf(page, state, size) })),
+    transition,
+    states: officeStates(states, (target) => boxOf(page, target, size)),
     recording: null,
   }
 }
@@ -137,16 +139,14 @@ function stopped(page: Element): void {
 /** Puts a page for each state of a slide in its place. @param of how many slides there are */
 export function takeApart(page: Element, number: number, of: number, content: Content): ReadPage {
   const { styles, masters, size, file } = content
-  const { timeline, found } = timingOf(page)
-  const states = clickStates(timeline)
-  const slide = readPage(page, number, states, content)
-  const kinds = new Set<'effect' | 'trigger' | 'parts' | 'delay' | 'path' | 'transition' | 'elsewhere'>(found)
-  if (slide.states.some(({ motions }) => motions.length > 0)) kinds.add('path')
-  if (!transitionOf(page, styles).known) kinds.add('transition')
+  const timing = timingOf(page)
+  const states = clickStates(timing.timeline)
+  const comes = transitionOf(page, styles)
+  const slide = readPage(page, number, states, comes, content)
   const media = mediaFindings(page, number, file)
   stopped(page)
   fixNumbers(page, number, of)
-  if (withoutOutside(page)) kinds.add('elsewhere')
+  const outside = withoutOutside(page)
   const properties = styles.ofPage(page)
   const master = attribute(page, 'master-page-name') ?? ''
   const shows = properties !== null && attribute(properties, 'display-page-number') === 'true'
@@ -159,5 +159,6 @@ export function takeApart(page: Element, number: number, of: number, content: Co
     page.parentNode?.insertBefore(copy, page)
   }
   removeElement(page)
-  return { slide, findings: [...[...kinds].map((kind) => ({ kind, slide: number })), ...media] }
+  const elsewhere = outside ? [{ kind: 'elsewhere', slide: number } as const] : []
+  return { slide, findings: [...movementFindings(number, timing, states, comes), ...elsewhere, ...media] }
 }

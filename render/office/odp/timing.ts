@@ -1,14 +1,8 @@
 import type { OfficeEffect, OfficeTimeline } from '@core/office'
+import { effectsOf, timelineOf, visibilityAction } from '../effects'
+import type { Action, Behaviour, EffectGroup, SlideTiming, TimingFinding } from '../effects'
 import { attribute, childOf, childrenOf, within } from '../xml'
 import type { Element } from '../xml'
-
-/** What is found beside the effects that steps have. */
-export type TimingFinding = 'effect' | 'trigger' | 'parts' | 'delay'
-
-/** What comes by itself within this is not told as coming later, in ms. */
-const SOON = 1500
-/** An effect longer than this is seen to come, in ms. */
-const AT_ONCE = 50
 
 /** Key of the text of a shape, without what is behind it. */
 export const textOf = (id: string): string => `${id}#text`
@@ -26,7 +20,7 @@ const BEHAVIOURS: ReadonlySet<string> = new Set([
 ])
 
 /** What one behaviour does; null: it changes how something looks. */
-function actionOf(behaviour: Element): { readonly does: OfficeEffect['does']; readonly path: string } | null {
+function actionOf(behaviour: Element): Action {
   switch (behaviour.localName) {
     case 'animateMotion':
       return { does: 'move', path: attribute(behaviour, 'path') ?? '' }
@@ -35,7 +29,7 @@ function actionOf(behaviour: Element): { readonly does: OfficeEffect['does']; re
       return { does: 'play', path: '' }
     case 'set':
       if (attribute(behaviour, 'attributeName') !== 'visibility') return null
-      return { does: attribute(behaviour, 'to') === 'hidden' ? 'leave' : 'enter', path: '' }
+      return visibilityAction(attribute(behaviour, 'to'))
     default:
       return null
   }
@@ -59,17 +53,16 @@ function* behavioursIn(effect: Element, target: string): Generator<{ readonly be
 
 function readEffect(effect: Element, found: Set<TimingFinding>): readonly OfficeEffect[] {
   if (childOf(effect, 'iterate') !== null) found.add('parts')
-  const behaviours = [...behavioursIn(effect, '')]
-  const actions = behaviours.map(({ behaviour }) => actionOf(behaviour))
-  const soft = behaviours.some(({ behaviour }) => behaviour.localName !== 'set' && milliseconds(attribute(behaviour, 'dur')) > AT_ONCE)
-  const effects = behaviours.flatMap(({ behaviour, target }, n): readonly OfficeEffect[] => {
-    const action = actions[n] ?? null
-    if (action === null || target === '') return []
-    return [{ target: keyOf(target, behaviour, found), soft, duration: milliseconds(attribute(behaviour, 'dur')), ...action }]
+  const behaviours = [...behavioursIn(effect, '')].map(({ behaviour, target }): Behaviour => {
+    const action = actionOf(behaviour)
+    return {
+      targets: action === null || target === '' ? [] : [keyOf(target, behaviour, found)],
+      action,
+      duration: milliseconds(attribute(behaviour, 'dur')),
+      sets: behaviour.localName === 'set',
+    }
   })
-  const comes = effects.some(({ does }) => does === 'enter' || does === 'leave')
-  if (actions.includes(null) && !comes) found.add('effect')
-  return effects
+  return effectsOf(behaviours, found)
 }
 
 /** Effects of a click, in order: elements that have a kind of beginning. */
@@ -81,23 +74,26 @@ function* effectsIn(group: Element, delay: number): Generator<{ readonly effect:
   }
 }
 
+/** What begins with each click, or after it, in order. */
+function* groupsIn(sequence: Element, found: Set<TimingFinding>): Generator<EffectGroup> {
+  for (const group of childrenOf(sequence)) {
+    const effects = [...effectsIn(group, 0)]
+    yield {
+      byClick: effects[0] === undefined || attribute(effects[0].effect, 'node-type') === 'on-click',
+      delays: effects.map(({ delay }) => delay),
+      effects: effects.flatMap(({ effect }) => readEffect(effect, found)),
+    }
+  }
+}
+
 /** Reads what moves on a page of a deck in OpenDocument, click by click. */
-export function timingOf(page: Element): { readonly timeline: OfficeTimeline; readonly found: ReadonlySet<TimingFinding> } {
+export function timingOf(page: Element): SlideTiming {
   const found = new Set<TimingFinding>()
-  const opening: OfficeEffect[] = []
-  const clicks: OfficeEffect[][] = []
+  let timeline: OfficeTimeline = { opening: [], clicks: [] }
   for (const sequence of within(page, 'seq')) {
     const kind = attribute(sequence, 'node-type')
     if (kind === 'interactive-sequence') found.add('trigger')
-    if (kind !== 'main-sequence') continue
-    for (const group of childrenOf(sequence)) {
-      const effects = [...effectsIn(group, 0)]
-      if (effects.some(({ delay }) => delay > SOON)) found.add('delay')
-      const begins = effects[0] === undefined ? 'on-click' : attribute(effects[0].effect, 'node-type')
-      const read = effects.flatMap(({ effect }) => readEffect(effect, found))
-      if (begins === 'on-click') clicks.push(read)
-      else (clicks.at(-1) ?? opening).push(...read)
-    }
+    if (kind === 'main-sequence') timeline = timelineOf(groupsIn(sequence, found), found)
   }
-  return { timeline: { opening, clicks }, found }
+  return { timeline, found }
 }

@@ -1,10 +1,10 @@
 import type { OfficeFinding } from '@core/office'
 import type { OfficePackage } from '../office-package'
-import { attribute, childOf, childrenOf, relationOf, within } from '../xml'
+import { attribute, relationOf, within } from '../xml'
 import type { Document, Element } from '../xml'
 import type { OfficeMedia } from '../office-deck'
 import type { Relation } from './relations'
-import { propertiesOf, shapesOf } from './shapes'
+import { roleOf, shapeIdOf, shapesOf } from './shapes'
 
 /** Elements by which a shape is a film or a sound (ISO/IEC 29500-1, 20.1.3). */
 const MEDIA: ReadonlySet<string> = new Set(['audioFile', 'videoFile', 'quickTimeFile', 'wavAudioFile', 'audioCd', 'media'])
@@ -21,20 +21,10 @@ export interface SlideMedia {
   readonly narration: boolean
 }
 
-const shapeIdOf = (shape: Element): string => {
-  const properties = propertiesOf(shape)
-  return (properties === null ? null : attribute(properties, 'id')) ?? ''
-}
-
-const holderOf = (shape: Element): Element | null => {
-  const properties = childrenOf(shape).find((child) => child.localName?.startsWith('nv') === true)
-  return properties === undefined ? null : childOf(properties, 'nvPr')
-}
-
 /** Elements of a shape that name a film or a sound. */
 export const mediaElements = (shape: Element): readonly Element[] => {
-  const holder = holderOf(shape)
-  return holder === null ? [] : [...within(holder)].filter((one) => MEDIA.has(one.localName ?? ''))
+  const role = roleOf(shape)
+  return role === null ? [] : [...within(role)].filter((one) => MEDIA.has(one.localName ?? ''))
 }
 
 const isFilm = ({ localName }: Element): boolean => localName === 'videoFile' || localName === 'quickTimeFile'
@@ -63,17 +53,17 @@ export function mediaOn(slide: Document, relations: ReadonlyMap<string, Relation
       return relation === undefined ? [] : [{ element, relation }]
     })
     if (named.length === 0) continue
-    const shapeId = shapeIdOf(shape)
+    const id = shapeIdOf(shape) ?? ''
     const inside = named.find(({ relation }) => !relation.external && file.has(relation.target))
     const outside = named.find(({ relation }) => relation.external)
     const trim = [...within(shape, 'trim')][0] ?? null
-    found.set(shapeId, {
-      shape: shapeId,
+    found.set(id, {
+      shape: id,
       inside:
         inside === undefined ? null : { part: inside.relation.target, trim: { start: lengthIn(trim, 'st'), end: lengthIn(trim, 'end') } },
       address: outside?.relation.target ?? null,
       film: elements.some(isFilm) && !isSound(inside?.relation.target ?? ''),
-      narration: narrated.has(shapeId),
+      narration: narrated.has(id),
     })
   }
   return [...found.values()]

@@ -1,9 +1,10 @@
-import type { Motion, Size } from '@core/model'
+import type { Rect } from '@core/model'
 import { clickStates } from '@core/office'
-import type { ClickState, OfficeFinding } from '@core/office'
-import { mostly } from '../language'
+import type { ClickState, EffectTarget, OfficeFinding } from '@core/office'
 import type { OfficePackage } from '../office-package'
 import type { OfficeSlide, SlideRecording } from '../office-deck'
+import { movementFindings, officeStates } from '../slide-states'
+import { mostly } from '../slide-words'
 import { attribute, childOf, parseXml, rootOf } from '../xml'
 import type { Document } from '../xml'
 import type { Templates } from './inherited'
@@ -30,15 +31,6 @@ export interface ReadSlide {
   readonly findings: readonly OfficeFinding[]
 }
 
-const motionsOf = (document: Document, state: ClickState, size: Size, templates: Templates): readonly Motion[] => {
-  const shapes = shapesById(document)
-  return state.motions.flatMap(({ target, path, duration }) => {
-    const [shape] = shapes.get(target) ?? []
-    const box = shape === undefined ? null : boxOf(shape, size, templates)
-    return box === null ? [] : [{ box, path: path.slice(0, 4000), duration }]
-  })
-}
-
 /** Ids of shapes that stand for what was recorded on a slide: a show does not show them. */
 const recordedShapes = (media: readonly SlideMedia[], ink: readonly string[], recording: SlideRecording | null): ReadonlySet<string> =>
   new Set([...media.filter(({ narration, film }) => narration || !film).map(({ shape }) => shape), ...(recording === null ? [] : ink)])
@@ -50,16 +42,19 @@ export async function readSlide(file: OfficePackage, { slides, size }: Presentat
   const document = parseXml(await file.text(part))
   const relations = await relationsOf(file, part)
   const templates = await parts.of(relations)
-  const { timeline, found } = timingOf(document)
-  const states = clickStates(timeline)
+  const timing = timingOf(document)
+  const states = clickStates(timing.timeline)
+  const byId = shapesById(document)
+  const boxIn = (target: EffectTarget): Rect | null => {
+    const [shape] = byId.get(target) ?? []
+    return shape === undefined ? null : boxOf(shape, size, templates)
+  }
   const media = mediaOn(document, relations, file)
   const { strokes, shapes } = await timedInk(document, relations, file, size)
   const recording = recordingOf(document, media, strokes, size)
-  const { transition, known } = transitionOf(document)
+  const comes = transitionOf(document)
   const page = relationOfType(relations, 'notesSlide')
   const notesPage = page === undefined || page.external || !file.has(page.target) ? null : parseXml(await file.text(page.target))
-  const letters = lettersByLanguage(document)
-  const moves = states.some(({ motions }) => motions.length > 0)
   return {
     slide: {
       number,
@@ -68,9 +63,9 @@ export async function readSlide(file: OfficePackage, { slides, size }: Presentat
       description: descriptionOf(document),
       section,
       hidden: attribute(childOf(document, 'sld') ?? rootOf(document), 'show') === '0',
-      language: mostly(letters),
-      transition,
-      states: states.map((state) => ({ clicks: state.clicks, soft: state.soft, motions: motionsOf(document, state, size, templates) })),
+      language: mostly(lettersByLanguage(document)),
+      transition: comes.transition,
+      states: officeStates(states, boxIn),
       recording,
     },
     states,
@@ -78,11 +73,6 @@ export async function readSlide(file: OfficePackage, { slides, size }: Presentat
     relations,
     templates,
     recorded: recordedShapes(media, shapes, recording),
-    findings: [
-      ...[...found].map((kind) => ({ kind, slide: number })),
-      ...(moves ? [{ kind: 'path', slide: number } as const] : []),
-      ...(known ? [] : [{ kind: 'transition', slide: number } as const]),
-      ...mediaFindings(number, media, relations, file),
-    ],
+    findings: [...movementFindings(number, timing, states, comes), ...mediaFindings(number, media, relations, file)],
   }
 }

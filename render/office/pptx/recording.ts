@@ -7,7 +7,7 @@ import { attribute, childOf, parseXml, relationOf, within } from '../xml'
 import type { Document, Element } from '../xml'
 import type { SlideMedia } from './media'
 import type { Relation } from './relations'
-import { numberIn, propertiesOf } from './shapes'
+import { numberIn, shapeIdOf } from './shapes'
 import { transitionElement } from './slide-facts'
 
 /** Most points of pointers on one slide that are taken. */
@@ -74,8 +74,7 @@ export async function timedInk(
     const ink = parseXml(await file.text(relation.target))
     if (!isTimed(ink)) continue
     strokes.push(...strokesOf(ink, inkPlace(part, size)))
-    const properties = propertiesOf(part)
-    const id = properties === null ? null : attribute(properties, 'id')
+    const id = shapeIdOf(part)
     if (id !== null) shapes.push(id)
   }
   return { strokes: strokes.sort((a, b) => a.at - b.at), shapes }

@@ -1,7 +1,7 @@
 import { posix } from 'node:path'
 import type { OfficeFinding } from '@core/office'
 import { missingFonts } from '../fonts'
-import { writePackage } from '../office-package'
+import { writePackage, xmlPart } from '../office-package'
 import type { OfficePackage, WrittenPart } from '../office-package'
 import type { OfficeSlide } from '../office-deck'
 import type { Rewritten } from '../rewritten'
@@ -17,8 +17,6 @@ import { SLIDE_TYPE, contentTypes, isLeftOut, mainPart, relationsXml, trialPage 
 
 /** Relations of the main part that are left out. */
 const MAIN_LEFT_OUT: ReadonlySet<string> = new Set(['slide', 'vbaProject', 'font', 'customXml', 'commentAuthors', 'authors', 'tags'])
-
-const xmlPart = (name: string, text: string): WrittenPart => ({ name, bytes: Buffer.from(text, 'utf8') })
 
 /**
  * Rewrites a deck in PresentationML so that each state of each slide is a slide of its own that stands still, and reads all that is not

@@ -4,10 +4,25 @@ import type { Document, Element } from '../xml'
 /** Elements of a shape tree that are shapes (ISO/IEC 29500-1, 19.3.1.45). */
 const SHAPES: ReadonlySet<string> = new Set(['sp', 'pic', 'grpSp', 'graphicFrame', 'cxnSp', 'contentPart'])
 
-/** Not-visual properties of a shape, where its id and name stand. */
-export function propertiesOf(shape: Element): Element | null {
+/** One of a shape's properties that are not seen. */
+function notSeen(shape: Element, ...path: readonly string[]): Element | null {
   const holder = childrenOf(shape).find((child) => child.localName?.startsWith('nv') === true)
-  return holder === undefined ? null : childOf(holder, 'cNvPr')
+  return holder === undefined ? null : childOf(holder, ...path)
+}
+
+/** Where the id and the name of a shape stand. */
+export const propertiesOf = (shape: Element): Element | null => notSeen(shape, 'cNvPr')
+
+/** What a shape is besides what is seen of it: a placeholder, a film. */
+export const roleOf = (shape: Element): Element | null => notSeen(shape, 'nvPr')
+
+/** The placeholder that a shape is; null when it is none. */
+export const placeholderOf = (shape: Element): Element | null => notSeen(shape, 'nvPr', 'ph')
+
+/** What effects name a shape by; null when it has no name. */
+export function shapeIdOf(shape: Element): string | null {
+  const properties = propertiesOf(shape)
+  return properties === null ? null : attribute(properties, 'id')
 }
 
 /** All shapes of a slide, layout or master, in reading order and inside groups too. */
@@ -19,20 +34,13 @@ export function* shapesOf(document: Document | Element): Generator<Element> {
 export function shapesById(document: Document): ReadonlyMap<string, readonly Element[]> {
   const found = new Map<string, Element[]>()
   for (const shape of shapesOf(document)) {
-    const properties = propertiesOf(shape)
-    const id = properties === null ? null : attribute(properties, 'id')
+    const id = shapeIdOf(shape)
     if (id === null) continue
     const same = found.get(id)
     if (same === undefined) found.set(id, [shape])
     else same.push(shape)
   }
   return found
-}
-
-/** The placeholder that a shape is; null when it is none. */
-export function placeholderOf(shape: Element): Element | null {
-  const holder = childrenOf(shape).find((child) => child.localName?.startsWith('nv') === true)
-  return holder === undefined ? null : childOf(holder, 'nvPr', 'ph')
 }
 
 /** Paragraphs of a shape's text. */

@@ -46,9 +46,14 @@ function moveShape(shape: Element, by: { readonly x: number; readonly y: number 
   offset.setAttribute('y', String(Math.round(numberIn(offset, 'y') + by.y * units.y)))
 }
 
+/** Takes a shape from sight where it stands: what is tied to it stays as it is. */
+export function hideShape(shape: Element): void {
+  propertiesOf(shape)?.setAttribute('hidden', '1')
+}
+
 /** Takes a shape, or a part of one, from sight. @param part which: left out, all of it */
 function hide(shape: Element, part: string | undefined, templates: Templates): void {
-  if (part === undefined) propertiesOf(shape)?.setAttribute('hidden', '1')
+  if (part === undefined) hideShape(shape)
   else if (part === 'ground') clearGround(shape)
   else {
     const paragraph = paragraphsOf(shape)[Number(part)]

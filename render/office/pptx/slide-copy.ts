@@ -1,13 +1,13 @@
 import type { Size } from '@core/model'
 import type { ClickState } from '@core/office'
-import { attribute, childOf, childrenOf, relationOf, removeElement, serialised, within } from '../xml'
+import { childOf, childrenOf, relationOf, removeElement, serialised, within } from '../xml'
 import type { Document, Element } from '../xml'
 import { fixNumber } from './clear-parts'
 import type { Templates } from './inherited'
 import { mediaElements } from './media'
 import type { Relation } from './relations'
-import { propertiesOf, shapesOf } from './shapes'
-import { showState } from './show-state'
+import { shapeIdOf, shapesOf } from './shapes'
+import { hideShape, showState } from './show-state'
 
 /** Relations that a picture of a slide needs nothing of. */
 const LEFT_OUT: ReadonlySet<string> = new Set([
@@ -45,13 +45,6 @@ function removeAttribute(element: Element, name: string): void {
   }
 }
 
-/** Sounds, and what was recorded: seen in the file as signs that a show does not show. */
-const hiddenMedia = (shape: Element, recorded: ReadonlySet<string>): boolean => {
-  const properties = propertiesOf(shape)
-  const id = properties === null ? null : attribute(properties, 'id')
-  return id !== null && recorded.has(id)
-}
-
 /** What is the same on all pages of a slide. */
 export interface SlideCopies {
   readonly slide: Document
@@ -59,7 +52,7 @@ export interface SlideCopies {
   readonly size: Size
   readonly templates: Templates
   readonly kept: ReadonlySet<string>
-  /** Ids of shapes that stand for what was recorded. */
+  /** Ids of sounds, and of what was recorded: seen in the file as signs that a show does not show. */
   readonly recorded: ReadonlySet<string>
 }
 
@@ -75,7 +68,8 @@ export function slideCopy({ slide, number, size, templates, kept, recorded }: Sl
   }
   showState(copy, state, size, templates)
   for (const shape of [...shapesOf(copy)]) {
-    if (hiddenMedia(shape, recorded)) propertiesOf(shape)?.setAttribute('hidden', '1')
+    const id = shapeIdOf(shape)
+    if (id !== null && recorded.has(id)) hideShape(shape)
     mediaElements(shape).forEach(removeElement)
   }
   for (const field of [...within(copy, 'fld')]) fixNumber(field, number)

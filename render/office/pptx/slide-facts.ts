@@ -1,11 +1,11 @@
-import { storableText } from '@core/model'
 import type { Transition } from '@core/model'
 import { LONGEST } from '../office-deck'
+import { transitionLike } from '../slide-states'
+import type { SlideTransition } from '../slide-states'
+import { tidy } from '../slide-words'
 import { attribute, childOf, childrenOf, within } from '../xml'
 import type { Document, Element } from '../xml'
 import { paragraphsOf, placeholderOf, propertiesOf, shapesOf, wordsOf } from './shapes'
-
-const tidy = (text: string): string => storableText(text.replace(/[ \t\u000B]+/g, ' ').trim())
 
 /** Words of a slide's title placeholder; empty when it has none. */
 export function titleOf(slide: Document): string {
@@ -90,11 +90,9 @@ export function transitionElement(slide: Document): Element | null {
   return childOf(root, 'transition') ?? childOf(root, 'AlternateContent', 'Choice', 'transition')
 }
 
-/** @returns how the slide comes, and whether that is one of our ways */
-export function transitionOf(slide: Document): { readonly transition: Transition; readonly known: boolean } {
+/** How the slide comes. */
+export function transitionOf(slide: Document): SlideTransition {
   const element = transitionElement(slide)
   const kind = element === null ? undefined : childrenOf(element).find((child) => !['sndAc', 'extLst'].includes(child.localName ?? ''))
-  if (kind === undefined) return { transition: 'cut', known: true }
-  const like = LIKE[kind.localName ?? '']
-  return like === undefined ? { transition: 'fade', known: false } : { transition: like, known: true }
+  return transitionLike(kind?.localName ?? null, LIKE)
 }

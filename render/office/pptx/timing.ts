@@ -1,19 +1,8 @@
 import type { OfficeEffect, OfficeTimeline } from '@core/office'
+import { effectsOf, timelineOf, visibilityAction } from '../effects'
+import type { Action, Behaviour, EffectGroup, SlideTiming, TimingFinding } from '../effects'
 import { attribute, childOf, childrenOf, within } from '../xml'
 import type { Document, Element } from '../xml'
-
-/** What is found beside the effects that steps have. */
-export type TimingFinding = 'effect' | 'trigger' | 'parts' | 'delay'
-
-export interface SlideTiming {
-  readonly timeline: OfficeTimeline
-  readonly found: ReadonlySet<TimingFinding>
-}
-
-/** What comes by itself within this is not told as coming later, in ms. */
-const SOON = 1500
-/** An effect longer than this is seen to come, in ms. */
-const AT_ONCE = 50
 
 /** Key of a shape. */
 export const wholeShape = (id: string): string => id
@@ -61,14 +50,8 @@ const delayOf = (node: Element): number =>
 /** Elements that do something to a target (ISO/IEC 29500-1, 19.5). */
 const BEHAVIOURS: ReadonlySet<string> = new Set(['set', 'anim', 'animClr', 'animEffect', 'animMotion', 'animRot', 'animScale', 'cmd'])
 
-interface EffectParts {
-  readonly keys: readonly string[]
-  readonly behaviour: Element
-  readonly duration: number
-}
-
 /** What one behaviour does; null: it changes how something looks. */
-function actionOf(behaviour: Element): { readonly does: OfficeEffect['does']; readonly path: string } | null {
+function actionOf(behaviour: Element): Action {
   switch (behaviour.localName) {
     case 'animMotion':
       return { does: 'move', path: attribute(behaviour, 'path') ?? '' }
@@ -78,25 +61,11 @@ function actionOf(behaviour: Element): { readonly does: OfficeEffect['does']; re
       const property = childOf(behaviour, 'cBhvr', 'attrNameLst', 'attrName')?.textContent
       if (property !== 'style.visibility') return null
       const to = childOf(behaviour, 'to', 'strVal')
-      return { does: to !== null && attribute(to, 'val') === 'hidden' ? 'leave' : 'enter', path: '' }
+      return visibilityAction(to === null ? null : attribute(to, 'val'))
     }
     default:
       return null
   }
-}
-
-/** What the behaviours of one effect do. */
-function effectsIn(parts: readonly EffectParts[], inOtherWays: () => void): readonly OfficeEffect[] {
-  const soft = parts.some(({ behaviour, duration }) => behaviour.localName !== 'set' && duration > AT_ONCE)
-  const actions = parts.map(({ behaviour }) => actionOf(behaviour))
-  const effects = parts.flatMap(({ keys, duration }, n): readonly OfficeEffect[] => {
-    const action = actions[n] ?? null
-    return action === null ? [] : keys.map((target) => ({ target, soft, duration, ...action }))
-  })
-  // What changes how something looks while it comes or goes is how it comes or goes.
-  const comes = effects.some(({ does }) => does === 'enter' || does === 'leave')
-  if (actions.includes(null) && !comes) inOtherWays()
-  return effects
 }
 
 /** Time nodes that are effects, in order: those with behaviours right inside. */
@@ -114,20 +83,19 @@ function* effectNodes(node: Element, delay: number): Generator<{ readonly node: 
 function readEffect(node: Element, found: Set<TimingFinding>): readonly OfficeEffect[] {
   const children = childOf(node, 'childTnLst')
   if (childOf(node, 'iterate') !== null) found.add('parts')
-  const parts = (children === null ? [] : childrenOf(children)).flatMap((behaviour): readonly EffectParts[] => {
+  const behaviours = (children === null ? [] : childrenOf(children)).flatMap((behaviour): readonly Behaviour[] => {
     const common = BEHAVIOURS.has(behaviour.localName ?? '') ? childOf(behaviour, 'cBhvr') : null
     const target = common === null ? null : childOf(common, 'tgtEl')
-    const keys = target === null ? null : keysOf(target, () => found.add('parts'))
+    const targets = target === null ? null : keysOf(target, () => found.add('parts'))
     const time = common === null ? null : childOf(common, 'cTn')
-    return keys === null ? [] : [{ keys, behaviour, duration: time === null ? 0 : milliseconds(attribute(time, 'dur')) }]
+    const duration = time === null ? 0 : milliseconds(attribute(time, 'dur'))
+    return targets === null ? [] : [{ targets, action: actionOf(behaviour), duration, sets: behaviour.localName === 'set' }]
   })
-  return effectsIn(parts, () => found.add('effect'))
+  return effectsOf(behaviours, found)
 }
 
-/** What the presenter's clicks do, in order; what begins by itself before the first of them is `opening`. */
-function mainSequence(sequence: Element, found: Set<TimingFinding>): OfficeTimeline {
-  const opening: OfficeEffect[] = []
-  const clicks: OfficeEffect[][] = []
+/** What begins with each click, or after it, in order. */
+function* groupsIn(sequence: Element, found: Set<TimingFinding>): Generator<EffectGroup> {
   for (const group of childrenOf(childOf(sequence, 'childTnLst') ?? sequence)) {
     const node = childOf(group, 'cTn')
     if (node === null) continue
@@ -135,12 +103,12 @@ function mainSequence(sequence: Element, found: Set<TimingFinding>): OfficeTimel
     const conditions = childOf(node, 'stCondLst')
     const byItself = conditions !== null && childrenOf(conditions).some((one) => attribute(one, 'evt') === 'onBegin')
     const begins = nodes[0] === undefined ? null : attribute(nodes[0].node, 'nodeType')
-    if (nodes.some(({ delay }) => delay > SOON)) found.add('delay')
-    const effects = nodes.flatMap((one) => readEffect(one.node, found))
-    if (!byItself && begins !== 'withEffect' && begins !== 'afterEffect') clicks.push(effects)
-    else (clicks.at(-1) ?? opening).push(...effects)
+    yield {
+      byClick: !byItself && begins !== 'withEffect' && begins !== 'afterEffect',
+      delays: nodes.map(({ delay }) => delay),
+      effects: nodes.flatMap((one) => readEffect(one.node, found)),
+    }
   }
-  return { opening, clicks }
 }
 
 /** Reads what moves on a slide, click by click. */
@@ -150,7 +118,7 @@ export function timingOf(slide: Document): SlideTiming {
   const timing = childOf(slide, 'sld', 'timing')
   for (const sequence of timing === null ? [] : within(timing, 'cTn')) {
     const kind = attribute(sequence, 'nodeType')
-    if (kind === 'mainSeq') timeline = mainSequence(sequence, found)
+    if (kind === 'mainSeq') timeline = timelineOf(groupsIn(sequence, found), found)
     if (kind !== 'interactiveSeq') continue
     const effects = [...effectNodes(sequence, 0)].flatMap(({ node }) => readEffect(node, new Set()))
     if (effects.some(({ does }) => does !== 'play')) found.add('trigger')

@@ -1,13 +1,13 @@
 import { randomUUID } from 'node:crypto'
 import { mkdir } from 'node:fs/promises'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import type { Selectable } from 'kysely'
 import { Refusal, asId, isWebAddress } from '@core/model'
 import { freeOnAll, insetPlaces, placeOverDeck } from '@core/layout'
 import type { AssetId, ComposedPicture, Size, Slide, SlideId, Step } from '@core/model'
 import { readDeckApart } from '@render/deck'
 import type { OfficeReport } from '@core/office'
-import type { DeckMessage, ReadRecording, ReadStep, SlideFacts, StepSource } from '@render/deck'
+import type { DeckMessage, ReadRecording, ReadStep, StepSource } from '@render/deck'
 import { database } from '@server/database'
 import type { Database, ImportTable } from '@server/database'
 import {
@@ -84,24 +84,27 @@ class DeckWriter {
   }
 }
 
+/** A slide that was told, in the order in which they are. */
+interface ToldSlide {
+  readonly slide: SlideId
+  /** Which places for its inset are free on it, as `freePlaces` says; null where that is not known. */
+  readonly free: string | null
+}
+
 /** Where the inset is proposed on slides that came in together. */
-function insetsOver(
-  slides: readonly SlideId[],
-  free: readonly (string | null)[],
-  shape: Size,
-): ReadonlyMap<SlideId, NonNullable<Slide['proposedInset']>> {
+function insetsOver(slides: readonly ToldSlide[], shape: Size): ReadonlyMap<SlideId, NonNullable<Slide['proposedInset']>> {
   const places = insetPlaces(shape)
-  const chosen = placeOverDeck(free, places)
+  const chosen = placeOverDeck(
+    slides.map(({ free }) => free),
+    places,
+  )
   return new Map(
-    slides.flatMap((slide, n) => {
+    slides.flatMap(({ slide }, n) => {
       const place = places[chosen[n] ?? -1]
       return place === undefined ? [] : [[slide, { rect: place.rect, shape }] as const]
     }),
   )
 }
-
-/** What a file says of a slide, as the slide has it. */
-const factsOf = (facts: SlideFacts | null): Partial<Slide> => facts ?? {}
 
 /** What is said of slides that had been read and were worked on meanwhile. */
 const staying = (count: number): string =>
@@ -119,27 +122,27 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   const writer = new DeckWriter(db, row, claim)
   const earlier = [...writer.made].values()
   const builds: SlideId[][] = []
-  /** In the order in which they were told. */
-  const told: SlideId[] = []
+  const told: ToldSlide[] = []
   const reports: OfficeReport[] = []
   const recorded: RecordedSlide[] = []
-  /** Of each slide the places for its inset that are free on it; null of one of which that is not known. */
-  const free: (string | null)[] = []
   let shape: Size = { width: 16, height: 9 }
   let last: SlideId | null = null
+
+  /** A file that the reader says it has made: whatever it calls it, it is in the folder that it was given. */
+  const made = (name: string): string => join(out, basename(name))
 
   /** What came out of an archive is kept once, however many pages it has. */
   const unpacked = new Map<string, AssetId>()
   const sourceOf = async (source: StepSource): Promise<AssetId> => {
     if (source.kind === 'file') return asId(row.files[source.file]?.digest ?? '')
-    const kept = unpacked.get(source.name) ?? (await keepForTalk(db, talk, join(out, source.name), 'application/octet-stream'))
+    const kept = unpacked.get(source.name) ?? (await keepForTalk(db, talk, made(source.name), 'application/octet-stream'))
     unpacked.set(source.name, kept)
     return kept
   }
 
   const toStep = async (step: ReadStep): Promise<Step> => {
-    const screen = await keepForTalk(db, talk, join(out, step.screen), JPEG)
-    const thumb = await keepForTalk(db, talk, join(out, step.thumb), JPEG)
+    const screen = await keepForTalk(db, talk, made(step.screen), JPEG)
+    const thumb = await keepForTalk(db, talk, made(step.thumb), JPEG)
     const source = await sourceOf(step.source)
     const picture =
       step.kind === 'page'
@@ -181,16 +184,9 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   })
 
   const toRecorded = (recording: ReadRecording): readonly RecordedSlide[] => {
-    const slide = told[recording.slide]
+    const slide = told[recording.slide]?.slide
     if (slide === undefined) return []
-    return [{ slide, recording, path: recording.media === null ? null : join(out, recording.media) }]
-  }
-
-  /** Notes a slide that was told. @param read its steps; null for one that was made here, whose steps have other ways of being free */
-  const note = (slide: SlideId, read: readonly ReadStep[] | null): void => {
-    told.push(slide)
-    const known = read?.every((step) => step.free !== undefined) === true
-    free.push(known ? freeOnAll(read.flatMap((step) => step.free ?? [])) : null)
+    return [{ slide, recording, path: recording.media === null ? null : made(recording.media) }]
   }
 
   const hear = async (message: DeckMessage): Promise<void> => {
@@ -201,9 +197,8 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
         return
       case 'slide': {
         const slide =
-          earlier.next().value ??
-          (await writer.put(fresh({ ...factsOf(message.facts), title: message.title, steps: await toSteps(message.steps) })))
-        note(slide, message.steps)
+          earlier.next().value ?? (await writer.put(fresh({ ...message.facts, title: message.title, steps: await toSteps(message.steps) })))
+        told.push({ slide, free: freeOnAll(message.steps.map((step) => step.free)) })
         if (message.adds && last !== null) {
           const group = builds.at(-1)
           if (group?.at(-1) === last) group.push(slide)
@@ -216,12 +211,12 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
         last = null
         const before = earlier.next().value
         if (before !== undefined) {
-          note(before, null)
+          told.push({ slide: before, free: null })
           return
         }
         const pictures: ComposedPicture[] = []
         for (const { file, size, alt } of message.pictures)
-          pictures.push({ asset: await keepForTalk(db, talk, join(out, file), WEBP), size, alt })
+          pictures.push({ asset: await keepForTalk(db, talk, made(file), WEBP), size, alt })
         // Its steps are laid out when it is put in.
         const slide = await writer.put(
           fresh({
@@ -232,7 +227,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
             viewerNotes: message.viewerNotes,
           }),
         )
-        note(slide, null)
+        told.push({ slide, free: null })
         return
       }
       case 'office':
@@ -261,7 +256,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     await writer.flush()
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      await proposeInsets(q, talk, insetsOver(told, free, shape))
+      await proposeInsets(q, talk, insetsOver(told, shape))
       await takeOfDeck(q, id, recorded)
       await importDone(q, row, builds, reports)
     })
