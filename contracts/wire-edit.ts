@@ -1,11 +1,23 @@
 import { unreachable } from '@core/model'
 import type { Composition, Slide, SlideId } from '@core/model'
+import { assetsOfClips } from '@core/deck'
 import type { DeckEdit } from '@core/deck'
 
 /** A slide that was made here, as it travels: its steps follow from what it is made of. */
 export type ComposedSlide = Pick<
   Slide,
-  'id' | 'title' | 'section' | 'notes' | 'viewerNotes' | 'description' | 'planned' | 'skip' | 'optional' | 'framing' | 'transition'
+  | 'id'
+  | 'title'
+  | 'section'
+  | 'notes'
+  | 'viewerNotes'
+  | 'description'
+  | 'planned'
+  | 'skip'
+  | 'optional'
+  | 'framing'
+  | 'transition'
+  | 'clips'
 > & { readonly composition: Composition }
 
 /** A deck edit as it travels: slides that came from files are named, never sent, so that no page can bring in foreign ones. */
@@ -16,13 +28,16 @@ export type WireEdit =
   | { readonly kind: 'all'; readonly edits: readonly WireEdit[] }
 
 function insertToWire(slide: Slide, at: number): WireEdit {
-  const { id, title, section, notes, viewerNotes, description, planned, skip, optional, framing, transition, composition } = slide
+  const { id, title, section, notes, viewerNotes, description, planned, skip, optional, framing, transition, clips, composition } = slide
   return composition === null
     ? { kind: 'restore', at, slides: [id] }
     : {
         kind: 'compose',
         at,
-        slide: { id, title, section, notes, viewerNotes, description, planned, skip, optional, framing, transition, composition },
+        slide: {
+          ...{ id, title, section, notes, viewerNotes, description, planned, skip, optional, framing, transition, composition },
+          ...(clips === undefined ? {} : { clips }),
+        },
       }
 }
 
@@ -72,9 +87,9 @@ export function assetsNamedBy(edit: WireEdit): readonly string[] {
     case 'all':
       return edit.edits.flatMap(assetsNamedBy)
     case 'compose':
-      return edit.slide.composition.pictures.map((picture) => picture.asset)
+      return [...edit.slide.composition.pictures.map((picture) => picture.asset), ...assetsOfClips(edit.slide)]
     case 'set':
-      return edit.fields.composition?.pictures.map((picture) => picture.asset) ?? []
+      return [...(edit.fields.composition?.pictures.map((picture) => picture.asset) ?? []), ...assetsOfClips(edit.fields)]
     default:
       return []
   }

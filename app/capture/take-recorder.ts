@@ -140,8 +140,11 @@ export class TakeRecorder {
     return (this.#open?.run.began ?? performance.now()) + length - this.#before(this.#open)
   }
 
-  /** Opens a stretch. If one is open, the new one takes over without a gap. @param opening what is on screen then */
-  async open(source: Source, opening: () => Snapshot): Promise<void> {
+  /**
+   * Opens a stretch. If one is open, the new one takes over without a gap.
+   * @param opening what is on screen then, by the page's clock
+   */
+  async open(source: Source, opening: (began: number) => Snapshot): Promise<void> {
     const last = this.#open
     const id = crypto.randomUUID()
     let stored: Promise<void> = Promise.resolve()
@@ -181,7 +184,7 @@ export class TakeRecorder {
         camera: source.camera,
         voice: source.stream !== null,
         mime: recordingType(source.camera),
-        opening: opening(),
+        opening: opening(run.began),
         offsets: null,
         closing: null,
         kept: null,

@@ -1,4 +1,4 @@
-import type { ComposedPicture } from '@core/model'
+import type { ComposedPicture, SlideId } from '@core/model'
 import type { SharedFile, TakePlace } from '@contracts'
 import { api } from './api'
 
@@ -6,7 +6,10 @@ import { api } from './api'
 export const ACCEPTED =
   '.pdf,.pptx,.ppsx,.potx,.pptm,.ppsm,.ppt,.pps,.odp,.otp,' +
   '.png,.jpg,.jpeg,.webp,.md,.markdown,.txt,.zip,application/pdf,image/png,image/jpeg,image/webp,text/markdown,text/plain,' +
-  'application/zip'
+  'application/zip,.mp4,.mov,.m4v,.webm,.mkv,.avi,.mpg,.mpeg,.wmv,.gif,video/*,image/gif'
+/** Films, moving pictures and sounds that can be clips. */
+export const ACCEPTED_CLIPS =
+  '.mp4,.mov,.m4v,.webm,.mkv,.avi,.mpg,.mpeg,.wmv,.gif,.mp3,.wav,.m4a,.ogg,.oga,.opus,.flac,.aiff,.wma,video/*,audio/*,image/gif'
 export const ACCEPTED_PICTURES = '.png,.jpg,.jpeg,.webp,image/png,image/jpeg,image/webp'
 
 function formOf(files: readonly File[]): FormData {
@@ -28,6 +31,12 @@ export const wasBegunHere = (id: string): boolean => begun.delete(id)
  */
 export async function bringIn(talk: string, files: readonly File[], at?: number): Promise<void> {
   const { id } = await api.post<{ id: string }>(`/talks/${talk}/imports${at === undefined ? '' : `?at=${String(at)}`}`, formOf(files))
+  begun.add(id)
+}
+
+/** Sends films and sounds to be put on a slide. @throws Refusal when they are not taken */
+export async function bringClips(talk: string, slide: SlideId, files: readonly File[]): Promise<void> {
+  const { id } = await api.post<{ id: string }>(`/talks/${talk}/imports?onto=${slide}`, formOf(files))
   begun.add(id)
 }
 

@@ -1,15 +1,17 @@
 import { dequal } from 'dequal'
 import type { Ref } from 'vue'
 import { paintInset, paintScene } from '@core/paint'
-import type { PictureShelf } from '@core/paint'
 import { playheadAt, turnOf, voiceAfter, volumesOf } from '@core/playback'
+import type { ClipVolume } from '@core/playback'
 import { intoSpan } from '@core/programme'
-import { sceneAt } from '@core/scene'
+import { sceneAt, trackIn } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
+import { AS_RECORDED } from '@core/model'
 import type { Ms, Size, Span, StretchId } from '@core/model'
 import { recordingUrl } from '~/client'
 import { MediaSlots } from '~/player'
 import type { Slot } from '~/player'
+import type { useClipPlayers } from './useClipPlayers'
 
 /** How far the sound may be from where it should be before it is set right, in seconds. */
 const SLIP = 0.04
@@ -25,12 +27,15 @@ const NEAREST = 1 / 60
  * @param index the film
  * @param canvas where it is drawn
  * @param size of the canvas in pixels
+ * @param clips plays those of its slides, and has all pictures
+ * @param volume how loud they are; null: they are not heard
  */
 export function useFilmPlayer(
   index: Ref<FilmIndex | null>,
   canvas: Ref<HTMLCanvasElement | null>,
   size: Ref<Size>,
-  shelf: PictureShelf<CanvasImageSource>,
+  { shelf, follow }: ReturnType<typeof useClipPlayers>,
+  volume: Ref<ClipVolume | null>,
 ) {
   const at = ref<Ms>(0)
   const playing = ref(false)
@@ -63,6 +68,12 @@ export function useFilmPlayer(
     if (ctx == null || index.value === null) return
     const scene = sceneAt(index.value, at.value)
     if (scene === null) return
+    const tempo = trackIn(index.value, number)?.span.rate ?? AS_RECORDED
+    follow(scene.clips, {
+      playing: playing.value,
+      rate: (speed.value * tempo.num) / tempo.den,
+      volume: (clip) => volume.value?.(clip, at.value) ?? 0,
+    })
     paintScene<CanvasImageSource>(ctx, scene, size.value, shelf)
     if (scene.inset === null || current?.slot.stretch !== scene.inset.stretch) return
     const { media } = current.slot
@@ -134,6 +145,7 @@ export function useFilmPlayer(
     playing.value = false
     cancelAnimationFrame(frame)
     current?.slot.media.pause()
+    draw()
   }
 
   function seek(t: Ms): void {

@@ -42,6 +42,8 @@ export const KEY_WORDS: readonly (readonly [string, string])[] = [
   ['C', 'stop or start the camera itself'],
   ['H', 'hide or show your face for yourself alone'],
   ['M', 'mute and unmute'],
+  ['F', 'play or halt the clip on the slide'],
+  ['K', 'skip the clip to its end'],
   ['S', 'mark a stumble'],
   ['R', 'record'],
 ]
@@ -109,6 +111,14 @@ export function useLecternKeys(to: LecternKeys): void {
     },
     s: (stamp) => {
       lectern.stumble(stamp)
+    },
+    f: (stamp) => {
+      const clip = lectern.currentClip(stamp)
+      if (clip !== null) lectern.toggleClip(clip, stamp)
+    },
+    k: (stamp) => {
+      const clip = lectern.currentClip(stamp)
+      if (clip !== null) lectern.skipClip(clip, stamp)
     },
     t: () => {
       lectern.tool = 'label'

@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core'
-import type { Point, SlideId, Stroke } from '@core/model'
+import type { PlayedClip, Point, SlideId, Stroke } from '@core/model'
 
 /** What the window for the audience shows. */
 export interface Projected {
@@ -7,6 +7,8 @@ export interface Projected {
   readonly step: number
   readonly blank: boolean
   readonly ink: readonly Stroke[]
+  /** Clips that were started; `at` is on the clock of the machine, in ms. */
+  readonly clips: readonly PlayedClip[]
   /** The stroke under way. */
   readonly wet: Stroke | null
   readonly spot: Point | null

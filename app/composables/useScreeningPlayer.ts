@@ -1,7 +1,6 @@
 import type { Ref } from 'vue'
 import { ofetch } from 'ofetch'
 import { paintInset, paintScene } from '@core/paint'
-import type { PictureShelf } from '@core/paint'
 import { linksOn, visitAt } from '@core/screening'
 import { indexFilm, sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
@@ -9,6 +8,7 @@ import type { Ms, PageLink, Size } from '@core/model'
 import { toFilm } from '@contracts'
 import type { ScreenedVisit, ScreeningView, ViewersFilm } from '@contracts'
 import { Stream } from '~/player'
+import type { useClipPlayers } from './useClipPlayers'
 
 /** How the picture comes: drawn here, or as a film of so many lines, or of as many as the line carries. */
 export type ScreeningForm = 'sharp' | 'auto' | number
@@ -21,6 +21,7 @@ const LAST = 40
  * the page is large.
  * @param canvas where it is drawn
  * @param size of the canvas in pixels
+ * @param clips shows those of its slides, and has all pictures; they are heard with the voice
  * @param holds whether it stops at the end of every slide
  * @param film where the picture stands when it is not drawn here but comes as a film, for machines and lines that are slow
  */
@@ -28,7 +29,7 @@ export function useScreeningPlayer(
   view: ScreeningView,
   canvas: Ref<HTMLCanvasElement | null>,
   size: Ref<Size>,
-  shelf: PictureShelf<CanvasImageSource>,
+  { shelf, follow }: ReturnType<typeof useClipPlayers>,
   holds: Ref<boolean>,
   film: Ref<HTMLElement | null>,
 ) {
@@ -66,6 +67,7 @@ export function useScreeningPlayer(
     const shown = scene.value
     if (ctx == null || shown === null) return
     const face = faceNow()
+    if (form.value === 'sharp') follow(shown.clips, { playing: playing.value && !stalled.value, rate: speed.value, volume: () => 0 })
     paintScene<CanvasImageSource>(ctx, face === null ? { ...shown, inset: null } : shown, size.value, shelf)
     if (shown.inset === null || face === null) return
     paintInset<CanvasImageSource>(ctx, { image: face, width: face.videoWidth, height: face.videoHeight }, shown.inset.framing, size.value)
@@ -118,6 +120,7 @@ export function useScreeningPlayer(
     stalled.value = false
     cancelAnimationFrame(frame)
     media?.pause()
+    draw()
   }
 
   /** Shows a time at once; its sound follows as soon as it is there. */

@@ -1,2 +1,3 @@
+export * from './clip-players'
 export * from './media-slots'
 export * from './stream'

@@ -1,9 +1,8 @@
 import { defineStore } from 'pinia'
 import { unreachable } from '@core/model'
-import type { Intent, Ms, SlideId, Stroke } from '@core/model'
+import type { Intent, Ms, SlideId } from '@core/model'
 import type { RunThrough } from '@core/pace'
 import { sceneAt } from '@core/scene'
-import type { Scene } from '@core/scene'
 import { canBegin, endsWithStep, isRetake } from '@core/session'
 import type { RecordingEffect, RecordingMode, RecordingPlan } from '@core/session'
 import type { HeardPart, Source } from '~/capture'
@@ -12,16 +11,19 @@ import { beforeTake } from '~/lectern/before-take'
 import { countDown } from '~/lectern/count-down'
 import { deckPosition, slidesToShow } from '~/lectern/deck-position'
 import type { DeckPosition } from '~/lectern/deck-position'
+import { FULL_DISK, isFullDisk } from '~/lectern/full-disk'
 import { inkLayer } from '~/lectern/ink-layer'
 import { interruptionWords } from '~/lectern/interruption-words'
 import { isWorthPlaying, leadingIn } from '~/lectern/lead-in'
 import { lecternScreen } from '~/lectern/lectern-screen'
 import { phaseOf } from '~/lectern/phase'
+import { presentedClips } from '~/lectern/presented-clips'
 import { presenterSwitches } from '~/lectern/presenter-switches'
 import { recordingRunner } from '~/lectern/recording-runner'
 import { runThrough } from '~/lectern/run-through'
 import { slideClock } from '~/lectern/slide-clock'
 import { takeDriver } from '~/lectern/take-driver'
+import { takeOpening } from '~/lectern/take-opening'
 import { takeSafety } from '~/lectern/take-safety'
 import { useDevices } from './devices'
 import { usePreferences } from './preferences'
@@ -46,8 +48,6 @@ export const useLectern = defineStore('lectern', () => {
   const endStroke = shallowRef<(() => void) | null>(null)
 
   let ticking: ReturnType<typeof setInterval> | undefined
-  /** Ink that lies on the slides when the take begins. */
-  let openingInk: readonly Stroke[] = []
   const counting = countDown()
   const leading = leadingIn()
   const safety = takeSafety()
@@ -66,12 +66,15 @@ export const useLectern = defineStore('lectern', () => {
   const running = computed(() => slidesToShow(talk.slides, admitted.value))
   const position = deckPosition(running, screen, () => isRetake(plan.value) && driver.take.value !== null)
   const { slide, nextPosition, previousPosition } = position
+  const clips = presentedClips({ note, put, screen, slide })
+  const opening = takeOpening(put, clips)
   const driver = takeDriver({
     talk: () => talk.talk?.id ?? '',
     plan,
     slide,
     screen,
     note,
+    openingClips: clips.opening,
     openSource,
     send,
     fail,
@@ -97,12 +100,8 @@ export const useLectern = defineStore('lectern', () => {
   })
 
   function fail(error: unknown): void {
-    const full = error instanceof DOMException && error.name === 'QuotaExceededError'
-    trouble.value = full
-      ? 'This computer has no room left for the recording, so the take was paused. What was said until now is kept; stop here, ' +
-        'free some space and go on.'
-      : sentenceOf(error)
-    if (full) send({ kind: 'pause', stamp: null })
+    trouble.value = isFullDisk(error) ? FULL_DISK : sentenceOf(error)
+    if (isFullDisk(error)) send({ kind: 'pause', stamp: null })
   }
 
   const layer = inkLayer(
@@ -140,12 +139,15 @@ export const useLectern = defineStore('lectern', () => {
     talk.select(target.slide.id)
     note((at) => ({ kind: 'show', at, slide: target.slide.id, step: target.step }), stamp)
     if (screen.value.blank) switches.setBlank(false, stamp)
+    clips.arrived(stamp)
     if (turns) clock.reckon(true)
   }
 
-  /** On, or the end: after the last step of a take that is to end there, or of the slide that is retaken. */
+  /** On: a clip that waits for it, the next step or slide, or the end of a take that is to end there. */
   function forward(stamp: number): void {
-    if (endsWithStep(state.value, nextPosition.value === null, preferences.now.endAfterLast)) send({ kind: 'stop', stamp })
+    const waiting = dubbing.value ? null : clips.waiting()
+    if (waiting !== null) clips.toggle(waiting, stamp)
+    else if (endsWithStep(state.value, nextPosition.value === null, preferences.now.endAfterLast)) send({ kind: 'stop', stamp })
     else show(nextPosition.value, stamp)
   }
   const back = (stamp: number): void => {
@@ -210,6 +212,7 @@ export const useLectern = defineStore('lectern', () => {
     const [first] = running.value
     clear()
     if (first !== undefined) goTo(first.id, performance.now())
+    clips.beginAt(performance.now())
     put({ blank: false })
     run.start(devices.listen)
     clock.set()
@@ -231,7 +234,7 @@ export const useLectern = defineStore('lectern', () => {
   }
 
   async function beginTake(meant: RecordingPlan): Promise<void> {
-    put({ ink: openingInk, blank: false })
+    opening.show()
     switches.stumbles.value = 0
     lastTake.value = null
     trouble.value = null
@@ -256,16 +259,15 @@ export const useLectern = defineStore('lectern', () => {
     if (back === null) return
     talk.select(back.there.slide)
     put(back.there)
+    clips.standAt(back.there.clips ?? [])
     clock.set(back.times)
     send({ kind: 'wentBack', countdown: preferences.now.countdown })
   }
 
   /** Back to before a take. */
   function clear(): void {
-    lastRun.value = null
-    plan.value = WHOLE_TALK
-    admitted.value = null
-    put({ ink: [] })
+    ;[lastRun.value, plan.value, admitted.value] = [null, WHOLE_TALK, null]
+    put({ ink: [], clips: [] })
     clock.set()
   }
 
@@ -292,6 +294,7 @@ export const useLectern = defineStore('lectern', () => {
         endStroke.value?.()
         break
       case 'closeStretch':
+        clips.rest(effect.stamp ?? performance.now())
         return driver.close(effect.stamp).then(tick)
       case 'stopTake':
         stopTake()
@@ -313,9 +316,11 @@ export const useLectern = defineStore('lectern', () => {
         break
       case 'pauseRun':
         run.pause()
+        clips.rest(performance.now())
         break
       case 'resumeRun':
         run.goOn()
+        clips.opening(performance.now())
         break
       case 'endRun':
         return endRun()
@@ -328,27 +333,24 @@ export const useLectern = defineStore('lectern', () => {
     return undefined
   }
 
-  const canBeHeard = (mode: RecordingMode): boolean => mode === 'silent' || devices.stream !== null
-  const isLedIn = (intent: Intent): boolean => intent.kind === 'range' && isWorthPlaying(before.value)
-
-  /** A part that is said again begins with what is on screen there. */
-  const sceneToBeginWith = (intent: Intent): Scene | null =>
-    intent.kind === 'range' && talk.index !== null ? sceneAt(talk.index, before.value) : null
-
   /**
    * Counts down, then records from the slide that is up.
    * @param intent what becomes of the programme
    * @param mode a dub shows the programme from where it begins, and is over when that is
    */
   function record(intent: Intent, mode: RecordingMode = 'full'): void {
-    if (!canBegin(state.value) || slide.value === null || !canBeHeard(mode)) return
+    if (!canBegin(state.value) || slide.value === null || (mode !== 'silent' && devices.stream === null)) return
     plan.value = { intent, mode }
     if (intent.kind === 'replaceAll' || intent.kind === 'append') admitted.value = null
-    const there = sceneToBeginWith(intent)
-    openingInk = there?.ink.map(({ stroke }) => stroke) ?? []
+    const there = opening.takeFrom(intent, talk.index, before.value)
     put({ slide: slide.value.id, step: there?.step ?? 0 })
     if (mode === 'dub') followFilm()
-    send({ kind: 'record', plan: plan.value, leadIn: isLedIn(intent), countdown: preferences.now.countdown })
+    send({
+      kind: 'record',
+      plan: plan.value,
+      leadIn: intent.kind === 'range' && isWorthPlaying(before.value),
+      countdown: preferences.now.countdown,
+    })
   }
 
   /** What of the paused take can be heard, how long it is, and when the slide that is up came. */
@@ -399,6 +401,7 @@ export const useLectern = defineStore('lectern', () => {
     dubbing,
     before,
     time: (): Ms => before.value + now(),
+    ...clips.controls,
     forward,
     back,
     goTo,

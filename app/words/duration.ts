@@ -14,13 +14,16 @@ export function preciseDuration(ms: number): string {
 }
 
 /**
- * Reads a time somebody typed: `90` and `90s` are seconds, `1:30` minutes and seconds, `2m` minutes.
+ * Reads a time somebody typed: `90` and `90s` are seconds, `1:30` minutes and seconds, `1:30.5` half a second more, `2m` minutes.
  * @returns ms, or null when it cannot be read
  */
 export function readDuration(text: string): number | null {
   const plain = text.trim().toLowerCase()
-  const clock = /^(?:(\d{1,2}):)?(\d{1,3}):([0-5]?\d)$/.exec(plain)
-  if (clock !== null) return ((Number(clock[1] ?? 0) * 60 + Number(clock[2])) * 60 + Number(clock[3])) * 1000
+  const clock = /^(?:(\d{1,2}):)?(\d{1,3}):([0-5]?\d(?:[.,]\d{1,3})?)$/.exec(plain)
+  if (clock !== null) {
+    const seconds = Number((clock[3] ?? '').replace(',', '.'))
+    return Math.round(((Number(clock[1] ?? 0) * 60 + Number(clock[2])) * 60 + seconds) * 1000)
+  }
   const unit = /^(\d+(?:[.,]\d+)?)\s*(s|sec|m|min)?$/.exec(plain)
   if (unit === null) return null
   const value = Number((unit[1] ?? '').replace(',', '.'))

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { MOST_OPENING_STROKES, MOST_PATH_POINTS } from '@core/ink'
-import { TAKE_KINDS } from '@core/model'
+import { MOST_CLIPS, TAKE_KINDS } from '@core/model'
 import { DAY, STROKE } from '../shapes'
 import { fraction, ms, talkTime, uuid, visit } from './bounds'
 import { joiOf } from './joi-of'
@@ -10,7 +10,7 @@ const stroke = joiOf(STROKE)
 const at = ms.required()
 
 export const cue = Joi.object({
-  kind: Joi.valid('show', 'ink', 'erase', 'wipe', 'point', 'blank', 'inset', 'mute', 'stumble').required(),
+  kind: Joi.valid('show', 'ink', 'erase', 'wipe', 'point', 'blank', 'inset', 'mute', 'clip', 'stumble').required(),
   at,
 }).when('.kind', {
   switch: [
@@ -30,6 +30,7 @@ export const cue = Joi.object({
     },
     { is: 'blank', then: Joi.object({ on: Joi.boolean().required() }) },
     { is: 'mute', then: Joi.object({ on: Joi.boolean().required() }) },
+    { is: 'clip', then: Joi.object({ clip: uuid, place: ms.required(), playing: Joi.boolean().required() }) },
     { is: 'inset', then: Joi.object({ on: Joi.boolean().required() }) },
   ],
 })
@@ -46,6 +47,9 @@ const snapshot = Joi.object({
   blank: Joi.boolean().required(),
   inset: Joi.boolean().required(),
   ink: Joi.array().items(stroke).max(MOST_OPENING_STROKES).required(),
+  clips: Joi.array()
+    .items(Joi.object({ clip: uuid, at: ms.required(), place: ms.required(), playing: Joi.boolean().required() }))
+    .max(MOST_CLIPS),
 })
 
 export const intent = Joi.object({ kind: Joi.valid('replaceAll', 'append', 'replaceFrom', 'retake', 'range', 'dub').required() }).when(

@@ -5,7 +5,7 @@ import type { ComposedSlide, WireEdit } from '../wire-edit'
 import { MAX_NOTES, ms } from './bounds'
 import { flag, list, nullable, optional, record, text, uuidOf, variants, whole, word } from './shape'
 import type { Shape } from './shape'
-import { COMPOSITION, FRAMING, SLIDE_SHAPE } from './slide-shapes'
+import { CLIPS, COMPOSITION, FRAMING, SLIDE_SHAPE } from './slide-shapes'
 
 export const SLIDES: Shape<readonly SlideId[]> = list(uuidOf<SlideId>(), 1, 1000)
 
@@ -31,6 +31,7 @@ const FIELDS = record<SlideFields>(
     framing: optional(nullable(FRAMING)),
     transition: optional(transition),
     composition: optional(COMPOSITION),
+    clips: optional(CLIPS),
   },
   1,
 )
@@ -48,6 +49,7 @@ const COMPOSED = record<ComposedSlide>({
   framing: nullable(FRAMING),
   transition,
   composition: COMPOSITION,
+  clips: optional(CLIPS),
 })
 
 const ONE = {

@@ -13,12 +13,17 @@ function assetsOf(picture: Picture): readonly AssetId[] {
   }
 }
 
+/** Files of a slide's clips. */
+export const assetsOfClips = ({ clips = [] }: Pick<Slide, 'clips'>): readonly AssetId[] =>
+  clips.flatMap(({ media }) => [media.file, ...(media.picture === null ? [] : [media.picture.poster])])
+
 /** Every file of the media store that slides need to be shown, each once. */
 export const assetsOfSlides = (slides: readonly Slide[]): readonly AssetId[] => [
   ...new Set(
     slides.flatMap((slide) => [
       ...slide.steps.flatMap((step) => assetsOf(step.picture)),
       ...(slide.composition?.pictures.map((one) => one.asset) ?? []),
+      ...assetsOfClips(slide),
     ]),
   ),
 ]

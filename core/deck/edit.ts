@@ -1,7 +1,7 @@
 import { dequal } from 'dequal'
 import { recomposed } from '@core/compose'
 import { Refusal, unreachable } from '@core/model'
-import type { Composition, Deck, Framing, Ms, Size, Slide, SlideId, Transition } from '@core/model'
+import type { Clip, Composition, Deck, Framing, Ms, Size, Slide, SlideId, Transition } from '@core/model'
 
 /** What the presenter can change of a slide. */
 export interface SlideFields {
@@ -15,6 +15,8 @@ export interface SlideFields {
   readonly optional?: boolean
   readonly framing?: Framing | null
   readonly transition?: Transition
+  /** Empty: it has none any more. */
+  readonly clips?: readonly Clip[]
   /** Only of slides that were made here. */
   readonly composition?: Composition
 }
@@ -44,7 +46,12 @@ const known = (deck: Deck, ids: readonly SlideId[]): ReadonlySet<SlideId> => {
 }
 
 /** Fields whose change viewers see. */
-const SEEN = ['framing', 'transition', 'composition'] as const
+const SEEN = ['framing', 'transition', 'composition', 'clips'] as const
+
+/** Where the inset was proposed for other steps than it has now. */
+function withoutProposal({ proposedInset: _, ...slide }: Slide): Slide {
+  return slide
+}
 
 function withFields(slide: Slide, fields: SlideFields, shape: Size): Slide {
   if (fields.composition !== undefined && slide.composition === null) {
@@ -52,14 +59,22 @@ function withFields(slide: Slide, fields: SlideFields, shape: Size): Slide {
   }
   const seen = SEEN.some((key) => fields[key] !== undefined && !dequal(fields[key], slide[key]))
   const changed: Slide = { ...slide, ...fields, version: slide.version + (seen ? 1 : 0) }
-  return seen ? recomposed(changed, shape) : changed
+  if (!seen) return changed
+  // Where the face hides nothing is another question with other clips.
+  return recomposed(dequal(changed.clips, slide.clips) ? changed : withoutProposal(changed), shape)
 }
 
 const joinedNotes = (notes: readonly string[]): string => notes.filter((text) => text.trim() !== '').join('\n\n')
 
-/** Where the inset was proposed for other steps than it has now. */
-function withoutProposal({ proposedInset: _, ...slide }: Slide): Slide {
-  return slide
+/** The clips of slides whose steps become those of one. */
+function clipsOfSteps(slides: readonly Slide[]): Pick<Slide, 'clips'> {
+  let first = 0
+  const clips: Clip[] = []
+  for (const { clips: own = [], steps } of slides) {
+    clips.push(...own.map((clip) => ({ ...clip, step: clip.step + first })))
+    first += steps.length
+  }
+  return clips.length === 0 ? {} : { clips }
 }
 
 function merge(deck: Deck, edit: Extract<DeckEdit, { kind: 'merge' }>): Deck {
@@ -77,6 +92,7 @@ function merge(deck: Deck, edit: Extract<DeckEdit, { kind: 'merge' }>): Deck {
     ...withoutProposal(head),
     version: head.version + 1,
     steps: together.flatMap((slide) => slide.steps),
+    ...clipsOfSteps(together),
     notes: joinedNotes(together.map((slide) => slide.notes)),
     viewerNotes: joinedNotes(together.map((slide) => slide.viewerNotes)),
     description: joinedNotes(together.map((slide) => slide.description)),
@@ -97,9 +113,16 @@ function split(deck: Deck, edit: Extract<DeckEdit, { kind: 'split' }>): Deck {
   ) {
     throw new Refusal('malformed', 'This slide cannot be split there.')
   }
-  const kept: Slide = { ...withoutProposal(slide), version: slide.version + 1, steps: slide.steps.slice(0, edit.keep) }
+  const [before, after] = [slide.clips?.filter(({ step }) => step < edit.keep), slide.clips?.filter(({ step }) => step >= edit.keep)]
+  const kept: Slide = {
+    ...withoutProposal(slide),
+    version: slide.version + 1,
+    steps: slide.steps.slice(0, edit.keep),
+    ...(before === undefined ? {} : { clips: before }),
+  }
   const rest: Slide = {
     ...withoutProposal(slide),
+    ...(after === undefined ? {} : { clips: after.map((clip) => ({ ...clip, step: clip.step - edit.keep })) }),
     id: edit.as,
     version: 1,
     section: '',

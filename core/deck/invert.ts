@@ -7,7 +7,9 @@ const fieldsBefore = (slide: Slide, changed: SlideFields): SlideFields => {
   const keys = Object.keys(changed) as (keyof SlideFields)[]
   // A heading gives its slide the title, which is taken back with it.
   const title = changed.composition === undefined ? {} : { title: slide.title }
-  return { ...title, ...Object.fromEntries(keys.map((key) => [key, slide[key]])) }
+  // What a slide may leave out is sent as nothing.
+  const clips = changed.clips === undefined ? {} : { clips: slide.clips ?? [] }
+  return { ...title, ...Object.fromEntries(keys.map((key) => [key, slide[key]])), ...clips }
 }
 
 /** All that a slide has besides its steps. */

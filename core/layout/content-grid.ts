@@ -11,6 +11,9 @@ export type ContentGrid = string
 
 export const EMPTY_CONTENT: ContentGrid = '0'.repeat(CONTENT_COLUMNS * CONTENT_ROWS)
 
+/** A slide that is full from edge to edge. */
+export const FULL_CONTENT: ContentGrid = 'f'.repeat(CONTENT_COLUMNS * CONTENT_ROWS)
+
 /** Codes of the digits 0 and a. */
 const [ZERO, TEN] = [48, 97]
 

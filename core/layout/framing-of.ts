@@ -1,5 +1,6 @@
 import { PLAIN_FRAMING } from '@core/model'
 import type { Framing, Programme, Size, Slide, Stroke, VisitId } from '@core/model'
+import { contentOfClips } from './clip-rect'
 import { coverage, fitContent, mergeContent } from './content-grid'
 import type { ContentGrid } from './content-grid'
 import { contentOfInk } from './ink-content'
@@ -8,9 +9,14 @@ import { placeInset } from './place-inset'
 
 /** What each step of a slide has where, on the slide's own shape. */
 export const contentOfSteps = (slide: Slide, shape: Size): readonly ContentGrid[] =>
-  slide.steps.map((step) => fitContent(step.content, step.picture.size, shape))
+  slide.steps.map((step, n) => {
+    const own = fitContent(step.content, step.picture.size, shape)
+    const clips = contentOfClips(slide, n, shape)
+    return clips === null ? own : mergeContent([own, clips])
+  })
 
-const proposed = new WeakMap<Slide['steps'], { readonly shape: Size; readonly framing: Framing }>()
+/** Of slides whose steps and clips are the same. */
+const proposed = new WeakMap<Slide['steps'], { readonly shape: Size; readonly clips: Slide['clips']; readonly framing: Framing }>()
 
 const sameShape = (a: Size, b: Size): boolean => Math.abs(a.width / a.height - b.width / b.height) < 0.005
 
@@ -20,9 +26,9 @@ function proposedFraming(slide: Slide, shape: Size): Framing {
   const inset = slide.proposedInset
   if (inset !== undefined && sameShape(inset.shape, shape)) return { ...PLAIN_FRAMING, rect: inset.rect }
   const known = proposed.get(slide.steps)
-  if (known !== undefined && sameShape(known.shape, shape)) return known.framing
+  if (known !== undefined && known.clips === slide.clips && sameShape(known.shape, shape)) return known.framing
   const framing = placeInset(contentOfSteps(slide, shape), shape)
-  proposed.set(slide.steps, { shape, framing })
+  proposed.set(slide.steps, { shape, clips: slide.clips, framing })
   return framing
 }
 

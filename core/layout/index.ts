@@ -1,5 +1,7 @@
 export * from './adds-only'
 export * from './clear-insets'
+export * from './clip-box'
+export * from './clip-rect'
 export * from './content'
 export * from './content-grid'
 export * from './framing-of'

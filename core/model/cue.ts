@@ -1,4 +1,4 @@
-import type { SlideId, StrokeId } from './id'
+import type { ClipId, SlideId, StrokeId } from './id'
 import type { Stroke } from './stroke'
 import type { Ms } from './time'
 
@@ -12,6 +12,7 @@ export interface PathPoint {
 /**
  * A timed event inside a stretch. `at` counts from the stretch's beginning; an ink cue's `at` is when the pen came down.
  * `point` is a spot that follows the hand along its path and leaves nothing. `mute` says that the voice was not stored.
+ * `clip` starts a clip where `place` ms of it were played, or halts it there.
  * `stumble` marks a place that the presenter wants to mend.
  */
 export type Cue =
@@ -23,4 +24,5 @@ export type Cue =
   | { readonly kind: 'blank'; readonly at: Ms; readonly on: boolean }
   | { readonly kind: 'inset'; readonly at: Ms; readonly on: boolean }
   | { readonly kind: 'mute'; readonly at: Ms; readonly on: boolean }
+  | { readonly kind: 'clip'; readonly at: Ms; readonly clip: ClipId; readonly place: Ms; readonly playing: boolean }
   | { readonly kind: 'stumble'; readonly at: Ms }

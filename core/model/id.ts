@@ -9,6 +9,7 @@ export type SlideId = Id<'slide'>
 export type TakeId = Id<'take'>
 export type StretchId = Id<'stretch'>
 export type StrokeId = Id<'stroke'>
+export type ClipId = Id<'clip'>
 export type VisitId = Id<'visit'>
 export type CutId = Id<'cut'>
 /** A slide that is held without a recording; its time is counted like that of a recording. */

@@ -1,4 +1,5 @@
 export * from './caption'
+export * from './clip'
 export * from './composition'
 export * from './cue'
 export * from './delivery'

@@ -1,3 +1,4 @@
+import type { Clip } from './clip'
 import type { Composition } from './composition'
 import type { Framing } from './framing'
 import type { Rect, Size } from './geometry'
@@ -90,6 +91,8 @@ export interface Slide {
   readonly description: string
   /** At least one. */
   readonly steps: readonly Step[]
+  /** What moves or sounds on it, the first below; left out: nothing does. */
+  readonly clips?: readonly Clip[]
   /** What a slide that was made here is made of; null for one that came from a file. Its steps follow from it. */
   readonly composition: Composition | null
   /** null: the place is proposed from the slide's empty areas. */

@@ -1,3 +1,4 @@
+import type { PlayedClip } from './clip'
 import type { Cue } from './cue'
 import type { SlideId, StretchId, TakeId, VisitId } from './id'
 import type { Stroke } from './stroke'
@@ -11,6 +12,8 @@ export interface Snapshot {
   readonly inset: boolean
   /** Ink lying on any slide, the current one or not. */
   readonly ink: readonly Stroke[]
+  /** Clips of the slide that were started; left out: none was. */
+  readonly clips?: readonly PlayedClip[]
 }
 
 /** An unbroken part of a take. */

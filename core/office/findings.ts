@@ -13,7 +13,7 @@ export type OfficeFinding =
   /** Something goes along a path. */
   | { readonly kind: 'path'; readonly slide: number }
   | { readonly kind: 'transition'; readonly slide: number }
-  /** A film or a sound that is in the file. */
+  /** A film or a sound that is in the file and cannot be read. */
   | { readonly kind: 'clip'; readonly slide: number }
   /** A film that is on the internet. @param host where */
   | { readonly kind: 'internet'; readonly slide: number; readonly host: string }
@@ -51,7 +51,7 @@ const WHAT: Readonly<Record<(typeof ON_SLIDES)[number], string>> = {
   delay: 'something comes by itself after a while. It comes at once here.',
   path: 'something goes along a path. Each step shows it where it arrives.',
   transition: 'the slide comes in a way that is not known here. It fades in.',
-  clip: 'a film or a sound is on the slide. Only its picture is shown.',
+  clip: 'a film or a sound on the slide cannot be read. Only its picture is shown.',
   elsewhere: 'something lies outside the file. It is never fetched and is left out.',
   missing: 'the file names a picture, film or sound that is not in it. It is left out.',
   recording: 'the recorded voice cannot be read. The slide has none.',
@@ -77,6 +77,8 @@ export function listed(numbers: readonly number[]): string {
 export interface FindingLine {
   readonly slides: readonly number[]
   readonly sentence: string
+  /** A film of one's own can take the place of what is missing there. */
+  readonly wantsFilm?: boolean
 }
 
 const onSlides = (slides: readonly number[], what: string): FindingLine => ({
@@ -95,7 +97,12 @@ export function findingLines(findings: readonly OfficeFinding[]): readonly Findi
   const others = findings.flatMap((one): readonly FindingLine[] => {
     switch (one.kind) {
       case 'internet':
-        return [onSlides([one.slide], `a film is on the internet, at ${one.host}. It is never fetched: bring a file of your own instead.`)]
+        return [
+          {
+            ...onSlides([one.slide], `a film is on the internet, at ${one.host}. It is never fetched: bring a file of your own instead.`),
+            wantsFilm: true,
+          },
+        ]
       case 'macros':
         return [{ slides: [], sentence: 'There are macros in the file. They were neither run nor kept.' }]
       case 'font':

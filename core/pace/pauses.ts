@@ -2,7 +2,7 @@ import { unreachable } from '@core/model'
 import type { Cue, Film, Ms, RecordedPiece, VisitId } from '@core/model'
 import { intoSpan, pieceStarts, playedLength, sourceAt, visitsOf } from '@core/programme'
 import type { TimeRange } from '@core/programme'
-import { inkAfterwards, withInkAfterwards } from '@core/scene'
+import { clipRuns, indexFilm, inkAfterwards, withInkAfterwards } from '@core/scene'
 import { speechFree } from '@core/voice'
 
 /** A part of the finished talk in which nobody speaks and nothing is drawn, in programme time. */
@@ -36,6 +36,8 @@ function busy(cue: Cue): { readonly from: Ms; readonly to: Ms } | null {
     case 'wipe':
     case 'blank':
       return { from: cue.at, to: cue.at }
+    // While a clip is played nothing is a pause, whatever started it.
+    case 'clip':
     case 'inset':
     case 'mute':
     case 'stumble':
@@ -61,10 +63,15 @@ function without(parts: readonly TimeRange[], taken: readonly TimeRange[]): read
   )
 }
 
-/** Pauses of a piece, in ms from its beginning. @param cues of what it shows, with the ink that was changed and added in Review */
+/**
+ * Pauses of a piece, in ms from its beginning.
+ * @param cues of what it shows, with the ink that was changed and added in Review
+ * @param played when its clips are
+ */
 function pausesIn(
   { show, voice }: RecordedPiece,
   cues: readonly Cue[],
+  played: readonly TimeRange[],
   free: (stretch: string) => readonly TimeRange[],
 ): readonly TimeRange[] {
   const length = playedLength(show)
@@ -84,7 +91,7 @@ function pausesIn(
     .filter((cue) => cue.at > show.from && cue.at < show.to)
     .flatMap((cue) => busy(cue) ?? [])
     .map(({ from, to }) => ({ from: intoSpan(show, from - reach), to: intoSpan(show, to + reach) }))
-  return without(silent, holes)
+  return without(silent, [...holes, ...played])
 }
 
 /** Where a talk pauses. @returns in order, none overlapping, none shorter than `SHORTEST_PAUSE` */
@@ -104,11 +111,13 @@ export function pausesOf(film: Film, outlines: Outlines): readonly Pause[] {
     return found
   }
   const starts = pieceStarts(film.programme)
+  const index = [...film.slides.values()].some(({ clips }) => clips !== undefined) ? indexFilm(film) : null
   const parts: { from: Ms; to: Ms; visit: VisitId }[] = []
   for (const [n, piece] of film.programme.pieces.entries()) {
     if (piece.kind === 'still' || piece.out !== undefined) continue
     const start = starts[n] ?? 0
-    for (const part of pausesIn(piece, cuesOf(piece), free)) {
+    const played = index === null ? [] : clipRuns(index, n)
+    for (const part of pausesIn(piece, cuesOf(piece), played, free)) {
       const [from, to] = [Math.ceil(start + part.from), Math.floor(start + part.to)]
       const last = parts.at(-1)
       if (last?.visit === piece.visit && from <= last.to) last.to = Math.max(last.to, to)

@@ -57,24 +57,34 @@ function viewingTime(slide: Slide): Ms {
   return minutes(words, READING_RATE) + filled * LOOKING
 }
 
+/** How long the clips of a slide take that do not go round and round, in whole seconds: nobody is taken to speak over them. */
+const clipTime = ({ clips = [] }: Slide): Ms =>
+  Math.ceil(clips.reduce((sum, clip) => sum + (clip.loop ? 0 : clip.to - clip.from), 0) / 1000) * 1000
+
 const inSeconds = (time: Ms): Ms => Math.round(time / 1000) * 1000
+
+/** The time that a slide is up with its clips. @param said how long is spoken on it, in ms */
+function besideClips(slide: Slide, said: Ms): Ms {
+  const clips = clipTime(slide)
+  // While a clip plays there is time to take in the rest.
+  return clips > 0 ? clips + said : Math.max(SHORTEST_SHOWING, said, measure(slide).viewing)
+}
 
 /**
  * The least time a slide needs: what is on it can be taken in, and its steps be turned to.
  * @returns whole ms, in steps of a second
  */
-export const leastTime = (slide: Slide): Ms =>
-  inSeconds(Math.max(SHORTEST_SHOWING, measure(slide).viewing) + (slide.steps.length - 1) * STEP_PAUSE)
+export const leastTime = (slide: Slide): Ms => inSeconds(besideClips(slide, 0) + (slide.steps.length - 1) * STEP_PAUSE)
 
 /**
  * How long a slide is likely to be up: its notes said at the presenter's rate with their pauses, or the time to take in
- * what is on it when that is longer, and a moment for each further step.
+ * what is on it when that is longer, its clips, and a moment for each further step.
  * @returns whole ms, in steps of a second
  */
 export function proposedTime(slide: Slide, speaker: Speaker = ANYBODY): Ms {
-  const { words, pauses, viewing } = measure(slide)
-  const whole = Math.max(SHORTEST_SHOWING, minutes(words, speaker.wordsPerMinute) + pauses, viewing) + (slide.steps.length - 1) * STEP_PAUSE
-  return inSeconds(whole)
+  const { words, pauses } = measure(slide)
+  const said = minutes(words, speaker.wordsPerMinute) + pauses
+  return inSeconds(besideClips(slide, said) + (slide.steps.length - 1) * STEP_PAUSE)
 }
 
 /** The time a slide is planned for: the presenter's own figure, else the proposal; nothing for a skipped slide. */

@@ -1,4 +1,5 @@
 import type { AssetId, Picture } from '@core/model'
+import type { ClipScene } from '@core/scene'
 
 /** A step's picture that came from a file. */
 export type FiledPicture = Exclude<Picture, { kind: 'composed' }>
@@ -50,4 +51,6 @@ export interface PictureShelf<Image> {
   readonly ofStep: (picture: FiledPicture) => Drawable<Image> | undefined
   /** A picture on a slide made here, by its file. */
   readonly ofAsset: (asset: AssetId) => Drawable<Image> | undefined
+  /** What is seen of a clip at its moment; left out, or undefined: as it begins, which is a picture of its own. */
+  readonly ofClip?: (clip: ClipScene) => Drawable<Image> | undefined
 }

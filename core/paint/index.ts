@@ -1,4 +1,5 @@
 export * from './caption'
+export * from './clip'
 export * from './composed'
 export * from './context'
 export * from './even-box'

@@ -3,6 +3,7 @@ import type { DrawnStroke, Scene, SlideView } from '@core/scene'
 import { fittedInto, unreachable } from '@core/model'
 import type { Picture, Point, Rect, Size, Step, Stroke } from '@core/model'
 import { paintCaption } from './caption'
+import { paintClip } from './clip'
 import { paintComposed } from './composed'
 import type { Drawable, FiledPicture, PaintContext, PictureShelf } from './context'
 import { paintInsetGround } from './inset'
@@ -124,6 +125,7 @@ function paintView<Image>(ctx: PaintContext<Image>, view: SlideView, size: Size,
     ctx.clip()
   }
   paintStep(ctx, view, view.shown, inner, shelf)
+  for (const clip of view.clips) paintClip(ctx, clip, inner, shelf)
   for (const drawn of view.ink) paintStroke(ctx, drawn, inner)
   if (view.spot !== null) paintSpot(ctx, view.spot, inner)
   ctx.restore()

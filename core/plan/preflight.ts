@@ -6,6 +6,7 @@ import { inkOfVisit, lastNotAfter, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { PEAKS_A_SECOND, silencesOf } from '@core/voice'
 import type { Ms, Slide, SlideId } from '@core/model'
+import { clipParts } from './clip-sound'
 import { heardParts, heardPieces } from './heard-parts'
 
 /** What is worth a look before a file is made, in the order in which it is said. */
@@ -87,10 +88,11 @@ function placed(parts: readonly TimeRange[], visits: readonly Visit[]): readonly
 const longMuted = (index: FilmIndex): readonly TimeRange[] => heardParts(index, mutedParts).filter(({ from, to }) => to - from >= MUTED)
 
 function silence({ index, peaks, visits }: Checked): readonly FoundPlace[] {
-  const muted = longMuted(index)
+  // While a clip plays the presenter is silent on purpose.
+  const meant = [...longMuted(index), ...clipParts(index).map(({ at, length }) => ({ from: at, to: at + length }))]
   const silent = heardParts(index, (stretch) => silencesOf(peaks[stretch.id] ?? [], LEAST))
   return placed(
-    silent.filter((part) => part.to - part.from >= LONG_SILENCE && !muted.some((other) => rangesOverlap(part, other))),
+    silent.filter((part) => part.to - part.from >= LONG_SILENCE && !meant.some((other) => rangesOverlap(part, other))),
     visits,
   )
 }

@@ -1,5 +1,5 @@
-import { LAST_MOMENT, sceneIn } from '@core/scene'
-import type { DrawnStroke, FilmIndex, Scene, SlideView } from '@core/scene'
+import { LAST_MOMENT, pictureOfClip, sceneIn } from '@core/scene'
+import type { ClipScene, DrawnStroke, FilmIndex, Scene, SlideView } from '@core/scene'
 import { unreachable } from '@core/model'
 import type { Picture, Stroke } from '@core/model'
 import { timeOfFrame } from './frame-grid'
@@ -42,12 +42,17 @@ function partsOfPicture(picture: Picture): readonly unknown[] {
   }
 }
 
+/** Names what is seen of a clip: which picture of it, and where. */
+const nameOfClip = ({ clip, at }: ClipScene): readonly unknown[] =>
+  clip.media.picture === null ? [] : [[clip.media.file, pictureOfClip(clip, at), clip.box]]
+
 const partsOfView = (view: SlideView): readonly unknown[] => [
   view.shown === null ? 'blank' : nameOfPicture(view.shown.picture),
   view.stage,
   view.revealProgress,
   view.revealFrom === undefined ? null : nameOfPicture(view.revealFrom.picture),
   view.spot,
+  ...(view.clips.length === 0 ? [] : [view.clips.flatMap(nameOfClip)]),
 ]
 
 /** Names what a scene looks like, ink and camera picture aside. */

@@ -1,6 +1,6 @@
 import { dequal } from 'dequal'
 import { intoSpan, pieceLength, sourceAt } from '@core/programme'
-import { REVEAL, captionTurns, changesAt, reveals, sceneIn, slideOf, trackIn } from '@core/scene'
+import { REVEAL, captionTurns, changesAt, clipRuns, reveals, sceneIn, slideOf, trackIn } from '@core/scene'
 import type { FilmIndex, InsetScene } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
 import type { Ms, Piece, Ratio, Span } from '@core/model'
@@ -27,7 +27,7 @@ export interface Segment {
   readonly to: Ms
   /**
    * `still` shows one picture throughout and has no camera in it. `moving` has growing ink, a camera that stays in its
-   * place, or a slide that comes. In a `drawn` one the face moves over the slide, so that every frame is drawn whole.
+   * place, a clip that plays, or a slide that comes. In a `drawn` one the face moves over the slide, so that every frame is drawn whole.
    */
   readonly kind: SegmentKind
   readonly inset: InsetScene | null
@@ -60,8 +60,9 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   const found = trackIn(index, number)
   const start = index.starts[number] ?? 0
   const said = index.captions === null ? [] : captionTurns(index.captions, start, start + length).map((at) => at - start)
+  const played = clipRuns(index, number).flatMap((run) => [run.from, run.to])
   const whole = (inside: readonly Ms[]): readonly Ms[] =>
-    [...new Set([0, ...[...inside, ...said, face, comes].filter((at) => at > 0 && at < length), length])].sort((a, b) => a - b)
+    [...new Set([0, ...[...inside, ...said, ...played, face, comes].filter((at) => at > 0 && at < length), length])].sort((a, b) => a - b)
   if (found === null) return whole([])
   const { track, span } = found
   // Exact: of a time that is rounded the moment before it is shown. Lengths of what is shown in the talk's own time are added there.
@@ -77,7 +78,11 @@ function partOf(index: FilmIndex, number: number, from: Ms, to: Ms): Part {
   // One moment inside says it for the whole part: boundaries are wherever anything begins or ends.
   const scene = sceneIn(index, number, (from + to) / 2)
   const moves =
-    scene.ink.some((drawn) => drawn.elapsed !== null) || scene.transition !== null || scene.revealProgress < 1 || scene.spot !== null
+    scene.ink.some((drawn) => drawn.elapsed !== null) ||
+    scene.transition !== null ||
+    scene.revealProgress < 1 ||
+    scene.spot !== null ||
+    scene.clips.some(({ playing, clip }) => playing && clip.media.picture !== null)
   const inset = scene.inset === null ? null : (sceneIn(index, number, from).inset ?? scene.inset)
   const drawn = inset !== null && to <= changesAt(index, number).face
   const changes = moves || inset !== null ? 'moving' : 'still'

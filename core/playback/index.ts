@@ -1,1 +1,2 @@
+export * from './clip-volumes'
 export * from './playback'

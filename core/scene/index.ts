@@ -1,5 +1,7 @@
 export * from './carried-ink'
 export * from './change'
+export * from './clip-runs'
+export * from './clips-on'
 export * from './film-captions'
 export * from './ink-afterwards'
 export * from './revisit'

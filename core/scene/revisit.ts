@@ -30,6 +30,7 @@ function placed(cue: Cue, at: Ms, rate: Ratio): Cue | null {
     case 'wipe':
     case 'blank':
     case 'inset':
+    case 'clip':
       return { ...cue, at }
     case 'mute':
     case 'stumble':

@@ -6,6 +6,7 @@ import type {
   Framing,
   Ms,
   Piece,
+  PlayedClip,
   Point,
   RecordedPiece,
   Rect,
@@ -22,6 +23,8 @@ import type {
 import { carriedInk } from './carried-ink'
 import { abovePlace, captionAt, filmCaptions } from './film-captions'
 import type { CaptionScene, FilmCaptions } from './film-captions'
+import { clipsOn, playedOf, startedByItself } from './clips-on'
+import type { ClipScene } from './clips-on'
 import { EASE, REVEAL, TRANSITION, eased, framingBetween, rectBetween, sameFraming } from './change'
 import { lastNotAfter } from './search'
 import { groundOf, heldStretch, inkAfterwards, withInkAfterwards } from './ink-afterwards'
@@ -40,6 +43,8 @@ export interface InsetScene {
 export interface SlideView {
   /** null: the screen is blanked. */
   readonly shown: Step | null
+  /** What moves or sounds on it, below the ink. */
+  readonly clips: readonly ClipScene[]
   readonly ink: readonly DrawnStroke[]
   /** The pointer's spot, in fractions of the slide. */
   readonly spot: Point | null
@@ -210,13 +215,21 @@ function withCarried(index: FilmIndex, number: number, at: Ms, ink: readonly Dra
   return carried === undefined ? ink : [...carried.filter((lying) => at < lying.until).map((lying) => drawnStroke(lying, at)), ...ink]
 }
 
+/** Clips that play on a slide that is held: as they were at the moment whose ink lies on it, or those that begin by themselves. */
+export const startedByHolding = (index: FilmIndex, { of, slide, step }: StillPiece): readonly PlayedClip[] =>
+  of === undefined
+    ? startedByItself(slideOf(index.film, slide), step)
+    : (index.tracks.get(of.stretch)?.clipsAt(of.at) ?? []).map((clip) => ({ ...clip, place: playedOf(clip, of.at), at: 0, playing: false }))
+
 /** A slide that is held without a recording. @param at in its own time */
 function heldMoment(index: FilmIndex, number: number, piece: StillPiece, at: Ms): Scene {
+  const slide = slideOf(index.film, piece.slide)
   const lying = piece.of === undefined ? [] : drawnAt(index.tracks.get(piece.of.stretch), piece.slide, piece.of.at)
   return {
     slide: piece.slide,
     step: piece.step,
-    shown: stepOf(slideOf(index.film, piece.slide), piece.step),
+    shown: stepOf(slide, piece.step),
+    clips: clipsOn(slide, piece.step, startedByHolding(index, piece), at),
     ink: withCarried(index, number, at, [...lying, ...drawnAt(index.heldTracks.get(piece.still), piece.slide, at)]),
     spot: null,
     stage: WHOLE,
@@ -252,6 +265,7 @@ function wholeMoment(index: FilmIndex, number: number, into: Ms): Scene {
     slide: piece.slide,
     step: shown.step,
     shown: blank ? null : stepOf(slide, shown.step),
+    clips: blank ? [] : clipsOn(slide, shown.step, track.clipsAt(at), at),
     ink: blank ? [] : withCarried(index, number, at, drawnAt(track, piece.slide, at)),
     spot: blank ? null : track.spotAt(at),
     stage: inset === null ? WHOLE : stageRect(inset.framing),

@@ -1,6 +1,7 @@
 import { WHOLE } from '@core/layout'
 import type { Point, Rect, Slide } from '@core/model'
 import type { Screen } from '@core/session'
+import { clipsOfScreen } from './clips-on'
 import { stepOf } from './scene-at'
 import type { Scene } from './scene-at'
 
@@ -11,16 +12,18 @@ import type { Scene } from './scene-at'
  * @param spot the pointer's, in fractions of the slide
  */
 export function sceneOfScreen(
-  { step, blank, ink }: Pick<Screen, 'step' | 'blank' | 'ink'>,
+  screen: Pick<Screen, 'step' | 'blank' | 'ink' | 'clips'>,
   slide: Slide,
   stage: Rect = WHOLE,
   spot: Point | null = null,
 ): Scene {
+  const { step, blank, ink } = screen
   const lying = ink.filter((stroke) => stroke.slide === slide.id).map((stroke) => ({ stroke, elapsed: null }))
   return {
     slide: slide.id,
     step,
     shown: blank ? null : stepOf(slide, step),
+    clips: blank ? [] : clipsOfScreen(screen, slide, 0),
     ink: blank ? [] : lying,
     spot: blank ? null : spot,
     stage,

@@ -27,7 +27,7 @@ function replay(of: Stretch, at: number) {
       return { id: cue.stroke.id, elapsed: at >= cue.at + length ? null : at - cue.at }
     })
   const [from, to] = [spot?.path[0], spot?.path.at(-1)]
-  const lasts = spot !== null && from !== undefined && to !== undefined && at <= spot.at + to.dt
+  const lasts = spot !== null && from !== undefined && to !== undefined && at < spot.at + to.dt
   const share = spot === null || to === undefined || to.dt === 0 ? 0 : (at - spot.at) / to.dt
   const x = lasts && !blank ? Math.round((from.x + (to.x - from.x) * share) * 1e6) : null
   return { slide: on, step, blank, inset: inset && !blank, ink: blank ? [] : ink, spot: x }

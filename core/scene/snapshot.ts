@@ -1,4 +1,4 @@
-import { openingScreen, screenChanges } from '@core/session'
+import { openingScreen, screenChanges, startedClips } from '@core/session'
 import type { Ms, Snapshot, Stretch } from '@core/model'
 import { strokeLength } from './ink-afterwards'
 
@@ -12,5 +12,6 @@ export function snapshotAt(stretch: Pick<Stretch, 'opening' | 'cues'>, at: Ms): 
   const done = screenChanges(stretch, (cue) => (cue.kind === 'ink' ? cue.at + strokeLength(cue.stroke) <= at : cue.at <= at))
   for (const { after } of done) screen = after
   const { slide, step, blank, inset, ink } = screen
-  return { slide, step, blank, inset, ink }
+  const clips = startedClips(screen).map((clip) => ({ ...clip, at: 0, place: clip.playing ? clip.place + at - clip.at : clip.place }))
+  return { slide, step, blank, inset, ink, ...(clips.length === 0 ? {} : { clips }) }
 }

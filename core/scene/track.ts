@@ -1,5 +1,5 @@
-import { cuesInOrder, isInkCue, screenChanges, takesOff } from '@core/session'
-import type { Cue, Ms, PathPoint, Point, SlideId, Stretch, Stroke } from '@core/model'
+import { cuesInOrder, isInkCue, screenChanges, startedClips, takesOff } from '@core/session'
+import type { Cue, Ms, PathPoint, PlayedClip, Point, SlideId, Stretch, Stroke } from '@core/model'
 import { strokeLength } from './ink-afterwards'
 import { lastNotAfter } from './search'
 
@@ -36,6 +36,10 @@ export interface Track {
   shownAt: (at: Ms) => Shown
   blankAt: (at: Ms) => boolean
   insetAt: (at: Ms) => boolean
+  /** Clips of the slide that were started by then. */
+  clipsAt: (at: Ms) => readonly PlayedClip[]
+  /** Times, ascending, at which a clip is started or halted, or those of another slide end with it. */
+  readonly clipTurns: readonly Ms[]
   /** Where the pointer's spot is; null while there is none, and from the moment on at which its path ends. */
   spotAt: (at: Ms) => Point | null
   /** When each spot appears and when it is gone, ascending. */
@@ -155,9 +159,11 @@ export function trackOf(stretch: Stretch): Track {
   const blanks: { at: Ms; value: boolean }[] = []
   const insets: { at: Ms; value: boolean }[] = []
   const spots: Spot[] = []
+  const clips: { at: Ms; value: readonly PlayedClip[] }[] = []
   const cues = cuesInOrder(stretch.cues)
-  for (const { cue, after } of screenChanges({ opening: stretch.opening, cues }, (one) => !isInkCue(one))) {
+  for (const { cue, before, after } of screenChanges({ opening: stretch.opening, cues }, (one) => !isInkCue(one))) {
     if (cue.kind === 'show') shows.push({ at: cue.at, value: { slide: after.slide, step: after.step } })
+    if (before.clips !== after.clips) clips.push({ at: cue.at, value: startedClips(after) })
     if (cue.kind === 'blank') blanks.push({ at: cue.at, value: after.blank })
     if (cue.kind === 'inset') insets.push({ at: cue.at, value: after.inset })
     if (cue.kind === 'point') spots.push({ from: cue.at, to: cue.at + (cue.path.at(-1)?.dt ?? 0), path: cue.path })
@@ -165,6 +171,7 @@ export function trackOf(stretch: Stretch): Track {
   const showLine = switches({ slide: stretch.opening.slide, step: stretch.opening.step }, shows)
   const blankLine = switches(stretch.opening.blank, blanks)
   const insetLine = switches(stretch.opening.inset, insets)
+  const clipLine = switches(startedClips(stretch.opening), clips)
   const turns = cues.filter(({ kind }) => !SILENT.has(kind)).map(({ at }) => at)
   const strokes = layInk(stretch.opening.ink, cues)
   const spotStarts = spots.map((spot) => spot.from)
@@ -176,6 +183,8 @@ export function trackOf(stretch: Stretch): Track {
     },
     blankAt: (at) => valueAt(blankLine, at),
     insetAt: (at) => valueAt(insetLine, at),
+    clipsAt: (at) => valueAt(clipLine, at),
+    clipTurns: clips.map(({ at }) => at),
     drawnAt: (slide, at) => ink.get(slide)?.(at) ?? NO_INK,
     spotAt: (at) => {
       const spot = spots[lastNotAfter(spotStarts, at)]

@@ -1,7 +1,7 @@
 import { AS_RECORDED, asId } from '@core/model'
-import type { Cue, Film, Ms, PathPoint, Piece, RecordedPiece, Slide, SlideId, Stretch, Stroke } from '@core/model'
+import type { Cue, Film, Ms, PathPoint, Piece, PlayedClip, RecordedPiece, Slide, SlideId, Stretch, Stroke } from '@core/model'
 import { shownSpan } from '@core/programme'
-import { REVEAL, stepOf } from '@core/scene'
+import { REVEAL, playedOf, startedByHolding, stepOf } from '@core/scene'
 import type { FilmIndex, LyingStroke, Track } from '@core/scene'
 
 /** A piece by itself, with the one recording that it is a part of: both begin and end together. */
@@ -20,6 +20,8 @@ interface Shown {
   readonly inset: boolean
   readonly cues: readonly Cue[]
   readonly ink: readonly LyingStroke[]
+  /** Clips that were started before it, as they are when it begins. */
+  readonly clips: readonly PlayedClip[]
 }
 
 /** Points of a stroke or path until a time: the first that is later ends what is on its way there. @param length ms from its beginning */
@@ -54,7 +56,7 @@ function cuesBetween(cues: readonly Cue[], slide: SlideId, from: Ms, to: Ms): re
     if (cue.kind === 'point') return cue.at <= from && cue !== spot ? [] : spotsBetween(cue, from, to)
     if (cue.at <= from || cue.at >= to) return []
     if (cue.kind === 'show') return [{ ...cue, slide, at: cue.at - from }]
-    return cue.kind === 'blank' || cue.kind === 'inset' ? [{ ...cue, at: cue.at - from }] : []
+    return cue.kind === 'blank' || cue.kind === 'inset' || cue.kind === 'clip' ? [{ ...cue, at: cue.at - from }] : []
   })
 }
 
@@ -64,6 +66,9 @@ function openingOf(track: Track, slide: SlideId, from: Ms): { readonly step: num
   const comes = from - since < REVEAL && before !== null && before.slide === slide && before.step === step - 1
   return comes ? { step: before.step, cues: [{ kind: 'show', at: since - from, slide, step }] } : { step, cues: [] }
 }
+
+/** A started clip as it is at a time, which is the first of what it is in from then on. */
+const clipFrom = (clip: PlayedClip, from: Ms): PlayedClip => ({ ...clip, place: playedOf(clip, from), at: 0 })
 
 function shownBy(index: FilmIndex, number: number, piece: Piece): Shown {
   const { from, to } = shownSpan(piece)
@@ -75,7 +80,8 @@ function shownBy(index: FilmIndex, number: number, piece: Piece): Shown {
       return { stroke: held, from: -Infinity, whole: -Infinity, until: Infinity }
     })
     const own = index.heldTracks.get(piece.still)?.lying(piece.slide) ?? []
-    return { from, to, step: piece.step, blank: false, inset: false, cues: [], ink: [...carried, ...lying, ...own] }
+    const clips = startedByHolding(index, piece).map((clip) => clipFrom(clip, from))
+    return { from, to, step: piece.step, blank: false, inset: false, cues: [], ink: [...carried, ...lying, ...own], clips }
   }
   const track = index.tracks.get(piece.show.stretch)
   const stretch = index.film.stretches.get(piece.show.stretch)
@@ -89,6 +95,7 @@ function shownBy(index: FilmIndex, number: number, piece: Piece): Shown {
     inset: track.insetAt(from),
     cues: [...cues, ...cuesBetween(stretch.cues, piece.slide, from, to)],
     ink: [...carried, ...track.lying(piece.slide)],
+    clips: track.clipsAt(from).map((clip) => clipFrom(clip, from)),
   }
 }
 
@@ -103,7 +110,7 @@ function inkCuesOf({ stroke, from: begun, until: gone }: LyingStroke, from: Ms, 
 
 /** A piece as a recording of its own: nothing that was cut around it is in there. */
 function byItself(index: FilmIndex, number: number, piece: Piece): PieceByItself {
-  const { from, to, step, blank, inset, cues, ink } = shownBy(index, number, piece)
+  const { from, to, step, blank, inset, cues, ink, clips } = shownBy(index, number, piece)
   const seen = ink.filter((lying) => lying.from < to && lying.until > from)
   const id = asId<'stretch'>(String(number))
   const span = { stretch: id, from: 0, to: to - from, rate: piece.kind === 'still' ? AS_RECORDED : piece.show.rate }
@@ -122,6 +129,7 @@ function byItself(index: FilmIndex, number: number, piece: Piece): PieceByItself
         blank,
         inset,
         ink: seen.filter((lying) => lying.from === -Infinity).map(({ stroke }) => stroke),
+        ...(clips.length === 0 ? {} : { clips }),
       },
       cues: [...cues, ...seen.flatMap((lying) => inkCuesOf(lying, from, to))].sort((a, b) => a.at - b.at),
     },

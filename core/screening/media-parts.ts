@@ -1,4 +1,4 @@
-import type { VoicePart } from '@core/plan'
+import type { ClipPart, VoicePart } from '@core/plan'
 import type { Ms } from '@core/model'
 import type { FacePart } from './face-parts'
 
@@ -20,6 +20,8 @@ export interface SoundPart {
   readonly packets: number
   /** What is heard from `SOUND_MARGIN` before its beginning until as much after its end, at times counted from the former. */
   readonly heard: readonly VoicePart[]
+  /** What is heard of clips, likewise. */
+  readonly clips: readonly ClipPart[]
 }
 
 /** A part of a screening's face: what is seen of which camera, at frames of the part; black in between. */
@@ -39,8 +41,8 @@ export interface SeenFace {
   readonly tempo: number
 }
 
-/** A voice between two times, counted from the first. One at another tempo stays whole: where it is begun decides how it sounds. */
-function heardBetween(part: VoicePart, from: Ms, to: Ms): readonly VoicePart[] {
+/** What is heard between two times, counted from the first. At another tempo it stays whole: where it is begun decides how it sounds. */
+function heardBetween<Part extends Omit<VoicePart, 'stretch'>>(part: Part, from: Ms, to: Ms): readonly Part[] {
   const end = part.at + part.length
   if (part.at >= to || end <= from) return []
   if (part.playbackRate.num !== part.playbackRate.den) return [{ ...part, at: part.at - from }]
@@ -57,13 +59,20 @@ function heardBetween(part: VoicePart, from: Ms, to: Ms): readonly VoicePart[] {
 }
 
 /** The sound of a film in parts. Each holds all that decides it, and nothing of what is farther away: an edit elsewhere leaves it alone. */
-export function soundParts(voice: readonly VoicePart[], length: Ms): readonly SoundPart[] {
+export function soundParts(
+  { voice, clips }: { readonly voice: readonly VoicePart[]; readonly clips: readonly ClipPart[] },
+  length: Ms,
+): readonly SoundPart[] {
   const packets = Math.ceil((length * SOUND_PART.sampleRate) / 1000 / SOUND_PART.packet)
-  return Array.from({ length: Math.ceil(packets / SOUND_PART.packets) }, (_, n) => ({
-    n,
-    packets: Math.min(SOUND_PART.packets, packets - n * SOUND_PART.packets),
-    heard: voice.flatMap((part) => heardBetween(part, n * SOUND_PART_MS - SOUND_MARGIN, (n + 1) * SOUND_PART_MS + SOUND_MARGIN)),
-  }))
+  return Array.from({ length: Math.ceil(packets / SOUND_PART.packets) }, (_, n) => {
+    const [from, to] = [n * SOUND_PART_MS - SOUND_MARGIN, (n + 1) * SOUND_PART_MS + SOUND_MARGIN]
+    return {
+      n,
+      packets: Math.min(SOUND_PART.packets, packets - n * SOUND_PART.packets),
+      heard: voice.flatMap((part) => heardBetween(part, from, to)),
+      clips: clips.flatMap((part) => heardBetween(part, from, to)),
+    }
+  })
 }
 
 const frameOf = (at: Ms): number => Math.round((at * FACE_PART.frameRate) / 1000)

@@ -1,4 +1,5 @@
 import { unreachable } from '@core/model'
+import { assetsOfClips } from '@core/deck'
 import type { AssetId, Picture, Slide } from '@core/model'
 
 /** Files of the media store that those who watch need for a picture: of a page its pictures, never the document that it came from. */
@@ -16,4 +17,4 @@ function assetsOf(picture: Picture): readonly AssetId[] {
 
 /** Every file that may be sent to those who watch slides, each once. */
 export const assetsForViewers = (slides: Iterable<Slide>): ReadonlySet<AssetId> =>
-  new Set([...slides].flatMap((slide) => slide.steps.flatMap(({ picture }) => assetsOf(picture))))
+  new Set([...slides].flatMap((slide) => [...slide.steps.flatMap(({ picture }) => assetsOf(picture)), ...assetsOfClips(slide)]))

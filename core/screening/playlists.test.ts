@@ -32,7 +32,7 @@ it('divides a film so that its parts are as long as it, whatever that is', () =>
   const voice = { at: 0, length: 100_000, stretch: asId<'stretch'>('a'), from: 0, to: 100_000, playbackRate: AS_RECORDED, gain: 0 }
   const face = { at: 500, length: 99_000, stretch: asId<'stretch'>('a'), from: 0, to: 99_000 }
   for (const length of [1, 20, 6143.9, 6144, 6144.1, 18_000, 100_000]) {
-    const packets = soundParts([voice], length).reduce((sum, part) => sum + part.packets, 0)
+    const packets = soundParts({ voice: [voice], clips: [] }, length).reduce((sum, part) => sum + part.packets, 0)
     expect((packets * SOUND_PART.packet * 1000) / SOUND_PART.sampleRate - length).toBeGreaterThanOrEqual(0)
     expect((packets * SOUND_PART.packet * 1000) / SOUND_PART.sampleRate - length).toBeLessThan(22)
     const frames = faceMediaParts([face], length).reduce((sum, part) => sum + part.frames, 0)

@@ -11,7 +11,8 @@ const inkOf = (ink: readonly DrawnStroke[]) =>
   ink.map(({ stroke: { id, points, colour }, elapsed }) => ({
     id,
     colour,
-    elapsed: elapsed === null ? null : Math.round(elapsed * 1000),
+    // A moment before it is whole it is drawn like one that is.
+    elapsed: elapsed === null || Math.round(elapsed * 1000) === (points.at(-1)?.dt ?? 0) * 1000 ? null : Math.round(elapsed * 1000),
     points: points.filter((point) => elapsed === null || point.dt <= elapsed),
   }))
 /** How a number is told: as it is, or as one that is the same to six digits. Rounded, two that differ by nothing may fall apart. */
@@ -19,8 +20,9 @@ type Told = (value: number) => unknown
 const exact: Told = (value) => value
 const near: Told = (value) => expect.closeTo(value, 6) as unknown
 
-const viewOf = ({ shown, ink, spot, stage, revealProgress }: SlideView, told: Told) => ({
+const viewOf = ({ shown, clips, ink, spot, stage, revealProgress }: SlideView, told: Told) => ({
   picture: shown?.picture ?? null,
+  clips: clips.map(({ clip, at, playing }) => ({ clip: clip.id, at: told(at), playing })),
   ink: inkOf(ink),
   spot: spot === null ? null : [told(spot.x), told(spot.y)],
   stage,

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { piecesOfTake } from '@core/programme'
-import { snapshotAt, trackOf } from '@core/scene'
-import { applyCue, openingScreen } from '@core/session'
+import { playedOf, snapshotAt, trackOf } from '@core/scene'
+import { applyCue, openingScreen, startedClips } from '@core/session'
 import { anyStretch } from '@core/testing'
 import { asId } from '@core/model'
-import type { Stretch } from '@core/model'
+import type { PlayedClip, Stretch } from '@core/model'
 
 const at = fc.double({ min: 0, max: 1, noNaN: true })
 
@@ -28,6 +28,10 @@ describe('what a cue means', () => {
         expect([track.blankAt(time), track.insetAt(time)]).toEqual([screen.blank, screen.inset])
         expect(snapshot).toMatchObject({ slide: screen.slide, step: screen.step, blank: screen.blank, inset: screen.inset })
         expect(piece?.slide).toBe(screen.slide)
+        expect(track.clipsAt(time)).toEqual(startedClips(screen))
+        // A stretch that opens with it goes on with its clips as this one does.
+        const later = (clips: readonly PlayedClip[], at: number) => clips.map((clip) => [clip.clip, clip.playing, playedOf(clip, at)])
+        expect(later(startedClips(snapshot), 700)).toEqual(later(startedClips(screen), time + 700))
         // Strokes under way are on the track and on the screen, and not yet in the snapshot.
         const lying = screen.ink.filter((stroke) => stroke.slide === screen.slide)
         const drawn = track.drawnAt(screen.slide, time)

@@ -1,5 +1,5 @@
 import { unreachable } from '@core/model'
-import type { Cue, Snapshot, Stroke } from '@core/model'
+import type { Cue, PlayedClip, Snapshot, Stroke } from '@core/model'
 
 /** All that is on screen, and whether the voice is stored. */
 export interface Screen extends Snapshot {
@@ -8,6 +8,21 @@ export interface Screen extends Snapshot {
 
 /** The screen that a stretch opens with. */
 export const openingScreen = (opening: Snapshot): Screen => ({ ...opening, muted: false })
+
+const NONE: readonly PlayedClip[] = []
+/** Clips of a screen's slide that were started. */
+export const startedClips = ({ clips }: Pick<Snapshot, 'clips'>): readonly PlayedClip[] => clips ?? NONE
+
+/** As another slide takes the place of the one that is shown, its clips are over. */
+function withoutClips({ clips: _, ...screen }: Screen): Screen {
+  return screen
+}
+
+/** A clip as it was before, with what became of it now. */
+const withClip = (screen: Screen, { clip, at, place, playing }: PlayedClip): Screen => ({
+  ...screen,
+  clips: [...startedClips(screen).filter((one) => one.clip !== clip), { clip, at, place, playing }],
+})
 
 /** Cues that do something to ink. */
 export const isInkCue = ({ kind }: Cue): boolean => kind === 'ink' || kind === 'erase' || kind === 'wipe'
@@ -24,7 +39,7 @@ export const takesOff = (cue: Cue, stroke: Stroke): boolean =>
 export function applyCue(screen: Screen, cue: Cue): Screen {
   switch (cue.kind) {
     case 'show':
-      return { ...screen, slide: cue.slide, step: cue.step }
+      return { ...(cue.slide === screen.slide ? screen : withoutClips(screen)), slide: cue.slide, step: cue.step }
     case 'ink':
       return { ...screen, ink: [...screen.ink, cue.stroke] }
     case 'erase':
@@ -36,6 +51,8 @@ export function applyCue(screen: Screen, cue: Cue): Screen {
       return { ...screen, inset: cue.on }
     case 'mute':
       return { ...screen, muted: cue.on }
+    case 'clip':
+      return withClip(screen, cue)
     case 'point':
     case 'stumble':
       return screen

@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { PLAIN_FRAMING, asId } from '@core/model'
-import type { Cue, Slide, SlideId, Stretch } from '@core/model'
-import { slide, stretch, stroke } from './make'
+import type { ClipId, Cue, Slide, SlideId, Stretch } from '@core/model'
+import { clip, slide, stretch, stroke } from './make'
 
 /** Decks, takes and cues of every kind, for properties. */
 export const SLIDES: readonly Slide[] = [
   slide('one', 1),
-  slide('two', 3, { transition: 'push' }),
+  slide('two', 3, { transition: 'push', clips: [clip('c', 4000), clip('round', 900, { step: 1, loop: true, from: 200 })] }),
   slide('three', 2, { transition: 'fade', framing: { ...PLAIN_FRAMING, rect: { x: 0.1, y: 0.1, w: 0.2, h: 0.3 }, placing: 'beside' } }),
 ]
 
@@ -28,6 +28,13 @@ const cueAt = (at: number, n: number): fc.Arbitrary<Cue> =>
         { dt: length, x: 0.9, y: 0.4 },
       ],
     })),
+    fc.record({
+      kind: fc.constant('clip' as const),
+      at: fc.constant(at),
+      clip: fc.constantFrom<ClipId>(asId('c'), asId('round')),
+      place: fc.nat(5000),
+      playing: fc.boolean(),
+    }),
     fc.boolean().map((on): Cue => ({ kind: 'mute', at, on })),
     fc.constant<Cue>({ kind: 'stumble', at }),
   )

@@ -1,5 +1,5 @@
 import { AS_RECORDED, EMPTY_PROGRAMME, asId } from '@core/model'
-import type { Cue, Film, Ms, Piece, Programme, Slide, SlideId, Step, Stretch, Stroke } from '@core/model'
+import type { Clip, Cue, Film, Ms, Piece, Programme, Slide, SlideId, Step, Stretch, Stroke } from '@core/model'
 import { piecesOfTake, versionsOf } from '@core/programme'
 import { EMPTY_CONTENT } from '@core/layout'
 
@@ -15,6 +15,27 @@ export const step = (page: number, content: string = EMPTY_CONTENT): Step => ({
   },
   content,
   text: '',
+})
+
+/** A film with sound, of 25 pictures a second. */
+export const clip = (name: string, length: Ms, more: Partial<Clip> = {}): Clip => ({
+  id: asId(name),
+  name: `${name}.mp4`,
+  media: {
+    file: asId('c'.repeat(64)),
+    length,
+    picture: { size: { width: 640, height: 360 }, rate: { num: 25, den: 1 }, poster: asId('d'.repeat(64)) },
+    sound: true,
+    loudness: -20,
+  },
+  box: { x: 0.25, y: 0.25, w: 0.5, h: 0.5 },
+  step: 0,
+  start: 'click',
+  from: 0,
+  to: length,
+  loop: false,
+  gain: 0,
+  ...more,
 })
 
 export const slide = (name: string, steps = 1, more: Partial<Slide> = {}): Slide => ({

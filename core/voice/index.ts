@@ -1,5 +1,6 @@
 export * from './anchor'
 export * from './clap'
+export * from './ducking'
 export * from './hearing'
 export * from './level'
 export * from './loudness'

@@ -35,6 +35,7 @@ export type DeckSource =
       readonly office: OpenedOffice
     }
   | { readonly kind: 'picture'; readonly source: StepSource; readonly name: string; readonly picture: PictureFile }
+  | { readonly kind: 'film'; readonly source: StepSource; readonly name: string }
   | {
       readonly kind: 'text'
       readonly name: string
@@ -151,6 +152,8 @@ async function openSource(file: Found, number: number, order: ReadDeckOrder): Pr
   switch (file.kind) {
     case 'picture':
       return { kind: 'picture', source, name, picture: await openPicture(path) }
+    case 'film':
+      return { kind: 'film', source, name }
     case 'pdf': {
       const pdf = await openPdf(path)
       if (pdf.numPages > order.maxPages) {
@@ -209,5 +212,7 @@ export function slidesOf(source: DeckSource): number {
       return source.slides.length
     case 'picture':
       return 1
+    case 'film':
+      return 0
   }
 }

@@ -1,4 +1,4 @@
-import type { Composition, Motion, Ms, PageLink, RefusalCode, Size, Transition } from '@core/model'
+import type { ClipStart, Composition, Motion, Ms, PageLink, Rect, RefusalCode, Size, Transition } from '@core/model'
 import type { OfficeRecording, OfficeReport } from '@core/office'
 import type { OfficeConverter } from '@render/office'
 
@@ -10,8 +10,8 @@ export interface ReadDeckOrder {
   readonly maxPages: number
   /** Most bytes that archives may unpack to, all together. */
   readonly maxUnpacked: number
-  /** `slides`: a deck. `pictures`: pictures to be placed on a slide that is made here. */
-  readonly purpose: 'slides' | 'pictures'
+  /** `slides`: a deck. `pictures`: to be placed on a slide that is made here. `clips`: films and sounds for a slide. */
+  readonly purpose: 'slides' | 'pictures' | 'clips'
   /** What makes documents of office files; null: none are read. */
   readonly converter: OfficeConverter | null
 }
@@ -70,6 +70,22 @@ export interface ReadRecording extends OfficeRecording {
   readonly shown: Ms
 }
 
+/** A film or a sound on a slide of an office file. */
+export interface ReadClip {
+  /** Which of the slides that were told, counted from 0, and which that is in its file, counted from 1. */
+  readonly slide: number
+  readonly number: number
+  /** As it came, in the order's folder. */
+  readonly media: string
+  /** As the file calls it. */
+  readonly name: string
+  readonly trim: { readonly start: Ms; readonly end: Ms }
+  readonly box: Rect | null
+  readonly step: number
+  readonly start: ClipStart
+  readonly loop: boolean
+}
+
 /** What it answers, a line of JSON each. */
 export type DeckMessage =
   | { readonly kind: 'plan'; readonly pages: number; readonly shape: Size }
@@ -82,7 +98,14 @@ export type DeckMessage =
       readonly facts: SlideFacts | null
     }
   /** What came of an office file; it follows the file's slides. */
-  | { readonly kind: 'office'; readonly report: OfficeReport; readonly recorded: readonly ReadRecording[] }
+  | {
+      readonly kind: 'office'
+      readonly report: OfficeReport
+      readonly recorded: readonly ReadRecording[]
+      readonly clips: readonly ReadClip[]
+    }
+  /** A film or a sound that is none of a slide's. */
+  | { readonly kind: 'film'; readonly source: StepSource; readonly name: string }
   | {
       readonly kind: 'composed'
       readonly composition: Omit<Composition, 'pictures'>

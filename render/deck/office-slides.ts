@@ -1,11 +1,11 @@
-import { join } from 'node:path'
-import { Refusal } from '@core/model'
+import { basename, join } from 'node:path'
+import { MOST_CLIPS, Refusal } from '@core/model'
 import { recordedLength } from '@core/office'
 import type { OfficeFinding } from '@core/office'
 import { mostly } from '@render/office'
 import type { OfficeDeck, OfficeSlide, OpenedOffice, SlideRecording } from '@render/office'
 import { bringRecorded } from '@render/sound'
-import type { DeckMessage, ReadDeckOrder, ReadRecording, ReadStep, SlideFacts } from './messages'
+import type { DeckMessage, ReadClip, ReadDeckOrder, ReadRecording, ReadStep, SlideFacts } from './messages'
 
 /** Timings without anything that was said only plan a deck that advances by itself. */
 const isRecorded = ({ slides }: OfficeDeck): boolean => slides.some(({ recording }) => recording?.media != null)
@@ -60,6 +60,23 @@ async function readRecording(
   }
 }
 
+/** Most clips of one slide and of one file that are taken, and the longest name of one. */
+const MOST = { slide: MOST_CLIPS, file: 40, name: 120 } as const
+
+/** Takes the films and sounds of a file's slides out of it. @param first see `officeMessage` */
+async function readClips(office: OpenedOffice, first: number, { out }: ReadDeckOrder): Promise<readonly ReadClip[]> {
+  const clips: ReadClip[] = []
+  for (const [n, slide] of office.slides.entries())
+    for (const { media, box, state, start, loop } of slide.clips.slice(0, MOST.slide)) {
+      if (clips.length === MOST.file) return clips
+      const file = `clip-${String(first + n)}-${String(clips.length)}.source`
+      await office.extract(media.part, join(out, file))
+      const name = basename(media.part).slice(-MOST.name)
+      clips.push({ slide: first + n, number: slide.number, media: file, name, trim: media.trim, box, step: state, start, loop })
+    }
+  return clips
+}
+
 /** The language of most slides; empty when nothing says so. */
 function languageOf({ slides }: OfficeDeck): string {
   const counts = new Map<string, number>()
@@ -81,11 +98,13 @@ export async function officeMessage(office: OpenedOffice, name: string, first: n
     if (read.recorded !== null) recorded.push(read.recorded)
     findings.push(...read.findings)
   }
+  const clips = await readClips(office, first, order)
   office.close()
   const { slides } = office
   return {
     kind: 'office',
     recorded,
+    clips,
     report: {
       name,
       slides: slides.length,

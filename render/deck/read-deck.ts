@@ -133,6 +133,10 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
     await readPictures(order, tell)
     return
   }
+  if (order.purpose === 'clips') {
+    await findClips(order, tell)
+    return
+  }
   const sources = await openSources(order)
   const pages = sources.reduce((sum, source) => sum + pagesOf(source), 0)
   if (pages > order.maxPages)
@@ -169,6 +173,9 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
         )
         break
       }
+      case 'film':
+        await telling.put(Promise.resolve({ kind: 'film', source: source.source, name: source.name }))
+        break
       case 'text':
         for (const [n, { draft, pictures }] of source.slides.entries()) {
           const placed = pictures
@@ -200,6 +207,23 @@ async function readPictures(order: ReadDeckOrder, tell: (message: DeckMessage) =
       kind: 'picture',
       picture: await keepPlaced(await openPicture(path), basename(name).replace(/\.[^.]+$/, ''), `${String(n)}.webp`, order.out),
     })
+  }
+  tell({ kind: 'done' })
+}
+
+/** Tells films and sounds that are for a slide; they are opened by whoever makes clips of them. */
+async function findClips(order: ReadDeckOrder, tell: (message: DeckMessage) => void): Promise<void> {
+  for (const [file, { path, name }] of order.files.entries()) {
+    const kind = await kindOf(path, name).catch(() => null)
+    if (kind !== 'film')
+      throw new Refusal(
+        'unreadable',
+        'Only films, moving pictures and sounds can be clips: MP4, MOV, WebM, GIF, MP3, WAV and their like.',
+        {
+          file: name,
+        },
+      )
+    tell({ kind: 'film', source: { kind: 'file', file }, name })
   }
   tell({ kind: 'done' })
 }

@@ -1,4 +1,4 @@
-import type { Motion, Ms, Transition } from '@core/model'
+import type { ClipStart, Motion, Ms, Rect, Transition } from '@core/model'
 import type { OfficeFinding, OfficeRecording } from '@core/office'
 
 /** One state of a slide: a page of the document that is made of the deck. */
@@ -15,6 +15,18 @@ export interface OfficeMedia {
   readonly part: string
   /** How much of it is not played at its beginning and at its end, in ms. */
   readonly trim: { readonly start: Ms; readonly end: Ms }
+}
+
+/** A film or a sound on a slide that is not what was recorded on it. */
+export interface SlideClip {
+  readonly media: OfficeMedia
+  readonly film: boolean
+  /** Where it is, in fractions of the slide; null: nothing says so. */
+  readonly box: Rect | null
+  /** Which of the slide's states is the first that has it, counted from 0. */
+  readonly state: number
+  readonly start: ClipStart
+  readonly loop: boolean
 }
 
 /** What was recorded on a slide. */
@@ -42,6 +54,7 @@ export interface OfficeSlide {
   /** At least one. */
   readonly states: readonly OfficeState[]
   readonly recording: SlideRecording | null
+  readonly clips: readonly SlideClip[]
 }
 
 /** An office deck made ready: a document with a page for each state of each slide, in order. */
@@ -52,3 +65,6 @@ export interface OfficeDeck {
 
 /** Longest title, section and description that are kept, in signs. */
 export const LONGEST = { title: 120, section: 120, description: 4000, notes: 20_000 } as const
+
+/** Some programs write sounds as films; what they are called says what they are. */
+export const isSound = (part: string): boolean => /\.(m4a|mp3|wav|wma|aac|aiff?|ogg|oga|opus|flac|mid)$/i.test(part)

@@ -355,10 +355,10 @@ describe('what an office deck says of its slides', () => {
       },
     ])
     expect(seenToo?.recording).toMatchObject({ camera: true, length: null })
-    // A sound that is no recording is told of as one that does not play yet.
+    // A sound that is no recording is a clip.
     expect(silent?.recording).toBeNull()
-    expect(office.findings).toContainEqual({ kind: 'clip', slide: 3 })
-    expect(office.findings.filter(({ kind }) => kind === 'clip')).toHaveLength(1)
+    expect(office.slides.map(({ clips }) => clips.length)).toEqual([0, 0, 1])
+    expect(silent?.clips[0]).toMatchObject({ film: false, start: 'click', state: 0, loop: false })
   })
   let voice = ''
   let film = ''

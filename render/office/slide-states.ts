@@ -1,5 +1,5 @@
-import type { Rect, Transition } from '@core/model'
-import type { ClickState, EffectTarget, OfficeFinding } from '@core/office'
+import type { ClipStart, Rect, Transition } from '@core/model'
+import type { ClickState, EffectTarget, OfficeFinding, OfficeTimeline } from '@core/office'
 import type { SlideTiming } from './effects'
 import type { OfficeState } from './office-deck'
 
@@ -41,3 +41,20 @@ export const movementFindings = (
   ...(states.some(({ motions }) => motions.length > 0) ? [{ kind: 'path', slide } as const] : []),
   ...(known ? [] : [{ kind: 'transition', slide } as const]),
 ]
+
+/**
+ * When something that plays does so: by itself as its slide comes, or by a click.
+ * @returns which of the states is the first that has it, and what starts it there
+ */
+export function playOf(
+  target: EffectTarget,
+  { opening }: OfficeTimeline,
+  states: readonly ClickState[],
+): { readonly state: number; readonly start: ClipStart } {
+  const plays = opening.some((effect) => effect.does === 'play' && effect.target === target)
+  const state = Math.max(
+    0,
+    states.findIndex(({ hidden }) => !hidden.has(target)),
+  )
+  return { state, start: plays ? 'step' : 'click' }
+}

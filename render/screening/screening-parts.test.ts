@@ -18,6 +18,9 @@ afterAll(async () => {
 })
 
 const RATE = 48_000
+const noClip = (digest: string): string => {
+  throw new Error(`no clip ${digest}`)
+}
 const voiceOf = (stretch: string): string => join(folder, `${stretch}.pcm`)
 const part = (at: number, length: number, from: number, more: Partial<VoicePart> = {}): VoicePart => ({
   at,
@@ -71,9 +74,9 @@ describe('the sound of a screening', () => {
 
   it('made in parts is the sound of the whole, without a gap or a click where they meet', async () => {
     const voice = [part(0, 5000, 100), part(5000, 4000, 9000), part(10_500, 9500, 15_000)]
-    const parts = soundParts(voice, length)
+    const parts = soundParts({ voice, clips: [] }, length)
     expect(parts).toHaveLength(4)
-    const made = await Promise.all(parts.map((one) => makeSoundPart(one, { gain: 0 }, voiceOf)))
+    const made = await Promise.all(parts.map((one) => makeSoundPart(one, { gain: 0 }, { voiceOf, clipOf: noClip })))
     expect(new Set(made.map(({ header }) => header.toString('hex'))).size).toBe(1)
     const sound = await samplesIn(await joined('sound.mp4', made))
     const whole = await wholeOf(voice, sound.length)
@@ -91,7 +94,9 @@ describe('the sound of a screening', () => {
 
   it('goes on over a part that is played faster', async () => {
     const voice = [part(0, 16_000, 0, { to: 20_000, playbackRate: { num: 5, den: 4 } })]
-    const made = await Promise.all(soundParts(voice, 16_000).map((one) => makeSoundPart(one, { gain: 0 }, voiceOf)))
+    const made = await Promise.all(
+      soundParts({ voice, clips: [] }, 16_000).map((one) => makeSoundPart(one, { gain: 0 }, { voiceOf, clipOf: noClip })),
+    )
     const sound = await samplesIn(await joined('faster.mp4', made))
     const whole = await wholeOf(voice, sound.length)
     const meets = (SOUND_PART_MS * RATE) / 1000
@@ -99,8 +104,8 @@ describe('the sound of a screening', () => {
   })
 
   it('is another only where something else is heard', () => {
-    const before = soundParts([part(0, 20_000, 0)], length)
-    const after = soundParts([part(0, 14_000, 0), part(14_000, 6000, 20_000)], length)
+    const before = soundParts({ voice: [part(0, 20_000, 0)], clips: [] }, length)
+    const after = soundParts({ voice: [part(0, 14_000, 0), part(14_000, 6000, 20_000)], clips: [] }, length)
     expect(after.map((one, n) => JSON.stringify(one) === JSON.stringify(before[n]))).toEqual([true, true, false, false])
   })
 })

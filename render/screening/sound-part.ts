@@ -2,7 +2,7 @@ import { SOUND_MARGIN, SOUND_PART, SOUND_PART_MS } from '@core/screening'
 import type { SoundPart } from '@core/screening'
 import { filter, filtersText } from '@render/filters'
 import { outputOf } from '@render/process'
-import { SAMPLES_IN, assembleVoice } from '@render/sound'
+import { SAMPLES_IN, assembleVoice, mixClips } from '@render/sound'
 import { ONE_FRAGMENT, fragmentOf } from './fragment'
 import type { Fragment } from './fragment'
 
@@ -25,17 +25,26 @@ const BEFORE = 3
 const LEAD = BEFORE - 1
 
 /** All that decides a part of the sound, as text to be hashed into its name. */
-export const contentOfSoundPart = ({ n, packets, heard }: SoundPart, { gain }: SoundTreatment): string =>
-  JSON.stringify(['sound', MIX, n, packets, heard, gain, CEILING, BIT_RATE])
+export const contentOfSoundPart = ({ n, packets, heard, clips }: SoundPart, { gain }: SoundTreatment): string =>
+  JSON.stringify(['sound', MIX, n, packets, heard, gain, CEILING, BIT_RATE, ...(clips.length === 0 ? [] : [clips])])
+
+/** Where what is heard is found. */
+export interface SoundFiles {
+  /** The voice of a stretch. */
+  readonly voiceOf: (stretch: string) => string
+  /** A clip's file, by its digest. */
+  readonly clipOf: (digest: string) => string
+}
 
 /** Samples of a part with what the encoder needs before and after it. */
-async function* samplesFor(part: SoundPart, voiceOf: (stretch: string) => string): AsyncGenerator<Uint8Array> {
+async function* samplesFor(part: SoundPart, { voiceOf, clipOf }: SoundFiles): AsyncGenerator<Uint8Array> {
   const { packet, packets, sampleRate } = SOUND_PART
   const margin = (SOUND_MARGIN * sampleRate) / 1000
   const first = margin - LEAD * packet
   const end = margin + (packets + 2) * packet
   let at = 0
-  for await (const block of assembleVoice(part.heard, voiceOf, 2 * margin + packets * packet)) {
+  const voice = (): AsyncGenerator<Int16Array> => assembleVoice(part.heard, voiceOf, 2 * margin + packets * packet)
+  for await (const block of mixClips(voice, { clips: part.clips, clipOf, begins: part.n * SOUND_PART_MS - SOUND_MARGIN })) {
     const [from, to] = [Math.max(0, first - at), Math.min(block.length, end - at)]
     at += block.length
     if (to > from) yield new Uint8Array(block.buffer, block.byteOffset + from * 2, (to - from) * 2)
@@ -44,9 +53,8 @@ async function* samplesFor(part: SoundPart, voiceOf: (stretch: string) => string
 
 /**
  * Makes a part of a screening's sound: AAC that goes on from the part before it without a gap or a join.
- * @param voiceOf finds the voice of a stretch
  */
-export async function makeSoundPart(part: SoundPart, { gain }: SoundTreatment, voiceOf: (stretch: string) => string): Promise<Fragment> {
+export async function makeSoundPart(part: SoundPart, { gain }: SoundTreatment, files: SoundFiles): Promise<Fragment> {
   const { packet, sampleRate } = SOUND_PART
   const output = outputOf(
     'ffmpeg',
@@ -72,7 +80,7 @@ export async function makeSoundPart(part: SoundPart, { gain }: SoundTreatment, v
       ...ONE_FRAGMENT,
       'pipe:1',
     ],
-    { input: samplesFor(part, voiceOf) },
+    { input: samplesFor(part, files) },
   )
   const file: Buffer[] = []
   for await (const chunk of output) file.push(chunk)

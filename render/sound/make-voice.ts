@@ -1,10 +1,11 @@
 import type { Format, LoudnessWanted } from '@core/model'
-import type { VoicePart } from '@core/plan'
+import type { ClipPart, VoicePart } from '@core/plan'
 import { filter, filtersText } from '@render/filters'
 import { feed, start } from '@render/process'
 import { assembleVoice } from './assemble'
 import { measureFile, measureSamples } from './loudness'
 import type { Loudness } from './loudness'
+import { mixClips } from './mix-clips'
 import { SAMPLES_IN, SAMPLE_RATE } from './pcm'
 import { SOUND_CODECS } from './sound-codec'
 
@@ -21,6 +22,7 @@ const MIX = 3
 /** What sound is wanted. */
 export interface VoiceWanted {
   readonly parts: readonly VoicePart[]
+  readonly clips: readonly ClipPart[]
   /** Length of the picture in frames, and frames a second: the sound never outlasts it. */
   readonly frames: number
   readonly fps: number
@@ -30,12 +32,14 @@ export interface VoiceWanted {
 }
 
 /** All that decides the sound, as text to be hashed into its key. */
-export const contentOfVoice = ({ parts, frames, fps, format, loudness }: VoiceWanted): string =>
-  JSON.stringify(['voice', MIX, parts, frames, fps, SOUND_CODECS[format].name, loudness])
+export const contentOfVoice = ({ parts, clips, frames, fps, format, loudness }: VoiceWanted): string =>
+  JSON.stringify(['voice', MIX, parts, frames, fps, SOUND_CODECS[format].name, loudness, ...(clips.length === 0 ? [] : [clips])])
 
 export interface VoiceOrder {
   readonly wanted: VoiceWanted
   readonly voiceOf: (stretch: string) => string
+  /** Finds a clip's file by its digest. */
+  readonly clipOf: (digest: string) => string
   readonly out: string
   readonly signal?: AbortSignal
   /** Hears how much of the work is done, 0 to 1. */
@@ -58,7 +62,8 @@ function voiceSamples(frames: number, fps: number, format: Format): number {
 export async function makeVoice(order: VoiceOrder): Promise<Loudness> {
   const { wanted, onShare } = order
   const samples = voiceSamples(wanted.frames, wanted.fps, wanted.format)
-  const blocks = (): AsyncGenerator<Int16Array> => assembleVoice(wanted.parts, order.voiceOf, samples)
+  const voice = (): AsyncGenerator<Int16Array> => assembleVoice(wanted.parts, order.voiceOf, samples)
+  const blocks = (): AsyncGenerator<Int16Array> => mixClips(voice, { clips: wanted.clips, clipOf: order.clipOf, begins: 0 })
   const raw = await measureSamples(blocks())
   onShare?.(WORK.measure)
   const gain = raw.integrated === null ? 0 : Math.min(MOST_GAIN, wanted.loudness - raw.integrated)

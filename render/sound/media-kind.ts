@@ -8,6 +8,9 @@ const KINDS: readonly { readonly demuxer: string; readonly begins: (head: Buffer
   { demuxer: 'ogg', begins: (head) => head.toString('latin1', 0, 4) === 'OggS' },
   { demuxer: 'mov', begins: (head) => head.toString('latin1', 4, 8) === 'ftyp' },
   { demuxer: 'matroska', begins: (head) => head.readUInt32BE(0) === 0x1a45dfa3 },
+  { demuxer: 'gif', begins: (head) => head.toString('latin1', 0, 3) === 'GIF' },
+  { demuxer: 'avi', begins: (head) => head.toString('latin1', 0, 4) === 'RIFF' && head.toString('latin1', 8, 12) === 'AVI ' },
+  { demuxer: 'mpeg', begins: (head) => head.readUInt32BE(0) === 0x000001ba },
   // The object's identity of ASF, in which .wma and .wmv are.
   { demuxer: 'asf', begins: (head) => head.readUInt32BE(0) === 0x3026b275 },
   { demuxer: 'mp3', begins: (head) => head.toString('latin1', 0, 3) === 'ID3' || (head[0] === 0xff && ((head[1] ?? 0) & 0xe0) === 0xe0) },

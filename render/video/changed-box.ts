@@ -1,12 +1,14 @@
 import { dequal } from 'dequal'
 import { SPOT, strokeBounds, strokeOutline } from '@core/ink'
 import type { Outline2D } from '@core/ink'
+import { clipRect } from '@core/layout'
 import { captionBox, evenBox } from '@core/paint'
 import type { Edges, PixelBox } from '@core/paint'
-import type { Scene } from '@core/scene'
+import { pictureOfClip } from '@core/scene'
+import type { ClipScene, Scene } from '@core/scene'
 import type { Ms, Point, Size, Stroke } from '@core/model'
 
-/** Whether nothing but ink and captions differs between two scenes, so that the rest need not be drawn again. */
+/** Whether nothing but ink, clips and captions differs between two scenes, so that the rest need not be drawn again. */
 export const sameButInk = (a: Scene, b: Scene): boolean =>
   a.shown?.picture === b.shown?.picture &&
   a.transition === null &&
@@ -78,6 +80,11 @@ function inkBox(last: Scene, now: Scene, size: Size): PixelBox | null {
       .filter((one) => one !== null),
     ...spots,
   ]
+  return boxOnStage(bounds, now, size)
+}
+
+/** Pixels around some bounds on a slide; null: there are none. */
+function boxOnStage(bounds: readonly Bounds[], { stage }: Scene, size: Size): PixelBox | null {
   if (bounds.length === 0) return null
   const across = (x: number): number => (stage.x + x * stage.w) * size.width
   const down = (y: number): number => (stage.y + y * stage.h) * size.height
@@ -90,6 +97,23 @@ function inkBox(last: Scene, now: Scene, size: Size): PixelBox | null {
     },
     size,
   )
+}
+
+/** All that decides what is seen of a clip, and where. */
+const lookOfClip = ({ clip, at }: ClipScene): string =>
+  JSON.stringify([clip.id, clip.media.file, clip.box, clip.media.picture === null ? null : pictureOfClip(clip, at)])
+
+/** Where clips show other pictures in two scenes, or are not in both. Null when nowhere. */
+function clipBox(last: Scene, now: Scene, size: Size): PixelBox | null {
+  if (last.clips.length === 0 && now.clips.length === 0) return null
+  const [was, is] = [new Set(last.clips.map(lookOfClip)), new Set(now.clips.map(lookOfClip))]
+  const changed = [...last.clips.filter((clip) => !is.has(lookOfClip(clip))), ...now.clips.filter((clip) => !was.has(lookOfClip(clip)))]
+  const slide = { width: size.width * now.stage.w, height: size.height * now.stage.h }
+  const bounds = changed.flatMap(({ clip }): readonly Bounds[] => {
+    const rect = clipRect(clip, slide)
+    return rect === null ? [] : [{ left: rect.x, top: rect.y, right: rect.x + rect.w, bottom: rect.y + rect.h }]
+  })
+  return boxOnStage(bounds, now, size)
 }
 
 /** The smallest box that has some in it; null: there are none. */
@@ -110,6 +134,10 @@ export const wholeBox = (size: Size): PixelBox => ({ x: 0, y: 0, width: size.wid
 export function changedBox(last: Scene, now: Scene, size: Size): PixelBox | null {
   if (!sameButInk(last, now)) return wholeBox(size)
   const captions = dequal(last.caption, now.caption) ? [] : [last.caption, now.caption].flatMap((one) => one ?? [])
-  const box = boxAround([inkBox(last, now, size), ...captions.map((caption) => captionBox(caption, size))].filter((one) => one !== null))
+  const box = boxAround(
+    [inkBox(last, now, size), clipBox(last, now, size), ...captions.map((caption) => captionBox(caption, size))].filter(
+      (one) => one !== null,
+    ),
+  )
   return box === null || box.width <= 0 || box.height <= 0 ? null : box
 }

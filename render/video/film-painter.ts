@@ -1,10 +1,12 @@
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas } from '@napi-rs/canvas'
 import { paintInset, paintScene } from '@core/paint'
-import type { Drawable, PaintContext, PixelBox } from '@core/paint'
+import type { Drawable, PaintContext, PictureShelf, PixelBox } from '@core/paint'
 import type { Scene } from '@core/scene'
 import type { Size } from '@core/model'
 import { changedBox, sameButInk, wholeBox } from './changed-box'
+import { ClipFrames } from './clip-frames'
+import { viewsOf } from './picture-source'
 import type { Drawn, PictureSource } from './picture-source'
 import { lookSize } from './segment-graph'
 import { convert, yuvFrame } from './yuv'
@@ -20,6 +22,7 @@ export class FilmPainter {
   readonly #small = createCanvas(SMALL.width, SMALL.height)
   readonly #frame
   readonly #source: PictureSource
+  readonly #clips: ClipFrames
   #last: Scene | null = null
   /** A scene with nothing drawn on it, and its picture. */
   #page: { readonly scene: Scene; readonly bytes: Buffer } | null = null
@@ -27,6 +30,7 @@ export class FilmPainter {
   constructor(size: Size, source: PictureSource) {
     this.#size = size
     this.#source = source
+    this.#clips = new ClipFrames(source.pathOf)
     this.canvas = createCanvas(size.width, size.height)
     this.#frame = yuvFrame(size)
   }
@@ -37,7 +41,7 @@ export class FilmPainter {
    */
   async paint(scene: Scene): Promise<Buffer> {
     // The page is painted first and kept: as a rule the next picture is of the same one.
-    const bare = { ...scene, ink: [], spot: null, caption: null }
+    const bare = { ...scene, clips: [], ink: [], spot: null, caption: null }
     if (this.#page === null || !sameButInk(this.#page.scene, bare)) {
       await this.#draw(this.canvas, { x: 0, y: 0 }, bare, wholeBox(this.#size), null)
       this.#page = { scene: bare, bytes: Buffer.from(this.#frame.bytes) }
@@ -71,8 +75,19 @@ export class FilmPainter {
     const canvas = createCanvas(size.width, size.height)
     const ctx: PaintContext<Drawn> = canvas.getContext('2d')
     // Pages are there as large as the film has them.
-    paintScene(ctx, this.#last, size, await this.#source.shelfFor(this.#last, this.#size))
+    paintScene(ctx, this.#last, size, await this.#shelf(this.#last))
     onLook(await canvas.encode('jpeg'))
+  }
+
+  /** All that is drawn of a scene. */
+  async #shelf(scene: Scene): Promise<PictureShelf<Drawn>> {
+    const shelf = await this.#source.shelfFor(scene, this.#size)
+    return { ...shelf, ofClip: await this.#clips.ready(viewsOf(scene), this.#size) }
+  }
+
+  /** Nothing is painted for now: clips are read no further. */
+  async rest(): Promise<void> {
+    await this.#clips.close()
   }
 
   /** @param from the place of the picture that the canvas begins with */
@@ -84,7 +99,7 @@ export class FilmPainter {
     face: Drawable<Drawn> | null,
   ): Promise<void> {
     this.#last = scene
-    const shelf = await this.#source.shelfFor(scene, this.#size)
+    const shelf = await this.#shelf(scene)
     const own = canvas.getContext('2d')
     const ctx: PaintContext<Drawn> = own
     ctx.save()

@@ -74,6 +74,7 @@ export async function makeSegments(orders: readonly SegmentOrder[], painter: Fil
     const wholePath = (work: Work): EncodePath => (work.bands === null ? 'whole' : 'whole after bands')
     return works.map((work) => (asBands.has(work) ? 'bands' : wholePath(work)))
   } finally {
+    await painter.rest()
     await Promise.all(
       works.flatMap(({ order, bands }) =>
         [maskFile(order), ...(bands ?? []).map((_, n) => bandFile(order, n))].map((path) => rm(path, { force: true })),

@@ -15,7 +15,8 @@ const HELD = 4
 /** How many pictures placed on slides made here are held at a time. */
 const HELD_PLACED = 8
 
-const viewsOf = (scene: { readonly transition: { readonly from: SlideView } | null } & SlideView): readonly SlideView[] =>
+/** The views in a scene: the one that goes, if one does, and the one that comes. */
+export const viewsOf = (scene: { readonly transition: { readonly from: SlideView } | null } & SlideView): readonly SlideView[] =>
   scene.transition === null ? [scene] : [scene.transition.from, scene]
 
 /** Remembers what was made last. */
@@ -50,20 +51,21 @@ const USUAL: Omit<ApartBounds, 'time'> = { memory: 1536, programs: null, home: p
  * files are opened apart.
  */
 export class PictureSource {
-  readonly #pathOf: (digest: string) => string
+  /** Finds a file by its digest. */
+  readonly pathOf: (digest: string) => string
   readonly #apart: DrawnApart
   readonly #drawn = new Few<Canvas>(HELD)
   readonly #placed = new Few<Image>(HELD_PLACED)
 
   /** @param pathOf finds a source file by its digest @param bounds for the process that opens them */
   constructor(pathOf: (digest: string) => string, bounds = USUAL) {
-    this.#pathOf = pathOf
+    this.pathOf = pathOf
     this.#apart = new DrawnApart(bounds)
     registerFonts()
   }
 
   async #draw(picture: FiledPicture, box: Size): Promise<Canvas> {
-    return await this.#apart.draw({ path: this.#pathOf(picture.source), page: picture.kind === 'image' ? null : picture.page, box })
+    return await this.#apart.draw({ path: this.pathOf(picture.source), page: picture.kind === 'image' ? null : picture.page, box })
   }
 
   /** Gets everything ready that a scene shows. @returns what a painter takes it from */
@@ -73,7 +75,7 @@ export class PictureSource {
     const ready = async (picture: Picture): Promise<void> => {
       if (picture.kind === 'composed') {
         for (const { asset } of picture.composition.pictures) {
-          const image = await this.#placed.get(asset, () => loadImage(this.#pathOf(asset)))
+          const image = await this.#placed.get(asset, () => loadImage(this.pathOf(asset)))
           assets.set(asset, { image, width: image.width, height: image.height })
         }
         return

@@ -1,4 +1,5 @@
 import type {
+  Clip,
   Composition,
   Cue,
   DeliveryFacts,
@@ -107,6 +108,8 @@ export interface SlideVersionTable {
   /** See the slide's of that name. */
   proposed_inset: Json<NonNullable<Slide['proposedInset']>> | null
   composition: Json<Composition> | null
+  /** null: it has none. */
+  clips: Json<readonly Clip[]> | null
   transition: Generated<Transition>
 }
 
@@ -138,6 +141,8 @@ export interface ImportTable {
   report_seen: Generated<boolean>
   /** The take that their recording became. */
   take: string | null
+  /** The slide that its films and sounds are put on; null: they come as slides. */
+  onto: string | null
   sentence: string | null
   created: Moment
 }

@@ -27,6 +27,7 @@ interface SlideRow {
   readonly framing: Slide['framing']
   readonly proposed_inset: NonNullable<Slide['proposedInset']> | null
   readonly composition: Slide['composition']
+  readonly clips: NonNullable<Slide['clips']> | null
   readonly transition: Slide['transition']
 }
 
@@ -45,6 +46,7 @@ const toSlide = (row: SlideRow): Slide => ({
   framing: row.framing,
   ...(row.proposed_inset === null ? {} : { proposedInset: row.proposed_inset }),
   composition: row.composition,
+  ...(row.clips === null ? {} : { clips: row.clips }),
   transition: row.transition,
 })
 
@@ -65,6 +67,7 @@ const OF_VERSION = [
   'slide_version.framing',
   'slide_version.proposed_inset',
   'slide_version.composition',
+  'slide_version.clips',
   'slide_version.transition',
 ] as const
 const COLUMNS = [...OWN, ...OF_VERSION]
@@ -199,6 +202,7 @@ export async function saveDeck(
           framing: slide.framing && JSON.stringify(slide.framing),
           proposed_inset: slide.proposedInset === undefined ? null : JSON.stringify(slide.proposedInset),
           composition: slide.composition && JSON.stringify(slide.composition),
+          clips: slide.clips === undefined || slide.clips.length === 0 ? null : JSON.stringify(slide.clips),
           transition: slide.transition,
         })),
       )
@@ -232,7 +236,7 @@ async function withFreshVersions(q: Queries, before: readonly Slide[], after: re
   if (fresh.length === 0) return after
   const rows = await q
     .selectFrom('slide_version')
-    .select(['slide', 'version', 'steps', 'framing', 'transition'])
+    .select(['slide', 'version', 'steps', 'framing', 'transition', 'clips'])
     .where(
       'slide',
       'in',
@@ -246,7 +250,10 @@ async function withFreshVersions(q: Queries, before: readonly Slide[], after: re
     if (known === undefined) return slide
     const same =
       known.version === slide.version &&
-      isDeepStrictEqual([known.steps, known.framing, known.transition], [slide.steps, slide.framing, slide.transition])
+      isDeepStrictEqual(
+        [known.steps, known.framing, known.transition, known.clips ?? []],
+        [slide.steps, slide.framing, slide.transition, slide.clips ?? []],
+      )
     return same ? slide : { ...slide, version: known.version + 1 }
   })
 }

@@ -17,12 +17,21 @@ import { roomForImport, roomInQuota } from './quotas'
 /**
  * Takes in files for a talk's deck: kept under their digests, then read by a job in the order a person would count them.
  * @param place where its slides go, counted from 0; null for the end
- * @throws Refusal `malformed` when there is none
+ * @param onto the slide that its films and sounds are put on; null: they come as slides
+ * @throws Refusal `malformed` when there is none, `not-found` when the slide is gone
  */
-export async function beginImport(q: Queries, talk: string, files: readonly Uploaded[], place: number | null = null): Promise<string> {
+export async function beginImport(
+  q: Queries,
+  talk: string,
+  files: readonly Uploaded[],
+  place: number | null = null,
+  onto: string | null = null,
+): Promise<string> {
   if (files.length === 0) throw new Refusal('malformed', 'No file arrived. Drop a PDF, pictures or a text here.')
   const empty = files.find((file) => file.bytes === 0)
   if (empty !== undefined) throw new Refusal('unreadable', `“${empty.name}” is empty. Nothing was changed.`)
+  if (onto !== null && !(await slidesOf(q, talk)).some((slide) => slide.id === onto))
+    throw new Refusal('not-found', 'The slide that this is for is not in the deck any more. Nothing was changed.')
   await roomForImport(q, talk)
   await roomInQuota(
     q,
@@ -52,6 +61,7 @@ export async function beginImport(q: Queries, talk: string, files: readonly Uplo
       revisions: null,
       report: null,
       take: null,
+      onto,
     })
     .execute()
   await addJob(q, 'read-deck', { id }, `read-deck:${id}`)

@@ -1,5 +1,6 @@
 export * from './access'
 export * from './ahead'
+export * from './clips'
 export * from './copied-slides'
 export * from './decks'
 export * from './deliveries'

@@ -12,7 +12,7 @@ export interface Uploaded {
 }
 
 /** A talk has a file of the media store; it may have it already. */
-async function noteAsset(q: Queries, talk: string, digest: string, mime: string, bytes: number): Promise<AssetId> {
+export async function noteAsset(q: Queries, talk: string, digest: string, mime: string, bytes: number): Promise<AssetId> {
   await q
     .insertInto('asset')
     .values({ talk, digest, mime, bytes })

@@ -1,4 +1,4 @@
-import { slideShow, voiceParts } from '@core/plan'
+import { USUAL_SPEECH, clipParts, slideShow, voiceParts } from '@core/plan'
 import { gainsOf, heardLoudness, visitsOf } from '@core/programme'
 import { assetsForViewers, descriptionOf, faceMediaParts, faceParts, filmForViewers, soundParts, textOn } from '@core/screening'
 import { indexFilm, slideOf } from '@core/scene'
@@ -87,9 +87,11 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
     length,
   }))
   const loudness = heardLoudness(whole.programme, whole.stretches)
-  const gain = loudness === null ? 0 : Math.min(MOST_GAIN, Math.round((SCREENING_LOUDNESS - loudness) * 10) / 10)
+  // Clips alone are as loud as speech usually is.
+  const gain = Math.min(MOST_GAIN, Math.round((SCREENING_LOUDNESS - (loudness ?? USUAL_SPEECH)) * 10) / 10)
   const heard = voiceParts(whole.programme, gainsOf(whole.programme, whole.stretches))
-  const sound = soundParts(heard, index.length).map((part) => named({ kind: 'sound', part, treatment: { gain } }))
+  const clips = clipParts(index)
+  const sound = soundParts({ voice: heard, clips }, index.length).map((part) => named({ kind: 'sound', part, treatment: { gain } }))
   const faces = faceParts(index)
   const [first] = faces
   const size = first === undefined ? null : faceSize((await camerasOf()(first.stretch)).size)
@@ -105,7 +107,7 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
     length: index.length,
     visits,
     slides,
-    voice: heard.length > 0,
+    voice: heard.length > 0 || clips.length > 0,
     sound,
     face,
     faceSize: size,

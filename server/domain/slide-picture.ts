@@ -24,7 +24,7 @@ export async function slidePicture(picture: Picture, shape: Size, width: number)
   const source = new PictureSource(assetPath)
   try {
     const shown = { picture, content: '', text: '' }
-    const scene = { shown, ink: [], spot: null, stage: { x: 0, y: 0, w: 1, h: 1 }, revealProgress: 1, transition: null }
+    const scene = { shown, clips: [], ink: [], spot: null, stage: { x: 0, y: 0, w: 1, h: 1 }, revealProgress: 1, transition: null }
     paintPicture(ctx, picture, size, await source.shelfFor(scene, size))
     return await canvas.encode('jpeg', QUALITY)
   } finally {

@@ -6,7 +6,7 @@ import { unreachable } from '@core/model'
 import type { Size } from '@core/model'
 import { contentOfFacePart, contentOfSoundPart, makeFacePart, makeSoundPart } from '@render/screening'
 import type { SoundTreatment } from '@render/screening'
-import { foundInCache, segmentFolder, voicePath, writeWhole } from '@server/store'
+import { assetPath, foundInCache, segmentFolder, voicePath, writeWhole } from '@server/store'
 import { camerasOf } from './cameras-of'
 
 /** Something of a screening that players are sent: parts of its sound and its face, and what stands before those. */
@@ -17,9 +17,11 @@ export type ScreeningMedia =
   | { readonly kind: 'face-header'; readonly size: Size }
 
 /** A second of nothing, for the headers, which are the same whatever follows. */
-const NO_SOUND: SoundPart = { n: 0, packets: 1, heard: [] }
+const NO_SOUND: SoundPart = { n: 0, packets: 1, heard: [], clips: [] }
 const NO_FACE: FaceMediaPart = { n: 0, frames: 1, seen: [] }
 const AS_IT_IS: SoundTreatment = { gain: 0 }
+
+const FILES = { voiceOf: voicePath, clipOf: assetPath } as const
 
 function contentOf(media: ScreeningMedia): string {
   switch (media.kind) {
@@ -45,11 +47,11 @@ export const nameOfMedia = (media: ScreeningMedia): string =>
 async function bytesOf(media: ScreeningMedia): Promise<Buffer> {
   switch (media.kind) {
     case 'sound':
-      return (await makeSoundPart(media.part, media.treatment, voicePath)).part
+      return (await makeSoundPart(media.part, media.treatment, FILES)).part
     case 'face':
       return (await makeFacePart(media.part, media.size, camerasOf())).part
     case 'sound-header':
-      return (await makeSoundPart(NO_SOUND, AS_IT_IS, voicePath)).header
+      return (await makeSoundPart(NO_SOUND, AS_IT_IS, FILES)).header
     case 'face-header':
       return (await makeFacePart(NO_FACE, media.size, camerasOf())).header
     default:

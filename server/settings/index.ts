@@ -32,6 +32,8 @@ export interface Settings {
   /** Longest time reading a deck may take, in ms, and the memory it may use, in MB. */
   readonly importTime: number
   readonly importMemory: number
+  /** Longest time that making a clip of one film or sound may take, in ms. */
+  readonly clipTime: number
   /** Program that makes documents of office decks. */
   readonly office: string
   /** Folder of the built programs that open what people bring; null: they are run from their source. */
@@ -80,6 +82,7 @@ interface Environment {
   readonly AISLE_MAX_PAGES: number
   readonly AISLE_IMPORT_SECONDS: number
   readonly AISLE_IMPORT_MEMORY_MB: number
+  readonly AISLE_CLIP_SECONDS: number
   readonly AISLE_OFFICE: string
   readonly AISLE_PROGRAMS?: string
   readonly AISLE_WORKERS: number
@@ -114,6 +117,7 @@ const schema = Joi.object<Environment>({
   AISLE_MAX_PAGES: Joi.number().integer().min(1).max(5000).default(1000),
   AISLE_IMPORT_SECONDS: Joi.number().integer().min(5).max(3600).default(600),
   AISLE_IMPORT_MEMORY_MB: Joi.number().integer().min(256).max(16_384).default(1536),
+  AISLE_CLIP_SECONDS: Joi.number().integer().min(5).max(14_400).default(2400),
   AISLE_OFFICE: Joi.string().default('/usr/lib/libreoffice/program/soffice.bin'),
   AISLE_PROGRAMS: Joi.string(),
   AISLE_WORKERS: Joi.number().integer().min(1).max(64).default(2),
@@ -166,6 +170,7 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     maxPages: value.AISLE_MAX_PAGES,
     importTime: value.AISLE_IMPORT_SECONDS * 1000,
     importMemory: value.AISLE_IMPORT_MEMORY_MB,
+    clipTime: value.AISLE_CLIP_SECONDS * 1000,
     office: value.AISLE_OFFICE,
     programs: value.AISLE_PROGRAMS ?? null,
     workers: value.AISLE_WORKERS,

@@ -135,6 +135,7 @@ describe('a lesson written as text', () => {
         shown: slide.steps.at(-1) ?? null,
         ink: [],
         spot: null,
+        clips: [],
         stage: { x: 0, y: 0, w: 1, h: 1 },
         revealProgress: 1,
         transition: null,
@@ -170,7 +171,7 @@ describe('a slide made here', () => {
     const size = { width: 854, height: 480 }
     const source = new PictureSource((digest) => join(stand.product.data, 'store', 'assets', digest.slice(0, 2), digest))
     const canvas = createCanvas(size.width, size.height)
-    const scene = { shown: last, ink: [], spot: null, stage: { x: 0, y: 0, w: 1, h: 1 }, revealProgress: 1, transition: null }
+    const scene = { shown: last, clips: [], ink: [], spot: null, stage: { x: 0, y: 0, w: 1, h: 1 }, revealProgress: 1, transition: null }
     paintPicture<Drawn>(canvas.getContext('2d') as PaintContext<Drawn>, last.picture, size, await source.shelfFor(scene, size))
     source.close()
     expect(scanned(canvas.getContext('2d').getImageData(0, 0, size.width, size.height).data, size.width, size.height)?.data).toBe(address)

@@ -51,8 +51,8 @@ export async function meanLevel(file: string): Promise<number> {
 export const decodesClean = async (file: string): Promise<boolean> =>
   (await run('ffmpeg', ['-v', 'error', '-xerror', '-i', file, '-f', 'null', '-'])).stderr === ''
 
-/** Mean level of a part of a file's sound, in dBFS. */
-export async function levelOf(file: string, from: Ms, length: Ms): Promise<number> {
+/** Mean level of a part of a file's sound, in dBFS. @param hertz of a tone, to hear that alone */
+export async function levelOf(file: string, from: Ms, length: Ms, hertz?: number): Promise<number> {
   const { stderr } = await run('ffmpeg', [
     '-hide_banner',
     '-nostats',
@@ -63,7 +63,7 @@ export async function levelOf(file: string, from: Ms, length: Ms): Promise<numbe
     '-i',
     file,
     '-af',
-    'volumedetect',
+    hertz === undefined ? 'volumedetect' : `bandpass=f=${String(hertz)}:width_type=h:w=30,volumedetect`,
     '-f',
     'null',
     '-',

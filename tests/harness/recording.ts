@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto'
-import type { Cue, Intent, Ms, TakeKind } from '@core/model'
+import type { Intent, Ms, TakeKind } from '@core/model'
 import type { TalkView } from '@contracts'
 import { run } from '@render/process'
 import type { Client } from './client'
@@ -155,7 +155,7 @@ export interface SentStretch {
   readonly media: Buffer | null
   readonly length: Ms
   readonly slide: string
-  readonly cues?: readonly (Cue | Record<string, unknown>)[]
+  readonly cues?: readonly object[]
   /** How much of it counts; all when left out. */
   readonly kept?: Ms
 }

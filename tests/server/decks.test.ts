@@ -48,7 +48,7 @@ describe('bringing decks in', () => {
       [
         'letter.pdf',
         Buffer.from('Dear harbour school, here are the knots.'),
-        /^This file is not a PDF, an office deck, a PNG, JPEG or WebP, whatever its name says/,
+        /^This file is not a PDF, an office deck, a PNG, JPEG or WebP, a film or a sound, whatever its name says/,
       ],
       ['huge.png', hugePng(40_000, 40_000), /^This picture has 40000 by 40000 pixels/],
       ['many.pdf', many, /^This PDF has 21 pages; up to 20/],

@@ -3,9 +3,11 @@ import { useElementSize } from '@vueuse/core'
 import { paintScene, paintSpot, paintStroke } from '@core/paint'
 import { WHOLE, faceRect, framingOf, stageRect } from '@core/layout'
 import { sceneOfScreen } from '@core/scene'
+import type { ClipScene } from '@core/scene'
 import type { Point, Size, Stroke } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
+import { useClipPlayers } from '~/composables/useClipPlayers'
 import { useDrawing } from '~/composables/useDrawing'
 import { useDubPicture } from '~/composables/useDubPicture'
 import { assetUrl } from '~/client'
@@ -30,12 +32,15 @@ const pixels = computed<Size>(() => {
   const ratio = Math.min(2, window.devicePixelRatio)
   return { width: Math.max(1, Math.round(box.value.width * ratio)), height: Math.max(1, Math.round(box.value.height * ratio)) }
 })
-const shelf = usePictures(
-  (digest) => assetUrl(props.talkId, digest),
-  () => {
-    paint()
-  },
-)
+const urlOf = (digest: string): string => assetUrl(props.talkId, digest)
+const repaint = (): void => {
+  paint()
+}
+const pictures = usePictures(urlOf, repaint)
+const { shelf, follow } = useClipPlayers(urlOf, pictures, repaint)
+/** Clips of the slide as they were painted last. */
+const clips = shallowRef<readonly ClipScene[]>([])
+let frame = 0
 
 const framing = computed(() => (lectern.slide === null ? null : framingOf(lectern.slide, props.shape)))
 const faceOn = computed(
@@ -78,8 +83,13 @@ function paint(): void {
   const ctx = page.value?.getContext('2d')
   const { slide } = lectern
   if (ctx == null || slide === null || lectern.dubbing) return
-  const scene = sceneOfScreen(lectern.screen, slide, stage.value)
+  const now = lectern.shownClips(performance.now())
+  if (now.length > 0 || clips.value.length > 0) clips.value = now
+  follow(now, { playing: true, rate: 1, volume: () => 1 })
+  const scene = { ...sceneOfScreen(lectern.screen, slide, stage.value), clips: now }
   paintScene<CanvasImageSource>(ctx, scene, pixels.value, shelf)
+  cancelAnimationFrame(frame)
+  if (now.some(({ playing }) => playing)) frame = requestAnimationFrame(repaint)
   const next = lectern.nextPosition?.slide.steps[lectern.nextPosition.step]?.picture
   if (next !== undefined && next.kind !== 'composed') shelf.ofStep(next)
 }
@@ -91,10 +101,11 @@ const projecting = useProjecting(props.talkId, () => ({
   step: lectern.step,
   blank: lectern.blank,
   ink: lectern.shownInk,
+  clips: lectern.startedClips(performance.now()).map((clip) => ({ ...clip, at: Date.now() })),
   ...underWay,
 }))
-watch(() => [lectern.slide, lectern.step, lectern.blank, lectern.shownInk], projecting.tell)
-useDubPicture(page, pixels, shelf)
+watch(() => [lectern.slide, lectern.step, lectern.blank, lectern.shownInk, lectern.screen.clips], projecting.tell)
+useDubPicture(page, pixels, shelf, follow)
 /** Where a label is being typed. */
 const labelAt = ref<Point | null>(null)
 
@@ -120,7 +131,17 @@ function clicked(event: MouseEvent): void {
 }
 
 watch(
-  [pixels, page, () => lectern.slide, () => lectern.step, () => lectern.blank, () => lectern.shownInk, () => lectern.dubbing, stage],
+  [
+    pixels,
+    page,
+    () => lectern.slide,
+    () => lectern.step,
+    () => lectern.blank,
+    () => lectern.shownInk,
+    () => lectern.screen.clips,
+    () => lectern.dubbing,
+    stage,
+  ],
   () => {
     void nextTick(paint)
   },
@@ -140,6 +161,7 @@ onMounted(() => {
   lectern.endStroke = drawing.finish
 })
 onBeforeUnmount(() => {
+  cancelAnimationFrame(frame)
   lectern.endStroke = null
 })
 </script>
@@ -157,6 +179,9 @@ onBeforeUnmount(() => {
         aria-hidden="true"
         v-on="drawing.listeners"
       />
+      <div v-if="clips.length > 0 && !lectern.dubbing" class="clips" :style="inPercent(stage)">
+        <ClipControls :clips="clips" :shape="shape" />
+      </div>
       <div v-show="faceOn" class="face" :class="{ hidden: !lectern.preview }" :style="place">
         <video ref="face" muted playsinline :style="within" />
       </div>
@@ -179,6 +204,10 @@ onBeforeUnmount(() => {
   position: relative;
   touch-action: none;
   user-select: none;
+}
+.clips {
+  position: absolute;
+  pointer-events: none;
 }
 .typing {
   position: absolute;

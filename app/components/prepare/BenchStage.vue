@@ -11,12 +11,14 @@ import {
   framingOf,
   stageRect,
 } from '@core/layout'
-import { paintInset, paintInsetGround, paintPicture } from '@core/paint'
+import { paintClip, paintInset, paintInsetGround, paintPicture } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import { paintSpeaker } from '@core/practice'
-import type { Framing, Rect, Slide } from '@core/model'
+import { clipsOfStep } from '@core/scene'
+import type { Framing, Picture, Rect, Size, Slide } from '@core/model'
 import { assetUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
+import { areClips, useClips } from '~/composables/useClips'
 import { useFramingDrag } from '~/composables/useFramingDrag'
 import { useFramingChange } from '~/composables/useFramingChange'
 import { useSheet } from '~/stores/sheet'
@@ -39,6 +41,17 @@ const shelf = usePictures(
     paint()
   },
 )
+const { bring } = useClips(() => props.slide)
+const over = ref(false)
+const carried = (event: DragEvent): readonly File[] => [...(event.dataTransfer?.files ?? [])]
+/** Films and sounds are clips; what else is dropped is for whoever stands below. */
+function drop(event: DragEvent): void {
+  over.value = false
+  if (!areClips(carried(event))) return
+  event.preventDefault()
+  event.stopPropagation()
+  void bring(carried(event))
+}
 const framing = computed(() => framingOf(props.slide, shape.value))
 const keep = (next: Framing): void => {
   framings.change({ rect: next.rect })
@@ -88,6 +101,12 @@ function tint(ctx: CanvasRenderingContext2D, within: Rect | null, colour: string
   ctx.globalAlpha = 1
 }
 
+/** What the step shows, with its clips as they begin. */
+function paintStep(ctx: PaintContext<CanvasImageSource>, picture: Picture, size: Size): void {
+  paintPicture(ctx, picture, size, shelf)
+  for (const clip of clipsOfStep(props.slide, props.step)) paintClip(ctx, { clip, at: clip.from, playing: false }, size, shelf)
+}
+
 function paint(): void {
   const context = canvas.value?.getContext('2d')
   const picture = shown.value?.picture
@@ -100,7 +119,7 @@ function paint(): void {
   context.fillRect(0, 0, wide, high)
   context.save()
   context.translate(part.x * wide, part.y * high)
-  paintPicture(ctx, picture, { width: part.w * wide, height: part.h * high }, shelf)
+  paintStep(ctx, picture, { width: part.w * wide, height: part.h * high })
   context.restore()
   if (now.off) return
   const over = now.placing === 'over'
@@ -112,7 +131,7 @@ function paint(): void {
   if (over && here.value > 0.004) tint(context, faceRect(now), '#B23A2B', 0.75)
 }
 watch(
-  [pixels, canvas, shown, drag.shown, content],
+  [pixels, canvas, shown, drag.shown, content, () => props.slide.clips],
   () => {
     void nextTick(paint)
   },
@@ -124,9 +143,15 @@ watch(
   <div
     ref="stage"
     class="stage"
+    :class="{ over }"
     :style="{ aspectRatio: `${shape.width} / ${shape.height}`, width: `min(100%, ${(36 * shape.width) / shape.height}vh)` }"
+    @dragover.prevent="over = true"
+    @dragleave="over = false"
+    @drop.capture="drop"
+    @drop.prevent
   >
     <canvas ref="canvas" :width="pixels.width" :height="pixels.height" role="img" :aria-label="slide.title || `Slide ${number}`" />
+    <ClipBoxes v-if="slide.clips" :slide="slide" :step="step" :stage="stage" :shape="shape" />
     <ComposedEditor v-if="slide.composition" :key="slide.id" :slide="slide" :talk-id="talkId" />
     <div
       v-if="!framing.off && framing.placing === 'over'"
@@ -156,6 +181,9 @@ watch(
 </template>
 
 <style scoped>
+.stage.over {
+  outline: 3px solid var(--accent);
+}
 .stage {
   position: relative;
   flex: none;

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { findingLines } from '@core/office'
 import type { OfficeReport } from '@core/office'
+import type { SlideId } from '@core/model'
 import type { ImportView } from '@contracts'
+import { ACCEPTED_CLIPS, bringClips } from '~/client'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
 
@@ -27,6 +29,26 @@ const goTo = (slides: readonly number[]): void => {
   const slide = slideOf(slides[0] ?? 0)
   if (slide !== undefined && talk.slides.some(({ id }) => id === slide)) talk.select(slide)
 }
+/** Brings a film of one's own for a slide whose film is on the internet. */
+const chooser = ref<HTMLInputElement | null>(null)
+let wanted: SlideId | undefined
+function choose(slides: readonly number[]): void {
+  wanted = slideOf(slides[0] ?? 0)
+  goTo(slides)
+  chooser.value?.click()
+}
+async function bring(event: Event): Promise<void> {
+  const field = event.target as HTMLInputElement
+  const files = [...(field.files ?? [])]
+  field.value = ''
+  if (files.length === 0 || wanted === undefined || talk.talk === null) return
+  try {
+    await bringClips(talk.talk.id, wanted, files)
+    await talk.refresh()
+  } catch (error) {
+    talk.report(error)
+  }
+}
 const review = computed(() => (props.imported.take === null ? null : `/talks/${talk.talk?.id ?? ''}/review`))
 </script>
 
@@ -51,10 +73,14 @@ const review = computed(() => (props.imported.take === null ? null : `/talks/${t
           <li v-for="line in findingLines(report.findings)" :key="line.sentence">
             <button v-if="slideOf(line.slides[0] ?? 0)" class="press quiet small go" @click="goTo(line.slides)">Show</button>
             <span>{{ line.sentence }}</span>
+            <button v-if="line.wantsFilm && slideOf(line.slides[0] ?? 0)" class="press small go" @click="choose(line.slides)">
+              Choose a film …
+            </button>
           </li>
         </ul>
       </template>
     </template>
+    <input ref="chooser" type="file" hidden :accept="ACCEPTED_CLIPS" aria-label="A film of your own for this slide" @change="bring" />
   </section>
 </template>
 

@@ -23,6 +23,11 @@ const props = defineProps<{
 const emit = defineEmits<{ set: [fields: SlideFields]; remove: []; open: []; select: [how: { more: boolean; range: boolean }] }>()
 
 const picture = computed(() => props.slide.steps.at(-1)?.picture)
+const clipWords = computed(() => {
+  const clips = props.slide.clips ?? []
+  const [only] = clips
+  return only !== undefined && clips.length === 1 ? `clip ${duration(only.to - only.from)}` : `${String(clips.length)} clips`
+})
 const words = computed(() => spokenWords(props.slide.notes))
 const planned = computed(() => plannedTime({ ...props.slide, skip: false }, props.speaker))
 const name = computed(() => props.slide.title || `Slide ${String(props.number)}`)
@@ -86,6 +91,7 @@ const setTitle = (event: Event): void => {
         <SlidePicture v-if="picture" class="picture" :talk-id="talkId" :picture="picture" :alt="name" />
         <span class="under soft"
           ><span v-if="slide.steps.length > 1">{{ slide.steps.length }} steps</span
+          ><span v-if="slide.clips?.length" class="clips">{{ clipWords }}</span
           ><span v-if="slide.transition !== 'cut'">{{ slide.transition }}</span></span
         >
       </div>

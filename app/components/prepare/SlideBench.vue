@@ -8,6 +8,7 @@ const sheet = useSheet()
 const TABS = [
   { value: 'slide', label: 'Slide' },
   { value: 'face', label: 'Face' },
+  { value: 'clips', label: 'Clips' },
   { value: 'plan', label: 'Plan' },
 ] as const
 const tab = ref<(typeof TABS)[number]['value']>('slide')
@@ -34,7 +35,7 @@ watch(
         aria-controls="bench-panel"
         @click="tab = one.value"
       >
-        {{ one.label }}
+        {{ one.label }}<template v-if="one.value === 'clips' && slide.clips?.length"> · {{ slide.clips.length }}</template>
       </button>
       <span v-if="tab === 'face' && sheet.concerned.length > 1" class="many">for {{ sheet.concerned.length }} picked slides</span>
     </div>
@@ -55,6 +56,7 @@ watch(
           </button>
         </div>
         <SlidePanel v-if="tab === 'slide'" :slide="slide" :step="step" />
+        <ClipPanel v-else-if="tab === 'clips'" :slide="slide" :talk-id="talkId" />
         <FacePanel v-else :slide="slide" :covered="covered" />
       </template>
     </div>

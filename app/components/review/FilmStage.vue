@@ -3,8 +3,10 @@ import { useElementSize } from '@vueuse/core'
 import { framingInVisit, usualInset } from '@core/layout'
 import { PLAIN_FRAMING } from '@core/model'
 import type { Framing, Size } from '@core/model'
+import { clipVolumes } from '@core/playback'
 import type { Visit } from '@core/programme'
 import { withCaptions } from '@core/scene'
+import { useClipPlayers } from '~/composables/useClipPlayers'
 import { useFilmInk } from '~/composables/useFilmInk'
 import { useFilmPlayer } from '~/composables/useFilmPlayer'
 import { useFramingDrag } from '~/composables/useFramingDrag'
@@ -28,16 +30,16 @@ const size = computed<Size>(() => {
   const pixels = Math.max(320, Math.round(width.value * Math.min(2, window.devicePixelRatio)))
   return { width: pixels, height: Math.round((pixels * props.shape.height) / props.shape.width) }
 })
-const shelf = usePictures(
-  (digest) => assetUrl(talk.talk?.id ?? '', digest),
-  () => {
-    player.draw()
-  },
-)
+const urlOf = (digest: string): string => assetUrl(talk.talk?.id ?? '', digest)
+const redraw = (): void => {
+  player.draw()
+}
+const clips = useClipPlayers(urlOf, usePictures(urlOf, redraw), redraw)
+const volume = computed(() => (talk.index === null ? null : clipVolumes(talk.index, talk.film?.peaks ?? {})))
 // While the face is put somewhere the picture has all of the frame.
 const captioned = computed(() => said.captioned && !props.placing)
 const index = computed(() => (talk.index === null || !captioned.value ? talk.index : withCaptions(talk.index, said.captions)))
-const player = useFilmPlayer(index, canvas, size, shelf)
+const player = useFilmPlayer(index, canvas, size, clips, volume)
 const toggle = (): void => {
   if (player.playing.value) player.pause()
   else player.play()

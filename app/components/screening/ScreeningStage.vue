@@ -4,6 +4,7 @@ import type { CaptionStyle, Ms, Size } from '@core/model'
 import type { Hit } from '@core/screening'
 import type { ScreeningView } from '@contracts'
 import { mediaUrl } from '~/client'
+import { useClipPlayers } from '~/composables/useClipPlayers'
 import { useDescriptions } from '~/composables/useDescriptions'
 import { usePictures } from '~/composables/usePictures'
 import { useKept } from '~/composables/useKept'
@@ -29,14 +30,13 @@ const size = computed<Size>(() => {
   const pixels = Math.max(320, Math.round(width.value * ratio))
   return { width: pixels, height: Math.round((pixels * props.view.shape.height) / props.view.shape.width) }
 })
-const shelf = usePictures(
-  (digest) => mediaUrl(props.view.media, digest),
-  () => {
-    player.draw()
-  },
-)
+const urlOf = (digest: string): string => mediaUrl(props.view.media, digest)
+const redraw = (): void => {
+  player.draw()
+}
+const clips = useClipPlayers(urlOf, usePictures(urlOf, redraw), redraw)
 const film = ref<HTMLElement | null>(null)
-const player = useScreeningPlayer(props.view, canvas, size, shelf, waits, film)
+const player = useScreeningPlayer(props.view, canvas, size, clips, waits, film)
 const { described, wanted: tells, told, goOn } = useDescriptions(props.view, player)
 const { at, playing, form, speed, muted, held, stalled, away, trouble, visit, links, ready } = player
 useWatched(props.pageKey, props.view, at, playing)

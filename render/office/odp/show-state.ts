@@ -112,8 +112,12 @@ export function showState(page: Element, { hidden, moved }: ClickState, size: Si
 
 /** Where an element of a page stands, in fractions of it; null when nothing says so. */
 export function boxOf(page: Element, id: string, size: Size): Rect | null {
-  const element = elementsOf(page).get(id)
-  if (element === undefined || attribute(element, 'width') === null) return null
+  return frameBox(elementsOf(page).get(id) ?? null, size)
+}
+
+/** Where an element says that it stands, in fractions of its page; null when it does not. */
+export function frameBox(element: Element | null, size: Size): Rect | null {
+  if (element === null || attribute(element, 'width') === null) return null
   const [x, y, w, h] = ['x', 'y', 'width', 'height'].map((name) => centimetres(attribute(element, name)))
   return { x: (x ?? 0) / size.width, y: (y ?? 0) / size.height, w: (w ?? 0) / size.width, h: (h ?? 0) / size.height }
 }

@@ -1,16 +1,17 @@
 import { posix } from 'node:path'
 import type { Size } from '@core/model'
 import { clickStates } from '@core/office'
-import type { ClickState, OfficeFinding } from '@core/office'
+import type { ClickState, OfficeFinding, OfficeTimeline } from '@core/office'
 import type { OfficePackage } from '../office-package'
-import type { OfficeSlide } from '../office-deck'
-import { movementFindings, officeStates } from '../slide-states'
+import { isSound } from '../office-deck'
+import type { OfficeSlide, SlideClip } from '../office-deck'
+import { movementFindings, officeStates, playOf } from '../slide-states'
 import type { SlideTransition } from '../slide-states'
 import { mostly } from '../slide-words'
 import { attribute, childrenOf, removeElement, within } from '../xml'
 import type { Document, Element } from '../xml'
 import { descriptionOf, lettersByLanguage, notesOn, titleOf, transitionOf } from './page-facts'
-import { boxOf, showState } from './show-state'
+import { boxOf, frameBox, idOf, showState } from './show-state'
 import type { ContentStyles } from './styles'
 import { timingOf } from './timing'
 
@@ -41,7 +42,26 @@ function mediaFindings(page: Element, number: number, file: OfficePackage): read
     const host = /^https?:\/\/([^/:?#]+)/i.exec(address)?.[1]
     if (host !== undefined) return [{ kind: 'internet', slide: number, host }]
     if (isElsewhere(address)) return [{ kind: 'elsewhere', slide: number }]
-    return [{ kind: file.has(posix.normalize(address)) ? 'clip' : 'missing', slide: number }]
+    return file.has(posix.normalize(address)) ? [] : [{ kind: 'missing', slide: number }]
+  })
+}
+
+/** Films and sounds on a page that are in the file: they play as their slide comes, unless a click starts them. */
+function clipsOn(
+  page: Element,
+  timeline: OfficeTimeline,
+  states: readonly ClickState[],
+  { size, file }: Pick<Content, 'size' | 'file'>,
+): readonly SlideClip[] {
+  return [...within(page, 'plugin')].flatMap((plugin): readonly SlideClip[] => {
+    const part = posix.normalize(attribute(plugin, 'href') ?? '')
+    if (!file.has(part)) return []
+    const [frame, id] = [plugin.parentElement, plugin.parentElement === null ? null : idOf(plugin.parentElement)]
+    const box = id === null ? frameBox(frame, size) : boxOf(page, id, size)
+    const film = (attribute(plugin, 'mime-type') ?? '').startsWith('audio/') ? false : !isSound(part)
+    const clicked = id !== null && timeline.clicks.flat().some((effect) => effect.does === 'play' && effect.target === id)
+    const { state } = playOf(id ?? '', timeline, states)
+    return [{ media: { part, trim: { start: 0, end: 0 } }, film, box, state, start: clicked ? 'click' : 'step', loop: false }]
   })
 }
 
@@ -110,6 +130,7 @@ function readPage(
   number: number,
   states: readonly ClickState[],
   { transition }: SlideTransition,
+  clips: readonly SlideClip[],
   { styles, size }: Content,
 ): OfficeSlide {
   const properties = styles.ofPage(page)
@@ -124,6 +145,7 @@ function readPage(
     transition,
     states: officeStates(states, (target) => boxOf(page, target, size)),
     recording: null,
+    clips,
   }
 }
 
@@ -142,7 +164,7 @@ export function takeApart(page: Element, number: number, of: number, content: Co
   const timing = timingOf(page)
   const states = clickStates(timing.timeline)
   const comes = transitionOf(page, styles)
-  const slide = readPage(page, number, states, comes, content)
+  const slide = readPage(page, number, states, comes, clipsOn(page, timing.timeline, states, content), content)
   const media = mediaFindings(page, number, file)
   stopped(page)
   fixNumbers(page, number, of)

@@ -1,7 +1,8 @@
 import type { OfficeFinding } from '@core/office'
 import type { OfficePackage } from '../office-package'
-import { attribute, relationOf, within } from '../xml'
+import { attribute, childOf, relationOf, within } from '../xml'
 import type { Document, Element } from '../xml'
+import { isSound } from '../office-deck'
 import type { OfficeMedia } from '../office-deck'
 import type { Relation } from './relations'
 import { roleOf, shapeIdOf, shapesOf } from './shapes'
@@ -19,6 +20,8 @@ export interface SlideMedia {
   readonly film: boolean
   /** It is what the presenter recorded on the slide. */
   readonly narration: boolean
+  /** It begins again when it is over. */
+  readonly loop: boolean
 }
 
 /** Elements of a shape that name a film or a sound. */
@@ -28,8 +31,6 @@ export const mediaElements = (shape: Element): readonly Element[] => {
 }
 
 const isFilm = ({ localName }: Element): boolean => localName === 'videoFile' || localName === 'quickTimeFile'
-/** Some programs write sounds as films; what they are called says what they are. */
-const isSound = (part: string): boolean => /\.(m4a|mp3|wav|wma|aac|aiff?|ogg|oga|opus|flac|mid)$/i.test(part)
 
 const lengthIn = (element: Element | null, name: string): number => {
   const value = Number(element === null ? null : attribute(element, name))
@@ -43,6 +44,11 @@ export function mediaOn(slide: Document, relations: ReadonlyMap<string, Relation
       .filter(
         (one) => (one.localName === 'audio' || one.localName === 'video') && ['1', 'true'].includes(attribute(one, 'isNarration') ?? ''),
       )
+      .flatMap((one) => [...within(one, 'spTgt')].map((target) => attribute(target, 'spid') ?? '')),
+  )
+  const looped = new Set(
+    [...within(slide, 'cMediaNode')]
+      .filter((one) => attribute(childOf(one, 'cTn') ?? one, 'repeatCount') === 'indefinite')
       .flatMap((one) => [...within(one, 'spTgt')].map((target) => attribute(target, 'spid') ?? '')),
   )
   const found = new Map<string, SlideMedia>()
@@ -64,6 +70,7 @@ export function mediaOn(slide: Document, relations: ReadonlyMap<string, Relation
       address: outside?.relation.target ?? null,
       film: elements.some(isFilm) && !isSound(inside?.relation.target ?? ''),
       narration: narrated.has(id),
+      loop: looped.has(id),
     })
   }
   return [...found.values()]
@@ -92,10 +99,7 @@ export function mediaFindings(
   file: OfficePackage,
 ): readonly OfficeFinding[] {
   const findings: OfficeFinding[] = []
-  for (const { inside, address, narration } of media) {
-    if (inside !== null) findings.push(...(narration ? [] : [{ kind: 'clip', slide: number } as const]))
-    else findings.push(outsideFinding(number, address))
-  }
+  for (const { inside, address } of media) if (inside === null) findings.push(outsideFinding(number, address))
   const named = [...relations.values()]
   const linked = ({ type, external }: Relation): boolean => external && ['image', 'oleObject', 'package'].includes(type)
   if (named.some(linked)) findings.push({ kind: 'elsewhere', slide: number })

@@ -2,8 +2,8 @@ import type { Rect } from '@core/model'
 import { clickStates } from '@core/office'
 import type { ClickState, EffectTarget, OfficeFinding } from '@core/office'
 import type { OfficePackage } from '../office-package'
-import type { OfficeSlide, SlideRecording } from '../office-deck'
-import { movementFindings, officeStates } from '../slide-states'
+import type { OfficeSlide, SlideClip, SlideRecording } from '../office-deck'
+import { movementFindings, officeStates, playOf } from '../slide-states'
 import { mostly } from '../slide-words'
 import { attribute, childOf, parseXml, rootOf } from '../xml'
 import type { Document } from '../xml'
@@ -67,6 +67,11 @@ export async function readSlide(file: OfficePackage, { slides, size }: Presentat
       transition: comes.transition,
       states: officeStates(states, boxIn),
       recording,
+      clips: media.flatMap(({ shape, inside, film, narration, loop }): readonly SlideClip[] =>
+        inside === null || narration
+          ? []
+          : [{ media: inside, film, box: film ? boxIn(shape) : null, ...playOf(shape, timing.timeline, states), loop }],
+      ),
     },
     states,
     document,

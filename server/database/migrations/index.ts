@@ -28,6 +28,7 @@ import { series } from './0026-series'
 import { words } from './0027-words'
 import { broughtWords } from './0028-brought-words'
 import { officeDecks } from './0029-office-decks'
+import { clips } from './0030-clips'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -60,4 +61,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0027-words': words,
   '0028-brought-words': broughtWords,
   '0029-office-decks': officeDecks,
+  '0030-clips': clips,
 }

@@ -5,7 +5,7 @@ import Joi from 'joi'
 import type { RenderPlan } from '@core/plan'
 import { SOUND_CODECS, contentOfVoice, makeVoice, measureFile } from '@render/sound'
 import type { Loudness, VoiceWanted } from '@render/sound'
-import { foundInCache, putUnder, safeFolder, segmentFolder, voicePath, writeWhole } from '@server/store'
+import { assetPath, foundInCache, putUnder, safeFolder, segmentFolder, voicePath, writeWhole } from '@server/store'
 
 export interface MadeSound {
   readonly file: string
@@ -48,7 +48,14 @@ export async function makeSound(
   signal: AbortSignal,
   onShare: (share: number) => void = () => undefined,
 ): Promise<MadeSound> {
-  const wanted: VoiceWanted = { parts: plan.voice, frames: plan.frames, fps: plan.fps, format: plan.format, loudness: plan.loudness }
+  const wanted: VoiceWanted = {
+    parts: plan.voice,
+    clips: plan.clips,
+    frames: plan.frames,
+    fps: plan.fps,
+    format: plan.format,
+    loudness: plan.loudness,
+  }
   const key = createHash('sha256').update(contentOfVoice(wanted)).digest('hex')
   const file = join(segmentFolder(), `${key}.${SOUND_CODECS[plan.format].ending}`)
   if (await foundInCache(file)) {
@@ -58,7 +65,7 @@ export async function makeSound(
   await safeFolder(segmentFolder())
   const part = `${file}.${label}.part`
   try {
-    const loudness = await makeVoice({ wanted, voiceOf: voicePath, out: part, signal, onShare })
+    const loudness = await makeVoice({ wanted, voiceOf: voicePath, clipOf: assetPath, out: part, signal, onShare })
     await note(file, loudness)
     await putUnder(part, file)
     return { file, loudness }

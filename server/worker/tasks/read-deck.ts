@@ -19,6 +19,7 @@ import {
   keepForTalk,
   notePages,
   proposeInsets,
+  putClips,
   putImported,
   startReading,
   takeBackImport,
@@ -29,6 +30,7 @@ import { apartBounds, officeConverter, settings } from '@server/settings'
 import type { RecordedSlide } from '@server/domain'
 import { assetPath, removeTree, uploadFolder } from '@server/store'
 import type { Claim } from '../claims'
+import { ClipMaker, FoundMedia } from './deck-clips'
 
 type Import = Selectable<ImportTable>
 
@@ -131,6 +133,8 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   /** A file that the reader says it has made: whatever it calls it, it is in the folder that it was given. */
   const made = (name: string): string => join(out, basename(name))
 
+  const media = new FoundMedia((source) => (source.kind === 'file' ? assetPath(row.files[source.file]?.digest ?? '') : made(source.name)))
+
   /** What came out of an archive is kept once, however many pages it has. */
   const unpacked = new Map<string, AssetId>()
   const sourceOf = async (source: StepSource): Promise<AssetId> => {
@@ -230,12 +234,30 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
         told.push({ slide, free: null })
         return
       }
+      case 'film':
+        media.film(message)
+        return
       case 'office':
+        media.office(
+          message.clips,
+          told.map(({ slide }) => slide),
+          reports.length,
+        )
         reports.push(message.report)
         recorded.push(...message.recorded.flatMap(toRecorded))
         return
       default:
     }
+  }
+
+  /** Makes clips of what was told: films without a slide of theirs come as slides. */
+  const makeClips = async () => {
+    const maker = new ClipMaker(db, talk, out)
+    const dropped = row.onto === null ? [] : await maker.dropped(media.films, row.onto)
+    for (const film of row.onto === null ? media.films : [])
+      if (earlier.next().value === undefined) await writer.put(fresh(await maker.slide(film)))
+    await writer.flush()
+    return { dropped, ofOffice: await maker.ofOffice(media.clips, reports) }
   }
 
   try {
@@ -245,7 +267,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
       {
         files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })),
         out,
-        purpose: 'slides',
+        purpose: row.onto === null ? 'slides' : 'clips',
         converter: officeConverter(),
         maxPages: settings().maxPages,
         maxUnpacked: settings().maxUpload * 2,
@@ -253,12 +275,13 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
       { ...apartBounds(), time: settings().importTime },
       hear,
     )
-    await writer.flush()
+    const { dropped, ofOffice } = await makeClips()
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
+      await putClips(q, talk, [...dropped, ...ofOffice.clips])
       await proposeInsets(q, talk, insetsOver(told, shape))
       await takeOfDeck(q, id, recorded)
-      await importDone(q, row, builds, reports)
+      await importDone(q, row, builds, ofOffice.reports)
     })
   } catch (error) {
     // A fault of ours is tried again, and what is there is read on behind.

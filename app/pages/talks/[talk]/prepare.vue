@@ -10,7 +10,7 @@ useHead({ title: () => `Prepare · ${talk.talk?.name ?? 'Aisle Talk'}` })
 
 const number = computed(() => (talk.slide === null ? 0 : talk.slides.indexOf(talk.slide) + 1))
 const hint = computed(() =>
-  sending.value ? 'Sending …' : 'An office deck, PDF, pictures, a Markdown text, or a zip of these. Or click to choose.',
+  sending.value ? 'Sending …' : 'An office deck, PDF, pictures, films, a Markdown text, or a zip of these. Or click to choose.',
 )
 
 async function bring(files: readonly File[]): Promise<void> {

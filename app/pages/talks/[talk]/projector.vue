@@ -2,10 +2,14 @@
 import { useElementSize } from '@vueuse/core'
 import { paintScene, paintStroke } from '@core/paint'
 import { WHOLE } from '@core/layout'
-import { sceneOfScreen } from '@core/scene'
+import { clipsOn, sceneOfScreen } from '@core/scene'
+import type { ClipScene } from '@core/scene'
+import type { Slide } from '@core/model'
 import { assetUrl } from '~/client'
+import { useClipPlayers } from '~/composables/useClipPlayers'
 import { usePictures } from '~/composables/usePictures'
 import { useProjected } from '~/composables/useProjector'
+import type { Projected } from '~/composables/useProjector'
 import { useTalk } from '~/stores/talk'
 
 /** The slide alone, clean, with its ink: for a projector or a shared screen. */
@@ -26,19 +30,29 @@ const size = computed(() => {
   const box = { width: Math.floor(shape.width * scale), height: Math.floor(shape.height * scale) }
   return { box, pixels: { width: Math.max(1, Math.round(box.width * ratio)), height: Math.max(1, Math.round(box.height * ratio)) } }
 })
-const shelf = usePictures(
-  (digest) => assetUrl(id, digest),
-  () => {
-    paint()
-  },
-)
+const urlOf = (digest: string): string => assetUrl(id, digest)
+const repaint = (): void => {
+  paint()
+}
+const { shelf, follow } = useClipPlayers(urlOf, usePictures(urlOf, repaint), repaint)
+let frame = 0
 const slide = computed(() => talk.slides.find((one) => one.id === shown.value?.slide) ?? null)
+
+/** Clips as they are now, and painted again as long as one plays; they are heard from the Lectern. */
+function clipsNow({ blank, step, clips: started }: Projected, on: Slide): readonly ClipScene[] {
+  const clips = blank ? [] : clipsOn(on, step, started, Date.now())
+  follow(clips, { playing: true, rate: 1, volume: () => 0 })
+  cancelAnimationFrame(frame)
+  if (clips.some(({ playing }) => playing)) frame = requestAnimationFrame(repaint)
+  return clips
+}
 
 function paint(): void {
   const ctx = canvas.value?.getContext('2d')
   if (ctx == null || slide.value === null || shown.value === null) return
   const { blank, wet, spot } = shown.value
-  const scene = sceneOfScreen(shown.value, slide.value, WHOLE, spot)
+  const clips = clipsNow(shown.value, slide.value)
+  const scene = { ...sceneOfScreen(shown.value, slide.value, WHOLE, spot), clips }
   paintScene<CanvasImageSource>(ctx, scene, size.value.pixels, shelf)
   if (wet !== null && !blank) paintStroke<CanvasImageSource>(ctx, { stroke: wet, elapsed: null }, size.value.pixels)
   const [next] = talk.slides.slice(talk.slides.indexOf(slide.value) + 1)
@@ -47,6 +61,9 @@ function paint(): void {
 }
 watch([shown, slide, size, canvas], () => {
   void nextTick(paint)
+})
+onBeforeUnmount(() => {
+  cancelAnimationFrame(frame)
 })
 const full = (): void => {
   void document.documentElement.requestFullscreen().catch(() => undefined)

@@ -16,17 +16,20 @@ const said = useSaid()
 const programmeEdits = useProgrammeEdits()
 const ink = useInkAfterwards()
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2]
-const panel = ref<'fit' | 'pauses' | 'slips' | 'words' | 'face' | 'history' | 'takes' | 'questions'>('fit')
 const PANELS = [
   { key: 'fit', name: 'Fit' },
   { key: 'pauses', name: 'Pauses' },
   { key: 'slips', name: 'Slips' },
   { key: 'words', name: 'Words' },
   { key: 'face', name: 'Face' },
+  { key: 'clips', name: 'Clips' },
   { key: 'history', name: 'History' },
   { key: 'takes', name: 'Takes' },
   { key: 'questions', name: 'Questions' },
 ] as const
+const panel = ref<(typeof PANELS)[number]['key']>('fit')
+/** Clips only where the talk has any. */
+const panels = computed(() => PANELS.filter(({ key }) => key !== 'clips' || talk.slides.some(({ clips = [] }) => clips.length > 0)))
 const stage = ref<InstanceType<typeof FilmStage> | null>(null)
 const face = ref<InstanceType<typeof VisitFace> | null>(null)
 
@@ -210,7 +213,7 @@ useReviewKeys({
         </p>
         <div class="panels">
           <div class="tabs" role="tablist" aria-label="Mending">
-            <button v-for="{ key, name } in PANELS" :key="key" role="tab" :aria-selected="panel === key" @click="panel = key">
+            <button v-for="{ key, name } in panels" :key="key" role="tab" :aria-selected="panel === key" @click="panel = key">
               {{ name }}
             </button>
           </div>
@@ -219,6 +222,7 @@ useReviewKeys({
           <SlipsPanel v-else-if="panel === 'slips'" @with="playWith" @without="playWithout" />
           <WordsPanel v-else-if="panel === 'words'" :at="at" @go="stage?.player.seek($event)" />
           <VisitFace v-else-if="panel === 'face'" ref="face" :visit="visit" :shape="shape" />
+          <ClipsPanel v-else-if="panel === 'clips'" :visit="visit" />
           <HistoryPanel v-else-if="panel === 'history'" />
           <QuestionsPanel v-else-if="panel === 'questions'" />
           <TakesPanel v-else />

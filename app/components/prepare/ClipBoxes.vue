@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { Headset } from '@element-plus/icons-vue'
+import { clipRect } from '@core/layout'
+import type { Clip, ClipId, Rect, Size, Slide } from '@core/model'
+import { useBoxDrag } from '~/composables/useBoxDrag'
+import { useClips } from '~/composables/useClips'
+
+/** The clips of a step on the bench, each where it will be: dragged here, or moved by keys. */
+const props = defineProps<{ slide: Slide; step: number; stage: HTMLElement | null; shape: Size }>()
+const { change } = useClips(() => props.slide)
+const drag = useBoxDrag<ClipId>(
+  computed(() => props.stage),
+  (id, box) => {
+    change(id, { box })
+  },
+)
+const rectOf = (clip: Clip): Rect => clipRect(clip, props.shape) ?? clip.box
+const boxes = computed(() =>
+  (props.slide.clips ?? [])
+    .filter((clip) => clip.step <= props.step)
+    .map((clip) => {
+      const { draft } = drag
+      const rect = draft.value?.key === clip.id ? draft.value.rect : rectOf(clip)
+      return { clip, rect: rectOf(clip), style: inPercent(rect) }
+    }),
+)
+const inPercent = ({ x, y, w, h }: Rect): Record<string, string> => ({
+  left: `${String(x * 100)}%`,
+  top: `${String(y * 100)}%`,
+  width: `${String(w * 100)}%`,
+  height: `${String(h * 100)}%`,
+})
+</script>
+
+<template>
+  <div
+    v-for="{ clip, rect, style } in boxes"
+    :key="clip.id"
+    class="clip"
+    :class="{ sound: clip.media.picture === null }"
+    :style="style"
+    tabindex="0"
+    role="button"
+    :aria-label="`Clip ${clip.name}: drag it, or move it with the arrow keys; plus and minus change its size`"
+    @pointerdown="drag.down($event, clip.id, rect, false)"
+    @pointermove="drag.move"
+    @pointerup="drag.up"
+    @pointercancel="drag.up"
+    @keydown="drag.key($event, clip.id, rect)"
+  >
+    <Headset v-if="clip.media.picture === null" class="ear" />
+    <span class="name">{{ clip.name }}</span>
+    <i
+      class="corner"
+      title="Drag to resize"
+      @pointerdown.stop="drag.down($event, clip.id, rect, true)"
+      @pointermove="drag.move"
+      @pointerup="drag.up"
+      @pointercancel="drag.up"
+    />
+  </div>
+</template>
+
+<style scoped>
+.clip {
+  position: absolute;
+  border: 2px dashed var(--accent);
+  cursor: move;
+  touch-action: none;
+}
+.clip:focus-visible {
+  outline: 2px solid var(--focus);
+}
+.sound {
+  display: grid;
+  place-items: center;
+  border-radius: 6px;
+  background: rgb(255 253 248 / 85%);
+}
+.ear {
+  width: 22px;
+  color: var(--accent);
+}
+.name {
+  position: absolute;
+  left: 0;
+  top: 0;
+  max-width: 100%;
+  padding: 0 6px;
+  overflow: hidden;
+  background: var(--card);
+  font-size: 12.5px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.sound .name {
+  top: 100%;
+  max-width: 160px;
+}
+.corner {
+  position: absolute;
+  right: -6px;
+  bottom: -6px;
+  width: 14px;
+  height: 14px;
+  border: 2px solid var(--accent);
+  border-radius: 3px;
+  background: var(--card);
+  cursor: nwse-resize;
+}
+</style>

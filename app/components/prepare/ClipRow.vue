@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import { Delete } from '@element-plus/icons-vue'
+import { CLIP_GAIN, SHORTEST_CLIP } from '@core/model'
+import type { Clip, ClipStart, Ms } from '@core/model'
+import { assetUrl } from '~/client'
+import { preciseDuration, readDuration } from '~/words'
+
+/** One clip: when it begins, which part of it is played, and how loud. */
+const props = defineProps<{ clip: Clip; talkId: string; steps: number }>()
+const emit = defineEmits<{ change: [fields: Partial<Clip>]; off: [] }>()
+
+const player = ref<HTMLVideoElement | null>(null)
+const starts = [
+  { value: 'step', label: 'by itself' },
+  { value: 'click', label: 'when I click' },
+] as const
+const loudness = computed(() => {
+  const { gain } = props.clip
+  if (gain === 0) return 'as loud as speech'
+  return `${String(Math.abs(gain))} dB ${gain < 0 ? 'softer' : 'louder'} than speech`
+})
+
+/** As near to what is wanted as the clip allows. */
+function setPart(edge: 'from' | 'to', wanted: Ms): void {
+  const { from, to, media } = props.clip
+  const at = Math.round(wanted)
+  emit(
+    'change',
+    edge === 'from'
+      ? { from: Math.max(0, Math.min(at, to - SHORTEST_CLIP)) }
+      : { to: Math.max(from + SHORTEST_CLIP, Math.min(at, media.length)) },
+  )
+}
+function typed(edge: 'from' | 'to', text: string): void {
+  const read = readDuration(text)
+  if (read !== null) setPart(edge, read)
+}
+const here = (edge: 'from' | 'to'): void => {
+  setPart(edge, (player.value?.currentTime ?? 0) * 1000)
+}
+/** Plays the part that is shown, and no more. */
+function playPart(): void {
+  if (player.value === null) return
+  player.value.currentTime = props.clip.from / 1000
+  void player.value.play().catch(() => undefined)
+}
+function watchEnd(): void {
+  if (player.value !== null && !player.value.paused && player.value.currentTime * 1000 >= props.clip.to) player.value.pause()
+}
+const one = (value: number | readonly number[]): number => (typeof value === 'number' ? value : (value[0] ?? 0))
+</script>
+
+<template>
+  <li class="clip" :aria-label="clip.name">
+    <p class="head">
+      <b class="name" :title="clip.name">{{ clip.name }}</b>
+      <button class="press quiet small" :aria-label="`Take ${clip.name} off this slide`" @click="$emit('off')"><Delete />Take off</button>
+    </p>
+    <div class="look">
+      <video
+        ref="player"
+        controls
+        playsinline
+        preload="metadata"
+        :class="{ sound: clip.media.picture === null }"
+        :src="assetUrl(talkId, clip.media.file)"
+        :aria-label="`${clip.name}, to look at`"
+        @timeupdate="watchEnd"
+      />
+      <div class="part">
+        <span class="soft">From</span>
+        <DraftInput
+          class="time clock"
+          :model-value="preciseDuration(clip.from)"
+          :aria-label="`${clip.name} begins at`"
+          @update:model-value="typed('from', $event)"
+        />
+        <button class="press quiet small" @click="here('from')">From here</button>
+        <span class="soft">To</span>
+        <DraftInput
+          class="time clock"
+          :model-value="preciseDuration(clip.to)"
+          :aria-label="`${clip.name} ends at`"
+          @update:model-value="typed('to', $event)"
+        />
+        <button class="press quiet small" @click="here('to')">To here</button>
+        <button class="press small whole" @click="playPart">Play this part</button>
+      </div>
+    </div>
+    <div class="row">
+      <label class="field"
+        >It starts
+        <el-select
+          :model-value="clip.start"
+          size="small"
+          aria-label="What starts it"
+          @update:model-value="$emit('change', { start: $event as ClipStart })"
+        >
+          <el-option v-for="{ value, label } in starts" :key="value" :value="value" :label="label" />
+        </el-select>
+      </label>
+      <label v-if="steps > 1" class="field"
+        >It is there from step
+        <el-select
+          :model-value="clip.step"
+          size="small"
+          aria-label="From which step on"
+          @update:model-value="$emit('change', { step: $event as number })"
+        >
+          <el-option v-for="n in steps" :key="n" :value="n - 1" :label="String(n)" />
+        </el-select>
+      </label>
+      <el-checkbox :model-value="clip.loop" size="small" @update:model-value="$emit('change', { loop: $event === true })"
+        >Again and again</el-checkbox
+      >
+    </div>
+    <label v-if="clip.media.sound" class="loud"
+      ><span>{{ loudness }}</span>
+      <el-slider
+        :model-value="clip.gain"
+        :min="CLIP_GAIN.least"
+        :max="CLIP_GAIN.most"
+        :step="1"
+        :show-tooltip="false"
+        size="small"
+        aria-label="How loud it is"
+        @change="$emit('change', { gain: one($event) })"
+      />
+    </label>
+    <p v-else class="soft">There is no sound in it.</p>
+  </li>
+</template>
+
+<style scoped>
+.clip {
+  display: grid;
+  gap: 8px;
+  padding: 10px 12px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--card);
+}
+.head,
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.look {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 12px;
+  align-items: center;
+}
+.part {
+  display: grid;
+  grid-template-columns: auto auto auto;
+  gap: 6px 8px;
+  align-items: center;
+}
+.whole {
+  grid-column: 1 / -1;
+}
+video {
+  width: 100%;
+  height: 132px;
+  background: #14201e;
+}
+video.sound {
+  height: 54px;
+}
+.time {
+  width: 78px;
+  padding: 3px 8px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--card);
+}
+.field {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  color: var(--soft);
+  font-size: 14px;
+}
+.field .el-select {
+  width: 122px;
+}
+.loud {
+  display: grid;
+  grid-template-columns: 190px 1fr;
+  gap: 12px;
+  align-items: center;
+  padding-right: 10px;
+  font-size: 14px;
+}
+</style>

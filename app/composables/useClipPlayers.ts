@@ -1,0 +1,23 @@
+import type { PictureShelf } from '@core/paint'
+import type { ClipScene } from '@core/scene'
+import { ClipPlayers } from '~/player'
+import type { ClipPlay } from '~/player'
+
+/**
+ * Plays clips beside a painted picture, and gives the painter what is seen of them.
+ * @param urlOf address of a file by its digest
+ * @param shelf other pictures
+ * @param arrived is called when one more picture is there
+ */
+export function useClipPlayers(urlOf: (digest: string) => string, shelf: PictureShelf<CanvasImageSource>, arrived: () => void) {
+  const players = new ClipPlayers(urlOf, arrived)
+  onBeforeUnmount(() => {
+    players.release()
+  })
+  return {
+    shelf: { ...shelf, ofClip: (clip: ClipScene) => players.drawable(clip) },
+    follow: (scenes: readonly ClipScene[], how: ClipPlay): void => {
+      players.follow(scenes, how)
+    },
+  }
+}

@@ -1,0 +1,27 @@
+import { fittedInto } from '@core/model'
+import type { Clip, Rect, Size, Slide } from '@core/model'
+import { CONTENT_COLUMNS, CONTENT_ROWS } from './content-grid'
+import type { ContentGrid } from './content-grid'
+
+/**
+ * Where the picture of a clip is, in fractions of the slide: as large as its box allows, in its middle.
+ * @param slide in pixels, or any size of its shape
+ * @returns null for a sound, of which nothing is seen
+ */
+export function clipRect({ media, box }: Pick<Clip, 'media' | 'box'>, slide: Size): Rect | null {
+  if (media.picture === null) return null
+  const inside = fittedInto(media.picture.size, { width: box.w * slide.width, height: box.h * slide.height })
+  return { x: box.x + inside.x * box.w, y: box.y + inside.y * box.h, w: inside.w * box.w, h: inside.h * box.h }
+}
+
+/** What the clips of a step take up of its slide. */
+export function contentOfClips({ clips = [] }: Pick<Slide, 'clips'>, step: number, shape: Size): ContentGrid | null {
+  const rects = clips.flatMap((clip) => (clip.step <= step ? (clipRect(clip, shape) ?? []) : []))
+  if (rects.length === 0) return null
+  const covers = (cell: number): boolean => {
+    const [x, y] = [(cell % CONTENT_COLUMNS) + 0.5, Math.floor(cell / CONTENT_COLUMNS) + 0.5]
+    const [across, down] = [x / CONTENT_COLUMNS, y / CONTENT_ROWS]
+    return rects.some((rect) => across >= rect.x && across < rect.x + rect.w && down >= rect.y && down < rect.y + rect.h)
+  }
+  return Array.from({ length: CONTENT_COLUMNS * CONTENT_ROWS }, (_, cell) => (covers(cell) ? 'f' : '0')).join('')
+}

@@ -1,0 +1,66 @@
+import type { Rect, Size } from './geometry'
+import type { AssetId, ClipId } from './id'
+import type { Ms, Ratio } from './time'
+
+/** What a clip plays: made once of what was brought, in a form that every browser plays. */
+export interface ClipMedia {
+  /** MP4: H.264 at a constant rate without B-frames, and AAC; of a sound AAC alone. */
+  readonly file: AssetId
+  readonly length: Ms
+  /** null: it is a sound, and nothing is seen of it. */
+  readonly picture: ClipPicture | null
+  /** Whether there is sound in it. */
+  readonly sound: boolean
+  /** Integrated loudness of its sound in LUFS; null: it has none, or is too quiet to say. */
+  readonly loudness: number | null
+}
+
+export interface ClipPicture {
+  readonly size: Size
+  /** Pictures a second. */
+  readonly rate: Ratio
+  /** Its first picture, as JPEG. */
+  readonly poster: AssetId
+}
+
+export const CLIP_STARTS = ['step', 'click'] as const
+/** Whether a clip begins with the step that brings it, or when the presenter starts it. */
+export type ClipStart = (typeof CLIP_STARTS)[number]
+
+/** A moving picture or a sound that belongs to a slide. */
+export interface Clip {
+  readonly id: ClipId
+  /** As its file was called. */
+  readonly name: string
+  readonly media: ClipMedia
+  /** Where it is seen, in fractions of the slide. Its picture fills it as far as its shape allows. */
+  readonly box: Rect
+  /** The first step that has it. */
+  readonly step: number
+  readonly start: ClipStart
+  /** Which part of it is played, in its own time. */
+  readonly from: Ms
+  readonly to: Ms
+  /** Whether it begins again when it is over. */
+  readonly loop: boolean
+  /** How much louder it is played than speech, in dB. */
+  readonly gain: number
+}
+
+/**
+ * A clip that was started: `place` ms of it had been played at the time `at` of its stretch, counted from where it begins. It may be
+ * longer than the clip, which is over then.
+ */
+export interface PlayedClip {
+  readonly clip: ClipId
+  readonly at: Ms
+  readonly place: Ms
+  readonly playing: boolean
+}
+
+/** How many clips a slide may have. */
+export const MOST_CLIPS = 8
+/** Shortest part of a clip that can be played. */
+export const SHORTEST_CLIP: Ms = 40
+/** How much softer and louder than speech a clip may be played, and is unless somebody says otherwise, in dB. */
+export const CLIP_GAIN = { least: -30, most: 10, usual: 0 } as const

@@ -1,0 +1,45 @@
+import type { Ms } from '@core/model'
+import { PEAKS_A_SECOND } from './peaks'
+
+/** How much softer other sound is while somebody speaks, in dB. */
+export const DUCKED = -12
+/** It is softer by the time speech begins, and louder again so long after it. */
+const RAMP: Ms = 300
+/** Between two words it stays as soft as it is. */
+const HOLD: Ms = 600
+/** What is heard farther away than this decides nothing. */
+export const DUCKING_REACH: Ms = RAMP + HOLD
+const STEP: Ms = 1000 / PEAKS_A_SECOND
+/** Speech is so much below the loudness of the whole voice at most, as a peak: LUFS and dBFS. */
+const BELOW = 12
+
+/** As soft as it gets while there is speech, 0 to 1. @param before how long until speech comes @param after how long since it was there */
+function depth(before: Ms, after: Ms): number {
+  const coming = 1 - before / RAMP
+  const gone = after <= HOLD ? 1 : 1 - (after - HOLD) / RAMP
+  return Math.max(0, coming, gone)
+}
+
+/**
+ * How much softer a clip or music is played under a voice: at no time does more than `DUCKING_REACH` around it decide that.
+ * @param peaks the voice's outline, `PEAKS_A_SECOND` of 0 to 255
+ * @param loudness of the voice in LUFS
+ * @returns dB for each of the peaks, 0 or less
+ */
+export function duckingOf(peaks: readonly number[], loudness: number): Float32Array {
+  const limit = 255 * 10 ** ((loudness - BELOW) / 20)
+  const spoken = peaks.map((peak) => peak > limit)
+  const gains = new Float32Array(peaks.length)
+  const since = new Float64Array(peaks.length)
+  let last = -Infinity
+  for (let n = 0; n < peaks.length; n += 1) {
+    if (spoken[n] === true) last = n
+    since[n] = (n - last) * STEP
+  }
+  let next = Infinity
+  for (let n = peaks.length - 1; n >= 0; n -= 1) {
+    if (spoken[n] === true) next = n
+    gains[n] = DUCKED * depth((next - n) * STEP, since[n] ?? Infinity)
+  }
+  return gains
+}

@@ -1,0 +1,138 @@
+import { createCanvas, ImageData } from '@napi-rs/canvas'
+import type { Canvas } from '@napi-rs/canvas'
+import { clipRect } from '@core/layout'
+import type { Drawable } from '@core/paint'
+import { pictureOfClip } from '@core/scene'
+import type { ClipScene, SlideView } from '@core/scene'
+import type { Clip, Size } from '@core/model'
+import { filter, filtersText } from '@render/filters'
+import { BOUNDED, outputOf } from '@render/process'
+import type { Drawn } from './picture-source'
+
+/** Going on for so many pictures is cheaper than beginning at another place. */
+const NEAR = 40
+
+/** Reads the pictures of one clip, one after the other, in one size. */
+class ClipReader {
+  readonly #path: string
+  readonly #clip: Clip
+  readonly #size: Size
+  readonly #canvas: Canvas
+  readonly #bytes: Uint8ClampedArray<ArrayBuffer>
+  #output: AsyncGenerator<Buffer> | null = null
+  #rest: Uint8Array = new Uint8Array(0)
+  /** Which picture is on the canvas, counted from 0; -1: none. */
+  #number = -1
+
+  constructor(path: string, clip: Clip, size: Size) {
+    this.#path = path
+    this.#clip = clip
+    this.#size = size
+    this.#canvas = createCanvas(size.width, size.height)
+    this.#bytes = new Uint8ClampedArray(size.width * size.height * 4)
+  }
+
+  /** @returns the canvas with that picture, or with the clip's last where it has no such; the same one each time */
+  async picture(number: number): Promise<Drawable<Drawn>> {
+    if (number !== this.#number) {
+      const goesOn = this.#output !== null && number > this.#number && number - this.#number <= NEAR
+      if (!goesOn) await this.#begin(number)
+      while (this.#number < number && (await this.#next()));
+      this.#canvas.getContext('2d').putImageData(new ImageData(this.#bytes, this.#size.width, this.#size.height), 0, 0)
+      this.#number = number
+    }
+    return { image: this.#canvas, ...this.#size }
+  }
+
+  async #begin(number: number): Promise<void> {
+    await this.close()
+    const { picture } = this.#clip.media
+    if (picture === null) return
+    const { num, den } = picture.rate
+    this.#number = number - 1
+    this.#output = outputOf('ffmpeg', [
+      ...['-hide_banner', '-loglevel', 'error', '-threads', '1', ...BOUNDED, '-protocol_whitelist', 'file,pipe', '-f', 'mov'],
+      // Half a picture early, so that it is this one that comes first.
+      ...['-ss', (Math.max(0, (number - 0.5) * den) / num).toFixed(6), '-i', this.#path, '-map', '0:v:0', '-vsync', 'passthrough'],
+      ...['-vf', filtersText([filter('scale', [this.#size.width, this.#size.height], { flags: 'bicubic' })])],
+      ...['-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1'],
+    ])
+  }
+
+  /** @returns false when there are no more */
+  async #next(): Promise<boolean> {
+    for (let filled = 0; filled < this.#bytes.length;) {
+      if (this.#rest.length === 0) {
+        const read = await this.#output?.next()
+        if (read === undefined || read.done === true) return false
+        this.#rest = read.value
+      }
+      const some = this.#rest.subarray(0, this.#bytes.length - filled)
+      this.#bytes.set(some, filled)
+      filled += some.length
+      this.#rest = this.#rest.subarray(some.length)
+    }
+    this.#number += 1
+    return true
+  }
+
+  async close(): Promise<void> {
+    const output = this.#output
+    this.#output = null
+    this.#rest = new Uint8Array(0)
+    await output?.return(undefined).catch(() => undefined)
+  }
+}
+
+/** How many clips are read at a time. */
+const OPEN = 3
+
+/** The pictures of clips, read from their files as a film goes on. */
+export class ClipFrames {
+  readonly #pathOf: (digest: string) => string
+  readonly #readers = new Map<string, ClipReader>()
+
+  /** @param pathOf finds a file by its digest */
+  constructor(pathOf: (digest: string) => string) {
+    this.#pathOf = pathOf
+  }
+
+  /**
+   * Reads what is seen of the clips of some views.
+   * @param size of the frame
+   * @returns what a painter takes it from, until the next call
+   */
+  async ready(views: readonly SlideView[], size: Size): Promise<(clip: ClipScene) => Drawable<Drawn> | undefined> {
+    const found = new Map<ClipScene, Drawable<Drawn>>()
+    for (const { clips, stage } of views)
+      for (const scene of clips) {
+        const drawable = await this.#picture(scene, { width: stage.w * size.width, height: stage.h * size.height })
+        if (drawable !== null) found.set(scene, drawable)
+      }
+    return (scene) => found.get(scene)
+  }
+
+  async #picture({ clip, at }: ClipScene, slide: Size): Promise<Drawable<Drawn> | null> {
+    const rect = clipRect(clip, slide)
+    if (rect === null) return null
+    const size = { width: Math.max(1, Math.round(rect.w * slide.width)), height: Math.max(1, Math.round(rect.h * slide.height)) }
+    const key = `${clip.id}.${clip.media.file}.${String(size.width)}x${String(size.height)}`
+    const reader = this.#readers.get(key) ?? new ClipReader(this.#pathOf(clip.media.file), clip, size)
+    // The one used last is let go last.
+    this.#readers.delete(key)
+    this.#readers.set(key, reader)
+    const [oldest] = this.#readers.keys()
+    if (this.#readers.size > OPEN && oldest !== undefined) await this.#let(oldest)
+    return await reader.picture(pictureOfClip(clip, at))
+  }
+
+  async #let(key: string): Promise<void> {
+    await this.#readers.get(key)?.close()
+    this.#readers.delete(key)
+  }
+
+  /** Reads nothing any more until it is asked again. */
+  async close(): Promise<void> {
+    for (const key of [...this.#readers.keys()]) await this.#let(key)
+  }
+}

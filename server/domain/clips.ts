@@ -1,0 +1,116 @@
+import { randomUUID } from 'node:crypto'
+import { stat } from 'node:fs/promises'
+import { basename, join } from 'node:path'
+import { FULL_CONTENT, boxForClip } from '@core/layout'
+import { CLIP_GAIN, MOST_CLIPS, PLAIN_FRAMING, Refusal, asId } from '@core/model'
+import type { AssetId, Clip, ClipMedia, Rect, Size, Slide, SlideId } from '@core/model'
+import type { BroughtClip } from '@render/clips'
+import type { Queries } from '@server/database'
+import { keepFile } from '@server/store'
+import { editDeck, slidesOf } from './decks'
+import { noteAsset } from './kept-for-talk'
+import { JPEG } from './placed-pictures'
+
+/** How clips are kept. */
+const MP4 = 'video/mp4'
+const M4A = 'audio/mp4'
+
+/** A clip as it is kept, and the small picture of a film for lists. */
+export interface KeptClip {
+  readonly name: string
+  readonly media: ClipMedia
+  readonly thumb: AssetId | null
+}
+
+async function keepMade(q: Queries, talk: string, path: string, mime: string): Promise<AssetId> {
+  const { size } = await stat(path)
+  return await noteAsset(q, talk, await keepFile(path), mime, size)
+}
+
+/** Keeps a clip that was made, with its pictures. @param folder in which it was made @param name of the file that it was made of */
+export async function keepClip(q: Queries, talk: string, folder: string, name: string, made: BroughtClip): Promise<KeptClip> {
+  const { length, sound, loudness, picture } = made
+  const keep = (file: string, mime: string): Promise<AssetId> => keepMade(q, talk, join(folder, basename(file)), mime)
+  const file = await keep(made.file, picture === null ? M4A : MP4)
+  if (picture === null) return { name, media: { file, length, picture, sound, loudness }, thumb: null }
+  const { poster, thumb, ...rest } = picture
+  return {
+    name,
+    media: { file, length, picture: { ...rest, poster: await keep(poster, JPEG) }, sound, loudness },
+    thumb: await keep(thumb, JPEG),
+  }
+}
+
+/** All of a clip, from its beginning to its end, as loud as speech. */
+export const wholeClip = ({ name, media }: KeptClip, more: Pick<Clip, 'box' | 'step' | 'start'> & Partial<Clip>): Clip => ({
+  id: asId(randomUUID()),
+  name,
+  media,
+  from: 0,
+  to: media.length,
+  loop: false,
+  gain: CLIP_GAIN.usual,
+  ...more,
+})
+
+/** Where nothing is seen of a sound, its button still stands somewhere at the Lectern. */
+const SOUND_BOX: Rect = { x: 0.44, y: 0.84, w: 0.12, h: 0.12 }
+const WHOLE_SLIDE: Rect = { x: 0, y: 0, w: 1, h: 1 }
+
+/** A slide that is a film, and begins with it. @throws Refusal when there is nothing to be seen of it */
+export function filmSlide(kept: KeptClip): Pick<Slide, 'title' | 'steps' | 'clips' | 'framing'> {
+  const { picture } = kept.media
+  if (picture === null || kept.thumb === null)
+    throw new Refusal('malformed', 'A sound belongs on a slide: drop it on the slide that it is for.', { file: kept.name })
+  const { poster, size } = picture
+  return {
+    title: kept.name.replace(/\.[^.]+$/, ''),
+    steps: [
+      {
+        picture: { kind: 'image', source: poster, size, ground: '#000000', screen: poster, thumb: kept.thumb },
+        content: FULL_CONTENT,
+        text: '',
+      },
+    ],
+    clips: [wholeClip(kept, { box: WHOLE_SLIDE, step: 0, start: 'step' })],
+    framing: { ...PLAIN_FRAMING, rect: { x: 0.74, y: 0.7, w: 0.22, h: 0.25 }, off: true },
+  }
+}
+
+/** A clip that somebody drops on a slide. */
+export const clipDroppedOn = (slide: Slide, shape: Size, kept: KeptClip): Clip =>
+  wholeClip(kept, {
+    box: kept.media.picture === null ? SOUND_BOX : boxForClip(slide, kept.media.picture.size, shape),
+    step: 0,
+    start: 'click',
+  })
+
+/** A clip that is to stand on a slide. @param on the slide as it is */
+export interface ClipForSlide {
+  readonly slide: SlideId
+  readonly clip: (on: Slide, shape: Size) => Clip
+}
+
+/**
+ * Puts clips on slides of a talk, those that are still in its deck, as one change of it. In one transaction.
+ * @throws Refusal `too-many` when a slide would have more than it can
+ */
+export async function putClips(q: Queries, talk: string, clips: readonly ClipForSlide[]): Promise<void> {
+  if (clips.length === 0) return
+  const { revision, shape } = await q
+    .selectFrom('talk')
+    .select(['revision', 'shape'])
+    .where('id', '=', talk)
+    .forUpdate()
+    .executeTakeFirstOrThrow()
+  const edits = (await slidesOf(q, talk)).flatMap((slide) => {
+    const own = clips.filter((one) => one.slide === slide.id)
+    if (own.length === 0) return []
+    let after = slide
+    for (const { clip } of own) after = { ...after, clips: [...(after.clips ?? []), clip(after, shape)] }
+    if ((after.clips?.length ?? 0) > MOST_CLIPS)
+      throw new Refusal('too-many', `A slide takes up to ${String(MOST_CLIPS)} clips. Take one off it, and bring this one again.`)
+    return [{ kind: 'set', slides: [slide.id], fields: { clips: after.clips ?? [] } } as const]
+  })
+  if (edits.length > 0) await editDeck(q, talk, revision, { kind: 'all', edits })
+}

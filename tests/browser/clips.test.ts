@@ -1,0 +1,89 @@
+import { mkdtemp, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Cue } from '@core/model'
+import type { FilmView, TalkView } from '@contracts'
+import { run } from '@render/process'
+import { accessFaults } from '../harness/access'
+import { beginTake, endTake, makeFile, newTalk, spokenMore } from '../harness/browser'
+import { frameOf, levelOf, meanColour } from '../harness/film-file'
+import { inBrowser } from '../harness/stand'
+
+const stand = inBrowser()
+let folder = ''
+let tank = ''
+/** Red for two seconds and green from then on, with a tone. */
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'aisle-tank-'))
+  tank = join(folder, 'tank.mp4')
+  const pictures = "color=c=red:s=640x360:r=25:d=8,drawbox=t=fill:color=lime:enable='gte(t,2)'"
+  const sound = 'sine=frequency=1760:duration=8'
+  await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', pictures, '-f', 'lavfi', '-i', sound, '-pix_fmt', 'yuv420p', '-y', tank])
+})
+afterAll(() => rm(folder, { recursive: true, force: true }))
+
+const WIDTH = 1280
+
+describe('a film on a slide', () => {
+  it('is put there, started while it is spoken, halted and skipped, and is in the file as it was shown', async () => {
+    const page = await stand.browser.page()
+    const talk = await newTalk(page, stand.product.url, 'The tank')
+    await page.getByRole('tab', { name: /^Clips/ }).click()
+    await page.setInputFiles('input[aria-label="A film or sound for this slide"]', tank)
+    const row = page.getByRole('listitem', { name: 'tank.mp4' })
+    await row.waitFor()
+    await row.getByRole('textbox', { name: /ends at/ }).fill('0:06.5')
+    await row.getByRole('textbox', { name: /ends at/ }).press('Enter')
+    const box = page.getByRole('button', { name: /^Clip tank.mp4/ })
+    await box.focus()
+    await page.keyboard.press('Shift+ArrowLeft')
+    const clipNow = async () => (await stand.client.get<TalkView>('GET', `/talks/${talk}`)).slides[0]?.clips?.[0]
+    await expect.poll(async () => (await clipNow())?.to).toBe(6500)
+    const placed = await clipNow()
+    expect(await accessFaults(page)).toEqual([])
+
+    await beginTake(page)
+    await spokenMore(page, 1)
+    const clip = page.getByRole('group', { name: 'Clip tank.mp4' })
+    await page.keyboard.press('ArrowRight')
+    await clip.getByRole('button', { name: 'Halt tank.mp4' }).waitFor()
+    await spokenMore(page, 3)
+    await page.keyboard.press('f')
+    await clip.getByRole('button', { name: 'Play tank.mp4' }).waitFor()
+    await spokenMore(page, 1)
+    await page.keyboard.press('k')
+    await expect.poll(() => clip.textContent()).toContain('0:07 of 0:07')
+    await page.keyboard.press('ArrowRight')
+    await spokenMore(page, 1)
+    await endTake(page)
+
+    const { stretches } = await stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
+    const cues = (stretches[0]?.cues ?? []).filter((cue): cue is Extract<Cue, { kind: 'clip' }> => cue.kind === 'clip')
+    const [started, halted, skipped] = cues
+    if (started === undefined || halted === undefined || skipped === undefined) throw new Error('the clip was started, halted and skipped')
+    expect(cues.map(({ playing, place }) => [playing, place])).toEqual([
+      [true, 0],
+      [false, halted.at - started.at],
+      [false, 6500],
+    ])
+
+    await page.getByRole('link', { name: 'Listen in Review' }).click()
+    await page.getByRole('tab', { name: 'Clips' }).click()
+    await page.getByRole('listitem', { name: 'tank.mp4' }).waitFor()
+    const file = await makeFile(page, 720)
+    expect(stand.browser.faults).toEqual([])
+
+    const { x = 0, y = 0, w = 0, h = 0 } = placed?.box ?? {}
+    const middle = { x: x + w * 0.4, y: y + h * 0.4, w: w * 0.2, h: h * 0.2 }
+    const colour = async (ms: number) => meanColour(await frameOf(file, Math.round((ms * 30) / 1000)), WIDTH, middle)
+    // A picture of the clip is as long as 1.2 of the film's.
+    const [before, after] = [await colour(started.at + 1940), await colour(started.at + 2060)]
+    expect((before[0] > 200 && before[1] < 80) || before).toBe(true)
+    expect((after[1] > 200 && after[0] < 80) || after).toBe(true)
+    const tone = (from: number) => levelOf(file, from, 300, 1760)
+    expect(Math.min(await tone(started.at + 400), await tone(started.at + 2500))).toBeGreaterThan(
+      Math.max(await tone(started.at - 800), await tone(halted.at + 300)) + 12,
+    )
+  })
+})
