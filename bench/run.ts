@@ -26,6 +26,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   import: () => import('./import'),
   office: () => import('./office'),
   cover: () => import('./cover'),
+  match: () => import('./match'),
   start: () => import('./start'),
   weight: () => import('./weight'),
   'at-once': () => import('./at-once'),

@@ -146,9 +146,27 @@ function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture,
     centre: { x: 0.5, y: 0.5 },
     off: false,
   }
+  const clip = {
+    id: randomUUID(),
+    name: 'tank.mp4',
+    media: {
+      file: picture,
+      length: 1000,
+      picture: { size: { width: 60, height: 40 }, rate: { num: 25, den: 1 }, poster: picture },
+      sound: false,
+      loudness: null,
+    },
+    box: { x: 0.1, y: 0.1, w: 0.5, h: 0.5 },
+    step: 0,
+    start: 'click',
+    from: 0,
+    to: 1000,
+    loop: false,
+    gain: 0,
+  }
   const deck = [
     { kind: 'move', slides: [slide], before: other },
-    { kind: 'set', slides: [slide], fields: { notes: 'x', composition } },
+    { kind: 'set', slides: [slide], fields: { notes: 'x', composition, clips: [clip] } },
     { kind: 'remove', slides: [slide] },
     { kind: 'restore', slides: [slide], at: 0 },
     {
@@ -192,6 +210,7 @@ function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture,
     { kind: 'all', edits: [{ kind: 'draw', ink: { visit, over: { kind: 'stretch', id: stretch }, at: 100, stroke: drawn } }] },
   ]
   const cues = [
+    { kind: 'clip', at: 0, clip: clip.id, place: 0, playing: true },
     { kind: 'show', at: 1, slide, step: 0 },
     { kind: 'ink', at: 1, stroke: drawn },
     { kind: 'erase', at: 1, stroke },

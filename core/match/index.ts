@@ -1,0 +1,6 @@
+export type { DeckMatch, MatchedPair, MatchSlide } from './match-decks'
+export { matchDecks } from './match-decks'
+export { assignment } from './assignment'
+export { SIGNATURE, picturesAlike, preparedPicture } from './signature'
+export { takenOver } from './taken-over'
+export type { SlidePair } from './taken-over'
