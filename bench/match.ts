@@ -95,10 +95,8 @@ export function measure(): Promise<Figure> {
       if (is?.sure === true) surePairs += 1
       else if (is !== undefined) asked += 1
       if (is?.sure === true && !good) wrongAndSure += 1
-      if (!good)
-        console.log(
-          `  pair ${String(pair)}: slide ${String(n)} is ${String(slide.from)}, taken for ${String(is?.old)} (${is?.likeness.toFixed(2) ?? '-'})`,
-        )
+      const taken = is === undefined ? 'new' : `${String(is.old)}, likeness ${is.likeness.toFixed(2)}`
+      if (!good) console.log(`  pair ${String(pair)}: slide ${String(n)} is ${String(slide.from)}, taken for ${taken}`)
     }
     for (const gone of found.gone) {
       slides += there.has(gone) ? 0 : 1

@@ -65,6 +65,28 @@ export interface ImportView {
   readonly reportSeen: boolean
   /** The take that the recording of an office deck became. */
   readonly take: string | null
+  /**
+   * It is to take the place of the deck: it waits to be looked at, was taken over, was given back, or left. null: its slides are put into
+   * the deck.
+   */
+  readonly replaces: 'waiting' | 'taken' | 'given-back' | 'dropped' | null
+}
+
+/** Which slide of a deck that was brought is which of the talk's. */
+export interface DeckMatchView {
+  readonly pairs: readonly {
+    readonly slide: SlideId
+    readonly brought: SlideId
+    /** 0 to 1. */
+    readonly likeness: number
+    readonly sure: boolean
+    readonly changed: boolean
+  }[]
+}
+
+/** A deck that was brought to take the place of the talk's. */
+export interface BroughtDeck extends DeckMatchView {
+  readonly slides: readonly Slide[]
 }
 
 /** A browser that records: its own id, and what a person would call it. */

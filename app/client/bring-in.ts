@@ -34,6 +34,12 @@ export async function bringIn(talk: string, files: readonly File[], at?: number)
   begun.add(id)
 }
 
+/** Sends files that are to take the place of a talk's deck, once somebody has looked at them. @throws Refusal when they are not taken */
+export async function bringReplacement(talk: string, files: readonly File[]): Promise<void> {
+  const { id } = await api.post<{ id: string }>(`/talks/${talk}/imports?replace=1`, formOf(files))
+  begun.add(id)
+}
+
 /** Sends films and sounds to be put on a slide. @throws Refusal when they are not taken */
 export async function bringClips(talk: string, slide: SlideId, files: readonly File[]): Promise<void> {
   const { id } = await api.post<{ id: string }>(`/talks/${talk}/imports?onto=${slide}`, formOf(files))

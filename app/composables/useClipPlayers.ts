@@ -16,6 +16,7 @@ export function useClipPlayers(urlOf: (digest: string) => string, shelf: Picture
   })
   return {
     shelf: { ...shelf, ofClip: (clip: ClipScene) => players.drawable(clip) },
+    elementOf: (clip: ClipScene): HTMLMediaElement | undefined => players.elementOf(clip),
     follow: (scenes: readonly ClipScene[], how: ClipPlay): void => {
       players.follow(scenes, how)
     },

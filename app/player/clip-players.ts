@@ -35,7 +35,7 @@ export class ClipPlayers {
   }
 
   #place(scene: ClipScene, { playing, rate, volume }: ClipPlay): void {
-    const element = this.#elementOf(scene)
+    const element = this.#made(scene)
     const on = playing && scene.playing
     element.playbackRate = rate
     const loud = on ? volume(scene) : 0
@@ -60,6 +60,11 @@ export class ClipPlayers {
     return { image: element, width: element.videoWidth, height: element.videoHeight }
   }
 
+  /** What a clip is played from; undefined: nothing yet. */
+  elementOf({ clip }: ClipScene): HTMLMediaElement | undefined {
+    return this.#elements.get(clip.media.file)
+  }
+
   /** Lets go of everything that was loaded. */
   release(): void {
     for (const element of this.#elements.values()) {
@@ -69,7 +74,7 @@ export class ClipPlayers {
     this.#elements.clear()
   }
 
-  #elementOf({ clip: { media } }: ClipScene): HTMLVideoElement {
+  #made({ clip: { media } }: ClipScene): HTMLVideoElement {
     const known = this.#elements.get(media.file)
     if (known !== undefined) return known
     const element = document.createElement('video')

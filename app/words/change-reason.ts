@@ -16,6 +16,7 @@ const WORDS: Readonly<Record<Plain, string>> = {
   hold: 'changed how long a slide is held',
   hush: 'took the voice off a slide',
   linger: 'held a slide for longer',
+  looked: 'looked at slides that had changed',
   insert: 'put in a slide',
   captions: 'changed the look of captions',
   draw: 'drew ink',

@@ -37,3 +37,12 @@ export const newRehearsal = Joi.object({
     .max(5000)
     .required(),
 })
+
+/** Which slides of a deck that was brought are which of the talk's, when it takes their place. */
+export const takeOver = Joi.object({
+  revision: Joi.number().integer().min(0).required(),
+  pairs: Joi.array()
+    .items(Joi.object({ slide: uuid, brought: uuid }).options({ presence: 'required' }))
+    .max(5000)
+    .required(),
+})

@@ -42,6 +42,7 @@ const ONE = {
   linger: { visit: VISIT, length: ms, step: whole(0, 500), of: optional(record({ stretch: uuidOf<StretchId>(), at: ms })) },
   insert: { slide: uuidOf<SlideId>(), version: whole(1, 2 ** 31 - 1), length: ms, before, name: uuidOf() },
   framing: { visits, framing: nullable(FRAMING) },
+  looked: { visits },
   captions: {
     style: record<CaptionStyle>({ size: word(CAPTION_SIZES), place: word(CAPTION_PLACES), ground: word(CAPTION_GROUNDS) }),
   },

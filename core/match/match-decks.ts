@@ -99,6 +99,8 @@ function rarity(slides: readonly Prepared[]): (word: string) => number {
 const once = (): number => 1
 /** Words in common that are hardly any, and so few words that all of them may be misspelt. */
 const [HARDLY, FEW] = [0.12, 6]
+/** So many words on a slide say by themselves what it is about. */
+const SOME = 4
 
 /** How alike two slides are by themselves, 0 to 1. */
 function likeness(a: Prepared, b: Prepared, weight: (word: string) => number): number {
@@ -114,7 +116,9 @@ function likeness(a: Prepared, b: Prepared, weight: (word: string) => number): n
   // Few words on a picture say little: then the picture counts for more.
   const many = Math.min(a.words.size, b.words.size)
   const share = 0.45 + 0.35 * Math.min(1, many / 12)
-  return share * said + (1 - share) * pictures
+  // Slides of one template look alike, whatever they say: where there are words, and none in common, a look says little.
+  const trust = many < SOME ? 1 : Math.min(1, 0.25 + 3 * said)
+  return share * said + (1 - share) * pictures * trust
 }
 
 const equalWords = (a: MatchSlide, b: MatchSlide): boolean => a.words.join(' ') === b.words.join(' ')

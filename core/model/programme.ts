@@ -73,6 +73,8 @@ export interface Programme {
   /** One for each stroke that was changed. */
   readonly inkEdits: readonly InkEdit[]
   readonly inkAdded: readonly AddedInk[]
+  /** Visits whose slide looks otherwise than when they were recorded, until somebody has looked at them; absent: none. */
+  readonly changedUnder?: readonly VisitId[]
   /** What captions on the picture look like; absent: as usual. */
   readonly captions?: CaptionStyle
   readonly revision: number

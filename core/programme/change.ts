@@ -17,6 +17,7 @@ import type {
 import { cutParts, cutVisits, reopen } from './cut'
 import { retakeVisit } from './edit'
 import { asVisit, newStill, newVisit, visitShownAgain } from './fresh-id'
+import { withChangedUnder } from './changed-under'
 import { changeInk } from './ink-edits'
 import type { InkChange } from './ink-edits'
 import { atTempo } from './tempo'
@@ -61,6 +62,8 @@ export type ProgrammeEdit =
     }
   /** Where the face is in visits; null: where it is on their slide. */
   | { readonly kind: 'framing'; readonly visits: readonly VisitId[]; readonly framing: Framing | null }
+  /** Somebody has looked at visits whose slide was changed under them. */
+  | { readonly kind: 'looked'; readonly visits: readonly VisitId[] }
   /** What captions on the picture look like. */
   | { readonly kind: 'captions'; readonly style: CaptionStyle }
   | { readonly kind: 'ink'; readonly visit: VisitId; readonly strokes: readonly StrokeId[]; readonly change: InkChange }
@@ -210,6 +213,11 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
       const own = framing === null ? [] : edit.visits.map((visit) => [visit, framing] as const)
       return { ...programme, framings: Object.fromEntries([...others, ...own]) }
     }
+    case 'looked':
+      return withChangedUnder(
+        programme,
+        (programme.changedUnder ?? []).filter((visit) => !edit.visits.includes(visit)),
+      )
     case 'captions':
       return { ...programme, captions: edit.style }
     case 'ink': {

@@ -1,4 +1,5 @@
 export * from './change'
+export * from './changed-under'
 export * from './cut'
 export * from './divide'
 export * from './dub'

@@ -8,11 +8,12 @@ interface VisitPart {
   readonly framings: readonly (readonly [VisitId, Framing])[]
   readonly inkEdits: readonly InkEdit[]
   readonly inkAdded: readonly AddedInk[]
+  readonly changedUnder: readonly VisitId[]
 }
 
 type Growing = { -readonly [Key in keyof VisitPart]: VisitPart[Key] extends readonly (infer One)[] ? One[] : VisitPart[Key] }
-const empty = (visit: VisitId | null): Growing => ({ visit, pieces: [], framings: [], inkEdits: [], inkAdded: [] })
-const LISTS = ['pieces', 'framings', 'inkEdits', 'inkAdded'] as const
+const empty = (visit: VisitId | null): Growing => ({ visit, pieces: [], framings: [], inkEdits: [], inkAdded: [], changedUnder: [] })
+const LISTS = ['pieces', 'framings', 'inkEdits', 'inkAdded', 'changedUnder'] as const
 
 /** A programme visit by visit; the first part holds what is said of visits that are not there. */
 function partsOf(programme: Programme): Parts {
@@ -29,6 +30,7 @@ function partsOf(programme: Programme): Parts {
   for (const [visit, framing] of Object.entries(programme.framings)) of(asId(visit))?.framings.push([asId(visit), framing])
   for (const edit of programme.inkEdits) of(edit.visit)?.inkEdits.push(edit)
   for (const ink of programme.inkAdded) of(ink.visit)?.inkAdded.push(ink)
+  for (const visit of programme.changedUnder ?? []) of(visit)?.changedUnder.push(visit)
   return parts
 }
 
@@ -106,6 +108,15 @@ function mergedCaptions(base: Programme, mine: Programme, theirs: Programme): Pi
   return captions === undefined ? {} : { captions }
 }
 
+/** Adds all that is said of one visit to what is said of others. */
+function addPart(all: Growing, part: VisitPart): void {
+  for (const piece of part.pieces) all.pieces.push(piece)
+  for (const framing of part.framings) all.framings.push(framing)
+  for (const edit of part.inkEdits) all.inkEdits.push(edit)
+  for (const ink of part.inkAdded) all.inkAdded.push(ink)
+  for (const changed of part.changedUnder) all.changedUnder.push(changed)
+}
+
 /**
  * Brings two changes of one programme together: edits of different visits are both kept, edits of the same visit are not.
  * Also takes a change back while later ones stay: what it was made from is then `mine`.
@@ -129,17 +140,14 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
   const all = empty(null)
   for (const visit of mergedOrder(from, left, right)) {
     const part = mineChanged.has(visit) ? left.get(visit) : right.get(visit)
-    if (part === undefined) continue
-    for (const piece of part.pieces) all.pieces.push(piece)
-    for (const framing of part.framings) all.framings.push(framing)
-    for (const edit of part.inkEdits) all.inkEdits.push(edit)
-    for (const ink of part.inkAdded) all.inkAdded.push(ink)
+    if (part !== undefined) addPart(all, part)
   }
   return {
     pieces: all.pieces,
     framings: Object.fromEntries(all.framings),
     inkEdits: all.inkEdits,
     inkAdded: all.inkAdded,
+    ...(all.changedUnder.length === 0 ? {} : { changedUnder: all.changedUnder }),
     ...mergedCaptions(base, mine, theirs),
     slides: {
       ...theirs.slides,

@@ -7,7 +7,8 @@ import type { InkChange } from './ink-edits'
 export type ChangeReason =
   | { readonly kind: 'cut'; readonly parts: number }
   | {
-      readonly kind: 'drop' | 'reopen' | 'move' | 'repeat' | 'tempo' | 'hold' | 'hush' | 'linger' | 'insert' | 'captions' | 'draw'
+      readonly kind:
+        'drop' | 'reopen' | 'move' | 'repeat' | 'tempo' | 'hold' | 'hush' | 'linger' | 'insert' | 'captions' | 'draw' | 'looked'
     }
   | { readonly kind: 'framing'; readonly off: boolean }
   | { readonly kind: 'ink'; readonly change: InkChange['kind'] }
@@ -45,6 +46,7 @@ export function reasonOf(edit: ProgrammeEdit): ChangeReason {
     case 'insert':
     case 'captions':
     case 'draw':
+    case 'looked':
       return { kind: edit.kind }
     default:
       return unreachable(edit)

@@ -1,6 +1,7 @@
 export * from './anchor'
 export * from './clap'
 export * from './ducking'
+export * from './echo'
 export * from './hearing'
 export * from './level'
 export * from './loudness'

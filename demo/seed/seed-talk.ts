@@ -88,7 +88,11 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
   await mkdir(uploadFolder(), { recursive: true })
   const path = join(uploadFolder(), randomUUID())
   await copyFile(join(folder, 'deck.pdf'), path)
-  const deck = await beginImport(db, talk, [{ path, name: `${demo.name}.pdf`, bytes: (await stat(path)).size }])
+  const deck = await beginImport(db, talk, [{ path, name: `${demo.name}.pdf`, bytes: (await stat(path)).size }], {
+    place: null,
+    onto: null,
+    replaces: false,
+  })
   await alone('read-deck', deck, readDeckTask)
   const { slides, revision } = await talkView(db, talk)
   await db.transaction().execute((q) =>

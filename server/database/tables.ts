@@ -20,7 +20,7 @@ import type {
 import type { Probe } from '@core/plan'
 import type { ChangeReason } from '@core/programme'
 import type { OfficeReport } from '@core/office'
-import type { ChangeRole, ImportView, ListenedBy, TakePlace, TakeView } from '@contracts'
+import type { ChangeRole, DeckMatchView, ImportView, ListenedBy, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 import type {
   GroupMemberTable,
@@ -143,6 +143,12 @@ export interface ImportTable {
   take: string | null
   /** The slide that its films and sounds are put on; null: they come as slides. */
   onto: string | null
+  /** Its slides are to take the place of the deck, and what became of that; null: they are put into it. */
+  replaces: ImportView['replaces']
+  /** Which slide is which; see `DeckMatchView`. */
+  match: Json<DeckMatchView['pairs']> | null
+  /** The deck that was replaced, as long as it can be given back. */
+  deck_before: Json<readonly Slide[]> | null
   sentence: string | null
   created: Moment
 }

@@ -93,9 +93,15 @@ export interface ClipForSlide {
 
 /**
  * Puts clips on slides of a talk, those that are still in its deck, as one change of it. In one transaction.
+ * @param beside slides that wait beside its deck, if these are meant
  * @throws Refusal `too-many` when a slide would have more than it can
  */
-export async function putClips(q: Queries, talk: string, clips: readonly ClipForSlide[]): Promise<void> {
+export async function putClips(
+  q: Queries,
+  talk: string,
+  clips: readonly ClipForSlide[],
+  beside: readonly Slide[] | null = null,
+): Promise<void> {
   if (clips.length === 0) return
   const { revision, shape } = await q
     .selectFrom('talk')
@@ -103,7 +109,7 @@ export async function putClips(q: Queries, talk: string, clips: readonly ClipFor
     .where('id', '=', talk)
     .forUpdate()
     .executeTakeFirstOrThrow()
-  const edits = (await slidesOf(q, talk)).flatMap((slide) => {
+  const edits = (beside ?? (await slidesOf(q, talk))).flatMap((slide) => {
     const own = clips.filter((one) => one.slide === slide.id)
     if (own.length === 0) return []
     let after = slide
@@ -112,5 +118,12 @@ export async function putClips(q: Queries, talk: string, clips: readonly ClipFor
       throw new Refusal('too-many', `A slide takes up to ${String(MOST_CLIPS)} clips. Take one off it, and bring this one again.`)
     return [{ kind: 'set', slides: [slide.id], fields: { clips: after.clips ?? [] } } as const]
   })
-  if (edits.length > 0) await editDeck(q, talk, revision, { kind: 'all', edits })
+  if (beside === null && edits.length > 0) await editDeck(q, talk, revision, { kind: 'all', edits })
+  // Nobody has seen those that wait: they have one version.
+  for (const { slides: own, fields } of beside === null ? [] : edits)
+    await q
+      .updateTable('slide_version')
+      .set({ clips: JSON.stringify(fields.clips) })
+      .where('slide', 'in', own)
+      .execute()
 }

@@ -130,6 +130,82 @@ export async function slidesAsShown(q: Queries, talk: string, versions: Readonly
   return rows.map(toSlide)
 }
 
+/**
+ * Writes slides of a talk, new ones and changed ones, with their versions.
+ * @param rows with the place of each in the deck; null: it is in none
+ * @throws Refusal `conflict` when one is another talk's
+ */
+export async function insertSlides(
+  q: Queries,
+  talk: string,
+  rows: readonly { readonly slide: Slide; readonly position: number | null }[],
+  revision: number,
+): Promise<void> {
+  if (rows.length === 0) return
+  const kept = await q
+    .insertInto('slide')
+    .values(
+      rows.map(({ slide, position }) => ({
+        id: slide.id,
+        talk,
+        position,
+        version: slide.version,
+        title: slide.title,
+        section: slide.section,
+        notes: slide.notes,
+        viewer_notes: slide.viewerNotes,
+        description: slide.description,
+        planned_ms: slide.planned,
+        skip: slide.skip,
+        optional: slide.optional,
+        changed_revision: revision,
+      })),
+    )
+    .onConflict((conflict) =>
+      conflict
+        .column('id')
+        .doUpdateSet((set) => ({
+          position: set.ref('excluded.position'),
+          version: set.ref('excluded.version'),
+          title: set.ref('excluded.title'),
+          section: set.ref('excluded.section'),
+          notes: set.ref('excluded.notes'),
+          viewer_notes: set.ref('excluded.viewer_notes'),
+          description: set.ref('excluded.description'),
+          planned_ms: set.ref('excluded.planned_ms'),
+          skip: set.ref('excluded.skip'),
+          optional: set.ref('excluded.optional'),
+          // A slide that only stands elsewhere now has not changed.
+          changed_revision: sql<number>`case when (slide.version, slide.title, slide.section, slide.notes, slide.viewer_notes,
+            slide.description, slide.planned_ms, slide.skip, slide.optional)
+      is distinct from (excluded.version, excluded.title, excluded.section, excluded.notes, excluded.viewer_notes,
+        excluded.description, excluded.planned_ms, excluded.skip, excluded.optional)
+      then excluded.changed_revision else slide.changed_revision end`,
+        }))
+        .where('slide.talk', '=', talk),
+    )
+    .returning('slide.id')
+    .execute()
+  // An id that a page made up and that is another talk's is refused by the condition above.
+  if (kept.length !== rows.length) throw new Refusal('conflict', 'A slide of this change belongs to another talk. Nothing was changed.')
+  await q
+    .insertInto('slide_version')
+    .values(
+      rows.map(({ slide }) => ({
+        slide: slide.id,
+        version: slide.version,
+        steps: JSON.stringify(slide.steps),
+        framing: slide.framing && JSON.stringify(slide.framing),
+        proposed_inset: slide.proposedInset === undefined ? null : JSON.stringify(slide.proposedInset),
+        composition: slide.composition && JSON.stringify(slide.composition),
+        clips: slide.clips === undefined || slide.clips.length === 0 ? null : JSON.stringify(slide.clips),
+        transition: slide.transition,
+      })),
+    )
+    .onConflict((conflict) => conflict.doNothing())
+    .execute()
+}
+
 /** Writes what differs between two states of a deck: new slides, new versions, words, places. */
 export async function saveDeck(
   q: Queries,
@@ -144,71 +220,7 @@ export async function saveDeck(
     .map((slide, position) => ({ slide, position }))
     .filter(({ slide, position }) => was.get(slide.id)?.slide !== slide || was.get(slide.id)?.position !== position)
   const gone = before.filter((slide) => !is.has(slide.id)).map((slide) => slide.id)
-  if (changed.length > 0) {
-    const kept = await q
-      .insertInto('slide')
-      .values(
-        changed.map(({ slide, position }) => ({
-          id: slide.id,
-          talk,
-          position,
-          version: slide.version,
-          title: slide.title,
-          section: slide.section,
-          notes: slide.notes,
-          viewer_notes: slide.viewerNotes,
-          description: slide.description,
-          planned_ms: slide.planned,
-          skip: slide.skip,
-          optional: slide.optional,
-          changed_revision: revision,
-        })),
-      )
-      .onConflict((conflict) =>
-        conflict
-          .column('id')
-          .doUpdateSet((set) => ({
-            position: set.ref('excluded.position'),
-            version: set.ref('excluded.version'),
-            title: set.ref('excluded.title'),
-            section: set.ref('excluded.section'),
-            notes: set.ref('excluded.notes'),
-            viewer_notes: set.ref('excluded.viewer_notes'),
-            description: set.ref('excluded.description'),
-            planned_ms: set.ref('excluded.planned_ms'),
-            skip: set.ref('excluded.skip'),
-            optional: set.ref('excluded.optional'),
-            // A slide that only stands elsewhere now has not changed.
-            changed_revision: sql<number>`case when (slide.version, slide.title, slide.section, slide.notes, slide.viewer_notes,
-              slide.description, slide.planned_ms, slide.skip, slide.optional)
-        is distinct from (excluded.version, excluded.title, excluded.section, excluded.notes, excluded.viewer_notes,
-          excluded.description, excluded.planned_ms, excluded.skip, excluded.optional)
-        then excluded.changed_revision else slide.changed_revision end`,
-          }))
-          .where('slide.talk', '=', talk),
-      )
-      .returning('slide.id')
-      .execute()
-    // An id that a page made up and that is another talk's is refused by the condition above.
-    if (kept.length !== changed.length)
-      throw new Refusal('conflict', 'A slide of this change belongs to another talk. Nothing was changed.')
-    await q
-      .insertInto('slide_version')
-      .values(
-        changed.map(({ slide }) => ({
-          slide: slide.id,
-          version: slide.version,
-          steps: JSON.stringify(slide.steps),
-          framing: slide.framing && JSON.stringify(slide.framing),
-          proposed_inset: slide.proposedInset === undefined ? null : JSON.stringify(slide.proposedInset),
-          composition: slide.composition && JSON.stringify(slide.composition),
-          clips: slide.clips === undefined || slide.clips.length === 0 ? null : JSON.stringify(slide.clips),
-          transition: slide.transition,
-        })),
-      )
-      .onConflict((conflict) => conflict.doNothing())
-      .execute()
-  }
+  await insertSlides(q, talk, changed, revision)
   if (gone.length > 0) {
     await q.updateTable('slide').set({ position: null, changed_revision: revision }).where('id', 'in', gone).execute()
   }
@@ -325,7 +337,7 @@ export async function editDeck(
 }
 
 /** The talk's programme shows slides as they are now. */
-async function takeUpVersions(q: Queries, talk: string, now: readonly Slide[]): Promise<void> {
+export async function takeUpVersions(q: Queries, talk: string, now: readonly Slide[]): Promise<void> {
   const programme = await currentProgramme(q, talk)
   const newer = now.filter((slide) => slide.id in programme.slides && programme.slides[slide.id] !== slide.version)
   if (newer.length === 0) return

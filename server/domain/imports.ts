@@ -14,22 +14,34 @@ import { keepUploaded } from './kept-for-talk'
 import type { Uploaded } from './kept-for-talk'
 import { roomForImport, roomInQuota } from './quotas'
 
+/** What is done with files that are brought in. */
+export interface ImportWish {
+  /** Where its slides go, counted from 0; null: at the end. */
+  readonly place: number | null
+  /** The slide that its films and sounds are put on; null: they come as slides. */
+  readonly onto: string | null
+  /** Whether its slides are to take the place of the deck, once somebody has looked at them. */
+  readonly replaces: boolean
+}
+
+/** @throws Refusal when there is no file, or an empty one */
+function checkFiles(files: readonly Uploaded[]): void {
+  if (files.length === 0) throw new Refusal('malformed', 'No file arrived. Drop a PDF, pictures or a text here.')
+  const empty = files.find((file) => file.bytes === 0)
+  if (empty !== undefined) throw new Refusal('unreadable', `“${empty.name}” is empty. Nothing was changed.`)
+}
+
 /**
  * Takes in files for a talk's deck: kept under their digests, then read by a job in the order a person would count them.
- * @param place where its slides go, counted from 0; null for the end
- * @param onto the slide that its films and sounds are put on; null: they come as slides
- * @throws Refusal `malformed` when there is none, `not-found` when the slide is gone
+ * @throws Refusal `malformed` when there is none, `not-found` when the slide that it is for is gone
  */
 export async function beginImport(
   q: Queries,
   talk: string,
   files: readonly Uploaded[],
-  place: number | null = null,
-  onto: string | null = null,
+  { place, onto, replaces }: ImportWish,
 ): Promise<string> {
-  if (files.length === 0) throw new Refusal('malformed', 'No file arrived. Drop a PDF, pictures or a text here.')
-  const empty = files.find((file) => file.bytes === 0)
-  if (empty !== undefined) throw new Refusal('unreadable', `“${empty.name}” is empty. Nothing was changed.`)
+  checkFiles(files)
   if (onto !== null && !(await slidesOf(q, talk)).some((slide) => slide.id === onto))
     throw new Refusal('not-found', 'The slide that this is for is not in the deck any more. Nothing was changed.')
   await roomForImport(q, talk)
@@ -62,6 +74,9 @@ export async function beginImport(
       report: null,
       take: null,
       onto,
+      replaces: replaces ? 'waiting' : null,
+      match: null,
+      deck_before: null,
     })
     .execute()
   await addJob(q, 'read-deck', { id }, `read-deck:${id}`)

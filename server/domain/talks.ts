@@ -99,7 +99,20 @@ const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[
   (
     await q
       .selectFrom('import')
-      .select(['id', 'name', 'state', 'pages_done', 'pages_total', 'sentence', 'builds', 'slides', 'report', 'report_seen', 'take'])
+      .select([
+        'id',
+        'name',
+        'state',
+        'pages_done',
+        'pages_total',
+        'sentence',
+        'builds',
+        'slides',
+        'report',
+        'report_seen',
+        'take',
+        'replaces',
+      ])
       .where('talk', '=', talk)
       .orderBy('created', 'desc')
       .limit(5)
@@ -116,6 +129,7 @@ const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[
     reports: row.report ?? [],
     reportSeen: row.report_seen,
     take: row.take,
+    replaces: row.replaces,
   }))
 
 /** A talk with its deck, as its stations show it. */

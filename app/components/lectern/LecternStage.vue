@@ -7,6 +7,7 @@ import type { ClipScene } from '@core/scene'
 import type { Point, Size, Stroke } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
+import { useClipEcho } from '~/composables/useClipEcho'
 import { useClipPlayers } from '~/composables/useClipPlayers'
 import { useDrawing } from '~/composables/useDrawing'
 import { useDubPicture } from '~/composables/useDubPicture'
@@ -37,10 +38,11 @@ const repaint = (): void => {
   paint()
 }
 const pictures = usePictures(urlOf, repaint)
-const { shelf, follow } = useClipPlayers(urlOf, pictures, repaint)
+const { shelf, follow, elementOf } = useClipPlayers(urlOf, pictures, repaint)
 /** Clips of the slide as they were painted last. */
 const clips = shallowRef<readonly ClipScene[]>([])
 let frame = 0
+const echo = useClipEcho(() => clips.value, elementOf)
 
 const framing = computed(() => (lectern.slide === null ? null : framingOf(lectern.slide, props.shape)))
 const faceOn = computed(
@@ -182,6 +184,11 @@ onBeforeUnmount(() => {
       <div v-if="clips.length > 0 && !lectern.dubbing" class="clips" :style="inPercent(stage)">
         <ClipControls :clips="clips" :shape="shape" />
       </div>
+      <p v-if="echo.heard.value && !echo.closes.value" class="echo" role="alert" @click.stop>
+        <span>Your microphone hears the clip, so it would be in your video twice. Use headphones, or</span>
+        <button class="press small" @click="echo.closes.value = true">close the microphone while clips play</button>
+        <button class="press quiet small" @click="echo.leave()">Leave it</button>
+      </p>
       <div v-show="faceOn" class="face" :class="{ hidden: !lectern.preview }" :style="place">
         <video ref="face" muted playsinline :style="within" />
       </div>
@@ -204,6 +211,21 @@ onBeforeUnmount(() => {
   position: relative;
   touch-action: none;
   user-select: none;
+}
+.echo {
+  position: absolute;
+  left: 50%;
+  top: 12px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 10px;
+  align-items: center;
+  width: min(94%, 640px);
+  padding: 8px 12px;
+  border-radius: 6px;
+  background: rgb(16 28 26 / 92%);
+  color: #efebdf;
+  transform: translateX(-50%);
 }
 .clips {
   position: absolute;

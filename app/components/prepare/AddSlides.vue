@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Plus } from '@element-plus/icons-vue'
 import { LAYOUTS } from '@core/model'
-import { ACCEPTED, bringIn } from '~/client'
+import { ACCEPTED, bringIn, bringReplacement } from '~/client'
 import { useNewSlide } from '~/composables/useNewSlide'
 import { useSheet } from '~/stores/sheet'
 import { useTalk } from '~/stores/talk'
@@ -11,26 +11,30 @@ import { LAYOUT_WORDS } from '~/words'
 const talk = useTalk()
 const copying = ref(false)
 const chooser = ref<HTMLInputElement | null>(null)
+const replacer = ref<HTMLInputElement | null>(null)
 
 const { after, make } = useNewSlide()
 const sheet = useSheet()
 const reported = computed(() => (talk.talk?.imports ?? []).filter((one) => one.reports.length > 0))
 
-async function bring(event: Event): Promise<void> {
+async function bring(event: Event, how: (talk: string, files: readonly File[]) => Promise<void>): Promise<void> {
   const field = event.target as HTMLInputElement
   const files = [...(field.files ?? [])]
   field.value = ''
   if (files.length === 0 || talk.talk === null) return
   try {
-    await bringIn(talk.talk.id, files, after.value)
+    await how(talk.talk.id, files)
     await talk.refresh()
   } catch (error) {
     talk.report(error)
   }
 }
 
+const putIn = (id: string, files: readonly File[]): Promise<void> => bringIn(id, files, after.value)
+
 function choose(command: string): void {
   if (command === 'files') chooser.value?.click()
+  else if (command === 'replace') replacer.value?.click()
   else if (command === 'copy') copying.value = true
   else if (reported.value.some(({ id }) => id === command)) sheet.report = command
   else {
@@ -60,6 +64,11 @@ function choose(command: string): void {
         <el-dropdown-item command="copy"
           ><span class="option"><b>From another talk …</b><span class="soft">with notes and times</span></span></el-dropdown-item
         >
+        <el-dropdown-item v-if="talk.slides.length > 0" command="replace" divided
+          ><span class="option"
+            ><b>Replace the deck …</b><span class="soft">by a newer one; recordings follow their slides</span></span
+          ></el-dropdown-item
+        >
         <el-dropdown-item v-for="one in reported" :key="one.id" :command="one.id" divided
           ><span class="option"
             ><b>What came in</b><span class="soft file">of {{ one.name }}</span></span
@@ -68,7 +77,16 @@ function choose(command: string): void {
       </el-dropdown-menu>
     </template>
   </el-dropdown>
-  <input ref="chooser" type="file" multiple hidden :accept="ACCEPTED" aria-label="Files to put in" @change="bring" />
+  <input ref="chooser" type="file" multiple hidden :accept="ACCEPTED" aria-label="Files to put in" @change="bring($event, putIn)" />
+  <input
+    ref="replacer"
+    type="file"
+    multiple
+    hidden
+    :accept="ACCEPTED"
+    aria-label="The newer deck"
+    @change="bring($event, bringReplacement)"
+  />
   <CopySlides v-if="copying" :at="after" @close="copying = false" />
 </template>
 

@@ -20,6 +20,8 @@ const reported = computed(() => {
   const imports = (talk.talk?.imports ?? []).filter((one) => one.reports.length > 0)
   return imports.find((one) => one.id === sheet.report) ?? imports.find((one) => !one.reportSeen)
 })
+/** A deck that took the place of the one before, as long as nobody has closed that. */
+const replaced = computed(() => (talk.talk?.imports ?? []).find((one) => one.replaces === 'taken' && !one.reportSeen))
 async function closeReport(one: ImportView): Promise<void> {
   sheet.report = null
   if (talk.talk === null || one.reportSeen) return
@@ -94,6 +96,7 @@ onBeforeUnmount(() => {
     <SheetHeader />
     <div ref="scroller" class="rows">
       <ImportState v-for="one in imports" :key="one.id" :imported="one" class="import" @close="closed = new Set([...closed, one.id])" />
+      <ReplacedNotice v-if="replaced" :key="replaced.id" :imported="replaced" @close="closeReport(replaced)" />
       <ImportReport v-if="reported" :key="reported.id" :imported="reported" @close="closeReport(reported)" />
       <BuildsOffer />
       <LanguageOffer />

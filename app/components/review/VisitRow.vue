@@ -42,6 +42,8 @@ const picture = computed(() => props.slide?.steps.at(-1)?.picture)
 const pauses = computed(() => pausesIn(pieces.value))
 const ink = computed(() => (talk.index === null ? [] : inkOfVisit(talk.index, props.visit)))
 const strokes = computed(() => ink.value.length)
+/** Its slide looks otherwise than when it was recorded, and nobody has looked yet. */
+const changed = computed(() => talk.programme.changedUnder?.includes(props.visit.id) === true)
 const picked = computed(() => programmeEdits.picked.has(props.visit.id))
 /** A slide that is held without a recording: for how long, in seconds. */
 const held = computed(() => {
@@ -141,6 +143,10 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
         @go="$emit('go', $event)"
         @reopen="programmeEdits.edit({ kind: 'reopen', seam: $event })"
       />
+      <p v-if="changed" class="changed">
+        <span>Slide changed since</span>
+        <button class="press quiet small" @click="programmeEdits.edit({ kind: 'looked', visits: [visit.id] })">It still fits</button>
+      </p>
       <p v-if="stumbles.length + questions.length > 0" class="stumbles">
         <button
           v-for="question in questions"
@@ -199,6 +205,14 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
   border-bottom: 1px solid var(--line);
   border-left: 4px solid transparent;
   background: var(--card);
+}
+.changed {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding-left: 8px;
+  border-left: 3px dotted var(--brand);
+  font-size: 14px;
 }
 .visit.current {
   border-left-color: var(--accent);

@@ -90,6 +90,10 @@ function hit(slab: Drawn, event: MouseEvent): void {
     <div class="place">
       <svg ref="lane" class="lane" role="group" aria-label="Slides along the limit">
         <defs>
+          <pattern id="dotted" width="6" height="6" patternUnits="userSpaceOnUse">
+            <rect class="paper" width="6" height="6" />
+            <circle class="dot" cx="3" cy="3" r="1.7" />
+          </pattern>
           <pattern id="hatched" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <rect class="paper" width="6" height="6" />
             <line class="hatch" x1="0" y1="0" x2="0" y2="6" />
@@ -162,6 +166,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
         <span v-if="kinds.has('planned')"><i class="key planned" />planned</span>
         <span v-if="kinds.has('rehearsed')"><i class="key rehearsed" />rehearsed</span>
         <span v-if="kinds.has('recorded')"><i class="key recorded" />recorded</span>
+        <span v-if="kinds.has('changed')"><i class="key changed" />slide changed since</span>
         <span v-if="over > 0"><i class="key past" />past the limit</span>
         <span v-if="landing > 0"><i class="key land" />landing</span>
         <span v-if="rateNow !== null"
@@ -244,6 +249,12 @@ function hit(slab: Drawn, event: MouseEvent): void {
 .slab.rehearsed rect {
   fill: url('#hatched');
 }
+.slab.changed rect {
+  fill: url('#dotted');
+}
+.dot {
+  fill: var(--brand);
+}
 .paper {
   fill: var(--card);
 }
@@ -252,6 +263,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
   stroke-width: 2.5;
   opacity: 0.55;
 }
+.slab.changed text,
 .slab.rehearsed text {
   paint-order: stroke;
   stroke: var(--card);
@@ -331,6 +343,10 @@ function hit(slab: Drawn, event: MouseEvent): void {
 }
 .key.rehearsed {
   background: repeating-linear-gradient(45deg, var(--brand) 0 1.5px, var(--card) 1.5px 4px);
+}
+.key.changed {
+  border: 1.5px solid var(--brand);
+  background: radial-gradient(var(--brand) 34%, var(--card) 38%) 0 0 / 5px 5px;
 }
 .key.pace {
   height: 0;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { plannedTime } from '@core/pace'
-import type { Ms } from '@core/model'
+import { changedVisitsOf } from '@core/programme'
+import type { Ms, SlideId } from '@core/model'
 import type { RatePoint } from '@core/words'
 import { useLectern } from '~/stores/lectern'
 import { useTalk } from '~/stores/talk'
@@ -38,6 +39,7 @@ onBeforeUnmount(() => {
 })
 
 const timelineBlocks = computed<readonly TimelineBlock[]>(() => {
+  const changed = new Set(changedVisitsOf(talk.programme))
   if (props.byVisit === true) {
     const byId = new Map(talk.film?.slides.map((slide) => [slide.id, slide.title]) ?? [])
     return talk.visits.map((visit, n) => ({
@@ -45,9 +47,11 @@ const timelineBlocks = computed<readonly TimelineBlock[]>(() => {
       title: byId.get(visit.slide) ?? '',
       number: n + 1,
       length: visit.length,
-      state: 'recorded',
+      state: changed.has(visit.id) ? 'changed' : 'recorded',
     }))
   }
+  const slides = new Set(talk.visits.filter(({ id }) => changed.has(id)).map(({ slide }) => slide))
+  const recordedState = (slide: SlideId): 'recorded' | 'changed' => (slides.has(slide) ? 'changed' : 'recorded')
   return talk.slides
     .filter((slide) => !slide.skip)
     .map((slide) => {
@@ -58,7 +62,7 @@ const timelineBlocks = computed<readonly TimelineBlock[]>(() => {
         title: slide.title,
         number: talk.slides.indexOf(slide) + 1,
         length: recorded > 0 ? recorded : plannedTime(slide, talk.speaker),
-        state: recorded > 0 ? 'recorded' : unrecorded,
+        state: recorded > 0 ? recordedState(slide.id) : unrecorded,
       }
     })
 })

@@ -15,7 +15,8 @@ export interface TimelineBlock {
   readonly title: string
   readonly number: number
   readonly length: Ms
-  readonly state: 'planned' | 'rehearsed' | 'recorded'
+  /** `changed`: recorded, and its slide looks otherwise since. */
+  readonly state: 'planned' | 'rehearsed' | 'recorded' | 'changed'
 }
 
 /** A slab, or several that are too narrow to be drawn apart, with its place in px. */

@@ -29,6 +29,7 @@ import { words } from './0027-words'
 import { broughtWords } from './0028-brought-words'
 import { officeDecks } from './0029-office-decks'
 import { clips } from './0030-clips'
+import { replacedDecks } from './0031-replaced-decks'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -62,4 +63,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0028-brought-words': broughtWords,
   '0029-office-decks': officeDecks,
   '0030-clips': clips,
+  '0031-replaced-decks': replacedDecks,
 }

@@ -17,10 +17,13 @@ import {
   importFailed,
   importOf,
   keepForTalk,
+  noteMatch,
   notePages,
   proposeInsets,
+  putBeside,
   putClips,
   putImported,
+  slidesToMatch,
   startReading,
   takeBackImport,
   takeOfDeck,
@@ -30,6 +33,7 @@ import { apartBounds, officeConverter, settings } from '@server/settings'
 import type { RecordedSlide } from '@server/domain'
 import { assetPath, removeTree, uploadFolder } from '@server/store'
 import type { Claim } from '../claims'
+import { comparedSlides } from './compared-slides'
 import { ClipMaker, FoundMedia } from './deck-clips'
 
 type Import = Selectable<ImportTable>
@@ -78,6 +82,10 @@ class DeckWriter {
     this.#waiting = []
     const came = await this.#db.transaction().execute(async (q) => {
       await this.#claim.stillHeld(q)
+      if (this.#import.replaces !== null) {
+        await putBeside(q, { ...this.#import, slides: this.#made }, slides, this.#pages)
+        return 0
+      }
       return await putImported(q, this.#import, slides, { made: this.#made, revisions: this.#revisions, pages: this.#pages })
     })
     this.#revisions.push(...slides.map(() => came))
@@ -260,6 +268,12 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     return { dropped, ofOffice: await maker.ofOffice(media.clips, reports) }
   }
 
+  /** The talk's slides and those that were brought, with what of each is compared. */
+  const comparedWith = async (brought: readonly SlideId[]) => {
+    const slides = await slidesToMatch(db, talk, brought)
+    return { slides, looks: await comparedSlides(slides.flat(), shape) }
+  }
+
   try {
     await startReading(db, id)
     await mkdir(out, { recursive: true })
@@ -276,25 +290,30 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
       hear,
     )
     const { dropped, ofOffice } = await makeClips()
+    const compared = row.replaces === null ? null : await comparedWith(writer.made)
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      await putClips(q, talk, [...dropped, ...ofOffice.clips])
+      await putClips(q, talk, [...dropped, ...ofOffice.clips], compared?.slides[1] ?? null)
       await proposeInsets(q, talk, insetsOver(told, shape))
-      await takeOfDeck(q, id, recorded)
-      await importDone(q, row, builds, ofOffice.reports)
+      await (compared === null ? takeOfDeck(q, id, recorded) : noteMatch(q, id, compared.slides, compared.looks))
+      await importDone(q, row, compared === null ? builds : [], ofOffice.reports)
     })
   } catch (error) {
     // A fault of ours is tried again, and what is there is read on behind.
     if (!(error instanceof Refusal)) throw error
     const stay = await takeBack(db, id, claim)
     log.info({ import: id, detail: error.detail }, 'deck refused')
-    const file = error.detail['file']
-    const named =
-      typeof file === 'string' && (row.files.length > 1 || file !== row.files[0]?.name) ? `“${file}”: ${error.message}` : error.message
-    await importFailed(db, id, `${named} ${stay === 0 ? 'The talk is as it was.' : staying(stay)}`)
+    await importFailed(db, id, `${refusedWords(error, row.files)} ${stay === 0 ? 'The talk is as it was.' : staying(stay)}`)
   } finally {
     await removeTree(out)
   }
+}
+
+/** Why files were refused, naming the one that is meant where that is not plain. */
+function refusedWords(error: Refusal, files: Import['files']): string {
+  const file = error.detail['file']
+  const plain = typeof file !== 'string' || (files.length === 1 && file === files[0]?.name)
+  return plain ? error.message : `“${file}”: ${error.message}`
 }
 
 const takeBack = (db: Database, id: string, claim: Claim): Promise<number> =>

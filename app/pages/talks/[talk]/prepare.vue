@@ -8,6 +8,8 @@ const sending = ref(false)
 
 useHead({ title: () => `Prepare · ${talk.talk?.name ?? 'Aisle Talk'}` })
 
+/** A deck that waits to take the place of this one. */
+const replacing = computed(() => talk.talk?.imports.find(({ state, replaces }) => state === 'done' && replaces === 'waiting') ?? null)
 const number = computed(() => (talk.slide === null ? 0 : talk.slides.indexOf(talk.slide) + 1))
 const hint = computed(() =>
   sending.value ? 'Sending …' : 'An office deck, PDF, pictures, films, a Markdown text, or a zip of these. Or click to choose.',
@@ -38,7 +40,8 @@ useEventListener(window, 'keydown', keys)
 
 <template>
   <StationFrame>
-    <div class="prepare">
+    <ReplaceDeck v-if="replacing" :key="replacing.id" :imported="replacing" />
+    <div v-else class="prepare">
       <RunSheet :hint="hint" @files="bring" />
       <aside>
         <template v-if="talk.slide && talk.talk">

@@ -211,6 +211,7 @@ useReviewKeys({
         <p v-if="programmeEdits.trouble" class="notice bad" role="alert">
           <span>{{ programmeEdits.trouble }}</span><button class="press quiet small" @click="programmeEdits.trouble = null">Close</button>
         </p>
+        <ChangedUnder />
         <div class="panels">
           <div class="tabs" role="tablist" aria-label="Mending">
             <button v-for="{ key, name } in panels" :key="key" role="tab" :aria-selected="panel === key" @click="panel = key">
