@@ -2,7 +2,8 @@ import { mkdirSync } from 'node:fs'
 import { chromium } from 'playwright-core'
 import { partsOf } from '@core/screening'
 import type { ScreeningView } from '@contracts'
-import { makeOfficeDeck } from '../tests/harness/office-decks'
+import { makeOfficeDeck, movingFile } from '../tests/harness/office-decks'
+import type { MadeSlide, PptxSlide } from '../tests/harness/office-decks'
 import { whenTrue } from '../tests/harness/when-true'
 
 /**
@@ -25,6 +26,13 @@ const browser = await chromium.launch({
     '--autoplay-policy=no-user-gesture-required',
   ],
 })
+/** A slide with a further line at its foot. */
+const withLamp =
+  (put: MadeSlide['put']): MadeSlide['put'] =>
+  (slide) => {
+    put(slide)
+    slide.addText('A lamp for the way home', { x: 0.9, y: 5.6, w: 8, h: 0.8, fontSize: 28 })
+  }
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 const shoot = async (name: string): Promise<void> => {
   await page.screenshot({ path: `${folder}/${name}.png` })
@@ -42,8 +50,6 @@ await page
   .click()
 await idle()
 await shoot('prepare')
-await page.getByRole('tab', { name: 'Face' }).click()
-await shoot('framing')
 // An office deck as people have them, and what came of it. It goes again, so that the shelf and the list stay as they are.
 const home = page.url()
 const { id: brought } = (await (
@@ -55,7 +61,7 @@ const { id: brought } = (await (
 ).json()) as { readonly id: string }
 const points = ['A chair and a coat', 'The counting sheet', 'Somebody who writes while you look']
 const form = new FormData()
-const deck = await makeOfficeDeck([
+const birdSlides: readonly MadeSlide[] = [
   {
     put: (slide) => slide.addText('Counting swifts from the harbour wall', { x: 0.8, y: 2.6, w: 11, h: 1.4, fontSize: 40, bold: true }),
     ...{ notes: 'Good evening. Tonight we count.', section: 'Before we go out', transition: '<p:fade/>' },
@@ -77,7 +83,8 @@ const deck = await makeOfficeDeck([
     section: 'At the wall',
   },
   { put: (slide) => slide.addText('For those who help', { x: 1, y: 1, w: 9, h: 1, fontSize: 30 }), hidden: true },
-])
+]
+const deck = await makeOfficeDeck(birdSlides)
 form.append('file', new Blob([new Uint8Array(deck)]), 'counting-swifts.pptx')
 await fetch(`${url}/api/talks/${brought}/imports`, { method: 'POST', body: form })
 await page.goto(`${url}/talks/${brought}/prepare`)
@@ -88,6 +95,41 @@ await page
   .click()
 await idle()
 await shoot('office-deck')
+// A film of water on a slide.
+const water = await movingFile('gradients=s=640x360:r=25:d=9:n=4:c0=0x12343B:c1=0x2F6F7E:c2=0x7FC7AE:c3=0x1F5A4C:speed=0.03')
+await page
+  .getByRole('article', { name: /^Slide 1:/ })
+  .locator('.left')
+  .click()
+await page.getByRole('tab', { name: /^Clips/ }).click()
+await page.setInputFiles('input[aria-label="A film or sound for this slide"]', {
+  name: 'harbour-at-dusk.mp4',
+  mimeType: 'video/mp4',
+  buffer: water,
+})
+await page.getByRole('list', { name: 'Clips on this slide' }).waitFor({ timeout: 60_000 })
+await idle()
+await shoot('clips')
+// The same deck, a year later.
+const [first, second, third, last] = birdSlides
+const later = await makeOfficeDeck(
+  [
+    first,
+    { put: (slide: PptxSlide) => slide.addText('Who counted last year', { x: 0.8, y: 2.6, w: 11, h: 1.4, fontSize: 40, bold: true }) },
+    second === undefined ? undefined : { ...second, put: withLamp(second.put) },
+    last,
+    third,
+  ].filter((slide) => slide !== undefined),
+)
+await page.setInputFiles('input[aria-label="The newer deck"]', {
+  name: 'counting-swifts-2027.pptx',
+  mimeType: 'application/octet-stream',
+  buffer: later,
+})
+const nextYear = page.getByRole('list', { name: 'The new deck' })
+await nextYear.getByRole('button', { name: /What you need/ }).click({ timeout: 120_000 })
+await idle()
+await shoot('replace-deck')
 await fetch(`${url}/api/talks/${brought}`, { method: 'DELETE' })
 await page.goto(home)
 await page.getByRole('link', { name: 'Review', exact: true }).click()
@@ -269,7 +311,6 @@ await shoot('recording')
 await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'Stop and keep' }).click()
 await page.getByRole('link', { name: 'Listen in Review' }).waitFor()
-await shoot('after-take')
 await page.getByRole('button', { name: 'Discard this take' }).click()
 
 await browser.close()

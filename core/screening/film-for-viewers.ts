@@ -1,5 +1,5 @@
 import { AS_RECORDED, asId } from '@core/model'
-import type { Cue, Film, Ms, PathPoint, Piece, PlayedClip, RecordedPiece, Slide, SlideId, Stretch, Stroke } from '@core/model'
+import type { Clip, Cue, Film, Ms, PathPoint, Piece, PlayedClip, RecordedPiece, Slide, SlideId, Stretch, Stroke } from '@core/model'
 import { shownSpan } from '@core/programme'
 import { REVEAL, playedOf, startedByHolding, stepOf } from '@core/scene'
 import type { FilmIndex, LyingStroke, Track } from '@core/scene'
@@ -148,14 +148,20 @@ function stepsSeen(parts: readonly PieceByItself[]): ReadonlyMap<SlideId, Readon
   return seen
 }
 
+/** Clips that a step has which is seen, without what their files were called. */
+const clipsForViewers = (clips: readonly Clip[], last: number): readonly Clip[] =>
+  clips.filter((clip) => clip.step <= last).map((clip) => ({ ...clip, name: '' }))
+
 /** A slide without what is the presenter's own; where a step is never seen, one that is stands for it. */
 function slideForViewers(slide: Slide, seen: ReadonlySet<number>, framing: Slide['framing']): Slide {
   const last = slide.steps.length - 1
   const shown = new Set([...seen].map((step) => Math.min(step, last)))
   const first = Math.min(...shown)
   let stand = stepOf(slide, first)
+  const { clips, ...rest } = slide
   return {
-    ...slide,
+    ...rest,
+    ...(clips === undefined ? {} : { clips: clipsForViewers(clips, Math.max(...shown)) }),
     notes: '',
     planned: null,
     optional: false,

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { AS_RECORDED, PLAIN_FRAMING, asId } from '@core/model'
 import type { Cue, Film, Framing, Piece, Programme } from '@core/model'
-import { changeAtRandom, checkAgainstReference, film, filmOf, randomTalk, slide, stretch, stroke } from '@core/testing'
+import { changeAtRandom, checkAgainstReference, clip, film, filmOf, randomTalk, slide, stretch, stroke } from '@core/testing'
 import { indexFilm, sceneAt } from '@core/scene'
 import type { DrawnStroke, FilmIndex, SlideView } from '@core/scene'
 import { faceParts, filmForViewers } from '.'
@@ -145,6 +145,22 @@ describe('a film as viewers get it', () => {
     // Steps that are never seen are not there, nor is the slide.
     expect([...sent.slides.keys()]).toEqual([one])
     expect(new Set(sent.slides.get(one)?.steps.map((shown) => JSON.stringify(shown.picture))).size).toBe(1)
+  })
+
+  it('plays clips as the film does, from wherever a part begins, and sends none that is never seen', () => {
+    const one = slide('one', 3, { clips: [clip('early', 4000), clip('late', 4000, { step: 2 })] })
+    const cues: Cue[] = [
+      { kind: 'clip', at: 1000, clip: asId('early'), place: 0, playing: true },
+      { kind: 'clip', at: 6000, clip: asId('early'), place: 3000, playing: false },
+      { kind: 'show', at: 9000, slide: one.id, step: 2 },
+    ]
+    const base = filmOfParts(cues, [
+      [0, 2000],
+      [3500, 7000],
+    ])
+    const whole = indexFilm({ ...base, slides: new Map([...base.slides, [one.id, one]]) })
+    for (let time = 100; time < 5500; time += 300) expectSame(whole, time)
+    expect(filmForViewers(whole).slides.get(one.id)?.clips).toMatchObject([{ id: 'early', name: '' }])
   })
 
   it('keeps the face away where a visit has none', () => {

@@ -13,6 +13,9 @@ import type { MadeEffect } from './office-timing'
 const Deck = (pptxgen as unknown as { readonly default?: typeof pptxgen }).default ?? pptxgen
 
 /** A slide of a deck made for tests. Shapes have the ids 2, 3 … in the order in which they are put on it. */
+/** A slide as the package that writes decks has it. */
+export type PptxSlide = pptxgen.Slide
+
 export interface MadeSlide {
   readonly put: (slide: pptxgen.Slide) => void
   readonly effects?: readonly MadeEffect[]
@@ -137,6 +140,9 @@ export async function filmFile(seconds: number, colour: string, hertz: number): 
     ...['-f', 'lavfi', '-i', `sine=frequency=${String(hertz)}:duration=${String(seconds)}`, '-pix_fmt', 'yuv420p', '-shortest'],
   ])
 }
+
+/** A silent film of a source that ffmpeg draws. */
+export const movingFile = (source: string): Promise<Buffer> => madeByFfmpeg('mp4', ['-f', 'lavfi', '-i', source, '-pix_fmt', 'yuv420p'])
 
 async function madeByFfmpeg(ending: string, input: readonly string[]): Promise<Buffer> {
   const folder = await mkdtemp(join(tmpdir(), 'media-'))
