@@ -62,11 +62,10 @@ describe('a film on a slide', () => {
     const cues = (stretches[0]?.cues ?? []).filter((cue): cue is Extract<Cue, { kind: 'clip' }> => cue.kind === 'clip')
     const [started, halted, skipped] = cues
     if (started === undefined || halted === undefined || skipped === undefined) throw new Error('the clip was started, halted and skipped')
-    expect(cues.map(({ playing, place }) => [playing, place])).toEqual([
-      [true, 0],
-      [false, halted.at - started.at],
-      [false, 6500],
-    ])
+    expect(cues.map(({ playing }) => playing)).toEqual([true, false, false])
+    expect([started.place, skipped.place]).toEqual([0, 6500])
+    // Both ends of what was played are whole milliseconds.
+    expect(Math.abs(halted.place - (halted.at - started.at))).toBeLessThanOrEqual(1)
 
     await page.getByRole('link', { name: 'Listen in Review' }).click()
     await page.getByRole('tab', { name: 'Clips' }).click()

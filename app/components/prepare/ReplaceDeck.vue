@@ -257,8 +257,8 @@ li.on {
 .changed .mark {
   color: var(--brand);
 }
-.gone {
-  opacity: 0.72;
+.gone .small {
+  opacity: 0.5;
 }
 svg path {
   fill: none;
