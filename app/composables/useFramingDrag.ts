@@ -2,6 +2,7 @@ import { dequal } from 'dequal'
 import type { Ref } from 'vue'
 import { faceRect, onSlide, resized, sizeOfInset } from '@core/layout'
 import type { Framing, Size } from '@core/model'
+import { rectStyle } from '~/styles/rect-style'
 
 /** A step with an arrow key, and a large one, as fractions of the slide. */
 const STEP = 0.01
@@ -76,9 +77,6 @@ export function useFramingDrag(stage: Ref<HTMLElement | null>, framing: Ref<Fram
   }
 
   const shown = computed(() => draft.value ?? framing.value)
-  const style = computed(() => {
-    const { x, y, w, h } = faceRect(shown.value)
-    return { left: `${String(x * 100)}%`, top: `${String(y * 100)}%`, width: `${String(w * 100)}%`, height: `${String(h * 100)}%` }
-  })
+  const style = computed(() => rectStyle(faceRect(shown.value)))
   return { draft, shown, style, down, move, up, key }
 }

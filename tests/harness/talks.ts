@@ -38,3 +38,20 @@ export async function delivered(client: Client, talk: string, recipe: Partial<Re
   await writeFile(file, await client.bytes(`/deliveries/${id}/file`))
   return file
 }
+
+/**
+ * Brings a file into a talk.
+ * @param wish what its address says besides, such as `?at=1`
+ * @returns the talk once it was read, or refused
+ */
+export async function broughtInto(client: Client, talk: string, name: string, file: Uint8Array, wish = ''): Promise<TalkView> {
+  const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/imports${wish}`, fileForm(name, file))
+  return await until(
+    name,
+    async () => {
+      const now = await client.get<TalkView>('GET', `/talks/${talk}`)
+      return ['done', 'failed'].includes(now.imports.find((one) => one.id === id)?.state ?? '') && now
+    },
+    120_000,
+  )
+}

@@ -16,7 +16,7 @@ import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
 import { sendTake } from '../harness/recording'
 import { everythingOf, screeningOf, shareTalk } from '../harness/screening'
-import { knotsTalk } from '../harness/talks'
+import { broughtInto, knotsTalk } from '../harness/talks'
 
 let product: Product
 let client: Client
@@ -34,18 +34,8 @@ afterAll(async () => {
 const WIDTH = 854
 const MIDDLE = { x: 0.45, y: 0.45, w: 0.1, h: 0.1 }
 const view = (talk: string): Promise<TalkView> => client.get<TalkView>('GET', `/talks/${talk}`)
-/** Brings a file in. @param where what the address says besides @returns the talk once it was read */
-async function bring(talk: string, name: string, file: Uint8Array, where = ''): Promise<TalkView> {
-  const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/imports${where}`, fileForm(name, file))
-  return await until(
-    name,
-    async () => {
-      const now = await view(talk)
-      return ['done', 'failed'].includes(now.imports.find((one) => one.id === id)?.state ?? '') && now
-    },
-    120_000,
-  )
-}
+const bring = (talk: string, name: string, file: Uint8Array, wish?: string): Promise<TalkView> =>
+  broughtInto(client, talk, name, file, wish)
 const clipsOf = (now: TalkView, n: number): NonNullable<Slide['clips']> => now.slides[n]?.clips ?? []
 
 /** A film that is red for a second and green from then on, with a tone. */

@@ -7,12 +7,12 @@ import type { Slide, Stretch } from '@core/model'
 import { frameAt } from '@core/plan'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
 import { Client } from '../harness/client'
-import { fileForm } from '../harness/decks'
 import { frameOf, levelOf, meanColour } from '../harness/film-file'
 import { filmFile, makeOfficeDeck, rewritten, toneFile } from '../harness/office-decks'
 import type { MadeSlide } from '../harness/office-decks'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
+import { broughtInto } from '../harness/talks'
 
 let product: Product
 let client: Client
@@ -33,14 +33,8 @@ function stretchesIn({ programme, stretches }: FilmView): readonly Stretch[] {
   return [...played].flatMap((id) => stretches.find((stretch) => stretch.id === id) ?? [])
 }
 
-/** Brings a file into a talk. @returns the talk once it was read */
-async function bring(talk: string, name: string, file: Uint8Array): Promise<TalkView> {
-  await client.get('POST', `/talks/${talk}/imports`, fileForm(name, file))
-  return await until('the deck', async () => {
-    const now = await view(talk)
-    return ['done', 'failed'].includes(now.imports[0]?.state ?? '') && now
-  })
-}
+const bring = (talk: string, name: string, file: Uint8Array, wish?: string): Promise<TalkView> =>
+  broughtInto(client, talk, name, file, wish)
 
 const clicked: MadeSlide = {
   put: (slide) => {

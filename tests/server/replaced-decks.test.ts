@@ -2,10 +2,11 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Slide } from '@core/model'
 import type { BroughtDeck, FilmView, TalkView } from '@contracts'
 import { Client, sentenceOf } from '../harness/client'
-import { fileForm, makePdf } from '../harness/decks'
-import { startProduct, until } from '../harness/product'
+import { makePdf } from '../harness/decks'
+import { startProduct } from '../harness/product'
 import type { Product } from '../harness/product'
 import { sendTake, toneRecording } from '../harness/recording'
+import { broughtInto } from '../harness/talks'
 
 let product: Product
 let client: Client
@@ -18,17 +19,8 @@ afterAll(async () => {
 })
 
 const view = (talk: string): Promise<TalkView> => client.get<TalkView>('GET', `/talks/${talk}`)
-async function bring(talk: string, name: string, file: Uint8Array, where = ''): Promise<TalkView> {
-  const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/imports${where}`, fileForm(name, file))
-  return await until(
-    name,
-    async () => {
-      const now = await view(talk)
-      return ['done', 'failed'].includes(now.imports.find((one) => one.id === id)?.state ?? '') && now
-    },
-    120_000,
-  )
-}
+const bring = (talk: string, name: string, file: Uint8Array, wish?: string): Promise<TalkView> =>
+  broughtInto(client, talk, name, file, wish)
 
 const page = (title: string, ...lines: readonly string[]): string => [`# ${title}`, '', ...lines.map((line) => `- ${line}`)].join('\n')
 const deckOf = (...pages: readonly string[]): Uint8Array => Buffer.from(pages.join('\n\n'))

@@ -3,20 +3,15 @@ import { CaretRight, DArrowRight, VideoPause } from '@element-plus/icons-vue'
 import { clipRect } from '@core/layout'
 import { clipLength } from '@core/scene'
 import type { ClipScene } from '@core/scene'
-import type { Rect, Size } from '@core/model'
+import type { Size } from '@core/model'
 import { useLectern } from '~/stores/lectern'
+import { rectStyle } from '~/styles/rect-style'
 import { duration } from '~/words'
 
 /** What the presenter alone sees of the clips on the slide: how far each has come, and what starts, halts and skips it. */
 const props = defineProps<{ clips: readonly ClipScene[]; shape: Size }>()
 const lectern = useLectern()
 
-const inPercent = ({ x, y, w, h }: Rect): Record<string, string> => ({
-  left: `${String(x * 100)}%`,
-  top: `${String(y * 100)}%`,
-  width: `${String(w * 100)}%`,
-  height: `${String(h * 100)}%`,
-})
 /** Nobody has started it, and the next press does. */
 const waits = ({ clip, at, playing }: ClipScene): boolean => clip.start === 'click' && !playing && at === clip.from
 const shown = computed(() =>
@@ -29,7 +24,7 @@ const shown = computed(() =>
       clip,
       playing,
       seen: rect !== null,
-      style: inPercent(rect ?? clip.box),
+      style: rectStyle(rect ?? clip.box),
       share: place / length,
       words: waits(scene) ? `${duration(length)}, going on plays it` : `${duration(place)} of ${duration(length)}`,
     }

@@ -14,6 +14,7 @@ import { useDubPicture } from '~/composables/useDubPicture'
 import { assetUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
 import { useProjecting } from '~/composables/useProjector'
+import { rectStyle } from '~/styles/rect-style'
 
 /** The slide as viewers will see it: its ink, and the live face in its framing. */
 const props = defineProps<{ talkId: string; shape: Size }>()
@@ -51,19 +52,13 @@ const faceOn = computed(
 )
 /** Where the slide itself is drawn and drawn on: all of the frame unless it shares with the face. */
 const stage = computed(() => (framing.value === null || !faceOn.value ? WHOLE : stageRect(framing.value)))
-const inPercent = (rect: { x: number; y: number; w: number; h: number }): Record<string, string> => ({
-  left: `${String(rect.x * 100)}%`,
-  top: `${String(rect.y * 100)}%`,
-  width: `${String(rect.w * 100)}%`,
-  height: `${String(rect.h * 100)}%`,
-})
 const RADIUS = { card: '', wide: '', round: '50%', arch: '50% 50% 6px 6px / 38% 38% 6px 6px' } as const
 const BORDER = { none: '0', thin: '3px', broad: '7px' } as const
 const place = computed(() =>
   framing.value === null
     ? {}
     : {
-        ...inPercent(faceRect(framing.value)),
+        ...rectStyle(faceRect(framing.value)),
         borderRadius:
           framing.value.placing === 'full'
             ? '0'
@@ -177,11 +172,11 @@ onBeforeUnmount(() => {
         class="wet"
         :width="Math.max(1, Math.round(pixels.width * stage.w))"
         :height="Math.max(1, Math.round(pixels.height * stage.h))"
-        :style="inPercent(stage)"
+        :style="rectStyle(stage)"
         aria-hidden="true"
         v-on="drawing.listeners"
       />
-      <div v-if="clips.length > 0 && !lectern.dubbing" class="clips" :style="inPercent(stage)">
+      <div v-if="clips.length > 0 && !lectern.dubbing" class="clips" :style="rectStyle(stage)">
         <ClipControls :clips="clips" :shape="shape" />
       </div>
       <p v-if="echo.heard.value && !echo.closes.value" class="echo" role="alert" @click.stop>
@@ -192,7 +187,7 @@ onBeforeUnmount(() => {
       <div v-show="faceOn" class="face" :class="{ hidden: !lectern.preview }" :style="place">
         <video ref="face" muted playsinline :style="within" />
       </div>
-      <div v-if="labelAt" class="typing" :style="inPercent(stage)"><LabelField :at="labelAt" @done="labelAt = null" /></div>
+      <div v-if="labelAt" class="typing" :style="rectStyle(stage)"><LabelField :at="labelAt" @done="labelAt = null" /></div>
       <div v-if="lectern.phase === 'countdown' && lectern.leadIn === null" class="count clock" role="status">{{ lectern.count }}</div>
     </div>
   </div>

@@ -4,6 +4,7 @@ import { clipRect } from '@core/layout'
 import type { Clip, ClipId, Rect, Size, Slide } from '@core/model'
 import { useBoxDrag } from '~/composables/useBoxDrag'
 import { useClips } from '~/composables/useClips'
+import { rectStyle } from '~/styles/rect-style'
 
 /** The clips of a step on the bench, each where it will be: dragged here, or moved by keys. */
 const props = defineProps<{ slide: Slide; step: number; stage: HTMLElement | null; shape: Size }>()
@@ -21,15 +22,9 @@ const boxes = computed(() =>
     .map((clip) => {
       const { draft } = drag
       const rect = draft.value?.key === clip.id ? draft.value.rect : rectOf(clip)
-      return { clip, rect: rectOf(clip), style: inPercent(rect) }
+      return { clip, rect: rectOf(clip), style: rectStyle(rect) }
     }),
 )
-const inPercent = ({ x, y, w, h }: Rect): Record<string, string> => ({
-  left: `${String(x * 100)}%`,
-  top: `${String(y * 100)}%`,
-  width: `${String(w * 100)}%`,
-  height: `${String(h * 100)}%`,
-})
 </script>
 
 <template>

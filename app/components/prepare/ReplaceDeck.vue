@@ -51,6 +51,11 @@ const summary = computed(() => {
   ]
   return parts.join(', ')
 })
+/** Whether the new slides have another shape than the talk: they get edges beside them, or above and below. */
+const otherShape = computed(() => {
+  const [size, shape] = [rows.value[0]?.brought.steps[0]?.picture.size, talk.talk?.shape]
+  return size !== undefined && shape !== undefined && Math.abs(size.width / size.height - shape.width / shape.height) > 0.02
+})
 const last = (slide: Slide): Slide['steps'][number]['picture'] | undefined => slide.steps.at(-1)?.picture
 const pick = (one: ReplacedSlide): void => {
   chosen.value = one.brought.id
@@ -75,6 +80,10 @@ const pick = (one: ReplacedSlide): void => {
       <span v-else class="soft">The deck before can be put back afterwards.</span>
     </div>
     <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
+    <p v-else-if="otherShape" class="soft">
+      The new slides have another shape than this talk, so there are edges beside them. Its shape can be changed in the run sheet
+      afterwards.
+    </p>
     <div class="columns">
       <div class="scroll">
         <div class="heads soft"><span>The deck you have</span><span>The new deck</span></div>
