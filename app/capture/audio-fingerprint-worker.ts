@@ -1,3 +1,4 @@
+import { fromDb } from '@core/voice'
 import { heardBlocks } from './heard-blocks'
 import type { BlockSource } from './heard-blocks'
 import { sixteenBits } from './sixteen-bits'
@@ -9,7 +10,7 @@ const SETTLED = 700
 /** Of a stretch that is too short for one, so much is enough. */
 const ENOUGH = 900
 /** A print of a room without speech could not be found again: its level is at least this, as an amplitude (root mean square). */
-const HEARD = 10 ** (-42 / 20)
+const HEARD = fromDb(-42)
 
 export interface Print {
   /** When its first sample was captured, in ms of the stretch. */

@@ -2,6 +2,7 @@ import type { Ms, Piece, Span, StretchId } from '@core/model'
 import { gainsOf, goesOnFrom, sourceAt } from '@core/programme'
 import { pieceAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
+import { fromDb } from '@core/voice'
 
 /** Where a film is while it is played. */
 export interface Playhead {
@@ -81,5 +82,5 @@ export function voiceAfter(film: FilmIndex, number: number): Span | null {
 export function volumesOf(film: FilmIndex): ReadonlyMap<StretchId, number> {
   const gains = gainsOf(film.film.programme, film.film.stretches)
   const most = Math.max(0, ...gains.values())
-  return new Map([...gains].map(([stretch, gain]) => [stretch, 10 ** ((gain - most) / 20)]))
+  return new Map([...gains].map(([stretch, gain]) => [stretch, fromDb(gain - most)]))
 }

@@ -1,4 +1,5 @@
 import type { Ms } from '@core/model'
+import { fromDb } from './level'
 import { PEAKS_A_SECOND } from './peaks'
 
 /** How much softer other sound is while somebody speaks, in dB. */
@@ -27,7 +28,7 @@ function depth(before: Ms, after: Ms): number {
  * @returns dB for each of the peaks, 0 or less
  */
 export function duckingOf(peaks: readonly number[], loudness: number): Float32Array {
-  const limit = 255 * 10 ** ((loudness - BELOW) / 20)
+  const limit = 255 * fromDb(loudness - BELOW)
   const spoken = peaks.map((peak) => peak > limit)
   const gains = new Float32Array(peaks.length)
   const since = new Float64Array(peaks.length)

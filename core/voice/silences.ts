@@ -1,5 +1,5 @@
 import type { Ms } from '@core/model'
-import { toDb } from './level'
+import { fromDb, toDb } from './level'
 import { PEAKS_A_SECOND } from './peaks'
 
 /** A part of a voice without speech, in ms of its stretch. */
@@ -51,7 +51,7 @@ export function silenceLevel(peaks: readonly number[]): number {
  * @returns in order, none overlapping
  */
 export function silencesOf(peaks: readonly number[], shortest: Ms, level: number = silenceLevel(peaks)): readonly TimeRange[] {
-  const limit = 255 * 10 ** (level / 20)
+  const limit = 255 * fromDb(level)
   const silences: { from: Ms; to: Ms }[] = []
   for (const [n, value] of peaks.entries()) {
     if (value > limit) continue

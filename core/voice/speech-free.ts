@@ -1,5 +1,5 @@
 import type { Ms } from '@core/model'
-import { toDb } from './level'
+import { fromDb, toDb } from './level'
 import { PEAKS_A_SECOND } from './peaks'
 import type { TimeRange } from './silences'
 
@@ -24,7 +24,7 @@ export function speechFree(peaks: readonly number[], shortest: Ms): readonly Tim
   const heard = [...peaks].sort((a, b) => a - b)
   // What is quiet for a twentieth of the time is the room; a part of the time is spent breathing, whoever speaks.
   const room = heard[Math.floor(heard.length / 20)] ?? 0
-  const limit = Math.max(SURELY_SILENT, 255 * 10 ** (Math.min(SURELY_HEARD, toDb(room / 255) + OF_THE_ROOM) / 20))
+  const limit = Math.max(SURELY_SILENT, 255 * fromDb(Math.min(SURELY_HEARD, toDb(room / 255) + OF_THE_ROOM)))
   const free: { from: Ms; to: Ms }[] = []
   for (const [n, value] of peaks.entries()) {
     if (value > limit) continue

@@ -1,4 +1,4 @@
-import { PEAKS_A_SECOND, silenceLevel } from '@core/voice'
+import { PEAKS_A_SECOND, fromDb, silenceLevel } from '@core/voice'
 import type { TimeRange } from '@core/voice'
 import type { Ms } from '@core/model'
 
@@ -21,7 +21,7 @@ export interface VoiceLevels {
 
 /** @param peaks see `peaksOf` */
 export function voiceLevels(peaks: readonly number[]): VoiceLevels {
-  const silent = 255 * 10 ** (silenceLevel(peaks) / 20)
+  const silent = 255 * fromDb(silenceLevel(peaks))
   const heard = peaks.filter((peak) => peak > silent).sort((one, other) => one - other)
   return { peaks, silent, loud: Math.max(silent, (heard[Math.floor(heard.length / 2)] ?? 255) * LOUD) }
 }

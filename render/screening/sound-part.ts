@@ -1,5 +1,6 @@
 import { SOUND_MARGIN, SOUND_PART, SOUND_PART_MS } from '@core/screening'
 import type { SoundPart } from '@core/screening'
+import { fromDb } from '@core/voice'
 import { filter, filtersText } from '@render/filters'
 import { outputOf } from '@render/process'
 import { SAMPLES_IN, assembleVoice, mixClips } from '@render/sound'
@@ -67,7 +68,7 @@ export async function makeSoundPart(part: SoundPart, { gain }: SoundTreatment, f
       '-af',
       filtersText([
         filter('volume', [`${gain.toFixed(2)}dB`]),
-        filter('alimiter', [], { limit: (10 ** (CEILING / 20)).toFixed(4), level: false, attack: 3, release: 60, latency: true }),
+        filter('alimiter', [], { limit: fromDb(CEILING).toFixed(4), level: false, attack: 3, release: 60, latency: true }),
       ]),
       '-c:a',
       'aac',

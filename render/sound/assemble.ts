@@ -1,5 +1,6 @@
 import { open } from 'node:fs/promises'
 import type { VoicePart } from '@core/plan'
+import { fromDb } from '@core/voice'
 import { filter, filtersText } from '@render/filters'
 import { outputOf } from '@render/process'
 import { BYTES_A_SAMPLE, SAMPLE_RATE, samplesOf } from './pcm'
@@ -42,7 +43,7 @@ async function readSamples(path: string, from: number, count: number, gain: numb
     await file.close()
   }
   if (gain === 0) return samples
-  const factor = 10 ** (gain / 20)
+  const factor = fromDb(gain)
   for (let n = 0; n < count; n += 1) samples[n] = Math.max(-32_768, Math.min(32_767, Math.round(samples[n]! * factor)))
   return samples
 }

@@ -1,5 +1,6 @@
 import type { Format, LoudnessWanted } from '@core/model'
 import type { ClipPart, VoicePart } from '@core/plan'
+import { fromDb } from '@core/voice'
 import { filter, filtersText } from '@render/filters'
 import { feed, start } from '@render/process'
 import { assembleVoice } from './assemble'
@@ -94,7 +95,7 @@ async function encode(
   // It sees the samples alone. Peaks between them, which as a rule are less than what the ceiling leaves, are measured afterwards;
   // twice as many samples would show them here, and take a third of the time that the sound takes.
   const limiter =
-    ceiling === null ? [] : [filter('alimiter', [], { limit: (10 ** (ceiling / 20)).toFixed(4), level: false, attack: 3, release: 60 })]
+    ceiling === null ? [] : [filter('alimiter', [], { limit: fromDb(ceiling).toFixed(4), level: false, attack: 3, release: 60 })]
   const { child, done } = start(
     'ffmpeg',
     [

@@ -1,5 +1,5 @@
 import type { ClipPart } from '@core/plan'
-import { PEAKS_A_SECOND, duckingOf } from '@core/voice'
+import { PEAKS_A_SECOND, duckingOf, fromDb } from '@core/voice'
 import { clipSamples } from './clip-samples'
 import { SAMPLE_RATE, samplesOf } from './pcm'
 import { SampleReader } from './sample-reader'
@@ -17,8 +17,6 @@ export interface MixOrder {
   /** When in the film its first sample is, in ms: what is softer under speech is so by steps of the film's time, wherever a part begins. */
   readonly begins: number
 }
-
-const dbToFactor = (db: number): number => 10 ** (db / 20)
 
 /** The outline of the voice by steps of the film's time, and where the first whole step begins among its samples. */
 class VoiceOutline {
@@ -67,7 +65,7 @@ async function duckingUnder(voice: AsyncIterable<Int16Array>, begins: number, lo
   const outline = new VoiceOutline(begins)
   for await (const block of voice) outline.take(block)
   outline.end()
-  const factors = duckingOf(outline.peaks, loudness).map(dbToFactor)
+  const factors = duckingOf(outline.peaks, loudness).map(fromDb)
   return {
     factorAt: (sample) => {
       // From the middle of one step to that of the next.
@@ -92,7 +90,7 @@ class PlayedPart {
   constructor(part: ClipPart, path: string) {
     this.#part = part
     this.#path = path
-    this.#factor = dbToFactor(part.gain)
+    this.#factor = fromDb(part.gain)
     this.#begin = samplesOf(part.at)
     this.#end = samplesOf(part.at + part.length)
   }
