@@ -2,24 +2,26 @@ import type { Clip, ClipId, Slide } from '@core/model'
 import { bringClips } from '~/client'
 import { useTalk } from '~/stores/talk'
 
-/** Changes the clips of a slide. @param slide asked anew for each change */
-export function useClips(slide: () => Slide) {
+/** Changes the clips of a slide. @param slide asked anew for each change; null: there is none now, and nothing is changed */
+export function useClips(slide: () => Slide | null) {
   const talk = useTalk()
 
-  const set = (clips: readonly Clip[]): void => {
-    talk.edit({ kind: 'set', slides: [slide().id], fields: { clips } })
+  function set(update: (clips: readonly Clip[]) => readonly Clip[]): void {
+    const now = slide()
+    if (now !== null) talk.edit({ kind: 'set', slides: [now.id], fields: { clips: update(now.clips ?? []) } })
   }
   const change = (id: ClipId, fields: Partial<Clip>): void => {
-    set((slide().clips ?? []).map((clip) => (clip.id === id ? { ...clip, ...fields } : clip)))
+    set((clips) => clips.map((clip) => (clip.id === id ? { ...clip, ...fields } : clip)))
   }
   const takeOff = (id: ClipId): void => {
-    set((slide().clips ?? []).filter((clip) => clip.id !== id))
+    set((clips) => clips.filter((clip) => clip.id !== id))
   }
   /** Sends files to be clips of the slide. */
   async function bring(files: readonly File[]): Promise<void> {
-    if (talk.talk === null || files.length === 0) return
+    const now = slide()
+    if (talk.talk === null || now === null || files.length === 0) return
     try {
-      await bringClips(talk.talk.id, slide().id, files)
+      await bringClips(talk.talk.id, now.id, files)
       await talk.refresh()
     } catch (error) {
       talk.report(error)

@@ -1,17 +1,17 @@
 import { dequal } from 'dequal'
 import type { Ref } from 'vue'
 import { paintInset, paintScene } from '@core/paint'
-import { playheadAt, turnOf, voiceAfter, volumesOf } from '@core/playback'
-import type { ClipVolume } from '@core/playback'
+import { clipVolumes, playheadAt, turnOf, voiceAfter, volumesOf } from '@core/playback'
 import { intoSpan } from '@core/programme'
 import { sceneAt, trackIn } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
 import type { Ms, Size, Span, StretchId } from '@core/model'
-import { recordingUrl } from '~/client'
+import { assetUrl, recordingUrl } from '~/client'
 import { MediaSlots } from '~/player'
 import type { Slot } from '~/player'
-import type { useClipPlayers } from './useClipPlayers'
+import { useTalk } from '~/stores/talk'
+import { useClipPlayers } from './useClipPlayers'
 
 /** How far the sound may be from where it should be before it is set right, in seconds. */
 const SLIP = 0.04
@@ -22,21 +22,20 @@ const SLIP = 0.04
 const NEAREST = 1 / 60
 
 /**
- * Plays a film onto a canvas: the voice sets the time, the scene at that time is drawn with the painter that the
+ * Plays a film of the open talk onto a canvas: the voice sets the time, the scene at that time is drawn with the painter that the
  * export uses.
  * @param index the film
  * @param canvas where it is drawn
  * @param size of the canvas in pixels
- * @param clips plays those of its slides, and has all pictures
- * @param volume how loud they are; null: they are not heard
  */
-export function useFilmPlayer(
-  index: Ref<FilmIndex | null>,
-  canvas: Ref<HTMLCanvasElement | null>,
-  size: Ref<Size>,
-  { shelf, follow }: ReturnType<typeof useClipPlayers>,
-  volume: Ref<ClipVolume | null>,
-) {
+export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanvasElement | null>, size: Ref<Size>) {
+  const talk = useTalk()
+  const { shelf, follow } = useClipPlayers(
+    (digest) => assetUrl(talk.talk?.id ?? '', digest),
+    () => {
+      draw()
+    },
+  )
   const at = ref<Ms>(0)
   const playing = ref(false)
   /** How fast it is played, 0.5 to 2; the pitch stays. */
@@ -62,6 +61,7 @@ export function useFilmPlayer(
   let frame = 0
 
   const volumes = computed(() => (index.value === null ? new Map<StretchId, number>() : volumesOf(index.value)))
+  const clipVolume = computed(() => (index.value === null ? () => 0 : clipVolumes(index.value, talk.film?.peaks ?? {})))
 
   function draw(): void {
     const ctx = canvas.value?.getContext('2d')
@@ -72,7 +72,7 @@ export function useFilmPlayer(
     follow(scene.clips, {
       playing: playing.value,
       rate: (speed.value * tempo.num) / tempo.den,
-      volume: (clip) => volume.value?.(clip, at.value) ?? 0,
+      volume: (clip) => clipVolume.value(clip, at.value),
     })
     paintScene<CanvasImageSource>(ctx, scene, size.value, shelf)
     if (scene.inset === null || current?.slot.stretch !== scene.inset.stretch) return

@@ -1,8 +1,9 @@
 import type { Ref } from 'vue'
-import type { Clip, ClipId, Ms, PlayedClip, Slide } from '@core/model'
+import { clipLength } from '@core/model'
+import type { Clip, ClipId, ClipStart, Ms, PlayedClip, Slide } from '@core/model'
 import { startedClips } from '@core/session'
 import type { Screen } from '@core/session'
-import { clipLength, clipsOn, clipsOfStep, playedOf } from '@core/scene'
+import { clipsOn, startedFrom } from '@core/scene'
 import type { ClipScene } from '@core/scene'
 import type { NoteCue } from './lectern-screen'
 
@@ -22,11 +23,10 @@ export function presentedClips({ note, put, screen, slide }: PresentedBy) {
 
   /** Clips that were started, as they are at a time, which is the first of what they are in from then on. */
   const started = (stamp: number): readonly PlayedClip[] =>
-    startedClips(screen.value).map((clip) => ({
-      ...clip,
-      at: 0,
-      place: Math.round(playedOf({ ...clip, at: since.get(clip.clip) ?? stamp }, stamp)),
-    }))
+    startedClips(screen.value).map((clip) => {
+      const now = startedFrom({ ...clip, at: since.get(clip.clip) ?? stamp }, stamp)
+      return { ...now, place: Math.round(now.place) }
+    })
 
   const shown = (stamp: number): readonly ClipScene[] =>
     slide.value === null || screen.value.blank ? [] : clipsOn(slide.value, screen.value.step, started(stamp), 0)
@@ -35,6 +35,12 @@ export function presentedClips({ note, put, screen, slide }: PresentedBy) {
     since.set(clip, stamp)
     note((at) => ({ kind: 'clip', at, clip, place: Math.round(place), playing }), stamp)
   }
+
+  /** Clips that come with the step that is up. @param start what they begin with */
+  const ofStep = (start: ClipStart): readonly Clip[] =>
+    (slide.value?.clips ?? []).filter((clip) => clip.step === screen.value.step && clip.start === start)
+
+  const wasStarted = ({ id }: Clip): boolean => startedClips(screen.value).some(({ clip }) => clip === id)
 
   const sceneOf = (clip: ClipId, stamp: number): ClipScene | undefined => shown(stamp).find((one) => one.clip.id === clip)
 
@@ -60,22 +66,12 @@ export function presentedClips({ note, put, screen, slide }: PresentedBy) {
   }
 
   /** Clips of this step that wait for a click that has not come. */
-  function waiting(): Clip | null {
-    if (slide.value === null) return null
-    const known = new Set(startedClips(screen.value).map(({ clip }) => clip))
-    const own = clipsOfStep(slide.value, screen.value.step).filter(({ step, start }) => step === screen.value.step && start === 'click')
-    return own.find(({ id }) => !known.has(id)) ?? null
-  }
+  const waiting = (): Clip | null => ofStep('click').find((clip) => !wasStarted(clip)) ?? null
 
   /** A slide or step has come: its own clips begin, and those of steps that went are over. */
   function arrived(stamp: number): void {
-    if (slide.value === null) return
-    const { step } = screen.value
-    for (const clip of slide.value.clips ?? []) {
-      const there = startedClips(screen.value).find((one) => one.clip === clip.id)
-      if (clip.step === step && clip.start === 'step' && there === undefined) set(clip.id, 0, true, stamp)
-      if (clip.step > step && there !== undefined) set(clip.id, 0, false, stamp)
-    }
+    for (const clip of ofStep('step')) if (!wasStarted(clip)) set(clip.id, 0, true, stamp)
+    for (const clip of slide.value?.clips ?? []) if (clip.step > screen.value.step && wasStarted(clip)) set(clip.id, 0, false, stamp)
   }
 
   /** Nothing is recorded for a while: clips stand until it goes on. */
@@ -102,11 +98,7 @@ export function presentedClips({ note, put, screen, slide }: PresentedBy) {
 
   /** A take or run-through begins: as if the slide had only come now. */
   function begin(): void {
-    standAt([])
-    const { step } = screen.value
-    const own = (slide.value?.clips ?? []).filter((clip) => clip.step === step && clip.start === 'step')
-    resting = new Set(own.map(({ id }) => id))
-    put({ clips: own.map(({ id }) => ({ clip: id, at: 0, place: 0, playing: false })) })
+    standAt(ofStep('step').map(({ id }) => ({ clip: id, at: 0, place: 0, playing: true })))
   }
 
   /** As `begin`, with nothing to wait for: a run-through. */

@@ -1,10 +1,13 @@
 import type { Drawable } from '@core/paint'
 import { pictureOfClip } from '@core/scene'
 import type { ClipScene } from '@core/scene'
+import type { AssetId, Clip, ClipId } from '@core/model'
 
 /** How far a clip may be from where it should be before it is set right, in seconds: while it plays, and while it begins. */
 const SLIP = 0.12
 const BEGINNING = 0.4
+/** How many clips stay loaded that are not on screen. */
+const KEPT = 6
 
 /** How clips are played along. */
 export interface ClipPlay {
@@ -17,7 +20,7 @@ export interface ClipPlay {
 
 /** The media elements that clips are played from, one for each. */
 export class ClipPlayers {
-  readonly #elements = new Map<string, HTMLVideoElement>()
+  readonly #elements = new Map<ClipId, HTMLVideoElement>()
   readonly #urlOf: (digest: string) => string
   readonly #arrived: () => void
 
@@ -29,13 +32,15 @@ export class ClipPlayers {
 
   /** Has clips play, or stand, where they are now; all others are silent. */
   follow(scenes: readonly ClipScene[], how: ClipPlay): void {
-    const here = new Set(scenes.map(({ clip }) => clip.media.file))
-    for (const [file, element] of this.#elements) if (!here.has(file as ClipScene['clip']['media']['file'])) element.pause()
+    const here = new Set(scenes.map(({ clip }) => clip.id))
+    const others = [...this.#elements].filter(([id]) => !here.has(id))
+    for (const [, element] of others) element.pause()
+    for (const [id, element] of others.slice(0, -KEPT)) this.#release(id, element)
     for (const scene of scenes) this.#place(scene, how)
   }
 
   #place(scene: ClipScene, { playing, rate, volume }: ClipPlay): void {
-    const element = this.#made(scene)
+    const element = this.#made(scene.clip)
     const on = playing && scene.playing
     element.playbackRate = rate
     const loud = on ? volume(scene) : 0
@@ -55,34 +60,43 @@ export class ClipPlayers {
 
   /** What is seen of a clip now; undefined while it is not there, or a sound. */
   drawable({ clip }: ClipScene): Drawable<CanvasImageSource> | undefined {
-    const element = this.#elements.get(clip.media.file)
+    const element = this.#elements.get(clip.id)
     if (element === undefined || element.readyState < HTMLMediaElement.HAVE_CURRENT_DATA || element.videoWidth === 0) return undefined
     return { image: element, width: element.videoWidth, height: element.videoHeight }
   }
 
   /** What a clip is played from; undefined: nothing yet. */
   elementOf({ clip }: ClipScene): HTMLMediaElement | undefined {
-    return this.#elements.get(clip.media.file)
+    return this.#elements.get(clip.id)
   }
 
   /** Lets go of everything that was loaded. */
   release(): void {
-    for (const element of this.#elements.values()) {
-      element.pause()
-      element.removeAttribute('src')
-    }
-    this.#elements.clear()
+    for (const [id, element] of this.#elements) this.#release(id, element)
   }
 
-  #made({ clip: { media } }: ClipScene): HTMLVideoElement {
-    const known = this.#elements.get(media.file)
-    if (known !== undefined) return known
+  #release(id: ClipId, element: HTMLVideoElement): void {
+    element.pause()
+    element.removeAttribute('src')
+    // What had been fetched is held until something else is loaded.
+    element.load()
+    this.#elements.delete(id)
+  }
+
+  #made({ id, media }: Clip): HTMLVideoElement {
+    const element = this.#elements.get(id) ?? this.#loaded(media.file)
+    // The one used last is let go last.
+    this.#elements.delete(id)
+    this.#elements.set(id, element)
+    return element
+  }
+
+  #loaded(file: AssetId): HTMLVideoElement {
     const element = document.createElement('video')
     element.preload = 'auto'
     element.playsInline = true
-    element.src = this.#urlOf(media.file)
+    element.src = this.#urlOf(file)
     for (const event of ['seeked', 'loadeddata'] as const) element.addEventListener(event, this.#arrived)
-    this.#elements.set(media.file, element)
     return element
   }
 }

@@ -67,7 +67,7 @@ function withFields(slide: Slide, fields: SlideFields, shape: Size): Slide {
 const joinedNotes = (notes: readonly string[]): string => notes.filter((text) => text.trim() !== '').join('\n\n')
 
 /** The clips of slides whose steps become those of one. */
-function clipsOfSteps(slides: readonly Slide[]): Pick<Slide, 'clips'> {
+function clipsTogether(slides: readonly Slide[]): Pick<Slide, 'clips'> {
   let first = 0
   const clips: Clip[] = []
   for (const { clips: own = [], steps } of slides) {
@@ -92,13 +92,19 @@ function merge(deck: Deck, edit: Extract<DeckEdit, { kind: 'merge' }>): Deck {
     ...withoutProposal(head),
     version: head.version + 1,
     steps: together.flatMap((slide) => slide.steps),
-    ...clipsOfSteps(together),
+    ...clipsTogether(together),
     notes: joinedNotes(together.map((slide) => slide.notes)),
     viewerNotes: joinedNotes(together.map((slide) => slide.viewerNotes)),
     description: joinedNotes(together.map((slide) => slide.description)),
   }
   return { ...deck, slides: [...deck.slides.slice(0, first), whole, ...deck.slides.slice(first + together.length)] }
 }
+
+/** The clips that come with some of a slide's steps, counted from the first of those. @param to the step behind them */
+const clipsBetween = ({ clips }: Slide, from: number, to: number): Pick<Slide, 'clips'> =>
+  clips === undefined
+    ? {}
+    : { clips: clips.filter(({ step }) => step >= from && step < to).map((clip) => ({ ...clip, step: clip.step - from })) }
 
 function split(deck: Deck, edit: Extract<DeckEdit, { kind: 'split' }>): Deck {
   known(deck, [edit.slide])
@@ -113,16 +119,15 @@ function split(deck: Deck, edit: Extract<DeckEdit, { kind: 'split' }>): Deck {
   ) {
     throw new Refusal('malformed', 'This slide cannot be split there.')
   }
-  const [before, after] = [slide.clips?.filter(({ step }) => step < edit.keep), slide.clips?.filter(({ step }) => step >= edit.keep)]
   const kept: Slide = {
     ...withoutProposal(slide),
     version: slide.version + 1,
     steps: slide.steps.slice(0, edit.keep),
-    ...(before === undefined ? {} : { clips: before }),
+    ...clipsBetween(slide, 0, edit.keep),
   }
   const rest: Slide = {
     ...withoutProposal(slide),
-    ...(after === undefined ? {} : { clips: after.map((clip) => ({ ...clip, step: clip.step - edit.keep })) }),
+    ...clipsBetween(slide, edit.keep, Infinity),
     id: edit.as,
     version: 1,
     section: '',

@@ -1,4 +1,4 @@
-import { fittedInto } from '@core/model'
+import { clipsOfStep, fittedInto } from '@core/model'
 import type { Clip, Rect, Size, Slide } from '@core/model'
 import { CONTENT_COLUMNS, CONTENT_ROWS } from './content-grid'
 import type { ContentGrid } from './content-grid'
@@ -15,8 +15,8 @@ export function clipRect({ media, box }: Pick<Clip, 'media' | 'box'>, slide: Siz
 }
 
 /** What the clips of a step take up of its slide. */
-export function contentOfClips({ clips = [] }: Pick<Slide, 'clips'>, step: number, shape: Size): ContentGrid | null {
-  const rects = clips.flatMap((clip) => (clip.step <= step ? (clipRect(clip, shape) ?? []) : []))
+export function contentOfClips(slide: Pick<Slide, 'clips'>, step: number, shape: Size): ContentGrid | null {
+  const rects = clipsOfStep(slide, step).flatMap((clip) => clipRect(clip, shape) ?? [])
   if (rects.length === 0) return null
   const covers = (cell: number): boolean => {
     const [x, y] = [(cell % CONTENT_COLUMNS) + 0.5, Math.floor(cell / CONTENT_COLUMNS) + 0.5]

@@ -50,6 +50,9 @@ export const onSlide = (rect: Rect): Rect => ({
   y: Math.max(0, Math.min(1 - rect.h, rect.y)),
 })
 
+/** A box moved so far, as far as it stays on the slide. @param by in fractions of the slide */
+export const shiftedOnSlide = (rect: Rect, by: Point): Rect => onSlide({ ...rect, x: rect.x + by.x, y: rect.y + by.y })
+
 /** The inset in the lower right corner, where it lies unless a slide has reasons of its own. */
 export function usualInset(shape: Size, outline: Outline = 'card', size: number = USUAL_SIZE): Rect {
   const { w, h } = insetExtent(outline, size, shape)

@@ -58,6 +58,15 @@ export interface PlayedClip {
   readonly playing: boolean
 }
 
+/** How long the part of a clip is that is played. */
+export const clipLength = ({ from, to }: Pick<Clip, 'from' | 'to'>): Ms => to - from
+
+const NONE: readonly Clip[] = []
+
+/** Clips that a step of a slide has. */
+export const clipsOfStep = ({ clips = NONE }: { readonly clips?: readonly Clip[] }, step: number): readonly Clip[] =>
+  clips.filter((clip) => clip.step <= step)
+
 /** How many clips a slide may have. */
 export const MOST_CLIPS = 8
 /** Shortest part of a clip that can be played. */

@@ -1,5 +1,6 @@
 import { mergeContent } from '@core/layout'
 import { pausesIn } from '@core/markup'
+import { clipLength } from '@core/model'
 import type { Ms, Slide } from '@core/model'
 import { countWords, spokenWords } from './words'
 
@@ -59,7 +60,7 @@ function viewingTime(slide: Slide): Ms {
 
 /** How long the clips of a slide take that do not go round and round, in whole seconds: nobody is taken to speak over them. */
 const clipTime = ({ clips = [] }: Slide): Ms =>
-  Math.ceil(clips.reduce((sum, clip) => sum + (clip.loop ? 0 : clip.to - clip.from), 0) / 1000) * 1000
+  Math.ceil(clips.reduce((sum, clip) => sum + (clip.loop ? 0 : clipLength(clip)), 0) / 1000) * 1000
 
 const inSeconds = (time: Ms): Ms => Math.round(time / 1000) * 1000
 

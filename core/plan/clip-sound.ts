@@ -1,3 +1,4 @@
+import { AS_RECORDED } from '@core/model'
 import type { AssetId, Ms, Ratio } from '@core/model'
 import { heardLoudness } from '@core/programme'
 import { clipRuns, trackIn } from '@core/scene'
@@ -32,7 +33,7 @@ export function clipParts(index: FilmIndex): readonly ClipPart[] {
   const voice = voiceLoudness(index)
   const parts = index.film.programme.pieces.flatMap((piece, number): readonly ClipPart[] => {
     if (piece.out !== undefined) return []
-    const playbackRate = trackIn(index, number)?.span.rate ?? { num: 1, den: 1 }
+    const playbackRate = trackIn(index, number)?.span.rate ?? AS_RECORDED
     const start = index.starts[number] ?? 0
     return clipRuns(index, number)
       .filter(({ clip }) => clip.media.sound)

@@ -1,4 +1,4 @@
-import { startedClips } from '@core/session'
+import { clipLength, clipsOfStep } from '@core/model'
 import type { Clip, Ms, PlayedClip, Slide } from '@core/model'
 
 /** A clip as it is at a moment. */
@@ -8,9 +8,6 @@ export interface ClipScene {
   readonly at: Ms
   readonly playing: boolean
 }
-
-/** How long the part of a clip is that is played. */
-export const clipLength = ({ from, to }: Pick<Clip, 'from' | 'to'>): Ms => to - from
 
 /** Nearer than this to the next picture of a clip it is that one, as a part of a picture: times went through rates. */
 const NEARLY = 1e-3
@@ -25,10 +22,11 @@ export function pictureOfClip({ media, from, to }: Clip, at: Ms): number {
   return Math.max(0, Math.min(first(at), last))
 }
 
-const NONE: readonly ClipScene[] = []
-
 /** How much of a started clip was played by then, as if it had no end. @param at in the time in which it was started */
 export const playedOf = ({ place, playing, at: since }: PlayedClip, at: Ms): Ms => (playing ? place + Math.max(0, at - since) : place)
+
+/** A started clip as what begins then has it: its own time counts from there. @param at in the time in which it was started */
+export const startedFrom = (clip: PlayedClip, at: Ms): PlayedClip => ({ ...clip, place: playedOf(clip, at), at: 0 })
 
 function clipAt(clip: Clip, started: PlayedClip | undefined, at: Ms): ClipScene {
   if (started === undefined) return { clip, at: clip.from, playing: false }
@@ -39,25 +37,19 @@ function clipAt(clip: Clip, started: PlayedClip | undefined, at: Ms): ClipScene 
   return played < length ? { clip, at: clip.from + played, playing: started.playing } : { clip, at: clip.to, playing: false }
 }
 
-/** Clips that a step of a slide has. */
-export const clipsOfStep = ({ clips }: Pick<Slide, 'clips'>, step: number): readonly Clip[] =>
-  clips === undefined ? [] : clips.filter((clip) => clip.step <= step)
-
 /**
  * The clips on a slide at a moment, those that nobody started at their beginnings.
  * @param started which of them were, and since when
  * @param at in the time in which they were started
  */
-export function clipsOn(slide: Pick<Slide, 'clips'>, step: number, started: readonly PlayedClip[], at: Ms): readonly ClipScene[] {
-  if (slide.clips === undefined) return NONE
-  return clipsOfStep(slide, step).map((clip) =>
+export const clipsOn = (slide: Pick<Slide, 'clips'>, step: number, started: readonly PlayedClip[], at: Ms): readonly ClipScene[] =>
+  clipsOfStep(slide, step).map((clip) =>
     clipAt(
       clip,
       started.find((one) => one.clip === clip.id),
       at,
     ),
   )
-}
 
 /**
  * Clips that begin by themselves with a step of a slide, as they are started then; those of steps before are over, or go on and on. On a
@@ -67,10 +59,3 @@ export const startedByItself = (slide: Pick<Slide, 'clips'>, step: number): read
   clipsOfStep(slide, step)
     .filter((clip) => clip.start === 'step')
     .map((clip) => ({ clip: clip.id, at: 0, place: clip.step === step || clip.loop ? 0 : clipLength(clip), playing: true }))
-
-/** Clips of a slide that were started on a screen, as they are shown there. @param at see `clipsOn` */
-export const clipsOfScreen = (
-  screen: { readonly step: number; readonly clips?: readonly PlayedClip[] },
-  slide: Slide,
-  at: Ms,
-): readonly ClipScene[] => clipsOn(slide, screen.step, startedClips(screen), at)

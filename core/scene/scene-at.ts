@@ -23,7 +23,7 @@ import type {
 import { carriedInk } from './carried-ink'
 import { abovePlace, captionAt, filmCaptions } from './film-captions'
 import type { CaptionScene, FilmCaptions } from './film-captions'
-import { clipsOn, playedOf, startedByItself } from './clips-on'
+import { clipsOn, startedByItself, startedFrom } from './clips-on'
 import type { ClipScene } from './clips-on'
 import { EASE, REVEAL, TRANSITION, eased, framingBetween, rectBetween, sameFraming } from './change'
 import { lastNotAfter } from './search'
@@ -219,7 +219,7 @@ function withCarried(index: FilmIndex, number: number, at: Ms, ink: readonly Dra
 export const startedByHolding = (index: FilmIndex, { of, slide, step }: StillPiece): readonly PlayedClip[] =>
   of === undefined
     ? startedByItself(slideOf(index.film, slide), step)
-    : (index.tracks.get(of.stretch)?.clipsAt(of.at) ?? []).map((clip) => ({ ...clip, place: playedOf(clip, of.at), at: 0, playing: false }))
+    : (index.tracks.get(of.stretch)?.clipsAt(of.at) ?? []).map((clip) => ({ ...startedFrom(clip, of.at), playing: false }))
 
 /** A slide that is held without a recording. @param at in its own time */
 function heldMoment(index: FilmIndex, number: number, piece: StillPiece, at: Ms): Scene {

@@ -1,29 +1,30 @@
 import { WHOLE } from '@core/layout'
 import type { Point, Rect, Slide } from '@core/model'
 import type { Screen } from '@core/session'
-import { clipsOfScreen } from './clips-on'
+import type { ClipScene } from './clips-on'
 import { stepOf } from './scene-at'
 import type { Scene } from './scene-at'
 
 /**
  * What a screen looks like while it is presented: all ink of its slide whole, no face (which is shown live), nothing in between.
  * @param slide that the screen shows
+ * @param clips on it, as they are now
  * @param stage part of the frame that the slide has
  * @param spot the pointer's, in fractions of the slide
  */
 export function sceneOfScreen(
-  screen: Pick<Screen, 'step' | 'blank' | 'ink' | 'clips'>,
+  { step, blank, ink }: Pick<Screen, 'step' | 'blank' | 'ink'>,
   slide: Slide,
+  clips: readonly ClipScene[],
   stage: Rect = WHOLE,
   spot: Point | null = null,
 ): Scene {
-  const { step, blank, ink } = screen
   const lying = ink.filter((stroke) => stroke.slide === slide.id).map((stroke) => ({ stroke, elapsed: null }))
   return {
     slide: slide.id,
     step,
     shown: blank ? null : stepOf(slide, step),
-    clips: blank ? [] : clipsOfScreen(screen, slide, 0),
+    clips: blank ? [] : clips,
     ink: blank ? [] : lying,
     spot: blank ? null : spot,
     stage,

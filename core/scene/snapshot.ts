@@ -1,5 +1,6 @@
 import { openingScreen, screenChanges, startedClips } from '@core/session'
 import type { Ms, Snapshot, Stretch } from '@core/model'
+import { startedFrom } from './clips-on'
 import { strokeLength } from './ink-afterwards'
 
 /**
@@ -12,6 +13,6 @@ export function snapshotAt(stretch: Pick<Stretch, 'opening' | 'cues'>, at: Ms): 
   const done = screenChanges(stretch, (cue) => (cue.kind === 'ink' ? cue.at + strokeLength(cue.stroke) <= at : cue.at <= at))
   for (const { after } of done) screen = after
   const { slide, step, blank, inset, ink } = screen
-  const clips = startedClips(screen).map((clip) => ({ ...clip, at: 0, place: clip.playing ? clip.place + at - clip.at : clip.place }))
+  const clips = startedClips(screen).map((clip) => startedFrom(clip, at))
   return { slide, step, blank, inset, ink, ...(clips.length === 0 ? {} : { clips }) }
 }

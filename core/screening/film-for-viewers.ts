@@ -1,7 +1,7 @@
-import { AS_RECORDED, asId } from '@core/model'
+import { AS_RECORDED, asId, clipsOfStep } from '@core/model'
 import type { Clip, Cue, Film, Ms, PathPoint, Piece, PlayedClip, RecordedPiece, Slide, SlideId, Stretch, Stroke } from '@core/model'
 import { shownSpan } from '@core/programme'
-import { REVEAL, playedOf, startedByHolding, stepOf } from '@core/scene'
+import { REVEAL, startedByHolding, startedFrom, stepOf } from '@core/scene'
 import type { FilmIndex, LyingStroke, Track } from '@core/scene'
 
 /** A piece by itself, with the one recording that it is a part of: both begin and end together. */
@@ -67,9 +67,6 @@ function openingOf(track: Track, slide: SlideId, from: Ms): { readonly step: num
   return comes ? { step: before.step, cues: [{ kind: 'show', at: since - from, slide, step }] } : { step, cues: [] }
 }
 
-/** A started clip as it is at a time, which is the first of what it is in from then on. */
-const clipFrom = (clip: PlayedClip, from: Ms): PlayedClip => ({ ...clip, place: playedOf(clip, from), at: 0 })
-
 function shownBy(index: FilmIndex, number: number, piece: Piece): Shown {
   const { from, to } = shownSpan(piece)
   const carried = index.carried.get(number) ?? []
@@ -80,7 +77,7 @@ function shownBy(index: FilmIndex, number: number, piece: Piece): Shown {
       return { stroke: held, from: -Infinity, whole: -Infinity, until: Infinity }
     })
     const own = index.heldTracks.get(piece.still)?.lying(piece.slide) ?? []
-    const clips = startedByHolding(index, piece).map((clip) => clipFrom(clip, from))
+    const clips = startedByHolding(index, piece).map((clip) => startedFrom(clip, from))
     return { from, to, step: piece.step, blank: false, inset: false, cues: [], ink: [...carried, ...lying, ...own], clips }
   }
   const track = index.tracks.get(piece.show.stretch)
@@ -95,7 +92,7 @@ function shownBy(index: FilmIndex, number: number, piece: Piece): Shown {
     inset: track.insetAt(from),
     cues: [...cues, ...cuesBetween(stretch.cues, piece.slide, from, to)],
     ink: [...carried, ...track.lying(piece.slide)],
-    clips: track.clipsAt(from).map((clip) => clipFrom(clip, from)),
+    clips: track.clipsAt(from).map((clip) => startedFrom(clip, from)),
   }
 }
 
@@ -148,9 +145,8 @@ function stepsSeen(parts: readonly PieceByItself[]): ReadonlyMap<SlideId, Readon
   return seen
 }
 
-/** Clips that a step has which is seen, without what their files were called. */
-const clipsForViewers = (clips: readonly Clip[], last: number): readonly Clip[] =>
-  clips.filter((clip) => clip.step <= last).map((clip) => ({ ...clip, name: '' }))
+/** Clips that a step has which is seen, without what their files were called. @param last of the steps that are seen */
+const clipsForViewers = (slide: Slide, last: number): readonly Clip[] => clipsOfStep(slide, last).map((clip) => ({ ...clip, name: '' }))
 
 /** A slide without what is the presenter's own; where a step is never seen, one that is stands for it. */
 function slideForViewers(slide: Slide, seen: ReadonlySet<number>, framing: Slide['framing']): Slide {
@@ -161,7 +157,7 @@ function slideForViewers(slide: Slide, seen: ReadonlySet<number>, framing: Slide
   const { clips, ...rest } = slide
   return {
     ...rest,
-    ...(clips === undefined ? {} : { clips: clipsForViewers(clips, Math.max(...shown)) }),
+    ...(clips === undefined ? {} : { clips: clipsForViewers(slide, Math.max(...shown)) }),
     notes: '',
     planned: null,
     optional: false,

@@ -12,14 +12,8 @@ const talk = useTalk()
 watch([() => props.talkId, () => talk.asked], load, { immediate: true })
 
 const place = ref<HTMLElement | null>(null)
-const chooser = ref<HTMLInputElement | null>(null)
+const chooser = ref<{ readonly open: () => void } | null>(null)
 const { isOverDropZone } = useDropZone(place, (dropped) => void add(dropped ?? []))
-async function chosen(event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement
-  const those = [...(field.files ?? [])]
-  field.value = ''
-  await add(those)
-}
 </script>
 
 <template>
@@ -36,9 +30,9 @@ async function chosen(event: Event): Promise<void> {
       </ul>
       <p v-else class="soft">Worksheets, data, a paper: whoever watches can take them along. Drop them here.</p>
       <div class="row">
-        <button class="press small" @click="chooser?.click()">Add files</button>
+        <button class="press small" @click="chooser?.open()">Add files</button>
         <span v-if="coming > 0" class="soft" role="status">{{ coming === 1 ? 'A file is' : `${coming} files are` }} on the way …</span>
-        <input ref="chooser" type="file" multiple hidden @change="chosen" />
+        <FileChooser ref="chooser" multiple @files="add" />
       </div>
     </div>
     <div class="part">

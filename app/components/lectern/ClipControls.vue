@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { CaretRight, DArrowRight, VideoPause } from '@element-plus/icons-vue'
 import { clipRect } from '@core/layout'
-import { clipLength } from '@core/scene'
+import { clipLength } from '@core/model'
 import type { ClipScene } from '@core/scene'
 import type { Size } from '@core/model'
 import { useLectern } from '~/stores/lectern'

@@ -1,11 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import type { Ms, Size } from '@core/model'
-import { clipVolumes } from '@core/playback'
-import { useClipPlayers } from '~/composables/useClipPlayers'
 import { useFilmPlayer } from '~/composables/useFilmPlayer'
-import { assetUrl } from '~/client'
-import { usePictures } from '~/composables/usePictures'
 import { useTalk } from '~/stores/talk'
 
 /** Plays the seconds before a part that is said again, so that its presenter can speak into them. */
@@ -19,17 +15,10 @@ const size = computed<Size>(() => {
   const scale = Math.max(0.1, Math.min(roomWidth.value / props.shape.width, roomHeight.value / props.shape.height))
   return { width: Math.max(1, Math.round(props.shape.width * scale)), height: Math.max(1, Math.round(props.shape.height * scale)) }
 })
-const urlOf = (digest: string): string => assetUrl(talk.talk?.id ?? '', digest)
-const redraw = (): void => {
-  player.draw()
-}
-const clips = useClipPlayers(urlOf, usePictures(urlOf, redraw), redraw)
 const player = useFilmPlayer(
   computed(() => talk.index),
   canvas,
   size,
-  clips,
-  computed(() => (talk.index === null ? null : clipVolumes(talk.index, talk.film?.peaks ?? {}))),
 )
 const left = computed(() => Math.max(0, props.to - player.at.value))
 let over = false

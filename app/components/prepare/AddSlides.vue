@@ -10,18 +10,15 @@ import { LAYOUT_WORDS } from '~/words'
 /** Slides that are put in after the one that is open: made here, out of files, or copied from another talk. */
 const talk = useTalk()
 const copying = ref(false)
-const chooser = ref<HTMLInputElement | null>(null)
-const replacer = ref<HTMLInputElement | null>(null)
+const chooser = ref<{ readonly open: () => void } | null>(null)
+const replacer = ref<{ readonly open: () => void } | null>(null)
 
 const { after, make } = useNewSlide()
 const sheet = useSheet()
 const reported = computed(() => (talk.talk?.imports ?? []).filter((one) => one.reports.length > 0))
 
-async function bring(event: Event, how: (talk: string, files: readonly File[]) => Promise<void>): Promise<void> {
-  const field = event.target as HTMLInputElement
-  const files = [...(field.files ?? [])]
-  field.value = ''
-  if (files.length === 0 || talk.talk === null) return
+async function bring(files: readonly File[], how: (talk: string, files: readonly File[]) => Promise<void>): Promise<void> {
+  if (talk.talk === null) return
   try {
     await how(talk.talk.id, files)
     await talk.refresh()
@@ -33,8 +30,8 @@ async function bring(event: Event, how: (talk: string, files: readonly File[]) =
 const putIn = (id: string, files: readonly File[]): Promise<void> => bringIn(id, files, after.value)
 
 function choose(command: string): void {
-  if (command === 'files') chooser.value?.click()
-  else if (command === 'replace') replacer.value?.click()
+  if (command === 'files') chooser.value?.open()
+  else if (command === 'replace') replacer.value?.open()
   else if (command === 'copy') copying.value = true
   else if (reported.value.some(({ id }) => id === command)) sheet.report = command
   else {
@@ -77,16 +74,8 @@ function choose(command: string): void {
       </el-dropdown-menu>
     </template>
   </el-dropdown>
-  <input ref="chooser" type="file" multiple hidden :accept="ACCEPTED" aria-label="Files to put in" @change="bring($event, putIn)" />
-  <input
-    ref="replacer"
-    type="file"
-    multiple
-    hidden
-    :accept="ACCEPTED"
-    aria-label="The newer deck"
-    @change="bring($event, bringReplacement)"
-  />
+  <FileChooser ref="chooser" multiple :accept="ACCEPTED" aria-label="Files to put in" @files="bring($event, putIn)" />
+  <FileChooser ref="replacer" multiple :accept="ACCEPTED" aria-label="The newer deck" @files="bring($event, bringReplacement)" />
   <CopySlides v-if="copying" :at="after" @close="copying = false" />
 </template>
 

@@ -4,6 +4,7 @@ import {
   CONTENT_COLUMNS,
   CONTENT_ROWS,
   MOST_COVERED,
+  WHOLE,
   contentOfSteps,
   coverage,
   coveredShare,
@@ -14,7 +15,7 @@ import {
 import { paintClip, paintInset, paintInsetGround, paintPicture } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import { paintSpeaker } from '@core/practice'
-import { clipsOfStep } from '@core/scene'
+import { clipsOfStep } from '@core/model'
 import type { Framing, Picture, Rect, Size, Slide } from '@core/model'
 import { assetUrl } from '~/client'
 import { usePictures } from '~/composables/usePictures'
@@ -57,6 +58,8 @@ const keep = (next: Framing): void => {
   framings.change({ rect: next.rect })
 }
 const drag = useFramingDrag(stage, framing, shape, keep)
+/** Part of the stage that the slide has: all of it unless it shares with the face. */
+const within = computed(() => (drag.shown.value.off ? WHOLE : stageRect(drag.shown.value)))
 const shown = computed(() => props.slide.steps[Math.min(props.step, props.slide.steps.length - 1)])
 const content = computed(() => contentOfSteps(props.slide, shape.value)[Math.min(props.step, props.slide.steps.length - 1)] ?? '')
 const here = computed(() =>
@@ -114,21 +117,21 @@ function paint(): void {
   const ctx: PaintContext<CanvasImageSource> = context
   const now = drag.shown.value
   const { width: wide, height: high } = pixels.value
-  const part = now.off ? { x: 0, y: 0, w: 1, h: 1 } : stageRect(now)
   context.fillStyle = '#101C1A'
   context.fillRect(0, 0, wide, high)
   context.save()
-  context.translate(part.x * wide, part.y * high)
-  paintStep(ctx, picture, { width: part.w * wide, height: part.h * high })
+  const { x, y, w, h } = within.value
+  context.translate(x * wide, y * high)
+  paintStep(ctx, picture, { width: w * wide, height: h * high })
   context.restore()
   if (now.off) return
-  const over = now.placing === 'over'
-  if (over && drag.draft.value !== null) tint(context, null, '#C98A12', 0.3)
-  context.globalAlpha = over ? 0.86 : 1
+  const onSlide = now.placing === 'over'
+  if (onSlide && drag.draft.value !== null) tint(context, null, '#C98A12', 0.3)
+  context.globalAlpha = onSlide ? 0.86 : 1
   paintInsetGround(ctx, now, pixels.value)
   paintInset(ctx, { image: face, width: 1280, height: 720 }, now, pixels.value)
   context.globalAlpha = 1
-  if (over && here.value > 0.004) tint(context, faceRect(now), '#B23A2B', 0.75)
+  if (onSlide && here.value > 0.004) tint(context, faceRect(now), '#B23A2B', 0.75)
 }
 watch(
   [pixels, canvas, shown, drag.shown, content, () => props.slide.clips],
@@ -151,7 +154,7 @@ watch(
     @drop.prevent
   >
     <canvas ref="canvas" :width="pixels.width" :height="pixels.height" role="img" :aria-label="slide.title || `Slide ${number}`" />
-    <ClipBoxes v-if="slide.clips" :slide="slide" :step="step" :stage="stage" :shape="shape" />
+    <ClipBoxes v-if="slide.clips" :slide="slide" :step="step" :within="within" :shape="shape" />
     <ComposedEditor v-if="slide.composition" :key="slide.id" :slide="slide" :talk-id="talkId" />
     <div
       v-if="!framing.off && framing.placing === 'over'"
@@ -161,21 +164,11 @@ watch(
       tabindex="0"
       role="button"
       aria-label="The face: drag it, or move it with the arrow keys; plus and minus change its size"
-      @pointerdown="drag.down($event, false)"
-      @pointermove="drag.move"
-      @pointerup="drag.up"
-      @pointercancel="drag.up"
+      v-on="drag.moving"
       @keydown="drag.key"
     >
       <span v-if="here > MOST_COVERED" class="say">covers {{ Math.round(here * 100) }}%</span>
-      <i
-        class="corner"
-        title="Drag to resize"
-        @pointerdown.stop="drag.down($event, true)"
-        @pointermove="drag.move"
-        @pointerup="drag.up"
-        @pointercancel="drag.up"
-      />
+      <CornerHandle v-on="drag.resizing" />
     </div>
   </div>
 </template>
@@ -224,17 +217,5 @@ canvas {
   font-size: 12.5px;
   font-weight: 600;
   white-space: nowrap;
-}
-.corner {
-  position: absolute;
-  right: -5px;
-  bottom: -5px;
-  width: 14px;
-  height: 14px;
-  border: 2px solid var(--brand);
-  border-radius: 3px;
-  background: var(--card);
-  cursor: nwse-resize;
-  touch-action: none;
 }
 </style>

@@ -1,65 +1,66 @@
 <script setup lang="ts">
 import { Headset } from '@element-plus/icons-vue'
 import { clipRect } from '@core/layout'
+import { clipsOfStep } from '@core/model'
 import type { Clip, ClipId, Rect, Size, Slide } from '@core/model'
 import { useBoxDrag } from '~/composables/useBoxDrag'
 import { useClips } from '~/composables/useClips'
 import { rectStyle } from '~/styles/rect-style'
 
 /** The clips of a step on the bench, each where it will be: dragged here, or moved by keys. */
-const props = defineProps<{ slide: Slide; step: number; stage: HTMLElement | null; shape: Size }>()
+const props = defineProps<{
+  slide: Slide
+  step: number
+  /** Part of the stage that the slide has. */
+  within: Rect
+  shape: Size
+}>()
 const { change } = useClips(() => props.slide)
-const drag = useBoxDrag<ClipId>(
-  computed(() => props.stage),
-  (id, box) => {
-    change(id, { box })
-  },
-)
+const layer = ref<HTMLElement | null>(null)
+const drag = useBoxDrag<ClipId>(layer, (id, box) => {
+  change(id, { box })
+})
 const rectOf = (clip: Clip): Rect => clipRect(clip, props.shape) ?? clip.box
 const boxes = computed(() =>
-  (props.slide.clips ?? [])
-    .filter((clip) => clip.step <= props.step)
-    .map((clip) => {
-      const { draft } = drag
-      const rect = draft.value?.key === clip.id ? draft.value.rect : rectOf(clip)
-      return { clip, rect: rectOf(clip), style: rectStyle(rect) }
-    }),
+  clipsOfStep(props.slide, props.step).map((clip) => {
+    const { draft } = drag
+    const rect = draft.value?.key === clip.id ? draft.value.rect : rectOf(clip)
+    return { clip, rect: rectOf(clip), style: rectStyle(rect) }
+  }),
 )
 </script>
 
 <template>
-  <div
-    v-for="{ clip, rect, style } in boxes"
-    :key="clip.id"
-    class="clip"
-    :class="{ sound: clip.media.picture === null }"
-    :style="style"
-    tabindex="0"
-    role="button"
-    :aria-label="`Clip ${clip.name}: drag it, or move it with the arrow keys; plus and minus change its size`"
-    @pointerdown="drag.down($event, clip.id, rect, false)"
-    @pointermove="drag.move"
-    @pointerup="drag.up"
-    @pointercancel="drag.up"
-    @keydown="drag.key($event, clip.id, rect)"
-  >
-    <Headset v-if="clip.media.picture === null" class="ear" />
-    <span class="name">{{ clip.name }}</span>
-    <i
-      class="corner"
-      title="Drag to resize"
-      @pointerdown.stop="drag.down($event, clip.id, rect, true)"
-      @pointermove="drag.move"
-      @pointerup="drag.up"
-      @pointercancel="drag.up"
-    />
+  <div ref="layer" class="layer" :style="rectStyle(within)">
+    <div
+      v-for="{ clip, rect, style } in boxes"
+      :key="clip.id"
+      class="clip"
+      :class="{ sound: clip.media.picture === null }"
+      :style="style"
+      tabindex="0"
+      role="button"
+      :aria-label="`Clip ${clip.name}: drag it, or move it with the arrow keys; plus and minus change its size`"
+      v-on="drag.moving(clip.id, rect)"
+      @keydown="drag.key($event, clip.id, rect)"
+    >
+      <Headset v-if="clip.media.picture === null" class="ear" />
+      <span class="name">{{ clip.name }}</span>
+      <CornerHandle v-on="drag.resizing(clip.id, rect)" />
+    </div>
   </div>
 </template>
 
 <style scoped>
+.layer {
+  position: absolute;
+  pointer-events: none;
+}
 .clip {
   position: absolute;
   border: 2px dashed var(--accent);
+  --handle: var(--accent);
+  pointer-events: auto;
   cursor: move;
   touch-action: none;
 }
@@ -91,16 +92,5 @@ const boxes = computed(() =>
 .sound .name {
   top: 100%;
   max-width: 160px;
-}
-.corner {
-  position: absolute;
-  right: -6px;
-  bottom: -6px;
-  width: 14px;
-  height: 14px;
-  border: 2px solid var(--accent);
-  border-radius: 3px;
-  background: var(--card);
-  cursor: nwse-resize;
 }
 </style>

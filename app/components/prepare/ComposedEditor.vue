@@ -19,7 +19,7 @@ const writing = ref<Place | null>(null)
 const over = ref(false)
 const busy = ref(false)
 const layer = ref<HTMLElement | null>(null)
-const chooser = ref<HTMLInputElement | null>(null)
+const chooser = ref<{ readonly open: () => void } | null>(null)
 const composition = computed<Composition>(
   () => props.slide.composition ?? { layout: 'bare', theme: 'paper', heading: '', body: '', second: '', pictures: [], reveal: 'together' },
 )
@@ -128,12 +128,6 @@ async function place(files: readonly File[]): Promise<void> {
     busy.value = false
   }
 }
-function chosen(event: Event): void {
-  const field = event.target as HTMLInputElement
-  const files = [...(field.files ?? [])]
-  field.value = ''
-  void place(files)
-}
 </script>
 
 <template>
@@ -182,11 +176,11 @@ function chosen(event: Event): void {
       type="button"
       class="slot empty picture"
       :style="{ ...style(laid.slots.pictures), color: palette.soft }"
-      @click="chooser?.click()"
+      @click="chooser?.open()"
     >
       {{ busy ? 'One moment …' : 'Drop a picture here, or click to choose' }}
     </button>
-    <input ref="chooser" type="file" multiple hidden :accept="ACCEPTED_PICTURES" aria-label="Picture to place" @change="chosen" />
+    <FileChooser ref="chooser" multiple :accept="ACCEPTED_PICTURES" aria-label="Picture to place" @files="place" />
     <div v-if="writing" class="tools">
       <button type="button" class="press small" aria-label="Bold" title="Bold (Ctrl+B)" @mousedown.prevent @click="wrap('**')">
         <b>B</b>

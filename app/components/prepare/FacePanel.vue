@@ -31,7 +31,6 @@ function setPlacing(value: Placing | 'off'): void {
   if (value === 'off') framings.change({ off: true })
   else framings.change({ off: false, placing: value })
 }
-const one = (value: number | readonly number[]): number => (typeof value === 'number' ? value : (value[0] ?? 0))
 </script>
 
 <template>
@@ -68,41 +67,37 @@ const one = (value: number | readonly number[]): number => (typeof value === 'nu
       <div class="sliders">
         <label v-if="placing === 'over'" class="row"
           >Size
-          <el-slider
+          <NumberSlider
             :model-value="size"
             :min="LEAST_SIZE * 100"
             :max="MOST_SIZE * 100"
             :format-tooltip="(value: number) => `${value}%`"
             aria-label="Size"
-            size="small"
-            @change="framings.setSize(one($event) / 100)"
+            @change="framings.setSize($event / 100)"
         /></label>
         <label class="row"
           >Closer
-          <el-slider
+          <NumberSlider
             :model-value="framing.zoom"
             :min="1"
             :max="MOST_ZOOM"
             :step="0.05"
             aria-label="How close"
-            size="small"
-            @change="framings.change({ zoom: one($event) })"
+            @change="framings.change({ zoom: $event })"
         /></label>
         <label class="row"
           >Left, right
-          <el-slider
+          <NumberSlider
             :model-value="framing.centre.x * 100"
             aria-label="Middle of the camera picture, left to right"
-            size="small"
-            @change="pan('x', one($event))"
+            @change="pan('x', $event)"
         /></label>
         <label class="row"
           >Up, down
-          <el-slider
+          <NumberSlider
             :model-value="framing.centre.y * 100"
             aria-label="Middle of the camera picture, up and down"
-            size="small"
-            @change="pan('y', one($event))"
+            @change="pan('y', $event)"
         /></label>
       </div>
       <div class="pair">

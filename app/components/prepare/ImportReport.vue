@@ -3,7 +3,8 @@ import { findingLines } from '@core/office'
 import type { OfficeReport } from '@core/office'
 import type { SlideId } from '@core/model'
 import type { ImportView } from '@contracts'
-import { ACCEPTED_CLIPS, bringClips } from '~/client'
+import { ACCEPTED_CLIPS } from '~/client'
+import { useClips } from '~/composables/useClips'
 import { useTalk } from '~/stores/talk'
 import { duration } from '~/words'
 
@@ -30,25 +31,14 @@ const goTo = (slides: readonly number[]): void => {
   if (slide !== undefined && talk.slides.some(({ id }) => id === slide)) talk.select(slide)
 }
 /** Brings a film of one's own for a slide whose film is on the internet. */
-const chooser = ref<HTMLInputElement | null>(null)
+const chooser = ref<{ readonly open: () => void } | null>(null)
 let wanted: SlideId | undefined
 function choose(slides: readonly number[]): void {
   wanted = slideOf(slides[0] ?? 0)
   goTo(slides)
-  chooser.value?.click()
+  chooser.value?.open()
 }
-async function bring(event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement
-  const files = [...(field.files ?? [])]
-  field.value = ''
-  if (files.length === 0 || wanted === undefined || talk.talk === null) return
-  try {
-    await bringClips(talk.talk.id, wanted, files)
-    await talk.refresh()
-  } catch (error) {
-    talk.report(error)
-  }
-}
+const { bring } = useClips(() => talk.slides.find(({ id }) => id === wanted) ?? null)
 const review = computed(() => (props.imported.take === null ? null : `/talks/${talk.talk?.id ?? ''}/review`))
 </script>
 
@@ -80,7 +70,7 @@ const review = computed(() => (props.imported.take === null ? null : `/talks/${t
         </ul>
       </template>
     </template>
-    <input ref="chooser" type="file" hidden :accept="ACCEPTED_CLIPS" aria-label="A film of your own for this slide" @change="bring" />
+    <FileChooser ref="chooser" :accept="ACCEPTED_CLIPS" aria-label="A film of your own for this slide" @files="bring" />
   </section>
 </template>
 

@@ -5,17 +5,14 @@ import { useTalk } from '~/stores/talk'
 
 /** Notes in and out: from a text file onto the slides, as Markdown, as a handout. */
 const talk = useTalk()
-const chooser = ref<HTMLInputElement | null>(null)
+const chooser = ref<{ readonly open: () => void } | null>(null)
 const said = ref<string | null>(null)
 const out = (path: string): string => `/api/talks/${talk.talk?.id ?? ''}/${path}`
 
 /** Longest file of notes that is read, in bytes. */
 const MOST = 2_000_000
 
-async function read(event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement
-  const file = field.files?.[0]
-  field.value = ''
+async function read([file]: readonly File[]): Promise<void> {
   if (file === undefined) return
   const blocks = file.size > MOST ? [] : readNotesFile(await file.text())
   if (blocks.length === 0) {
@@ -39,7 +36,7 @@ async function read(event: Event): Promise<void> {
 }
 
 function choose(command: string): void {
-  if (command === 'read') chooser.value?.click()
+  if (command === 'read') chooser.value?.open()
   else window.location.assign(out(command))
 }
 </script>
@@ -57,7 +54,7 @@ function choose(command: string): void {
       </el-dropdown-menu>
     </template>
   </el-dropdown>
-  <input ref="chooser" type="file" hidden accept=".txt,.md,text/plain,text/markdown" aria-label="File of notes" @change="read" />
+  <FileChooser ref="chooser" accept=".txt,.md,text/plain,text/markdown" aria-label="File of notes" @files="read" />
   <el-dialog :model-value="said !== null" title="Notes from a file" width="460" append-to-body @close="said = null">
     <p>{{ said }}</p>
     <template #footer><button class="press main" @click="said = null">Good</button></template>

@@ -1,28 +1,13 @@
 <script setup lang="ts">
-import type { Clip } from '@core/model'
 import type { Visit } from '@core/programme'
-import { useClips } from '~/composables/useClips'
 import { useTalk } from '~/stores/talk'
 
 /** The clips of the slide that is shown: which part of each is played, how loud, and whether it goes round. */
 const props = defineProps<{ visit: Visit | null }>()
 const talk = useTalk()
 const slide = computed(() => talk.slides.find(({ id }) => id === props.visit?.slide) ?? null)
-const clips = computed(() => slide.value?.clips ?? [])
 /** Changes that were made here and can be taken back here. */
 const changes = ref(0)
-const edits = useClips(() => {
-  if (slide.value === null) throw new Error('no slide is shown')
-  return slide.value
-})
-function change(clip: Clip, fields: Partial<Clip>): void {
-  edits.change(clip.id, fields)
-  changes.value += 1
-}
-function takeOff(clip: Clip): void {
-  edits.takeOff(clip.id)
-  changes.value += 1
-}
 function takeBack(): void {
   talk.undo()
   changes.value -= 1
@@ -30,18 +15,8 @@ function takeBack(): void {
 </script>
 
 <template>
-  <template v-if="clips.length > 0 && talk.talk">
-    <ul class="clips" aria-label="Clips on this slide">
-      <ClipRow
-        v-for="clip in clips"
-        :key="clip.id"
-        :clip="clip"
-        :talk-id="talk.talk.id"
-        :steps="1"
-        @change="change(clip, $event)"
-        @off="takeOff(clip)"
-      />
-    </ul>
+  <template v-if="slide?.clips?.length && talk.talk">
+    <ClipList :slide="slide" :talk-id="talk.talk.id" @changed="changes += 1" />
     <p class="soft foot">
       <span>It is softer by itself while you speak. A change holds wherever this slide is shown.</span>
       <button v-if="changes > 0" class="press quiet small" @click="takeBack">Take the last change back</button>
@@ -51,13 +26,6 @@ function takeBack(): void {
 </template>
 
 <style scoped>
-.clips {
-  display: grid;
-  gap: 10px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
 .foot {
   display: flex;
   gap: 12px;

@@ -3,15 +3,11 @@ import { useElementSize } from '@vueuse/core'
 import { framingInVisit, usualInset } from '@core/layout'
 import { PLAIN_FRAMING } from '@core/model'
 import type { Framing, Size } from '@core/model'
-import { clipVolumes } from '@core/playback'
 import type { Visit } from '@core/programme'
 import { withCaptions } from '@core/scene'
-import { useClipPlayers } from '~/composables/useClipPlayers'
 import { useFilmInk } from '~/composables/useFilmInk'
 import { useFilmPlayer } from '~/composables/useFilmPlayer'
 import { useFramingDrag } from '~/composables/useFramingDrag'
-import { assetUrl } from '~/client'
-import { usePictures } from '~/composables/usePictures'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
 import { useSaid } from '~/stores/said'
 import { useTalk } from '~/stores/talk'
@@ -30,16 +26,10 @@ const size = computed<Size>(() => {
   const pixels = Math.max(320, Math.round(width.value * Math.min(2, window.devicePixelRatio)))
   return { width: pixels, height: Math.round((pixels * props.shape.height) / props.shape.width) }
 })
-const urlOf = (digest: string): string => assetUrl(talk.talk?.id ?? '', digest)
-const redraw = (): void => {
-  player.draw()
-}
-const clips = useClipPlayers(urlOf, usePictures(urlOf, redraw), redraw)
-const volume = computed(() => (talk.index === null ? null : clipVolumes(talk.index, talk.film?.peaks ?? {})))
 // While the face is put somewhere the picture has all of the frame.
 const captioned = computed(() => said.captioned && !props.placing)
 const index = computed(() => (talk.index === null || !captioned.value ? talk.index : withCaptions(talk.index, said.captions)))
-const player = useFilmPlayer(index, canvas, size, clips, volume)
+const player = useFilmPlayer(index, canvas, size)
 const toggle = (): void => {
   if (player.playing.value) player.pause()
   else player.play()
@@ -77,20 +67,10 @@ defineExpose({ player: reactive(player), toggle, wide })
       tabindex="0"
       role="button"
       aria-label="The face: drag it, or move it with the arrow keys; plus and minus change its size"
-      @pointerdown="drag.down($event, false)"
-      @pointermove="drag.move"
-      @pointerup="drag.up"
-      @pointercancel="drag.up"
+      v-on="drag.moving"
       @keydown.stop="drag.key"
     >
-      <i
-        class="corner"
-        title="Drag to resize"
-        @pointerdown.stop="drag.down($event, true)"
-        @pointermove="drag.move"
-        @pointerup="drag.up"
-        @pointercancel="drag.up"
-      />
+      <CornerHandle v-on="drag.resizing" />
     </div>
   </div>
 </template>
@@ -133,16 +113,5 @@ canvas {
 }
 .face:focus-visible {
   outline: 2px solid var(--focus);
-}
-.corner {
-  position: absolute;
-  right: -6px;
-  bottom: -6px;
-  width: 14px;
-  height: 14px;
-  border: 2px solid var(--brand);
-  border-radius: 3px;
-  background: var(--card);
-  cursor: nwse-resize;
 }
 </style>

@@ -74,7 +74,6 @@ function place(value: Placing | 'off' | 'slide'): void {
     return value === 'off' ? { ...now, off: true } : { ...now, off: false, placing: value }
   })
 }
-const one = (value: number | readonly number[]): number => (typeof value === 'number' ? value : (value[0] ?? 0))
 defineExpose({
   move: (rect: Framing['rect']) => {
     change((now) => ({ ...now, off: false, placing: 'over', rect }))
@@ -113,14 +112,13 @@ defineExpose({
       />
       <label class="row"
         >Size
-        <el-slider
+        <NumberSlider
           :model-value="size"
           :min="LEAST_SIZE * 100"
           :max="MOST_SIZE * 100"
           :format-tooltip="(value: number) => `${value}%`"
-          size="small"
           aria-label="Size"
-          @change="change((now) => resized(now, now.outline, one($event) / 100, shape))"
+          @change="change((now) => resized(now, now.outline, $event / 100, shape))"
       /></label>
       <p class="soft">Drag the dashed box on the picture to move it.</p>
     </template>

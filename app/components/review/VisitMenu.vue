@@ -11,7 +11,7 @@ import { useTalk } from '~/stores/talk'
 /** What can be done with a whole visit. */
 const props = defineProps<{ visit: Visit; title: string }>()
 const comparing = ref(false)
-const chooser = ref<HTMLInputElement | null>(null)
+const chooser = ref<{ readonly open: () => void } | null>(null)
 const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
 const place = computed(() => talk.visits.findIndex((one) => one.id === props.visit.id))
@@ -44,15 +44,12 @@ const choices = computed<readonly Choice[]>(() => {
 })
 function done(command: ProgrammeEdit | 'compare' | 'voice' | 'rest'): void {
   if (command === 'compare') comparing.value = true
-  else if (command === 'voice') chooser.value?.click()
+  else if (command === 'voice') chooser.value?.open()
   else if (command === 'rest') void navigateTo(`/talks/${talk.talk?.id ?? ''}/lectern?retake=${encodeURIComponent(props.visit.id)}&rest=1`)
   else void programmeEdits.edit(command)
 }
 /** A voice from a file takes the place of the one that is there. */
-async function brought(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const [file] = input.files ?? []
-  input.value = ''
+async function brought([file]: readonly File[]): Promise<void> {
   if (file === undefined || talk.talk === null) return
   await programmeEdits.attempt(() => bringVoice(talk.talk?.id ?? '', props.visit.id, file, thisBrowser()))
 }
@@ -72,6 +69,6 @@ async function brought(event: Event): Promise<void> {
       >
     </template>
   </el-dropdown>
-  <input ref="chooser" type="file" hidden :accept="ACCEPTED_SOUNDS" :aria-label="`A voice for ${title}`" @change="brought" />
+  <FileChooser ref="chooser" :accept="ACCEPTED_SOUNDS" :aria-label="`A voice for ${title}`" @files="brought" />
   <SlideRecordings v-model="comparing" :visit="visit" :title="title" />
 </template>

@@ -7,17 +7,14 @@ import { CAPTION_NAMES, TRANSCRIPT_NAMES } from '~/words'
 /** What is said as files: captions and transcripts to take along, and a caption file to bring in. */
 const talk = useTalk()
 const said = useSaid()
-const chooser = ref<HTMLInputElement | null>(null)
+const chooser = ref<{ readonly open: () => void } | null>(null)
 const outcome = ref<string | null>(null)
 const tidied = ref(true)
 const pictures = ref(false)
 const base = computed(() => `/api/talks/${talk.talk?.id ?? ''}/words`)
 const hasVoice = computed(() => talk.programme.pieces.some((piece) => piece.kind === 'recorded' && piece.voice !== null))
 
-async function read(event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement
-  const file = field.files?.[0]
-  field.value = ''
+async function read([file]: readonly File[]): Promise<void> {
   if (file !== undefined) outcome.value = await said.bringIn(file)
 }
 async function takeBack(): Promise<void> {
@@ -49,8 +46,8 @@ async function takeBack(): Promise<void> {
           CAPTION_NAMES[kind]
         }}</a>
       </template>
-      <button class="press quiet small" :disabled="said.busy" @click="chooser?.click()">Bring in a caption file …</button>
-      <input ref="chooser" type="file" hidden accept=".vtt,.srt,text/vtt,application/x-subrip" aria-label="Caption file" @change="read" />
+      <button class="press quiet small" :disabled="said.busy" @click="chooser?.open()">Bring in a caption file …</button>
+      <FileChooser ref="chooser" accept=".vtt,.srt,text/vtt,application/x-subrip" aria-label="Caption file" @files="read" />
     </p>
     <p v-if="outcome" class="soft" role="status">{{ outcome }}</p>
     <p v-if="said.brought > 0" class="wrapped">

@@ -6,7 +6,6 @@ import type { ScreeningView } from '@contracts'
 import { mediaUrl } from '~/client'
 import { useClipPlayers } from '~/composables/useClipPlayers'
 import { useDescriptions } from '~/composables/useDescriptions'
-import { usePictures } from '~/composables/usePictures'
 import { useKept } from '~/composables/useKept'
 import { useScreeningKeys } from '~/composables/useScreeningKeys'
 import { useScreeningPlayer } from '~/composables/useScreeningPlayer'
@@ -34,7 +33,7 @@ const urlOf = (digest: string): string => mediaUrl(props.view.media, digest)
 const redraw = (): void => {
   player.draw()
 }
-const clips = useClipPlayers(urlOf, usePictures(urlOf, redraw), redraw)
+const clips = useClipPlayers(urlOf, redraw)
 const film = ref<HTMLElement | null>(null)
 const player = useScreeningPlayer(props.view, canvas, size, clips, waits, film)
 const { described, wanted: tells, told, goOn } = useDescriptions(props.view, player)

@@ -20,6 +20,11 @@ const loudness = computed(() => {
   return `${String(Math.abs(gain))} dB ${gain < 0 ? 'softer' : 'louder'} than speech`
 })
 
+const EDGES = [
+  { edge: 'from', label: 'From', name: 'begins at', here: 'From here' },
+  { edge: 'to', label: 'To', name: 'ends at', here: 'To here' },
+] as const
+
 /** As near to what is wanted as the clip allows. */
 function setPart(edge: 'from' | 'to', wanted: Ms): void {
   const { from, to, media } = props.clip
@@ -35,7 +40,7 @@ function typed(edge: 'from' | 'to', text: string): void {
   const read = readDuration(text)
   if (read !== null) setPart(edge, read)
 }
-const here = (edge: 'from' | 'to'): void => {
+function setHere(edge: 'from' | 'to'): void {
   setPart(edge, (player.value?.currentTime ?? 0) * 1000)
 }
 /** Plays the part that is shown, and no more. */
@@ -47,7 +52,6 @@ function playPart(): void {
 function watchEnd(): void {
   if (player.value !== null && !player.value.paused && player.value.currentTime * 1000 >= props.clip.to) player.value.pause()
 }
-const one = (value: number | readonly number[]): number => (typeof value === 'number' ? value : (value[0] ?? 0))
 </script>
 
 <template>
@@ -68,22 +72,16 @@ const one = (value: number | readonly number[]): number => (typeof value === 'nu
         @timeupdate="watchEnd"
       />
       <div class="part">
-        <span class="soft">From</span>
-        <DraftInput
-          class="time clock"
-          :model-value="preciseDuration(clip.from)"
-          :aria-label="`${clip.name} begins at`"
-          @update:model-value="typed('from', $event)"
-        />
-        <button class="press quiet small" @click="here('from')">From here</button>
-        <span class="soft">To</span>
-        <DraftInput
-          class="time clock"
-          :model-value="preciseDuration(clip.to)"
-          :aria-label="`${clip.name} ends at`"
-          @update:model-value="typed('to', $event)"
-        />
-        <button class="press quiet small" @click="here('to')">To here</button>
+        <template v-for="{ edge, label, name, here } in EDGES" :key="edge">
+          <span class="soft">{{ label }}</span>
+          <DraftInput
+            class="time clock"
+            :model-value="preciseDuration(clip[edge])"
+            :aria-label="`${clip.name} ${name}`"
+            @update:model-value="typed(edge, $event)"
+          />
+          <button class="press quiet small" @click="setHere(edge)">{{ here }}</button>
+        </template>
         <button class="press small whole" @click="playPart">Play this part</button>
       </div>
     </div>
@@ -116,15 +114,14 @@ const one = (value: number | readonly number[]): number => (typeof value === 'nu
     </div>
     <label v-if="clip.media.sound" class="loud"
       ><span>{{ loudness }}</span>
-      <el-slider
+      <NumberSlider
         :model-value="clip.gain"
         :min="CLIP_GAIN.least"
         :max="CLIP_GAIN.most"
         :step="1"
         :show-tooltip="false"
-        size="small"
         aria-label="How loud it is"
-        @change="$emit('change', { gain: one($event) })"
+        @change="$emit('change', { gain: $event })"
       />
     </label>
     <p v-else class="soft">There is no sound in it.</p>

@@ -7,18 +7,11 @@ defineProps<{ title: string; hint: string; slim?: boolean }>()
 const emit = defineEmits<{ files: [files: readonly File[]] }>()
 
 const over = ref(false)
-const chooser = ref<HTMLInputElement | null>(null)
+const chooser = ref<{ readonly open: () => void } | null>(null)
 
 function dropped(event: DragEvent): void {
   over.value = false
   const files = [...(event.dataTransfer?.files ?? [])]
-  if (files.length > 0) emit('files', files)
-}
-
-function chosen(event: Event): void {
-  const field = event.target as HTMLInputElement
-  const files = [...(field.files ?? [])]
-  field.value = ''
   if (files.length > 0) emit('files', files)
 }
 </script>
@@ -28,7 +21,7 @@ function chosen(event: Event): void {
     type="button"
     class="drop"
     :class="{ over, slim }"
-    @click="chooser?.click()"
+    @click="chooser?.open()"
     @dragover.prevent="over = true"
     @dragleave="over = false"
     @drop.prevent="dropped"
@@ -38,7 +31,7 @@ function chosen(event: Event): void {
       ><b>{{ title }}</b
       ><span class="soft">{{ hint }}</span></span
     >
-    <input ref="chooser" type="file" multiple :accept="ACCEPTED" hidden @click.stop @change="chosen" />
+    <FileChooser ref="chooser" multiple :accept="ACCEPTED" @click.stop @files="$emit('files', $event)" />
   </button>
 </template>
 

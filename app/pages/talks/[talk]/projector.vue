@@ -7,7 +7,6 @@ import type { ClipScene } from '@core/scene'
 import type { Slide } from '@core/model'
 import { assetUrl } from '~/client'
 import { useClipPlayers } from '~/composables/useClipPlayers'
-import { usePictures } from '~/composables/usePictures'
 import { useProjected } from '~/composables/useProjector'
 import type { Projected } from '~/composables/useProjector'
 import { useTalk } from '~/stores/talk'
@@ -34,7 +33,7 @@ const urlOf = (digest: string): string => assetUrl(id, digest)
 const repaint = (): void => {
   paint()
 }
-const { shelf, follow } = useClipPlayers(urlOf, usePictures(urlOf, repaint), repaint)
+const { shelf, follow } = useClipPlayers(urlOf, repaint)
 let frame = 0
 const slide = computed(() => talk.slides.find((one) => one.id === shown.value?.slide) ?? null)
 
@@ -52,7 +51,7 @@ function paint(): void {
   if (ctx == null || slide.value === null || shown.value === null) return
   const { blank, wet, spot } = shown.value
   const clips = clipsNow(shown.value, slide.value)
-  const scene = { ...sceneOfScreen(shown.value, slide.value, WHOLE, spot), clips }
+  const scene = sceneOfScreen(shown.value, slide.value, clips, WHOLE, spot)
   paintScene<CanvasImageSource>(ctx, scene, size.value.pixels, shelf)
   if (wet !== null && !blank) paintStroke<CanvasImageSource>(ctx, { stroke: wet, elapsed: null }, size.value.pixels)
   const [next] = talk.slides.slice(talk.slides.indexOf(slide.value) + 1)
