@@ -44,8 +44,13 @@ export function recordingRunner({ carryOut, begun, fail }: CarriesOut) {
     return working
   }
 
+  /** Has something happen whose end nobody waits for. */
+  const send = (event: RecordingEvent): void => {
+    void happen(event)
+  }
+
   /** When all that was asked for is done. */
   const settled = (): Promise<void> => working
 
-  return { state, happen, settled }
+  return { state, happen, send, settled }
 }

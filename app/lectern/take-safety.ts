@@ -1,11 +1,17 @@
+import { useIntervalFn } from '@vueuse/core'
 import type { Ms } from '@core/model'
 import { minutesLeft } from '~/capture'
 
 /** Room for fewer minutes than this is told. */
 const LITTLE_ROOM = 30
+/** How often it is looked for, in ms. */
+const LOOK = 5000
 
-/** What is known of how safe a take is: what is on the server, what is on this machine alone, and what room is left here. */
-export function takeSafety() {
+/**
+ * What is known of how safe a take is: what is on the server, what is on this machine alone, and what room is left here.
+ * @param perSecond bytes that a second takes; null when nothing is being recorded
+ */
+export function takeSafety(perSecond: () => number | null) {
   const unsent = ref(false)
   /** Until when of the talk it is safe, and how much of it is on this machine alone, in ms. */
   const safe = ref<{ readonly to: Ms; readonly waiting: Ms }>({ to: 0, waiting: 0 })
@@ -17,11 +23,12 @@ export function takeSafety() {
     safe.value = { to, waiting }
   }
 
-  /** @param perSecond bytes that a second takes; null when nothing is being recorded */
-  async function lookForRoom(perSecond: number | null): Promise<void> {
-    const minutes = perSecond === null ? null : await minutesLeft(perSecond)
+  async function lookForRoom(): Promise<void> {
+    const bytes = perSecond()
+    const minutes = bytes === null ? null : await minutesLeft(bytes)
     roomFor.value = minutes === null || minutes > LITTLE_ROOM ? null : Math.floor(minutes)
   }
 
-  return { unsent, safe, roomFor, note, lookForRoom }
+  const looking = useIntervalFn(lookForRoom, LOOK, { immediate: false, immediateCallback: true })
+  return { known: { unsent, safe, roomFor }, note, startLooking: looking.resume, stopLooking: looking.pause }
 }

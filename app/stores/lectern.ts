@@ -1,3 +1,4 @@
+import { useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { unreachable } from '@core/model'
 import type { Intent, Ms, SlideId } from '@core/model'
@@ -23,11 +24,15 @@ import { recordingRunner } from '~/lectern/recording-runner'
 import { runThrough } from '~/lectern/run-through'
 import { slideClock } from '~/lectern/slide-clock'
 import { takeDriver } from '~/lectern/take-driver'
+import { takeLimit } from '~/lectern/take-limit'
 import { takeOpening } from '~/lectern/take-opening'
 import { takeSafety } from '~/lectern/take-safety'
 import { useDevices } from './devices'
 import { usePreferences } from './preferences'
 import { useTalk } from './talk'
+
+/** How often the clocks are set, in ms. */
+const TICK = 100
 
 const WHOLE_TALK: RecordingPlan = { intent: { kind: 'replaceAll' }, mode: 'full' }
 
@@ -47,19 +52,14 @@ export const useLectern = defineStore('lectern', () => {
   /** Has whoever draws end the stroke under way before the stretch closes. */
   const endStroke = shallowRef<(() => void) | null>(null)
 
-  let ticking: ReturnType<typeof setInterval> | undefined
   const counting = countDown()
   const leading = leadingIn()
-  const safety = takeSafety()
+  const safety = takeSafety(() => take.value?.perSecond ?? null)
   const run = runThrough()
 
   const { screen, note, put } = lecternScreen((make, stamp) => driver.take.value?.cue(make, stamp))
-  const { state, happen, settled } = recordingRunner({ carryOut, begun: () => driver.take.value?.begun === true, fail })
+  const { state, happen, send, settled } = recordingRunner({ carryOut, begun: () => driver.take.value?.begun === true, fail })
   const phase = computed(() => phaseOf(state.value))
-  /** Has something happen whose end nobody waits for. */
-  const send = (event: Parameters<typeof happen>[0]): void => {
-    void happen(event)
-  }
 
   /** A slide that is left out of the talk by now and is said again all the same. */
   const admitted = ref<SlideId | null>(null)
@@ -91,17 +91,19 @@ export const useLectern = defineStore('lectern', () => {
   const dubbing = computed(() => plan.value.mode === 'dub' && ['countdown', 'recording', 'paused'].includes(phase.value))
   /** What stands before this take in the finished talk. */
   const before = computed<Ms>(() => beforeTake(plan.value.intent, talk.programme, talk.visits))
-  /** How long this take may still be, in ms; null when nothing ends it. */
-  const left = computed<Ms | null>(() => {
-    if (take.value === null || (phase.value !== 'recording' && phase.value !== 'paused')) return null
-    if (plan.value.mode === 'dub') return talk.index === null ? null : talk.index.length - clock.spent.value
-    const limit = talk.talk?.limit ?? null
-    return preferences.now.endAtLimit && limit !== null && !isRetake(plan.value) ? limit - clock.spent.value : null
+  const left = takeLimit({
+    plan,
+    phase,
+    begun: () => take.value !== null,
+    spent: () => clock.spent.value,
+    film: () => talk.index?.length ?? null,
+    limit: () => (preferences.now.endAtLimit ? (talk.talk?.limit ?? null) : null),
   })
 
   function fail(error: unknown): void {
-    trouble.value = isFullDisk(error) ? FULL_DISK : sentenceOf(error)
-    if (isFullDisk(error)) send({ kind: 'pause', stamp: null })
+    const full = isFullDisk(error)
+    trouble.value = full ? FULL_DISK : sentenceOf(error)
+    if (full) send({ kind: 'pause', stamp: null })
   }
 
   const layer = inkLayer(
@@ -198,14 +200,14 @@ export const useLectern = defineStore('lectern', () => {
     // What came after the end is not part of it, to the millisecond.
     send({ kind: 'stop', stamp: take.value?.stampAt(clock.spent.value + left.value - before.value) ?? null })
   }
+  const ticking = useIntervalFn(tick, TICK, { immediate: false })
   function startTicking(): void {
-    clearInterval(ticking)
-    let beats = 0
-    ticking = setInterval(() => {
-      tick()
-      beats += 1
-      if (beats % 50 === 1) void safety.lookForRoom(take.value?.perSecond ?? null)
-    }, 100)
+    ticking.resume()
+    safety.startLooking()
+  }
+  function stopTicking(): void {
+    ticking.pause()
+    safety.stopLooking()
   }
 
   function startRun(): void {
@@ -220,7 +222,7 @@ export const useLectern = defineStore('lectern', () => {
   }
   async function endRun(): Promise<void> {
     endVisit()
-    clearInterval(ticking)
+    stopTicking()
     const ended = run.end()
     lastRun.value = ended?.run ?? null
     if (ended !== null && talk.talk !== null && (await ended.keep(talk.talk.id))) await talk.refresh()
@@ -266,7 +268,9 @@ export const useLectern = defineStore('lectern', () => {
 
   /** Back to before a take. */
   function clear(): void {
-    ;[lastRun.value, plan.value, admitted.value] = [null, WHOLE_TALK, null]
+    lastRun.value = null
+    plan.value = WHOLE_TALK
+    admitted.value = null
     put({ ink: [], clips: [] })
     clock.set()
   }
@@ -333,24 +337,22 @@ export const useLectern = defineStore('lectern', () => {
     return undefined
   }
 
+  const canBeHeard = (mode: RecordingMode): boolean => mode === 'silent' || devices.stream !== null
+  const isLedIn = (intent: Intent): boolean => intent.kind === 'range' && isWorthPlaying(before.value)
+
   /**
    * Counts down, then records from the slide that is up.
    * @param intent what becomes of the programme
    * @param mode a dub shows the programme from where it begins, and is over when that is
    */
   function record(intent: Intent, mode: RecordingMode = 'full'): void {
-    if (!canBegin(state.value) || slide.value === null || (mode !== 'silent' && devices.stream === null)) return
+    if (!canBegin(state.value) || slide.value === null || !canBeHeard(mode)) return
     plan.value = { intent, mode }
     if (intent.kind === 'replaceAll' || intent.kind === 'append') admitted.value = null
     const there = opening.takeFrom(intent, talk.index, before.value)
     put({ slide: slide.value.id, step: there?.step ?? 0 })
     if (mode === 'dub') followFilm()
-    send({
-      kind: 'record',
-      plan: plan.value,
-      leadIn: intent.kind === 'range' && isWorthPlaying(before.value),
-      countdown: preferences.now.countdown,
-    })
+    send({ kind: 'record', plan: plan.value, leadIn: isLedIn(intent), countdown: preferences.now.countdown })
   }
 
   /** What of the paused take can be heard, how long it is, and when the slide that is up came. */
@@ -360,7 +362,7 @@ export const useLectern = defineStore('lectern', () => {
   }
 
   watch(phase, (on) => {
-    if (on === 'after' || on === 'idle') clearInterval(ticking)
+    if (on === 'after' || on === 'idle') stopTicking()
   })
   watch(
     [running, slide, () => talk.speaker],
@@ -385,12 +387,10 @@ export const useLectern = defineStore('lectern', () => {
     preview,
     spent: clock.spent,
     onSlide: clock.onSlide,
-    landing: computed(() => (dubbing.value ? (talk.index?.length ?? 0) : clock.landing.value)),
     ahead: clock.ahead,
+    landing: computed(() => (dubbing.value ? (talk.index?.length ?? 0) : clock.landing.value)),
     left,
-    unsent: safety.unsent,
-    safe: safety.safe,
-    roomFor: safety.roomFor,
+    ...safety.known,
     trouble,
     lastTake,
     lastRun,
