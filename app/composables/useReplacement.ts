@@ -13,7 +13,6 @@ export interface ReplacedSlide {
   readonly number: number
   readonly old: Slide | null
   readonly kind: SlideKind
-  readonly likeness: number
 }
 
 type Pair = BroughtDeck['pairs'][number]
@@ -52,7 +51,7 @@ export function useReplacement(imported: Ref<ImportView>) {
       const [pair, own] = [found.get(brought.id), said.value.get(brought.id)]
       const slide = own === undefined ? pair?.slide : own
       const old = slide == null ? null : (oldById.value.get(slide) ?? null)
-      return { brought, number: n + 1, old, likeness: pair?.likeness ?? 0, kind: kindOf(old, own !== undefined, pair) }
+      return { brought, number: n + 1, old, kind: kindOf(old, own !== undefined, pair) }
     })
   })
   const kept = computed(() => new Set(rows.value.flatMap(({ old }) => old?.id ?? [])))

@@ -20,7 +20,7 @@ import { ANYBODY, rehearsedTimes } from '@core/pace'
 import type { Rehearsed, Speaker } from '@core/pace'
 import { indexFilm } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
-import { recordedBySlide, visitsOf } from '@core/programme'
+import { changedVisitsOf, recordedBySlide, visitsOf } from '@core/programme'
 import { toFilm, toWire, withProgramme } from '@contracts'
 import type { DeliveryView, FilmView, TalkView } from '@contracts'
 import { api, oneAtATime, sentenceOf, wasBegunHere, watchTalk } from '~/client'
@@ -76,6 +76,8 @@ export const useTalk = defineStore('talk', () => {
     film.value === null || film.value.programme.pieces.length === 0 ? null : indexFilm(toFilm(film.value)),
   )
   const visits = computed(() => visitsOf(programme.value))
+  /** Visits whose slide was changed since they were recorded, and at which nobody has looked. */
+  const changedVisits = computed(() => changedVisitsOf(programme.value))
   const recorded = computed<ReadonlyMap<SlideId, Ms>>(() => recordedBySlide(visits.value))
 
   /** Brings a slide up. @param stamp when that was asked for, on the page's clock; now when left out */
@@ -349,6 +351,7 @@ export const useTalk = defineStore('talk', () => {
     programme,
     index,
     visits,
+    changedVisits,
     recorded,
     rehearsed,
     open,

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { changedVisitsOf } from '@core/programme'
 import type { TakeReport } from '@core/programme'
 import { api } from '~/client'
 import { useLectern } from '~/stores/lectern'
@@ -15,8 +14,6 @@ const discarded = ref(false)
 const { trouble, attempt } = useAttempt()
 const take = computed(() => talk.talk?.takes.find((one) => one.id === lectern.lastTake?.id))
 const ready = computed(() => take.value?.state === 'closed')
-/** What was recorded on slides that were changed since. */
-const changed = computed(() => changedVisitsOf(talk.programme))
 const whole = computed(() => talk.index?.length ?? 0)
 const limit = computed(() => talk.talk?.limit ?? null)
 watch(
@@ -125,10 +122,14 @@ const discard = (undo: boolean): Promise<void> =>
         >
       </dl>
       <div class="row">
-        <button v-if="ready && changed[0]" class="press main" @click="emit('retake', changed[0])">
-          Retake the next that changed, {{ changed.length }} left
+        <button v-if="ready && talk.changedVisits[0]" class="press main" @click="emit('retake', talk.changedVisits[0])">
+          Retake the next that changed, {{ talk.changedVisits.length }} left
         </button>
-        <NuxtLink v-if="ready && talk.talk" class="press" :class="{ main: changed.length === 0 }" :to="`/talks/${talk.talk.id}/review`"
+        <NuxtLink
+          v-if="ready && talk.talk"
+          class="press"
+          :class="{ main: talk.changedVisits.length === 0 }"
+          :to="`/talks/${talk.talk.id}/review`"
           >Listen in Review</NuxtLink
         >
         <el-dropdown trigger="click" :disabled="!ready || talk.visits.length === 0" max-height="320" @command="emit('retake', $event)">

@@ -43,7 +43,7 @@ const review = computed(() => (props.imported.take === null ? null : `/talks/${t
 </script>
 
 <template>
-  <section class="report" aria-label="What came of the file">
+  <section class="told" aria-label="What came of the file">
     <template v-for="(report, n) in imported.reports" :key="n">
       <p class="head">
         <span class="wide"
@@ -75,16 +75,6 @@ const review = computed(() => (props.imported.take === null ? null : `/talks/${t
 </template>
 
 <style scoped>
-.report {
-  display: grid;
-  gap: 8px;
-  margin: 12px;
-  padding: 10px 14px;
-  border: 1px solid var(--line);
-  border-left: 3px solid var(--brand);
-  border-radius: 6px;
-  background: var(--card);
-}
 .head {
   display: flex;
   gap: 12px;
@@ -93,9 +83,6 @@ const review = computed(() => (props.imported.take === null ? null : `/talks/${t
 .wide {
   flex: 1;
   min-width: 0;
-}
-.name {
-  overflow-wrap: anywhere;
 }
 .listed {
   gap: 2px;

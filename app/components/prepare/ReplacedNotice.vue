@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { changedVisitsOf } from '@core/programme'
 import type { ImportView } from '@contracts'
 import { api } from '~/client'
+import { retakePath } from '~/composables/useRetakeWish'
 import { useTalk } from '~/stores/talk'
 
 /** A deck was replaced: what is left to do, and the way back. */
@@ -9,7 +9,7 @@ const props = defineProps<{ imported: ImportView }>()
 const emit = defineEmits<{ close: [] }>()
 const talk = useTalk()
 const { busy, trouble, attempt } = useAttempt()
-const changed = computed(() => changedVisitsOf(talk.programme))
+const changed = computed(() => talk.changedVisits)
 const giveBack = (): Promise<void> =>
   attempt(async () => {
     await api.post(`/talks/${talk.talk?.id ?? ''}/imports/${props.imported.id}/give-back`)
@@ -18,7 +18,7 @@ const giveBack = (): Promise<void> =>
 </script>
 
 <template>
-  <section class="replaced" aria-label="The deck was replaced">
+  <section class="told" aria-label="The deck was replaced">
     <p>
       <b class="name" :title="imported.name">{{ imported.name }}</b> has taken the place of the deck.
       <template v-if="changed.length > 0">{{
@@ -26,10 +26,7 @@ const giveBack = (): Promise<void> =>
       }}</template>
     </p>
     <p class="row">
-      <NuxtLink
-        v-if="talk.talk && changed[0]"
-        class="press small main"
-        :to="`/talks/${talk.talk.id}/lectern?retake=${encodeURIComponent(changed[0])}`"
+      <NuxtLink v-if="talk.talk && changed[0]" class="press small main" :to="retakePath(talk.talk.id, changed[0])"
         >Retake what changed</NuxtLink
       >
       <NuxtLink v-if="talk.talk && changed.length > 0" class="press small" :to="`/talks/${talk.talk.id}/review`">Listen first</NuxtLink>
@@ -41,19 +38,6 @@ const giveBack = (): Promise<void> =>
 </template>
 
 <style scoped>
-.replaced {
-  display: grid;
-  gap: 8px;
-  margin: 12px;
-  padding: 10px 14px;
-  border: 1px solid var(--line);
-  border-left: 3px solid var(--brand);
-  border-radius: 6px;
-  background: var(--card);
-}
-.name {
-  overflow-wrap: anywhere;
-}
 .row {
   display: flex;
   flex-wrap: wrap;

@@ -1,26 +1,25 @@
 <script setup lang="ts">
-import { changedVisitsOf } from '@core/programme'
+import { retakePath } from '~/composables/useRetakeWish'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 
 /** What was recorded on slides that look otherwise by now, and how that is mended: said again one after the other, or left as it is. */
 const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
-const changed = computed(() => changedVisitsOf(talk.programme))
 const words = computed(() =>
-  changed.value.length === 1
+  talk.changedVisits.length === 1
     ? 'One slide was changed since it was recorded.'
-    : `${String(changed.value.length)} slides were changed since they were recorded.`,
+    : `${String(talk.changedVisits.length)} slides were changed since they were recorded.`,
 )
 </script>
 
 <template>
-  <p v-if="talk.talk && changed[0]" class="changed" role="status">
+  <p v-if="talk.talk && talk.changedVisits[0]" class="changed" role="status">
     <span>{{ words }}</span>
-    <NuxtLink class="press small" :to="`/talks/${talk.talk.id}/lectern?retake=${encodeURIComponent(changed[0])}`"
-      >Retake what changed</NuxtLink
-    >
-    <button class="press quiet small" @click="programmeEdits.edit({ kind: 'looked', visits: changed })">All of it still fits</button>
+    <NuxtLink class="press small" :to="retakePath(talk.talk.id, talk.changedVisits[0])">Retake what changed</NuxtLink>
+    <button class="press quiet small" @click="programmeEdits.edit({ kind: 'looked', visits: talk.changedVisits })">
+      All of it still fits
+    </button>
   </p>
 </template>
 

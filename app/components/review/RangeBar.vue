@@ -4,6 +4,7 @@ import { quietNear } from '@core/voice'
 import type { Ms } from '@core/model'
 import { intoSpan, sourceAt } from '@core/programme'
 import type { Visit } from '@core/programme'
+import { retakePath } from '~/composables/useRetakeWish'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { preciseDuration } from '~/words'
@@ -24,10 +25,9 @@ function quiet(at: Ms): Ms {
 }
 /** To the Lectern, where this part is said again. */
 const again = computed(() => {
-  const [from, to] = [quiet(props.range.from), quiet(props.range.to)].map((at) =>
-    Math.max(0, Math.min(props.visit.length, at - props.visit.start)),
-  )
-  return `/talks/${talk.talk?.id ?? ''}/lectern?retake=${encodeURIComponent(props.visit.id)}&from=${String(from)}&to=${String(to)}`
+  const inside = (at: Ms): Ms => Math.max(0, Math.min(props.visit.length, quiet(at) - props.visit.start))
+  const [from, to] = [inside(props.range.from), inside(props.range.to)]
+  return retakePath(talk.talk?.id ?? '', props.visit.id, { from, to })
 })
 const cut = (): void => {
   void programmeEdits.edit({ kind: 'cut', parts: [props.range] })

@@ -5,6 +5,7 @@ import { piecesOfVisit } from '@core/programme'
 import type { ProgrammeEdit, Visit } from '@core/programme'
 import { ACCEPTED_SOUNDS, bringVoice } from '~/client'
 import { thisBrowser } from '~/capture'
+import { retakePath } from '~/composables/useRetakeWish'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 
@@ -45,7 +46,7 @@ const choices = computed<readonly Choice[]>(() => {
 function done(command: ProgrammeEdit | 'compare' | 'voice' | 'rest'): void {
   if (command === 'compare') comparing.value = true
   else if (command === 'voice') chooser.value?.open()
-  else if (command === 'rest') void navigateTo(`/talks/${talk.talk?.id ?? ''}/lectern?retake=${encodeURIComponent(props.visit.id)}&rest=1`)
+  else if (command === 'rest') void navigateTo(retakePath(talk.talk?.id ?? '', props.visit.id, 'rest'))
   else void programmeEdits.edit(command)
 }
 /** A voice from a file takes the place of the one that is there. */

@@ -6,6 +6,7 @@ import type { Visit } from '@core/programme'
 import { inkOfVisit } from '@core/scene'
 import type { Ms, Slide } from '@core/model'
 import type { OpenQuestion } from '~/composables/useOpenQuestions'
+import { retakePath } from '~/composables/useRetakeWish'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useSaid } from '~/stores/said'
 import { useTalk } from '~/stores/talk'
@@ -43,7 +44,7 @@ const pauses = computed(() => pausesIn(pieces.value))
 const ink = computed(() => (talk.index === null ? [] : inkOfVisit(talk.index, props.visit)))
 const strokes = computed(() => ink.value.length)
 /** Its slide looks otherwise than when it was recorded, and nobody has looked yet. */
-const changed = computed(() => talk.programme.changedUnder?.includes(props.visit.id) === true)
+const changed = computed(() => talk.changedVisits.includes(props.visit.id))
 const picked = computed(() => programmeEdits.picked.has(props.visit.id))
 /** A slide that is held without a recording: for how long, in seconds. */
 const held = computed(() => {
@@ -177,7 +178,7 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
         @loop="$emit('loop')"
       />
       <p v-else class="marks below soft">
-        <NuxtLink class="retake" :to="`/talks/${talkId}/lectern?retake=${encodeURIComponent(visit.id)}`">Retake</NuxtLink>
+        <NuxtLink class="retake" :to="retakePath(talkId, visit.id)">Retake</NuxtLink>
         <span class="clock" :class="{ long: visit.length > planned * 1.25 }">{{ preciseDuration(visit.length) }}</span> of
         {{ duration(planned) }} planned<template v-if="strokes > 0">, {{ strokes }} {{ strokes === 1 ? 'stroke' : 'strokes' }}</template
         ><template v-if="pauses > 0">, {{ pauses }} {{ pauses === 1 ? 'pause' : 'pauses' }}</template>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { plannedTime } from '@core/pace'
-import { changedVisitsOf } from '@core/programme'
 import type { Ms, SlideId } from '@core/model'
 import type { RatePoint } from '@core/words'
 import { useLectern } from '~/stores/lectern'
@@ -39,7 +38,7 @@ onBeforeUnmount(() => {
 })
 
 const timelineBlocks = computed<readonly TimelineBlock[]>(() => {
-  const changed = new Set(changedVisitsOf(talk.programme))
+  const changed = new Set(talk.changedVisits)
   if (props.byVisit === true) {
     const byId = new Map(talk.film?.slides.map((slide) => [slide.id, slide.title]) ?? [])
     return talk.visits.map((visit, n) => ({
