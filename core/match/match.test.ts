@@ -16,7 +16,7 @@ function bestGain(gains: readonly (readonly number[])[], free: ReadonlySet<numbe
 }
 
 describe('an assignment', () => {
-  it('gains as much as any does, and gives no column twice', () => {
+  it('gains as much as the best of all assignments, and takes no column twice', () => {
     const tables = fc
       .tuple(fc.integer({ min: 1, max: 5 }), fc.integer({ min: 1, max: 5 }))
       .chain(([rows, columns]) =>

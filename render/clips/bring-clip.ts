@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { Refusal } from '@core/model'
 import type { ClipPicture, Ms, Ratio, Size } from '@core/model'
-import { ProcessFailed, run } from '@render/process'
+import { OWN_CLIP, ProcessFailed, run, secondsOption } from '@render/process'
 import { probe } from '@render/probe'
 import type { Stream } from '@render/probe'
 import { broughtInput, demuxerOf, measureFile } from '@render/sound'
@@ -43,8 +43,6 @@ export interface BringClipOptions {
   readonly time: number
   readonly signal?: AbortSignal
 }
-
-const seconds = (ms: Ms): string => (ms / 1000).toFixed(3)
 
 /** What a file says that it holds. It is asked as the kind that it is. */
 interface Claimed {
@@ -110,7 +108,7 @@ async function factsOf(path: string): Promise<{ readonly length: Ms; readonly vi
 /** Draws the first picture of a film as JPEG, at most so wide. */
 async function drawFirst(film: string, out: string, width: number): Promise<void> {
   const scale = `scale=w='min(iw,${String(width)})':h=-2:out_range=pc,format=yuvj420p`
-  const input = ['-hide_banner', '-loglevel', 'error', '-protocol_whitelist', 'file,pipe', '-f', 'mov', '-i', film]
+  const input = ['-hide_banner', '-loglevel', 'error', ...OWN_CLIP, '-i', film]
   await run('ffmpeg', [...input, '-map', '0:v:0', '-frames:v', '1', '-vf', scale, '-q:v', '3', '-f', 'image2', '-update', '1', '-y', out])
 }
 
@@ -132,7 +130,7 @@ function partArgs({ length, rate }: Claimed, { start, end }: { readonly start: M
   if (length > 0 && wanted < SHORTEST && rate === null)
     throw new Refusal('unreadable', 'There is hardly anything to be heard in this file.')
   const most = end > 0 && wanted > 0 ? wanted : LONGEST + 1000
-  return [...(start > 0 ? ['-ss', seconds(start)] : []), '-t', seconds(most)]
+  return [...(start > 0 ? ['-ss', secondsOption(start)] : []), '-t', secondsOption(most)]
 }
 
 /** Looks at what was made. @throws Refusal when it is too long, or nothing can be seen or heard of it */

@@ -5,7 +5,7 @@ import { SIGNATURE } from '@core/match'
 /** A small picture of a slide for comparing, as `SIGNATURE` says: each square the mean of what is in it. */
 export function slideSignature(picture: Canvas | Image): readonly number[] {
   const { across, down } = SIGNATURE
-  // Twice as large first: halving takes means, and larger steps leave out what lies between.
+  // Eight times as large first, of which means are taken: drawing it as small as that at once leaves out what lies between.
   const large = createCanvas(across * 8, down * 8)
   const ctx = large.getContext('2d')
   ctx.fillStyle = '#FFFFFF'

@@ -4,5 +4,8 @@
  */
 export const BOUNDED: readonly string[] = ['-max_alloc', '268435456']
 
+/** Options of `ffmpeg` before a clip of our own making: bounded, read as what it is, and nothing that it names is opened. */
+export const OWN_CLIP: readonly string[] = [...BOUNDED, '-protocol_whitelist', 'file,pipe', '-f', 'mov']
+
 /** Options of `ffmpeg` and `ffprobe` before a recording: bounded, read as what it is, and nothing that it names is opened. */
 export const RECORDING: readonly string[] = [...BOUNDED, '-protocol_whitelist', 'file,pipe', '-f', 'matroska,webm']

@@ -1,6 +1,6 @@
 import { Refusal } from '@core/model'
 import type { Ms } from '@core/model'
-import { ProcessFailed, holdInside, run } from '@render/process'
+import { ProcessFailed, holdInside, run, secondsOption } from '@render/process'
 import { AS_RECORDED, broughtInput, madeWhole } from './as-recorded'
 import { demuxerOf } from './media-kind'
 
@@ -42,21 +42,19 @@ export async function bringRecorded(
   const camera = wanted.camera && (await hasPictures(path, demuxer))
   const whole = Math.max(0, (await lengthOfMedia(path, demuxer)) - trim.end)
   // Filters count from where the trimmed part begins.
-  const kept = `start=${seconds(trim.start)}:end=${seconds(whole)}`
-  const pad = atLeast === 0 ? [] : [`apad=whole_dur=${seconds(atLeast)}`]
+  const kept = `start=${secondsOption(trim.start)}:end=${secondsOption(whole)}`
+  const pad = atLeast === 0 ? [] : [`apad=whole_dur=${secondsOption(atLeast)}`]
   const sound = ['-af', [`atrim=${kept}`, 'asetpts=PTS-STARTPTS', ...pad].join(',')]
-  const stand = atLeast === 0 ? [] : [`tpad=stop_mode=clone:stop_duration=${seconds(atLeast)}`, `trim=end=${seconds(atLeast)}`]
+  const stand = atLeast === 0 ? [] : [`tpad=stop_mode=clone:stop_duration=${secondsOption(atLeast)}`, `trim=end=${secondsOption(atLeast)}`]
   const pictures = ['-map', '0:v:0', '-vf', [`trim=${kept}`, 'setpts=PTS-STARTPTS', CAMERA, ...stand].join(','), ...VP8]
   return await madeWhole(out, unreadable, async (part) => {
-    const options = [...(camera ? pictures : ['-vn']), ...sound, '-t', seconds(LONGEST + 1000)]
+    const options = [...(camera ? pictures : ['-vn']), ...sound, '-t', secondsOption(LONGEST + 1000)]
     await run('ffmpeg', [...broughtInput(demuxer, path), ...options, ...AS_RECORDED, part], { hold: holdInside(time) })
     // What was made is a few ms longer: its packets are. What the file says of its length is not believed beyond that.
     const length = Math.min(await lengthOfMedia(part, 'matroska'), Math.max(atLeast, whole - trim.start))
     return { length, camera }
   })
 }
-
-const seconds = (ms: Ms): string => (ms / 1000).toFixed(3)
 
 async function asked(path: string, demuxer: string, ...what: readonly string[]): Promise<string> {
   const how = [...what, '-of', 'default=nw=1:nk=1']

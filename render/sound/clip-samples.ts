@@ -1,6 +1,6 @@
 import type { ClipPart } from '@core/plan'
 import { filter, filtersText } from '@render/filters'
-import { BOUNDED, outputOf } from '@render/process'
+import { OWN_CLIP, outputOf, secondsOption } from '@render/process'
 import { SAMPLES_OUT } from './pcm'
 
 /** So much more of a clip is read than is played, in ms: nothing of its end is missing. */
@@ -14,10 +14,9 @@ const MORE = 50
 export function clipSamples(path: string, { from, to, playbackRate }: ClipPart, skipped: number): AsyncGenerator<Uint8Array> {
   const tempo = playbackRate.num / playbackRate.den
   const begin = from + skipped * tempo
-  const seconds = (ms: number): string => (ms / 1000).toFixed(6)
   return outputOf('ffmpeg', [
-    ...['-hide_banner', '-loglevel', 'error', '-nostats', ...BOUNDED, '-protocol_whitelist', 'file,pipe', '-f', 'mov'],
-    ...['-ss', seconds(begin), '-t', seconds(Math.max(0, to - begin) + MORE), '-i', path, '-map', '0:a:0'],
+    ...['-hide_banner', '-loglevel', 'error', '-nostats', ...OWN_CLIP],
+    ...['-ss', secondsOption(begin), '-t', secondsOption(Math.max(0, to - begin) + MORE), '-i', path, '-map', '0:a:0'],
     ...(tempo === 1 ? [] : ['-af', filtersText([filter('atempo', [tempo])])]),
     ...SAMPLES_OUT,
   ])

@@ -1,6 +1,4 @@
-import { RECORDING, run } from '@render/process'
-
-const seconds = (ms: number): string => (ms / 1000).toFixed(4)
+import { RECORDING, run, secondsOption } from '@render/process'
 
 /**
  * What lies before the stretch's beginning is packed into its first moments, a packet a ms: pictures cannot be read without the
@@ -28,12 +26,12 @@ export async function indexRecording(
     '-seek_timestamp',
     '1',
     '-itsoffset',
-    seconds(-offsets.picture),
+    secondsOption(-offsets.picture),
     '-i',
     raw,
     ...RECORDING,
     '-itsoffset',
-    seconds(-offsets.sound),
+    secondsOption(-offsets.sound),
     '-i',
     raw,
     '-map',

@@ -1,4 +1,5 @@
 import { createCanvas, ImageData } from '@napi-rs/canvas'
+import { LRUCache } from 'lru-cache'
 import type { Canvas } from '@napi-rs/canvas'
 import { clipRect } from '@core/layout'
 import type { Drawable } from '@core/paint'
@@ -6,7 +7,7 @@ import { pictureOfClip } from '@core/scene'
 import type { ClipScene, SlideView } from '@core/scene'
 import type { Clip, Size } from '@core/model'
 import { filter, filtersText } from '@render/filters'
-import { BOUNDED, outputOf } from '@render/process'
+import { OWN_CLIP, outputOf } from '@render/process'
 import type { Drawn } from './picture-source'
 
 /** Going on for so many pictures is cheaper than beginning at another place. */
@@ -37,7 +38,8 @@ class ClipReader {
     if (number !== this.#number) {
       const goesOn = this.#output !== null && number > this.#number && number - this.#number <= NEAR
       if (!goesOn) await this.#begin(number)
-      while (this.#number < number && (await this.#next()));
+      let more = true
+      while (more && this.#number < number) more = await this.#next()
       this.#canvas.getContext('2d').putImageData(new ImageData(this.#bytes, this.#size.width, this.#size.height), 0, 0)
       this.#number = number
     }
@@ -51,7 +53,7 @@ class ClipReader {
     const { num, den } = picture.rate
     this.#number = number - 1
     this.#output = outputOf('ffmpeg', [
-      ...['-hide_banner', '-loglevel', 'error', '-threads', '1', ...BOUNDED, '-protocol_whitelist', 'file,pipe', '-f', 'mov'],
+      ...['-hide_banner', '-loglevel', 'error', '-threads', '1', ...OWN_CLIP],
       // Half a picture early, so that it is this one that comes first.
       ...['-ss', (Math.max(0, (number - 0.5) * den) / num).toFixed(6), '-i', this.#path, '-map', '0:v:0', '-vsync', 'passthrough'],
       ...['-vf', filtersText([filter('scale', [this.#size.width, this.#size.height], { flags: 'bicubic' })])],
@@ -90,7 +92,7 @@ const OPEN = 3
 /** The pictures of clips, read from their files as a film goes on. */
 export class ClipFrames {
   readonly #pathOf: (digest: string) => string
-  readonly #readers = new Map<string, ClipReader>()
+  readonly #readers = new LRUCache<string, ClipReader>({ max: OPEN, dispose: (reader) => void reader.close() })
 
   /** @param pathOf finds a file by its digest */
   constructor(pathOf: (digest: string) => string) {
@@ -118,21 +120,13 @@ export class ClipFrames {
     const size = { width: Math.max(1, Math.round(rect.w * slide.width)), height: Math.max(1, Math.round(rect.h * slide.height)) }
     const key = `${clip.id}.${clip.media.file}.${String(size.width)}x${String(size.height)}`
     const reader = this.#readers.get(key) ?? new ClipReader(this.#pathOf(clip.media.file), clip, size)
-    // The one used last is let go last.
-    this.#readers.delete(key)
     this.#readers.set(key, reader)
-    const [oldest] = this.#readers.keys()
-    if (this.#readers.size > OPEN && oldest !== undefined) await this.#let(oldest)
     return await reader.picture(pictureOfClip(clip, at))
-  }
-
-  async #let(key: string): Promise<void> {
-    await this.#readers.get(key)?.close()
-    this.#readers.delete(key)
   }
 
   /** Reads nothing any more until it is asked again. */
   async close(): Promise<void> {
-    for (const key of [...this.#readers.keys()]) await this.#let(key)
+    await Promise.all([...this.#readers.values()].map((reader) => reader.close()))
+    this.#readers.clear()
   }
 }

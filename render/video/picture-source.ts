@@ -1,5 +1,6 @@
 import { loadImage } from '@napi-rs/canvas'
 import type { Canvas, Image } from '@napi-rs/canvas'
+import { LRUCache } from 'lru-cache'
 import type { Drawable, FiledPicture, PictureShelf } from '@core/paint'
 import type { AssetId, Picture, Size } from '@core/model'
 import type { SlideView } from '@core/scene'
@@ -19,28 +20,11 @@ const HELD_PLACED = 8
 export const viewsOf = (scene: { readonly transition: { readonly from: SlideView } | null } & SlideView): readonly SlideView[] =>
   scene.transition === null ? [scene] : [scene.transition.from, scene]
 
-/** Remembers what was made last. */
-class Few<Value> {
-  readonly #most: number
-  readonly #kept = new Map<string, Promise<Value>>()
-
-  constructor(most: number) {
-    this.#most = most
-  }
-
-  get(name: string, make: () => Promise<Value>): Promise<Value> {
-    const value = this.#kept.get(name) ?? make()
-    // The one used last is dropped last.
-    this.#kept.delete(name)
-    this.#kept.set(name, value)
-    const oldest = this.#kept.keys().next().value
-    if (this.#kept.size > this.#most && oldest !== undefined) this.#kept.delete(oldest)
-    return value
-  }
-
-  clear(): void {
-    this.#kept.clear()
-  }
+/** Takes what was made before, or makes it. */
+function madeOnce<Value>(made: LRUCache<string, Promise<Value>>, name: string, make: () => Promise<Value>): Promise<Value> {
+  const value = made.get(name) ?? make()
+  made.set(name, value)
+  return value
 }
 
 /** What drawing pages from their source may take when nothing else is said. */
@@ -54,8 +38,8 @@ export class PictureSource {
   /** Finds a file by its digest. */
   readonly pathOf: (digest: string) => string
   readonly #apart: DrawnApart
-  readonly #drawn = new Few<Canvas>(HELD)
-  readonly #placed = new Few<Image>(HELD_PLACED)
+  readonly #drawn = new LRUCache<string, Promise<Canvas>>({ max: HELD })
+  readonly #placed = new LRUCache<string, Promise<Image>>({ max: HELD_PLACED })
 
   /** @param pathOf finds a source file by its digest @param bounds for the process that opens them */
   constructor(pathOf: (digest: string) => string, bounds = USUAL) {
@@ -75,13 +59,13 @@ export class PictureSource {
     const ready = async (picture: Picture): Promise<void> => {
       if (picture.kind === 'composed') {
         for (const { asset } of picture.composition.pictures) {
-          const image = await this.#placed.get(asset, () => loadImage(this.pathOf(asset)))
+          const image = await madeOnce(this.#placed, asset, () => loadImage(this.pathOf(asset)))
           assets.set(asset, { image, width: image.width, height: image.height })
         }
         return
       }
       const name = nameOf(picture)
-      const canvas = await this.#drawn.get(JSON.stringify([name, size]), () => this.#draw(picture, size))
+      const canvas = await madeOnce(this.#drawn, JSON.stringify([name, size]), () => this.#draw(picture, size))
       steps.set(name, { image: canvas, width: canvas.width, height: canvas.height })
     }
     for (const { shown, revealFrom } of viewsOf(scene)) {

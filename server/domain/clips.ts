@@ -7,7 +7,7 @@ import type { AssetId, Clip, ClipMedia, Rect, Size, Slide, SlideId } from '@core
 import type { BroughtClip } from '@render/clips'
 import type { Queries } from '@server/database'
 import { keepFile } from '@server/store'
-import { editDeck, slidesOf } from './decks'
+import { editDeck, lockDeck, slidesOf } from './decks'
 import { noteAsset } from './kept-for-talk'
 import { JPEG } from './placed-pictures'
 
@@ -77,13 +77,13 @@ export function filmSlide(kept: KeptClip): Pick<Slide, 'title' | 'steps' | 'clip
   }
 }
 
+/** Where a clip goes on a slide for which nothing else says so. */
+export const freeBox = (slide: Slide, shape: Size, { picture }: ClipMedia): Rect =>
+  picture === null ? SOUND_BOX : boxForClip(slide, picture.size, shape)
+
 /** A clip that somebody drops on a slide. */
 export const clipDroppedOn = (slide: Slide, shape: Size, kept: KeptClip): Clip =>
-  wholeClip(kept, {
-    box: kept.media.picture === null ? SOUND_BOX : boxForClip(slide, kept.media.picture.size, shape),
-    step: 0,
-    start: 'click',
-  })
+  wholeClip(kept, { box: freeBox(slide, shape, kept.media), step: 0, start: 'click' })
 
 /** A clip that is to stand on a slide. @param on the slide as it is */
 export interface ClipForSlide {
@@ -92,38 +92,41 @@ export interface ClipForSlide {
 }
 
 /**
- * Puts clips on slides of a talk, those that are still in its deck, as one change of it. In one transaction.
- * @param beside slides that wait beside its deck, if these are meant
- * @throws Refusal `too-many` when a slide would have more than it can
+ * The slides that clips are for, with them.
+ * @throws Refusal `too-many` when one would have more than it can
  */
-export async function putClips(
-  q: Queries,
-  talk: string,
-  clips: readonly ClipForSlide[],
-  beside: readonly Slide[] | null = null,
-): Promise<void> {
-  if (clips.length === 0) return
-  const { revision, shape } = await q
-    .selectFrom('talk')
-    .select(['revision', 'shape'])
-    .where('id', '=', talk)
-    .forUpdate()
-    .executeTakeFirstOrThrow()
-  const edits = (beside ?? (await slidesOf(q, talk))).flatMap((slide) => {
+const withClips = (slides: readonly Slide[], shape: Size, clips: readonly ClipForSlide[]): readonly Slide[] =>
+  slides.flatMap((slide) => {
     const own = clips.filter((one) => one.slide === slide.id)
     if (own.length === 0) return []
-    let after = slide
-    for (const { clip } of own) after = { ...after, clips: [...(after.clips ?? []), clip(after, shape)] }
+    const after = own.reduce((on, { clip }) => ({ ...on, clips: [...(on.clips ?? []), clip(on, shape)] }), slide)
     if ((after.clips?.length ?? 0) > MOST_CLIPS)
       throw new Refusal('too-many', `A slide takes up to ${String(MOST_CLIPS)} clips. Take one off it, and bring this one again.`)
-    return [{ kind: 'set', slides: [slide.id], fields: { clips: after.clips ?? [] } } as const]
+    return [after]
   })
-  if (beside === null && edits.length > 0) await editDeck(q, talk, revision, { kind: 'all', edits })
-  // Nobody has seen those that wait: they have one version.
-  for (const { slides: own, fields } of beside === null ? [] : edits)
+
+/**
+ * Puts clips on slides of a talk, those that are still in its deck, as one change of it. In one transaction.
+ * @throws Refusal `too-many` when a slide would have more than it can
+ */
+export async function putClips(q: Queries, talk: string, clips: readonly ClipForSlide[]): Promise<void> {
+  if (clips.length === 0) return
+  const { revision, shape } = await lockDeck(q, talk)
+  const after = withClips(await slidesOf(q, talk), shape, clips)
+  if (after.length === 0) return
+  const edits = after.map(({ id, clips: own = [] }) => ({ kind: 'set', slides: [id], fields: { clips: own } }) as const)
+  await editDeck(q, talk, revision, { kind: 'all', edits })
+}
+
+/**
+ * Puts clips on slides that wait beside a talk's deck: nobody has seen them, so they stay in the version that they have.
+ * @throws Refusal `too-many` when a slide would have more than it can
+ */
+export async function putClipsBeside(q: Queries, beside: readonly Slide[], shape: Size, clips: readonly ClipForSlide[]): Promise<void> {
+  for (const { id, clips: own } of withClips(beside, shape, clips))
     await q
       .updateTable('slide_version')
-      .set({ clips: JSON.stringify(fields.clips) })
-      .where('slide', 'in', own)
+      .set({ clips: JSON.stringify(own) })
+      .where('slide', '=', id)
       .execute()
 }

@@ -5,8 +5,7 @@ import { recomposed } from '@core/compose'
 import { Refusal, asId } from '@core/model'
 import type { Slide } from '@core/model'
 import type { Queries } from '@server/database'
-import { saveDeck, slidesOf } from './decks'
-import { tell } from './events'
+import { lockDeck, putDeck, slidesOf } from './decks'
 
 /**
  * Copies slides of one talk into another, with their notes, times and pictures. Both talks are the asker's.
@@ -15,7 +14,7 @@ import { tell } from './events'
  * @throws Refusal `not-found` when a slide is not there
  */
 export async function copySlides(q: Queries, from: string, ids: readonly string[], talk: string, at: number): Promise<readonly string[]> {
-  const row = await q.selectFrom('talk').select(['revision', 'shape']).where('id', '=', talk).forUpdate().executeTakeFirstOrThrow()
+  const { revision, shape } = await lockDeck(q, talk)
   const wanted = new Set(ids)
   const sources = (await slidesOf(q, from)).filter((slide) => wanted.has(slide.id))
   if (sources.length !== wanted.size)
@@ -35,15 +34,10 @@ export async function copySlides(q: Queries, from: string, ids: readonly string[
       .onConflict((conflict) => conflict.doNothing())
       .execute()
   }
-  const copies = sources.map((slide): Slide => recomposed({ ...slide, id: asId(randomUUID()), version: 1 }, row.shape))
+  const copies = sources.map((slide): Slide => recomposed({ ...slide, id: asId(randomUUID()), version: 1 }, shape))
   const before = await slidesOf(q, talk)
   const place = Math.min(at, before.length)
-  await saveDeck(q, talk, before, [...before.slice(0, place), ...copies, ...before.slice(place)], row.revision + 1)
-  await q
-    .updateTable('talk')
-    .set({ revision: row.revision + 1, changed: new Date() })
-    .where('id', '=', talk)
-    .execute()
-  await tell(q, { talk, kind: 'deck', id: null })
+  const after = [...before.slice(0, place), ...copies, ...before.slice(place)]
+  await putDeck(q, talk, before, { shape, slides: after }, revision + 1)
   return copies.map((slide) => slide.id)
 }

@@ -284,6 +284,32 @@ async function checkAssets(q: Queries, talk: string, wire: WireEdit): Promise<vo
     throw new Refusal('not-found', 'A picture of this slide is not in this talk. Nothing was changed; drop the picture on the slide again.')
 }
 
+/** A talk's deck, held until the transaction ends: nobody else changes it meanwhile. */
+export async function lockDeck(q: Queries, talk: string): Promise<{ readonly revision: number; readonly shape: Size }> {
+  return await q.selectFrom('talk').select(['revision', 'shape']).where('id', '=', talk).forUpdate().executeTakeFirstOrThrow()
+}
+
+/**
+ * Writes a new state of a locked deck, has the programme show its slides as they are now, and tells of it.
+ * @param before its slides as they were @param revision that it has from now on
+ */
+export async function putDeck(
+  q: Queries,
+  talk: string,
+  before: readonly Slide[],
+  { shape, slides: after }: Deck,
+  revision: number,
+): Promise<void> {
+  await saveDeck(q, talk, before, after, revision)
+  await q
+    .updateTable('talk')
+    .set({ revision, shape: JSON.stringify(shape), changed: new Date() })
+    .where('id', '=', talk)
+    .execute()
+  await takeUpVersions(q, talk, after)
+  await tell(q, { talk, kind: 'deck', id: null })
+}
+
 /**
  * Changes a deck. A change made on an older revision goes through as long as nobody else changed the same slides since.
  * @param base the revision that the change was made on
@@ -296,7 +322,7 @@ export async function editDeck(
   base: number,
   wire: WireEdit,
 ): Promise<{ readonly revision: number; readonly shape: Size; readonly slides: readonly Slide[] }> {
-  const row = await q.selectFrom('talk').select(['revision', 'shape']).where('id', '=', talk).forUpdate().executeTakeFirstOrThrow()
+  const locked = await lockDeck(q, talk)
   const removed = new Map((await slides(q, talk).where('slide.position', 'is', null).execute()).map((slide) => [slide.id, toSlide(slide)]))
   const edit = fromWire(wire, (id) => removed.get(id))
   const ids = touched(edit)
@@ -319,25 +345,18 @@ export async function editDeck(
     )
   }
   await checkAssets(q, talk, wire)
-  const before: Deck = { shape: row.shape, slides: await slidesOf(q, talk) }
+  const before: Deck = { shape: locked.shape, slides: await slidesOf(q, talk) }
   const after = applyDeckEdit(before, edit)
   if (after.slides.length > settings().maxPages * 3)
     throw new Refusal('too-many', `A deck can have up to ${String(settings().maxPages * 3)} slides. Nothing was changed.`)
   const slidesAfter = await withFreshVersions(q, before.slides, after.slides)
-  const revision = row.revision + 1
-  await saveDeck(q, talk, before.slides, slidesAfter, revision)
-  await q
-    .updateTable('talk')
-    .set({ revision, shape: JSON.stringify(after.shape), changed: new Date() })
-    .where('id', '=', talk)
-    .execute()
-  await takeUpVersions(q, talk, slidesAfter)
-  await tell(q, { talk, kind: 'deck', id: null })
+  const revision = locked.revision + 1
+  await putDeck(q, talk, before.slides, { ...after, slides: slidesAfter }, revision)
   return { revision, shape: after.shape, slides: slidesAfter }
 }
 
 /** The talk's programme shows slides as they are now. */
-export async function takeUpVersions(q: Queries, talk: string, now: readonly Slide[]): Promise<void> {
+async function takeUpVersions(q: Queries, talk: string, now: readonly Slide[]): Promise<void> {
   const programme = await currentProgramme(q, talk)
   const newer = now.filter((slide) => slide.id in programme.slides && programme.slides[slide.id] !== slide.version)
   if (newer.length === 0) return

@@ -2,11 +2,11 @@ import { recomposed } from '@core/compose'
 import { matchDecks, takenOver } from '@core/match'
 import type { MatchSlide, SlidePair } from '@core/match'
 import { Refusal } from '@core/model'
-import type { Size, Slide, SlideId } from '@core/model'
+import type { Slide, SlideId } from '@core/model'
 import { changedVisitsOf, markChanged, withChangedUnder } from '@core/programme'
 import type { BroughtDeck, DeckMatchView } from '@contracts'
 import type { Queries } from '@server/database'
-import { insertSlides, saveDeck, slidesAsShown, slidesOf, takeUpVersions } from './decks'
+import { insertSlides, lockDeck, putDeck, slidesAsShown, slidesOf } from './decks'
 import { tell } from './events'
 import { currentProgramme, saveProgramme } from './programmes'
 
@@ -90,7 +90,7 @@ export async function noteMatch(
   })
   await q
     .updateTable('import')
-    .set({ match: JSON.stringify(named), replaces: 'waiting' })
+    .set({ match: JSON.stringify(named) })
     .where('id', '=', id)
     .execute()
 }
@@ -111,18 +111,6 @@ function checkPairs(pairs: readonly SlidePair[], old: readonly Slide[], brought:
     throw new Refusal('conflict', 'A slide of this deck is not there any more. Nothing was changed; look at the two decks again.')
 }
 
-async function lockedTalk(q: Queries, talk: string): Promise<{ readonly revision: number; readonly shape: Size }> {
-  return await q.selectFrom('talk').select(['revision', 'shape']).where('id', '=', talk).forUpdate().executeTakeFirstOrThrow()
-}
-
-/** A deck as a whole takes the place of another. @returns nothing; what is told is told */
-async function exchange(q: Queries, talk: string, before: readonly Slide[], after: readonly Slide[], revision: number): Promise<void> {
-  await saveDeck(q, talk, before, after, revision)
-  await q.updateTable('talk').set({ revision, changed: new Date() }).where('id', '=', talk).execute()
-  await takeUpVersions(q, talk, after)
-  await tell(q, { talk, kind: 'deck', id: null })
-}
-
 /**
  * Has a deck that was brought take the place of the talk's: slides that are the same stay themselves, with recordings, notes, times and
  * framing. In one transaction.
@@ -130,14 +118,14 @@ async function exchange(q: Queries, talk: string, before: readonly Slide[], afte
  * @throws Refusal `conflict` when the deck was changed since, and nothing is
  */
 export async function takeOverDeck(q: Queries, talk: string, id: string, base: number, pairs: readonly SlidePair[]): Promise<void> {
-  const { revision, shape } = await lockedTalk(q, talk)
+  const { revision, shape } = await lockDeck(q, talk)
   const { slides, match } = await replacing(q, talk, id, 'waiting')
   if (revision !== base) throw new Refusal('conflict', 'The deck was changed in the meantime. Nothing was taken over; look at both again.')
   const [old, brought] = await slidesToMatch(q, talk, slides)
   if (brought.length === 0) throw new Refusal('conflict', 'There is no slide in the deck that was brought. Nothing was changed.')
   checkPairs(pairs, old, brought)
   const after = takenOver(old, brought, pairs).map((slide) => recomposed(slide, shape))
-  await exchange(q, talk, old, after, revision + 1)
+  await putDeck(q, talk, old, { shape, slides: after }, revision + 1)
   // What was brought for a slide that was there is that slide now.
   const done = pairs.map((pair) => pair.brought)
   if (done.length > 0) await q.deleteFrom('slide').where('talk', '=', talk).where('id', 'in', done).execute()
@@ -159,7 +147,7 @@ export async function takeOverDeck(q: Queries, talk: string, id: string, base: n
  * goes off the deck. In one transaction.
  */
 export async function giveBackDeck(q: Queries, talk: string, id: string): Promise<void> {
-  const { revision } = await lockedTalk(q, talk)
+  const { revision, shape } = await lockDeck(q, talk)
   const { before } = await replacing(q, talk, id, 'taken')
   const now = await slidesOf(q, talk)
   const rows = await q
@@ -178,7 +166,7 @@ export async function giveBackDeck(q: Queries, talk: string, id: string): Promis
     const { notes, viewerNotes, planned, skip, optional } = there.get(slide.id) ?? slide
     return { ...slide, notes, viewerNotes, planned, skip, optional, version: (last.get(slide.id) ?? slide.version) + 1 }
   })
-  await exchange(q, talk, now, after, revision + 1)
+  await putDeck(q, talk, now, { shape, slides: after }, revision + 1)
   const programme = await currentProgramme(q, talk)
   const shown = new Set(before.map((slide) => slide.id))
   const marks = (programme.changedUnder ?? []).filter((visit) =>
@@ -192,7 +180,7 @@ export async function giveBackDeck(q: Queries, talk: string, id: string): Promis
 /** A deck that was brought is not taken over: its slides go. In one transaction. */
 export async function dropBrought(q: Queries, talk: string, id: string): Promise<void> {
   const { slides } = await replacing(q, talk, id, 'waiting')
-  await lockedTalk(q, talk)
+  await lockDeck(q, talk)
   if (slides.length > 0)
     await q.deleteFrom('slide').where('talk', '=', talk).where('id', 'in', slides).where('position', 'is', null).execute()
   await q

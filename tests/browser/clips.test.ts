@@ -1,27 +1,17 @@
-import { mkdtemp, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { beforeAll, describe, expect, it } from 'vitest'
 import type { Cue } from '@core/model'
 import type { FilmView, TalkView } from '@contracts'
-import { run } from '@render/process'
 import { accessFaults } from '../harness/access'
 import { beginTake, endTake, makeFile, newTalk, spokenMore } from '../harness/browser'
 import { frameOf, levelOf, meanColour } from '../harness/film-file'
+import { redThenGreen } from '../harness/office-decks'
 import { inBrowser } from '../harness/stand'
 
 const stand = inBrowser()
-let folder = ''
-let tank = ''
-/** Red for two seconds and green from then on, with a tone. */
+let film: Buffer
 beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'aisle-tank-'))
-  tank = join(folder, 'tank.mp4')
-  const pictures = "color=c=red:s=640x360:r=25:d=8,drawbox=t=fill:color=lime:enable='gte(t,2)'"
-  const sound = 'sine=frequency=1760:duration=8'
-  await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', pictures, '-f', 'lavfi', '-i', sound, '-pix_fmt', 'yuv420p', '-y', tank])
+  film = await redThenGreen({ red: 2, seconds: 8, width: 640 })
 })
-afterAll(() => rm(folder, { recursive: true, force: true }))
 
 const WIDTH = 1280
 
@@ -30,7 +20,11 @@ describe('a film on a slide', () => {
     const page = await stand.browser.page()
     const talk = await newTalk(page, stand.product.url, 'The tank')
     await page.getByRole('tab', { name: /^Clips/ }).click()
-    await page.setInputFiles('input[aria-label="A film or sound for this slide"]', tank)
+    await page.setInputFiles('input[aria-label="A film or sound for this slide"]', {
+      name: 'tank.mp4',
+      mimeType: 'video/mp4',
+      buffer: film,
+    })
     const row = page.getByRole('listitem', { name: 'tank.mp4' })
     await row.waitFor()
     await row.getByRole('textbox', { name: /ends at/ }).fill('0:06.5')

@@ -12,10 +12,10 @@ import type { MadeEffect } from './office-timing'
 // The package is bundled as CommonJS: where it is imported as a module, its class is inside.
 const Deck = (pptxgen as unknown as { readonly default?: typeof pptxgen }).default ?? pptxgen
 
-/** A slide of a deck made for tests. Shapes have the ids 2, 3 … in the order in which they are put on it. */
 /** A slide as the package that writes decks has it. */
 export type PptxSlide = pptxgen.Slide
 
+/** A slide of a deck made for tests. Shapes have the ids 2, 3 … in the order in which they are put on it. */
 export interface MadeSlide {
   readonly put: (slide: pptxgen.Slide) => void
   readonly effects?: readonly MadeEffect[]
@@ -142,6 +142,24 @@ export async function filmFile(seconds: number, colour: string, hertz: number): 
 }
 
 /** A silent film of a source that ffmpeg draws. */
+/** A film that is red for its first seconds and green from then on, with a tone. */
+export async function redThenGreen({
+  red,
+  seconds,
+  width = 320,
+}: {
+  readonly red: number
+  readonly seconds: number
+  readonly width?: number
+}) {
+  const size = `${String(width)}x${String((width * 9) / 16)}`
+  const green = `drawbox=t=fill:color=lime:enable='gte(t,${String(red)})'`
+  return await madeByFfmpeg('mp4', [
+    ...['-f', 'lavfi', '-i', `color=c=red:s=${size}:r=25:d=${String(seconds)},${green}`],
+    ...['-f', 'lavfi', '-i', `sine=frequency=880:duration=${String(seconds)}`, '-pix_fmt', 'yuv420p'],
+  ])
+}
+
 export const movingFile = (source: string): Promise<Buffer> => madeByFfmpeg('mp4', ['-f', 'lavfi', '-i', source, '-pix_fmt', 'yuv420p'])
 
 async function madeByFfmpeg(ending: string, input: readonly string[]): Promise<Buffer> {

@@ -1,22 +1,21 @@
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Slide } from '@core/model'
 import { indexFilm, sceneAt } from '@core/scene'
 import { toFilm } from '@contracts'
-import type { DeliveryView, FilmView, TalkView, ViewersFilm } from '@contracts'
+import type { FilmView, TalkView, ViewersFilm } from '@contracts'
 import { probe } from '@render/probe'
-import { run } from '@render/process'
 import { Client, sentenceOf } from '../harness/client'
 import { fileForm } from '../harness/decks'
 import { decodesClean, frameOf, levelOf, meanColour } from '../harness/film-file'
-import { filmFile, makeOfficeDeck, toneFile } from '../harness/office-decks'
-import { startProduct, until } from '../harness/product'
+import { filmFile, makeOfficeDeck, redThenGreen, toneFile } from '../harness/office-decks'
+import { startProduct } from '../harness/product'
 import type { Product } from '../harness/product'
 import { sendTake } from '../harness/recording'
 import { everythingOf, screeningOf, shareTalk } from '../harness/screening'
-import { broughtInto, knotsTalk } from '../harness/talks'
+import { broughtInto, delivered, knotsTalk } from '../harness/talks'
 
 let product: Product
 let client: Client
@@ -38,32 +37,6 @@ const bring = (talk: string, name: string, file: Uint8Array, wish?: string): Pro
   broughtInto(client, talk, name, file, wish)
 const clipsOf = (now: TalkView, n: number): NonNullable<Slide['clips']> => now.slides[n]?.clips ?? []
 
-/** A film that is red for a second and green from then on, with a tone. */
-async function redThenGreen(): Promise<Buffer> {
-  const path = join(folder, 'red-then-green.mp4')
-  const pictures = "color=c=red:s=320x180:r=25:d=4,drawbox=t=fill:color=lime:enable='gte(t,1)'"
-  const sound = 'sine=frequency=880:duration=4'
-  await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', pictures, '-f', 'lavfi', '-i', sound, '-pix_fmt', 'yuv420p', '-y', path])
-  return await readFile(path)
-}
-
-async function exported(talk: string): Promise<string> {
-  const recipe = { lines: 480, quality: 'good', name: 'file', limit: { kind: 'none' } }
-  const { ids } = await client.get<{ ids: string[] }>('POST', `/talks/${talk}/deliveries`, recipe)
-  await until(
-    'the file',
-    async () => {
-      const [made] = await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)
-      if (made?.state === 'failed') throw new Error(made.sentence ?? 'no file')
-      return made?.state === 'done'
-    },
-    240_000,
-  )
-  const file = join(folder, `${talk}.mp4`)
-  await writeFile(file, await client.bytes(`/deliveries/${ids[0] ?? ''}/file`))
-  return file
-}
-
 describe('a film on a slide', () => {
   let talk = ''
   let slides: readonly string[] = []
@@ -71,7 +44,7 @@ describe('a film on a slide', () => {
     const made = await knotsTalk(client, 'With a film')
     talk = made.talk
     slides = made.slides
-    const now = await bring(talk, 'tank.mp4', await redThenGreen(), `?onto=${slides[0] ?? ''}`)
+    const now = await bring(talk, 'tank.mp4', await redThenGreen({ red: 1, seconds: 4 }), `?onto=${slides[0] ?? ''}`)
     expect(now.imports[0]).toMatchObject({ state: 'done' })
   })
 
@@ -112,7 +85,7 @@ describe('a film on a slide', () => {
         ],
       },
     ])
-    const file = await exported(talk)
+    const file = await delivered(client, talk)
     expect(await decodesClean(file)).toBe(true)
     const colour = async (ms: number) => meanColour(await frameOf(file, Math.round((ms * 30) / 1000)), WIDTH, MIDDLE)
     const isRed = ([r, g]: readonly number[]): boolean => (r ?? 0) > 200 && (g ?? 255) < 60
@@ -166,7 +139,7 @@ describe('films and sounds that are brought in', () => {
       author: '5b3f7f64-1a0a-4a53-9a53-0e2f6d1c8a12',
       edit,
     })
-    const file = await exported(talk)
+    const file = await delivered(client, talk)
     const [r, g, b] = meanColour(await frameOf(file, 45), WIDTH, { x: 0.4, y: 0.2, w: 0.2, h: 0.6 })
     expect(b > 200 && r < 60 && g < 60).toBe(true)
     expect(await levelOf(file, 1000, 500)).toBeGreaterThan(-30)

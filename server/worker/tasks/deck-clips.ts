@@ -3,8 +3,7 @@ import type { Clip, Rect, SlideId } from '@core/model'
 import type { OfficeReport } from '@core/office'
 import { bringClip } from '@render/clips'
 import type { DeckMessage, ReadClip, StepSource } from '@render/deck'
-import { boxForClip } from '@core/layout'
-import { clipDroppedOn, filmSlide, keepClip, wholeClip } from '@server/domain'
+import { clipDroppedOn, filmSlide, freeBox, keepClip, wholeClip } from '@server/domain'
 import type { ClipForSlide, KeptClip } from '@server/domain'
 import { settings } from '@server/settings'
 import type { Queries } from '@server/database'
@@ -101,7 +100,7 @@ export class ClipMaker {
     for (const { slide, path, report, clip } of found) {
       try {
         const kept = await this.#make({ path, name: clip.name }, clip.trim)
-        clips.push({ slide, clip: (on, shape) => placedClip(kept, clip, () => boxFor(kept, on, shape)) })
+        clips.push({ slide, clip: (on, shape) => placedClip(kept, clip, () => freeBox(on, shape, kept.media)) })
       } catch (error) {
         if (!(error instanceof Refusal)) throw error
         unread.push({ report, slide: clip.number })
@@ -116,9 +115,6 @@ export class ClipMaker {
     }
   }
 }
-
-const boxFor = (kept: KeptClip, on: Parameters<typeof clipDroppedOn>[0], shape: Parameters<typeof clipDroppedOn>[1]): Rect =>
-  kept.media.picture === null ? clipDroppedOn(on, shape, kept).box : boxForClip(on, kept.media.picture.size, shape)
 
 /** As the file has it: where a film stands outside of its slide, as much of its place as is on it. */
 function placedClip(kept: KeptClip, { box, step, start, loop }: ReadClip, otherwise: () => Rect): Clip {

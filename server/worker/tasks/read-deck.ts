@@ -22,6 +22,7 @@ import {
   proposeInsets,
   putBeside,
   putClips,
+  putClipsBeside,
   putImported,
   slidesToMatch,
   startReading,
@@ -293,7 +294,8 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     const compared = row.replaces === null ? null : await comparedWith(writer.made)
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      await putClips(q, talk, [...dropped, ...ofOffice.clips], compared?.slides[1] ?? null)
+      const clips = [...dropped, ...ofOffice.clips]
+      await (compared === null ? putClips(q, talk, clips) : putClipsBeside(q, compared.slides[1], shape, clips))
       await proposeInsets(q, talk, insetsOver(told, shape))
       await (compared === null ? takeOfDeck(q, id, recorded) : noteMatch(q, id, compared.slides, compared.looks))
       await importDone(q, row, compared === null ? builds : [], ofOffice.reports)
