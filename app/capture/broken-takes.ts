@@ -21,7 +21,7 @@ export async function findBrokenTakes(talk: TalkView): Promise<readonly BrokenTa
   const local = (await db.getAllFromIndex('takes', 'talk', talk.id)).filter((take) => !take.stopped && !held.has(takeLock(take.id)))
   const here = await Promise.all(
     local.map(async (take): Promise<BrokenTake> => {
-      const stretches = await db.getAllFromIndex('stretches', 'take', take.id)
+      const stretches = (await db.getAllFromIndex('stretches', 'take', take.id)).filter(({ window }) => window === undefined)
       const counts = await Promise.all(
         stretches.map(async (stretch) => {
           if (stretch.closing !== null) return stretch.closing.length

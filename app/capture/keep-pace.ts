@@ -1,10 +1,18 @@
 import { WebmClock } from '@core/formats'
 import type { Ms } from '@core/model'
 
-/** A recording that is so far behind what is said has an encoder that does not keep up, in ms. */
-const BEHIND: Ms = 600
-/** Pictures a second that are asked of the camera instead, from one time to the next. */
-const RATES = [15, 8] as const
+/** When pictures are given up. */
+interface Pace {
+  /** A recording that is so far behind what is said has an encoder that does not keep up, in ms. */
+  readonly behind: Ms
+  /** Pictures a second that are asked for instead, from one time to the next; and those that are asked for at first. */
+  readonly rates: readonly number[]
+  readonly usual: number
+}
+
+const CAMERA_PACE: Pace = { behind: 600, rates: [15, 8], usual: 30 }
+/** Pictures of a window are given up before those of a face. */
+const WINDOW_PACE: Pace = { behind: 350, rates: [8, 4, 2], usual: 15 }
 /** How long a step is given to work before the next, in ms. */
 const PATIENCE: Ms = 1500
 
@@ -12,11 +20,14 @@ const PATIENCE: Ms = 1500
  * Keeps a recording near what is being said, so that little is lost when it is cut off. Voice and pictures wait for each other in it:
  * when another program takes this machine's time, pictures are given up first, never the voice.
  * @param began where the recording begins, on the page's clock
+ * @param what its pictures are of
  */
 export function keepPace(
   camera: MediaStreamTrack,
   began: number,
+  what: 'camera' | 'window',
 ): { /** @returns how far the recording has come, in ms of it */ readonly chunk: (bytes: Uint8Array) => Ms; readonly end: () => void } {
+  const { behind, rates, usual } = what === 'camera' ? CAMERA_PACE : WINDOW_PACE
   const clock = new WebmClock()
   let step = 0
   let asked = -Infinity
@@ -24,8 +35,8 @@ export function keepPace(
     chunk: (bytes) => {
       const now = performance.now()
       const reached = clock.feed(bytes)
-      const rate = RATES[step]
-      if (now - began - reached < BEHIND || rate === undefined || now - asked < PATIENCE) return reached
+      const rate = rates[step]
+      if (now - began - reached < behind || rate === undefined || now - asked < PATIENCE) return reached
       asked = now
       step += 1
       void camera.applyConstraints({ ...camera.getConstraints(), frameRate: { max: rate } }).catch(() => undefined)
@@ -34,7 +45,7 @@ export function keepPace(
     // The next stretch begins with all of its pictures again.
     end: () => {
       if (step > 0 && camera.readyState === 'live')
-        void camera.applyConstraints({ ...camera.getConstraints(), frameRate: { ideal: 30 } }).catch(() => undefined)
+        void camera.applyConstraints({ ...camera.getConstraints(), frameRate: { ideal: usual } }).catch(() => undefined)
     },
   }
 }

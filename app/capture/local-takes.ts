@@ -1,6 +1,7 @@
 import { openDB, unwrap } from 'idb'
 import type { DBSchema, IDBPDatabase, IDBPTransaction } from 'idb'
-import type { Cue, Intent, Ms, Snapshot, TakeKind } from '@core/model'
+import type { Cue, Intent, Ms, Snapshot, TakeKind, WindowView } from '@core/model'
+import type { Still } from './watch-rest'
 
 /** A take as this browser keeps it until the server has it all. */
 export interface LocalTake {
@@ -26,6 +27,8 @@ export interface LocalStretch {
   readonly closing: { readonly chunks: number; readonly cues: number; readonly length: Ms } | null
   /** How much of it counts when not all does. */
   readonly kept: Ms | null
+  /** It is of a window that is shown during the stretch `of`. */
+  readonly window?: WindowView & { readonly of: string }
 }
 
 interface Schema extends DBSchema {
@@ -44,6 +47,8 @@ interface Schema extends DBSchema {
   faces: { key: string; value: { stretch: string; print: ArrayBuffer } }
   /** What was said last, as long as its recording may not have come so far. */
   tails: { key: [string, number]; value: VoicePart; indexes: { stretch: string } }
+  /** Full-size pictures of a window at rest. */
+  stills: { key: [string, number]; value: Still & { readonly stretch: string }; indexes: { stretch: string } }
 }
 
 /** A piece of a stretch's voice as its microphone gave it. */
@@ -59,7 +64,7 @@ export interface VoicePart {
 }
 
 /** Stores of what belongs to a stretch. */
-const PARTS = ['chunks', 'cues', 'prints', 'tails'] as const
+const PARTS = ['chunks', 'cues', 'prints', 'tails', 'stills'] as const
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined
 
@@ -85,15 +90,16 @@ async function withChunks(old: IDBPTransaction<OldSchema, ('slices' | 'stretches
 
 /** This browser's own store of takes. */
 export const localTakes = (): Promise<IDBPDatabase<Schema>> =>
-  (opened ??= openDB<Schema>('aisle-takes', 6, {
+  (opened ??= openDB<Schema>('aisle-takes', 7, {
     async upgrade(db, before, _, transaction) {
+      if (before < 7) db.createObjectStore('stills', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
       if (before < 5) db.createObjectStore('aside', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
       if (before < 4) db.createObjectStore('faces', { keyPath: 'stretch' })
       if (before < 3) db.createObjectStore('tails', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
       if (before < 2) db.createObjectStore('prints', { keyPath: ['stretch', 'n'] }).createIndex('stretch', 'stretch')
       if (before > 0) {
         // An older store is read as what it was (as the library's own documentation does).
-        await withChunks(transaction as unknown as Parameters<typeof withChunks>[0])
+        if (before < 6) await withChunks(transaction as unknown as Parameters<typeof withChunks>[0])
         return
       }
       db.createObjectStore('takes', { keyPath: 'id' }).createIndex('talk', 'talk')

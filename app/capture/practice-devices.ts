@@ -44,15 +44,15 @@ export interface PracticeCamera {
 }
 
 /** A camera whose pictures are drawn. @param draw one picture, `at` ms after it was opened */
-export function drawnCamera(draw: (ctx: CanvasRenderingContext2D, size: Size, at: Ms) => void): PracticeCamera {
+export function drawnCamera(draw: (ctx: CanvasRenderingContext2D, size: Size, at: Ms) => void, size: Size = SIZE): PracticeCamera {
   const canvas = document.createElement('canvas')
-  canvas.width = SIZE.width
-  canvas.height = SIZE.height
+  canvas.width = size.width
+  canvas.height = size.height
   const context = canvas.getContext('2d')
   if (context === null) throw new Error('this browser draws no canvas')
   const began = performance.now()
   const next = (): void => {
-    draw(context, SIZE, performance.now() - began)
+    draw(context, size, performance.now() - began)
   }
   next()
   const stream = canvas.captureStream(RATE)

@@ -77,19 +77,27 @@ export function runSilently(): StretchRun {
   return { began, now, stop: (stamp) => Promise.resolve({ length: now(stamp), chunks: 0 }) }
 }
 
+/** What is recorded into one file. */
+export interface RecordedFrom {
+  readonly stream: MediaStream
+  /** What its pictures are of; null: there are none. */
+  readonly pictures: 'camera' | 'window' | null
+  /** How late its devices are known to be; taken off when the stretch is closed. */
+  readonly late: DeviceLatency
+}
+
 /**
- * Records one stretch: voice and camera in one file, so that lips stay with the voice. All its times count from here, by the page's
- * steady clock.
+ * Records one stretch: voice and camera in one file, so that lips stay with the voice; or a window with its sound. All its times count
+ * from here, by the page's steady clock.
  * @param id of the stretch
- * @param late how late its devices are known to be; taken off when the stretch is closed
  */
-export function runRecording(id: string, stream: MediaStream, camera: boolean, late: DeviceLatency, events: RecorderEvents): StretchRun {
+export function runRecording(id: string, { stream, pictures, late }: RecordedFrom, events: RecorderEvents): StretchRun {
   let kept = 0
   let waiting: readonly Blob[] = []
   let keeping: Promise<void> | null = null
   let broken = false
   const recorder = new MediaRecorder(stream, {
-    mimeType: recordingType(camera),
+    mimeType: recordingType(pictures !== null),
     videoBitsPerSecond: VIDEO_BITS,
     audioBitsPerSecond: VOICE_BITS,
   })
@@ -129,17 +137,18 @@ export function runRecording(id: string, stream: MediaStream, camera: boolean, l
   const began = performance.now()
   recorder.start(CHUNK_MS)
   const [film] = stream.getVideoTracks()
-  const pace = camera && film !== undefined ? keepPace(film, began) : null
-  if (camera && film !== undefined) {
+  const pace = pictures !== null && film !== undefined ? keepPace(film, began, pictures) : null
+  if (pictures !== null && film !== undefined) {
     // The file's time begins with its first frame: said here as well as it can be, and measured by the server if the pictures say it.
     void firstFrame(film, began).then((taken) => {
       events.onOffsets({ picture: (taken === null ? 0 : began - taken) + late.camera, sound: late.mic })
     })
   } else if (late.mic > 0) events.onOffsets({ picture: 0, sound: late.mic })
-  const endFace = camera && film !== undefined ? takeVideoFingerprint(film, began, late.camera, events.onFace) : null
+  const endFace = pictures !== null && film !== undefined ? takeVideoFingerprint(film, began, late.camera, events.onFace) : null
   const [voice] = stream.getAudioTracks()
-  // A voice alone does not wait for anything.
-  const reading = voice === undefined ? null : takeFingerprints(voice, began, camera ? id : null, events)
+  // Nobody's voice is looked for in a window; a voice alone does not wait for anything.
+  const reading =
+    voice === undefined || pictures === 'window' ? null : takeFingerprints(voice, began, pictures === 'camera' ? id : null, events)
   const now = (stamp: number = performance.now()): Ms => since(began, stamp)
   return {
     began,

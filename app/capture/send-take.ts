@@ -113,6 +113,21 @@ async function sendFace(stretch: string): Promise<void> {
   await db.delete('faces', stretch)
 }
 
+/** Sends full-size pictures of a window that it does not look like any more. */
+async function sendStills(stretch: string): Promise<void> {
+  const db = await localTakes()
+  for (const n of await db.getAllKeysFromIndex('stills', 'stretch', stretch)) {
+    const still = await db.get('stills', n)
+    if (still === undefined || still.until === null) continue
+    await api.put(
+      `/stretches/${stretch}/stills/${String(still.n)}?from=${String(still.from)}&until=${String(still.until)}`,
+      new Blob([still.picture]),
+      { 'content-type': 'application/octet-stream' },
+    )
+    await db.delete('stills', n)
+  }
+}
+
 /** Sends what was said last and may not be in the recording, of a stretch that was cut off. */
 async function sendTail(stretch: string): Promise<void> {
   const tail = joinTail(await (await localTakes()).getAllFromIndex('tails', 'stretch', stretch))
@@ -135,6 +150,7 @@ async function sendStretch(stretch: LocalStretch): Promise<number> {
   const aside = await sendCues(stretch.id)
   await sendFingerprints(stretch.id)
   await sendFace(stretch.id)
+  await sendStills(stretch.id)
   if (kept !== null) await once(stretch.id, 'kept', kept, () => api.put(`/stretches/${stretch.id}/kept`, { kept }))
   // What lies aside here is not waited for there.
   const left = await (await localTakes()).countFromIndex('aside', 'stretch', stretch.id)

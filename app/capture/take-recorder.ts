@@ -11,6 +11,8 @@ import type { StretchRun } from './recorder'
 import { claimTalk, holdTake } from './hold-take'
 import { USUAL_BYTES } from './room-left'
 import { announceTake } from './send-take'
+import { recordWindow } from './window-recorder'
+import type { ShownWindow, WindowRun } from './window-recorder'
 
 export interface TakeEvents {
   /** Something could not be kept or sent. */
@@ -68,6 +70,11 @@ export class TakeRecorder {
   readonly #events: TakeEvents
   readonly #stretches: Held[] = []
   #open: Held | null = null
+  /** The window that is shown, and its recording while a stretch is open. */
+  #window: ShownWindow | null = null
+  #windowRun: WindowRun | null = null
+  /** Recordings of this take: stretches, and windows beside them. */
+  #recordings = 0
   #release: (() => void) | null = null
   #flush: () => Promise<void> = () => Promise.resolve()
 
@@ -152,35 +159,39 @@ export class TakeRecorder {
     const run =
       source.stream === null
         ? runSilently()
-        : runRecording(id, source.stream, source.camera, source.late, {
-            onChunks: async (chunks) => {
-              await stored
-              held.chunks.push(...chunks.map(({ blob }) => blob))
-              await keepLocally('chunks', ...chunks.map(({ n, bytes, digest }) => ({ stretch: id, n, bytes, digest })))
-              held.safe += chunks.length
+        : runRecording(
+            id,
+            { stream: source.stream, pictures: source.camera ? 'camera' : null, late: source.late },
+            {
+              onChunks: async (chunks) => {
+                await stored
+                held.chunks.push(...chunks.map(({ blob }) => blob))
+                await keepLocally('chunks', ...chunks.map(({ n, bytes, digest }) => ({ stretch: id, n, bytes, digest })))
+                held.safe += chunks.length
+              },
+              onFingerprint: (print) => {
+                prints += 1
+                void keepLocally('prints', { stretch: id, n: prints - 1, ...print }).catch(this.#events.onTrouble)
+              },
+              onFace: (pictures) =>
+                keepLocally('faces', { stretch: id, print: packVideoFingerprint(pictures).buffer }).catch(this.#events.onTrouble),
+              onOffsets: (offsets) => {
+                void this.#note(held, { offsets }).catch(this.#events.onTrouble)
+              },
+              onRate: () => {
+                if (this.#open === held) this.#events.onRate()
+              },
+              onEnded: () => {
+                if (this.#open === held) this.#events.onLost()
+              },
+              onTrouble: this.#events.onTrouble,
             },
-            onFingerprint: (print) => {
-              prints += 1
-              void keepLocally('prints', { stretch: id, n: prints - 1, ...print }).catch(this.#events.onTrouble)
-            },
-            onFace: (pictures) =>
-              keepLocally('faces', { stretch: id, print: packVideoFingerprint(pictures).buffer }).catch(this.#events.onTrouble),
-            onOffsets: (offsets) => {
-              void this.#note(held, { offsets }).catch(this.#events.onTrouble)
-            },
-            onRate: () => {
-              if (this.#open === held) this.#events.onRate()
-            },
-            onEnded: () => {
-              if (this.#open === held) this.#events.onLost()
-            },
-            onTrouble: this.#events.onTrouble,
-          })
+          )
     const held: Held = {
       local: {
         id,
         take: this.#take.id,
-        number: this.#stretches.length,
+        number: this.#nextNumber(),
         camera: source.camera,
         voice: source.stream !== null,
         mime: recordingType(source.camera),
@@ -199,8 +210,37 @@ export class TakeRecorder {
     this.#stretches.push(held)
     this.#open = held
     stored = keepLocally('stretches', held.local)
+    const over = this.#windowRun
+    this.#recordWindow(0)
+    await over?.close(run.began)
     if (last !== null) await this.#close(last, run.began)
     await stored
+  }
+
+  #nextNumber(): number {
+    this.#recordings += 1
+    return this.#recordings - 1
+  }
+
+  /** Has what is shown of a window recorded beside the stretch that is open. @param at when it came, in ms of the stretch */
+  #recordWindow(at: Ms): void {
+    const held = this.#open
+    this.#windowRun =
+      this.#window === null || held === null
+        ? null
+        : recordWindow(
+            this.#window,
+            { take: this.#take.id, stretch: held.local.id, number: this.#nextNumber(), run: held.run, at },
+            this.#events.onTrouble,
+          )
+  }
+
+  /** Shows a window, which goes over pauses, or the slides again. @param stamp when, on the page's clock */
+  async showWindow(window: ShownWindow | null, stamp: number): Promise<void> {
+    const over = this.#windowRun
+    this.#window = window
+    this.#recordWindow(this.#open?.run.now(stamp) ?? 0)
+    await over?.close(stamp)
   }
 
   async #note(held: Held, fields: Partial<LocalStretch>): Promise<void> {
@@ -219,8 +259,10 @@ export class TakeRecorder {
   async close(stamp?: number): Promise<void> {
     const held = this.#open
     if (held === null) return
+    const over = this.#windowRun
     this.#open = null
-    await this.#close(held, stamp)
+    this.#windowRun = null
+    await Promise.all([this.#close(held, stamp), over?.close(stamp)])
   }
 
   /** Notes an event. @param stamp when it happened, on the page's clock */

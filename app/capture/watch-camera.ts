@@ -1,4 +1,4 @@
-import { noteFrame } from './camera-times'
+import { watchFrames } from './watch-frames'
 
 /** How often a camera is looked at, in ms. */
 const LOOK_EVERY = 500
@@ -15,22 +15,13 @@ export interface CameraState {
 
 /** Watches whether a camera gives pictures, and whether they show anything. @returns what stops it */
 export function watchCamera(track: MediaStreamTrack, tell: (state: CameraState) => void): () => void {
-  const video = document.createElement('video')
-  video.muted = true
-  video.playsInline = true
-  video.srcObject = new MediaStream([track])
   const canvas = document.createElement('canvas')
   Object.assign(canvas, SAMPLE)
   const ctx = canvas.getContext('2d', { willReadFrequently: true })
   let seen: number | null = null
-  let frame = 0
-  const onFrame: VideoFrameRequestCallback = (now, about) => {
+  const { video, stop } = watchFrames(track, (now) => {
     seen = now
-    noteFrame(track, about)
-    frame = video.requestVideoFrameCallback(onFrame)
-  }
-  frame = video.requestVideoFrameCallback(onFrame)
-  void video.play().catch(() => undefined)
+  })
   const timer = setInterval(() => {
     if (ctx === null || seen === null) {
       tell({ seen, dark: false })
@@ -44,7 +35,6 @@ export function watchCamera(track: MediaStreamTrack, tell: (state: CameraState) 
   }, LOOK_EVERY)
   return () => {
     clearInterval(timer)
-    video.cancelVideoFrameCallback(frame)
-    video.srcObject = null
+    stop()
   }
 }

@@ -2,6 +2,8 @@ import { useEventListener } from '@vueuse/core'
 import { INK_COLOURS } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
+import { useOpenWindow } from '~/stores/open-window'
+import { useWindowPress } from './useWindowPress'
 
 export interface LecternKeys {
   readonly record: () => void
@@ -37,6 +39,7 @@ export const KEY_WORDS: readonly (readonly [string, string])[] = [
   ['W', 'pen width'],
   ['Z', 'take back the last stroke'],
   ['X', 'wipe this slide'],
+  ['Q', 'show a window, and back to the slides'],
   ['B', 'blank the screen'],
   ['I', 'hide or show your face for viewers'],
   ['C', 'stop or start the camera itself'],
@@ -55,6 +58,7 @@ const CLICKER: ReadonlySet<string> = new Set(['PageDown', 'PageUp'])
 export function useLecternKeys(to: LecternKeys): void {
   const lectern = useLectern()
   const devices = useDevices()
+  const windows = useOpenWindow()
 
   const actions: Readonly<Record<string, (stamp: number) => void>> = {
     ArrowRight: (stamp) => {
@@ -123,6 +127,7 @@ export function useLecternKeys(to: LecternKeys): void {
     t: () => {
       lectern.tool = 'label'
     },
+    q: useWindowPress(),
     v: () => {
       lectern.tool = 'hand'
     },
@@ -171,7 +176,7 @@ export function useLecternKeys(to: LecternKeys): void {
     // A clicker's keys go on whatever is open or being typed: they are no text.
     if (CLICKER.has(event.key) && lectern.live) return true
     const { target } = event
-    return !(target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || to.busy())
+    return !(target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || windows.asking || to.busy())
   }
 
   useEventListener(

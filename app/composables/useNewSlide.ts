@@ -1,6 +1,6 @@
-import { emptyComposition } from '@core/compose'
+import { composedSlide, emptyComposition } from '@core/compose'
 import { asId } from '@core/model'
-import type { Layout, Slide } from '@core/model'
+import type { Layout } from '@core/model'
 import { useTalk } from '~/stores/talk'
 
 /** Puts in an empty slide after the one that is open, in the deck's own theme. */
@@ -16,22 +16,7 @@ export function useNewSlide() {
   )
 
   function make(layout: Layout): void {
-    const slide: Slide = {
-      id: asId<'slide'>(crypto.randomUUID()),
-      version: 1,
-      title: '',
-      notes: '',
-      section: '',
-      viewerNotes: '',
-      description: '',
-      steps: [],
-      composition: emptyComposition(layout, theme.value),
-      framing: null,
-      planned: null,
-      skip: false,
-      optional: false,
-      transition: 'cut',
-    }
+    const slide = composedSlide(asId(crypto.randomUUID()), emptyComposition(layout, theme.value))
     talk.edit({ kind: 'insert', at: after.value, slides: [slide] })
     talk.select(slide.id)
   }

@@ -66,7 +66,7 @@ export function presentedClips({ note, put, screen, slide }: PresentedBy) {
   }
 
   /** Clips of this step that wait for a click that has not come. */
-  const waiting = (): Clip | null => ofStep('click').find((clip) => !wasStarted(clip)) ?? null
+  const waiting = (): Clip | null => ofStep('click').find((clip) => clip.captured !== true && !wasStarted(clip)) ?? null
 
   /** A slide or step has come: its own clips begin, and those of steps that went are over. */
   function arrived(stamp: number): void {

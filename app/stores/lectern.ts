@@ -1,17 +1,16 @@
-import { useIntervalFn } from '@vueuse/core'
-import { defineStore } from 'pinia'
+import { defineStore, storeToRefs } from 'pinia'
 import { unreachable } from '@core/model'
-import type { Intent, Ms, SlideId } from '@core/model'
+import type { Intent, Ms, Slide, SlideId } from '@core/model'
 import type { RunThrough } from '@core/pace'
 import { sceneAt } from '@core/scene'
 import { canBegin, endsWithStep, isRetake } from '@core/session'
 import type { RecordingEffect, RecordingMode, RecordingPlan } from '@core/session'
-import type { HeardPart, Source } from '~/capture'
+import type { HeardPart } from '~/capture'
 import { sentenceOf } from '~/client'
 import { beforeTake } from '~/lectern/before-take'
 import { countDown } from '~/lectern/count-down'
 import { deckPosition, slidesToShow } from '~/lectern/deck-position'
-import type { DeckPosition } from '~/lectern/deck-position'
+import { deckTurns } from '~/lectern/deck-turns'
 import { FULL_DISK, isFullDisk } from '~/lectern/full-disk'
 import { inkLayer } from '~/lectern/ink-layer'
 import { interruptionWords } from '~/lectern/interruption-words'
@@ -27,12 +26,17 @@ import { takeDriver } from '~/lectern/take-driver'
 import { takeLimit } from '~/lectern/take-limit'
 import { takeOpening } from '~/lectern/take-opening'
 import { takeSafety } from '~/lectern/take-safety'
+import { takeSource } from '~/lectern/take-source'
+import { takeTicking } from '~/lectern/take-ticking'
+import { makeWindowSlide } from '~/lectern/window-slide'
+import { windowView } from '~/lectern/window-view'
 import { useDevices } from './devices'
+import { useOpenWindow } from './open-window'
 import { usePreferences } from './preferences'
 import { useTalk } from './talk'
 
-/** How often the clocks are set, in ms. */
-const TICK = 100
+const NOT_IN_DECK =
+  'The slide that was said there is not in the deck any more. Bring it back in Prepare, or take another recording of it in Review.'
 
 const WHOLE_TALK: RecordingPlan = { intent: { kind: 'replaceAll' }, mode: 'full' }
 
@@ -61,13 +65,12 @@ export const useLectern = defineStore('lectern', () => {
   const { state, happen, send, settled } = recordingRunner({ carryOut, begun: () => driver.take.value?.begun === true, fail })
   const phase = computed(() => phaseOf(state.value))
 
-  /** A slide that is left out of the talk by now and is said again all the same. */
-  const admitted = ref<SlideId | null>(null)
-  const running = computed(() => slidesToShow(talk.slides, admitted.value))
+  const running = computed<readonly Slide[]>(() => slidesToShow(talk.slides, turns.admitted.value))
   const position = deckPosition(running, screen, () => isRetake(plan.value) && driver.take.value !== null)
   const { slide, nextPosition, previousPosition } = position
   const clips = presentedClips({ note, put, screen, slide })
   const opening = takeOpening(put, clips)
+  const source = takeSource({ devices, happen, fail })
   const driver = takeDriver({
     talk: () => talk.talk?.id ?? '',
     plan,
@@ -75,7 +78,7 @@ export const useLectern = defineStore('lectern', () => {
     screen,
     note,
     openingClips: clips.opening,
-    openSource,
+    openSource: source.open,
     send,
     fail,
     unsent: (is, to, waiting) => {
@@ -83,6 +86,38 @@ export const useLectern = defineStore('lectern', () => {
     },
   })
   const { take } = driver
+  const windows = windowView({
+    ...storeToRefs(useOpenWindow()),
+    take,
+    fail,
+    slide,
+    step: position.step,
+    next: nextPosition,
+    show: (target, stamp) => {
+      turns.show(target, stamp)
+    },
+    makeSlide: (up, name) => makeWindowSlide(talk, up, name),
+  })
+  const turns = deckTurns({
+    note,
+    slide,
+    running,
+    deck: () => talk.slides,
+    previous: previousPosition,
+    following: windows.following,
+    held: () => dubbing.value,
+    // Also while it is paused: what was said until then was said on the slide that goes.
+    leaves: () => {
+      if (underWay()) endVisit()
+    },
+    came: (id, turned, stamp) => {
+      talk.select(id)
+      if (screen.value.blank) switches.setBlank(false, stamp)
+      clips.arrived(stamp)
+      windows.arrived(id, stamp)
+      if (turned) clock.reckon(true)
+    },
+  })
   const live = computed(() => phase.value === 'recording' || phase.value === 'rehearsing')
   /** A take or run-through has begun and is not over, paused or not. */
   const underWay = (): boolean => live.value || phase.value === 'paused' || (phase.value === 'countdown' && take.value !== null)
@@ -133,56 +168,18 @@ export const useLectern = defineStore('lectern', () => {
     if (slide.value !== null) run.left(slide.value.id, length)
   }
 
-  function show(target: DeckPosition | null, stamp: number): void {
-    if (target === null || dubbing.value) return
-    const turns = target.slide.id !== slide.value?.id
-    // Also while it is paused: what was said until then was said on the slide that goes.
-    if (turns && underWay()) endVisit()
-    talk.select(target.slide.id)
-    note((at) => ({ kind: 'show', at, slide: target.slide.id, step: target.step }), stamp)
-    if (screen.value.blank) switches.setBlank(false, stamp)
-    clips.arrived(stamp)
-    if (turns) clock.reckon(true)
-  }
-
   /** On: a clip that waits for it, the next step or slide, or the end of a take that is to end there. */
   function forward(stamp: number): void {
     const waiting = dubbing.value ? null : clips.waiting()
     if (waiting !== null) clips.toggle(waiting, stamp)
-    else if (endsWithStep(state.value, nextPosition.value === null, preferences.now.endAfterLast)) send({ kind: 'stop', stamp })
-    else show(nextPosition.value, stamp)
-  }
-  const back = (stamp: number): void => {
-    show(previousPosition.value, stamp)
-  }
-  const goTo = (id: SlideId, stamp: number): void => {
-    const target = running.value.find((one) => one.id === id)
-    if (target !== undefined) show({ slide: target, step: 0 }, stamp)
+    else if (endsWithStep(state.value, windows.following() === null, preferences.now.endAfterLast)) send({ kind: 'stop', stamp })
+    else turns.next(stamp)
   }
 
-  /**
-   * Brings up a slide that is to be said again, also one that is left out of the talk by now.
-   * @returns false when it is not in the deck any more
-   */
   function bringUp(id: SlideId, stamp: number): boolean {
-    if (!talk.slides.some((one) => one.id === id)) {
-      trouble.value =
-        'The slide that was said there is not in the deck any more. Bring it back in Prepare, or take another recording of it in Review.'
-      return false
-    }
-    admitted.value = id
-    goTo(id, stamp)
-    return true
-  }
-
-  /** Stops the camera itself or starts it again; a take goes on without a gap. */
-  async function setCamera(on: boolean): Promise<void> {
-    try {
-      await devices.setCamera(on)
-      await happen({ kind: 'sourceChanged' })
-    } catch (error) {
-      fail(error)
-    }
+    const there = turns.bringUp(id, stamp)
+    if (!there) trouble.value = NOT_IN_DECK
+    return there
   }
 
   /** While a voice is recorded over it, the programme says which slide is up. */
@@ -193,46 +190,36 @@ export const useLectern = defineStore('lectern', () => {
     put({ slide: scene.slide, step: scene.step })
   }
 
-  function tick(): void {
-    if (dubbing.value) followFilm()
-    clock.reckon(false)
-    if (phase.value !== 'recording' || left.value === null || left.value > 0) return
+  const ticking = takeTicking({
+    clock,
+    safety,
+    follow: () => {
+      if (dubbing.value) followFilm()
+    },
+    left: () => (phase.value === 'recording' ? left.value : null),
     // What came after the end is not part of it, to the millisecond.
-    send({ kind: 'stop', stamp: take.value?.stampAt(clock.spent.value + left.value - before.value) ?? null })
-  }
-  const ticking = useIntervalFn(tick, TICK, { immediate: false })
-  function startTicking(): void {
-    ticking.resume()
-    safety.startLooking()
-  }
-  function stopTicking(): void {
-    ticking.pause()
-    safety.stopLooking()
-  }
+    end: (by) => {
+      send({ kind: 'stop', stamp: take.value?.stampAt(clock.spent.value + by - before.value) ?? null })
+    },
+  })
 
   function startRun(): void {
     const [first] = running.value
     clear()
-    if (first !== undefined) goTo(first.id, performance.now())
+    if (first !== undefined) turns.goTo(first.id, performance.now())
     clips.beginAt(performance.now())
     put({ blank: false })
     run.start(devices.listen)
     clock.set()
-    startTicking()
+    ticking.start()
   }
   async function endRun(): Promise<void> {
     endVisit()
-    stopTicking()
+    windows.end()
+    ticking.stop()
     const ended = run.end()
     lastRun.value = ended?.run ?? null
     if (ended !== null && talk.talk !== null && (await ended.keep(talk.talk.id))) await talk.refresh()
-  }
-
-  async function openSource({ mode }: RecordingPlan): Promise<Source> {
-    devices.endFit()
-    if (mode === 'silent') return { stream: null, camera: false, late: devices.late }
-    if (!devices.alive()) await devices.open()
-    return { stream: devices.stream, camera: devices.cameraOn, late: devices.late }
   }
 
   async function beginTake(meant: RecordingPlan): Promise<void> {
@@ -245,11 +232,12 @@ export const useLectern = defineStore('lectern', () => {
     }
     await driver.begin(meant)
     clock.set()
-    startTicking()
+    ticking.start()
   }
 
   function stopTake(): void {
     devices.lost = null
+    windows.end()
     clock.reckon(true)
     put({ muted: false })
     devices.setMuted(false)
@@ -261,6 +249,7 @@ export const useLectern = defineStore('lectern', () => {
     if (back === null) return
     talk.select(back.there.slide)
     put(back.there)
+    windows.arrived(back.there.slide, performance.now())
     clips.standAt(back.there.clips ?? [])
     clock.set(back.times)
     send({ kind: 'wentBack', countdown: preferences.now.countdown })
@@ -270,7 +259,7 @@ export const useLectern = defineStore('lectern', () => {
   function clear(): void {
     lastRun.value = null
     plan.value = WHOLE_TALK
-    admitted.value = null
+    turns.admitted.value = null
     put({ ink: [], clips: [] })
     clock.set()
   }
@@ -299,7 +288,7 @@ export const useLectern = defineStore('lectern', () => {
         break
       case 'closeStretch':
         clips.rest(effect.stamp ?? performance.now())
-        return driver.close(effect.stamp).then(tick)
+        return driver.close(effect.stamp).then(ticking.tick)
       case 'stopTake':
         stopTake()
         break
@@ -337,22 +326,24 @@ export const useLectern = defineStore('lectern', () => {
     return undefined
   }
 
-  const canBeHeard = (mode: RecordingMode): boolean => mode === 'silent' || devices.stream !== null
-  const isLedIn = (intent: Intent): boolean => intent.kind === 'range' && isWorthPlaying(before.value)
-
   /**
    * Counts down, then records from the slide that is up.
    * @param intent what becomes of the programme
    * @param mode a dub shows the programme from where it begins, and is over when that is
    */
   function record(intent: Intent, mode: RecordingMode = 'full'): void {
-    if (!canBegin(state.value) || slide.value === null || !canBeHeard(mode)) return
+    if (!canBegin(state.value) || slide.value === null || (mode !== 'silent' && devices.stream === null)) return
     plan.value = { intent, mode }
-    if (intent.kind === 'replaceAll' || intent.kind === 'append') admitted.value = null
+    if (intent.kind === 'replaceAll' || intent.kind === 'append') turns.admitted.value = null
     const there = opening.takeFrom(intent, talk.index, before.value)
     put({ slide: slide.value.id, step: there?.step ?? 0 })
     if (mode === 'dub') followFilm()
-    send({ kind: 'record', plan: plan.value, leadIn: isLedIn(intent), countdown: preferences.now.countdown })
+    send({
+      kind: 'record',
+      plan: plan.value,
+      leadIn: intent.kind === 'range' && isWorthPlaying(before.value),
+      countdown: preferences.now.countdown,
+    })
   }
 
   /** What of the paused take can be heard, how long it is, and when the slide that is up came. */
@@ -362,7 +353,7 @@ export const useLectern = defineStore('lectern', () => {
   }
 
   watch(phase, (on) => {
-    if (on === 'after' || on === 'idle') stopTicking()
+    if (on === 'after' || on === 'idle') ticking.stop()
   })
   watch(
     [running, slide, () => talk.speaker],
@@ -402,11 +393,16 @@ export const useLectern = defineStore('lectern', () => {
     before,
     time: (): Ms => before.value + now(),
     ...clips.controls,
+    windowShown: computed(() => windows.shown.value?.slide ?? null),
+    showWindow: windows.showIt,
+    leaveWindow: windows.leave,
+    /** Whether a window can be shown now: while one slide is said again, none but its own. */
+    takesWindow: computed(() => live.value && !dubbing.value && (!isRetake(plan.value) || windows.isWindow(slide.value))),
     forward,
-    back,
-    goTo,
+    back: turns.back,
+    goTo: turns.goTo,
     bringUp,
-    setCamera,
+    setCamera: source.setCamera,
     record,
     rehearse: () => {
       if (running.value.length > 0) send({ kind: 'rehearse' })

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { MOST_OPENING_STROKES, MOST_PATH_POINTS } from '@core/ink'
-import { MOST_CLIPS, TAKE_KINDS } from '@core/model'
+import { MOST_WITH_CAPTURED, TAKE_KINDS } from '@core/model'
 import { DAY, STROKE } from '../shapes'
 import { fraction, ms, talkTime, uuid, visit } from './bounds'
 import { joiOf } from './joi-of'
@@ -49,7 +49,7 @@ const snapshot = Joi.object({
   ink: Joi.array().items(stroke).max(MOST_OPENING_STROKES).required(),
   clips: Joi.array()
     .items(Joi.object({ clip: uuid, at: ms.required(), place: ms.required(), playing: Joi.boolean().required() }))
-    .max(MOST_CLIPS),
+    .max(MOST_WITH_CAPTURED),
 })
 
 export const intent = Joi.object({ kind: Joi.valid('replaceAll', 'append', 'replaceFrom', 'retake', 'range', 'dub').required() }).when(
@@ -88,6 +88,14 @@ export const newStretch = Joi.object({
     .max(80)
     .required(),
   opening: snapshot.required(),
+  window: Joi.object({
+    of: uuid,
+    clip: uuid,
+    slide: uuid,
+    name: Joi.string().allow('').max(120).required(),
+    at: ms.required(),
+    began: ms.required(),
+  }),
 })
 
 export const closing = Joi.object({
@@ -101,6 +109,9 @@ export const print = Joi.object({
   at: Joi.number().min(0).max(DAY).required(),
   rate: Joi.number().integer().min(8000).max(192_000).required(),
 })
+
+/** While a window looked like one of its full-size pictures, in ms of its recording. */
+export const stillTimes = Joi.object({ from: ms.required(), until: ms.required().greater(Joi.ref('from')) })
 
 /** How much of a stretch counts, in ms. */
 export const kept = Joi.object({ kept: ms.required() })

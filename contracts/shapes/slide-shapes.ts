@@ -4,13 +4,16 @@ import {
   CLIP_STARTS,
   LAYOUTS,
   MOST_CLIPS,
+  MOST_WITH_CAPTURED,
   MOST_PICTURES,
   MOST_ZOOM,
   OUTLINES,
   PLACINGS,
   REVEALS,
   SHORTEST_CLIP,
+  SMALLEST_CROP,
   THEMES,
+  broughtClips,
 } from '@core/model'
 import type { Clip, ClipId, ClipMedia, ComposedPicture, Composition, Framing, Ratio, Size } from '@core/model'
 import { digestOf, ms, pixels, share } from './bounds'
@@ -79,11 +82,14 @@ const CLIP = checked(
     to: ms,
     loop: flag,
     gain: real(CLIP_GAIN.least, CLIP_GAIN.most),
+    captured: optional(flag),
+    crop: optional(record({ x: share, y: share, w: real(SMALLEST_CROP, 1), h: real(SMALLEST_CROP, 1) })),
   }),
   ({ from, to, media }) => (to - from >= SHORTEST_CLIP && to <= media.length ? null : 'A clip ends after it begins, and within its file.'),
 )
 
 /** What moves or sounds on a slide; no two of one id. */
-export const CLIPS = checked(list(CLIP, 0, MOST_CLIPS), (clips) =>
-  new Set(clips.map(({ id }) => id)).size === clips.length ? null : 'Each clip on a slide has an id of its own.',
-)
+export const CLIPS = checked(list(CLIP, 0, MOST_WITH_CAPTURED), (clips) => {
+  if (broughtClips({ clips }).length > MOST_CLIPS) return `A slide takes up to ${String(MOST_CLIPS)} clips.`
+  return new Set(clips.map(({ id }) => id)).size === clips.length ? null : 'Each clip on a slide has an id of its own.'
+})

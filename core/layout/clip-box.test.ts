@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
+import { pictureBox } from '@core/model'
 import type { Rect } from '@core/model'
 import { clip, slide, step } from '@core/testing'
-import { CONTENT_COLUMNS, CONTENT_ROWS, FULL_CONTENT, boxForClip, contentOfSteps, coverage, framingOf, mergeContent } from '.'
+import { CONTENT_COLUMNS, CONTENT_ROWS, FULL_CONTENT, boxForClip, clipRect, contentOfSteps, coverage, framingOf, mergeContent } from '.'
 
 const SHAPE = { width: 16, height: 9 }
 const WIDE = { width: 640, height: 360 }
@@ -12,6 +13,23 @@ const contentWhere = (there: (x: number, y: number) => boolean): string =>
   ).join('')
 const slideWith = (content: string) => slide('one', 1, { steps: [step(1, content)] })
 const inside = ({ x, y, w, h }: Rect): boolean => x >= 0 && y >= 0 && x + w <= 1 && y + h <= 1
+
+describe('a part of a picture of a clip', () => {
+  const whole = { x: 0, y: 0, w: 1, h: 1 }
+  const of = (crop: Rect) => clip('c', 1000, { box: whole, crop })
+
+  it('is in whole pixels, inside the picture, and never nothing', () => {
+    expect(pictureBox(of({ x: 0.25, y: 0.5, w: 0.5, h: 0.5 }))).toEqual({ x: 160, y: 180, width: 320, height: 180 })
+    expect(pictureBox(of({ x: 0.9999, y: 0.9, w: 0.5, h: 0.5 }))).toEqual({ x: 640, y: 324, width: 1, height: 36 })
+    expect(pictureBox(clip('c', 1000))).toEqual({ x: 0, y: 0, ...WIDE })
+  })
+
+  it('is as large on the slide as its own shape allows', () => {
+    expect(clipRect(of({ x: 0.1, y: 0.1, w: 0.5, h: 0.5 }), SHAPE)).toEqual(whole)
+    const tall = clipRect(of({ x: 0, y: 0, w: 0.25, h: 1 }), SHAPE)
+    expect([tall?.h, tall?.w]).toEqual([1, 0.25])
+  })
+})
 
 describe('where a clip is put on a slide', () => {
   it('is large and in the middle of an empty one, in its own shape', () => {

@@ -1,4 +1,4 @@
-import { clipsOfStep, fittedInto } from '@core/model'
+import { clipsOfStep, fittedInto, pictureBox } from '@core/model'
 import type { Clip, Rect, Size, Slide } from '@core/model'
 import { CONTENT_COLUMNS, CONTENT_ROWS } from './content-grid'
 import type { ContentGrid } from './content-grid'
@@ -8,9 +8,11 @@ import type { ContentGrid } from './content-grid'
  * @param slide in pixels, or any size of its shape
  * @returns null for a sound, of which nothing is seen
  */
-export function clipRect({ media, box }: Pick<Clip, 'media' | 'box'>, slide: Size): Rect | null {
-  if (media.picture === null) return null
-  const inside = fittedInto(media.picture.size, { width: box.w * slide.width, height: box.h * slide.height })
+export function clipRect(clip: Pick<Clip, 'media' | 'box' | 'crop'>, slide: Size): Rect | null {
+  const { box } = clip
+  const seen = pictureBox(clip)
+  if (seen === null) return null
+  const inside = fittedInto(seen, { width: box.w * slide.width, height: box.h * slide.height })
   return { x: box.x + inside.x * box.w, y: box.y + inside.y * box.h, w: inside.w * box.w, h: inside.h * box.h }
 }
 

@@ -1,5 +1,5 @@
-import type { Rect, Size } from './geometry'
-import type { AssetId, ClipId } from './id'
+import type { PixelBox, Rect, Size } from './geometry'
+import type { AssetId, ClipId, SlideId } from './id'
 import type { Ms, Ratio } from './time'
 
 /** What a clip plays: made once of what was brought, in a form that every browser plays. */
@@ -45,6 +45,10 @@ export interface Clip {
   readonly loop: boolean
   /** How much louder it is played than speech, in dB. */
   readonly gain: number
+  /** Recorded from a window at the Lectern: it is seen only where a recording plays it. Left out: it was brought. */
+  readonly captured?: boolean
+  /** Which part of its picture is seen, in fractions of it; left out: all. */
+  readonly crop?: Rect
 }
 
 /**
@@ -58,6 +62,22 @@ export interface PlayedClip {
   readonly playing: boolean
 }
 
+/** A window that was shown while a stretch was recorded: it is a clip of a slide of its own. */
+export interface WindowView {
+  readonly clip: ClipId
+  readonly slide: SlideId
+  readonly name: string
+  /** When it came, and when its recording began, in ms of the stretch. */
+  readonly at: Ms
+  readonly began: Ms
+}
+
+/** While a window looked like one of its full-size pictures, in ms of its recording. */
+export interface StillTimes {
+  readonly from: Ms
+  readonly until: Ms
+}
+
 /** How long the part of a clip is that is played. */
 export const clipLength = ({ from, to }: Pick<Clip, 'from' | 'to'>): Ms => to - from
 
@@ -67,8 +87,25 @@ const NONE: readonly Clip[] = []
 export const clipsOfStep = ({ clips = NONE }: { readonly clips?: readonly Clip[] }, step: number): readonly Clip[] =>
   clips.filter((clip) => clip.step <= step)
 
-/** How many clips a slide may have. */
+/** What is seen of a clip's picture, in its own pixels; null for a sound. */
+export function pictureBox({ media, crop }: Pick<Clip, 'media' | 'crop'>): PixelBox | null {
+  if (media.picture === null) return null
+  const { width, height } = media.picture.size
+  if (crop === undefined) return { x: 0, y: 0, width, height }
+  const [x, y] = [Math.round(crop.x * width), Math.round(crop.y * height)]
+  const most = (length: number, share: number, at: number): number => Math.max(1, Math.min(Math.round(share * length), length - at))
+  return { x, y, width: most(width, crop.w, x), height: most(height, crop.h, y) }
+}
+
+/** Clips of a slide that were brought for it, not recorded from a window while it was shown. */
+export const broughtClips = ({ clips = NONE }: { readonly clips?: readonly Clip[] }): readonly Clip[] =>
+  clips.filter(({ captured }) => captured !== true)
+
+/** How many clips may be brought for a slide, and how many it may have with those that were recorded from windows. */
 export const MOST_CLIPS = 8
+export const MOST_WITH_CAPTURED = 200
+/** Smallest part of a clip's picture that can be shown, as a share of its width and height. */
+export const SMALLEST_CROP = 0.1
 /** Shortest part of a clip that can be played. */
 export const SHORTEST_CLIP: Ms = 40
 /** How much softer and louder than speech a clip may be played, and is unless somebody says otherwise, in dB. */

@@ -18,6 +18,12 @@ export interface Size {
   readonly height: number
 }
 
+/** A rectangle of whole pixels. */
+export interface PixelBox extends Size {
+  readonly x: number
+  readonly y: number
+}
+
 /** Where a picture stands that is as large as fits into a frame, in its middle; in fractions of the frame. */
 export function fittedInto(picture: Size, frame: Size): Rect {
   const scale = Math.min(frame.width / picture.width, frame.height / picture.height)

@@ -1,8 +1,8 @@
 import { captionFont, setCaption } from '@core/captions'
 import { unreachable } from '@core/model'
-import type { CaptionStyle, Size } from '@core/model'
+import type { CaptionStyle, PixelBox, Size } from '@core/model'
 import type { CaptionScene } from '@core/scene'
-import type { PaintContext, PixelBox } from './context'
+import type { PaintContext } from './context'
 import { evenBox } from './even-box'
 
 /** Letters and what is behind them. */

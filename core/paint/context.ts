@@ -35,14 +35,8 @@ export interface Drawable<Image> {
   readonly image: Image
   readonly width: number
   readonly height: number
-}
-
-/** Whole pixels. */
-export interface PixelBox {
-  readonly x: number
-  readonly y: number
-  readonly width: number
-  readonly height: number
+  /** Nothing is seen of it beyond what is wanted of it. */
+  readonly cropped?: true
 }
 
 /** What pictures a painter can draw: steps that came from files, and files placed on slides made here. */

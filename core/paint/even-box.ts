@@ -1,5 +1,4 @@
-import type { Size } from '@core/model'
-import type { PixelBox } from './context'
+import type { PixelBox, Size } from '@core/model'
 
 /** Edges of something, in pixels that need not be whole. */
 export interface Edges {

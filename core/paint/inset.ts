@@ -1,6 +1,6 @@
 import { faceRect } from '@core/layout'
-import type { Border, Framing, Size } from '@core/model'
-import type { Drawable, PaintContext, PixelBox } from './context'
+import type { Border, Framing, PixelBox, Size } from '@core/model'
+import type { Drawable, PaintContext } from './context'
 
 /** Width of the line around the inset, and radius of a card's corners, as fractions of the frame's shorter side. */
 const BORDER: Readonly<Record<Border, number>> = { none: 0, thin: 0.0045, broad: 0.012 }

@@ -44,7 +44,7 @@ function partsOfPicture(picture: Picture): readonly unknown[] {
 
 /** Names what is seen of a clip: which picture of it, and where. */
 const nameOfClip = ({ clip, at }: ClipScene): readonly unknown[] =>
-  clip.media.picture === null ? [] : [[clip.media.file, pictureOfClip(clip, at), clip.box]]
+  clip.media.picture === null ? [] : [[clip.media.file, pictureOfClip(clip, at), clip.box, ...(clip.crop === undefined ? [] : [clip.crop])]]
 
 const partsOfView = (view: SlideView): readonly unknown[] => [
   view.shown === null ? 'blank' : nameOfPicture(view.shown.picture),

@@ -1,1 +1,2 @@
+export * from './program'
 export * from './speaker'

@@ -38,18 +38,15 @@ function clipAt(clip: Clip, started: PlayedClip | undefined, at: Ms): ClipScene 
 }
 
 /**
- * The clips on a slide at a moment, those that nobody started at their beginnings.
+ * The clips on a slide at a moment, those that nobody started at their beginnings; of those recorded from a window only what plays.
  * @param started which of them were, and since when
  * @param at in the time in which they were started
  */
 export const clipsOn = (slide: Pick<Slide, 'clips'>, step: number, started: readonly PlayedClip[], at: Ms): readonly ClipScene[] =>
-  clipsOfStep(slide, step).map((clip) =>
-    clipAt(
-      clip,
-      started.find((one) => one.clip === clip.id),
-      at,
-    ),
-  )
+  clipsOfStep(slide, step).flatMap((clip) => {
+    const since = started.find((one) => one.clip === clip.id)
+    return clip.captured === true && since === undefined ? [] : [clipAt(clip, since, at)]
+  })
 
 /**
  * Clips that begin by themselves with a step of a slide, as they are started then; those of steps before are over, or go on and on. On a

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { asId } from '@core/model'
 import type { Clip, Cue } from '@core/model'
 import { clip, film, recorded, slide, still, stretch } from '@core/testing'
-import { clipRuns, indexFilm, pictureOfClip, sceneAt } from '.'
+import { capturedInVisit, clipRuns, indexFilm, pictureOfClip, sceneAt } from '.'
 
 const CLIP = clip('c', 2000)
 const ROUND = clip('r', 3000, { from: 500, to: 1500, loop: true })
@@ -46,6 +46,24 @@ describe('clips on a slide', () => {
     expect(sceneAt(index, 500)?.clips).toEqual([])
     expect(sceneAt(index, 1500)?.clips[0]).toMatchObject({ at: 300, playing: true })
     expect(sceneAt(index, 3500)?.clips[0]).toMatchObject({ at: 0, playing: false })
+  })
+
+  it('that were recorded from a window are seen where a recording plays them, and nowhere else', () => {
+    const window = clip('w', 3000, { captured: true })
+    const cues: Cue[] = [
+      start(window, 1000),
+      { kind: 'show', at: 3000, slide: asId('two'), step: 0 },
+      { kind: 'show', at: 5000, slide: asId('one'), step: 0 },
+    ]
+    const index = filmWith([window, clip('other', 3000, { captured: true })], cues)
+    expect([500, 1500, 3500, 5500].map((at) => sceneAt(index, at)?.clips.map((one) => [one.clip.id, one.at]))).toEqual([
+      [],
+      [['w', 500]],
+      [],
+      [],
+    ])
+    const visits = index.film.programme.pieces.map(({ visit }) => visit)
+    expect(visits.map((visit) => capturedInVisit(index.film, visit).map(({ id }) => id))[0]).toEqual(['w'])
   })
 
   it('play by themselves where a slide is held without a recording', () => {

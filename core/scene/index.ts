@@ -1,3 +1,4 @@
+export * from './captured-in-visit'
 export * from './carried-ink'
 export * from './change'
 export * from './clip-runs'

@@ -1,6 +1,7 @@
 import { AS_RECORDED, asId, clipsOfStep } from '@core/model'
-import type { Clip, Cue, Film, Ms, PathPoint, Piece, PlayedClip, RecordedPiece, Slide, SlideId, Stretch, Stroke } from '@core/model'
+import type { Clip, ClipId, Cue, Film, Ms, PathPoint, Piece, PlayedClip, RecordedPiece, Slide, SlideId, Stretch, Stroke } from '@core/model'
 import { shownSpan } from '@core/programme'
+import { clipsPlayedIn } from '@core/session'
 import { REVEAL, startedByHolding, startedFrom, stepOf } from '@core/scene'
 import type { FilmIndex, LyingStroke, Track } from '@core/scene'
 
@@ -145,11 +146,21 @@ function stepsSeen(parts: readonly PieceByItself[]): ReadonlyMap<SlideId, Readon
   return seen
 }
 
-/** Clips that a step has which is seen, without what their files were called. @param last of the steps that are seen */
-const clipsForViewers = (slide: Slide, last: number): readonly Clip[] => clipsOfStep(slide, last).map((clip) => ({ ...clip, name: '' }))
+/** Clips that are played in some part. */
+const clipsPlayed = (parts: readonly PieceByItself[]): ReadonlySet<ClipId> =>
+  new Set(parts.flatMap(({ stretch }) => clipsPlayedIn(stretch)))
+
+/**
+ * Clips that a step has which is seen, without what their files were called; of what was recorded from windows only what is played.
+ * @param last of the steps that are seen
+ */
+const clipsForViewers = (slide: Slide, last: number, played: ReadonlySet<ClipId>): readonly Clip[] =>
+  clipsOfStep(slide, last)
+    .filter(({ id, captured }) => captured !== true || played.has(id))
+    .map((clip) => ({ ...clip, name: '' }))
 
 /** A slide without what is the presenter's own; where a step is never seen, one that is stands for it. */
-function slideForViewers(slide: Slide, seen: ReadonlySet<number>, framing: Slide['framing']): Slide {
+function slideForViewers(slide: Slide, seen: ReadonlySet<number>, played: ReadonlySet<ClipId>, framing: Slide['framing']): Slide {
   const last = slide.steps.length - 1
   const shown = new Set([...seen].map((step) => Math.min(step, last)))
   const first = Math.min(...shown)
@@ -157,7 +168,7 @@ function slideForViewers(slide: Slide, seen: ReadonlySet<number>, framing: Slide
   const { clips, ...rest } = slide
   return {
     ...rest,
-    ...(clips === undefined ? {} : { clips: clipsForViewers(slide, Math.max(...shown)) }),
+    ...(clips === undefined ? {} : { clips: clipsForViewers(slide, Math.max(...shown), played) }),
     notes: '',
     planned: null,
     optional: false,
@@ -181,9 +192,10 @@ export function filmForViewers(index: FilmIndex): Film {
   const parts = film.programme.pieces.flatMap((piece, number) => (piece.out === undefined ? [byItself(index, number, piece)] : []))
   const visits = new Set(parts.map(({ piece }) => piece.visit))
   const seen = stepsSeen(parts)
+  const played = clipsPlayed(parts)
   const slides = [...film.slides.values()].flatMap((slide) => {
     const steps = seen.get(slide.id)
-    return steps === undefined ? [] : [slideForViewers(slide, steps, framings.get(slide.id) ?? null)]
+    return steps === undefined ? [] : [slideForViewers(slide, steps, played, framings.get(slide.id) ?? null)]
   })
   return {
     programme: {

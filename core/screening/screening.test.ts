@@ -113,6 +113,15 @@ describe('a film as viewers get it', () => {
     for (const time of [0, 500, 1999, 2000, 3000]) expectSame(whole, time)
   })
 
+  it('holds no window that was recorded and is not played in it', () => {
+    const [seen, cut] = [clip('seen', 3000, { captured: true }), clip('cut', 3000, { captured: true })]
+    const cues: Cue[] = [seen, cut].map(({ id }, n) => ({ kind: 'clip', at: 1000 + n * 5000, clip: id, place: 0, playing: true }))
+    const base = filmOfParts(cues, [[0, 4000]])
+    const slides = new Map([...base.slides.values()].map((one) => [one.id, { ...one, clips: [seen, cut] }]))
+    const sent = filmForViewers(indexFilm({ ...base, slides }))
+    expect([...sent.slides.values()].flatMap((one) => one.clips ?? []).map(({ id }) => id)).toEqual(['seen'])
+  })
+
   it('holds nothing of what was cut, nor what is private', () => {
     const [one, two] = [asId<'slide'>('one'), asId<'slide'>('two')]
     const typed = (text: string, time: number): Cue => ({

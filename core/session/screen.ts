@@ -1,5 +1,5 @@
 import { unreachable } from '@core/model'
-import type { Cue, PlayedClip, Snapshot, Stroke } from '@core/model'
+import type { ClipId, Cue, PlayedClip, Snapshot, Stretch, Stroke } from '@core/model'
 
 /** All that is on screen, and whether the voice is stored. */
 export interface Screen extends Snapshot {
@@ -12,6 +12,12 @@ export const openingScreen = (opening: Snapshot): Screen => ({ ...opening, muted
 const NONE: readonly PlayedClip[] = []
 /** Clips of a screen's slide that were started. */
 export const startedClips = ({ clips }: Pick<Snapshot, 'clips'>): readonly PlayedClip[] => clips ?? NONE
+
+/** Clips that are started in a stretch, or go on from before it. */
+export const clipsPlayedIn = ({ opening, cues }: Pick<Stretch, 'opening' | 'cues'>): readonly ClipId[] => [
+  ...startedClips(opening).map(({ clip }) => clip),
+  ...cues.flatMap((cue) => (cue.kind === 'clip' ? [cue.clip] : [])),
+]
 
 /** As another slide takes the place of the one that is shown, its clips are over. */
 function withoutClips({ clips: _, ...screen }: Screen): Screen {

@@ -1,42 +1,16 @@
 import { join } from 'node:path'
 import { Refusal } from '@core/model'
-import type { ClipPicture, Ms, Ratio, Size } from '@core/model'
-import { OWN_CLIP, ProcessFailed, run, secondsOption } from '@render/process'
-import { probe } from '@render/probe'
-import type { Stream } from '@render/probe'
-import { broughtInput, demuxerOf, measureFile } from '@render/sound'
+import type { Ms, Ratio } from '@core/model'
+import { ProcessFailed, run, secondsOption } from '@render/process'
+import { broughtInput, demuxerOf } from '@render/sound'
+import { CLIP_FILE, LONGEST, MOST_CLIP_SIZE, SHORTEST, encodedAs, lookedAt, tooLong, unreadable } from './clip-file'
+import type { BroughtClip, ClipNames } from './clip-file'
 import { frameRate } from './frame-rate'
 
-/** Longest film or sound that is taken, and what there must be of it. */
-const LONGEST: Ms = 3_600_000
-const SHORTEST: Ms = 200
-/** Pictures are kept no larger. */
-const MOST: Size = { width: 1920, height: 1080 }
-/** As wide as small pictures of slides are. */
-const THUMB_WIDTH = 320
 /** Whatever else a file is, it is looked at no longer than this, in ms. */
 const LOOK: Ms = 30_000
 
-const unreadable = (): Refusal =>
-  new Refusal('unreadable', 'This is no film or sound that can be read. Bring MP4, MOV, WebM, GIF, MP3, WAV, M4A, Ogg or FLAC.')
-
-const tooLong = (): Refusal => new Refusal('too-large', 'This film is longer than an hour. Cut out the part that is shown, and bring that.')
-
-/** A film or a sound made ready, in files of a folder. */
-export interface BroughtClip {
-  readonly file: string
-  readonly length: Ms
-  readonly picture: (Omit<ClipPicture, 'poster'> & { readonly poster: string; readonly thumb: string }) | null
-  readonly sound: boolean
-  /** LUFS; null: it has no sound, or hardly any. */
-  readonly loudness: number | null
-}
-
-export interface BringClipOptions {
-  /** Folder for what is made. */
-  readonly out: string
-  /** Begins the names of what is made. */
-  readonly name: string
+export interface BringClipOptions extends ClipNames {
   /** How much is left away at its beginning and at its end, in ms. */
   readonly trim?: { readonly start: Ms; readonly end: Ms }
   /** ms that making it may take */
@@ -79,49 +53,10 @@ const filtersFor = ({ num, den }: Ratio): string =>
     `fps=${String(num)}/${String(den)}:start_time=0`,
     'scale=w=iw*sar:h=ih',
     'setsar=1',
-    `scale=w='min(iw,${String(MOST.width)})':h='min(ih,${String(MOST.height)})'` +
+    `scale=w='min(iw,${String(MOST_CLIP_SIZE.width)})':h='min(ih,${String(MOST_CLIP_SIZE.height)})'` +
       ':force_original_aspect_ratio=decrease:force_divisible_by=2:out_color_matrix=bt709:out_range=tv',
     'format=yuv420p',
   ].join(',')
-
-/** Groups are short and have no B-frames: browsers and the export begin anywhere at once. */
-const picturesArgs = (rate: Ratio): readonly string[] => [
-  ...['-map', '0:V:0', '-vf', filtersFor(rate), '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '20', '-bf', '0'],
-  ...['-g', String(Math.max(8, Math.round(rate.num / rate.den / 2))), '-pix_fmt', 'yuv420p'],
-  ...['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv'],
-]
-
-const SOUND: readonly string[] = [
-  ...['-map', '0:a:0?', '-af', 'aresample=48000:async=1:first_pts=0', '-ac', '1', '-c:a', 'aac', '-b:a', '160k'],
-]
-
-const OURS: readonly string[] = ['-sn', '-dn', '-map_metadata', '-1', '-map_chapters', '-1', '-movflags', '+faststart', '-f', 'mp4', '-y']
-
-/** What came out of making it. */
-async function factsOf(path: string): Promise<{ readonly length: Ms; readonly video: Stream | undefined; readonly sound: boolean }> {
-  const { streams, format } = await probe(path)
-  const video = streams.find((stream) => stream.codec_type === 'video')
-  const sound = streams.some((stream) => stream.codec_type === 'audio')
-  return { length: Math.floor(Number(format.duration ?? 0) * 1000), video, sound }
-}
-
-/** Draws the first picture of a film as JPEG, at most so wide. */
-async function drawFirst(film: string, out: string, width: number): Promise<void> {
-  const scale = `scale=w='min(iw,${String(width)})':h=-2:out_range=pc,format=yuvj420p`
-  const input = ['-hide_banner', '-loglevel', 'error', ...OWN_CLIP, '-i', film]
-  await run('ffmpeg', [...input, '-map', '0:v:0', '-frames:v', '1', '-vf', scale, '-q:v', '3', '-f', 'image2', '-update', '1', '-y', out])
-}
-
-/** How long a film is by its pictures, and what is said of them; null when there are none. */
-async function pictureOf(film: string, video: Stream, rate: Ratio, { out, name }: BringClipOptions) {
-  const frames = Number(video.nb_read_packets ?? 0)
-  if (frames < 1) return null
-  const [poster, thumb] = [`${name}-poster.jpg`, `${name}-thumb.jpg`]
-  await drawFirst(film, join(out, poster), MOST.width)
-  await drawFirst(film, join(out, thumb), THUMB_WIDTH)
-  const size = { width: video.width ?? 2, height: video.height ?? 2 }
-  return { length: Math.floor((frames * rate.den * 1000) / rate.num), picture: { size, rate, poster, thumb } }
-}
 
 /** Which part of a file is wanted. @throws Refusal when there is too much of it, or hardly anything */
 function partArgs({ length, rate }: Claimed, { start, end }: { readonly start: Ms; readonly end: Ms }): readonly string[] {
@@ -131,17 +66,6 @@ function partArgs({ length, rate }: Claimed, { start, end }: { readonly start: M
     throw new Refusal('unreadable', 'There is hardly anything to be heard in this file.')
   const most = end > 0 && wanted > 0 ? wanted : LONGEST + 1000
   return [...(start > 0 ? ['-ss', secondsOption(start)] : []), '-t', secondsOption(most)]
-}
-
-/** Looks at what was made. @throws Refusal when it is too long, or nothing can be seen or heard of it */
-async function lookedAt(made: string, rate: Ratio | null, options: BringClipOptions): Promise<Omit<BroughtClip, 'file'>> {
-  const { length: all, video, sound } = await factsOf(made)
-  const seen = video === undefined || rate === null ? null : await pictureOf(made, video, rate, options)
-  const length = seen?.length ?? all
-  if (length > LONGEST) throw tooLong()
-  if (seen === null && (!sound || length < SHORTEST)) throw unreadable()
-  const loudness = sound ? (await measureFile(made)).integrated : null
-  return { length: Math.max(1, length), picture: seen?.picture ?? null, sound, loudness }
 }
 
 const AS_IT_IS = { start: 0, end: 0 } as const
@@ -162,8 +86,8 @@ export async function bringClip(path: string, options: BringClipOptions): Promis
     const { rate, sound } = claimed
     if (rate === null && !sound) throw unreadable()
     const part = partArgs(claimed, options.trim ?? AS_IT_IS)
-    const pictures = rate === null ? ['-vn'] : picturesArgs(rate)
-    await run('ffmpeg', [...broughtInput(demuxer, path), '-nostats', ...part, ...pictures, ...SOUND, ...OURS, made], {
+    const pictures = rate === null ? ['-vn'] : ['-map', '0:V:0', '-vf', filtersFor(rate), ...encodedAs(rate)]
+    await run('ffmpeg', [...broughtInput(demuxer, path), '-nostats', ...part, ...pictures, ...CLIP_FILE, made], {
       hold: { time },
       signal,
     })

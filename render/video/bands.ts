@@ -1,6 +1,5 @@
 import { GOP_FRAMES } from '@core/plan'
-import type { PixelBox } from '@core/paint'
-import type { Size } from '@core/model'
+import type { PixelBox, Size } from '@core/model'
 import { filter } from '@render/filters'
 import type { Filter } from '@render/filters'
 import { encoderArgs, stillArgs } from './encoder'

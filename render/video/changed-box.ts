@@ -3,10 +3,10 @@ import { SPOT, strokeBounds, strokeOutline } from '@core/ink'
 import type { Outline2D } from '@core/ink'
 import { clipRect } from '@core/layout'
 import { captionBox, evenBox } from '@core/paint'
-import type { Edges, PixelBox } from '@core/paint'
+import type { Edges } from '@core/paint'
 import { pictureOfClip } from '@core/scene'
 import type { ClipScene, Scene } from '@core/scene'
-import type { Ms, Point, Size, Stroke } from '@core/model'
+import type { Ms, PixelBox, Point, Size, Stroke } from '@core/model'
 
 /** Whether nothing but ink, clips and captions differs between two scenes, so that the rest need not be drawn again. */
 export const sameButInk = (a: Scene, b: Scene): boolean =>

@@ -5,6 +5,7 @@ import { clipRect } from '@core/layout'
 import type { Drawable } from '@core/paint'
 import { pictureOfClip } from '@core/scene'
 import type { ClipScene, SlideView } from '@core/scene'
+import { pictureBox } from '@core/model'
 import type { Clip, Size } from '@core/model'
 import { filter, filtersText } from '@render/filters'
 import { OWN_CLIP, outputOf } from '@render/process'
@@ -43,20 +44,27 @@ class ClipReader {
       this.#canvas.getContext('2d').putImageData(new ImageData(this.#bytes, this.#size.width, this.#size.height), 0, 0)
       this.#number = number
     }
-    return { image: this.#canvas, ...this.#size }
+    return { image: this.#canvas, ...this.#size, cropped: true }
   }
 
   async #begin(number: number): Promise<void> {
     await this.close()
     const { picture } = this.#clip.media
-    if (picture === null) return
+    const seen = pictureBox(this.#clip)
+    if (picture === null || seen === null) return
     const { num, den } = picture.rate
     this.#number = number - 1
     this.#output = outputOf('ffmpeg', [
       ...['-hide_banner', '-loglevel', 'error', '-threads', '1', ...OWN_CLIP],
       // Half a picture early, so that it is this one that comes first.
       ...['-ss', (Math.max(0, (number - 0.5) * den) / num).toFixed(6), '-i', this.#path, '-map', '0:v:0', '-vsync', 'passthrough'],
-      ...['-vf', filtersText([filter('scale', [this.#size.width, this.#size.height], { flags: 'bicubic' })])],
+      ...[
+        '-vf',
+        filtersText([
+          ...(this.#clip.crop === undefined ? [] : [filter('crop', [seen.width, seen.height, seen.x, seen.y], { exact: 1 })]),
+          filter('scale', [this.#size.width, this.#size.height], { flags: 'bicubic' }),
+        ]),
+      ],
       ...['-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1'],
     ])
   }
@@ -118,7 +126,7 @@ export class ClipFrames {
     const rect = clipRect(clip, slide)
     if (rect === null) return null
     const size = { width: Math.max(1, Math.round(rect.w * slide.width)), height: Math.max(1, Math.round(rect.h * slide.height)) }
-    const key = `${clip.id}.${clip.media.file}.${String(size.width)}x${String(size.height)}`
+    const key = JSON.stringify([clip.id, clip.media.file, pictureBox(clip), size])
     const reader = this.#readers.get(key) ?? new ClipReader(this.#pathOf(clip.media.file), clip, size)
     this.#readers.set(key, reader)
     return await reader.picture(pictureOfClip(clip, at))

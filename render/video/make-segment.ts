@@ -1,6 +1,6 @@
+import type { PixelBox } from '@core/model'
 import { readFile, rm, writeFile } from 'node:fs/promises'
 import { insetBox } from '@core/paint'
-import type { PixelBox } from '@core/paint'
 import { bandArgs, bandsOf, woven } from './bands'
 import type { Band, Change } from './bands'
 import { checkBands, checkStream } from './check-stream'

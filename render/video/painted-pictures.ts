@@ -1,4 +1,4 @@
-import type { PixelBox } from '@core/paint'
+import type { PixelBox } from '@core/model'
 import type { Run } from '@core/plan'
 import { cameraFrames } from './camera-frames'
 import { changedBox } from './changed-box'

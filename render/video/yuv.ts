@@ -1,5 +1,4 @@
-import type { Size } from '@core/model'
-import type { PixelBox } from '@core/paint'
+import type { PixelBox, Size } from '@core/model'
 
 /** A picture as video stores it: a byte of lightness a pixel, then a byte each of two colour differences for four pixels. */
 export interface YuvFrame {

@@ -14,8 +14,10 @@ import type {
   Slide,
   Snapshot,
   Step,
+  StillTimes,
   TakeKind,
   Transition,
+  WindowView,
 } from '@core/model'
 import type { Probe } from '@core/plan'
 import type { ChangeReason } from '@core/programme'
@@ -208,6 +210,11 @@ export interface StretchTable {
   voice_digest: Generated<string | null>
   /** Of its chunks that have come. */
   bytes: Generated<number>
+  /** The stretch during which this window was shown; null: it is none of a window. */
+  window_of: string | null
+  window_view: Json<WindowView> | null
+  /** Full-size pictures of a window at rest that have come, by number: from when to when it looked like that, in ms of the recording. */
+  stills: Json<Readonly<Record<string, StillTimes>>> | null
 }
 
 export interface ChunkTable {

@@ -2,12 +2,12 @@ import { randomUUID } from 'node:crypto'
 import { stat } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import { FULL_CONTENT, boxForClip } from '@core/layout'
-import { CLIP_GAIN, MOST_CLIPS, PLAIN_FRAMING, Refusal, asId } from '@core/model'
-import type { AssetId, Clip, ClipMedia, Rect, Size, Slide, SlideId } from '@core/model'
+import { CLIP_GAIN, MOST_CLIPS, PLAIN_FRAMING, Refusal, asId, broughtClips } from '@core/model'
+import type { AssetId, Clip, ClipId, ClipMedia, Rect, Size, Slide, SlideId } from '@core/model'
 import type { BroughtClip } from '@render/clips'
 import type { Queries } from '@server/database'
 import { keepFile } from '@server/store'
-import { editDeck, lockDeck, slidesOf } from './decks'
+import { editDeck, insertSlides, lockDeck, putDeck, slideOffDeck, slidesOf, takeUpVersions } from './decks'
 import { noteAsset } from './kept-for-talk'
 import { JPEG } from './placed-pictures'
 
@@ -57,21 +57,22 @@ export const wholeClip = ({ name, media }: KeptClip, more: Pick<Clip, 'box' | 's
 const SOUND_BOX: Rect = { x: 0.44, y: 0.84, w: 0.12, h: 0.12 }
 const WHOLE_SLIDE: Rect = { x: 0, y: 0, w: 1, h: 1 }
 
+/** What a slide looks like that a film fills, before that begins; nothing for a sound. */
+function stepsOf({ media: { picture }, thumb }: KeptClip): Partial<Pick<Slide, 'steps'>> {
+  if (picture === null || thumb === null) return {}
+  const { poster, size } = picture
+  const drawn = { kind: 'image', source: poster, size, ground: '#000000', screen: poster, thumb } as const
+  return { steps: [{ picture: drawn, content: FULL_CONTENT, text: '' }] }
+}
+
 /** A slide that is a film, and begins with it. @throws Refusal when there is nothing to be seen of it */
 export function filmSlide(kept: KeptClip): Pick<Slide, 'title' | 'steps' | 'clips' | 'framing'> {
-  const { picture } = kept.media
-  if (picture === null || kept.thumb === null)
+  const { steps } = stepsOf(kept)
+  if (steps === undefined)
     throw new Refusal('malformed', 'A sound belongs on a slide: drop it on the slide that it is for.', { file: kept.name })
-  const { poster, size } = picture
   return {
     title: kept.name.replace(/\.[^.]+$/, ''),
-    steps: [
-      {
-        picture: { kind: 'image', source: poster, size, ground: '#000000', screen: poster, thumb: kept.thumb },
-        content: FULL_CONTENT,
-        text: '',
-      },
-    ],
+    steps,
     clips: [wholeClip(kept, { box: WHOLE_SLIDE, step: 0, start: 'step' })],
     framing: { ...PLAIN_FRAMING, rect: { x: 0.74, y: 0.7, w: 0.22, h: 0.25 }, off: true },
   }
@@ -100,7 +101,7 @@ const withClips = (slides: readonly Slide[], shape: Size, clips: readonly ClipFo
     const own = clips.filter((one) => one.slide === slide.id)
     if (own.length === 0) return []
     const after = own.reduce((on, { clip }) => ({ ...on, clips: [...(on.clips ?? []), clip(on, shape)] }), slide)
-    if ((after.clips?.length ?? 0) > MOST_CLIPS)
+    if (broughtClips(after).length > MOST_CLIPS)
       throw new Refusal('too-many', `A slide takes up to ${String(MOST_CLIPS)} clips. Take one off it, and bring this one again.`)
     return [after]
   })
@@ -129,4 +130,34 @@ export async function putClipsBeside(q: Queries, beside: readonly Slide[], shape
       .set({ clips: JSON.stringify(own) })
       .where('slide', '=', id)
       .execute()
+}
+
+/** What was recorded of a window, made ready. */
+export interface CapturedClip {
+  readonly id: ClipId
+  readonly name: string
+  /** In which it was made. */
+  readonly folder: string
+  readonly made: BroughtClip
+}
+
+/**
+ * Puts what was recorded of a window on its slide, on the deck or off it, which looks like the window from then on; one that is there
+ * already stays. In one transaction.
+ */
+export async function addCaptured(q: Queries, talk: string, on: SlideId, { id, name, folder, made }: CapturedClip): Promise<void> {
+  const { revision, shape } = await lockDeck(q, talk)
+  const deck = await slidesOf(q, talk)
+  const placed = deck.find((slide) => slide.id === on)
+  const slide = placed ?? (await slideOffDeck(q, talk, on))
+  if (slide === null || (slide.clips ?? []).some((clip) => clip.id === id)) return
+  const kept = await keepClip(q, talk, folder, name, made)
+  const clip = wholeClip(kept, { id, box: WHOLE_SLIDE, step: 0, start: 'click', captured: true })
+  const after = { ...slide, ...stepsOf(kept), version: slide.version + 1, composition: null, clips: [...(slide.clips ?? []), clip] }
+  if (placed !== undefined) {
+    await putDeck(q, talk, deck, { shape, slides: deck.map((one) => (one.id === on ? after : one)) }, revision + 1)
+    return
+  }
+  await insertSlides(q, talk, [{ slide: after, position: null }], revision)
+  await takeUpVersions(q, talk, [after])
 }

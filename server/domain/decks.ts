@@ -106,6 +106,12 @@ export async function slidesOf(q: Queries, talk: string): Promise<readonly Slide
   return (await slides(q, talk).where('slide.position', 'is not', null).orderBy('slide.position').execute()).map(toSlide)
 }
 
+/** A slide that is in no place of its talk's deck, as it was last; null when there is none. */
+export async function slideOffDeck(q: Queries, talk: string, id: SlideId): Promise<Slide | null> {
+  const row = await slides(q, talk).where('slide.id', '=', id).where('slide.position', 'is', null).executeTakeFirst()
+  return row === undefined ? null : toSlide(row)
+}
+
 /** Slides of a talk in the versions that a programme names, on the deck or off it. */
 export async function slidesAsShown(q: Queries, talk: string, versions: Readonly<Record<string, number>>): Promise<readonly Slide[]> {
   const wanted = Object.entries(versions)
@@ -356,7 +362,7 @@ export async function editDeck(
 }
 
 /** The talk's programme shows slides as they are now. */
-async function takeUpVersions(q: Queries, talk: string, now: readonly Slide[]): Promise<void> {
+export async function takeUpVersions(q: Queries, talk: string, now: readonly Slide[]): Promise<void> {
   const programme = await currentProgramme(q, talk)
   const newer = now.filter((slide) => slide.id in programme.slides && programme.slides[slide.id] !== slide.version)
   if (newer.length === 0) return

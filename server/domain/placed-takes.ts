@@ -35,6 +35,7 @@ export async function placeFinishedTake(q: Queries, take: string): Promise<void>
     .where('take', '=', take)
     .where('state', '=', 'ready')
     .where('length_ms', '>', 0)
+    .where('window_of', 'is', null)
     .orderBy('number')
     .execute()
   if (row.kind !== 'rehearsal' && ids.length > 0) {
@@ -88,7 +89,14 @@ function spokenOn(take: string, stretches: Awaited<ReturnType<typeof loadStretch
 
 /** What a take holds, for who has just recorded it. */
 export async function takeReport(q: Queries, take: string): Promise<TakeReport> {
-  const ids = await q.selectFrom('stretch').select('id').where('take', '=', take).where('state', '=', 'ready').orderBy('number').execute()
+  const ids = await q
+    .selectFrom('stretch')
+    .select('id')
+    .where('take', '=', take)
+    .where('state', '=', 'ready')
+    .where('window_of', 'is', null)
+    .orderBy('number')
+    .execute()
   return reportOf(
     await loadStretches(
       q,

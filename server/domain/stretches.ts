@@ -1,13 +1,25 @@
 import type { Selectable } from 'kysely'
-import type { Ms } from '@core/model'
+import type { Cue, Ms } from '@core/model'
 import type { Queries, StretchTable } from '@server/database'
 import { ago } from './ago'
 
 type Stretch = Selectable<StretchTable>
 
+const closing = (q: Queries, take: string) =>
+  q.selectFrom('stretch').selectAll().where('take', '=', take).where('state', '=', 'closing').orderBy('number')
+
 /** Stretches of a take that were closed and are not ready to be played, in order. */
 export const closingStretches = (q: Queries, take: string): Promise<readonly Stretch[]> =>
-  q.selectFrom('stretch').selectAll().where('take', '=', take).where('state', '=', 'closing').orderBy('number').execute()
+  closing(q, take).where('window_of', 'is', null).execute()
+
+/** Likewise what was recorded of windows that were shown during them. */
+export const closingWindows = (q: Queries, take: string): Promise<readonly Stretch[]> =>
+  closing(q, take).where('window_of', 'is not', null).execute()
+
+/** The talk that a take is of. */
+export async function talkOfTake(q: Queries, take: string): Promise<string> {
+  return (await q.selectFrom('take').select('talk').where('id', '=', take).executeTakeFirstOrThrow()).talk
+}
 
 /** The stretch of a voice that is being brought in; null when it is in, or was discarded. */
 export async function closingVoice(q: Queries, take: string): Promise<string | null> {
@@ -122,29 +134,39 @@ export async function stretchReady(q: Queries, id: string, { peaks, ...known }: 
     .execute()
 }
 
+/** What there is of a window that was shown is a clip by now, or will never be one. */
+export async function windowReady(q: Queries, id: string): Promise<void> {
+  // It has no length of its own: what is played is its clip.
+  await q.updateTable('stretch').set({ state: 'ready', length_ms: 0 }).where('id', '=', id).where('state', '=', 'closing').execute()
+}
+
 /** A closed stretch of timings and ink alone lasts so long. */
 export async function silentStretchReady(q: Queries, id: string, length: Ms): Promise<void> {
   await q.updateTable('stretch').set({ state: 'ready', length_ms: length }).where('id', '=', id).where('state', '=', 'closing').execute()
 }
 
-/** The face is off from then on. */
-export async function takeFaceOff(q: Queries, stretch: string, at: Ms): Promise<void> {
+/** Adds what happened in a closed stretch, in order. */
+export async function addCues(q: Queries, stretch: string, cues: readonly Cue[]): Promise<void> {
+  if (cues.length === 0) return
   const { last } = await q
     .selectFrom('cue')
     .select((build) => build.fn.max('n').as('last'))
     .where('stretch', '=', stretch)
     .executeTakeFirstOrThrow()
-  const n = (last ?? -1) + 1
+  const first = (last ?? -1) + 1
   await q
     .insertInto('cue')
-    .values({ stretch, n, cue: JSON.stringify({ kind: 'inset', at, on: false }) })
+    .values(cues.map((cue, n) => ({ stretch, n: first + n, cue: JSON.stringify(cue) })))
     .execute()
   await q
     .updateTable('stretch')
-    .set({ cues: n + 1 })
+    .set({ cues: first + cues.length })
     .where('id', '=', stretch)
     .execute()
 }
+
+/** The face is off from then on. */
+export const takeFaceOff = (q: Queries, stretch: string, at: Ms): Promise<void> => addCues(q, stretch, [{ kind: 'inset', at, on: false }])
 
 /** Whether a stretch is ready and nothing more of it came since its recording had that digest. */
 export async function isReadyAs(q: Queries, id: string, raw: string | null): Promise<boolean> {
@@ -174,4 +196,7 @@ export const NOT_READ_YET = {
   drift_ppm: null,
   offset_picture: 0,
   offset_sound: 0,
+  window_of: null,
+  window_view: null,
+  stills: null,
 } as const

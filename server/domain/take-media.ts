@@ -1,8 +1,8 @@
 import { sql } from 'kysely'
 import { Refusal } from '@core/model'
-import type { Cue } from '@core/model'
+import type { Cue, StillTimes } from '@core/model'
 import type { Queries } from '@server/database'
-import { digestOf, facePath, printPath, chunkPath, tailPath, writeWhole } from '@server/store'
+import { digestOf, facePath, printPath, chunkPath, stillPath, tailPath, writeWhole } from '@server/store'
 import { roomInTake } from './quotas'
 
 /** Keeps a print of the voice, by which its place in time is found. */
@@ -18,6 +18,28 @@ export async function keepFingerprint(
   await q
     .updateTable('stretch')
     .set({ prints: sql`coalesce(prints, '{}'::jsonb) || ${added}::jsonb` })
+    .where('id', '=', stretch)
+    .where('state', '=', 'open')
+    .execute()
+}
+
+/**
+ * Keeps a full-size picture of a window at rest.
+ * @throws Refusal `too-large` when it is more than a take may have, `malformed` when the recording is none of a window
+ */
+export async function keepStill(q: Queries, stretch: string, n: number, times: StillTimes, picture: Uint8Array): Promise<void> {
+  const row = await q.selectFrom('stretch').select('window_of').where('id', '=', stretch).executeTakeFirst()
+  if (row?.window_of == null) throw new Refusal('malformed', 'Nothing was shown of a window in this recording.')
+  await roomInTake(q, stretch, picture.length)
+  await writeWhole(stillPath(stretch, n), picture)
+  const added = JSON.stringify({ [String(n)]: times })
+  await q
+    .updateTable('stretch')
+    .set((build) => ({
+      stills: sql`coalesce(stills, '{}'::jsonb) || ${added}::jsonb`,
+      // One that comes again is counted once.
+      bytes: sql<number>`${build.ref('bytes')} + case when coalesce(stills, '{}'::jsonb) ? ${String(n)} then 0 else ${picture.length} end`,
+    }))
     .where('id', '=', stretch)
     .where('state', '=', 'open')
     .execute()

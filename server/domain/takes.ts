@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
 import { Refusal } from '@core/model'
-import type { Intent, Ms, Snapshot, TakeKind } from '@core/model'
+import type { Intent, Ms, Snapshot, TakeKind, WindowView } from '@core/model'
 import type { TakePlace } from '@contracts'
 import type { Queries } from '@server/database'
 import { ago } from './ago'
@@ -76,15 +76,32 @@ export interface NewStretch {
   readonly voice: boolean
   readonly mime: string
   readonly opening: Snapshot
+  /** It is of a window that is shown during the stretch `of`. */
+  readonly window?: WindowView & { readonly of: string }
+}
+
+const viewOf = ({ clip, slide, name, at, began }: WindowView): WindowView => ({ clip, slide, name, at, began })
+
+/** @throws Refusal `not-found` when a window is to be shown during what is no stretch of its take */
+async function checkWindow(q: Queries, take: string, of: string): Promise<void> {
+  const shownIn = await q
+    .selectFrom('stretch')
+    .select('id')
+    .where('id', '=', of)
+    .where('take', '=', take)
+    .where('window_of', 'is', null)
+    .executeTakeFirst()
+  if (shownIn === undefined) throw new Refusal('not-found', 'The recording during which this window was shown is not in this take.')
 }
 
 /** Most stretches of a take: one for each pause, and one for each time a device changed. */
 const MOST_STRETCHES = 1000
 
 /** @throws Refusal `not-found` when a slide is not its talk's; `too-many`; `too-large` when the talk or its owner has no room left */
-export async function openStretch(q: Queries, id: string, talk: string, stretch: NewStretch): Promise<void> {
-  if ((await slidesMissing(q, talk, [stretch.opening.slide])).size > 0)
+export async function openStretch(q: Queries, id: string, talk: string, { window, ...stretch }: NewStretch): Promise<void> {
+  if ((await slidesMissing(q, talk, [stretch.opening.slide, ...(window === undefined ? [] : [window.slide])])).size > 0)
     throw new Refusal('not-found', 'The slide that this recording begins with is not in the talk.')
+  if (window !== undefined) await checkWindow(q, stretch.take, window.of)
   const { count } = await q
     .selectFrom('stretch')
     .select((build) => build.fn.countAll<number>().as('count'))
@@ -105,6 +122,8 @@ export async function openStretch(q: Queries, id: string, talk: string, stretch:
       chunks: null,
       cues: null,
       ...NOT_READ_YET,
+      window_of: window?.of ?? null,
+      window_view: window === undefined ? null : JSON.stringify(viewOf(window)),
     })
     .onConflict((conflict) => conflict.column('id').doNothing())
     .executeTakeFirst()

@@ -87,7 +87,7 @@ const takeView = (row: {
 const takesOf = (q: Queries, talk: string) =>
   q
     .selectFrom('take')
-    .leftJoin('stretch', 'stretch.take', 'take.id')
+    .leftJoin('stretch', (join) => join.onRef('stretch.take', '=', 'take.id').on('stretch.window_of', 'is', null))
     .select(['take.id', 'take.kind', 'take.intent', 'take.state', 'take.started', 'take.sentence', isLive.as('live')])
     .select((build) => build.fn.sum<number>(build.fn.coalesce('stretch.kept_ms', 'stretch.length_ms')).as('length'))
     .where('take.talk', '=', talk)

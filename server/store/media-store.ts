@@ -32,6 +32,10 @@ export const printPath = (stretch: string, n: number): string => place('stretche
 export const facePath = (stretch: string): string => place('stretches', stretch, 'face.bin')
 /** What was said last in a stretch that was cut off, beyond what its recording holds. */
 export const tailPath = (stretch: string): string => place('stretches', stretch, 'tail.pcm')
+/** A full-size picture of a window at rest. */
+export const stillPath = (stretch: string, n: number): string => place('stretches', stretch, `still-${String(n)}.png`)
+/** Where a clip is made of what was recorded of a window. */
+export const capturedFolder = (stretch: string): string => place('stretches', stretch, 'captured')
 /** The recording in the stretch's own time, with an index so that it can be sought in. */
 export const recordingPath = (stretch: string): string => place('stretches', stretch, 'recording.webm')
 /** Its voice: 48 kHz mono samples of 16 bits that begin where the stretch begins. */

@@ -10,6 +10,7 @@ import { useLectern } from '~/stores/lectern'
 import { useClipPlayers } from '~/composables/useClipPlayers'
 import { useDrawing } from '~/composables/useDrawing'
 import { useDubPicture } from '~/composables/useDubPicture'
+import { LIVE, useLiveWindow } from '~/composables/useLiveWindow'
 import { assetUrl } from '~/client'
 import { useProjecting } from '~/composables/useProjector'
 import { rectStyle } from '~/styles/rect-style'
@@ -35,7 +36,13 @@ const urlOf = (digest: string): string => assetUrl(props.talkId, digest)
 const repaint = (): void => {
   paint()
 }
-const { shelf, follow, elementOf } = useClipPlayers(urlOf, repaint)
+const players = useClipPlayers(urlOf, repaint)
+const { follow, elementOf } = players
+const { live, drawable } = useLiveWindow(repaint)
+const shelf: typeof players.shelf = {
+  ...players.shelf,
+  ofClip: (clip) => (clip.clip.id === LIVE ? drawable() : players.shelf.ofClip(clip)),
+}
 /** Clips of the slide as they were painted last. */
 const clips = shallowRef<readonly ClipScene[]>([])
 let frame = 0
@@ -55,7 +62,7 @@ function paint(): void {
   const now = lectern.shownClips(performance.now())
   if (now.length > 0 || clips.value.length > 0) clips.value = now
   follow(now, { playing: true, rate: 1, volume: () => 1 })
-  const scene = sceneOfScreen(lectern.screen, slide, now, stage.value)
+  const scene = sceneOfScreen(lectern.screen, slide, [...now, ...live()], stage.value)
   paintScene<CanvasImageSource>(ctx, scene, pixels.value, shelf)
   cancelAnimationFrame(frame)
   if (now.some(({ playing }) => playing)) frame = requestAnimationFrame(repaint)
@@ -109,6 +116,7 @@ watch(
     () => lectern.shownInk,
     () => lectern.screen.clips,
     () => lectern.dubbing,
+    () => lectern.windowShown,
     stage,
   ],
   () => {

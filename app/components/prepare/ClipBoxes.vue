@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Headset } from '@element-plus/icons-vue'
 import { clipRect } from '@core/layout'
-import { clipsOfStep } from '@core/model'
+import { broughtClips, clipsOfStep } from '@core/model'
 import type { Clip, ClipId, Rect, Size, Slide } from '@core/model'
 import { useBoxDrag } from '~/composables/useBoxDrag'
 import { useClips } from '~/composables/useClips'
@@ -22,7 +22,7 @@ const drag = useBoxDrag<ClipId>(layer, (id, box) => {
 })
 const rectOf = (clip: Clip): Rect => clipRect(clip, props.shape) ?? clip.box
 const boxes = computed(() =>
-  clipsOfStep(props.slide, props.step).map((clip) => {
+  clipsOfStep({ clips: broughtClips(props.slide) }, props.step).map((clip) => {
     const { draft } = drag
     const rect = draft.value?.key === clip.id ? draft.value.rect : rectOf(clip)
     return { clip, rect: rectOf(clip), style: rectStyle(rect) }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Plus } from '@element-plus/icons-vue'
-import { MOST_CLIPS } from '@core/model'
+import { MOST_CLIPS, broughtClips } from '@core/model'
 import type { Slide } from '@core/model'
 import { ACCEPTED_CLIPS } from '~/client'
 import { useClips } from '~/composables/useClips'
@@ -9,7 +9,7 @@ import { useClips } from '~/composables/useClips'
 const props = defineProps<{ slide: Slide; talkId: string }>()
 const { bring } = useClips(() => props.slide)
 const chooser = ref<{ readonly open: () => void } | null>(null)
-const clips = computed(() => props.slide.clips ?? [])
+const clips = computed(() => broughtClips(props.slide))
 </script>
 
 <template>

@@ -2,6 +2,7 @@
 import { Delete, Hide, Rank, View } from '@element-plus/icons-vue'
 import { plannedTime, proposedTime, spokenWords } from '@core/pace'
 import type { Rehearsed, Speaker } from '@core/pace'
+import { broughtClips } from '@core/model'
 import type { Ms, Size, Slide } from '@core/model'
 import type { SlideFields } from '@core/deck'
 import { duration, readDuration } from '~/words'
@@ -24,7 +25,8 @@ const emit = defineEmits<{ set: [fields: SlideFields]; remove: []; open: []; sel
 
 const picture = computed(() => props.slide.steps.at(-1)?.picture)
 const clipWords = computed(() => {
-  const clips = props.slide.clips ?? []
+  const clips = broughtClips(props.slide)
+  if (clips.length < (props.slide.clips?.length ?? 0)) return 'a window'
   const [only] = clips
   return only !== undefined && clips.length === 1 ? `clip ${duration(only.to - only.from)}` : `${String(clips.length)} clips`
 })

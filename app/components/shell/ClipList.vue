@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { broughtClips } from '@core/model'
 import type { Clip, ClipId, Slide } from '@core/model'
 import { useClips } from '~/composables/useClips'
 
@@ -24,7 +25,7 @@ function takeOff(id: ClipId): void {
 <template>
   <ul class="clips" aria-label="Clips on this slide">
     <ClipRow
-      v-for="clip in slide.clips"
+      v-for="clip in broughtClips(slide)"
       :key="clip.id"
       :clip="clip"
       :talk-id="talkId"

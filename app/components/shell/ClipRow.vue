@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Delete } from '@element-plus/icons-vue'
-import { CLIP_GAIN, SHORTEST_CLIP } from '@core/model'
+import { SHORTEST_CLIP } from '@core/model'
 import type { Clip, ClipStart, Ms } from '@core/model'
 import { assetUrl } from '~/client'
 import { preciseDuration, readDuration } from '~/words'
@@ -14,12 +14,6 @@ const starts = [
   { value: 'step', label: 'by itself' },
   { value: 'click', label: 'when I click' },
 ] as const
-const loudness = computed(() => {
-  const { gain } = props.clip
-  if (gain === 0) return 'as loud as speech'
-  return `${String(Math.abs(gain))} dB ${gain < 0 ? 'softer' : 'louder'} than speech`
-})
-
 const EDGES = [
   { edge: 'from', label: 'From', name: 'begins at', here: 'From here' },
   { edge: 'to', label: 'To', name: 'ends at', here: 'To here' },
@@ -112,19 +106,7 @@ function watchEnd(): void {
         >Again and again</el-checkbox
       >
     </div>
-    <label v-if="clip.media.sound" class="loud"
-      ><span>{{ loudness }}</span>
-      <NumberSlider
-        :model-value="clip.gain"
-        :min="CLIP_GAIN.least"
-        :max="CLIP_GAIN.most"
-        :step="1"
-        :show-tooltip="false"
-        aria-label="How loud it is"
-        @change="$emit('change', { gain: $event })"
-      />
-    </label>
-    <p v-else class="soft">There is no sound in it.</p>
+    <ClipLoudness :clip="clip" @change="$emit('change', { gain: $event })" />
   </li>
 </template>
 
@@ -190,13 +172,5 @@ video.sound {
 }
 .field .el-select {
   width: 122px;
-}
-.loud {
-  display: grid;
-  grid-template-columns: 190px 1fr;
-  gap: 12px;
-  align-items: center;
-  padding-right: 10px;
-  font-size: 14px;
 }
 </style>

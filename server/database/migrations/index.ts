@@ -30,6 +30,7 @@ import { broughtWords } from './0028-brought-words'
 import { officeDecks } from './0029-office-decks'
 import { clips } from './0030-clips'
 import { replacedDecks } from './0031-replaced-decks'
+import { windowViews } from './0032-window-views'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -64,4 +65,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0029-office-decks': officeDecks,
   '0030-clips': clips,
   '0031-replaced-decks': replacedDecks,
+  '0032-window-views': windowViews,
 }

@@ -11,7 +11,7 @@ import { keepReading, keptReading } from './reading'
 import type { Reading } from './reading'
 
 /** Puts a recording together from its chunks, unless it is there. One that was closed before all of it had come is put together anew. */
-async function putTogether(db: Database, claim: Claim, stretch: string, count: number, bytes: number): Promise<void> {
+export async function putTogether(db: Database, claim: Claim, stretch: string, count: number, bytes: number): Promise<void> {
   const raw = rawPath(stretch)
   if ((await sizeOf(raw)) === bytes) {
     await keptSafe(raw)

@@ -1,9 +1,18 @@
 import { Refusal } from '@core/model'
 import { database } from '@server/database'
-import { closingStretches, failTake, lastCueAt, placeFinishedTake, silentStretchReady, stretchesToSettle } from '@server/domain'
+import {
+  closingStretches,
+  closingWindows,
+  failTake,
+  lastCueAt,
+  placeFinishedTake,
+  silentStretchReady,
+  stretchesToSettle,
+} from '@server/domain'
 import { alone } from '../claims'
 import type { Claim } from '../claims'
 import { makeReady, settleStretch } from './ready-stretch'
+import { makeWindowReady } from './ready-window'
 
 /** Makes each stretch of a take ready to be played, then puts the take into the programme. Can be repeated at any point. */
 export async function finishTakeTask(take: string, claim: Claim): Promise<void> {
@@ -20,6 +29,8 @@ export async function finishTakeTask(take: string, claim: Claim): Promise<void> 
     const length = stretch.voice ? 0 : (stretch.length_ms ?? (await lastCueAt(db, stretch.id)))
     await silentStretchReady(db, stretch.id, length)
   }
+  // Their slides are in the programme by what they show: before the take is.
+  for (const window of await closingWindows(db, take)) await makeWindowReady(db, window, claim)
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
     await placeFinishedTake(q, take)

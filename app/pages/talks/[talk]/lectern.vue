@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import type { Intent } from '@core/model'
-import { KEY_WORDS, useLecternKeys } from '~/composables/useLecternKeys'
+import { useLecternKeys } from '~/composables/useLecternKeys'
 import { useRetakeWish } from '~/composables/useRetakeWish'
 import { useDevices } from '~/stores/devices'
 import { usePreferences } from '~/stores/preferences'
@@ -252,14 +252,8 @@ function checkRoom(): void {
         </button>
       </template>
     </el-dialog>
-    <el-dialog v-model="help" title="Keys" width="520" class="dark-shell" append-to-body>
-      <dl class="keylist">
-        <template v-for="[key, say] in KEY_WORDS" :key="key"
-          ><dt class="clock">{{ key }}</dt>
-          <dd>{{ say }}</dd></template
-        >
-      </dl>
-    </el-dialog>
+    <KeyList v-model="help" />
+    <WindowChoice />
   </StationFrame>
 </template>
 
@@ -332,15 +326,6 @@ function checkRoom(): void {
 }
 .doubt + p {
   margin-top: 10px;
-}
-.keylist {
-  display: grid;
-  grid-template-columns: max-content 1fr;
-  gap: 6px 18px;
-  margin: 0;
-}
-dd {
-  margin: 0;
 }
 /* The notes beside or under the slide, where the camera is. */
 .notes-foot {

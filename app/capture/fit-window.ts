@@ -1,0 +1,59 @@
+import type { OpenWindow } from './open-window'
+import { recordTrial } from './recorder'
+import { watchFrames } from './watch-frames'
+
+/** Lines that a window is recorded with, from one size to the next; the second is what any machine is thought to keep up with. */
+const LINES = [1080, 720, 540] as const
+const UNTRIED = LINES[1]
+const RATE = 15
+/** How long a trial lasts, and farthest that a recording may be behind by then, in ms. */
+const TRIAL = 1500
+const BEHIND = 500
+
+/** A window that is open, with its pictures as they are recorded. */
+export interface FittedWindow extends OpenWindow {
+  /** Smaller than in full size where this machine does not keep up. */
+  readonly recorded: MediaStreamTrack
+}
+
+async function setLines(track: MediaStreamTrack, lines: number): Promise<void> {
+  // Scaled by the browser; not in TypeScript's types.
+  const smaller: MediaTrackConstraints & { readonly resizeMode: 'crop-and-scale' } = {
+    height: { max: lines },
+    frameRate: { max: RATE },
+    resizeMode: 'crop-and-scale',
+  }
+  // One that cannot be made smaller is recorded as it is.
+  await track.applyConstraints(smaller).catch(() => undefined)
+}
+
+/** Whether this machine keeps up with a window while it records a face and a voice. */
+async function keepsUp(window: MediaStreamTrack, devices: MediaStream | null, stop: AbortSignal): Promise<boolean> {
+  const streams = [new MediaStream([window]), ...(devices === null ? [] : [devices])]
+  const trials = await Promise.all(streams.map((stream) => recordTrial(stream, TRIAL, stop)))
+  // A window at rest gives nothing to be behind with.
+  return trials.slice(streams.length === 1 ? 0 : 1).every((trial) => trial === null || trial.behind <= BEHIND)
+}
+
+/**
+ * Finds the size in which a window is recorded: as large as this machine keeps up with.
+ * @param devices camera and microphone that are recorded beside it
+ * @param tried whether there is time to try: not while a take runs
+ */
+export async function fitWindow(window: OpenWindow, devices: MediaStream | null, tried: boolean, stop: AbortSignal): Promise<FittedWindow> {
+  const recorded = window.picture.clone()
+  const watched = watchFrames(recorded)
+  for (const lines of tried ? LINES : [UNTRIED]) {
+    await setLines(recorded, lines)
+    if (!tried || lines === LINES.at(-1) || (await keepsUp(recorded, devices, stop).catch(() => true))) break
+  }
+  return {
+    ...window,
+    recorded,
+    stop: () => {
+      watched.stop()
+      recorded.stop()
+      window.stop()
+    },
+  }
+}

@@ -1,0 +1,60 @@
+import { asId } from '@core/model'
+import type { Clip, ClipId, Size } from '@core/model'
+import type { Drawable } from '@core/paint'
+import type { ClipScene } from '@core/scene'
+import { useLectern } from '~/stores/lectern'
+import { useOpenWindow } from '~/stores/open-window'
+
+/** Id of what is shown of a window while it is live. */
+export const LIVE: ClipId = asId('live')
+
+/** The window as a clip that fills its slide: what is recorded of it will be one. */
+const liveClip = (size: Size): Clip => ({
+  id: LIVE,
+  name: '',
+  media: { file: asId(''), length: 1, picture: { size, rate: { num: 1, den: 1 }, poster: asId('') }, sound: false, loudness: null },
+  box: { x: 0, y: 0, w: 1, h: 1 },
+  step: 0,
+  start: 'click',
+  from: 0,
+  to: 1,
+  loop: false,
+  gain: 0,
+  captured: true,
+})
+
+/** The window that is shown at the Lectern, as it is now. @param came is called when another picture of it has come */
+export function useLiveWindow(came: () => void) {
+  const lectern = useLectern()
+  const windows = useOpenWindow()
+  const video = document.createElement('video')
+  Object.assign(video, { muted: true, playsInline: true })
+  let frame = 0
+  const onFrame: VideoFrameRequestCallback = () => {
+    if (lectern.windowShown !== null) came()
+    frame = video.requestVideoFrameCallback(onFrame)
+  }
+  watch(
+    () => windows.held,
+    (held) => {
+      // Of one that was closed while it is shown, what it looked like last stays.
+      if (held === null) return
+      video.srcObject = new MediaStream([held.picture])
+      void video.play().catch(() => undefined)
+      frame = video.requestVideoFrameCallback(onFrame)
+    },
+    { immediate: true },
+  )
+  onBeforeUnmount(() => {
+    video.cancelVideoFrameCallback(frame)
+    video.srcObject = null
+  })
+  return {
+    /** It, or nothing while none is shown. */
+    live: (): readonly ClipScene[] =>
+      lectern.windowShown === null || video.videoWidth === 0
+        ? []
+        : [{ clip: liveClip({ width: video.videoWidth, height: video.videoHeight }), at: 0, playing: true }],
+    drawable: (): Drawable<CanvasImageSource> => ({ image: video, width: video.videoWidth, height: video.videoHeight }),
+  }
+}
