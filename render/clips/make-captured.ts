@@ -1,10 +1,10 @@
 import { join } from 'node:path'
 import { Refusal, fittedInto } from '@core/model'
 import type { Ms, Ratio, Size } from '@core/model'
-import { chain, constantRate, filter, format, graphText } from '@render/filters'
-import type { Chain } from '@render/filters'
+import { chain, constantRate, filter, format, graphText, scaledFrom } from '@render/filters'
+import type { Chain, Colours } from '@render/filters'
 import { BOUNDED, ProcessFailed, RECORDING, run, secondsOption } from '@render/process'
-import { probe } from '@render/probe'
+import { probe, recordedColours } from '@render/probe'
 import { CLIP_FILE, MOST_CLIP_SIZE, encodedAs, lookedAt } from './clip-file'
 import type { BroughtClip } from './clip-file'
 
@@ -39,30 +39,31 @@ function frameSize(sizes: readonly Size[]): Size {
   return { width: even(width), height: even(height) }
 }
 
-const into = ({ width, height }: Size, from: 'bt601' | 'auto') => [
+const into = ({ width, height }: Size, colours: Colours | null) => [
   filter('scale', [width, height], {
     force_original_aspect_ratio: 'decrease',
+    eval: 'frame',
     flags: 'bicubic',
-    in_color_matrix: from,
+    ...(colours === null ? {} : scaledFrom(colours)),
     out_color_matrix: 'bt709',
     out_range: 'tv',
   }),
-  filter('pad', [width, height, '(ow-iw)/2', '(oh-ih)/2']),
+  filter('pad', [width, height, '(ow-iw)/2', '(oh-ih)/2'], { eval: 'frame' }),
   filter('setsar', [1]),
   format('yuv420p'),
 ]
 
 /** The recording in one size, whatever sizes its window had, with the full-size pictures over it while nothing moved. */
-function graphOf(size: Size, stills: readonly RestingPicture[]): readonly Chain[] {
+function graphOf(size: Size, colours: Colours, stills: readonly RestingPicture[]): readonly Chain[] {
   const moving = chain(
     ['0:v'],
-    [...into(size, 'bt601'), constantRate(RATE.num), filter('tpad', [], { stop: -1, stop_mode: 'clone' })],
+    [...into(size, colours), constantRate(RATE.num), filter('tpad', [], { stop: -1, stop_mode: 'clone' })],
     ['m0'],
   )
   const laid = stills.flatMap(({ from, until }, n): readonly Chain[] => {
     const while_ = `between(t,${(from / 1000).toFixed(3)},${(until / 1000).toFixed(3)})`
     return [
-      chain([`${String(n + 1)}:v`], into(size, 'auto'), [`s${String(n)}`]),
+      chain([`${String(n + 1)}:v`], into(size, null), [`s${String(n)}`]),
       chain([`m${String(n)}`, `s${String(n)}`], [filter('overlay', [], { enable: while_ })], [`m${String(n + 1)}`]),
     ]
   })
@@ -99,7 +100,7 @@ export async function makeCaptured(
         // A window may change its size; the filters go on with the next one.
         ...['-reinit_filter', '0', ...RECORDING, '-itsoffset', secondsOption(-offset), '-i', recording],
         ...kept.flatMap(({ path }) => [...BOUNDED, '-protocol_whitelist', 'file,pipe', '-f', 'png_pipe', '-i', path]),
-        ...['-filter_complex', graphText(graphOf(size, kept)), '-map', '[out]', '-t', secondsOption(length)],
+        ...['-filter_complex', graphText(graphOf(size, recordedColours(video), kept)), '-map', '[out]', '-t', secondsOption(length)],
         ...encodedAs(RATE),
         ...CLIP_FILE,
         made,

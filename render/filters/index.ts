@@ -1,1 +1,2 @@
 export * from './filter-graph'
+export * from './colours'

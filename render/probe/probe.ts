@@ -9,6 +9,7 @@ export interface Stream {
   readonly height?: number
   readonly pix_fmt?: string
   readonly color_space?: string
+  readonly color_range?: string
   readonly sample_rate?: string
   readonly r_frame_rate: string
   readonly avg_frame_rate: string

@@ -1,8 +1,8 @@
 import { FACE_PART } from '@core/screening'
 import type { FaceMediaPart, SeenFace } from '@core/screening'
 import type { Size } from '@core/model'
-import { chain, constantRate, filter, format, graphText } from '@render/filters'
-import type { Chain, Filter } from '@render/filters'
+import { TELEVISION, chain, constantRate, filter, format, graphText, scaledFrom } from '@render/filters'
+import type { Chain, Colours, Filter } from '@render/filters'
 import { RECORDING, run } from '@render/process'
 import { FROM_ITS_ZERO, encoderArgs } from '@render/video'
 import type { CameraFile } from '@render/video'
@@ -14,7 +14,7 @@ const MOST_LINES = 360
 /** How finely it is encoded; see `Coding`. */
 const CODING = { format: 'mp4', crf: 26, most: null } as const
 /** Grows whenever the same part would look otherwise. */
-const LOOK = 1
+const LOOK = 2
 /** Ticks a second of its time stamps. */
 const TIMESCALE = 90_000
 
@@ -42,13 +42,18 @@ function blackFrames(frames: number, { width, height }: Size, to: string): Chain
   return chain([], [source, filter('trim', [], { end_frame: frames }), format('yuv420p'), filter('setsar', [1])], [to])
 }
 
-function faceFrames({ tempo, frames }: SeenFace, input: number, { width, height }: Size, to: string): Chain {
+function faceFrames({ tempo, frames }: SeenFace, input: number, colours: Colours, { width, height }: Size, to: string): Chain {
   return chain(
     [`${String(input)}:v:0`],
     [
       filter('setpts', [`PTS/${String(tempo)}`]),
       constantRate(FACE_PART.frameRate),
-      filter('scale', [width, height], { force_original_aspect_ratio: 'increase' }),
+      filter('scale', [width, height], {
+        force_original_aspect_ratio: 'increase',
+        ...scaledFrom(colours),
+        out_range: TELEVISION.range,
+        out_color_matrix: TELEVISION.matrix,
+      }),
       filter('crop', [width, height]),
       ...exactly(frames),
       format('yuv420p'),
@@ -59,7 +64,7 @@ function faceFrames({ tempo, frames }: SeenFace, input: number, { width, height 
 }
 
 /** Faces and what is black between them, one after the other. */
-function graphOf({ frames, seen }: FaceMediaPart, size: Size): string {
+function graphOf({ frames, seen }: FaceMediaPart, cameras: readonly CameraFile[], size: Size): string {
   const chains: Chain[] = []
   let at = 0
   const black = (until: number): void => {
@@ -68,7 +73,7 @@ function graphOf({ frames, seen }: FaceMediaPart, size: Size): string {
   }
   for (const [input, face] of seen.entries()) {
     black(face.frame)
-    chains.push(faceFrames(face, input, size, `f${String(at)}`))
+    chains.push(faceFrames(face, input, cameras[input]?.colours ?? TELEVISION, size, `f${String(at)}`))
     at = face.frame + face.frames
   }
   black(frames)
@@ -105,7 +110,7 @@ export async function makeFacePart(part: FaceMediaPart, size: Size, cameraOf: (s
       cameras[n]?.path ?? '',
     ]),
     '-filter_complex',
-    graphOf(part, size),
+    graphOf(part, cameras, size),
     '-map',
     '[out]',
     '-frames:v',

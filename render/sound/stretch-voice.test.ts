@@ -67,7 +67,13 @@ async function closed(
   const peaks = await makeStretchVoice({ decoded, voice, length: LENGTH, offset: sound, drift: 0, tail: null })
   // As the export reads it: a frame for every thirtieth of a second from the stretch's zero on.
   let [bright, at] = [-1, 0]
-  for await (const { image } of cameraFrames({ path: recording, size: { width: 64, height: 36 } }, 0, AS_RECORDED, 150, 30)) {
+  for await (const { image } of cameraFrames(
+    { path: recording, size: { width: 64, height: 36 }, colours: { range: 'limited', matrix: 'bt601' } },
+    0,
+    AS_RECORDED,
+    150,
+    30,
+  )) {
     if (bright < 0 && 'getContext' in image && (image.getContext('2d').getImageData(30, 16, 1, 1).data[0] ?? 0) > 128) bright = at
     at += 1
   }

@@ -1,8 +1,8 @@
 import { createCanvas, ImageData } from '@napi-rs/canvas'
 import type { Ratio, Size } from '@core/model'
 import type { Drawable } from '@core/paint'
-import { constantRate, filter, filtersText } from '@render/filters'
-import type { Filter } from '@render/filters'
+import { constantRate, filter, filtersText, format, scaledFrom } from '@render/filters'
+import type { Colours, Filter } from '@render/filters'
 import { RECORDING, outputOf } from '@render/process'
 import type { Drawn } from './picture-source'
 
@@ -10,6 +10,7 @@ import type { Drawn } from './picture-source'
 export interface CameraFile {
   readonly path: string
   readonly size: Size
+  readonly colours: Colours
 }
 
 /** Times of a recording are the stretch's: it may begin with nothing, which is not to be left out. */
@@ -53,7 +54,7 @@ export async function* cameraFrames(
       '-i',
       camera.path,
       '-vf',
-      filtersText([atTempo(tempo), constantRate(fps)]),
+      filtersText([atTempo(tempo), constantRate(fps), filter('scale', [], scaledFrom(camera.colours)), format('rgba')]),
       '-frames:v',
       String(count),
       '-f',

@@ -10,6 +10,8 @@ import type { Segment } from '@core/plan'
 import type { EncodePath } from '.'
 import { indexFilm } from '@core/scene'
 import { film, slide, stretch } from '@core/testing'
+import type { Colours } from '@render/filters'
+import { probe, recordedColours } from '@render/probe'
 import { run } from '@render/process'
 import { FilmPainter, PictureSource, codingOf, framesOfStream, joinFilm, makeSegments } from '.'
 
@@ -25,6 +27,22 @@ let folder: string
 let source: PictureSource
 const at = (name: string): string => join(folder, name)
 
+/** As browsers' recorders make one: VP8, whose container says how its colours are meant. */
+const LIMITED: Colours = { range: 'limited', matrix: 'bt601' }
+const CAMERAS: readonly Colours[] = [LIMITED, { range: 'full', matrix: 'bt709' }]
+const cameraFile = ({ range, matrix }: Colours): string => at(`camera-${range}-${matrix}.webm`)
+
+async function cameraOf(meant: Colours): Promise<void> {
+  const colour = `0x${JACKET.map((part) => part.toString(16).padStart(2, '0')).join('')}`
+  const scale = `scale=out_color_matrix=${meant.matrix}:out_range=${meant.range}`
+  await run('ffmpeg', [
+    ...['-v', 'error', '-f', 'lavfi', '-i', `color=c=${colour}:s=640x360:r=30:d=4,format=rgb24,${scale},format=yuv420p`],
+    ...['-c:v', 'libvpx', '-crf', '4', '-b:v', '5M', '-cpu-used', '5'],
+    ...['-colorspace', meant.matrix === 'bt709' ? 'bt709' : 'bt470bg', '-color_range', meant.range === 'full' ? 'pc' : 'tv'],
+    ...['-y', cameraFile(meant)],
+  ])
+}
+
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'aisle-segment-'))
   source = new PictureSource(at)
@@ -38,26 +56,7 @@ beforeAll(async () => {
     ctx.fillRect(0, 0, SIZE.width, SIZE.height)
     await writeFile(at(name), await canvas.encode('png'))
   }
-  // As a browser's recorder makes one: VP8, whose colours are meant by ITU-R BT.601.
-  await run('ffmpeg', [
-    '-v',
-    'error',
-    '-f',
-    'lavfi',
-    '-i',
-    `color=c=0x${JACKET.map((part) => part.toString(16).padStart(2, '0')).join('')}:s=640x360:r=30:d=4,format=rgb24,` +
-      `scale=out_color_matrix=bt601:out_range=tv,format=yuv420p`,
-    '-c:v',
-    'libvpx',
-    '-crf',
-    '4',
-    '-b:v',
-    '5M',
-    '-cpu-used',
-    '5',
-    '-y',
-    at('camera.webm'),
-  ])
+  await Promise.all(CAMERAS.map(cameraOf))
 })
 afterAll(async () => {
   source.close()
@@ -86,12 +85,13 @@ const SLIDES = [
 async function made(
   cues: readonly Cue[],
   camera: boolean,
+  meant: Colours = LIMITED,
 ): Promise<readonly { readonly segment: Segment; readonly file: string; readonly path: EncodePath; readonly looks: readonly Buffer[] }[]> {
   const index = indexFilm(film(SLIDES, [stretch('s', 4000, asId('paper'), cues, { camera })]))
   const painter = new FilmPainter(SIZE, source)
   const out = []
   for (const [number, segment] of segmentsOf(index, RATE).entries()) {
-    const file = at(`${String(camera)}-${String(number)}.h264`)
+    const file = at(`${String(camera)}-${meant.range}-${String(number)}.h264`)
     const looks: Buffer[] = []
     const [path = 'whole'] = await makeSegments(
       [
@@ -103,7 +103,7 @@ async function made(
           fps: RATE,
           coding: CODING,
           niceness: 0,
-          camera: segment.inset === null ? null : { path: at('camera.webm'), size: { width: 640, height: 360 } },
+          camera: segment.inset === null ? null : { path: cameraFile(meant), size: { width: 640, height: 360 }, colours: meant },
           out: file,
           onLook: (picture) => {
             looks.push(picture)
@@ -228,8 +228,10 @@ describe('a part of a film', () => {
     }
   })
 
-  it('has the face in its place, with its own colours, over the page as it is', async () => {
-    const [paper] = await made([], true)
+  it.each(CAMERAS)('has the face in its place, with its own colours, over the page as it is: $range $matrix', async (meant) => {
+    const video = (await probe(cameraFile(meant))).streams[0]
+    expect(video && recordedColours(video)).toEqual(meant)
+    const [paper] = await made([], true, meant)
     if (paper === undefined) throw new Error('a part')
     expect(paper.segment.kind).toBe('moving')
     const [face, page] = [await colours(paper.file, 0.7, 0.7), await colours(paper.file, 0.2, 0.2)]
@@ -280,7 +282,7 @@ describe('a part of a film', () => {
             fps: RATE,
             coding: CODING,
             niceness: 0,
-            camera: { path: at('nobody.webm'), size: { width: 640, height: 360 } },
+            camera: { path: at('nobody.webm'), size: { width: 640, height: 360 }, colours: { range: 'limited', matrix: 'bt601' } },
             out: at('nobody.h264'),
             onLook: null,
             onFrames: () => undefined,

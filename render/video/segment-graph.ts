@@ -4,7 +4,7 @@ import { coverCrop, insetBox, insetPath } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import type { Segment } from '@core/plan'
 import type { Framing, Size } from '@core/model'
-import { chain, constantRate, crop, filter, format, graphText, split } from '@render/filters'
+import { chain, constantRate, crop, filter, format, graphText, split, televisionFrom } from '@render/filters'
 import type { Chain, Filter } from '@render/filters'
 import { RECORDING } from '@render/process'
 import { selectFrames } from './bands'
@@ -114,10 +114,7 @@ function face({ segment, camera, size, fps }: GraphOrder): readonly Chain[] {
     // samples lie amid their four pixels, as ours do.
     filter('zscale', [box.width, box.height], {
       filter: 'bicubic',
-      matrixin: '170m',
-      matrix: '709',
-      rangein: 'tv',
-      range: 'tv',
+      ...televisionFrom(camera.colours),
       chromalin: 'center',
       chromal: 'center',
     }),

@@ -133,7 +133,10 @@ async function made({ size, rate, camera, quality, bits }: Way, out: string): Pr
           fps: rate,
           coding,
           niceness: 0,
-          camera: segment.inset === null ? null : { path: at('camera.webm'), size: { width: 640, height: 360 } },
+          camera:
+            segment.inset === null
+              ? null
+              : { path: at('camera.webm'), size: { width: 640, height: 360 }, colours: { range: 'limited', matrix: 'bt601' } },
           out: file,
           onLook: null,
           onFrames: () => undefined,
