@@ -9,7 +9,8 @@ export const ACCEPTED =
   'application/zip,.mp4,.mov,.m4v,.webm,.mkv,.avi,.mpg,.mpeg,.wmv,.gif,video/*,image/gif'
 /** Films, moving pictures and sounds that can be clips. */
 export const ACCEPTED_CLIPS =
-  '.mp4,.mov,.m4v,.webm,.mkv,.avi,.mpg,.mpeg,.wmv,.gif,.mp3,.wav,.m4a,.ogg,.oga,.opus,.flac,.aiff,.wma,video/*,audio/*,image/gif'
+  '.mp4,.mov,.m4v,.webm,.mkv,.avi,.mpg,.mpeg,.wmv,.gif,.webp,' +
+  '.mp3,.wav,.m4a,.ogg,.oga,.opus,.flac,.aiff,.wma,video/*,audio/*,image/gif,image/webp'
 export const ACCEPTED_PICTURES = '.png,.jpg,.jpeg,.webp,image/png,image/jpeg,image/webp'
 
 function formOf(files: readonly File[]): FormData {

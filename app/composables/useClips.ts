@@ -30,6 +30,11 @@ export function useClips(slide: () => Slide | null) {
   return { change, takeOff, bring }
 }
 
-/** Whether all of some files are films, moving pictures or sounds. */
-export const areClips = (files: readonly File[]): boolean =>
-  files.length > 0 && files.every(({ type }) => /^(video|audio)\//.test(type) || type === 'image/gif')
+/**
+ * Whether all of some files are meant to be clips of a slide: films, moving pictures and sounds. On a slide that came from a file nothing
+ * else can be put, and any picture may be a moving one.
+ */
+export const areClips = (files: readonly File[], slide: Pick<Slide, 'composition'>): boolean => {
+  const clip = slide.composition === null ? /^(video|audio|image)\// : /^(video|audio)\/|^image\/gif$/
+  return files.length > 0 && files.every(({ type }) => clip.test(type))
+}

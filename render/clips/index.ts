@@ -1,4 +1,6 @@
+export { isAnimatedWebp } from './animated-webp'
 export * from './bring-clip'
 export { type BroughtClip } from './clip-file'
+export * from './film-of-webp'
 export * from './make-captured'
 export * from './png-size'

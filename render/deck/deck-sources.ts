@@ -1,9 +1,10 @@
 import { readFile } from 'node:fs/promises'
-import { basename, posix } from 'node:path'
+import { basename, join, posix } from 'node:path'
 import { groupPagesByLabel } from '@core/deck'
 import { readMarkdownDeck } from '@core/formats'
 import type { SlideDraft } from '@core/formats'
 import { Refusal } from '@core/model'
+import { filmOfWebp } from '@render/clips'
 import { openOffice } from '@render/office'
 import type { OfficeKind, OpenedOffice } from '@render/office'
 import { notesPages, openPdf } from '@render/pdf'
@@ -53,7 +54,7 @@ interface Found {
 const MOST_TEXT = 2_000_000
 
 /** Names the file in what is thrown about it, for the person. */
-async function about<Result>(name: string, work: () => Promise<Result>): Promise<Result> {
+export async function about<Result>(name: string, work: () => Promise<Result>): Promise<Result> {
   try {
     return await work()
   } catch (error) {
@@ -110,7 +111,8 @@ function meant(source: string, text: string, files: readonly Found[]): Found | u
  */
 export async function openSources(order: ReadDeckOrder): Promise<readonly DeckSource[]> {
   const found = await findFiles(order)
-  const pictures = found.filter((file) => file.kind === 'picture')
+  // A moving picture that a text shows stands still on its slide.
+  const pictures = found.filter((file) => file.kind === 'picture' || file.kind === 'animation')
   const placed = new Set<Found>()
   const texts = new Map<Found, DeckSource>()
   for (const file of found.filter((one) => one.kind === 'text')) {
@@ -146,6 +148,13 @@ export async function openSources(order: ReadDeckOrder): Promise<readonly DeckSo
   return sources
 }
 
+/** Makes a film of a moving picture. @param number which of all files it is @returns where it is */
+export async function filmOfAnimation(path: string, number: number, { out }: Pick<ReadDeckOrder, 'out'>): Promise<StepSource> {
+  const name = `animation-${String(number)}.mkv`
+  await filmOfWebp(path, join(out, name))
+  return { kind: 'unpacked', name }
+}
+
 /** Opens a file that is no text. @param number which of all files it is */
 async function openSource(file: Found, number: number, order: ReadDeckOrder): Promise<DeckSource> {
   const { path, name, source } = file
@@ -154,6 +163,8 @@ async function openSource(file: Found, number: number, order: ReadDeckOrder): Pr
       return { kind: 'picture', source, name, picture: await openPicture(path) }
     case 'film':
       return { kind: 'film', source, name }
+    case 'animation':
+      return { kind: 'film', source: await filmOfAnimation(path, number, order), name }
     case 'pdf': {
       const pdf = await openPdf(path)
       if (pdf.numPages > order.maxPages) {

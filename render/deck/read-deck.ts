@@ -5,7 +5,7 @@ import { addsOnly, keepsWords } from '@core/layout'
 import { MOST_PICTURES, Refusal } from '@core/model'
 import type { Size } from '@core/model'
 import { outlineTitles, pageOf, pageSize } from '@render/pdf'
-import { documentOf, openSources, pagesOf, slidesOf } from './deck-sources'
+import { about, documentOf, filmOfAnimation, openSources, pagesOf, slidesOf } from './deck-sources'
 import type { DeckSource } from './deck-sources'
 import type { DeckMessage, ReadDeckOrder, ReadPicture, SlideFacts } from './messages'
 import { officeMessage, slideOf } from './office-slides'
@@ -201,7 +201,8 @@ export async function readDeck(order: ReadDeckOrder, tell: (message: DeckMessage
 
 async function readPictures(order: ReadDeckOrder, tell: (message: DeckMessage) => void): Promise<void> {
   for (const [n, { path, name }] of order.files.entries()) {
-    if ((await kindOf(path, name)) !== 'picture')
+    // A moving picture stands still where it is placed.
+    if (!['picture', 'animation'].includes(await kindOf(path, name)))
       throw new Refusal('unreadable', 'Only pictures can be placed on a slide: PNG, JPEG or WebP.', { file: name })
     tell({
       kind: 'picture',
@@ -211,19 +212,17 @@ async function readPictures(order: ReadDeckOrder, tell: (message: DeckMessage) =
   tell({ kind: 'done' })
 }
 
+const NO_CLIP = 'Only films, moving pictures and sounds can be clips: MP4, MOV, WebM, GIF, WebP, MP3, WAV and their like.'
+const STILL_PICTURE = 'A still picture goes on a slide that is made here. Drop it between the slides, and it becomes a slide of its own.'
+
 /** Tells films and sounds that are for a slide; they are opened by whoever makes clips of them. */
 async function findClips(order: ReadDeckOrder, tell: (message: DeckMessage) => void): Promise<void> {
   for (const [file, { path, name }] of order.files.entries()) {
     const kind = await kindOf(path, name).catch(() => null)
-    if (kind !== 'film')
-      throw new Refusal(
-        'unreadable',
-        'Only films, moving pictures and sounds can be clips: MP4, MOV, WebM, GIF, MP3, WAV and their like.',
-        {
-          file: name,
-        },
-      )
-    tell({ kind: 'film', source: { kind: 'file', file }, name })
+    if (kind === 'picture') throw new Refusal('unreadable', STILL_PICTURE, { file: name })
+    if (kind !== 'film' && kind !== 'animation') throw new Refusal('unreadable', NO_CLIP, { file: name })
+    const source = kind === 'film' ? ({ kind: 'file', file } as const) : await about(name, () => filmOfAnimation(path, file, order))
+    tell({ kind: 'film', source, name })
   }
   tell({ kind: 'done' })
 }

@@ -1,10 +1,12 @@
 import { open } from 'node:fs/promises'
 import { Refusal } from '@core/model'
+import { isAnimatedWebp } from '@render/clips'
 import { officeKindOf } from '@render/office'
 import type { OfficeKind } from '@render/office'
 import { demuxerOf } from '@render/sound'
 
-export type FileKind = 'pdf' | 'picture' | 'text' | 'zip' | 'film' | OfficeKind
+/** `animation`: a moving picture that is made a film first. */
+export type FileKind = 'pdf' | 'picture' | 'text' | 'zip' | 'film' | 'animation' | OfficeKind
 
 /** Names that plain texts have. */
 const TEXT = /\.(md|markdown|txt)$/i
@@ -24,6 +26,7 @@ export async function kindOf(path: string, name: string): Promise<FileKind> {
   if (bytesRead === 0) throw new Refusal('unreadable', 'This file is empty.')
   const text = head.subarray(0, bytesRead).toString('latin1')
   if (text.includes('%PDF-')) return 'pdf'
+  if (isAnimatedWebp(head.subarray(0, bytesRead))) return 'animation'
   if (isPicture(text)) return 'picture'
   const office = await officeKindOf(path, head.subarray(0, bytesRead))
   if (office !== null) return office

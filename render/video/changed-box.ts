@@ -101,7 +101,7 @@ function boxOnStage(bounds: readonly Bounds[], { stage }: Scene, size: Size): Pi
 
 /** All that decides what is seen of a clip, and where. */
 const lookOfClip = ({ clip, at }: ClipScene): string =>
-  JSON.stringify([clip.id, clip.media.file, clip.box, clip.media.picture === null ? null : pictureOfClip(clip, at)])
+  JSON.stringify([clip.id, clip.media.file, clip.box, clip.crop ?? null, clip.media.picture === null ? null : pictureOfClip(clip, at)])
 
 /** Where clips show other pictures in two scenes, or are not in both. Null when nowhere. */
 function clipBox(last: Scene, now: Scene, size: Size): PixelBox | null {

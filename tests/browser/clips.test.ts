@@ -10,7 +10,7 @@ import { inBrowser } from '../harness/stand'
 const stand = inBrowser()
 let film: Buffer
 beforeAll(async () => {
-  film = await redThenGreen({ red: 2, seconds: 8, width: 640 })
+  film = await redThenGreen({ red: 2, seconds: 8, width: 640, hertz: 1760 })
 })
 
 const WIDTH = 1280

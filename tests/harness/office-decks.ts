@@ -141,22 +141,30 @@ export async function filmFile(seconds: number, colour: string, hertz: number): 
   ])
 }
 
+/** A moving picture that is red for half of a second and then green. @param name such as `a.gif` @param codec that ffmpeg writes it with */
+export const movingPicture = (name: string, codec: string): Promise<Buffer> =>
+  madeByFfmpeg(name.split('.').at(-1) ?? '', [
+    ...['-f', 'lavfi', '-i', "color=c=red:s=320x180:r=10:d=1,drawbox=t=fill:color=lime:enable='gte(t,0.5)'"],
+    ...['-c:v', codec, ...(codec === 'libwebp' ? ['-frames:v', '1'] : [])],
+  ])
+
 /** A silent film of a source that ffmpeg draws. */
-/** A film that is red for its first seconds and green from then on, with a tone. */
-export async function redThenGreen({
-  red,
-  seconds,
-  width = 320,
-}: {
+export interface RedThenGreen {
+  /** Seconds that it is red, and that it lasts. */
   readonly red: number
   readonly seconds: number
   readonly width?: number
-}) {
+  /** Of its tone. */
+  readonly hertz?: number
+}
+
+/** A film that is red for its first seconds and green from then on, with a tone. */
+export async function redThenGreen({ red, seconds, width = 320, hertz = 880 }: RedThenGreen): Promise<Buffer> {
   const size = `${String(width)}x${String((width * 9) / 16)}`
   const green = `drawbox=t=fill:color=lime:enable='gte(t,${String(red)})'`
   return await madeByFfmpeg('mp4', [
     ...['-f', 'lavfi', '-i', `color=c=red:s=${size}:r=25:d=${String(seconds)},${green}`],
-    ...['-f', 'lavfi', '-i', `sine=frequency=880:duration=${String(seconds)}`, '-pix_fmt', 'yuv420p'],
+    ...['-f', 'lavfi', '-i', `sine=frequency=${String(hertz)}:duration=${String(seconds)}`, '-pix_fmt', 'yuv420p'],
   ])
 }
 

@@ -10,7 +10,7 @@ import { probe } from '@render/probe'
 import { Client, sentenceOf } from '../harness/client'
 import { fileForm } from '../harness/decks'
 import { decodesClean, frameOf, levelOf, meanColour } from '../harness/film-file'
-import { filmFile, makeOfficeDeck, redThenGreen, toneFile } from '../harness/office-decks'
+import { filmFile, makeOfficeDeck, movingPicture, redThenGreen, toneFile } from '../harness/office-decks'
 import { startProduct } from '../harness/product'
 import type { Product } from '../harness/product'
 import { sendTake } from '../harness/recording'
@@ -172,6 +172,31 @@ describe('films and sounds that are brought in', () => {
     expect(heard?.media).toMatchObject({ picture: null, sound: true })
     expect(now.imports[0]?.reports[0]?.findings.filter(({ kind }) => kind !== 'font')).toEqual([])
     expect(now.takes).toEqual([])
+  })
+
+  it('move where they are moving pictures, on a slide and as slides; a still picture is none', async () => {
+    const { talk, slides } = await knotsTalk(client, 'Moving pictures')
+    for (const [name, codec] of [
+      ['bird.gif', 'gif'],
+      ['bird.webp', 'libwebp_anim'],
+    ] as const) {
+      const file = await movingPicture(name, codec)
+      const onSlide = await bring(talk, name, file, `?onto=${slides[0] ?? ''}`)
+      const clip = clipsOf(onSlide, 0).at(-1)
+      expect(clip).toMatchObject({ name, media: { sound: false, picture: { size: { width: 320, height: 180 } } } })
+      expect(Math.abs((clip?.media.length ?? 0) - 1000)).toBeLessThanOrEqual(100)
+      const between = await bring(talk, name, file, '?at=1')
+      expect(clipsOf(between, 1)).toMatchObject([{ start: 'step', box: { x: 0, y: 0, w: 1, h: 1 } }])
+      const path = join(folder, `${name}.mp4`)
+      await writeFile(path, await client.bytes(`/talks/${talk}/assets/${clip?.media.file ?? ''}`))
+      const [first, last] = [await frameOf(path, 2), await frameOf(path, Math.round(((clip?.media.picture?.rate.num ?? 25) * 9) / 10))]
+      expect([first, last].map((frame) => meanColour(frame, 320, MIDDLE).map((value) => value > 128))).toEqual([
+        [true, false, false],
+        [false, true, false],
+      ])
+    }
+    const still = await bring(talk, 'still.webp', await movingPicture('still.webp', 'libwebp'), `?onto=${slides[0] ?? ''}`)
+    expect(still.imports[0]?.sentence).toMatch(/still picture goes on a slide that is made here/)
   })
 
   it('that are none are refused in words, and the talk is as it was', async () => {

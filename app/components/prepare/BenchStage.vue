@@ -48,7 +48,7 @@ const carried = (event: DragEvent): readonly File[] => [...(event.dataTransfer?.
 /** Films and sounds are clips; what else is dropped is for whoever stands below. */
 function drop(event: DragEvent): void {
   over.value = false
-  if (!areClips(carried(event))) return
+  if (!areClips(carried(event), props.slide)) return
   event.preventDefault()
   event.stopPropagation()
   void bring(carried(event))
