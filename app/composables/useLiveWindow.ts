@@ -1,12 +1,10 @@
 import { asId } from '@core/model'
 import type { Clip, ClipId, Size } from '@core/model'
-import type { Drawable } from '@core/paint'
+import type { Drawable, PictureShelf } from '@core/paint'
 import type { ClipScene } from '@core/scene'
-import { useLectern } from '~/stores/lectern'
-import { useOpenWindow } from '~/stores/open-window'
 
 /** Id of what is shown of a window while it is live. */
-export const LIVE: ClipId = asId('live')
+const LIVE: ClipId = asId('live')
 
 /** The window as a clip that fills its slide: what is recorded of it will be one. */
 const liveClip = (size: Size): Clip => ({
@@ -23,23 +21,25 @@ const liveClip = (size: Size): Clip => ({
   captured: true,
 })
 
-/** The window that is shown at the Lectern, as it is now. @param came is called when another picture of it has come */
-export function useLiveWindow(came: () => void) {
-  const lectern = useLectern()
-  const windows = useOpenWindow()
+/**
+ * The window that is shown at the Lectern, as it is now.
+ * @param picture of the one that is held; null: none is. Of one that was closed while it is shown, what it looked like last stays
+ * @param shown whether it is
+ * @param came is called when another picture of it has come
+ */
+export function useLiveWindow(picture: () => MediaStreamTrack | null, shown: () => boolean, came: () => void) {
   const video = document.createElement('video')
   Object.assign(video, { muted: true, playsInline: true })
   let frame = 0
   const onFrame: VideoFrameRequestCallback = () => {
-    if (lectern.windowShown !== null) came()
+    if (shown()) came()
     frame = video.requestVideoFrameCallback(onFrame)
   }
   watch(
-    () => windows.held,
-    (held) => {
-      // Of one that was closed while it is shown, what it looked like last stays.
-      if (held === null) return
-      video.srcObject = new MediaStream([held.picture])
+    picture,
+    (track) => {
+      if (track === null) return
+      video.srcObject = new MediaStream([track])
       void video.play().catch(() => undefined)
       frame = video.requestVideoFrameCallback(onFrame)
     },
@@ -52,9 +52,14 @@ export function useLiveWindow(came: () => void) {
   return {
     /** It, or nothing while none is shown. */
     live: (): readonly ClipScene[] =>
-      lectern.windowShown === null || video.videoWidth === 0
+      !shown() || video.videoWidth === 0
         ? []
         : [{ clip: liveClip({ width: video.videoWidth, height: video.videoHeight }), at: 0, playing: true }],
-    drawable: (): Drawable<CanvasImageSource> => ({ image: video, width: video.videoWidth, height: video.videoHeight }),
+    /** A shelf that has it too. */
+    withLive: <Shelf extends PictureShelf<CanvasImageSource>>(shelf: Shelf): Shelf => ({
+      ...shelf,
+      ofClip: (clip: ClipScene): Drawable<CanvasImageSource> | undefined =>
+        clip.clip.id === LIVE ? { image: video, width: video.videoWidth, height: video.videoHeight } : shelf.ofClip?.(clip),
+    }),
   }
 }

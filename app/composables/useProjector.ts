@@ -6,6 +6,8 @@ export interface Projected {
   readonly slide: SlideId | null
   readonly step: number
   readonly blank: boolean
+  /** Whether a window is shown in the place of the slide. */
+  readonly window: boolean
   readonly ink: readonly Stroke[]
   /** Clips that were started; `at` is on the clock of the machine, in ms. */
   readonly clips: readonly PlayedClip[]

@@ -7,10 +7,12 @@ import type { ClipScene } from '@core/scene'
 import type { Point, Size, Stroke } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
+import { useOpenWindow } from '~/stores/open-window'
 import { useClipPlayers } from '~/composables/useClipPlayers'
 import { useDrawing } from '~/composables/useDrawing'
 import { useDubPicture } from '~/composables/useDubPicture'
-import { LIVE, useLiveWindow } from '~/composables/useLiveWindow'
+import { useLiveWindow } from '~/composables/useLiveWindow'
+import { shareWindow } from '~/lectern/shared-window'
 import { assetUrl } from '~/client'
 import { useProjecting } from '~/composables/useProjector'
 import { rectStyle } from '~/styles/rect-style'
@@ -19,6 +21,7 @@ import { rectStyle } from '~/styles/rect-style'
 const props = defineProps<{ talkId: string; shape: Size }>()
 const lectern = useLectern()
 const devices = useDevices()
+const windows = useOpenWindow()
 
 const room = ref<HTMLElement | null>(null)
 const page = ref<HTMLCanvasElement | null>(null)
@@ -38,11 +41,10 @@ const repaint = (): void => {
 }
 const players = useClipPlayers(urlOf, repaint)
 const { follow, elementOf } = players
-const { live, drawable } = useLiveWindow(repaint)
-const shelf: typeof players.shelf = {
-  ...players.shelf,
-  ofClip: (clip) => (clip.clip.id === LIVE ? drawable() : players.shelf.ofClip(clip)),
-}
+const picture = (): MediaStreamTrack | null => windows.held?.picture ?? null
+const { live, withLive } = useLiveWindow(picture, () => lectern.windowShown !== null, repaint)
+const shelf = withLive(players.shelf)
+onBeforeUnmount(shareWindow(picture))
 /** Clips of the slide as they were painted last. */
 const clips = shallowRef<readonly ClipScene[]>([])
 let frame = 0
@@ -76,11 +78,12 @@ const projecting = useProjecting(props.talkId, () => ({
   slide: lectern.slide?.id ?? null,
   step: lectern.step,
   blank: lectern.blank,
+  window: lectern.windowShown !== null,
   ink: lectern.shownInk,
   clips: lectern.startedClips(performance.now()).map((clip) => ({ ...clip, at: Date.now() })),
   ...underWay,
 }))
-watch(() => [lectern.slide, lectern.step, lectern.blank, lectern.shownInk, lectern.screen.clips], projecting.tell)
+watch(() => [lectern.slide, lectern.step, lectern.blank, lectern.shownInk, lectern.screen.clips, lectern.windowShown], projecting.tell)
 useDubPicture(page, pixels, shelf, follow)
 /** Where a label is being typed. */
 const labelAt = ref<Point | null>(null)

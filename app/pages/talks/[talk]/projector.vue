@@ -7,8 +7,10 @@ import type { ClipScene } from '@core/scene'
 import type { Slide } from '@core/model'
 import { assetUrl } from '~/client'
 import { useClipPlayers } from '~/composables/useClipPlayers'
+import { useLiveWindow } from '~/composables/useLiveWindow'
 import { useProjected } from '~/composables/useProjector'
 import type { Projected } from '~/composables/useProjector'
+import { windowOfOpener } from '~/lectern/shared-window'
 import { useTalk } from '~/stores/talk'
 
 /** The slide alone, clean, with its ink: for a projector or a shared screen. */
@@ -33,7 +35,11 @@ const urlOf = (digest: string): string => assetUrl(id, digest)
 const repaint = (): void => {
   paint()
 }
-const { shelf, follow } = useClipPlayers(urlOf, repaint)
+const { follow, ...players } = useClipPlayers(urlOf, repaint)
+/** Asked for anew whenever one is shown: another may be by then. */
+const picture = (): MediaStreamTrack | null => (shown.value?.window === true ? windowOfOpener() : null)
+const { live, withLive } = useLiveWindow(picture, () => shown.value?.window === true, repaint)
+const shelf = withLive(players.shelf)
 let frame = 0
 const slide = computed(() => talk.slides.find((one) => one.id === shown.value?.slide) ?? null)
 
@@ -51,7 +57,7 @@ function paint(): void {
   if (ctx == null || slide.value === null || shown.value === null) return
   const { blank, wet, spot } = shown.value
   const clips = clipsNow(shown.value, slide.value)
-  const scene = sceneOfScreen(shown.value, slide.value, clips, WHOLE, spot)
+  const scene = sceneOfScreen(shown.value, slide.value, [...clips, ...live()], WHOLE, spot)
   paintScene<CanvasImageSource>(ctx, scene, size.value.pixels, shelf)
   if (wet !== null && !blank) paintStroke<CanvasImageSource>(ctx, { stroke: wet, elapsed: null }, size.value.pixels)
   const [next] = talk.slides.slice(talk.slides.indexOf(slide.value) + 1)
