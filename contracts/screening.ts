@@ -151,6 +151,8 @@ export interface ScreeningView {
   readonly questions: boolean
   /** Lines of the films that it can be watched as, the smallest first; none while they are not made. */
   readonly films: readonly number[]
+  /** Whether windows are shown of which a part was cut: they are seen in the films alone. */
+  readonly windowsCut: boolean
   /** Whether their presenter sees that they have watched to the end: they are named, and are told so. */
   readonly reports: boolean
   /** What other pages may say of it, where everybody with the link may see it; null: nothing. */

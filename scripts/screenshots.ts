@@ -186,22 +186,16 @@ await page.waitForTimeout(3000)
 await shoot('show')
 const shown = new URL((await page.locator('.words a').getAttribute('href')) ?? '', url).pathname
 const viewer = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-for (const [name, width, height] of [
-  ['screening', 1280, 800],
-  ['screening-narrow', 360, 740],
-] as const) {
-  await viewer.setViewportSize({ width, height })
-  await viewer.goto(`${url}${shown}`)
-  await viewer.getByRole('button', { name: 'Play', exact: true }).and(viewer.locator(':enabled')).waitFor()
-  await viewer
-    .getByRole('link', { name: /^Slide 3, / })
-    .first()
-    .click()
-  await viewer.getByRole('button', { name: 'Play', exact: true }).click()
-  await whenTrue(viewer, `/0:3[5-9] of/.test(document.querySelector('.controls .clock')?.textContent ?? '')`, 60_000)
-  await viewer.getByRole('button', { name: 'Stop', exact: true }).click()
-  await viewer.screenshot({ path: `${folder}/${name}.png` })
-}
+await viewer.goto(`${url}${shown}`)
+await viewer.getByRole('button', { name: 'Play', exact: true }).and(viewer.locator(':enabled')).waitFor()
+await viewer
+  .getByRole('link', { name: /^Slide 3, / })
+  .first()
+  .click()
+await viewer.getByRole('button', { name: 'Play', exact: true }).click()
+await whenTrue(viewer, `/0:3[5-9] of/.test(document.querySelector('.controls .clock')?.textContent ?? '')`, 60_000)
+await viewer.getByRole('button', { name: 'Stop', exact: true }).click()
+await viewer.screenshot({ path: `${folder}/screening.png` })
 await viewer.close()
 // Others watch, each as far as they like.
 const key = shown.split('/').at(-1) ?? ''
@@ -287,6 +281,11 @@ await whenTrue(page, `/0:0[4-9]/.test(document.querySelector('.clock.big')?.text
 await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'End it' }).click()
 await page.getByRole('button', { name: 'Back to the Lectern' }).click()
+await page.keyboard.press('q')
+await page.getByRole('button', { name: 'Practice window' }).click()
+await page.getByText('is ready').waitFor()
+await page.keyboard.press('Escape')
+await page.getByRole('dialog', { name: 'Show a window' }).waitFor({ state: 'hidden' })
 await page.getByRole('button', { name: /^Record the talk/ }).click()
 await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
 await page.keyboard.press('ArrowRight')
@@ -308,6 +307,10 @@ if (box !== null) {
 }
 await whenTrue(page, `/0:0[6-9]/.test(document.querySelector('.clock.big')?.textContent ?? '')`)
 await shoot('recording')
+await page.keyboard.press('q')
+await page.getByRole('button', { name: /^To the slides/ }).waitFor()
+await whenTrue(page, `/0:1[1-4]/.test(document.querySelector('.clock.big')?.textContent ?? '')`)
+await shoot('window')
 await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'Stop and keep' }).click()
 await page.getByRole('link', { name: 'Listen in Review' }).waitFor()

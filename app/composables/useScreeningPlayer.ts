@@ -45,7 +45,7 @@ export function useScreeningPlayer(
   const away = ref(false)
   const trouble = ref<string | null>(null)
   const index = shallowRef<FilmIndex | null>(null)
-  const form = ref<ScreeningForm>('sharp')
+  const form = ref<ScreeningForm>(view.windowsCut && view.films.length > 0 ? 'auto' : 'sharp')
   let media: HTMLVideoElement | null = null
   let stream: Stream | null = null
   let frame = 0

@@ -4,6 +4,7 @@ import { shownSpan } from '@core/programme'
 import { clipsPlayedIn } from '@core/session'
 import { REVEAL, startedByHolding, startedFrom, stepOf } from '@core/scene'
 import type { FilmIndex, LyingStroke, Track } from '@core/scene'
+import { windowsCutInto } from './windows-cut-into'
 
 /** A piece by itself, with the one recording that it is a part of: both begin and end together. */
 interface PieceByItself {
@@ -151,16 +152,16 @@ const clipsPlayed = (parts: readonly PieceByItself[]): ReadonlySet<ClipId> =>
   new Set(parts.flatMap(({ stretch }) => clipsPlayedIn(stretch)))
 
 /**
- * Clips that a step has which is seen, without what their files were called; of what was recorded from windows only what is played.
- * @param last of the steps that are seen
+ * Clips that a step has which is seen, without what their files were called.
+ * @param last of the steps that are seen @param sent of those that were recorded from windows
  */
-const clipsForViewers = (slide: Slide, last: number, played: ReadonlySet<ClipId>): readonly Clip[] =>
+const clipsForViewers = (slide: Slide, last: number, sent: ReadonlySet<ClipId>): readonly Clip[] =>
   clipsOfStep(slide, last)
-    .filter(({ id, captured }) => captured !== true || played.has(id))
+    .filter(({ id, captured }) => captured !== true || sent.has(id))
     .map((clip) => ({ ...clip, name: '' }))
 
 /** A slide without what is the presenter's own; where a step is never seen, one that is stands for it. */
-function slideForViewers(slide: Slide, seen: ReadonlySet<number>, played: ReadonlySet<ClipId>, framing: Slide['framing']): Slide {
+function slideForViewers(slide: Slide, seen: ReadonlySet<number>, sent: ReadonlySet<ClipId>, framing: Slide['framing']): Slide {
   const last = slide.steps.length - 1
   const shown = new Set([...seen].map((step) => Math.min(step, last)))
   const first = Math.min(...shown)
@@ -168,7 +169,7 @@ function slideForViewers(slide: Slide, seen: ReadonlySet<number>, played: Readon
   const { clips, ...rest } = slide
   return {
     ...rest,
-    ...(clips === undefined ? {} : { clips: clipsForViewers(slide, Math.max(...shown), played) }),
+    ...(clips === undefined ? {} : { clips: clipsForViewers(slide, Math.max(...shown), sent) }),
     notes: '',
     planned: null,
     optional: false,
@@ -192,10 +193,11 @@ export function filmForViewers(index: FilmIndex): Film {
   const parts = film.programme.pieces.flatMap((piece, number) => (piece.out === undefined ? [byItself(index, number, piece)] : []))
   const visits = new Set(parts.map(({ piece }) => piece.visit))
   const seen = stepsSeen(parts)
-  const played = clipsPlayed(parts)
+  const cut = windowsCutInto(film)
+  const sent = new Set([...clipsPlayed(parts)].filter((id) => !cut.has(id)))
   const slides = [...film.slides.values()].flatMap((slide) => {
     const steps = seen.get(slide.id)
-    return steps === undefined ? [] : [slideForViewers(slide, steps, played, framings.get(slide.id) ?? null)]
+    return steps === undefined ? [] : [slideForViewers(slide, steps, sent, framings.get(slide.id) ?? null)]
   })
   return {
     programme: {

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { AS_RECORDED, PLAIN_FRAMING, asId } from '@core/model'
-import type { Cue, Film, Framing, Piece, Programme } from '@core/model'
+import type { Clip, Cue, Film, Framing, Piece, Programme } from '@core/model'
 import { changeAtRandom, checkAgainstReference, clip, film, filmOf, randomTalk, slide, stretch, stroke } from '@core/testing'
 import { indexFilm, sceneAt } from '@core/scene'
 import type { DrawnStroke, FilmIndex, SlideView } from '@core/scene'
@@ -113,13 +113,38 @@ describe('a film as viewers get it', () => {
     for (const time of [0, 500, 1999, 2000, 3000]) expectSame(whole, time)
   })
 
-  it('holds no window that was recorded and is not played in it', () => {
-    const [seen, cut] = [clip('seen', 3000, { captured: true }), clip('cut', 3000, { captured: true })]
-    const cues: Cue[] = [seen, cut].map(({ id }, n) => ({ kind: 'clip', at: 1000 + n * 5000, clip: id, place: 0, playing: true }))
-    const base = filmOfParts(cues, [[0, 4000]])
-    const slides = new Map([...base.slides.values()].map((one) => [one.id, { ...one, clips: [seen, cut] }]))
-    const sent = filmForViewers(indexFilm({ ...base, slides }))
-    expect([...sent.slides.values()].flatMap((one) => one.clips ?? []).map(({ id }) => id)).toEqual(['seen'])
+  it('holds of windows that were recorded those that are seen whole, and no other', () => {
+    const [seen, cut, gone] = ['seen', 'cut', 'gone'].map((name) => clip(name, 3000, { captured: true })) as [Clip, Clip, Clip]
+    const starts = (window: Clip, at: number): Cue => ({ kind: 'clip', at, clip: window.id, place: 0, playing: true })
+    const show = (at: number): Cue => ({ kind: 'show', at, slide: asId('two'), step: 0 })
+    const cues = [
+      starts(seen, 1000),
+      show(4000),
+      { ...show(6000), slide: asId<'slide'>('one') },
+      starts(cut, 7000),
+      show(9000),
+      starts(gone, 15_000),
+    ]
+    const windows = (parts: Parameters<typeof filmOfParts>[1]) => {
+      const base = filmOfParts(cues, parts)
+      const slides = new Map([...base.slides.values()].map((one) => [one.id, { ...one, clips: one.id === 'one' ? [seen, cut, gone] : [] }]))
+      const sent = filmForViewers(indexFilm({ ...base, slides }))
+      return [...sent.slides.values()].flatMap((one) => one.clips ?? []).map(({ id }) => id)
+    }
+    expect(
+      windows([
+        [0, 4000],
+        [6000, 8000],
+        [8500, 9000],
+      ]),
+    ).toEqual(['seen'])
+    expect(
+      windows([
+        [0, 2000],
+        [2000, 4000],
+        [6000, 9000],
+      ]),
+    ).toEqual(['seen', 'cut'])
   })
 
   it('holds nothing of what was cut, nor what is private', () => {
