@@ -4,7 +4,7 @@ import { createCanvas, loadImage } from '@napi-rs/canvas'
 import type { SKRSContext2D } from '@napi-rs/canvas'
 import { Refusal } from '@core/model'
 import type { Ms } from '@core/model'
-import { start } from '@render/process'
+import { holdInside, start } from '@render/process'
 import { readAnimatedWebp } from './animated-webp'
 import type { WebpAnimation, WebpFrame } from './animated-webp'
 
@@ -14,6 +14,8 @@ const LONGEST: Ms = 600_000
 /** Pictures a second that its times are kept with: those of most animations are whole hundredths. */
 const RATE = 50
 const GROUND = '#FFFFFF'
+/** What packing it may take, in ms. */
+const TIME: Ms = 60_000
 
 const unreadable = (): Refusal => new Refusal('unreadable', 'This moving picture cannot be read. Save it as GIF or MP4, and bring that.')
 
@@ -49,11 +51,12 @@ export async function filmOfWebp(path: string, out: string): Promise<void> {
   const ctx = canvas.getContext('2d')
   const shown = createCanvas(size.width, size.height)
   const onGround = shown.getContext('2d')
-  const { child, done } = start('ffmpeg', [
+  const args = [
     ...['-hide_banner', '-loglevel', 'error', '-nostats', '-f', 'rawvideo', '-pix_fmt', 'rgba'],
     ...['-s', `${String(size.width)}x${String(size.height)}`, '-r', String(RATE), '-i', 'pipe:0'],
     ...['-c:v', 'ffv1', '-f', 'matroska', '-y', out],
-  ])
+  ]
+  const { child, done } = start('ffmpeg', args, { hold: holdInside(TIME) })
   // What it says itself is awaited below.
   child.stdin?.on('error', () => undefined)
   try {

@@ -38,13 +38,15 @@ export const startPlainBrowser = (): Promise<Browser> => chromium.launch({ execu
  * Starts Debian's Chromium with a profile of its own, so that what it stores survives its pages.
  * @param more switches for it
  * @param kept a profile that is there already, and stays
+ * @param display a screen to be seen on; left out: it is not seen
  */
-export async function startBrowser(more: readonly string[] = [], kept?: string): Promise<TestBrowser> {
+export async function startBrowser(more: readonly string[] = [], kept?: string, display?: string): Promise<TestBrowser> {
   const profile = kept ?? (await mkdtemp(join(tmpdir(), 'aisle-profile-')))
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: '/usr/bin/chromium',
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    ...(display === undefined ? {} : { headless: false, env: { ...process.env, DISPLAY: display } }),
     args: [...SWITCHES, ...more],
   })
   const faults: string[] = []
