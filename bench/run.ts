@@ -41,6 +41,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   course: () => import('./course'),
   preflight: () => import('./preflight'),
   keys: () => import('./keys'),
+  window: () => import('./window'),
   words: () => import('./words'),
   slips: () => import('./slips'),
 }

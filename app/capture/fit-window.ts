@@ -14,6 +14,8 @@ const BEHIND = 500
 export interface FittedWindow extends OpenWindow {
   /** Smaller than in full size where this machine does not keep up. */
   readonly recorded: MediaStreamTrack
+  /** Lines that it is recorded with, by its last picture; null before the first. */
+  readonly lines: () => number | null
 }
 
 async function setLines(track: MediaStreamTrack, lines: number): Promise<void> {
@@ -50,6 +52,7 @@ export async function fitWindow(window: OpenWindow, devices: MediaStream | null,
   return {
     ...window,
     recorded,
+    lines: () => (watched.video.videoHeight === 0 ? null : watched.video.videoHeight),
     stop: () => {
       watched.stop()
       recorded.stop()

@@ -4,6 +4,9 @@ import type { FittedWindow } from '~/capture'
 import { sentenceOf } from '~/client'
 import { useDevices } from './devices'
 
+const NONE_CHOSEN =
+  'No window was chosen. If the browser did not ask, let it see the screen: beside the address, and in the settings of this computer.'
+
 /** The window that is held ready, or shown, at the Lectern. */
 export const useOpenWindow = defineStore('open-window', () => {
   const devices = useDevices()
@@ -35,7 +38,10 @@ export const useOpenWindow = defineStore('open-window', () => {
     trouble.value = null
     try {
       const opened = how === 'choose' ? await chooseWindow() : openPracticeWindow()
-      if (opened === null) return held.value !== null
+      if (opened === null) {
+        trouble.value = NONE_CHOSEN
+        return false
+      }
       close()
       trial = new AbortController()
       const fitted = await fitWindow(opened, devices.stream, tried, trial.signal)

@@ -8,7 +8,8 @@ const lectern = useLectern()
 const devices = useDevices()
 const windows = useOpenWindow()
 const preview = ref<HTMLVideoElement | null>(null)
-const lines = computed(() => windows.held?.recorded.getSettings().height)
+/** Asked for once its preview plays: by then it has given pictures. */
+const lines = ref<number | null>(null)
 
 async function open(how: 'choose' | 'practice'): Promise<void> {
   // While a take runs there is no time to try: nobody waits for a window.
@@ -37,7 +38,7 @@ onBeforeUnmount(() => {
   <el-dialog v-model="windows.asking" title="Show a window" width="540" class="dark-shell" append-to-body>
     <p v-if="windows.trouble" class="notice bad" role="alert">{{ windows.trouble }}</p>
     <div v-if="windows.held" class="held">
-      <video ref="preview" autoplay muted playsinline :aria-label="windows.held.name" />
+      <video ref="preview" autoplay muted playsinline :aria-label="windows.held.name" @playing="lines = windows.held?.lines() ?? null" />
       <div>
         <p>
           <b>{{ windows.held.name }}</b> is ready.
