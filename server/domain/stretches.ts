@@ -21,6 +21,11 @@ export async function talkOfTake(q: Queries, take: string): Promise<string> {
   return (await q.selectFrom('take').select('talk').where('id', '=', take).executeTakeFirstOrThrow()).talk
 }
 
+/** How long a stretch is; 0 before that is known. */
+export async function lengthOfStretch(q: Queries, stretch: string): Promise<Ms> {
+  return (await q.selectFrom('stretch').select('length_ms').where('id', '=', stretch).executeTakeFirstOrThrow()).length_ms ?? 0
+}
+
 /** The stretch of a voice that is being brought in; null when it is in, or was discarded. */
 export async function closingVoice(q: Queries, take: string): Promise<string | null> {
   const row = await q

@@ -61,6 +61,8 @@ interface SentWindow {
   readonly at: number
   readonly began: number
   readonly length: number
+  /** Its page is gone before anything was closed. */
+  readonly brokenOff?: boolean
 }
 
 /** Opens a take without a voice on a slide. */
@@ -99,9 +101,12 @@ async function takeWithWindow(talk: string, slides: readonly string[], sent: Sen
     const kept = await client.ask('PUT', path, new Uint8Array(picture), { 'content-type': 'application/octet-stream' })
     expect(kept.status).toBe(200)
   }
-  await client.get('POST', `/stretches/${stretch}/close`, { chunks: 0, cues: cues.length, length: 8000 })
-  await client.get('POST', `/stretches/${window}/close`, { chunks: 1, cues: 0, length: sent.length })
-  await client.get('POST', `/takes/${take}/finish`)
+  if (sent.brokenOff === true) await client.get('POST', `/takes/${take}/recover`, {})
+  else {
+    await client.get('POST', `/stretches/${stretch}/close`, { chunks: 0, cues: cues.length, length: 8000 })
+    await client.get('POST', `/stretches/${window}/close`, { chunks: 1, cues: 0, length: sent.length })
+    await client.get('POST', `/takes/${take}/finish`)
+  }
   await until('the take', async () => {
     const now = await client.get<TalkView>('GET', `/talks/${talk}`)
     return now.takes.find((one) => one.id === take)?.state === 'closed'
@@ -143,6 +148,16 @@ describe('a window that was shown', () => {
     // It was made narrower while it was shown: black beside it.
     expect(narrow?.map((value) => value > 128)).toEqual([false, true, false])
     expect(side?.every((value) => value < 40)).toBe(true)
+  })
+
+  it('is there as far as it came when its page was gone', async () => {
+    const { talk, slides } = await knotsTalk(client, 'Broken off')
+    await takeWithWindow(talk, slides, { recording: await recordedWindow(), at: 1000, began: 1000, length: 0, brokenOff: true })
+    const view = await client.get<TalkView>('GET', `/talks/${talk}`)
+    // The stretch goes on until the last thing that happened in it.
+    expect(view.slides[1]?.clips).toMatchObject([{ captured: true, to: 5000 }])
+    const index = indexFilm(toFilm(await client.get<FilmView>('GET', `/talks/${talk}/film`)))
+    expect(sceneAt(index, 3000)?.clips.map(({ at }) => at)).toEqual([2000])
   })
 
   it('that cannot be read costs the take nothing else', async () => {

@@ -6,7 +6,7 @@ import { makeCaptured, pngSize } from '@render/clips'
 import type { BroughtClip, RestingPicture } from '@render/clips'
 import { alignPictures, checkRecording } from '@render/probe'
 import type { Database, StretchTable } from '@server/database'
-import { addCaptured, addCues, bytesOfChunks, talkOfTake, windowReady } from '@server/domain'
+import { addCaptured, addCues, bytesOfChunks, lengthOfStretch, talkOfTake, windowReady } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import { capturedFolder, chunkFolder, facePath, rawPath, removeTree, sizeOf, stillPath } from '@server/store'
@@ -66,7 +66,8 @@ export async function makeWindowReady(db: Database, stretch: Stretch, claim: Cla
     const later = view.began - view.at
     const stills = await stillsOf(stretch, later)
     await mkdir(out, { recursive: true })
-    const length = (stretch.length_ms ?? 0) + later
+    // One that was broken off was shown until the stretch ended, as far as anybody knows.
+    const length = stretch.length_ms === null ? (await lengthOfStretch(db, of)) - view.at : stretch.length_ms + later
     const captured = { recording: rawPath(id), offset: (await offsetOf(stretch)) - later, length, stills }
     const made = await makeCaptured(captured, { out, name: `window-${String(claim.number)}`, time: settings().clipTime })
     const talk = await talkOfTake(db, take)
