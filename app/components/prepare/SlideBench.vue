@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { broughtClips } from '@core/model'
 import type { Slide } from '@core/model'
 import { useSheet } from '~/stores/sheet'
 
@@ -15,6 +16,7 @@ const tab = ref<(typeof TABS)[number]['value']>('slide')
 /** The last step shows all that is on a slide. */
 const step = ref(props.slide.steps.length - 1)
 const covered = ref(0)
+const brought = computed(() => broughtClips(props.slide).length)
 watch(
   () => [props.slide.id, props.slide.steps.length],
   ([id], [before]) => {
@@ -35,7 +37,7 @@ watch(
         aria-controls="bench-panel"
         @click="tab = one.value"
       >
-        {{ one.label }}<template v-if="one.value === 'clips' && slide.clips?.length"> · {{ slide.clips.length }}</template>
+        {{ one.label }}<template v-if="one.value === 'clips' && brought > 0"> · {{ brought }}</template>
       </button>
       <span v-if="tab === 'face' && sheet.concerned.length > 1" class="many">for {{ sheet.concerned.length }} picked slides</span>
     </div>
