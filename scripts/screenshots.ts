@@ -108,6 +108,7 @@ await page.setInputFiles('input[aria-label="A film or sound for this slide"]', {
   buffer: water,
 })
 await page.getByRole('list', { name: 'Clips on this slide' }).waitFor({ timeout: 60_000 })
+await whenTrue(page, `(document.querySelector('.bench video')?.readyState ?? 0) >= 2`)
 await idle()
 await shoot('clips')
 // The same deck, a year later.
