@@ -8,8 +8,8 @@ import { probe, recordedColours } from '@render/probe'
 import { CLIP_FILE, MOST_CLIP_SIZE, encodedAs, lookedAt } from './clip-file'
 import type { BroughtClip } from './clip-file'
 
-/** Screens are kept at the rate that films usually have. */
-const RATE: Ratio = { num: 30, den: 1 }
+/** No more is asked of a window: twice as many pictures would take twice as long to make, and show nothing more. */
+const RATE: Ratio = { num: 15, den: 1 }
 /** More full-size pictures than these are not laid over a recording: the longest rests are. */
 const MOST_STILLS = 120
 

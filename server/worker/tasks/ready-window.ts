@@ -17,6 +17,8 @@ type Stretch = Selectable<StretchTable>
 
 /** A window that rests for less goes on being played: two events would not be worth it, in ms. */
 const WORTH_HALTING: Ms = 1000
+/** How far into its rest it is halted, in ms. */
+const INTO_REST: Ms = 80
 
 /** Full-size pictures of a window, in the time of its clip. @param later how much later than the clip its recording begins, in ms */
 async function stillsOf({ id, stills }: Stretch, later: Ms): Promise<readonly RestingPicture[]> {
@@ -44,8 +46,8 @@ function cuesOf({ clip, at }: WindowView, { sound, length }: BroughtClip, stills
   return [
     plays(0, true),
     ...rests.flatMap(({ from, until }) => {
-      // One picture into its rest, so that the picture that is kept is the one that rests.
-      const halt = Math.round(from) + 40
+      // More than a picture into its rest, so that the picture that is kept is the one that rests.
+      const halt = Math.round(from) + INTO_REST
       return [plays(halt, false), plays(Math.round(until), true)]
     }),
   ]
