@@ -72,8 +72,10 @@ export async function measure(): Promise<Figure> {
     const camera = await picturesOf(join(folder, stretch.id, 'recording.webm'), stretch.length)
     const file = join(product.data, 'store', 'assets', clip.media.file.slice(0, 2), clip.media.file)
     const halts = stretch.cues.flatMap((cue) => (cue.kind === 'clip' && !cue.playing ? [cue.place] : []))
-    const stills = (await readdir(join(folder, own))).filter((name) => name.startsWith('still-')).length
-    const sharp = await Promise.all(halts.map((at, n) => nearness(file, at / 1000 + 0.2, join(folder, own, `still-${String(n)}.png`))))
+    const stills = (await readdir(join(folder, own))).filter((name) => name.startsWith('still-')).map((name) => join(folder, own, name))
+    const sharp: number[] = []
+    // Which picture is which rest's is not told: it is the one that is nearest.
+    for (const at of halts) sharp.push(Math.max(...(await Promise.all(stills.map((still) => nearness(file, at / 1000 + 0.2, still))))))
     const ok =
       window.aSecond >= ASKED.window * KEPT && camera.aSecond >= ASKED.camera * KEPT && sharp.length > 0 && Math.min(...sharp) >= SHARP
     return {
@@ -85,7 +87,7 @@ export async function measure(): Promise<Figure> {
         lines: window.lines,
         camera: Number(camera.aSecond.toFixed(1)),
         cameraLines: camera.lines,
-        stills,
+        stills: stills.length,
         restsDb: sharp.map((one) => Number(one.toFixed(1))),
         lengthMs: clip.media.length,
       },
