@@ -26,7 +26,7 @@ async function picturesOf(recording: string, length: number): Promise<{ readonly
 
 /** How near a picture of a clip is to the full-size picture of its window, in dB (PSNR of all planes). @param at in seconds */
 async function nearness(clip: string, at: number, still: string): Promise<number> {
-  const graph = '[0:v]scale=1600:900,format=rgb24[a];[1:v]format=rgb24[b];[a][b]psnr'
+  const graph = '[0:v]format=rgb24[a];[1:v]format=rgb24[b];[a][b]psnr'
   const args = ['-hide_banner', '-nostats', '-ss', at.toFixed(3), '-i', clip, '-i', still, '-filter_complex', graph, '-frames:v', '1']
   const { stderr } = await run('ffmpeg', [...args, '-f', 'null', '-'])
   return Number(/average:([\d.]+|inf)/.exec(stderr)?.[1]?.replace('inf', '99') ?? 0)

@@ -12,7 +12,7 @@ interface Pace {
 
 const CAMERA_PACE: Pace = { behind: 600, rates: [15, 8], usual: 30 }
 /** Pictures of a window are given up before those of a face. */
-const WINDOW_PACE: Pace = { behind: 350, rates: [8, 4, 2], usual: 15 }
+const WINDOW_PACE: Pace = { behind: 420, rates: [8, 4, 2], usual: 15 }
 /** How long a step is given to work before the next, in ms. */
 const PATIENCE: Ms = 1500
 
@@ -36,7 +36,9 @@ export function keepPace(
       const now = performance.now()
       const reached = clock.feed(bytes)
       const rate = rates[step]
-      if (now - began - reached < behind || rate === undefined || now - asked < PATIENCE) return reached
+      // Where there may be no sound, the recording has only come as far as the last picture.
+      const between = what === 'window' ? 1000 / (rates[step - 1] ?? usual) : 0
+      if (now - began - reached < behind + between || rate === undefined || now - asked < PATIENCE) return reached
       asked = now
       step += 1
       void camera.applyConstraints({ ...camera.getConstraints(), frameRate: { max: rate } }).catch(() => undefined)

@@ -7,7 +7,8 @@ import { workerDevice } from './worker-device'
 
 /** Pictures a second that are asked of a window. */
 const RATE = 15
-const PRACTICE_SIZE = { width: 1600, height: 900 }
+/** As large as any machine is thought to record: a track that is made here is not scaled by the browser. */
+const PRACTICE_SIZE = { width: 1280, height: 720 }
 
 /** A window, a tab or a screen that is shown, as it is given by the browser. */
 export interface OpenWindow {

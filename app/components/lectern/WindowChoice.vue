@@ -38,7 +38,15 @@ onBeforeUnmount(() => {
   <el-dialog v-model="windows.asking" title="Show a window" width="540" class="dark-shell" append-to-body>
     <p v-if="windows.trouble" class="notice bad" role="alert">{{ windows.trouble }}</p>
     <div v-if="windows.held" class="held">
-      <video ref="preview" autoplay muted playsinline :aria-label="windows.held.name" @playing="lines = windows.held?.lines() ?? null" />
+      <video
+        v-if="windows.asking"
+        ref="preview"
+        autoplay
+        muted
+        playsinline
+        :aria-label="windows.held.name"
+        @playing="lines = windows.held?.lines() ?? null"
+      />
       <div>
         <p>
           <b>{{ windows.held.name }}</b> is ready.
