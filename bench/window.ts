@@ -1,5 +1,4 @@
 import { readdir } from 'node:fs/promises'
-import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import type { FilmView, TalkView } from '@contracts'
 import { PROGRAM_LENGTH } from '@core/practice'
@@ -66,7 +65,8 @@ export async function measure(): Promise<Figure> {
     const stretch = film.stretches.find(({ cues }) => cues.some((cue) => cue.kind === 'clip' && cue.clip === clip?.id))
     if (clip === undefined || stretch === undefined) throw new Error('no window was recorded')
     const folder = join(product.data, 'store', 'stretches')
-    const own = (await readdir(folder)).find((name) => existsSync(join(folder, name, 'still-0.png')))
+    const names = await Promise.all((await readdir(folder)).map(async (name) => ({ name, files: await readdir(join(folder, name)) })))
+    const own = names.find(({ files }) => files.some((file) => file.startsWith('still-')))?.name
     if (own === undefined) throw new Error('the window never rested')
     const window = await picturesOf(join(folder, own, 'raw.webm'), clip.media.length)
     const camera = await picturesOf(join(folder, stretch.id, 'recording.webm'), stretch.length)
