@@ -2,6 +2,7 @@ import { framesInWebm } from '@core/formats'
 import type { Size } from '@core/model'
 import { framesSince } from './camera-times'
 import { recordTrial } from './recorder'
+import { scaleTrack } from './scaled-track'
 
 /** Sizes a camera steps down by when this machine's encoder cannot keep up. */
 const SIZES: readonly Size[] = [
@@ -49,14 +50,7 @@ export async function fitCamera(camera: MediaStreamTrack, mic: MediaStreamTrack,
     const given = framesSince(camera, began, began + TRIAL)
     const next = SIZES.find((one) => size !== null && one.height < size.height)
     if (next === undefined || givesFew(given, TRIAL) || keepsUp(framesInWebm(trial.bytes), given, trial.behind)) return { size, stepped }
-    // A device without such a size has its pictures scaled by the browser; not in TypeScript's types.
-    const smaller: MediaTrackConstraints & { readonly resizeMode: 'crop-and-scale' } = {
-      width: { ideal: next.width },
-      height: { ideal: next.height },
-      frameRate: { ideal: 30 },
-      resizeMode: 'crop-and-scale',
-    }
-    await camera.applyConstraints(smaller)
+    await scaleTrack(camera, { width: { ideal: next.width }, height: { ideal: next.height }, frameRate: { ideal: 30 } })
     // A camera that cannot be made smaller stays as it is.
     if (sizeOf(camera)?.height === size?.height) return { size, stepped }
     stepped = true

@@ -1,11 +1,12 @@
+import { WINDOW_RATE } from '@core/model'
 import type { OpenWindow } from './open-window'
 import { recordTrial } from './recorder'
+import { scaleTrack } from './scaled-track'
 import { watchFrames } from './watch-frames'
 
 /** Lines that a window is recorded with, from one size to the next; the second is what any machine is thought to keep up with. */
 const LINES = [1080, 720, 540] as const
 const UNTRIED = LINES[1]
-const RATE = 15
 /** How long a trial lasts, and farthest that a recording may be behind by then, in ms. */
 const TRIAL = 1500
 const BEHIND = 500
@@ -18,23 +19,12 @@ export interface FittedWindow extends OpenWindow {
   readonly lines: () => number | null
 }
 
-async function setLines(track: MediaStreamTrack, lines: number): Promise<void> {
-  // Scaled by the browser; not in TypeScript's types.
-  const smaller: MediaTrackConstraints & { readonly resizeMode: 'crop-and-scale' } = {
-    height: { max: lines },
-    frameRate: { max: RATE },
-    resizeMode: 'crop-and-scale',
-  }
-  // One that cannot be made smaller is recorded as it is.
-  await track.applyConstraints(smaller).catch(() => undefined)
-}
-
-/** Whether this machine keeps up with a window while it records a face and a voice. */
+/** Whether this machine keeps up with a window while it records a face and a voice; without those, with the window alone. */
 async function keepsUp(window: MediaStreamTrack, devices: MediaStream | null, stop: AbortSignal): Promise<boolean> {
-  const streams = [new MediaStream([window]), ...(devices === null ? [] : [devices])]
-  const trials = await Promise.all(streams.map((stream) => recordTrial(stream, TRIAL, stop)))
-  // A window at rest gives nothing to be behind with.
-  return trials.slice(streams.length === 1 ? 0 : 1).every((trial) => trial === null || trial.behind <= BEHIND)
+  const alone = recordTrial(new MediaStream([window]), TRIAL, stop)
+  // What the window is behind says little beside them: one at rest gives nothing to be behind with.
+  const [trial] = await Promise.all([devices === null ? alone : recordTrial(devices, TRIAL, stop), alone])
+  return trial === null || trial.behind <= BEHIND
 }
 
 /**
@@ -46,7 +36,8 @@ export async function fitWindow(window: OpenWindow, devices: MediaStream | null,
   const recorded = window.picture.clone()
   const watched = watchFrames(recorded)
   for (const lines of tried ? LINES : [UNTRIED]) {
-    await setLines(recorded, lines)
+    // One that cannot be made smaller is recorded as it is.
+    await scaleTrack(recorded, { height: { max: lines }, frameRate: { max: WINDOW_RATE } }).catch(() => undefined)
     if (!tried || lines === LINES.at(-1) || (await keepsUp(recorded, devices, stop).catch(() => true))) break
   }
   return {

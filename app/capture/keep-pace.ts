@@ -1,4 +1,5 @@
 import { WebmClock } from '@core/formats'
+import { WINDOW_RATE } from '@core/model'
 import type { Ms } from '@core/model'
 
 /** When pictures are given up. */
@@ -12,7 +13,7 @@ interface Pace {
 
 const CAMERA_PACE: Pace = { behind: 600, rates: [15, 8], usual: 30 }
 /** Pictures of a window are given up before those of a face. */
-const WINDOW_PACE: Pace = { behind: 420, rates: [8, 4, 2], usual: 15 }
+const WINDOW_PACE: Pace = { behind: 420, rates: [8, 4, 2], usual: WINDOW_RATE }
 /** How long a step is given to work before the next, in ms. */
 const PATIENCE: Ms = 1500
 
@@ -23,7 +24,7 @@ const PATIENCE: Ms = 1500
  * @param what its pictures are of
  */
 export function keepPace(
-  camera: MediaStreamTrack,
+  track: MediaStreamTrack,
   began: number,
   what: 'camera' | 'window',
 ): { /** @returns how far the recording has come, in ms of it */ readonly chunk: (bytes: Uint8Array) => Ms; readonly end: () => void } {
@@ -41,13 +42,13 @@ export function keepPace(
       if (now - began - reached < behind + between || rate === undefined || now - asked < PATIENCE) return reached
       asked = now
       step += 1
-      void camera.applyConstraints({ ...camera.getConstraints(), frameRate: { max: rate } }).catch(() => undefined)
+      void track.applyConstraints({ ...track.getConstraints(), frameRate: { max: rate } }).catch(() => undefined)
       return reached
     },
     // The next stretch begins with all of its pictures again.
     end: () => {
-      if (step > 0 && camera.readyState === 'live')
-        void camera.applyConstraints({ ...camera.getConstraints(), frameRate: { ideal: usual } }).catch(() => undefined)
+      if (step > 0 && track.readyState === 'live')
+        void track.applyConstraints({ ...track.getConstraints(), frameRate: { ideal: usual } }).catch(() => undefined)
     },
   }
 }

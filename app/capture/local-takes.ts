@@ -1,5 +1,7 @@
 import { openDB, unwrap } from 'idb'
 import type { DBSchema, IDBPDatabase, IDBPTransaction } from 'idb'
+import { packVideoFingerprint } from '@core/camera'
+import type { SmallPicture } from '@core/camera'
 import type { Cue, Intent, Ms, Snapshot, TakeKind, WindowView } from '@core/model'
 import type { Still } from './watch-rest'
 
@@ -120,6 +122,14 @@ export async function keepLocally<Name extends 'takes' | 'stretches' | 'faces' |
   transaction.commit()
   await Promise.all([...puts, transaction.done])
 }
+
+/** Keeps chunks of a stretch's recording. */
+export const keepChunks = (stretch: string, chunks: readonly Omit<Schema['chunks']['value'], 'stretch'>[]): Promise<void> =>
+  keepLocally('chunks', ...chunks.map(({ n, bytes, digest }) => ({ stretch, n, bytes, digest })))
+
+/** Keeps a recording's first pictures, small. */
+export const keepFace = (stretch: string, pictures: readonly SmallPicture[]): Promise<void> =>
+  keepLocally('faces', { stretch, print: packVideoFingerprint(pictures).buffer })
 
 /** Keeps a piece of a stretch's voice, and lets go of those before a number, which its recording holds by now. */
 export async function keepTail(part: VoicePart, before: number): Promise<void> {

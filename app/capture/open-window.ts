@@ -1,13 +1,11 @@
 import { paintProgram } from '@core/practice'
 import type { PaintContext } from '@core/paint'
-import { Refusal } from '@core/model'
+import { Refusal, WINDOW_RATE } from '@core/model'
 import { drawnCamera } from './practice-devices'
 import type { ProgramOrder } from './practice-program-worker'
 import { workerDevice } from './worker-device'
 
-/** Pictures a second that are asked of a window. */
-const RATE = 15
-/** As large as any machine is thought to record: a track that is made here is not scaled by the browser. */
+/** Recorded as it is: browsers do not scale what a script draws. */
 const PRACTICE_SIZE = { width: 1280, height: 720 }
 
 /** A window, a tab or a screen that is shown, as it is given by the browser. */
@@ -48,7 +46,7 @@ export async function chooseWindow(): Promise<OpenWindow | null> {
   if (!('getDisplayMedia' in (navigator.mediaDevices ?? {})))
     throw new Refusal('unavailable', 'This browser cannot show windows. Use another one on a computer, or try the practice window.')
   try {
-    const stream = await navigator.mediaDevices.getDisplayMedia({ video: { frameRate: { ideal: RATE, max: 30 } }, audio: true })
+    const stream = await navigator.mediaDevices.getDisplayMedia({ video: { frameRate: { ideal: WINDOW_RATE, max: 30 } }, audio: true })
     const [[picture], [sound]] = [stream.getVideoTracks(), stream.getAudioTracks()]
     if (picture === undefined) throw new DOMException('no track', 'NotFoundError')
     const { displaySurface }: DisplaySettings = picture.getSettings()
@@ -71,7 +69,7 @@ export async function chooseWindow(): Promise<OpenWindow | null> {
 export function openPracticeWindow(): OpenWindow {
   const device = workerDevice('video', (writable) => {
     const worker = new Worker(new URL('./practice-program-worker.ts', import.meta.url), { type: 'module' })
-    const order: ProgramOrder = { writable, origin: performance.timeOrigin, size: PRACTICE_SIZE, fps: RATE }
+    const order: ProgramOrder = { writable, origin: performance.timeOrigin, size: PRACTICE_SIZE, fps: WINDOW_RATE }
     worker.postMessage(order, [writable])
     return worker
   })

@@ -3,8 +3,7 @@ import type { Cue, Intent, Ms, SlideId, Snapshot, Stretch, TakeKind } from '@cor
 import { showingsOf } from '@core/programme'
 import { snapshotAt } from '@core/scene'
 import type { DeviceLatency } from '@core/voice'
-import { packVideoFingerprint } from '@core/camera'
-import { keepLocally } from './local-takes'
+import { keepChunks, keepFace, keepLocally } from './local-takes'
 import type { LocalStretch, LocalTake } from './local-takes'
 import { CHUNK_MS, recordingType, runRecording, runSilently } from './recorder'
 import type { StretchRun } from './recorder'
@@ -166,15 +165,14 @@ export class TakeRecorder {
               onChunks: async (chunks) => {
                 await stored
                 held.chunks.push(...chunks.map(({ blob }) => blob))
-                await keepLocally('chunks', ...chunks.map(({ n, bytes, digest }) => ({ stretch: id, n, bytes, digest })))
+                await keepChunks(id, chunks)
                 held.safe += chunks.length
               },
               onFingerprint: (print) => {
                 prints += 1
                 void keepLocally('prints', { stretch: id, n: prints - 1, ...print }).catch(this.#events.onTrouble)
               },
-              onFace: (pictures) =>
-                keepLocally('faces', { stretch: id, print: packVideoFingerprint(pictures).buffer }).catch(this.#events.onTrouble),
+              onFace: (pictures) => keepFace(id, pictures).catch(this.#events.onTrouble),
               onOffsets: (offsets) => {
                 void this.#note(held, { offsets }).catch(this.#events.onTrouble)
               },

@@ -1,8 +1,7 @@
-import { packVideoFingerprint } from '@core/camera'
-import type { ClipId, Ms, SlideId, Snapshot } from '@core/model'
 import { asId } from '@core/model'
+import type { Ms, SlideId, Snapshot } from '@core/model'
 import type { FittedWindow } from './fit-window'
-import { keepLocally } from './local-takes'
+import { keepChunks, keepFace, keepLocally } from './local-takes'
 import type { LocalStretch } from './local-takes'
 import { recordingType, runRecording } from './recorder'
 import type { StretchRun } from './recorder'
@@ -48,9 +47,9 @@ export function recordWindow({ window, slide }: ShownWindow, shownIn: ShownIn, o
     {
       onChunks: async (chunks) => {
         await stored
-        await keepLocally('chunks', ...chunks.map(({ n, bytes, digest }) => ({ stretch: id, n, bytes, digest })))
+        await keepChunks(id, chunks)
       },
-      onFace: (pictures) => keepLocally('faces', { stretch: id, print: packVideoFingerprint(pictures).buffer }).catch(onTrouble),
+      onFace: (pictures) => keepFace(id, pictures).catch(onTrouble),
       onOffsets: (offsets) => {
         note({ offsets })
       },
@@ -75,7 +74,7 @@ export function recordWindow({ window, slide }: ShownWindow, shownIn: ShownIn, o
     kept: null,
     window: {
       of: shownIn.stretch,
-      clip: asId<'clip'>(crypto.randomUUID()) satisfies ClipId,
+      clip: asId<'clip'>(crypto.randomUUID()),
       slide,
       name: window.name,
       at: shownIn.at,

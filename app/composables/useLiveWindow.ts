@@ -2,15 +2,22 @@ import { asId } from '@core/model'
 import type { Clip, ClipId, Size } from '@core/model'
 import type { Drawable, PictureShelf } from '@core/paint'
 import type { ClipScene } from '@core/scene'
+import { watchFrames } from '~/capture'
 
 /** Id of what is shown of a window while it is live. */
 const LIVE: ClipId = asId('live')
 
 /** The window as a clip that fills its slide: what is recorded of it will be one. */
-const liveClip = (size: Size): Clip => ({
+const liveClip = ({ width, height }: Size): Clip => ({
   id: LIVE,
   name: '',
-  media: { file: asId(''), length: 1, picture: { size, rate: { num: 1, den: 1 }, poster: asId('') }, sound: false, loudness: null },
+  media: {
+    file: asId(''),
+    length: 1,
+    picture: { size: { width, height }, rate: { num: 1, den: 1 }, poster: asId('') },
+    sound: false,
+    loudness: null,
+  },
   box: { x: 0, y: 0, w: 1, h: 1 },
   step: 0,
   start: 'click',
@@ -28,38 +35,35 @@ const liveClip = (size: Size): Clip => ({
  * @param came is called when another picture of it has come
  */
 export function useLiveWindow(picture: () => MediaStreamTrack | null, shown: () => boolean, came: () => void) {
-  const video = document.createElement('video')
-  Object.assign(video, { muted: true, playsInline: true })
-  let frame = 0
-  const onFrame: VideoFrameRequestCallback = () => {
-    if (shown()) came()
-    frame = video.requestVideoFrameCallback(onFrame)
-  }
+  let watched: ReturnType<typeof watchFrames> | null = null
   watch(
     picture,
     (track) => {
       if (track === null) return
-      video.srcObject = new MediaStream([track])
-      void video.play().catch(() => undefined)
-      frame = video.requestVideoFrameCallback(onFrame)
+      watched?.stop()
+      watched = watchFrames(track, () => {
+        if (shown()) came()
+      })
     },
     { immediate: true },
   )
-  onBeforeUnmount(() => {
-    video.cancelVideoFrameCallback(frame)
-    video.srcObject = null
-  })
+  onBeforeUnmount(() => watched?.stop())
+  /** What it looks like now; null before its first picture. */
+  const drawable = (): Drawable<CanvasImageSource> | null => {
+    const video = watched?.video
+    return video === undefined || video.videoWidth === 0 ? null : { image: video, width: video.videoWidth, height: video.videoHeight }
+  }
   return {
     /** It, or nothing while none is shown. */
-    live: (): readonly ClipScene[] =>
-      !shown() || video.videoWidth === 0
-        ? []
-        : [{ clip: liveClip({ width: video.videoWidth, height: video.videoHeight }), at: 0, playing: true }],
+    live: (): readonly ClipScene[] => {
+      const now = shown() ? drawable() : null
+      return now === null ? [] : [{ clip: liveClip(now), at: 0, playing: true }]
+    },
     /** A shelf that has it too. */
     withLive: <Shelf extends PictureShelf<CanvasImageSource>>(shelf: Shelf): Shelf => ({
       ...shelf,
       ofClip: (clip: ClipScene): Drawable<CanvasImageSource> | undefined =>
-        clip.clip.id === LIVE ? { image: video, width: video.videoWidth, height: video.videoHeight } : shelf.ofClip?.(clip),
+        clip.clip.id === LIVE ? (drawable() ?? undefined) : shelf.ofClip?.(clip),
     }),
   }
 }

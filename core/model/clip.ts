@@ -1,5 +1,5 @@
 import type { PixelBox, Rect, Size } from './geometry'
-import type { AssetId, ClipId, SlideId } from './id'
+import type { AssetId, ClipId } from './id'
 import type { Ms, Ratio } from './time'
 
 /** What a clip plays: made once of what was brought, in a form that every browser plays. */
@@ -60,22 +60,6 @@ export interface PlayedClip {
   readonly at: Ms
   readonly place: Ms
   readonly playing: boolean
-}
-
-/** A window that was shown while a stretch was recorded: it is a clip of a slide of its own. */
-export interface WindowView {
-  readonly clip: ClipId
-  readonly slide: SlideId
-  readonly name: string
-  /** When it came, and when its recording began, in ms of the stretch. */
-  readonly at: Ms
-  readonly began: Ms
-}
-
-/** While a window looked like one of its full-size pictures, in ms of its recording. */
-export interface StillTimes {
-  readonly from: Ms
-  readonly until: Ms
 }
 
 /** How long the part of a clip is that is played. */

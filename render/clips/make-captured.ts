@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { Refusal, fittedInto } from '@core/model'
+import { Refusal, WINDOW_RATE, fittedInto } from '@core/model'
 import type { Ms, Ratio, Size } from '@core/model'
 import { chain, constantRate, filter, format, graphText, scaledFrom } from '@render/filters'
 import type { Chain, Colours } from '@render/filters'
@@ -8,8 +8,7 @@ import { probe, recordedColours } from '@render/probe'
 import { CLIP_FILE, MOST_CLIP_SIZE, encodedAs, lookedAt } from './clip-file'
 import type { BroughtClip } from './clip-file'
 
-/** No more is asked of a window: twice as many pictures would take twice as long to make, and show nothing more. */
-const RATE: Ratio = { num: 15, den: 1 }
+const RATE: Ratio = { num: WINDOW_RATE, den: 1 }
 /** More full-size pictures than these are not laid over a recording: the longest rests are. */
 const MOST_STILLS = 120
 
@@ -57,7 +56,7 @@ const into = ({ width, height }: Size, colours: Colours | null) => [
 function graphOf(size: Size, colours: Colours, stills: readonly RestingPicture[]): readonly Chain[] {
   const moving = chain(
     ['0:v'],
-    [...into(size, colours), constantRate(RATE.num), filter('tpad', [], { stop: -1, stop_mode: 'clone' })],
+    [...into(size, colours), constantRate(WINDOW_RATE), filter('tpad', [], { stop: -1, stop_mode: 'clone' })],
     ['m0'],
   )
   const laid = stills.flatMap(({ from, until }, n): readonly Chain[] => {

@@ -13,10 +13,7 @@ const lines = ref<number | null>(null)
 
 async function open(how: 'choose' | 'practice'): Promise<void> {
   // While a take runs there is no time to try: nobody waits for a window.
-  const held = await windows.open(how, !lectern.live)
-  if (!held || !lectern.takesWindow) return
-  windows.asking = false
-  await lectern.showWindow(performance.now())
+  if ((await windows.open(how, !lectern.live)) && lectern.takesWindow) show()
 }
 function show(): void {
   windows.asking = false
