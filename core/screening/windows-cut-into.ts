@@ -1,18 +1,15 @@
-import type { Clip, ClipId, Cue, Film, Ms, Stretch } from '@core/model'
+import type { Clip, ClipId, Film, Ms, Stretch } from '@core/model'
+import { showingsOf } from '@core/programme'
 import { cuesInOrder } from '@core/session'
 
 /** Less than this of a window that is not in the film is the time that closing its recording takes, in ms. */
 const SLACK: Ms = 200
 
 /** From when to when a window was shown in a stretch, in ms of it; null when it was not. */
-function shownIn({ cues, kept }: Stretch, { id }: Clip): { readonly from: Ms; readonly to: Ms } | null {
-  const ordered = cuesInOrder(cues)
-  const first = ordered.findIndex((cue) => cue.kind === 'clip' && cue.clip === id)
-  const from = ordered[first]?.at
+function shownIn(stretch: Stretch, { id }: Clip): { readonly from: Ms; readonly to: Ms } | null {
+  const from = cuesInOrder(stretch.cues).find((cue) => cue.kind === 'clip' && cue.clip === id)?.at
   if (from === undefined) return null
-  const slideAt = ordered.slice(0, first).findLast((cue) => cue.kind === 'show')
-  const leaves = (cue: Cue): boolean => cue.kind === 'show' && (slideAt?.kind !== 'show' || cue.slide !== slideAt.slide)
-  return { from, to: ordered.slice(first).find(leaves)?.at ?? kept }
+  return { from, to: showingsOf(stretch).find((showing) => showing.from > from)?.from ?? stretch.kept }
 }
 
 /** Parts of a stretch that are seen in a film, in order. */

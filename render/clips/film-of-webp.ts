@@ -4,7 +4,7 @@ import { createCanvas, loadImage } from '@napi-rs/canvas'
 import type { SKRSContext2D } from '@napi-rs/canvas'
 import { Refusal } from '@core/model'
 import type { Ms } from '@core/model'
-import { holdInside, start } from '@render/process'
+import { holdInside, killWhole, start } from '@render/process'
 import { readAnimatedWebp } from './animated-webp'
 import type { WebpAnimation, WebpFrame } from './animated-webp'
 
@@ -57,7 +57,8 @@ export async function filmOfWebp(path: string, out: string): Promise<void> {
     ...['-c:v', 'ffv1', '-f', 'matroska', '-y', out],
   ]
   const { child, done } = start('ffmpeg', args, { hold: holdInside(TIME) })
-  // What it says itself is awaited below.
+  // What it ends with is told where it is awaited, further down.
+  done.catch(() => undefined)
   child.stdin?.on('error', () => undefined)
   try {
     let [at, written] = [0, 0]
@@ -72,11 +73,10 @@ export async function filmOfWebp(path: string, out: string): Promise<void> {
         if (child.stdin?.write(pixels) === false) await Promise.race([once(child.stdin, 'drain'), done])
       if (frame.clears) ctx.clearRect(frame.x, frame.y, frame.size.width, frame.size.height)
     }
-  } catch {
     child.stdin?.end()
-    await done.catch(() => undefined)
+    await done
+  } catch {
+    killWhole(child)
     throw unreadable()
   }
-  child.stdin?.end()
-  await done
 }

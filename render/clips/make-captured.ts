@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { Refusal, WINDOW_RATE, fittedInto } from '@core/model'
 import type { Ms, Ratio, Size } from '@core/model'
-import { chain, constantRate, filter, format, graphText, scaledFrom } from '@render/filters'
+import { TO_TELEVISION, chain, constantRate, filter, format, graphText, scaledFrom } from '@render/filters'
 import type { Chain, Colours } from '@render/filters'
 import { BOUNDED, ProcessFailed, RECORDING, run, secondsOption } from '@render/process'
 import { probe, recordedColours } from '@render/probe'
@@ -44,8 +44,7 @@ const into = ({ width, height }: Size, colours: Colours | null) => [
     eval: 'frame',
     flags: 'bicubic',
     ...(colours === null ? {} : scaledFrom(colours)),
-    out_color_matrix: 'bt709',
-    out_range: 'tv',
+    ...TO_TELEVISION,
   }),
   filter('pad', [width, height, '(ow-iw)/2', '(oh-ih)/2'], { eval: 'frame' }),
   filter('setsar', [1]),

@@ -9,6 +9,9 @@ export interface Colours {
 /** What all films that are made here have. */
 export const TELEVISION: Colours = { range: 'limited', matrix: 'bt709' }
 
+/** Options of `scale` that make television of pictures. */
+export const TO_TELEVISION: FilterOptions = { out_range: TELEVISION.range, out_color_matrix: TELEVISION.matrix }
+
 /** Options of `scale` that read pictures as what they are. */
 export const scaledFrom = ({ range, matrix }: Colours): FilterOptions => ({ in_range: range, in_color_matrix: matrix })
 

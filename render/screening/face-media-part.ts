@@ -1,7 +1,7 @@
 import { FACE_PART } from '@core/screening'
 import type { FaceMediaPart, SeenFace } from '@core/screening'
 import type { Size } from '@core/model'
-import { TELEVISION, chain, constantRate, filter, format, graphText, scaledFrom } from '@render/filters'
+import { TELEVISION, TO_TELEVISION, chain, constantRate, filter, format, graphText, scaledFrom } from '@render/filters'
 import type { Chain, Colours, Filter } from '@render/filters'
 import { RECORDING, run } from '@render/process'
 import { FROM_ITS_ZERO, encoderArgs } from '@render/video'
@@ -51,8 +51,7 @@ function faceFrames({ tempo, frames }: SeenFace, input: number, colours: Colours
       filter('scale', [width, height], {
         force_original_aspect_ratio: 'increase',
         ...scaledFrom(colours),
-        out_range: TELEVISION.range,
-        out_color_matrix: TELEVISION.matrix,
+        ...TO_TELEVISION,
       }),
       filter('crop', [width, height]),
       ...exactly(frames),

@@ -3,7 +3,7 @@ import { stat } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import { FULL_CONTENT, boxForClip } from '@core/layout'
 import { CLIP_GAIN, MOST_CLIPS, PLAIN_FRAMING, Refusal, asId, broughtClips } from '@core/model'
-import type { AssetId, Clip, ClipId, ClipMedia, Rect, Size, Slide, SlideId } from '@core/model'
+import type { AssetId, Clip, ClipMedia, Rect, Size, Slide, SlideId, WindowView } from '@core/model'
 import type { BroughtClip } from '@render/clips'
 import type { Queries } from '@server/database'
 import { keepFile } from '@server/store'
@@ -132,26 +132,16 @@ export async function putClipsBeside(q: Queries, beside: readonly Slide[], shape
       .execute()
 }
 
-/** What was recorded of a window, made ready. */
-export interface CapturedClip {
-  readonly id: ClipId
-  readonly name: string
-  /** In which it was made. */
-  readonly folder: string
-  readonly made: BroughtClip
-}
-
 /**
  * Puts what was recorded of a window on its slide, on the deck or off it, which looks like the window from then on; one that is there
  * already stays. In one transaction.
  */
-export async function addCaptured(q: Queries, talk: string, on: SlideId, { id, name, folder, made }: CapturedClip): Promise<void> {
+export async function addCaptured(q: Queries, talk: string, { clip: id, slide: on }: WindowView, kept: KeptClip): Promise<void> {
   const { revision, shape } = await lockDeck(q, talk)
   const deck = await slidesOf(q, talk)
   const placed = deck.find((slide) => slide.id === on)
   const slide = placed ?? (await slideOffDeck(q, talk, on))
   if (slide === null || (slide.clips ?? []).some((clip) => clip.id === id)) return
-  const kept = await keepClip(q, talk, folder, name, made)
   const clip = wholeClip(kept, { id, box: WHOLE_SLIDE, step: 0, start: 'click', captured: true })
   const after = { ...slide, ...stepsOf(kept), version: slide.version + 1, composition: null, clips: [...(slide.clips ?? []), clip] }
   if (placed !== undefined) {

@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto'
-import { windowsCutInto } from '@core/screening'
 import type { ScreeningView } from '@contracts'
 import type { Queries } from '@server/database'
 import type { Access } from './access'
@@ -78,7 +77,7 @@ export async function screeningView(q: Queries, access: Access): Promise<Screeni
     files,
     links,
     questions: mayAsk,
-    windowsCut: windowsCutInto(screening.whole.film).size > 0,
+    windowsCut: screening.windowsCut,
     films: version.timing === 'recorded' ? tracks.map(({ lines }) => lines) : [],
     reports: access.reported !== null,
     abroad: access.open ? { address: addressOf(access.key), embeds: access.embedOn.length > 0, found: access.found } : null,

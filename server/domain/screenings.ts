@@ -1,6 +1,15 @@
 import { USUAL_SPEECH, clipParts, slideShow, voiceParts } from '@core/plan'
 import { gainsOf, heardLoudness, visitsOf } from '@core/programme'
-import { assetsForViewers, descriptionOf, faceMediaParts, faceParts, filmForViewers, soundParts, textOn } from '@core/screening'
+import {
+  assetsForViewers,
+  descriptionOf,
+  faceMediaParts,
+  faceParts,
+  filmForViewers,
+  soundParts,
+  textOn,
+  windowsCutInto,
+} from '@core/screening'
 import { indexFilm, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { Refusal } from '@core/model'
@@ -41,6 +50,8 @@ export interface Screening {
   readonly visits: readonly ScreenedVisit[]
   readonly slides: readonly ScreenedSlide[]
   readonly voice: boolean
+  /** Whether windows are shown of which a part was cut. */
+  readonly windowsCut: boolean
   readonly sound: readonly NamedMedia[]
   readonly face: readonly NamedMedia[]
   readonly faceSize: Size | null
@@ -107,6 +118,7 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
     length: index.length,
     visits,
     slides,
+    windowsCut: windowsCutInto(whole).size > 0,
     voice: heard.length > 0 || clips.length > 0,
     sound,
     face,

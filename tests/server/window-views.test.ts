@@ -3,6 +3,7 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { asId } from '@core/model'
 import type { Cue, StillTimes } from '@core/model'
 import { indexFilm, sceneAt } from '@core/scene'
 import { toFilm } from '@contracts'
@@ -85,8 +86,8 @@ async function takeWithWindow(talk: string, slides: readonly string[], sent: Sen
   const [first = '', second = '', third = ''] = slides
   const { take, stretch } = await openedStretch(talk, first)
   const cues: readonly Cue[] = [
-    { kind: 'show', at: sent.at, slide: second as never, step: 0 },
-    { kind: 'show', at: sent.at + 5000, slide: third as never, step: 0 },
+    { kind: 'show', at: sent.at, slide: asId<'slide'>(second), step: 0 },
+    { kind: 'show', at: sent.at + 5000, slide: asId<'slide'>(third), step: 0 },
   ]
   await client.get('PUT', `/stretches/${stretch}/cues`, { first: 0, cues })
   const window = randomUUID()

@@ -1,12 +1,13 @@
-import { mkdir, rm } from 'node:fs/promises'
+import { mkdir } from 'node:fs/promises'
 import type { Selectable } from 'kysely'
-import { Refusal, asId } from '@core/model'
+import { Refusal } from '@core/model'
 import type { Cue, Ms, WindowView } from '@core/model'
 import { makeCaptured, pngSize } from '@render/clips'
 import type { BroughtClip, RestingPicture } from '@render/clips'
 import { alignPictures, checkRecording } from '@render/probe'
 import type { Database, StretchTable } from '@server/database'
-import { addCaptured, addCues, bytesOfChunks, lengthOfStretch, talkOfTake, windowReady } from '@server/domain'
+import { addCaptured, addCues, bytesOfChunks, keepClip, lengthOfStretch, talkOfTake, windowReady } from '@server/domain'
+import type { KeptClip } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import { capturedFolder, chunkFolder, facePath, rawPath, removeTree, sizeOf, stillPath } from '@server/store'
@@ -53,41 +54,59 @@ function cuesOf({ clip, at }: WindowView, { sound, length }: BroughtClip, stills
   ]
 }
 
+/** What was made of a window, kept, and how it is played. */
+interface ReadyWindow {
+  readonly talk: string
+  readonly kept: KeptClip
+  readonly cues: readonly Cue[]
+}
+
 /**
- * Makes a clip of what was recorded of a window, puts it on the window's slide and has it played where it was shown. Can be repeated at
- * any point. What cannot be read is left out: the rest of the take is none the worse for it.
+ * Makes a clip of what was recorded of a window, and keeps it.
+ * @param of the stretch during which it was shown
+ * @throws Refusal when there is nothing to be seen in it
+ */
+async function keptWindow(db: Database, stretch: Stretch, of: string, view: WindowView, claim: Claim): Promise<ReadyWindow> {
+  const { id, take } = stretch
+  const [count, out] = [stretch.chunks ?? 0, capturedFolder(id)]
+  if (count === 0) throw new Refusal('unreadable', 'Nothing was recorded of the window.')
+  await putTogether(db, claim, id, count, (await bytesOfChunks(db, id, count)) ?? 0)
+  await checkRecording(rawPath(id))
+  const later = view.began - view.at
+  const stills = await stillsOf(stretch, later)
+  // One that was broken off was shown until the stretch ended, as far as anybody knows.
+  const length = stretch.length_ms === null ? (await lengthOfStretch(db, of)) - view.at : stretch.length_ms + later
+  const captured = { recording: rawPath(id), offset: (await offsetOf(stretch)) - later, length, stills }
+  try {
+    await mkdir(out, { recursive: true })
+    const made = await makeCaptured(captured, { out, name: `window-${String(claim.number)}`, time: settings().clipTime })
+    const talk = await talkOfTake(db, take)
+    return { talk, kept: await keepClip(db, talk, out, view.name, made), cues: cuesOf(view, made, stills) }
+  } finally {
+    await removeTree(out)
+  }
+}
+
+/**
+ * Has what was recorded of a window played where it was shown, as a clip of the window's slide. Can be repeated at any point. What cannot
+ * be read is left out: the rest of the take is none the worse for it.
  * @throws ClaimLost when another worker has begun the same
  */
 export async function makeWindowReady(db: Database, stretch: Stretch, claim: Claim): Promise<void> {
-  const { id, take, chunks, window_view: view, window_of: of } = stretch
-  const [count, out] = [chunks ?? 0, capturedFolder(id)]
-  try {
-    if (view === null || of === null || count === 0) throw new Refusal('unreadable', 'Nothing was recorded of the window.')
-    await putTogether(db, claim, id, count, (await bytesOfChunks(db, id, count)) ?? 0)
-    await checkRecording(rawPath(id))
-    const later = view.began - view.at
-    const stills = await stillsOf(stretch, later)
-    await mkdir(out, { recursive: true })
-    // One that was broken off was shown until the stretch ended, as far as anybody knows.
-    const length = stretch.length_ms === null ? (await lengthOfStretch(db, of)) - view.at : stretch.length_ms + later
-    const captured = { recording: rawPath(id), offset: (await offsetOf(stretch)) - later, length, stills }
-    const made = await makeCaptured(captured, { out, name: `window-${String(claim.number)}`, time: settings().clipTime })
-    const talk = await talkOfTake(db, take)
-    await db.transaction().execute(async (q) => {
-      await claim.stillHeld(q)
-      await addCaptured(q, talk, asId(view.slide), { id: view.clip, name: view.name, folder: out, made })
-      await addCues(q, of, cuesOf(view, made, stills))
-      await windowReady(q, id)
-    })
-    await removeTree(chunkFolder(id))
-  } catch (error) {
+  const { id, window_view: view, window_of: of } = stretch
+  if (view === null || of === null) throw new Error(`not of a window: ${id}`)
+  const ready = await keptWindow(db, stretch, of, view, claim).catch((error: unknown) => {
     if (!(error instanceof Refusal)) throw error
     log.warn({ stretch: id, error: error.message }, 'a window cannot be shown')
-    await db.transaction().execute(async (q) => {
-      await claim.stillHeld(q)
-      await windowReady(q, id)
-    })
-  } finally {
-    await rm(out, { recursive: true, force: true })
-  }
+    return null
+  })
+  await db.transaction().execute(async (q) => {
+    await claim.stillHeld(q)
+    if (ready !== null) {
+      await addCaptured(q, ready.talk, view, ready.kept)
+      await addCues(q, of, ready.cues)
+    }
+    await windowReady(q, id)
+  })
+  if (ready !== null) await removeTree(chunkFolder(id))
 }
