@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { AppWindow } from '@lucide/vue'
 import {
   ArrowLeft,
   ArrowRight,
@@ -20,9 +19,7 @@ import type { Intent, Ms } from '@core/model'
 import { useDevices } from '~/stores/devices'
 import { useLectern } from '~/stores/lectern'
 import type { RecordingMode } from '@core/session'
-import { useOpenWindow } from '~/stores/open-window'
 import { useTalk } from '~/stores/talk'
-import { useWindowPress } from '~/composables/useWindowPress'
 import { preciseDuration } from '~/words'
 
 /** `wanted`: a visit that is to be retaken; `part`: what of it, in ms from its beginning; `rest`: and everything after it. */
@@ -38,8 +35,6 @@ const emit = defineEmits<{
 const lectern = useLectern()
 const devices = useDevices()
 const talk = useTalk()
-const windows = useOpenWindow()
-const pressWindow = useWindowPress()
 const ready = computed(() => devices.stream !== null && lectern.slide !== null)
 const waits = computed(() => ['idle', 'after', 'rehearsed'].includes(lectern.phase))
 const recorded = computed(() => talk.visits.length > 0)
@@ -142,16 +137,7 @@ function project(): void {
           <VideoCamera />{{ devices.cameraOn ? 'Camera off' : 'Camera is off' }} <kbd>C</kbd>
         </button>
       </template>
-      <button
-        class="press"
-        :class="{ off: lectern.windowShown }"
-        :aria-pressed="lectern.windowShown !== null"
-        title="A window, a tab or the screen takes the place of the slide"
-        :disabled="!lectern.live || lectern.dubbing"
-        @click="pressWindow($event.timeStamp)"
-      >
-        <AppWindow />{{ lectern.windowShown ? 'To the slides' : 'Window' }} <kbd>Q</kbd>
-      </button>
+      <WindowButton :waits="false" />
       <button v-if="!lectern.rehearsing" class="press" :disabled="lectern.phase !== 'recording'" @click="lectern.stumble($event.timeStamp)">
         <Flag />Stumble <kbd>S</kbd>
       </button>
@@ -161,16 +147,7 @@ function project(): void {
       <button class="press" :disabled="lectern.slide === null" @click="lectern.back($event.timeStamp)"><ArrowLeft />Back</button>
       <button class="press" :disabled="lectern.slide === null" @click="lectern.forward($event.timeStamp)">Next<ArrowRight /></button>
     </template>
-    <button
-      v-if="waits"
-      class="press quiet small"
-      :class="{ off: windows.held }"
-      :aria-label="windows.held ? `${windows.held.name} is ready to be shown` : 'A window to show'"
-      title="A window to show while you record (Q)"
-      @click="windows.asking = true"
-    >
-      <AppWindow />
-    </button>
+    <WindowButton v-if="waits" waits />
     <button class="press quiet small" aria-label="All slides" title="All slides (G)" @click="$emit('jump')"><Grid /></button>
     <button
       class="press quiet small"
@@ -222,18 +199,7 @@ function project(): void {
   height: 11px;
   background: currentcolor;
 }
-kbd {
-  padding: 0 5px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  font: 12px var(--clock);
-  color: var(--soft);
-}
-.main kbd {
-  color: inherit;
-  border-color: currentcolor;
-}
-@media (max-width: 1240px) {
+@media (max-width: 1400px) {
   .touched {
     gap: 5px;
     padding-inline: 10px;
@@ -241,7 +207,7 @@ kbd {
   .touched .press {
     padding-inline: 9px;
   }
-  .touched kbd {
+  .touched :deep(kbd) {
     display: none;
   }
 }

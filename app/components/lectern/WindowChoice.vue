@@ -98,10 +98,4 @@ video {
 p + p {
   margin-top: 6px;
 }
-kbd {
-  padding: 0 5px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  font: 12px var(--clock);
-}
 </style>

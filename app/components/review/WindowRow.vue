@@ -29,10 +29,10 @@ const closer = (): void => {
 </script>
 
 <template>
-  <li class="window" :aria-label="clip.name">
-    <p class="head">
-      <b class="name" :title="clip.name">{{ clip.name }}</b><span class="clock soft">{{ preciseDuration(clip.media.length) }}</span>
-    </p>
+  <ClipCard :name="clip.name">
+    <template #beside
+      ><span class="clock soft">{{ preciseDuration(clip.media.length) }}</span></template
+    >
     <div class="look">
       <div ref="layer" class="whole" :style="{ aspectRatio: ratio }">
         <img v-if="clip.media.picture" :src="assetUrl(talkId, clip.media.picture.poster)" alt="" />
@@ -55,29 +55,10 @@ const closer = (): void => {
       </div>
     </div>
     <ClipLoudness :clip="clip" @change="emit('change', { gain: $event })" />
-  </li>
+  </ClipCard>
 </template>
 
 <style scoped>
-.window {
-  display: grid;
-  gap: 8px;
-  padding: 10px 12px;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  background: var(--card);
-}
-.head {
-  display: flex;
-  gap: 10px;
-  justify-content: space-between;
-}
-.name {
-  min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
 .look {
   display: grid;
   grid-template-columns: minmax(0, 300px) 1fr;

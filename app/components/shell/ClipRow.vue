@@ -49,11 +49,10 @@ function watchEnd(): void {
 </script>
 
 <template>
-  <li class="clip" :aria-label="clip.name">
-    <p class="head">
-      <b class="name" :title="clip.name">{{ clip.name }}</b>
+  <ClipCard :name="clip.name">
+    <template #beside>
       <button class="press quiet small" :aria-label="`Take ${clip.name} off this slide`" @click="$emit('off')"><Delete />Take off</button>
-    </p>
+    </template>
     <div class="look">
       <video
         ref="player"
@@ -107,31 +106,15 @@ function watchEnd(): void {
       >
     </div>
     <ClipLoudness :clip="clip" @change="$emit('change', { gain: $event })" />
-  </li>
+  </ClipCard>
 </template>
 
 <style scoped>
-.clip {
-  display: grid;
-  gap: 8px;
-  padding: 10px 12px;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  background: var(--card);
-}
-.head,
 .row {
   display: flex;
   flex-wrap: wrap;
   gap: 6px 10px;
   align-items: center;
-}
-.name {
-  flex: 1;
-  min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .look {
   display: grid;
