@@ -16,11 +16,10 @@ import { probe } from '@render/probe'
 import { PictureSource } from '@render/video'
 import type { Drawn } from '@render/video'
 import { accessFaults } from '../harness/access'
-import { beginTake, endTake, makeFile, spokenMore } from '../harness/browser'
+import { beginTake, endTake, makeFile, spokenMore, takeDevices } from '../harness/browser'
 import { LESSON, makePdf, makeZip, plainPng } from '../harness/decks'
 import { colourGap, decodesClean, frameOf, meanColour, meanLevel } from '../harness/film-file'
 import { likeness } from '../harness/likeness'
-import { until } from '../harness/product'
 import { inBrowser } from '../harness/stand'
 
 const stand = inBrowser()
@@ -111,9 +110,7 @@ describe('a lesson written as text', () => {
     const talk = await view(card?.id ?? '')
     const page = await stand.browser.page()
     await page.goto(`${stand.product.url}/talks/${talk.id}/lectern`)
-    const use = page.getByRole('button', { name: 'Use these' })
-    await until('the devices', () => use.isEnabled(), 120_000)
-    await use.click()
+    await takeDevices(page)
     await page.getByRole('button', { name: /^Record the talk/ }).waitFor()
     const source = new PictureSource((digest) => join(stand.product.data, 'store', 'assets', digest.slice(0, 2), digest))
     for (const [n, slide] of talk.slides.entries()) {

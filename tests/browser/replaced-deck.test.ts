@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { FilmView, TalkView } from '@contracts'
 import { accessFaults } from '../harness/access'
-import { beginTake, endTake, isRecording, newTalk, spokenMore } from '../harness/browser'
+import { beginTake, endTake, isRecording, newTalk, spokenMore, takeDevices } from '../harness/browser'
 import { inBrowser } from '../harness/stand'
 
 const stand = inBrowser()
@@ -60,8 +60,7 @@ describe('a deck, next year', () => {
     expect(taken.slides.map(({ title }) => title)).toEqual(['Welcome to the harbour', 'The bowline', 'The clove hitch'])
 
     await page.getByRole('link', { name: 'Retake what changed' }).click()
-    const use = page.getByRole('button', { name: 'Use these' })
-    if (await use.isVisible().catch(() => false)) await use.click()
+    await takeDevices(page)
     await page
       .getByRole('button', { name: /^Retake/ })
       .first()

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { TalkView } from '@contracts'
+import { WINDOW_RATE } from '@core/model'
 import { checkRoom, endTake, newTalk, spokenMore, startBrowser } from '../../harness/browser'
 import type { TestBrowser } from '../../harness/browser'
 import { Client } from '../../harness/client'
@@ -67,7 +68,7 @@ it("a tab is taken by the browser's own capture, is in the talk in its own colou
   await writeFile(file, await client.bytes(`/talks/${talk}/assets/${clip?.media.file ?? ''}`))
   const { width = 0, height = 0 } = clip?.media.picture?.size ?? {}
   expect(Math.min(width, height)).toBeGreaterThan(500)
-  for (const n of [15, 60]) {
+  for (const n of [WINDOW_RATE, 2 * WINDOW_RATE]) {
     const colour = meanColour(await frameOf(file, n), width, { x: 0.6, y: 0.6, w: 0.2, h: 0.2 })
     expect(colourGap(colour, GROUND)).toBeLessThan(8)
   }
