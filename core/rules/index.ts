@@ -1,0 +1,7 @@
+export * from './file-facts'
+export * from './judge'
+export * from './recipe-by-rules'
+export * from './remedy'
+export { megabytes, orOf } from './rule-words'
+export * from './rule-sets'
+export * from './rules'

@@ -1,0 +1,53 @@
+import type { Rules } from './rules'
+
+/** Rules that ship: to begin with, and to be looked at. */
+export const RULE_SETS: readonly Rules[] = [
+  {
+    kind: 'talk-rules',
+    version: 1,
+    name: 'a strict conference',
+    about: 'Ten minutes at most, in full size, with captions, a transcript and a cover, named after the paper.',
+    length: { least: 60, most: 600 },
+    bytes: 200_000_000,
+    containers: ['mp4'],
+    videoCodecs: ['h264'],
+    audioCodecs: ['aac'],
+    lines: { least: 1080, most: 1080 },
+    shape: { width: 16, height: 9 },
+    rates: [25, 30],
+    loudness: { least: -18, most: -14 },
+    fileName: '{paper}-{surname}',
+    captions: { where: 'either' },
+    transcript: {},
+    cover: { width: 1280, height: 720 },
+    fields: [
+      { key: 'paper', label: 'Paper', signs: 'digits', length: { least: 1, most: 4 } },
+      { key: 'surname', label: 'Surname' },
+    ],
+    tries: 3,
+  },
+  {
+    kind: 'talk-rules',
+    version: 1,
+    name: 'a course box with transcript',
+    about: 'Half an hour at most, to be read as well as heard.',
+    length: { most: 1800 },
+    bytes: 500_000_000,
+    containers: ['mp4', 'webm'],
+    lines: { least: 720 },
+    captions: { where: 'inside' },
+    transcript: {},
+  },
+  {
+    kind: 'talk-rules',
+    version: 1,
+    name: 'a class page',
+    about: 'Five minutes at most, small enough for a telephone.',
+    length: { most: 300 },
+    bytes: 60_000_000,
+    containers: ['mp4'],
+    lines: { least: 480, most: 720 },
+    fields: [{ key: 'name', label: 'Name' }],
+    fileName: '{name}',
+  },
+]

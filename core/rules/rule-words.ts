@@ -1,0 +1,28 @@
+import type { Ms } from '@core/model'
+import type { Bounds } from './rules'
+
+const clock = (seconds: number): string => {
+  const whole = Math.floor(seconds)
+  const rest = Math.round((seconds - whole) * 10)
+  const text = `${String(Math.floor(whole / 60))}:${String(whole % 60).padStart(2, '0')}`
+  return rest === 0 || rest === 10 ? text : `${text}.${String(rest)}`
+}
+/** A length as a clock shows it, with a tenth where it is no whole second. @param length in ms; never shown shorter than it is */
+export const clockOf = (length: Ms): string => clock(Math.ceil(length / 100) / 10)
+
+/** Bytes as people say them. */
+export const megabytes = (bytes: number): string => `${String(Number((bytes / 1e6).toPrecision(3)))} MB`
+
+/** Bounds in words, such as “720 to 1080”, “at least 720” or “at most 1080”. @param say one of the bounds */
+export function boundsInWords({ least, most }: Bounds, say: (value: number) => string = String): string {
+  if (least !== undefined && most !== undefined) return least === most ? say(least) : `${say(least)} to ${say(most)}`
+  if (least !== undefined) return `at least ${say(least)}`
+  return most === undefined ? 'any' : `at most ${say(most)}`
+}
+
+/** A list in words: “a, b or c”. */
+export const orOf = (items: readonly string[]): string =>
+  items.length < 2 ? (items[0] ?? '') : `${items.slice(0, -1).join(', ')} or ${items.at(-1) ?? ''}`
+
+/** Seconds as a clock shows them. */
+export const secondsInWords = (seconds: number): string => clock(seconds)
