@@ -64,8 +64,10 @@ export default tseslint.config(
   ),
   boundary('contracts', ['app', 'server', 'render']),
   boundary('render', ['app', 'server', 'contracts']),
-  boundary('server', ['app']),
-  boundary('app', ['server', 'render']),
+  boundary('server', ['app', 'stand-ins']),
+  boundary('app', ['server', 'render', 'stand-ins']),
+  // They know of the product what is written down for everybody.
+  boundary('stand-ins', ['app', 'contracts']),
   {
     // The page-bound part of core that only tests need may reach into it.
     files: ['**/*.test.ts', 'core/testing/**'],

@@ -1,5 +1,6 @@
 export * from './fault'
 export * from './film'
+export * from './hand-in'
 export * from './screening'
 export * from './views'
 export * from './wire-edit'

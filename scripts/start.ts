@@ -68,6 +68,7 @@ const env: NodeJS.ProcessEnv = {
   NITRO_PORT: port,
   NITRO_HOST: host,
   PORT: port,
+  AISLE_STAND_INS: process.env['AISLE_STAND_INS'] ?? `http://127.0.0.1:${String(Number(port) + 1)}`,
   ...(args.dev ? {} : { AISLE_PROGRAMS: resolve(PROGRAMS_FOLDER) }),
 }
 
@@ -79,7 +80,7 @@ function step(script: string): void {
 // For all that is started from here on (the database runs as somebody else): recordings and keys are nobody's else on this machine.
 process.umask(0o077)
 try {
-  const { publicAddress } = readSettings(env)
+  const { publicAddress, standIns } = readSettings(env)
   step('scripts/migrate.ts')
   if (!args.dev) ensureBuilt()
   step('demo/seed/main.ts')
@@ -92,6 +93,10 @@ try {
     ['scripts/sparing.sh', process.execPath, ...(args.dev ? ['--import', 'tsx', 'server/worker/main.ts'] : [programFile('worker')])],
     env,
   )
+  if (standIns !== null) {
+    const program = args.dev ? ['--import', 'tsx', 'stand-ins/main.ts'] : [programFile('stand-ins')]
+    children.keep('stand-ins', process.execPath, program, env)
+  }
   await untilUp(`http://${here}:${port}/api/health`)
   console.log(`\n  Aisle Talk is open at ${publicAddress}   (${((Date.now() - began) / 1000).toFixed(1)} s; Ctrl-C stops it)\n`)
 } catch (error) {

@@ -1,5 +1,6 @@
 export { uuid } from './bounds'
 export * from './deck'
+export * from './hand-in'
 export * from './people'
 export * from './programme'
 export * from './recipe'

@@ -11,7 +11,7 @@ const plainFile = Joi.string()
   .required()
   .messages({ 'string.pattern.base': 'A file name cannot hold / \\ : * ? " < > or |.' })
 
-export const deliveryName = Joi.object({ name: plainFile })
+export const deliveryName = Joi.object({ name: plainFile, exact: Joi.boolean().default(false) })
 
 const fieldName = Joi.string().pattern(/^[a-z]{1,20}$/)
 

@@ -15,11 +15,17 @@ export interface Stream {
   readonly avg_frame_rate: string
   readonly duration?: string
   readonly nb_read_packets?: string
+  readonly disposition?: { readonly attached_pic?: number }
 }
 
 export interface Probed {
   readonly streams: readonly Stream[]
-  readonly format: { readonly duration?: string; readonly size?: string; readonly format_name: string }
+  readonly format: {
+    readonly duration?: string
+    readonly size?: string
+    readonly format_name: string
+    readonly tags?: { readonly major_brand?: string }
+  }
   readonly chapters: readonly { readonly start_time: string; readonly end_time: string; readonly tags?: { readonly title?: string } }[]
 }
 

@@ -5,7 +5,18 @@ import { join } from 'node:path'
 import { APART, bundle, programFile } from './programs'
 
 /** Everything the built server is made of. */
-const SOURCES = ['app', 'contracts', 'core', 'render', 'server', 'scripts/start', 'nuxt.config.ts', 'package-lock.json', 'public']
+const SOURCES = [
+  'app',
+  'contracts',
+  'core',
+  'render',
+  'server',
+  'stand-ins',
+  'scripts/start',
+  'nuxt.config.ts',
+  'package-lock.json',
+  'public',
+]
 const STAMP = '.output/built-from'
 
 function* filesIn(path: string): Generator<string> {
@@ -25,7 +36,7 @@ function sourcesDigest(): string {
 }
 
 /** What is bundled besides the server. */
-const PROGRAMS = ['worker', ...APART] as const
+const PROGRAMS = ['worker', 'stand-ins', ...APART] as const
 
 /** Builds the server and the programs beside it unless they were built from exactly these sources. @throws Error when the build fails */
 export function ensureBuilt(): void {

@@ -5,6 +5,7 @@ import { buildSync } from 'esbuild'
 /** Programs that run beside the server, and where each begins. */
 const ENTRIES = {
   worker: 'server/worker/main.ts',
+  'stand-ins': 'stand-ins/main.ts',
   'read-deck': 'render/bin/read-deck.ts',
   'help-read-deck': 'render/bin/help-read-deck.ts',
   'draw-pages': 'render/bin/draw-pages.ts',

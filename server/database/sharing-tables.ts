@@ -99,6 +99,8 @@ export interface LetterTable {
   state: Generated<'waiting' | 'kept' | 'sent' | 'failed'>
   said: string | null
   made: Moment
+  /** A file that goes with it. */
+  delivery: string | null
 }
 
 /** A file that those who watch a talk may take along. */

@@ -24,6 +24,7 @@ import type { ChangeReason } from '@core/programme'
 import type { OfficeReport } from '@core/office'
 import type { ChangeRole, DeckMatchView, ImportView, ListenedBy, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
+import type { HandInTable, PlaceTable, RuleSetTable, SendingTable } from './hand-in-tables'
 import type {
   GroupMemberTable,
   LetterTable,
@@ -389,6 +390,10 @@ export interface Tables {
   stream: StreamTable
   stretch_words: StretchWordsTable
   word_correction: WordCorrectionTable
+  rule_set: RuleSetTable
+  hand_in: HandInTable
+  place: PlaceTable
+  sending: SendingTable
   claim: ClaimTable
   worker: WorkerTable
 }

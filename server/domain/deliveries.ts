@@ -299,14 +299,22 @@ export async function finishedFile(q: Queries, id: string): Promise<{ readonly f
   return { file: row.file, format: row.recipe.format }
 }
 
-/** Gives a file another name, made different from those that are there. @param name without its ending */
-export async function renameDelivery(q: Queries, talk: string, id: string, name: string): Promise<void> {
+/**
+ * Gives a file another name. In one transaction.
+ * @param name without its ending
+ * @param exact whether it is to be called that and nothing else: another file of that name is called otherwise then. Else this one is made
+ * different from those that are there
+ */
+export async function renameDelivery(q: Queries, talk: string, id: string, name: string, exact = false): Promise<void> {
   await q.selectFrom('talk').select('id').where('id', '=', talk).forUpdate().execute()
   const { file, recipe } = await q.selectFrom('delivery').select(['file', 'recipe']).where('id', '=', id).executeTakeFirstOrThrow()
-  if (file === `${name}.${recipe.format}`) return
+  const wanted = `${name}.${recipe.format}`
+  if (file === wanted) return
+  const free = await freeName(q, talk, name, recipe.format)
+  if (exact) await q.updateTable('delivery').set({ file: free }).where('talk', '=', talk).where('file', '=', wanted).execute()
   await q
     .updateTable('delivery')
-    .set({ file: await freeName(q, talk, name, recipe.format) })
+    .set({ file: exact ? wanted : free })
     .where('id', '=', id)
     .execute()
   await tell(q, { talk, kind: 'delivery', id })

@@ -19,6 +19,7 @@ export interface Jobs {
   /** What is said in a talk's recordings is found. */
   readonly listen: { readonly talk: string }
   readonly 'send-letter': { readonly letter: string }
+  readonly 'send-file': { readonly sending: string }
   /** What was kept lately is read, and made again where it is damaged. */
   readonly 'check-recent': Readonly<Record<never, never>>
 }

@@ -12,6 +12,8 @@ export interface Letter {
   readonly recipient: string
   readonly subject: string
   readonly body: string
+  /** A file that goes with it. */
+  readonly delivery?: string
 }
 
 /**
@@ -23,7 +25,7 @@ export async function sendLetter(q: Queries, owner: string, letter: Letter): Pro
   const mailed = settings().smtpUrl !== null
   await q
     .insertInto('letter')
-    .values({ id, owner, ...letter, said: null, ...(mailed ? {} : { state: 'kept' as const }) })
+    .values({ id, owner, ...letter, delivery: letter.delivery ?? null, said: null, ...(mailed ? {} : { state: 'kept' as const }) })
     .execute()
   if (mailed) await addJob(q, 'send-letter', { letter: id }, `letter:${id}`)
 }
@@ -42,10 +44,23 @@ export async function lettersOf(q: Queries, owner: string): Promise<readonly Let
   }))
 }
 
+/** A letter with the file that goes with it. */
+export interface LetterToSend extends Omit<Letter, 'delivery'> {
+  readonly attached?: { readonly delivery: string; readonly file: string }
+}
+
 /** A letter that waits to be sent; null when it is not there any more, or was sent. */
-export async function letterToSend(q: Queries, id: string): Promise<Letter | null> {
-  const row = await q.selectFrom('letter').selectAll().where('id', '=', id).where('state', '=', 'waiting').executeTakeFirst()
-  return row?.body == null ? null : { recipient: row.recipient, subject: row.subject, body: row.body }
+export async function letterToSend(q: Queries, id: string): Promise<LetterToSend | null> {
+  const row = await q
+    .selectFrom('letter')
+    .leftJoin('delivery', 'delivery.id', 'letter.delivery')
+    .select(['recipient', 'subject', 'body', 'delivery', 'file'])
+    .where('letter.id', '=', id)
+    .where('letter.state', '=', 'waiting')
+    .executeTakeFirst()
+  if (row?.body == null) return null
+  const { recipient, subject, body, delivery, file } = row
+  return { recipient, subject, body, ...(delivery === null || file === null ? {} : { attached: { delivery, file } }) }
 }
 
 /** A letter was taken by the mail server, or refused. What was in it is forgotten. @param said why not; null: it was taken */

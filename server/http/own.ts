@@ -2,7 +2,7 @@ import type { EventHandler, H3Event } from 'h3'
 import type { DeliveryId, StretchId, TakeId, TalkId } from '@core/model'
 import type { PersonView } from '@contracts'
 import { database } from '@server/database'
-import { ownDelivery, ownStretch, ownTake, ownTalk } from '@server/domain'
+import { ownDelivery, ownSending, ownStretch, ownTake, ownTalk } from '@server/domain'
 import { answerTo, idOf } from './answer'
 
 /** A route about a talk, open to its owner alone. */
@@ -30,8 +30,17 @@ export const answerForStretch = <Result>(
   })
 
 /** A route about a delivery, open to the owner of its talk alone. */
-export const answerForDelivery = <Result>(work: (event: H3Event, delivery: DeliveryId, talk: string) => Promise<Result>): EventHandler =>
+export const answerForDelivery = <Result>(
+  work: (event: H3Event, delivery: DeliveryId, talk: string, person: PersonView) => Promise<Result>,
+): EventHandler =>
   answerTo(async (event, person) => {
     const delivery = idOf<'delivery'>(event, 'delivery')
-    return await work(event, delivery, await ownDelivery(database(), person.id, delivery))
+    return await work(event, delivery, await ownDelivery(database(), person.id, delivery), person)
+  })
+
+/** A route about a file on its way, open to the owner of its talk alone. */
+export const answerForSending = <Result>(work: (event: H3Event, sending: string, talk: string) => Promise<Result>): EventHandler =>
+  answerTo(async (event, person) => {
+    const sending = idOf<'sending'>(event, 'sending')
+    return await work(event, sending, await ownSending(database(), person.id, sending))
   })

@@ -63,6 +63,10 @@ export interface Settings {
   readonly smtpUrl: string | null
   /** Whom letters come from. */
   readonly mailFrom: string
+  /** Whether files may be sent to places inside private networks: whoever can sign in could reach what stands there. */
+  readonly privatePlaces: boolean
+  /** Where the stand-ins for outside services run; null: they do not. */
+  readonly standIns: string | null
   readonly logLevel: string
 }
 
@@ -95,6 +99,8 @@ interface Environment {
   readonly AISLE_SPEECH_MODEL?: string
   readonly AISLE_SMTP_URL?: string
   readonly AISLE_MAIL_FROM?: string
+  readonly AISLE_PRIVATE_PLACES: 'on' | 'off'
+  readonly AISLE_STAND_INS?: string
   readonly AISLE_LOG: string
   readonly NUXT_SESSION_PASSWORD?: string
 }
@@ -130,6 +136,8 @@ const schema = Joi.object<Environment>({
   AISLE_SPEECH_MODEL: Joi.string(),
   AISLE_SMTP_URL: Joi.string().uri({ scheme: ['smtp', 'smtps'] }),
   AISLE_MAIL_FROM: Joi.string().max(300),
+  AISLE_PRIVATE_PLACES: Joi.valid('on', 'off').default('off'),
+  AISLE_STAND_INS: Joi.alternatives(Joi.valid('off'), Joi.string().uri({ scheme: ['http'] })),
   AISLE_LOG: Joi.valid('silent', 'error', 'warn', 'info', 'debug').default('info'),
   NUXT_SESSION_PASSWORD: Joi.string().min(32),
 })
@@ -185,6 +193,8 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     secret: value.NUXT_SESSION_PASSWORD ?? randomBytes(32).toString('hex'),
     smtpUrl: value.AISLE_SMTP_URL ?? null,
     mailFrom: value.AISLE_MAIL_FROM ?? 'Aisle Talk <no-reply@localhost>',
+    privatePlaces: value.AISLE_PRIVATE_PLACES === 'on',
+    standIns: value.AISLE_STAND_INS === undefined || value.AISLE_STAND_INS === 'off' ? null : value.AISLE_STAND_INS,
     logLevel: value.AISLE_LOG,
   }
 }

@@ -22,6 +22,7 @@ import { checkAllTask, checkRecentTask } from './tasks/check-kept'
 import { probeGivenUp, probeTask } from './tasks/probe'
 import { reclaimTask } from './tasks/reclaim'
 import { listenGivenUp, listenTask } from './tasks/listen'
+import { sendFileGivenUp, sendFileTask } from './tasks/send-file'
 import { sendLetterGivenUp, sendLetterTask } from './tasks/send-letter'
 import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
 
@@ -100,6 +101,7 @@ const runner = await run({
     'make-ahead': task('talk', makeAheadTask, makeAheadGivenUp),
     'make-stream': task('talk', makeStreamTask, makeStreamGivenUp),
     listen: task('talk', listenTask, listenGivenUp),
+    'send-file': task('sending', sendFileTask, sendFileGivenUp),
     'send-letter': task('letter', sendLetterTask, sendLetterGivenUp, true),
     reclaim: reclaimTask,
     'check-recent': checkRecentTask,

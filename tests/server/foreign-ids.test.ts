@@ -11,6 +11,8 @@ import { sendTake, toneRecording } from '../harness/recording'
 
 let product: Product
 
+const RULES = { kind: 'talk-rules', version: 1, name: 'Tides', length: { most: 600 }, fields: [{ key: 'surname', label: 'Surname' }] }
+
 /** A person with a talk that has some of everything. */
 interface Person {
   readonly client: Client
@@ -29,7 +31,9 @@ interface Person {
       | 'preset'
       | 'delivery'
       | 'group'
-      | 'series',
+      | 'series'
+      | 'place'
+      | 'rules',
       string
     >
   >
@@ -90,6 +94,11 @@ async function personWith(name: string, hue: number): Promise<Person> {
   })
   const group = await client.get<{ id: string }>('POST', '/groups', { name, members: [{ address: account.email, name }] })
   const [series] = await client.get<{ id: string }[]>('POST', '/series', { name })
+  const drive = { name, kind: 'webdav', address: 'http://127.0.0.1:9/dav', user: name, word: 'heron' }
+  const place = await client.get<{ id: string }>('POST', '/places', drive)
+  await client.get('POST', '/rules', { rules: { ...RULES, name } })
+  const [rules] = await client.get<{ id: string }[]>('GET', '/rules')
+  await client.get('PUT', `/talks/${talk}/hand-in`, { rules: RULES })
   const shown = view.slides[0]?.steps[0]?.picture
   return {
     client,
@@ -108,6 +117,8 @@ async function personWith(name: string, hue: number): Promise<Person> {
       delivery,
       group: group.id,
       series: series?.id ?? '',
+      place: place.id,
+      rules: rules?.id ?? '',
     },
   }
 }
@@ -124,7 +135,7 @@ afterAll(async () => {
 })
 
 /** What a page of the stranger's can send, with every kind of edit, cue and intent. */
-function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture, group, series }: Person['ids']) {
+function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture, group, series, delivery, place }: Person['ids']) {
   const author = randomUUID()
   const drawn = { id: randomUUID(), slide, colour: 'moss', width: 'fine', pressure: false, points: [{ dt: 0, x: 0.1, y: 0.1, p: 0.5 }] }
   const composition = {
@@ -256,6 +267,12 @@ function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture,
       ['PUT', `/series/${series}`, { name: 'Others', description: '', shelved: false, group, talks: [talk] }] as const,
       ['POST', `/series/${series}/letters`, { talk }] as const,
       ['PUT', `/groups/${group}`, { name: 'Others', members: [] }] as const,
+      ['PUT', `/talks/${talk}/hand-in`, { rules: RULES }] as const,
+      ['PATCH', `/talks/${talk}/hand-in`, { fields: { surname: 'Lund' }, cover: slide }] as const,
+      ['PUT', `/places/${place}`, { name: 'Other', kind: 'tus', address: 'http://127.0.0.1:9', user: '' }] as const,
+      ['POST', `/places/${place}/try`, {}] as const,
+      ['POST', `/deliveries/${delivery}/send`, { kind: 'place', place }] as const,
+      ['POST', `/deliveries/${delivery}/mail`, { to: 'ilse@harbour.example', with: 'link' }] as const,
       ['PUT', `/talks/${talk}/recipe`, recipe] as const,
       ['POST', `/talks/${talk}/estimate`, recipe] as const,
       ['POST', `/talks/${talk}/deliveries`, { ...recipe, starts: new Date(Date.now() + 3_600_000).toISOString() }] as const,
@@ -301,6 +318,9 @@ async function allOf({ client, ids: { talk } }: Person): Promise<unknown> {
     '/series',
     `/talks/${talk}/share`,
     `/talks/${talk}/share/people`,
+    `/talks/${talk}/hand-in`,
+    '/places',
+    '/rules',
   ]
   return await Promise.all(paths.map((path) => client.get('GET', path)))
 }
@@ -351,7 +371,9 @@ describe('an id of another person', () => {
           .replace(stranger.ids.take, owner.ids.take)
           .replace(stranger.ids.stretch, owner.ids.stretch)
           .replace(stranger.ids.group, owner.ids.group)
-          .replace(stranger.ids.series, owner.ids.series),
+          .replace(stranger.ids.series, owner.ids.series)
+          .replace(stranger.ids.place, owner.ids.place)
+          .replace(stranger.ids.delivery, owner.ids.delivery),
       ]
       if (ownPath !== path) expect([ownPath, (await client.ask(method2, ownPath, body)).status]).toEqual([ownPath, 404])
     }

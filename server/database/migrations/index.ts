@@ -31,6 +31,7 @@ import { officeDecks } from './0029-office-decks'
 import { clips } from './0030-clips'
 import { replacedDecks } from './0031-replaced-decks'
 import { windowViews } from './0032-window-views'
+import { handIns } from './0033-hand-ins'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -66,4 +67,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0030-clips': clips,
   '0031-replaced-decks': replacedDecks,
   '0032-window-views': windowViews,
+  '0033-hand-ins': handIns,
 }

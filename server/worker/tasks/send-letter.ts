@@ -2,6 +2,7 @@ import { createTransport } from 'nodemailer'
 import { database } from '@server/database'
 import { letterSettled, letterToSend } from '@server/domain'
 import { settings } from '@server/settings'
+import { deliveryPath } from '@server/store'
 
 /** A mail server that does not answer in so long is asked again later, in ms. */
 const PATIENCE = 30_000
@@ -17,7 +18,9 @@ export async function sendLetterTask(id: string): Promise<void> {
   if (letter === null || smtpUrl === null) return
   const transport = createTransport({ url: smtpUrl, connectionTimeout: PATIENCE, greetingTimeout: PATIENCE, socketTimeout: PATIENCE })
   try {
-    await transport.sendMail({ from: mailFrom, to: letter.recipient, subject: letter.subject, text: letter.body })
+    const { recipient: to, subject, body: text, attached } = letter
+    const attachments = attached === undefined ? [] : [{ filename: attached.file, path: deliveryPath(attached.delivery) }]
+    await transport.sendMail({ from: mailFrom, to, subject, text, attachments })
     await letterSettled(database(), id, null)
   } catch (error) {
     if (!isFinal(error)) throw error

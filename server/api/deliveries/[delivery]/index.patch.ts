@@ -4,9 +4,9 @@ import { renameDelivery } from '@server/domain'
 import { answerForDelivery, bodyOf } from '@server/http'
 
 export default answerForDelivery(async (event, delivery, talk) => {
-  const { name } = await bodyOf<{ name: string }>(event, schemas.deliveryName)
+  const { name, exact } = await bodyOf<{ name: string; exact: boolean }>(event, schemas.deliveryName)
   await database()
     .transaction()
-    .execute((q) => renameDelivery(q, talk, delivery, name))
+    .execute((q) => renameDelivery(q, talk, delivery, name, exact))
   return { ok: true }
 })

@@ -1,0 +1,13 @@
+import * as schemas from '@contracts/schemas'
+import { database } from '@server/database'
+import { mailFile } from '@server/domain'
+import type { FileLetter } from '@server/domain'
+import { answerForDelivery, bodyOf } from '@server/http'
+
+export default answerForDelivery(async (event, delivery, talk, person) => {
+  const letter = await bodyOf<FileLetter>(event, schemas.fileLetter)
+  await database()
+    .transaction()
+    .execute((q) => mailFile(q, person.id, talk, delivery, letter))
+  return { ok: true }
+})

@@ -1,0 +1,13 @@
+import * as schemas from '@contracts/schemas'
+import { database } from '@server/database'
+import { orderSending } from '@server/domain'
+import type { SendingWish } from '@server/domain'
+import { answerForDelivery, bodyOf } from '@server/http'
+
+export default answerForDelivery(async (event, delivery, talk, person) => {
+  const wish = await bodyOf<SendingWish>(event, schemas.sending)
+  const id = await database()
+    .transaction()
+    .execute((q) => orderSending(q, person.id, talk, delivery, wish))
+  return { id }
+})

@@ -1,0 +1,5 @@
+import { database } from '@server/database'
+import { placesOf, standIns } from '@server/domain'
+import { answerTo } from '@server/http'
+
+export default answerTo(async (_event, person) => ({ places: await placesOf(database(), person.id), standIns: standIns() }))

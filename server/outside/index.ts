@@ -1,0 +1,6 @@
+export * from './ask-outside'
+export { isPrivate } from './guarded-agents'
+export * from './package-upload'
+export * from './seal'
+export * from './tus-upload'
+export * from './webdav-upload'
