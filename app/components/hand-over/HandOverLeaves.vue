@@ -1,9 +1,10 @@
 <script setup lang="ts">
-/** The leaves of the docket: a file to be handed over, or a page on which others watch. */
-const props = defineProps<{ talkId: string; leaf: 'file' | 'show' }>()
+/** The leaves of the docket: a file to be handed over, a page on which others watch, or somebody's rules. */
+const props = defineProps<{ talkId: string; leaf: 'file' | 'show' | 'hand-in' }>()
 const LEAVES = [
   { id: 'file', name: 'File', says: 'made, checked and kept here' },
   { id: 'show', name: 'Show', says: 'a page on which others watch' },
+  { id: 'hand-in', name: 'Hand in', says: 'by the rules of whoever asked for it' },
 ] as const
 const to = (leaf: string) => ({ path: `/talks/${props.talkId}/hand-over`, query: leaf === 'file' ? {} : { leaf } })
 </script>

@@ -4,6 +4,7 @@ import { withoutEnding } from '@core/plan'
 import { CAPTION_KINDS } from '@contracts'
 import type { DeliveryView } from '@contracts'
 import type { Picture } from '@core/model'
+import type { SendingWish } from '~/composables/useHandIn'
 import { CAPTION_NAMES, fileSize, duration, moment, roughTime } from '~/words'
 
 /** One file: being made, made, or why it was not. */
@@ -15,9 +16,19 @@ const props = defineProps<{
   laid: boolean
   waiting: number
 }>()
-const emit = defineEmits<{ cancel: []; pause: []; first: []; retry: []; rename: [name: string]; remove: []; lay: [] }>()
+const emit = defineEmits<{
+  cancel: []
+  pause: []
+  first: []
+  retry: []
+  rename: [name: string]
+  remove: []
+  lay: []
+  send: [wish: SendingWish]
+}>()
 const naming = ref<string | null>(null)
 const removing = ref(false)
+const sending = ref(false)
 function keepName(): void {
   const name = withoutEnding(naming.value?.trim() ?? '')
   if (name !== '') emit('rename', name)
@@ -107,6 +118,7 @@ function remove(): void {
       <p v-else :class="{ over: delivery.state === 'failed' }">
         {{ delivery.state === 'paused' ? `Stands still at ${share}%. What is made is kept.` : delivery.sentence }}
       </p>
+      <slot />
       <audio v-if="playing && !isVideo(delivery.recipe.format)" controls autoplay :src="`/api/deliveries/${delivery.id}/file?show`" />
       <video v-else-if="playing" controls autoplay :src="`/api/deliveries/${delivery.id}/file?show`" />
       <div class="row">
@@ -116,6 +128,7 @@ function remove(): void {
           <button v-if="isVideo(delivery.recipe.format)" class="press" :aria-pressed="laid" @click="$emit('lay')">
             {{ laid ? 'Do not compare' : 'Compare' }}
           </button>
+          <button class="press" @click="sending = true">Send</button>
         </template>
         <template v-else-if="making">
           <button class="press" @click="$emit('pause')">Pause</button>
@@ -132,6 +145,7 @@ function remove(): void {
         </template>
       </div>
     </div>
+    <SendFile v-if="delivery.state === 'done'" v-model="sending" :delivery="delivery" @send="$emit('send', $event)" />
     <el-dialog v-model="removing" title="Delete this file?" width="440" append-to-body>
       <p>
         “{{ delivery.file }}”<template v-if="delivery.facts"

@@ -2,6 +2,7 @@
 import type { Recipe } from '@core/model'
 import type { EstimateView } from '@contracts'
 import { api, sentenceOf } from '~/client'
+import { useHandIn } from '~/composables/useHandIn'
 import { useTalk } from '~/stores/talk'
 import { fileSize } from '~/words'
 
@@ -12,7 +13,13 @@ const trouble = ref<string | null>(null)
 const busy = ref(false)
 
 const route = useRoute()
-const leaf = computed(() => (route.query['leaf'] === 'show' ? 'show' : 'file'))
+const LEAVES = ['file', 'show', 'hand-in'] as const
+const leaf = computed(() => LEAVES.find((one) => one === route.query['leaf']) ?? 'file')
+const hand = useHandIn(
+  () => recipe.value,
+  () => estimate.value,
+)
+const sendingsOf = (delivery: string) => (hand.view.value?.sendings ?? []).filter((one) => one.delivery === delivery)
 const starts = ref<Date | null>(null)
 const notice = useMadeNotice()
 
@@ -60,6 +67,12 @@ async function attempt(work: () => Promise<unknown>): Promise<void> {
 }
 const make = (): Promise<void> =>
   attempt(() => api.post(`/talks/${talk.talk?.id ?? ''}/deliveries`, { ...recipe.value, starts: starts.value?.toISOString() ?? null }))
+/** Makes a file by another recipe, which becomes the talk's. */
+async function makeBy(next: Recipe): Promise<void> {
+  starts.value = null
+  await change(next)
+  if (trouble.value === null) await make()
+}
 const cancel = (id: string): Promise<void> => attempt(() => api.post(`/deliveries/${id}/cancel`))
 const pause = (id: string): Promise<void> => attempt(() => api.post(`/deliveries/${id}/pause`))
 const first = (id: string): Promise<void> => attempt(() => api.post(`/deliveries/${id}/first`))
@@ -80,7 +93,8 @@ const pair = computed(() => {
 })
 
 watch(
-  () => talk.talk?.id,
+  // Rules change the recipe on the server.
+  () => talk.talk?.recipe,
   () => {
     recipe.value = talk.talk?.recipe ?? null
   },
@@ -100,6 +114,15 @@ watch(
     <div v-if="leaf === 'show' && talk.talk && talk.slides.length > 0" class="scroll">
       <div class="docket"><ShowLeaf /><HandOverLeaves :talk-id="talk.talk.id" :leaf="leaf" /></div>
     </div>
+    <div v-else-if="leaf === 'hand-in' && talk.talk && recipe" class="scroll">
+      <div class="docket">
+        <div class="stack">
+          <HandInLeaf :recipe="recipe" :hand="hand" @change="change" @make="makeBy" />
+          <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
+        </div>
+        <HandOverLeaves :talk-id="talk.talk.id" :leaf="leaf" />
+      </div>
+    </div>
     <div v-else-if="talk.index === null && recipe?.timing !== 'planned'" class="empty">
       <h1>Nothing to hand over yet</h1>
       <p class="soft">The file is made from what is recorded at the Lectern.</p>
@@ -109,6 +132,9 @@ watch(
       </button>
       <NuxtLink v-if="talk.talk && talk.slides.length > 0" class="press quiet" :to="`/talks/${talk.talk.id}/hand-over?leaf=show`">
         Show the slides on a page
+      </NuxtLink>
+      <NuxtLink v-if="talk.talk" class="press quiet" :to="`/talks/${talk.talk.id}/hand-over?leaf=hand-in`">
+        Read what somebody's rules ask for
       </NuxtLink>
     </div>
     <div v-else class="scroll">
@@ -150,7 +176,17 @@ watch(
             @first="first(delivery.id)"
             @cancel="cancel(delivery.id)"
             @retry="retry(delivery.id)"
-          />
+            @send="hand.send(delivery.id, $event)"
+          >
+            <SendingLine
+              v-for="one in sendingsOf(delivery.id)"
+              :key="one.id"
+              :sending="one"
+              @stop="hand.stop(one.id)"
+              @again="hand.again(one.id)"
+            />
+          </LedgerLine>
+          <p v-if="hand.trouble.value" class="notice bad" role="alert">{{ hand.trouble.value }}</p>
         </section>
       </div>
     </div>
@@ -177,6 +213,11 @@ watch(
   border: 1px solid var(--line);
   border-top: 5px solid var(--brand);
   background: var(--card);
+}
+.stack {
+  display: grid;
+  gap: 14px;
+  align-content: start;
 }
 .margin {
   display: grid;

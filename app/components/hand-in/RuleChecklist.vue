@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { CircleCheck, CircleClose, More } from '@element-plus/icons-vue'
+import type { Remedy, RuleKind } from '@core/rules'
+import type { HeldRule } from '~/composables/useHandIn'
+import { remedyWords } from '~/hand-in'
+
+/** Rules as a list: kept, open, or not kept with what to do about it. */
+defineProps<{ rules: readonly HeldRule[]; made: boolean; busy: boolean }>()
+defineEmits<{ put: [remedy: Remedy] }>()
+const STATES = {
+  met: { icon: CircleCheck, say: 'kept' },
+  open: { icon: More, say: 'open' },
+  wrong: { icon: CircleClose, say: 'not kept' },
+} as const
+const NAMES: Readonly<Record<RuleKind, string>> = {
+  length: 'Length',
+  format: 'Kind of file',
+  lines: 'Lines',
+  shape: 'Shape',
+  rate: 'Frames',
+  loudness: 'Loudness',
+  size: 'Size',
+  captions: 'Captions',
+  transcript: 'Transcript',
+  cover: 'Cover',
+  fields: 'Fields',
+  name: 'Name',
+  until: 'Last day',
+  tries: 'Tries',
+}
+</script>
+
+<template>
+  <ul class="rules" aria-label="Rules">
+    <li v-for="rule in rules" :key="rule.kind" :class="rule.state">
+      <component :is="STATES[rule.state].icon" :aria-label="STATES[rule.state].say" />
+      <b>{{ NAMES[rule.kind] }}</b>
+      <span class="asks">{{ rule.asks }}</span>
+      <span class="found">{{ rule.found }}</span>
+      <button
+        v-if="rule.state !== 'met' && remedyWords(rule.remedy, made) !== null"
+        class="press small"
+        :disabled="busy"
+        @click="$emit('put', rule.remedy)"
+      >
+        {{ remedyWords(rule.remedy, made) }}
+      </button>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.rules {
+  display: grid;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: 20px 104px minmax(0, 1.2fr) minmax(0, 1fr) auto;
+  gap: 10px;
+  align-items: center;
+  min-height: 42px;
+  padding: 4px 0;
+  border-top: 1px solid var(--line);
+}
+svg {
+  width: 19px;
+  height: 19px;
+}
+.met svg {
+  color: var(--brand);
+}
+.open svg {
+  color: var(--accent-text);
+}
+.wrong svg,
+.wrong .found {
+  color: var(--alarm);
+}
+.wrong .found,
+.open .found {
+  font-weight: 600;
+}
+.asks,
+.met .found {
+  color: var(--soft);
+}
+span {
+  overflow-wrap: anywhere;
+}
+</style>

@@ -1,0 +1,109 @@
+import { useNow } from '@vueuse/core'
+import { fileName, withoutEnding } from '@core/plan'
+import { isReady, judge, remedyOf } from '@core/rules'
+import type { Remedy, RuleLine, Rules } from '@core/rules'
+import type { Recipe } from '@core/model'
+import { companyOf } from '@contracts'
+import type { EstimateView, HandInView, SiteNotes } from '@contracts'
+import { api } from '~/client'
+import { factsOf, fileToHandIn, reckonedFacts } from '~/hand-in'
+import { useTalk } from '~/stores/talk'
+
+/** A rule with what can be done about it. */
+export interface HeldRule extends RuleLine {
+  readonly remedy: Remedy
+}
+
+/** To whom a file is sent. */
+export type SendingWish =
+  | { readonly kind: 'desk' }
+  | { readonly kind: 'place'; readonly place: string }
+  | { readonly kind: 'site'; readonly address: string; readonly notes: SiteNotes }
+
+/** How the open talk is handed in: its rules, held against the file that there is or would be, and what was sent. */
+export function useHandIn(recipe: () => Recipe | null, estimate: () => EstimateView | null) {
+  const talk = useTalk()
+  const view = ref<HandInView | null>(null)
+  const { busy, trouble, attempt } = useAttempt()
+  const path = computed(() => `/talks/${talk.talk?.id ?? ''}/hand-in`)
+  /** Rules with a last moment are looked at again while the page is open. */
+  const now = useNow({ interval: 30_000 })
+
+  const load = (): Promise<void> =>
+    attempt(async () => {
+      if (talk.talk !== null) view.value = await api.get<HandInView>(path.value)
+    })
+  const take = (wish: { readonly rules: Rules } | { readonly desk: string }): Promise<void> =>
+    attempt(async () => {
+      view.value = await api.put<HandInView>(path.value, wish)
+      await talk.refresh()
+    })
+  const fill = (filled: { readonly fields?: Readonly<Record<string, string>>; readonly cover?: string | null }): Promise<void> =>
+    attempt(async () => {
+      view.value = await api.patch<HandInView>(path.value, filled)
+      await talk.refresh()
+    })
+  const leave = (): Promise<void> =>
+    attempt(async () => {
+      await api.delete(path.value)
+      await load()
+    })
+
+  /** The file that is looked at; null: none is made yet. */
+  const file = computed(() => fileToHandIn(talk.ledger, talk.programme.revision))
+  const isOld = computed(() => file.value !== null && file.value.revision !== talk.programme.revision)
+  const isMaking = computed(() => talk.ledger.some(({ state }) => ['queued', 'making', 'checking'].includes(state)))
+
+  const plannedName = (one: Recipe): string =>
+    fileName(one.name, { talk: talk.talk?.name ?? '', date: '', lines: String(one.lines), slide: '', number: '' }, view.value?.fields ?? {})
+  const facts = computed(() => {
+    const [wanted, open] = [recipe(), talk.talk]
+    if (wanted === null || open === null || view.value === null) return null
+    const found = file.value === null ? null : factsOf(file.value)
+    return found ?? reckonedFacts(wanted, plannedName(wanted), open.shape, view.value.words, estimate())
+  })
+  const rules = computed<readonly HeldRule[]>(() => {
+    const [wanted, open, held, found] = [recipe(), talk.talk, view.value, facts.value]
+    if (wanted === null || open === null || found === null || held === null || held.rules === null) return []
+    const asked = held.rules
+    const company = companyOf(held, now.value.getTime())
+    const of = {
+      rules: asked,
+      recipe: wanted,
+      shape: open.shape,
+      bytes: found.bytes,
+      made: found.made,
+      words: held.words,
+      fields: held.fields,
+      tooLong: found.length > (asked.length?.most ?? Infinity) * 1000,
+    }
+    return judge(asked, found, company).map((line) => ({ ...line, remedy: remedyOf(line, of) }))
+  })
+  const ready = computed(() => facts.value?.made === true && !isOld.value && isReady(rules.value))
+
+  const send = (delivery: string, wish: SendingWish): Promise<void> =>
+    attempt(async () => {
+      await api.post(`/deliveries/${delivery}/send`, wish)
+      await load()
+    })
+  const again = (sending: string): Promise<void> =>
+    attempt(async () => {
+      await api.post(`/sendings/${sending}/retry`)
+      await load()
+    })
+  const stop = (sending: string): Promise<void> =>
+    attempt(async () => {
+      await api.post(`/sendings/${sending}/cancel`)
+      await load()
+    })
+  const rename = (name: string): Promise<void> =>
+    attempt(async () => {
+      if (file.value !== null) await api.patch(`/deliveries/${file.value.id}`, { name: withoutEnding(name), exact: true })
+      await talk.refresh()
+    })
+
+  watch(() => [talk.talk?.id, talk.ledger, talk.wordsVersion, talk.talk?.language], load, { immediate: true })
+  return { view, busy, trouble, file, facts, isOld, isMaking, rules, ready, take, fill, leave, send, again, stop, rename, load }
+}
+
+export type HandIn = ReturnType<typeof useHandIn>

@@ -1,0 +1,3 @@
+export * from './file-choice'
+export * from './remedy-words'
+export * from './rules-draft'
