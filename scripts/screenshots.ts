@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs'
 import { chromium } from 'playwright-core'
 import { partsOf } from '@core/screening'
-import type { ScreeningView } from '@contracts'
+import type { ScreeningView, StandIns } from '@contracts'
 import { makeOfficeDeck, movingFile } from '../tests/harness/office-decks'
 import type { MadeSlide, PptxSlide } from '../tests/harness/office-decks'
 import { whenTrue } from '../tests/harness/when-true'
@@ -149,27 +149,44 @@ await page.getByRole('textbox', { name: 'Find in what is said' }).fill('water')
 await shoot('review-words')
 await page.getByText('Captions on the picture').click()
 await page.keyboard.press('Escape')
-await page.getByRole('tab', { name: 'Face' }).click()
-await page.getByRole('button', { name: /^Choose (a|its) stroke/ }).click()
-await page.getByText('drawn at').waitFor()
-await shoot('review-ink')
-await page.keyboard.press('Escape')
-// As if it had been allowed a minute and fifty seconds.
 const talk = /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
-const limited = (limit: number) =>
-  fetch(`${url}/api/talks/${talk}`, { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ limit }) })
-await limited(110_000)
-await page.reload()
-await page.getByText('over the limit of 1:50').waitFor()
-await idle()
-await shoot('review-fit')
-await limited(600_000)
-await page.reload()
-await page.locator('.visit').first().waitFor()
 await page.getByRole('link', { name: 'Hand over', exact: true }).click()
 await page.getByRole('region', { name: 'Ledger' }).getByRole('article').first().waitFor()
 await idle()
 await shoot('hand-over')
+// By the rules of the desk that ships, up to its receipt; the desk itself, and the film on the practice site.
+await page.getByRole('link', { name: /^Hand in/ }).click()
+await page.getByRole('button', { name: 'Take the practice desk' }).click()
+await page.getByLabel('Paper').fill('127')
+await page.getByLabel('Surname').fill('Brandt')
+await page.keyboard.press('Tab')
+await page.getByRole('button', { name: 'Call it that' }).click()
+await page.getByRole('button', { name: 'Hand in', exact: true }).and(page.locator(':enabled')).click()
+await page.getByText('Taken, receipt').waitFor({ timeout: 180_000 })
+await idle()
+await shoot('hand-in')
+const { standIns } = (await (await fetch(`${url}/api/places`)).json()) as { readonly standIns: StandIns }
+const [film] = (await (await fetch(`${url}/api/talks/${talk}/deliveries`)).json()) as { readonly id: string }[]
+await fetch(`${url}/api/deliveries/${film?.id ?? ''}/send`, {
+  method: 'POST',
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify({
+    kind: 'site',
+    address: standIns.site,
+    notes: { title: 'The rule of twelfths', description: 'How fast the water rises, hour by hour.', audience: 'everybody' },
+  }),
+})
+const both = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+await both.goto(standIns.site)
+await whenTrue(both, `fetch('/site').then((answer) => answer.text()).then((text) => text.includes('The rule of twelfths'))`, 60_000)
+await both.reload()
+await both.getByRole('link', { name: 'The rule of twelfths' }).click()
+await both.getByRole('heading', { name: 'The rule of twelfths' }).waitFor()
+const frame = (address: string): string => `<iframe src="${address}" style="flex: 1; border: 0; height: 800px"></iframe>`
+await both.setContent(`<body style="display: flex; margin: 0; gap: 2px">${frame(standIns.desk)}${frame(both.url())}</body>`)
+await both.waitForLoadState('networkidle')
+await both.screenshot({ path: `${folder}/desk-and-site.png` })
+await both.close()
 // The page on which others watch it, wide and on a phone.
 await page.getByRole('link', { name: /^Show/ }).click()
 /** Chooses who may see it. */

@@ -5,7 +5,7 @@ import type { Remedy, RuleLine, Rules } from '@core/rules'
 import type { Recipe } from '@core/model'
 import { companyOf } from '@contracts'
 import type { EstimateView, HandInView, SiteNotes } from '@contracts'
-import { api } from '~/client'
+import { api, sentenceOf } from '~/client'
 import { factsOf, fileToHandIn, reckonedFacts } from '~/hand-in'
 import { useTalk } from '~/stores/talk'
 
@@ -20,6 +20,12 @@ export type SendingWish =
   | { readonly kind: 'place'; readonly place: string }
   | { readonly kind: 'site'; readonly address: string; readonly notes: SiteNotes }
 
+/** What is filled in for a hand-in. */
+interface Filled {
+  readonly fields?: Readonly<Record<string, string>>
+  readonly cover?: string | null
+}
+
 /** How the open talk is handed in: its rules, held against the file that there is or would be, and what was sent. */
 export function useHandIn(recipe: () => Recipe | null, estimate: () => EstimateView | null) {
   const talk = useTalk()
@@ -29,20 +35,38 @@ export function useHandIn(recipe: () => Recipe | null, estimate: () => EstimateV
   /** Rules with a last moment are looked at again while the page is open. */
   const now = useNow({ interval: 30_000 })
 
-  const load = (): Promise<void> =>
-    attempt(async () => {
-      if (talk.talk !== null) view.value = await api.get<HandInView>(path.value)
-    })
+  /** Changes of what is filled in that the server has not answered for yet. */
+  let filling = 0
+  /** Asked for whenever something changes: what is said of something that failed stays. */
+  async function load(): Promise<void> {
+    if (talk.talk === null) return
+    try {
+      const found = await api.get<HandInView>(path.value)
+      // What was filled in meanwhile is newer.
+      if (filling === 0) view.value = found
+    } catch (error) {
+      trouble.value = sentenceOf(error)
+    }
+  }
   const take = (wish: { readonly rules: Rules } | { readonly desk: string }): Promise<void> =>
     attempt(async () => {
       view.value = await api.put<HandInView>(path.value, wish)
       await talk.refresh()
     })
-  const fill = (filled: { readonly fields?: Readonly<Record<string, string>>; readonly cover?: string | null }): Promise<void> =>
-    attempt(async () => {
-      view.value = await api.patch<HandInView>(path.value, filled)
-      await talk.refresh()
-    })
+  /** What is filled in counts at once: the next field may be left before the server has answered for this one. */
+  let last = Promise.resolve()
+  const fill = (filled: Filled): Promise<void> => {
+    if (view.value !== null) view.value = { ...view.value, ...filled }
+    filling += 1
+    last = last
+      .then(() => attempt(() => api.patch(path.value, filled)))
+      .then(() => {
+        filling -= 1
+        return filling === 0 ? load() : undefined
+      })
+      .then(() => talk.refresh())
+    return last
+  }
   const leave = (): Promise<void> =>
     attempt(async () => {
       await api.delete(path.value)

@@ -1,7 +1,7 @@
 import { primaryOf } from '@core/language'
 import { fileName, withoutEnding } from '@core/plan'
 import type { FileCompany, FileFacts } from './file-facts'
-import { boundsInWords, clockOf, megabytes, orOf, secondsInWords } from './rule-words'
+import { boundsInWords, clockOf, codecName, megabytes, orOf, secondsInWords } from './rule-words'
 import type { Bounds, FieldSigns, RuleField, Rules } from './rules'
 
 /** What rules ask for, in the order in which it is said. */
@@ -105,15 +105,18 @@ function size({ rules: { bytes: most }, file: { bytes, bytesOff, made } }: Judge
   return line('open', asks, `It will have about ${megabytes(bytes)}; whether that is little enough is seen when it is made.`)
 }
 
+const videoName = (video: FileFacts['video']): string => (video === null ? 'no picture' : codecName(video.codec))
+const audioName = (audio: FileFacts['audio']): string => (audio === null ? 'no sound' : codecName(audio.codec))
+
 function format({ rules, file: { container, video, audio } }: Judged): Line | null {
   const { containers, videoCodecs, audioCodecs } = rules
   const parts = [
     containers && { asked: orOf(containers.map((one) => one.toUpperCase())), met: containers.some((one) => one === container) },
-    videoCodecs && { asked: `${orOf(videoCodecs)} pictures`, met: videoCodecs.some((one) => one === video?.codec) },
-    audioCodecs && { asked: `${orOf(audioCodecs)} sound`, met: audioCodecs.some((one) => one === audio?.codec) },
+    videoCodecs && { asked: `${orOf(videoCodecs.map(codecName))} pictures`, met: videoCodecs.some((one) => one === video?.codec) },
+    audioCodecs && { asked: `${orOf(audioCodecs.map(codecName))} sound`, met: audioCodecs.some((one) => one === audio?.codec) },
   ].flatMap((part) => part ?? [])
   if (parts.length === 0) return null
-  const is = [(container ?? 'another kind of file').toUpperCase(), video?.codec ?? 'no picture', audio?.codec ?? 'no sound'].join(', ')
+  const is = [(container ?? 'another kind of file').toUpperCase(), videoName(video), audioName(audio)].join(', ')
   const met = parts.every((part) => part.met)
   return line(metOrWrong(met), `${parts.map(({ asked }) => asked).join(', ')}.`, met ? is : `It is ${is}.`)
 }

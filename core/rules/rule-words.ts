@@ -1,5 +1,5 @@
 import type { Ms } from '@core/model'
-import type { Bounds } from './rules'
+import type { AudioCodec, Bounds, VideoCodec } from './rules'
 
 const clock = (seconds: number): string => {
   const whole = Math.floor(seconds)
@@ -26,3 +26,19 @@ export const orOf = (items: readonly string[]): string =>
 
 /** Seconds as a clock shows them. */
 export const secondsInWords = (seconds: number): string => clock(seconds)
+
+const CODEC_NAMES: Readonly<Record<VideoCodec | AudioCodec, string>> = {
+  h264: 'H.264',
+  hevc: 'HEVC',
+  vp8: 'VP8',
+  vp9: 'VP9',
+  av1: 'AV1',
+  mpeg4: 'MPEG-4 part 2',
+  aac: 'AAC',
+  opus: 'Opus',
+  vorbis: 'Vorbis',
+  mp3: 'MP3',
+  pcm: 'PCM',
+}
+/** What a codec is called. @param codec null: one that rules cannot name */
+export const codecName = (codec: VideoCodec | AudioCodec | null): string => (codec === null ? 'another codec' : CODEC_NAMES[codec])

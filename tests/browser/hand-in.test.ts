@@ -84,6 +84,8 @@ describe('handing in', () => {
   it('sends a file to the practice site from its line in the ledger', async () => {
     await delivered(client, talk, { name: 'swifts' })
     const page = await browser.page()
+    // A dialog that is still coming has less contrast than one that is there.
+    await page.emulateMedia({ reducedMotion: 'reduce' })
     await page.goto(`${product.url}/talks/${talk}/hand-over`)
     await page.getByRole('article', { name: 'swifts.mp4', exact: true }).getByRole('button', { name: 'Send', exact: true }).click()
     const dialog = page.getByRole('dialog', { name: 'Send this file' })

@@ -16,6 +16,7 @@ import type { Product } from '../harness/product'
 import { digestOf, sendTake } from '../harness/recording'
 import { saidRecording } from '../harness/speech'
 import { knotsTalk } from '../harness/talks'
+import { startTus } from '../harness/tus-server'
 import { startWebdav } from '../harness/webdav-server'
 import { wobblyLine } from '../harness/wobbly-line'
 
@@ -234,6 +235,26 @@ describe('a file', () => {
     // Somebody's own file is never written over.
     await client.get('POST', `/deliveries/${film.id}/send`, { kind: 'place', place: id })
     await until('the second', async () => (await readdir(server.folder)).includes('swifts-2.mp4'))
+    await line.close()
+    await server.close()
+  })
+
+  it('goes to a tus server by name and password, broken off on the way, and whoever it does not let in is told', async () => {
+    const server = await startTus('maren', 'heron lantern')
+    const line = await wobblyLine(server.address)
+    const id = await place({ name: 'uploads', kind: 'tus', address: line.address, user: 'maren', word: 'heron lantern' })
+    await client.get('POST', `/places/${id}/try`)
+    const bytes = film.facts?.bytes ?? 0
+    const before = line.carried()
+    line.cutAfter(Math.round(bytes * 0.6))
+    expect(await sent(film.id, { kind: 'place', place: id })).toMatchObject({ state: 'done', sentence: null })
+    expect([line.wasCut(), line.carried() - before < bytes * 1.5]).toEqual([true, true])
+    expect(server.taken.map(({ name }) => name)).toEqual(['swifts.mp4'])
+    expect(digestOf(await readFile(server.taken[0]?.path ?? ''))).toBe(digestOf(await client.bytes(`/deliveries/${film.id}/file`)))
+    const wrong = await place({ name: 'wrong', kind: 'tus', address: line.address, user: 'maren', word: 'gravel' })
+    expect(sentenceOf((await client.ask('POST', `/places/${wrong}/try`)).body)).toContain('does not let “maren” in')
+    const none = await place({ name: 'none', kind: 'tus', address: `${standIns.address}/desk`, user: '', word: '' })
+    expect(sentenceOf((await client.ask('POST', `/places/${none}/try`)).body)).not.toBe('')
     await line.close()
     await server.close()
   })

@@ -93,7 +93,6 @@ async function put(remedy: Remedy): Promise<void> {
         <template v-else-if="isRecorded">Held against the file that would be made now.</template>
         <template v-else>Nothing is recorded yet; this is what is asked.</template>
       </p>
-      <RuleChecklist :rules="rules" :made="made" :busy="busy || isMaking" @put="put" />
       <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
       <div class="row">
         <button v-if="!isRecorded" class="press main go" @click="station('lectern')">To the Lectern</button>
@@ -109,15 +108,16 @@ async function put(remedy: Remedy): Promise<void> {
         <a v-else class="press main go" :href="`/api/deliveries/${file!.id}/file`" :download="file!.file">Download it to hand in</a>
         <span v-if="made && leftOver > 0" class="soft">{{ leftOver === 1 ? 'One rule is' : `${leftOver} rules are` }} not kept yet.</span>
       </div>
+      <div v-if="atDesk.length > 0" class="sent" role="group" aria-label="Handed in">
+        <SendingLine v-for="one in atDesk" :key="one.id" :sending="one" @stop="hand.stop(one.id)" @again="hand.again(one.id)" />
+      </div>
+      <RuleChecklist :rules="rules" :made="made" :busy="busy || isMaking" @put="put" />
       <p v-if="made && !desk && view.words" class="soft wrapped">
         Beside it:
         <a :href="`/api/deliveries/${file!.id}/captions?kind=vtt`">captions</a>
         <a :href="`/api/talks/${talk.talk?.id}/words/transcript?kind=txt`">transcript</a>
         <a :href="`/api/talks/${talk.talk?.id}/hand-in/cover`">cover</a>
       </p>
-      <div v-if="atDesk.length > 0" class="sent" role="group" aria-label="Handed in">
-        <SendingLine v-for="one in atDesk" :key="one.id" :sending="one" @stop="hand.stop(one.id)" @again="hand.again(one.id)" />
-      </div>
     </template>
   </section>
 </template>

@@ -54,16 +54,18 @@ const tryIt = (): Promise<void> =>
 <template>
   <el-dialog v-model="open" :title="place ? 'Change this place' : 'A new place'" width="480" append-to-body>
     <form id="place-form" class="form" @submit.prevent="close">
-      <label>What you call it <el-input v-model="fields.name" maxlength="60" placeholder="My school's drive" /></label>
-      <label
+      <label class="asked">What you call it <el-input v-model="fields.name" maxlength="60" placeholder="My school's drive" /></label>
+      <label class="asked"
         >What it is
         <el-select v-model="fields.kind">
           <el-option v-for="one in KINDS" :key="one.value" :value="one.value" :label="one.label" />
         </el-select>
       </label>
-      <label>Its address <el-input v-model="fields.address" maxlength="500" placeholder="https://drive.example/dav/talks" /></label>
-      <label>Your name there <el-input v-model="fields.user" maxlength="200" autocomplete="off" /></label>
-      <label
+      <label class="asked"
+        >Its address <el-input v-model="fields.address" maxlength="500" placeholder="https://drive.example/dav/talks"
+      /></label>
+      <label class="asked">Your name there <el-input v-model="fields.user" maxlength="200" autocomplete="off" /></label>
+      <label class="asked"
         >Your password there
         <el-input
           v-model="fields.word"
@@ -88,14 +90,19 @@ const tryIt = (): Promise<void> =>
 
 <style scoped>
 .form,
-label {
+.asked {
   display: grid;
   gap: 4px;
 }
 .form {
   gap: 12px;
 }
-label {
+.asked {
   font-weight: 600;
+}
+.asked :deep(.el-input),
+.asked :deep(.el-select),
+.asked :deep(.el-textarea) {
+  font-weight: 400;
 }
 </style>

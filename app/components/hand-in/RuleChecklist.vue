@@ -52,17 +52,19 @@ const NAMES: Readonly<Record<RuleKind, string>> = {
 <style scoped>
 .rules {
   display: grid;
+  grid-template-columns: 20px 100px minmax(0, 1.1fr) minmax(0, 1fr) auto;
+  column-gap: 10px;
   margin: 0;
   padding: 0;
   list-style: none;
 }
 li {
   display: grid;
-  grid-template-columns: 20px 104px minmax(0, 1.2fr) minmax(0, 1fr) auto;
-  gap: 10px;
+  grid-column: 1 / -1;
+  grid-template-columns: subgrid;
   align-items: center;
-  min-height: 42px;
-  padding: 4px 0;
+  min-height: 36px;
+  padding: 2px 0;
   border-top: 1px solid var(--line);
 }
 svg {

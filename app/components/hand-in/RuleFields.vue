@@ -79,6 +79,9 @@ input {
 input[aria-invalid='true'] {
   border-color: var(--accent);
 }
+.cover :deep(.el-select) {
+  font-weight: 400;
+}
 .pair {
   display: flex;
   gap: 10px;

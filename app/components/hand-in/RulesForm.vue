@@ -30,8 +30,8 @@ const shape = computed({
 <template>
   <el-dialog v-model="open" title="Write rules" width="720" top="5vh" append-to-body>
     <form id="rules-form" class="form" @submit.prevent="emit('written', rulesOfDraft(draft))">
-      <label>What they are for <el-input v-model="draft.name" maxlength="80" placeholder="Tides, class 9b" required /></label>
-      <label>In a sentence, if you like <el-input v-model="draft.about" maxlength="400" /></label>
+      <label class="asked">What they are for <el-input v-model="draft.name" maxlength="80" placeholder="Tides, class 9b" required /></label>
+      <label class="asked">In a sentence, if you like <el-input v-model="draft.about" maxlength="400" /></label>
       <RuleRow v-model="draft.most.on" name="Longest length">
         At most <el-input-number v-model="draft.most.minutes" :min="0" :max="1439" size="small" aria-label="Longest: minutes" /> minutes and
         <el-input-number v-model="draft.most.seconds" :min="0" :max="59" size="small" aria-label="Longest: seconds" /> seconds long.
@@ -124,7 +124,7 @@ const shape = computed({
   display: grid;
   gap: 6px;
 }
-label {
+.asked {
   display: grid;
   gap: 4px;
   margin-bottom: 6px;
@@ -135,5 +135,10 @@ label {
 }
 .short {
   width: 100px;
+}
+.asked :deep(.el-input),
+.asked :deep(.el-select),
+.asked :deep(.el-textarea) {
+  font-weight: 400;
 }
 </style>

@@ -94,16 +94,16 @@ const ready = computed(() => {
         <div><button class="press small" @click="place(null)">Add a place</button></div>
       </template>
       <template v-else-if="way === 'site'">
-        <label
+        <label class="asked"
           >Address of the site
           <el-input v-model="site.address" maxlength="500" placeholder="https://films.example" aria-label="Address of the site" />
         </label>
         <p v-if="standIns && site.address === ''" class="soft">
           To practise: <button class="press small" @click="site.address = standIns.site">Take the practice site</button>
         </p>
-        <label>Title <el-input v-model="site.title" maxlength="100" /></label>
-        <label>Description <el-input v-model="site.description" type="textarea" :rows="3" maxlength="4000" /></label>
-        <label
+        <label class="asked">Title <el-input v-model="site.title" maxlength="100" /></label>
+        <label class="asked">Description <el-input v-model="site.description" type="textarea" :rows="3" maxlength="4000" /></label>
+        <label class="asked"
           >Who may see it
           <el-select v-model="site.audience">
             <el-option v-for="one in AUDIENCES" :key="one.value" :value="one.value" :label="one.label" />
@@ -112,11 +112,11 @@ const ready = computed(() => {
         <p class="soft">Chapters and captions go along.</p>
       </template>
       <template v-else>
-        <label>To <el-input v-model="letter.to" type="email" maxlength="254" placeholder="name@school.example" /></label>
+        <label class="asked">To <el-input v-model="letter.to" type="email" maxlength="254" placeholder="name@school.example" /></label>
         <el-radio-group v-model="letter.with" aria-label="What goes with it">
           <el-radio value="link">the link to the talk's page</el-radio><el-radio value="file">the file itself</el-radio>
         </el-radio-group>
-        <label>Words above it <el-input v-model="letter.words" type="textarea" :rows="3" maxlength="2000" /></label>
+        <label class="asked">Words above it <el-input v-model="letter.words" type="textarea" :rows="3" maxlength="2000" /></label>
         <p v-if="mailed" class="notice" role="status">Written. It stands in the <NuxtLink to="/outbox">Outbox</NuxtLink>.</p>
       </template>
       <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
@@ -133,14 +133,14 @@ const ready = computed(() => {
 
 <style scoped>
 .form,
-label {
+.asked {
   display: grid;
   gap: 4px;
 }
 .form {
   gap: 14px;
 }
-label {
+.asked {
   font-weight: 600;
 }
 .file {
@@ -163,5 +163,10 @@ label {
 .place :deep(.el-radio__label) {
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.asked :deep(.el-input),
+.asked :deep(.el-select),
+.asked :deep(.el-textarea) {
+  font-weight: 400;
 }
 </style>
