@@ -163,6 +163,7 @@ await page.keyboard.press('Tab')
 await page.getByRole('button', { name: 'Call it that' }).click()
 await page.getByRole('button', { name: 'Hand in', exact: true }).and(page.locator(':enabled')).click()
 await page.getByText('Taken, receipt').waitFor({ timeout: 180_000 })
+await page.getByRole('heading', { name: "Swift Counters' Autumn Meeting" }).scrollIntoViewIfNeeded()
 await idle()
 await shoot('hand-in')
 const { standIns } = (await (await fetch(`${url}/api/places`)).json()) as { readonly standIns: StandIns }

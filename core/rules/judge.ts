@@ -1,7 +1,7 @@
 import { primaryOf } from '@core/language'
 import { fileName, withoutEnding } from '@core/plan'
 import type { FileCompany, FileFacts } from './file-facts'
-import { boundsInWords, clockOf, codecName, megabytes, orOf, secondsInWords } from './rule-words'
+import { begun, boundsInWords, clockOf, codecName, megabytes, orOf, secondsInWords } from './rule-words'
 import type { Bounds, FieldSigns, RuleField, Rules } from './rules'
 
 /** What rules ask for, in the order in which it is said. */
@@ -87,7 +87,7 @@ export const faultyFields = ({ fields = [] }: Rules, filled: Readonly<Record<str
 function length({ rules, file }: Judged): Line | null {
   const bounds = rules.length
   if (bounds === undefined) return null
-  const asks = `${boundsInWords(bounds, secondsInWords)} long.`
+  const asks = `${begun(boundsInWords(bounds, secondsInWords))} long.`
   const { least = 0, most = Infinity } = bounds
   if (file.length > most * 1000)
     return line('wrong', asks, `It is ${clockOf(file.length)}: ${clockOf(file.length - most * 1000)} too long.`)
@@ -123,7 +123,7 @@ function format({ rules, file: { container, video, audio } }: Judged): Line | nu
 
 function lines({ rules, file: { video } }: Judged): Line | null {
   if (rules.lines === undefined) return null
-  const asks = `${boundsInWords(rules.lines)} lines.`
+  const asks = `${begun(boundsInWords(rules.lines))} lines.`
   if (video === null) return line('wrong', asks, 'It has no picture.')
   const met = isWithin(video.size.height, rules.lines)
   return line(metOrWrong(met), asks, met ? `${String(video.size.height)} lines` : `It has ${String(video.size.height)} lines.`)

@@ -42,3 +42,6 @@ const CODEC_NAMES: Readonly<Record<VideoCodec | AudioCodec, string>> = {
 }
 /** What a codec is called. @param codec null: one that rules cannot name */
 export const codecName = (codec: VideoCodec | AudioCodec | null): string => (codec === null ? 'another codec' : CODEC_NAMES[codec])
+
+/** Words as a sentence begins. */
+export const begun = (words: string): string => words.slice(0, 1).toUpperCase() + words.slice(1)

@@ -97,7 +97,7 @@ export async function takeRules(q: Queries, talk: string, rules: Rules, desk: st
     .execute()
   const most = rules.length?.most
   if (most !== undefined) await changeTalk(q, talk, { limit: most * 1000 })
-  await saveRecipe(q, talk, { ...recipeByRules(rules, recipe, shape, await reckonedBytes(q, talk, recipe)), fields })
+  await saveRecipe(q, talk, { ...recipeByRules(rules, recipe, shape, await reckonedBytes(q, talk, recipe)), fields: known })
   await tell(q, { talk, kind: 'talk', id: null })
 }
 

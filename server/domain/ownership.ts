@@ -63,6 +63,19 @@ export async function ownDelivery(q: Queries, person: string, delivery: string):
   return found.id
 }
 
+/** @returns the talk that a sending of this person belongs to */
+export async function ownSending(q: Queries, person: string, sending: string): Promise<string> {
+  const found = await q
+    .selectFrom('sending')
+    .innerJoin('talk', 'talk.id', 'sending.talk')
+    .select('talk.id')
+    .where('sending.id', '=', sending)
+    .where('talk.owner', '=', person)
+    .executeTakeFirst()
+  if (found === undefined) throw nothing('file on its way')
+  return found.id
+}
+
 /** Whose a talk is; null when there is none. For our own use: nobody is told. */
 export const ownerOf = async (q: Queries, talk: string): Promise<string | null> =>
   (await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirst())?.owner ?? null

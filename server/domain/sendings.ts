@@ -120,19 +120,6 @@ export async function orderSending(q: Queries, owner: string, talk: string, deli
   return id
 }
 
-/** @returns the talk that a sending of this person belongs to @throws Refusal `not-found` unless it is this person's */
-export async function ownSending(q: Queries, person: string, id: string): Promise<string> {
-  const found = await q
-    .selectFrom('sending')
-    .innerJoin('talk', 'talk.id', 'sending.talk')
-    .select('talk.id')
-    .where('sending.id', '=', id)
-    .where('talk.owner', '=', person)
-    .executeTakeFirst()
-  if (found === undefined) throw new Refusal('not-found', 'There is no such file on its way here.')
-  return found.id
-}
-
 /** Stops a file on its way; whoever sends it notices at its next piece. */
 export async function cancelSending(q: Queries, talk: string, id: string): Promise<void> {
   await q

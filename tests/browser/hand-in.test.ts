@@ -1,43 +1,31 @@
-import { mkdtemp, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { DeliveryView, TalkView, WordsView } from '@contracts'
-import { serveStandIns } from '../../stand-ins/serve'
+import type { DeliveryView, TalkView } from '@contracts'
 import { accessFaults } from '../harness/access'
 import { startBrowser } from '../harness/browser'
 import type { TestBrowser } from '../harness/browser'
 import { Client } from '../harness/client'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
-import { sendTake } from '../harness/recording'
-import { saidRecording } from '../harness/speech'
-import { delivered, knotsTalk } from '../harness/talks'
+import { startStandIns } from '../harness/stand-ins'
+import type { StandInsRunning } from '../harness/stand-ins'
+import { delivered, heardTalk } from '../harness/talks'
 
 let product: Product
 let browser: TestBrowser
 let client: Client
-let folder: string
-let standIns: Awaited<ReturnType<typeof serveStandIns>>
+let standIns: StandInsRunning
 let talk: string
 beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'aisle-stand-ins-'))
-  standIns = await serveStandIns({ folder, port: 0 })
+  standIns = await startStandIns()
   product = await startProduct({ AISLE_STAND_INS: standIns.address })
   browser = await startBrowser()
   client = new Client(product.url)
-  const made = await knotsTalk(client, 'Swifts over the rope works')
-  talk = made.talk
-  const { media, length } = await saidRecording(['Skerrow harbour is calm tonight. Turn the rope three times around the post.'], 'en-us')
-  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media, length, slide: made.slides[0] ?? '' }])
-  await client.get('POST', `/talks/${talk}/words/listen`)
-  await until('the words', async () => (await client.get<WordsView>('GET', `/talks/${talk}/words`)).waiting === 0)
+  talk = await heardTalk(client, 'Swifts over the rope works')
 })
 afterAll(async () => {
   await browser.close()
   await product.stop()
-  standIns.server.close()
-  await rm(folder, { recursive: true, force: true })
+  await standIns.close()
 })
 
 describe('handing in', () => {

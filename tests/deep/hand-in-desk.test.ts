@@ -6,9 +6,10 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { isReady, judge } from '@core/rules'
 import type { FileCompany, Rules } from '@core/rules'
 import { run } from '@render/process'
-import { serveStandIns } from '../../stand-ins/serve'
 import { plainPng } from '../harness/decks'
 import { factsOfFile } from '../harness/facts-of-file'
+import { startStandIns } from '../harness/stand-ins'
+import type { StandInsRunning } from '../harness/stand-ins'
 
 const RULES: Rules = {
   kind: 'talk-rules',
@@ -144,13 +145,13 @@ const FILES: readonly Made[] = [
 ]
 
 let folder: string
-let standIns: Awaited<ReturnType<typeof serveStandIns>>
+let standIns: StandInsRunning
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'aisle-desk-'))
-  standIns = await serveStandIns({ folder: join(folder, 'desk'), port: 0, rules: RULES })
+  standIns = await startStandIns({ rules: RULES })
 })
 afterAll(async () => {
-  standIns.server.close()
+  await standIns.close()
   await rm(folder, { recursive: true, force: true })
 })
 

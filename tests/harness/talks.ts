@@ -2,10 +2,12 @@ import { mkdtemp, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Recipe } from '@core/model'
-import type { DeliveryView, TalkView } from '@contracts'
+import type { DeliveryView, TalkView, WordsView } from '@contracts'
 import type { Client } from './client'
 import { KNOTS, fileForm, makePdf } from './decks'
+import { sendTake } from './recording'
 import { until } from './run-product'
+import { saidRecording } from './speech'
 
 /** Makes a talk of the deck about knots. @returns its id and those of its slides, in order */
 export async function knotsTalk(client: Client, name = 'Knots'): Promise<{ readonly talk: string; readonly slides: readonly string[] }> {
@@ -18,6 +20,22 @@ export async function knotsTalk(client: Client, name = 'Knots'): Promise<{ reado
     return first?.state === 'done' && now
   })
   return { talk, slides: view.slides.map((slide) => slide.id) }
+}
+
+/** Makes a talk in which something is said over the first slide, and is known. @returns its id */
+export async function heardTalk(client: Client, name: string): Promise<string> {
+  const { talk, slides } = await knotsTalk(client, name)
+  const { revision } = await client.get<TalkView>('GET', `/talks/${talk}`)
+  const notes = 'Skerrow harbour is calm tonight. Turn the rope three times around the post.'
+  await client.get('POST', `/talks/${talk}/deck`, { revision, edit: { kind: 'set', slides: [slides[0]], fields: { notes } } })
+  const { media, length } = await saidRecording([notes], 'en-us')
+  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media, length, slide: slides[0] ?? '' }])
+  await client.get('POST', `/talks/${talk}/words/listen`)
+  await until('the words', async () => {
+    const { waiting, stretches } = await client.get<WordsView>('GET', `/talks/${talk}/words`)
+    return waiting === 0 && stretches.length > 0
+  })
+  return talk
 }
 
 /** Makes a file of a talk, of 480 lines, and waits for it. @param recipe what is to be otherwise @returns where it was saved */

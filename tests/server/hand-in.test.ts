@@ -1,21 +1,20 @@
-import { mkdtemp, readFile, readdir, rm } from 'node:fs/promises'
+import { readFile, readdir } from 'node:fs/promises'
 import type { ServerResponse } from 'node:http'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { RULE_SETS } from '@core/rules'
 import type { Rules } from '@core/rules'
-import type { DeliveryView, HandInView, LetterView, SendingView, TalkView, WordsView } from '@contracts'
-import { serveStandIns } from '../../stand-ins/serve'
+import type { DeliveryView, HandInView, LetterView, SendingView, TalkView } from '@contracts'
 import { DESK_RULES } from '../../stand-ins/desk/rules'
 import { Client, sentenceOf } from '../harness/client'
 import { startMailServer } from '../harness/mail'
 import type { MailServer } from '../harness/mail'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
-import { digestOf, sendTake } from '../harness/recording'
-import { saidRecording } from '../harness/speech'
-import { knotsTalk } from '../harness/talks'
+import { digestOf } from '../harness/recording'
+import { startStandIns } from '../harness/stand-ins'
+import type { StandInsRunning } from '../harness/stand-ins'
+import { heardTalk } from '../harness/talks'
 import { startTus } from '../harness/tus-server'
 import { startWebdav } from '../harness/webdav-server'
 import { wobblyLine } from '../harness/wobbly-line'
@@ -23,12 +22,10 @@ import { wobblyLine } from '../harness/wobbly-line'
 let product: Product
 let client: Client
 let mail: MailServer
-let folder: string
-let standIns: Awaited<ReturnType<typeof serveStandIns>>
+let standIns: StandInsRunning
 let talk: string
 beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'aisle-stand-ins-'))
-  standIns = await serveStandIns({ folder, port: 0 })
+  standIns = await startStandIns()
   mail = await startMailServer()
   product = await startProduct({
     AISLE_STAND_INS: standIns.address,
@@ -37,30 +34,13 @@ beforeAll(async () => {
     AISLE_MAIL_FROM: 'harbour@school.example',
   })
   client = new Client(product.url)
-  talk = await spokenTalk('Swifts over the rope works')
+  talk = await heardTalk(client, 'Swifts over the rope works')
 })
 afterAll(async () => {
   await product.stop()
   await mail.close()
-  standIns.server.close()
-  await rm(folder, { recursive: true, force: true })
+  await standIns.close()
 })
-
-/** A talk in which something is said that is known. */
-async function spokenTalk(name: string): Promise<string> {
-  const { talk: made, slides } = await knotsTalk(client, name)
-  const { revision } = await client.get<TalkView>('GET', `/talks/${made}`)
-  const notes = 'Skerrow harbour is calm tonight. Turn the rope three times around the post.'
-  await client.get('POST', `/talks/${made}/deck`, { revision, edit: { kind: 'set', slides: [slides[0]], fields: { notes } } })
-  const { media, length } = await saidRecording([notes], 'en-us')
-  await sendTake(client, made, 'full', { kind: 'replaceAll' }, [{ media, length, slide: slides[0] ?? '' }])
-  await client.get('POST', `/talks/${made}/words/listen`)
-  await until('the words', async () => {
-    const { waiting, stretches } = await client.get<WordsView>('GET', `/talks/${made}/words`)
-    return waiting === 0 && stretches.length > 0
-  })
-  return made
-}
 
 const handIn = (of = talk) => client.get<HandInView>('GET', `/talks/${of}/hand-in`)
 const desk = () => `${standIns.address}/desk`
@@ -356,7 +336,8 @@ describe('inside private networks', () => {
     const other = new Client(open.url)
     const { id } = await other.get<{ id: string }>('POST', '/talks', { name: 'Tides', limit: null })
     expect((await other.ask('PUT', `/talks/${id}/hand-in`, { desk: desk() })).status).toBe(200)
-    const { server, address } = await serveStandIns({ folder: join(folder, 'redirects'), port: 0 })
+    const elsewhere = await startStandIns()
+    const { server, address } = elsewhere
     server.removeAllListeners('request')
     server.on('request', (_, response: ServerResponse) => {
       response.writeHead(302, { location: 'http://10.0.0.8/rules.json' }).end()
@@ -369,7 +350,7 @@ describe('inside private networks', () => {
       expect([status, sentenceOf(body)]).toEqual([403, expect.stringContaining('10.0.0.8 is inside a private network') as string])
     } finally {
       await third.stop()
-      server.close()
+      await elsewhere.close()
     }
   })
 })

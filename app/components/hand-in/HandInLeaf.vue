@@ -3,7 +3,7 @@ import { unreachable } from '@core/model'
 import type { Recipe } from '@core/model'
 import type { Remedy } from '@core/rules'
 import type { PlaceView, StandIns } from '@contracts'
-import { api } from '~/client'
+import { api, keepFile } from '~/client'
 import type { HandIn } from '~/composables/useHandIn'
 import { useTalk } from '~/stores/talk'
 
@@ -22,10 +22,17 @@ const made = computed(() => file.value !== null)
 const isRecorded = computed(() => talk.index !== null)
 const leftOver = computed(() => rules.value.filter(({ state }) => state !== 'met').length)
 const desk = computed(() => view.value?.desk ?? null)
-const atDesk = computed(() => (view.value?.sendings ?? []).filter(({ kind }) => kind === 'desk'))
+/** What went to this desk; what went elsewhere stands in the ledger. */
+const atDesk = computed(() =>
+  (view.value?.sendings ?? []).filter(({ kind, to }) => kind === 'desk' && desk.value !== null && to === view.value?.rules?.name),
+)
 const onTheWay = computed(() => atDesk.value.some(({ state }) => state === 'queued' || state === 'sending'))
 const taken = computed(() => atDesk.value.find(({ state, delivery }) => state === 'done' && delivery === file.value?.id))
 
+function save(): void {
+  const { rules: asked } = view.value ?? {}
+  if (asked != null) keepFile(new Blob([JSON.stringify(asked, null, 2)], { type: 'application/json' }), `${asked.name}.json`)
+}
 const station = (name: string, query: Readonly<Record<string, string>> = {}): Promise<unknown> =>
   router.push({ path: `/talks/${talk.talk?.id ?? ''}/${name}`, query: { ...query } })
 
@@ -81,7 +88,13 @@ async function put(remedy: Remedy): Promise<void> {
           <h1>{{ view.rules.name }}</h1>
           <p class="soft">{{ view.rules.about }}</p>
         </div>
-        <button class="press quiet small" :disabled="busy || onTheWay" @click="hand.leave">Other rules</button>
+        <div class="ways">
+          <button v-if="desk" class="press quiet small" :disabled="busy || onTheWay" @click="hand.take({ desk })">
+            Ask the desk again
+          </button>
+          <button class="press quiet small" @click="save">Save as a file</button>
+          <button class="press quiet small" :disabled="busy || onTheWay" @click="hand.leave">Other rules</button>
+        </div>
       </div>
       <RuleFields ref="fields" :rules="view.rules" :view="view" @fill="hand.fill" />
       <p class="which" role="status">
@@ -143,6 +156,11 @@ h1 {
 }
 .which b {
   overflow-wrap: anywhere;
+}
+.ways {
+  display: grid;
+  flex: none;
+  justify-items: end;
 }
 .row {
   display: flex;

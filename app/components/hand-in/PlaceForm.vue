@@ -89,20 +89,8 @@ const tryIt = (): Promise<void> =>
 </template>
 
 <style scoped>
-.form,
-.asked {
-  display: grid;
-  gap: 4px;
-}
 .form {
+  display: grid;
   gap: 12px;
-}
-.asked {
-  font-weight: 600;
-}
-.asked :deep(.el-input),
-.asked :deep(.el-select),
-.asked :deep(.el-textarea) {
-  font-weight: 400;
 }
 </style>

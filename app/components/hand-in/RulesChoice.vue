@@ -10,6 +10,11 @@ const emit = defineEmits<{ take: [wish: { readonly rules: Rules } | { readonly d
 const own = ref<readonly RuleSetView[]>([])
 const desk = ref('')
 const writing = ref(false)
+const changed = shallowRef<Rules | null>(null)
+function write(rules: Rules | null): void {
+  changed.value = rules
+  writing.value = true
+}
 const chooser = ref<{ open: () => void } | null>(null)
 const unreadable = ref<string | null>(null)
 const { trouble, attempt } = useAttempt()
@@ -72,17 +77,18 @@ async function written(rules: Rules): Promise<void> {
         <li v-for="{ id, rules } in own" :key="id" class="own">
           <button class="set" :disabled="busy" @click="emit('take', { rules })">
             <span class="name">{{ rules.name }}</span><span class="soft">{{ rules.about ?? 'yours' }}</span></button
+          ><button class="press quiet small" :aria-label="`Change the rules ${rules.name}`" @click="write(rules)">Change</button
           ><button class="press quiet small danger" :aria-label="`Delete the rules ${rules.name}`" @click="drop(id)">Delete</button>
         </li>
       </ul>
     </div>
     <div class="wrapped">
-      <button class="press" @click="writing = true">Write rules</button>
+      <button class="press" @click="write(null)">Write rules</button>
       <button class="press" @click="chooser?.open()">Read them from a file</button>
       <FileChooser ref="chooser" accept=".json,application/json" aria-label="A file of rules" @files="read" />
     </div>
     <p v-if="unreadable ?? trouble" class="notice bad" role="alert">{{ unreadable ?? trouble }}</p>
-    <RulesForm v-model="writing" @written="written" />
+    <RulesForm v-model="writing" :rules="changed" @written="written" />
   </div>
 </template>
 

@@ -1,13 +1,24 @@
 <script setup lang="ts">
 import { CONTAINERS } from '@core/rules'
-import type { Rules } from '@core/rules'
+import type { FieldSigns, Rules } from '@core/rules'
 import { FRAME_RATES, LINES } from '@core/model'
-import { emptyDraft, rulesOfDraft } from '~/hand-in'
+import { draftOfRules, emptyDraft, emptyField, rulesOfDraft } from '~/hand-in'
 
 /** Rules, written as sentences. */
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ written: [rules: Rules] }>()
-const draft = reactive(emptyDraft())
+/** Rules that are changed; left out: new ones are written. */
+const props = defineProps<{ rules?: Rules | null }>()
+const draft = ref(emptyDraft())
+watch(open, (now) => {
+  if (now) draft.value = props.rules == null ? emptyDraft() : draftOfRules(props.rules)
+})
+const SIGNS: readonly { readonly value: FieldSigns; readonly label: string }[] = [
+  { value: 'anything', label: 'anything' },
+  { value: 'digits', label: 'digits' },
+  { value: 'letters', label: 'letters' },
+  { value: 'letters-and-digits', label: 'letters and digits' },
+]
 const SHAPES = [
   { width: 16, height: 9 },
   { width: 4, height: 3 },
@@ -18,17 +29,27 @@ const WHERE = [
   { value: 'inside', label: 'in the file' },
   { value: 'beside', label: 'in a file of their own' },
 ] as const
+/** A bound of the lines; 0: any. */
+const linesBound = (which: 'least' | 'most') =>
+  computed({
+    get: () => draft.value.lines[which] ?? 0,
+    set: (lines: number) => {
+      draft.value.lines[which] = lines === 0 ? null : lines
+    },
+  })
+const leastLines = linesBound('least')
+const mostLines = linesBound('most')
 const shape = computed({
-  get: () => `${String(draft.shape.width)}:${String(draft.shape.height)}`,
+  get: () => `${String(draft.value.shape.width)}:${String(draft.value.shape.height)}`,
   set: (text: string) => {
     const [width = 16, height = 9] = text.split(':').map(Number)
-    draft.shape = { ...draft.shape, width, height }
+    draft.value.shape = { ...draft.value.shape, width, height }
   },
 })
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Write rules" width="720" top="5vh" append-to-body>
+  <el-dialog v-model="open" :title="rules ? 'Change rules' : 'Write rules'" width="720" top="5vh" append-to-body>
     <form id="rules-form" class="form" @submit.prevent="emit('written', rulesOfDraft(draft))">
       <label class="asked">What they are for <el-input v-model="draft.name" maxlength="80" placeholder="Tides, class 9b" required /></label>
       <label class="asked">In a sentence, if you like <el-input v-model="draft.about" maxlength="400" /></label>
@@ -50,12 +71,14 @@ const shape = computed({
         </el-select>
       </RuleRow>
       <RuleRow v-model="draft.lines.on" name="Lines">
-        Between
-        <el-select v-model="draft.lines.least" size="small" class="short" aria-label="Least lines">
+        From
+        <el-select v-model="leastLines" size="small" class="short" aria-label="Least lines">
+          <el-option :value="0" label="any" />
           <el-option v-for="one in LINES" :key="one" :value="one" :label="String(one)" />
         </el-select>
-        and
-        <el-select v-model="draft.lines.most" size="small" class="short" aria-label="Most lines">
+        to
+        <el-select v-model="mostLines" size="small" class="short" aria-label="Most lines">
+          <el-option :value="0" label="any" />
           <el-option v-for="one in LINES" :key="one" :value="one" :label="String(one)" />
         </el-select>
         lines.
@@ -98,8 +121,25 @@ const shape = computed({
         <el-input-number v-model="draft.cover.height" :min="100" :max="4000" size="small" aria-label="Cover: height" />
       </RuleRow>
       <RuleRow v-model="draft.fields.on" name="Fields">
-        Filled in, one in each line:
-        <el-input v-model="draft.fields.labels" type="textarea" :rows="2" class="wide" aria-label="Fields" />
+        <span class="fields">
+          <span>Filled in:</span>
+          <span v-for="(field, n) in draft.fields.list" :key="n" class="field">
+            <el-input v-model="field.label" size="small" class="medium" maxlength="60" :aria-label="`Field ${n + 1}`" />
+            <el-select v-model="field.signs" size="small" class="medium" :aria-label="`Field ${n + 1}: what it takes`">
+              <el-option v-for="one in SIGNS" :key="one.value" :value="one.value" :label="one.label" />
+            </el-select>
+            <el-checkbox v-model="field.optional">may stay empty</el-checkbox>
+            <button
+              type="button"
+              class="press quiet small danger"
+              :aria-label="`Delete field ${n + 1}`"
+              @click="draft.fields.list.splice(n, 1)"
+            >
+              ×
+            </button>
+          </span>
+          <span><button type="button" class="press small" @click="draft.fields.list.push(emptyField())">One more</button></span>
+        </span>
       </RuleRow>
       <RuleRow v-model="draft.fileName.on" name="Name">
         Named <el-input v-model="draft.fileName.pattern" size="small" class="wide" maxlength="120" aria-label="Pattern of the name" /> with
@@ -125,20 +165,25 @@ const shape = computed({
   gap: 6px;
 }
 .asked {
-  display: grid;
-  gap: 4px;
   margin-bottom: 6px;
-  font-weight: 600;
 }
 .wide {
   width: 240px;
 }
+.medium {
+  width: 170px;
+}
 .short {
   width: 100px;
 }
-.asked :deep(.el-input),
-.asked :deep(.el-select),
-.asked :deep(.el-textarea) {
-  font-weight: 400;
+.fields {
+  display: grid;
+  gap: 6px;
+  padding: 6px 0;
+}
+.field {
+  display: flex;
+  gap: 8px;
+  align-items: center;
 }
 </style>

@@ -132,16 +132,9 @@ const ready = computed(() => {
 </template>
 
 <style scoped>
-.form,
-.asked {
-  display: grid;
-  gap: 4px;
-}
 .form {
+  display: grid;
   gap: 14px;
-}
-.asked {
-  font-weight: 600;
 }
 .file {
   overflow-wrap: anywhere;
@@ -163,10 +156,5 @@ const ready = computed(() => {
 .place :deep(.el-radio__label) {
   overflow: hidden;
   text-overflow: ellipsis;
-}
-.asked :deep(.el-input),
-.asked :deep(.el-select),
-.asked :deep(.el-textarea) {
-  font-weight: 400;
 }
 </style>
