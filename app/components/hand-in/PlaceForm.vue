@@ -55,12 +55,9 @@ const tryIt = (): Promise<void> =>
   <el-dialog v-model="open" :title="place ? 'Change this place' : 'A new place'" width="480" append-to-body>
     <form id="place-form" class="form" @submit.prevent="close">
       <label class="asked">What you call it <el-input v-model="fields.name" maxlength="60" placeholder="My school's drive" /></label>
-      <label class="asked"
-        >What it is
-        <el-select v-model="fields.kind">
-          <el-option v-for="one in KINDS" :key="one.value" :value="one.value" :label="one.label" />
-        </el-select>
-      </label>
+      <el-radio-group v-model="fields.kind" aria-label="What it is">
+        <el-radio v-for="one in KINDS" :key="one.value" :value="one.value">{{ one.label }}</el-radio>
+      </el-radio-group>
       <label class="asked"
         >Its address <el-input v-model="fields.address" maxlength="500" placeholder="https://drive.example/dav/talks"
       /></label>

@@ -103,12 +103,12 @@ const ready = computed(() => {
         </p>
         <label class="asked">Title <el-input v-model="site.title" maxlength="100" /></label>
         <label class="asked">Description <el-input v-model="site.description" type="textarea" :rows="3" maxlength="4000" /></label>
-        <label class="asked"
-          >Who may see it
-          <el-select v-model="site.audience">
-            <el-option v-for="one in AUDIENCES" :key="one.value" :value="one.value" :label="one.label" />
-          </el-select>
-        </label>
+        <div class="asked">
+          <span>Who may see it</span>
+          <el-radio-group v-model="site.audience" aria-label="Who may see it">
+            <el-radio v-for="one in AUDIENCES" :key="one.value" :value="one.value">{{ one.label }}</el-radio>
+          </el-radio-group>
+        </div>
         <p class="soft">Chapters and captions go along.</p>
       </template>
       <template v-else>
