@@ -56,6 +56,21 @@ export interface RuleSetView {
   readonly rules: Rules
 }
 
+/** What was sent of a talk. */
+export interface SentView {
+  /** The newest first. */
+  readonly sendings: readonly SendingView[]
+  /** How often it was handed in at its desk. */
+  readonly tries: number
+}
+
+/** A person's places, and what stands in for some. */
+export interface PlacesView {
+  readonly places: readonly PlaceView[]
+  /** null: none run. */
+  readonly standIns: StandIns | null
+}
+
 /** Who sees a film on a site. */
 export const SITE_AUDIENCES = ['everybody', 'link', 'nobody'] as const
 export type SiteAudience = (typeof SITE_AUDIENCES)[number]
@@ -67,8 +82,14 @@ export interface SiteNotes {
   readonly audience: SiteAudience
 }
 
+/** To whom a finished file is to be sent. */
+export type SendingWish =
+  | { readonly kind: 'desk' }
+  | { readonly kind: 'place'; readonly place: string }
+  | { readonly kind: 'site'; readonly address: string; readonly notes: SiteNotes }
+
 /** How a talk is to be handed in. */
-export interface HandInView {
+export interface HandInView extends SentView {
   /** null: none are chosen yet. */
   readonly rules: Rules | null
   /** Address of the desk that the rules came from; null: they came from elsewhere, and the file is handed in by hand. */
@@ -78,13 +99,9 @@ export interface HandInView {
   readonly cover: string | null
   /** Language of what is said, where that is known. */
   readonly words: string | null
-  /** How often it was handed in at this desk. */
-  readonly tries: number
-  /** The newest first. */
-  readonly sendings: readonly SendingView[]
 }
 
-/** Addresses of the stand-ins that ship with the product; null: none run. */
+/** Addresses of the stand-ins that ship with the product. */
 export interface StandIns {
   readonly desk: string
   readonly site: string

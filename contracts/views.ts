@@ -248,6 +248,6 @@ export interface PresetView {
 /** Told to every page that has the talk open; the page then asks for what it shows. */
 export interface TalkEvent {
   readonly talk: string
-  readonly kind: 'deck' | 'import' | 'take' | 'programme' | 'delivery' | 'estimate' | 'talk' | 'share' | 'question' | 'words'
+  readonly kind: 'deck' | 'import' | 'take' | 'programme' | 'delivery' | 'estimate' | 'talk' | 'share' | 'question' | 'words' | 'sending'
   readonly id: string | null
 }

@@ -83,7 +83,7 @@ export class PackageStore {
   }
 
   /** Takes a file that has arrived out of the way of the next. */
-  async arrive(id: string, role: AnnouncedFile['role'], from: string): Promise<void> {
+  async arrive(id: string, role: string, from: string): Promise<void> {
     const one = await this.find(id)
     const announced = one?.files.find((each) => each.role === role)
     if (one === null || announced === undefined) return

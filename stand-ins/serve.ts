@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import type { Rules } from '@core/rules'
 import { desk } from './desk/desk'
 import { DESK_RULES } from './desk/rules'
+import { listenOnLoopback } from './listen'
 import { Service } from './service'
 import { SITE } from './site/site'
 
@@ -11,7 +12,7 @@ import { SITE } from './site/site'
 export interface StandInsOrder {
   /** What they were given is kept here. */
   readonly folder: string
-  /** Of loopback; 0: any that is free. */
+  /** Where they listen on loopback. With 0, on any port that is free. */
   readonly port: number
   /** Left out: those of the meeting that ships. */
   readonly rules?: Rules
@@ -32,9 +33,5 @@ export async function serveStandIns({ folder, port, rules = DESK_RULES }: StandI
       response.end()
     })
   })
-  await new Promise<void>((resolve) => {
-    server.listen(port, '127.0.0.1', resolve)
-  })
-  const bound = server.address()
-  return { server, address: `http://127.0.0.1:${String(typeof bound === 'object' && bound !== null ? bound.port : port)}` }
+  return { server, address: await listenOnLoopback(server, port) }
 }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { createReadStream, createWriteStream } from 'node:fs'
-import { mkdir, rm, stat } from 'node:fs/promises'
+import { mkdir, mkdtemp, rm, stat } from 'node:fs/promises'
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import { join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
@@ -93,7 +93,7 @@ export class Service {
       },
       onUploadFinish: async (_, upload) => {
         const { package: id = '', role = '' } = upload.metadata ?? {}
-        await this.#store.arrive(id ?? '', role as AnnouncedFile['role'], join(folder, 'uploads', upload.id))
+        await this.#store.arrive(id ?? '', role ?? '', join(folder, 'uploads', upload.id))
         return {}
       },
     })
@@ -158,11 +158,10 @@ export class Service {
 
   /** Takes what a page's form sends: fields, and files by their roles. */
   async #byForm(request: IncomingMessage, response: ServerResponse, base: string): Promise<void> {
-    const scratch = join(this.#folder, 'uploads', `form-${Date.now().toString(36)}-${Math.random().toString(36).slice(2)}`)
-    await mkdir(scratch, { recursive: true })
+    const scratch = await mkdtemp(join(this.#folder, 'uploads', 'form-'))
     try {
       const notes: Record<string, string> = {}
-      const files: AnnouncedFile[] = []
+      const files: unknown[] = []
       const writing: Promise<void>[] = []
       const form = busboy({ headers: request.headers, limits: { fileSize: MOST, files: 4, fields: 30, fieldSize: 4096 } })
       form.on('field', (name, value) => {
@@ -173,7 +172,7 @@ export class Service {
         writing.push(
           pipeline(stream, createWriteStream(path)).then(async () => {
             const { size: bytes } = await stat(path)
-            if (filename !== undefined && bytes > 0) files.push({ role: role as AnnouncedFile['role'], name: filename, bytes, sha256: '' })
+            if (filename !== undefined && bytes > 0) files.push({ role, name: filename, bytes, sha256: '' })
           }),
         )
       })
@@ -185,7 +184,7 @@ export class Service {
     }
   }
 
-  async #take(announced: Pick<Package, 'notes' | 'files'>, scratch: string, base: string): Promise<NonNullable<Package['end']>> {
+  async #take(announced: unknown, scratch: string, base: string): Promise<NonNullable<Package['end']>> {
     const { value, error } = announcement.validate(announced)
     if (error !== undefined) return { kind: 'refused', refused: ['There is no film.'] }
     const refused = this.#kind.before(value, await this.#store.all())

@@ -11,6 +11,8 @@ export interface TalkNews {
   readonly share: () => void
   /** What is said in it. */
   readonly words: () => void
+  /** A file of it is on its way to somebody, or there. */
+  readonly sending: () => void
   /** Its deck, takes, imports or fields. */
   readonly talk: () => void
   /** Something may have been missed. */
@@ -37,6 +39,9 @@ export const watchTalk = (id: string, news: TalkNews): (() => void) =>
         break
       case 'words':
         news.words()
+        break
+      case 'sending':
+        news.sending()
         break
       default:
         news.talk()

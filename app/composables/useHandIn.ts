@@ -2,9 +2,10 @@ import { useNow } from '@vueuse/core'
 import { fileName, withoutEnding } from '@core/plan'
 import { isReady, judge, remedyOf } from '@core/rules'
 import type { Remedy, RuleLine, Rules } from '@core/rules'
+import { isUnderWay } from '@core/model'
 import type { Recipe } from '@core/model'
 import { companyOf } from '@contracts'
-import type { EstimateView, HandInView, SiteNotes } from '@contracts'
+import type { EstimateView, HandInView, SendingWish, SentView } from '@contracts'
 import { api, sentenceOf } from '~/client'
 import { factsOf, fileToHandIn, reckonedFacts } from '~/hand-in'
 import { useTalk } from '~/stores/talk'
@@ -13,12 +14,6 @@ import { useTalk } from '~/stores/talk'
 export interface HeldRule extends RuleLine {
   readonly remedy: Remedy
 }
-
-/** To whom a file is sent. */
-export type SendingWish =
-  | { readonly kind: 'desk' }
-  | { readonly kind: 'place'; readonly place: string }
-  | { readonly kind: 'site'; readonly address: string; readonly notes: SiteNotes }
 
 /** What is filled in for a hand-in. */
 interface Filled {
@@ -48,6 +43,22 @@ export function useHandIn(recipe: () => Recipe | null, estimate: () => EstimateV
       trouble.value = sentenceOf(error)
     }
   }
+  /** What was sent, alone: while a file is on its way it is asked for every second. */
+  async function loadSent(): Promise<void> {
+    if (talk.talk === null || view.value === null) return
+    try {
+      const sent = await api.get<SentView>(`${path.value}/sent`)
+      if (view.value !== null) view.value = { ...view.value, ...sent }
+    } catch (error) {
+      trouble.value = sentenceOf(error)
+    }
+  }
+  /** Does something, and shows what came of it. */
+  const then = (work: () => Promise<unknown>, shown: () => Promise<void>): Promise<void> =>
+    attempt(async () => {
+      await work()
+      await shown()
+    })
   const take = (wish: { readonly rules: Rules } | { readonly desk: string }): Promise<void> =>
     attempt(async () => {
       view.value = await api.put<HandInView>(path.value, wish)
@@ -67,16 +78,12 @@ export function useHandIn(recipe: () => Recipe | null, estimate: () => EstimateV
       .then(() => talk.refresh())
     return last
   }
-  const leave = (): Promise<void> =>
-    attempt(async () => {
-      await api.delete(path.value)
-      await load()
-    })
+  const leave = (): Promise<void> => then(() => api.delete(path.value), load)
 
   /** The file that is looked at; null: none is made yet. */
   const file = computed(() => fileToHandIn(talk.ledger, talk.programme.revision))
   const isOld = computed(() => file.value !== null && file.value.revision !== talk.programme.revision)
-  const isMaking = computed(() => talk.ledger.some(({ state }) => ['queued', 'making', 'checking'].includes(state)))
+  const isMaking = computed(() => talk.ledger.some(({ state }) => isUnderWay(state)))
 
   const plannedName = (one: Recipe): string =>
     fileName(one.name, { talk: talk.talk?.name ?? '', date: '', lines: String(one.lines), slide: '', number: '' }, view.value?.fields ?? {})
@@ -105,28 +112,18 @@ export function useHandIn(recipe: () => Recipe | null, estimate: () => EstimateV
   })
   const ready = computed(() => facts.value?.made === true && !isOld.value && isReady(rules.value))
 
-  const send = (delivery: string, wish: SendingWish): Promise<void> =>
-    attempt(async () => {
-      await api.post(`/deliveries/${delivery}/send`, wish)
-      await load()
-    })
-  const again = (sending: string): Promise<void> =>
-    attempt(async () => {
-      await api.post(`/sendings/${sending}/retry`)
-      await load()
-    })
-  const stop = (sending: string): Promise<void> =>
-    attempt(async () => {
-      await api.post(`/sendings/${sending}/cancel`)
-      await load()
-    })
-  const rename = (name: string): Promise<void> =>
-    attempt(async () => {
-      if (file.value !== null) await api.patch(`/deliveries/${file.value.id}`, { name: withoutEnding(name), exact: true })
-      await talk.refresh()
-    })
+  const send = (delivery: string, wish: SendingWish): Promise<void> => then(() => api.post(`/deliveries/${delivery}/send`, wish), loadSent)
+  const again = (sending: string): Promise<void> => then(() => api.post(`/sendings/${sending}/retry`), loadSent)
+  const stop = (sending: string): Promise<void> => then(() => api.post(`/sendings/${sending}/cancel`), loadSent)
+  const rename = async (name: string): Promise<void> => {
+    const id = file.value?.id
+    if (id === undefined) return
+    await then(() => api.patch(`/deliveries/${id}`, { name: withoutEnding(name), exact: true }), talk.refresh)
+  }
 
-  watch(() => [talk.talk?.id, talk.ledger, talk.wordsVersion, talk.talk?.language], load, { immediate: true })
+  watch(() => [talk.talk?.id, talk.programme.revision, talk.wordsVersion, talk.talk?.language], load, { immediate: true })
+  // A file that is deleted cannot be sent on.
+  watch(() => [talk.sendingsVersion, talk.ledger.length], loadSent)
   return { view, busy, trouble, file, facts, isOld, isMaking, rules, ready, take, fill, leave, send, again, stop, rename, load }
 }
 

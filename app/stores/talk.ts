@@ -44,6 +44,8 @@ export const useTalk = defineStore('talk', () => {
   const asked = ref(0)
   /** Grows when more is known of what is said in it. */
   const wordsVersion = ref(0)
+  /** Grows when more of a file was sent to somebody. */
+  const sendingsVersion = ref(0)
   const missing = ref(false)
   const trouble = ref<string | null>(null)
   const saved = ref<Date | null>(null)
@@ -132,6 +134,9 @@ export const useTalk = defineStore('talk', () => {
       },
       words: () => {
         wordsVersion.value += 1
+      },
+      sending: () => {
+        sendingsVersion.value += 1
       },
       programme: (revision) => {
         // What was changed here has been answered already.
@@ -335,6 +340,7 @@ export const useTalk = defineStore('talk', () => {
     ledger,
     estimateVersion,
     wordsVersion,
+    sendingsVersion,
     asked: readonly(asked),
     selected: readonly(selected),
     select,

@@ -1,9 +1,11 @@
 import Joi from 'joi'
 import { AUDIO_CODECS, CAPTION_PLACES, CONTAINERS, FIELD_SIGNS, VIDEO_CODECS } from '@core/rules'
-import { ownFields } from '@core/plan'
+import { fieldsIn } from '@core/plan'
 import type { RuleField } from '@core/rules'
 import { PLACE_KINDS, SITE_AUDIENCES } from '../hand-in'
 import { uuid } from './bounds'
+import { plainFile } from './recipe'
+import { mailAddress } from './share'
 
 const line = Joi.string().trim().min(1).max(100)
 const language = Joi.string().pattern(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/)
@@ -41,9 +43,7 @@ const field = Joi.object({
 /** Fields of a file's name are fields that are asked for, or nobody could fill them in. */
 function nameIsKnown(value: { fileName?: string; fields?: readonly RuleField[] }, helpers: Joi.CustomHelpers): unknown {
   const keys = new Set((value.fields ?? []).map(({ key }) => key))
-  const pattern = value.fileName ?? ''
-  const unknown = [...ownFields(pattern), ...[...pattern.matchAll(/\{(talk|date|lines|slide|number)\}/g)].map(([, key]) => key ?? '')]
-  const missing = unknown.find((key) => !keys.has(key))
+  const missing = fieldsIn(value.fileName ?? '').find((key) => !keys.has(key))
   return missing === undefined
     ? value
     : helpers.message({ custom: `the file name of these rules has the field “${missing}”, and they do not ask for it` })
@@ -64,11 +64,7 @@ export const rules = Joi.object({
   shape: pixels,
   rates: Joi.array().items(Joi.number().min(1).max(240)).min(1).max(20).unique(),
   loudness: bounds(-70, 0),
-  fileName: Joi.string()
-    .trim()
-    .min(1)
-    .max(120)
-    .pattern(/^[^/\\:*?"<>|\p{Cc}]+$/u),
+  fileName: plainFile.optional(),
   captions: Joi.object({ where: Joi.valid(...CAPTION_PLACES).required(), language }),
   transcript: Joi.object({ language }),
   cover: pixels,
@@ -123,7 +119,7 @@ export const place = Joi.object({
 
 /** A letter with a file, or with the link to the talk's page. */
 export const fileLetter = Joi.object({
-  to: Joi.string().trim().lowercase().email({ tlds: false }).max(254).required(),
+  to: mailAddress.required(),
   with: Joi.valid('file', 'link').required(),
   words: Joi.string().trim().allow('').max(2000).default(''),
 })

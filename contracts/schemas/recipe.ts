@@ -3,7 +3,7 @@ import { CAPTIONS_IN_FILE, FORMATS, FRAME_RATES, LINES, LOUDNESSES, QUALITIES, T
 import { ms, talkTime, uuid } from './bounds'
 
 /** A file's name without its ending, as every file system takes it. */
-const plainFile = Joi.string()
+export const plainFile = Joi.string()
   .trim()
   .min(1)
   .max(120)

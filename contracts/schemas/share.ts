@@ -33,20 +33,21 @@ export const shareFields = Joi.object({
 /** Most people of one group, or named by one talk. */
 export const MOST_PEOPLE = 1000
 
-const address = Joi.string().trim().lowercase().email({ tlds: false }).max(254)
+/** An address of mail, as it is kept. */
+export const mailAddress = Joi.string().trim().lowercase().email({ tlds: false }).max(254)
 
 const people = Joi.array()
   .max(MOST_PEOPLE)
   .required()
   .unique('address')
-  .items(Joi.object({ address: address.required(), name: line.required() }))
+  .items(Joi.object({ address: mailAddress.required(), name: line.required() }))
   .messages({ 'array.unique': 'An address stands there twice.', 'string.email': '“{#value}” is no address.' })
 
 export const sharePeople = Joi.object({ people })
 
 export const groupFields = Joi.object({ name: Joi.string().trim().min(1).max(100).required(), members: people })
 
-export const ticketWish = Joi.object({ address: address.required() })
+export const ticketWish = Joi.object({ address: mailAddress.required() })
 export const ticket = Joi.object({
   ticket: Joi.string()
     .pattern(/^[A-Za-z0-9_-]{43}$/)
@@ -105,7 +106,7 @@ export const seriesFields = Joi.object({
 export const seriesTalk = Joi.object({ talk: uuid })
 
 export const seriesOff = Joi.object({
-  address: address.required(),
+  address: mailAddress.required(),
   token: Joi.string().max(64).required(),
 })
 

@@ -1,1 +1,2 @@
+export * from './language-name'
 export * from './language-of'

@@ -45,11 +45,12 @@ function withinBytes(name: string): string {
 /** A file's name without the ending that its format gives it. */
 export const withoutEnding = (name: string): string => name.replace(ENDING, '')
 
+/** Fields of a name's pattern, in order, each once. */
+export const fieldsIn = (pattern: string): readonly string[] => [...new Set([...pattern.matchAll(FIELD)].map(([, field]) => field ?? ''))]
+
 /** Fields of a name's pattern that are not known from the talk, in order, each once. */
 export const ownFields = (pattern: string): readonly string[] =>
-  [...new Set([...pattern.matchAll(FIELD)].map(([, field]) => field ?? ''))].filter(
-    (field) => !(KNOWN_FIELDS as readonly string[]).includes(field),
-  )
+  fieldsIn(pattern).filter((field) => !(KNOWN_FIELDS as readonly string[]).includes(field))
 
 /** Fields of a name's pattern that stand for nothing yet. */
 export const emptyFields = (pattern: string, own: Readonly<Record<string, string>>): readonly string[] =>

@@ -1,4 +1,4 @@
-import { primaryOf } from '@core/language'
+import { languageName, primaryOf } from '@core/language'
 import { fileName, withoutEnding } from '@core/plan'
 import type { FileCompany, FileFacts } from './file-facts'
 import { begun, boundsInWords, clockOf, codecName, megabytes, orOf, secondsInWords } from './rule-words'
@@ -157,27 +157,18 @@ function loudness({ rules, file }: Judged): Line | null {
   return line(metOrWrong(met), asks, met ? is : `It has ${is}.`)
 }
 
-/** A language as people call it, where the machine knows its name. */
-function languageName(tag: string): string {
-  try {
-    return new Intl.DisplayNames('en', { type: 'language' }).of(tag) ?? tag
-  } catch {
-    return tag
-  }
-}
-
 /** What is the matter with words in a language; null: nothing. */
 function wordsFault(words: string | null, language: string | undefined): string | null {
   if (words === null) return 'What is said is not known yet.'
   if (language === undefined || primaryOf(words) === primaryOf(language)) return null
-  return `It is in ${languageName(words)}.`
+  return `It is in ${languageName(words, 'en')}.`
 }
 
 function captions({ rules, file, company }: Judged): Line | null {
   const wanted = rules.captions
   if (wanted === undefined) return null
   const place = { inside: 'Captions in the file', beside: 'Captions in a file of their own', either: 'Captions' }[wanted.where]
-  const asks = `${place}${wanted.language === undefined ? '' : `, in ${languageName(wanted.language)}`}.`
+  const asks = `${place}${wanted.language === undefined ? '' : `, in ${languageName(wanted.language, 'en')}`}.`
   const fault = wordsFault(company.words, wanted.language)
   if (fault !== null) return line('wrong', asks, fault)
   if (wanted.where === 'inside' && !file.captions) return line('wrong', asks, 'There are none in it.')
@@ -187,7 +178,7 @@ function captions({ rules, file, company }: Judged): Line | null {
 function transcript({ rules, company }: Judged): Line | null {
   const wanted = rules.transcript
   if (wanted === undefined) return null
-  const asks = `A transcript${wanted.language === undefined ? '' : ` in ${languageName(wanted.language)}`}.`
+  const asks = `A transcript${wanted.language === undefined ? '' : ` in ${languageName(wanted.language, 'en')}`}.`
   const fault = wordsFault(company.words, wanted.language)
   return line(metOrWrong(fault === null), asks, fault ?? 'goes with it')
 }

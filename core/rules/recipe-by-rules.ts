@@ -1,5 +1,6 @@
 import { ALL_OF_IT, FORMATS, FRAME_RATES, LINES, LOUDNESSES } from '@core/model'
 import type { Format, FrameRate, Lines, LoudnessWanted, Recipe, Size } from '@core/model'
+import { videoSize } from '@core/plan'
 import { CODINGS } from './file-facts'
 import type { Bounds, Rules } from './rules'
 
@@ -24,16 +25,13 @@ const takes = ({ containers, videoCodecs, audioCodecs }: Rules, format: Format):
 export const formatBy = (rules: Rules, now: Format): Format | null =>
   takes(rules, now) ? now : (FORMATS.find((format) => takes(rules, format)) ?? null)
 
-/** A picture of a shape, as large as lines allow. */
-const sizeOf = ({ width, height }: Size, lines: Lines): Size => ({ width: Math.round((lines * width) / height / 2) * 2, height: lines })
-
 /** Shapes that differ by less than this are one. */
 const SAME = 1e-3
 
 /** A size of its own, where the deck has another shape than is asked for. */
 function ownSize({ shape: asked }: Rules, lines: Lines, shape: Size): Recipe['size'] {
   if (asked === undefined || Math.abs(asked.width / asked.height - shape.width / shape.height) < SAME) return null
-  return { ...sizeOf(asked, lines), fit: 'bars' }
+  return { ...videoSize(asked, lines), fit: 'bars' }
 }
 
 function rateBy({ rates }: Rules, now: FrameRate): FrameRate {

@@ -1,14 +1,15 @@
 import type { Ms } from '@core/model'
 import type { AudioCodec, Bounds, VideoCodec } from './rules'
 
-const clock = (seconds: number): string => {
+/** Seconds as a clock shows them, with a tenth where they are no whole ones. */
+export const secondsInWords = (seconds: number): string => {
   const whole = Math.floor(seconds)
   const rest = Math.round((seconds - whole) * 10)
   const text = `${String(Math.floor(whole / 60))}:${String(whole % 60).padStart(2, '0')}`
   return rest === 0 || rest === 10 ? text : `${text}.${String(rest)}`
 }
-/** A length as a clock shows it, with a tenth where it is no whole second. @param length in ms; never shown shorter than it is */
-export const clockOf = (length: Ms): string => clock(Math.ceil(length / 100) / 10)
+/** A length as a clock shows it. @param length in ms; never shown shorter than it is */
+export const clockOf = (length: Ms): string => secondsInWords(Math.ceil(length / 100) / 10)
 
 /** Bytes as people say them. */
 export const megabytes = (bytes: number): string => `${String(Number((bytes / 1e6).toPrecision(3)))} MB`
@@ -23,9 +24,6 @@ export function boundsInWords({ least, most }: Bounds, say: (value: number) => s
 /** A list in words: “a, b or c”. */
 export const orOf = (items: readonly string[]): string =>
   items.length < 2 ? (items[0] ?? '') : `${items.slice(0, -1).join(', ')} or ${items.at(-1) ?? ''}`
-
-/** Seconds as a clock shows them. */
-export const secondsInWords = (seconds: number): string => clock(seconds)
 
 const CODEC_NAMES: Readonly<Record<VideoCodec | AudioCodec, string>> = {
   h264: 'H.264',

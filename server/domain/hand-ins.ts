@@ -4,7 +4,7 @@ import { recipeByRules } from '@core/rules'
 import type { Rules } from '@core/rules'
 import { indexFilm } from '@core/scene'
 import * as schemas from '@contracts/schemas'
-import type { HandInView, SendingView } from '@contracts'
+import type { HandInView, SendingView, SentView } from '@contracts'
 import type { HandInTable, Queries, SendingTable } from '@server/database'
 import { askOutside } from '@server/outside'
 import type { Selectable } from 'kysely'
@@ -44,21 +44,25 @@ async function languageOfWords(q: Queries, talk: string): Promise<string | null>
 const triesAt = (sendings: readonly Selectable<SendingTable>[], desk: string | null): number =>
   sendings.filter(({ kind, address, state }) => kind === 'desk' && address === desk && (state === 'done' || state === 'refused')).length
 
-/** How a talk is to be handed in, and what was sent of it. */
-export async function handInOf(q: Queries, talk: string): Promise<HandInView> {
-  const [row, sendings, words] = await Promise.all([
+/** What was sent of a talk. */
+export async function sentOf(q: Queries, talk: string): Promise<SentView> {
+  const [row, sendings] = await Promise.all([
     rowOf(q, talk),
     q.selectFrom('sending').selectAll().where('talk', '=', talk).orderBy('number', 'desc').execute(),
-    languageOfWords(q, talk),
   ])
+  return { sendings: sendings.map(toView), tries: triesAt(sendings, row?.desk ?? null) }
+}
+
+/** How a talk is to be handed in, and what was sent of it. */
+export async function handInOf(q: Queries, talk: string): Promise<HandInView> {
+  const [row, sent, words] = await Promise.all([rowOf(q, talk), sentOf(q, talk), languageOfWords(q, talk)])
   return {
+    ...sent,
     rules: row?.rules ?? null,
     desk: row?.desk ?? null,
     fields: row?.fields ?? {},
     cover: row?.cover ?? null,
     words,
-    tries: triesAt(sendings, row?.desk ?? null),
-    sendings: sendings.map(toView),
   }
 }
 

@@ -3,6 +3,7 @@ import { Refusal } from '@core/model'
 import type { PlaceKind, PlaceView, StandIns } from '@contracts'
 import type { Queries } from '@server/database'
 import { outsideRefusal, seal, tryTus, tryWebdav, unseal } from '@server/outside'
+import type { SignIn } from '@server/outside'
 import { settings } from '@server/settings'
 import { secretFor } from './secret-for'
 
@@ -77,12 +78,9 @@ export async function dropPlace(q: Queries, owner: string, id: string): Promise<
 }
 
 /** A place with what signs in there. For our own use: nobody is told. */
-export interface OpenPlace {
+export interface OpenPlace extends SignIn {
   readonly kind: PlaceKind
   readonly name: string
-  readonly address: string
-  readonly user: string
-  readonly word: string
 }
 
 /**

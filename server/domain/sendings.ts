@@ -3,7 +3,7 @@ import { Refusal } from '@core/model'
 import type { DeliveryFacts, Recipe } from '@core/model'
 import { factsOfDelivery, isReady, judge } from '@core/rules'
 import { companyOf } from '@contracts'
-import type { Receipt, SendingState, SiteNotes } from '@contracts'
+import type { Receipt, SendingState, SendingWish } from '@contracts'
 import type { Queries, ResumePoint, SendingNotes, SendingTable } from '@server/database'
 import type { Selectable } from 'kysely'
 import { tell } from './events'
@@ -13,12 +13,6 @@ import { openPlace } from './places'
 
 /** Most files of a talk that are on their way at a time. */
 const MOST_WAITING = 20
-
-/** To whom a finished file is to be sent. */
-export type SendingWish =
-  | { readonly kind: 'desk' }
-  | { readonly kind: 'place'; readonly place: string }
-  | { readonly kind: 'site'; readonly address: string; readonly notes: SiteNotes }
 
 const jobOf = (id: string): string => `send-file:${id}`
 
@@ -116,7 +110,7 @@ export async function orderSending(q: Queries, owner: string, talk: string, deli
     })
     .execute()
   await addJob(q, 'send-file', { sending: id }, jobOf(id))
-  await tell(q, { talk, kind: 'delivery', id: delivery })
+  await tell(q, { talk, kind: 'sending', id })
   return id
 }
 
@@ -129,7 +123,7 @@ export async function cancelSending(q: Queries, talk: string, id: string): Promi
     .where('state', 'in', ['queued', 'sending'])
     .execute()
   await removeJob(q, jobOf(id))
-  await tell(q, { talk, kind: 'delivery', id })
+  await tell(q, { talk, kind: 'sending', id })
 }
 
 /** Sends a file on that did not arrive, from where it came to. @throws Refusal `conflict` when it is none of those, or is gone */
@@ -143,7 +137,7 @@ export async function retrySending(q: Queries, talk: string, id: string): Promis
     .executeTakeFirst()
   if (changed.numUpdatedRows === 0n) throw new Refusal('conflict', 'This file does not wait to be sent again.')
   await addJob(q, 'send-file', { sending: id }, jobOf(id))
-  await tell(q, { talk, kind: 'delivery', id })
+  await tell(q, { talk, kind: 'sending', id })
 }
 
 /** A file that is to be sent, with its owner and what it was made as. */
@@ -175,7 +169,7 @@ export async function sendingToDo(q: Queries, id: string): Promise<SendingToDo |
     await settleSending(q, row, { state: 'failed', sentence: 'The file was deleted before it was sent.' })
     return null
   }
-  await tell(q, { talk: row.talk, kind: 'delivery', id: delivery })
+  await tell(q, { talk: row.talk, kind: 'sending', id })
   return { ...row, delivery, owner: file.owner, recipe: file.recipe }
 }
 
@@ -192,7 +186,7 @@ export async function sendingProgress(
     .where('id', '=', id)
     .where('state', '=', 'sending')
     .executeTakeFirst()
-  if (changed.numUpdatedRows > 0n) await tell(q, { talk, kind: 'delivery', id })
+  if (changed.numUpdatedRows > 0n) await tell(q, { talk, kind: 'sending', id })
   return changed.numUpdatedRows > 0n
 }
 
@@ -217,7 +211,7 @@ export async function settleSending(
     .where('id', '=', id)
     .where('state', 'in', ['queued', 'sending'])
     .execute()
-  await tell(q, { talk, kind: 'delivery', id })
+  await tell(q, { talk, kind: 'sending', id })
 }
 
 /** Whose a sending is. For our own use: nobody is told. */

@@ -12,8 +12,7 @@ const MOST_REDIRECTS = 5
 /** Connects as `guarded` lets it, each time: what a redirect leads to is asked about as well. */
 const connect: buildConnector.connector = (options, done) => {
   try {
-    const port = options.port === '' ? '443' : options.port
-    buildConnector({ timeout: PATIENCE, ...guarded(options.hostname, Number(port)) })(options, done)
+    buildConnector({ timeout: PATIENCE, ...guarded(options.hostname, Number(options.port)) })(options, done)
   } catch (error) {
     done(error instanceof Error ? error : new Error(String(error)), null)
   }

@@ -12,7 +12,7 @@ import { settings } from '@server/settings'
 const SILENT = 60_000
 
 /** Whether an address belongs to anybody's network but the open one: loopback, private, link-local, reserved (RFC 6890). */
-export const isPrivate = (address: string): boolean => ipaddr.process(address).range() !== 'unicast'
+const isPrivate = (address: string): boolean => ipaddr.process(address).range() !== 'unicast'
 
 /** Whether a host and port are those of the stand-ins that ship with the product. */
 function isStandIn(host: string, port: number): boolean {

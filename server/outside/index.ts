@@ -1,6 +1,6 @@
 export * from './ask-outside'
-export { isPrivate } from './guarded-agents'
 export * from './package-upload'
 export * from './seal'
+export type { SignIn } from './sign-in'
 export * from './tus-upload'
 export * from './webdav-upload'

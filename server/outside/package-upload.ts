@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { Refusal } from '@core/model'
 import type { Receipt } from '@contracts'
+import type { ResumePoint } from '@server/database'
 import { askOutside } from './ask-outside'
 import type { OutsideAnswer } from './ask-outside'
 import { tusUpload } from './tus-upload'
@@ -28,9 +29,9 @@ export interface PackageOrder {
   readonly notes: Readonly<Record<string, unknown>>
   readonly files: readonly PackageFile[]
   /** How far an earlier attempt came. */
-  readonly resume: { readonly package?: string; readonly uploads?: Readonly<Record<string, string>> }
+  readonly resume: ResumePoint
   readonly signal: AbortSignal
-  readonly onResume: (resume: PackageOrder['resume']) => void
+  readonly onResume: (resume: ResumePoint) => void
   readonly onProgress: (sent: number) => void
 }
 

@@ -3,26 +3,19 @@ import { DefaultHttpStack, Upload } from 'tus-js-client'
 import { Refusal } from '@core/model'
 import { askHeaders } from './ask-outside'
 import { agentFor } from './guarded-agents'
+import type { SignIn } from './sign-in'
 
 /** A piece is sent in so many bytes; what is cut off in the middle of one is sent again. */
 const PIECE = 8 * 1024 * 1024
 /** After what is broken off it is tried again so long after, in ms; then the upload has failed, and can be gone on with. */
 const AGAIN = [0, 1000, 3000, 6000, 12_000]
 
-/** Somewhere that takes uploads, and what signs in there. */
-export interface TusPlace {
-  readonly address: string
-  /** Empty: nobody signs in. */
-  readonly user: string
-  readonly word: string
-}
-
 /** What signs in by name and password (RFC 7617). */
-export const basicHeaders = ({ user, word }: Pick<TusPlace, 'user' | 'word'>): Readonly<Record<string, string>> =>
+export const basicHeaders = ({ user, word }: Pick<SignIn, 'user' | 'word'>): Readonly<Record<string, string>> =>
   user === '' ? {} : { authorization: `Basic ${Buffer.from(`${user}:${word}`).toString('base64')}` }
 
 /** Looks whether uploads are taken somewhere. @throws Error with a `status` when they are not */
-export async function tryTus({ address, user, word }: TusPlace): Promise<void> {
+export async function tryTus({ address, user, word }: SignIn): Promise<void> {
   const { status, headers } = await askHeaders(address, basicHeaders({ user, word }))
   if (status >= 400) throw Object.assign(new Error(`it answered ${String(status)}`), { status })
   if (headers['tus-resumable'] === undefined && headers['tus-version'] === undefined) {

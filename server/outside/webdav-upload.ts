@@ -4,16 +4,10 @@ import type { Readable } from 'node:stream'
 import { AuthType, createClient } from 'webdav'
 import type { FileStat, WebDAVClient } from 'webdav'
 import { guardedAgents } from './guarded-agents'
+import type { SignIn } from './sign-in'
 
-/** A folder that speaks WebDAV, and what signs in there. */
-export interface WebdavFolder {
-  readonly address: string
-  /** Empty: nobody signs in. */
-  readonly user: string
-  readonly word: string
-}
-
-export interface WebdavOrder extends WebdavFolder {
+/** A file that is put into a folder that speaks WebDAV. */
+export interface WebdavOrder extends SignIn {
   /** What the file is to be called there. */
   readonly name: string
   /** Tells what is unfinished of it from what is of another file of that name. */
@@ -27,7 +21,7 @@ export interface WebdavOrder extends WebdavFolder {
 /** Most files of one name in a folder. */
 const MOST_OF_A_NAME = 100
 
-const clientOf = ({ address, user, word }: WebdavFolder): WebDAVClient => {
+const clientOf = ({ address, user, word }: SignIn): WebDAVClient => {
   const { http, https } = guardedAgents()
   return createClient(address, {
     httpAgent: http,
@@ -70,7 +64,7 @@ async function freeNameThere(client: WebDAVClient, name: string): Promise<string
 }
 
 /** Looks whether a folder is there and lets this one in. @throws Error when it does not */
-export async function tryWebdav(folder: WebdavFolder): Promise<void> {
+export async function tryWebdav(folder: SignIn): Promise<void> {
   await clientOf(folder).getDirectoryContents('/')
 }
 

@@ -2,6 +2,7 @@ import { createServer } from 'node:http'
 import type { Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { listenOnLoopback } from '../../stand-ins/listen'
 import { accessFaults } from '../harness/access'
 import { shareTalk } from '../harness/screening'
 import { playButton, standsAt, threeSlides } from '../harness/screening-page'
@@ -19,9 +20,7 @@ beforeAll(async () => {
     answer.setHeader('content-type', 'text/html')
     answer.end(classPage)
   })
-  await new Promise<void>((resolve) => {
-    site.listen(0, '127.0.0.1', resolve)
-  })
+  await listenOnLoopback(site, 0)
 })
 afterAll(() => {
   site.close()

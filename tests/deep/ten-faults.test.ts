@@ -10,7 +10,7 @@ import type { Product } from '../harness/product'
 import { facedRecording, sendTake } from '../harness/recording'
 import { startStandIns } from '../harness/stand-ins'
 import type { StandInsRunning } from '../harness/stand-ins'
-import { heardTalk, knotsTalk } from '../harness/talks'
+import { heardTalk, knotsTalk, settledDelivery } from '../harness/talks'
 
 const RULES: Rules = {
   kind: 'talk-rules',
@@ -61,14 +61,7 @@ async function begin(desk = `${standIns.address}/desk`): Promise<void> {
 
 async function make(wanted: Recipe): Promise<DeliveryView> {
   const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, wanted)
-  const made = await until(
-    'the file',
-    async () => {
-      const found = (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
-      return found !== undefined && ['done', 'failed'].includes(found.state) && found
-    },
-    300_000,
-  )
+  const made = await settledDelivery(client, talk, id)
   expect([made.state, made.sentence]).toEqual(['done', null])
   return made
 }

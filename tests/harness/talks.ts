@@ -38,6 +38,17 @@ export async function heardTalk(client: Client, name: string): Promise<string> {
   return talk
 }
 
+/** Waits until a file is done, or has failed. @returns its line in the ledger */
+export const settledDelivery = (client: Client, talk: string, id: string): Promise<DeliveryView> =>
+  until(
+    'the file',
+    async () => {
+      const found = (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
+      return found !== undefined && ['done', 'failed'].includes(found.state) && found
+    },
+    300_000,
+  )
+
 /** Makes a file of a talk, of 480 lines, and waits for it. @param recipe what is to be otherwise @returns where it was saved */
 export async function delivered(client: Client, talk: string, recipe: Partial<Recipe> = {}): Promise<string> {
   const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, {

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { FileStore } from '@tus/file-store'
 import { Server } from '@tus/server'
+import { listenOnLoopback } from '../../stand-ins/listen'
 
 /** A server on loopback that takes uploads by the tus protocol. */
 export interface TusServer {
@@ -30,12 +31,9 @@ export async function startTus(name: string, word: string): Promise<TusServer> {
     if (request.headers.authorization === wanted) void uploads.handle(request, response)
     else response.writeHead(401).end()
   })
-  await new Promise<void>((resolve) => {
-    server.listen(0, '127.0.0.1', resolve)
-  })
-  const bound = server.address()
+  const address = await listenOnLoopback(server, 0)
   return {
-    address: `http://127.0.0.1:${String(typeof bound === 'object' && bound !== null ? bound.port : 0)}/files`,
+    address: `${address}/files`,
     taken,
     close: () =>
       new Promise((resolve) => {

@@ -1,5 +1,6 @@
 import { connect, createServer } from 'node:net'
 import type { Socket } from 'node:net'
+import { listenOnLoopback } from '../../stand-ins/listen'
 
 /** A line to a server of loopback that can be cut, and counts what goes over it. */
 export interface WobblyLine {
@@ -50,12 +51,9 @@ export async function wobblyLine(to: string): Promise<WobblyLine> {
     })
     far.pipe(near)
   })
-  await new Promise<void>((resolve) => {
-    server.listen(0, '127.0.0.1', resolve)
-  })
-  const bound = server.address()
+  const address = await listenOnLoopback(server, 0)
   return {
-    address: `http://127.0.0.1:${String(typeof bound === 'object' && bound !== null ? bound.port : 0)}${new URL(to).pathname.replace(/\/$/, '')}`,
+    address: `${address}${new URL(to).pathname.replace(/\/$/, '')}`,
     carried: () => carried,
     cutAfter: (bytes) => {
       cut = false

@@ -14,7 +14,7 @@ import { colourGap, decodesClean, frameOf, meanColour } from '../harness/film-fi
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
 import { facedRecording, sendTake } from '../harness/recording'
-import { knotsTalk } from '../harness/talks'
+import { knotsTalk, settledDelivery } from '../harness/talks'
 
 let product: Product
 let client: Client
@@ -51,15 +51,7 @@ const BASE = { lines: 480, quality: 'good', name: 'file', limit: { kind: 'none' 
 const ledger = (of = talk) => client.get<DeliveryView[]>('GET', `/talks/${of}/deliveries`)
 const order = async (recipe: Partial<Recipe> & { readonly starts?: string }, of = talk): Promise<readonly string[]> =>
   (await client.get<{ ids: string[] }>('POST', `/talks/${of}/deliveries`, { ...BASE, ...recipe })).ids
-const settled = (id: string, of = talk): Promise<DeliveryView> =>
-  until(
-    'the file',
-    async () => {
-      const found = (await ledger(of)).find((one) => one.id === id)
-      return found !== undefined && ['done', 'failed'].includes(found.state) && found
-    },
-    300_000,
-  )
+const settled = (id: string, of = talk): Promise<DeliveryView> => settledDelivery(client, of, id)
 
 /** Makes one file. @returns its line in the ledger and where it was saved */
 async function made(recipe: Partial<Recipe>, of = talk): Promise<{ readonly view: DeliveryView; readonly file: string }> {

@@ -14,7 +14,7 @@ import type { Product } from '../harness/product'
 import { digestOf } from '../harness/recording'
 import { startStandIns } from '../harness/stand-ins'
 import type { StandInsRunning } from '../harness/stand-ins'
-import { heardTalk } from '../harness/talks'
+import { heardTalk, settledDelivery } from '../harness/talks'
 import { startTus } from '../harness/tus-server'
 import { startWebdav } from '../harness/webdav-server'
 import { wobblyLine } from '../harness/wobbly-line'
@@ -49,14 +49,7 @@ const desk = () => `${standIns.address}/desk`
 async function made(change: object = {}): Promise<DeliveryView> {
   const { recipe } = await client.get<TalkView>('GET', `/talks/${talk}`)
   const { id } = await client.get<{ id: string }>('POST', `/talks/${talk}/deliveries`, { ...recipe, ...change })
-  return await until(
-    'the file',
-    async () => {
-      const found = (await client.get<DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).find((one) => one.id === id)
-      return found !== undefined && ['done', 'failed'].includes(found.state) && found
-    },
-    300_000,
-  )
+  return await settledDelivery(client, talk, id)
 }
 
 const settled = (id: string): Promise<SendingView> =>
@@ -117,8 +110,13 @@ describe('a hand-in', () => {
   it('is taken once fields are filled in and the file is called what it should be, with the receipt of what was sent', async () => {
     await client.get('PATCH', `/talks/${talk}/hand-in`, { fields: { paper: '127', surname: 'Brandt' } })
     await client.get('PATCH', `/deliveries/${film.id}`, { name: '127-Brandt', exact: true })
+    const { heard, end } = await client.listen()
     const sending = await sent(film.id, { kind: 'desk' })
     expect([sending.state, sending.sentence]).toEqual(['done', null])
+    // Pages are told of a file on its way apart from files that are made.
+    await until('the news', () => Promise.resolve(heard.length > 0))
+    end()
+    expect([...new Set(heard.map(({ kind }) => kind))]).toEqual(['sending'])
     const bytes = await client.bytes(`/deliveries/${film.id}/file`)
     expect(sending.digest).toBe(digestOf(bytes))
     const page = await (await fetch(sending.receipt?.page ?? '')).text()

@@ -2,7 +2,7 @@
 import { unreachable } from '@core/model'
 import type { Recipe } from '@core/model'
 import type { Remedy } from '@core/rules'
-import type { PlaceView, StandIns } from '@contracts'
+import type { PlacesView, StandIns } from '@contracts'
 import { api, keepFile } from '~/client'
 import type { HandIn } from '~/composables/useHandIn'
 import { useTalk } from '~/stores/talk'
@@ -16,7 +16,7 @@ const { view, busy, trouble, file, isOld, isMaking, rules, ready } = props.hand
 const fields = ref<{ focus: (what: 'fields' | 'cover') => void } | null>(null)
 const standIns = ref<StandIns | null>(null)
 onMounted(async () => {
-  standIns.value = (await api.get<{ places: readonly PlaceView[]; standIns: StandIns | null }>('/places')).standIns
+  standIns.value = (await api.get<PlacesView>('/places')).standIns
 })
 const made = computed(() => file.value !== null)
 const isRecorded = computed(() => talk.index !== null)
@@ -108,17 +108,19 @@ async function put(remedy: Remedy): Promise<void> {
       </p>
       <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
       <div class="row">
-        <button v-if="!isRecorded" class="press main go" @click="station('lectern')">To the Lectern</button>
-        <button v-else-if="!made || isOld" class="press main go" :disabled="isMaking" @click="emit('make', recipe)">Make this file</button>
+        <button v-if="!isRecorded" class="press main large" @click="station('lectern')">To the Lectern</button>
+        <button v-else-if="!made || isOld" class="press main large" :disabled="isMaking" @click="emit('make', recipe)">
+          Make this file
+        </button>
         <button
           v-else-if="desk"
-          class="press main go"
+          class="press main large"
           :disabled="!ready || busy || onTheWay"
           @click="hand.send(file!.id, { kind: 'desk' })"
         >
           {{ taken ? 'Hand in again' : 'Hand in' }}
         </button>
-        <a v-else class="press main go" :href="`/api/deliveries/${file!.id}/file`" :download="file!.file">Download it to hand in</a>
+        <a v-else class="press main large" :href="`/api/deliveries/${file!.id}/file`" :download="file!.file">Download it to hand in</a>
         <span v-if="made && leftOver > 0" class="soft">{{ leftOver === 1 ? 'One rule is' : `${leftOver} rules are` }} not kept yet.</span>
       </div>
       <div v-if="atDesk.length > 0" class="sent" role="group" aria-label="Handed in">
@@ -166,11 +168,6 @@ h1 {
   display: flex;
   gap: 18px;
   align-items: center;
-}
-.go {
-  min-height: 44px;
-  padding: 0 22px;
-  font-size: 17px;
 }
 .sent {
   display: grid;

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import type { DeliveryView, PlaceView, SiteAudience, StandIns } from '@contracts'
+import type { DeliveryView, PlaceView, PlacesView, SendingWish, SiteAudience, StandIns } from '@contracts'
 import { api } from '~/client'
-import type { SendingWish } from '~/composables/useHandIn'
 import { useTalk } from '~/stores/talk'
 import { fileSize } from '~/words'
 
@@ -33,7 +32,7 @@ const { busy, trouble, attempt } = useAttempt()
 
 const load = (): Promise<void> =>
   attempt(async () => {
-    const found = await api.get<{ places: readonly PlaceView[]; standIns: StandIns | null }>('/places')
+    const found = await api.get<PlacesView>('/places')
     places.value = found.places
     standIns.value = found.standIns
     if (!found.places.some(({ id }) => id === chosen.value)) chosen.value = found.places[0]?.id ?? ''

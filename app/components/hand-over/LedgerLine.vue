@@ -2,9 +2,8 @@
 import { isUnderWay, isVideo } from '@core/model'
 import { withoutEnding } from '@core/plan'
 import { CAPTION_KINDS } from '@contracts'
-import type { DeliveryView } from '@contracts'
+import type { DeliveryView, SendingWish } from '@contracts'
 import type { Picture } from '@core/model'
-import type { SendingWish } from '~/composables/useHandIn'
 import { CAPTION_NAMES, fileSize, duration, moment, roughTime } from '~/words'
 
 /** One file: being made, made, or why it was not. */

@@ -1,5 +1,6 @@
+import type { PlacesView } from '@contracts'
 import { database } from '@server/database'
 import { placesOf, standIns } from '@server/domain'
 import { answerTo } from '@server/http'
 
-export default answerTo(async (_event, person) => ({ places: await placesOf(database(), person.id), standIns: standIns() }))
+export default answerTo<PlacesView>(async (_event, person) => ({ places: await placesOf(database(), person.id), standIns: standIns() }))

@@ -1,10 +1,9 @@
 import { mkdtemp, rm, stat, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
-import { basename, join } from 'node:path'
+import { join } from 'node:path'
 import { Refusal } from '@core/model'
 import { withoutEnding } from '@core/plan'
 import type { Rules } from '@core/rules'
-import type { Receipt } from '@contracts'
 import { database } from '@server/database'
 import type { ResumePoint } from '@server/database'
 import {
@@ -88,15 +87,18 @@ async function writtenFile(
   return { role, name, path, bytes, digest: await digestOfFile(path), ...(language === undefined ? {} : { language }) }
 }
 
-/** What goes with a film: what the desk's rules ask for. */
-async function companions(sending: SendingToDo, folder: string, rules: Rules | null): Promise<readonly PackageFile[]> {
-  const { talk, delivery, file } = sending
+/** What a site takes beside a film. */
+const SITE_WANTS: Pick<Rules, 'captions' | 'transcript' | 'cover'> = { captions: { where: 'beside' } }
+
+/** What goes with a film: to a desk what its rules ask for, to a site captions. */
+async function companions(sending: SendingToDo, folder: string): Promise<readonly PackageFile[]> {
+  const { kind, talk, delivery, file } = sending
   const q = database()
-  const { words, cover } = await handInOf(q, talk)
+  const { words, cover, ...handIn } = await handInOf(q, talk)
+  const rules = kind === 'desk' ? handIn.rules : SITE_WANTS
   const stem = withoutEnding(file)
-  const wanted = rules ?? { captions: { where: 'beside' as const } }
   const files: PackageFile[] = []
-  if (wanted.captions !== undefined && words !== null) {
+  if (rules?.captions !== undefined && words !== null) {
     const { content } = await captionsOfDelivery(q, delivery, 'vtt')
     files.push(await writtenFile(folder, 'captions', `${stem}.vtt`, content, words))
   }
@@ -125,15 +127,13 @@ async function saidOf({ notes, delivery }: SendingToDo): Promise<Readonly<Record
 
 /** Sends a film with what goes along to a desk or a site. */
 async function sendPackage(sending: SendingToDo, film: PackageFile, watch: SendingWatch): Promise<SendingEnd> {
-  const { talk, kind, address } = sending
   const folder = await mkdtemp(join(tmpdir(), 'aisle-package-'))
   try {
-    const rules = kind === 'desk' ? (await handInOf(database(), talk)).rules : null
-    const files = [film, ...(await companions(sending, folder, rules))]
+    const files = [film, ...(await companions(sending, folder))]
     const total = files.reduce((sum, { bytes }) => sum + bytes, 0)
     await sendingProgress(database(), sending, { total })
     const answer = await packageUpload({
-      address,
+      address: sending.address,
       notes: await saidOf(sending),
       files,
       resume: sending.resume,
@@ -155,10 +155,8 @@ async function sendToPlace(sending: SendingToDo, film: PackageFile, watch: Sendi
   const place = await openPlace(database(), sending.owner, sending.place)
   const { name, path, bytes, digest } = film
   const { signal, sent: onProgress } = watch
-  const done = (file: string, page: string | null): SendingEnd => ({ state: 'done', file, receipt: receiptOf(file, page) })
   if (place.kind === 'webdav') {
-    const called = await webdavUpload({ ...place, name, mark: digest.slice(0, 8), path, bytes, signal, onProgress })
-    return done(called, null)
+    return arrivedAs(await webdavUpload({ ...place, name, mark: digest.slice(0, 8), path, bytes, signal, onProgress }))
   }
   await tusUpload({
     endpoint: place.address,
@@ -173,11 +171,15 @@ async function sendToPlace(sending: SendingToDo, film: PackageFile, watch: Sendi
     },
     onProgress,
   })
-  return done(name, null)
+  return arrivedAs(name)
 }
 
-/** A place gives no receipt: what is known is that all bytes arrived. */
-const receiptOf = (file: string, page: string | null): Receipt => ({ number: basename(file), at: new Date().toISOString(), page })
+/** A place gives no receipt: what is known is that all bytes arrived, and what they are called there. */
+const arrivedAs = (file: string): SendingEnd => ({
+  state: 'done',
+  file,
+  receipt: { number: file, at: new Date().toISOString(), page: null },
+})
 
 /** Sends a file, from where an earlier attempt came to. @throws Error when nobody answers, so that it is tried again */
 export async function sendFileTask(id: string): Promise<void> {

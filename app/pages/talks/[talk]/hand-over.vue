@@ -144,7 +144,7 @@ watch(
           <RecipeSentence v-if="recipe" :model-value="recipe" :estimate="estimate" @update:model-value="change" />
           <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
           <div class="row">
-            <button class="press main go" :disabled="busy || refused" @click="make">
+            <button class="press main large" :disabled="busy || refused" @click="make">
               {{ recipe?.each === 'slide' ? 'Make these files' : 'Make this file' }}</button><StartTime v-model="starts" />
           </div>
         </section>
@@ -228,11 +228,6 @@ watch(
   display: flex;
   gap: 22px;
   align-items: center;
-}
-.go {
-  min-height: 44px;
-  padding: 0 22px;
-  font-size: 17px;
 }
 .ledger {
   display: grid;

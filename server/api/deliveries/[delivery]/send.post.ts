@@ -1,7 +1,7 @@
+import type { SendingWish } from '@contracts'
 import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { orderSending } from '@server/domain'
-import type { SendingWish } from '@server/domain'
 import { answerForDelivery, bodyOf } from '@server/http'
 
 export default answerForDelivery(async (event, delivery, talk, person) => {
