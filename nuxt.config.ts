@@ -5,7 +5,12 @@ const here = (path: string): string => fileURLToPath(new URL(path, import.meta.u
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   // The workshop stands behind a person's own data and is drawn in the browser; what others watch is there before any script.
-  routeRules: { '/**': { ssr: false }, '/s/**': { ssr: true } },
+  routeRules: {
+    '/**': { ssr: false },
+    '/s/**': { ssr: true },
+    // Who has the link of a call is not told to whom else it leads, and search engines keep out of it.
+    '/c/**': { ssr: false, headers: { 'referrer-policy': 'no-referrer', 'x-robots-tag': 'noindex, nofollow' } },
+  },
   telemetry: false,
   devtools: { enabled: false },
   modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils'],

@@ -13,7 +13,10 @@ async function load(): Promise<void> {
   try {
     await session.load()
     trouble.value = false
-    if (session.person === null && route.path !== '/sign-in') await navigateTo({ path: '/sign-in', query: { to: route.fullPath } })
+    // Who has a talk for a call and no account comes to that alone.
+    const isGuests = session.guest && route.params['talk'] !== undefined
+    if (session.person === null && !isGuests && route.path !== '/sign-in')
+      await navigateTo({ path: '/sign-in', query: { to: route.fullPath } })
   } catch {
     trouble.value = true
   }

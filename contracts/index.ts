@@ -1,3 +1,4 @@
+export * from './call'
 export * from './fault'
 export * from './film'
 export * from './hand-in'

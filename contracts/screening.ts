@@ -62,6 +62,8 @@ export interface LetterView {
   readonly subject: string
   /** null once it is sent: what is in it may open something. */
   readonly body: string | null
+  /** It holds a link that is its reader's alone. */
+  readonly private: boolean
   readonly state: 'waiting' | 'kept' | 'sent' | 'failed'
   /** What the mail server said when it did not take it. */
   readonly said: string | null

@@ -29,6 +29,8 @@ export interface SessionView {
   /** Whether this server asks people to sign in. */
   readonly accounts: boolean
   readonly person: PersonView | null
+  /** Whether somebody has a talk for a call here without being signed in. */
+  readonly guest: boolean
 }
 
 export interface TalkCard {
@@ -132,6 +134,8 @@ export interface TalkView {
   readonly rehearsals: readonly RehearsalView[]
   readonly recipe: Recipe
   readonly changed: string
+  /** The call for which it is made; null: for none. */
+  readonly call: { readonly title: string; readonly page: string; /** Whether its owner has no account. */ readonly guest: boolean } | null
 }
 
 /** How a programme came about: by a change, by taking one back, or by taking that back. */
@@ -248,6 +252,7 @@ export interface PresetView {
 /** Told to every page that has the talk open; the page then asks for what it shows. */
 export interface TalkEvent {
   readonly talk: string
-  readonly kind: 'deck' | 'import' | 'take' | 'programme' | 'delivery' | 'estimate' | 'talk' | 'share' | 'question' | 'words' | 'sending'
+  readonly kind:
+    'deck' | 'import' | 'take' | 'programme' | 'delivery' | 'estimate' | 'talk' | 'share' | 'question' | 'words' | 'sending' | 'entry'
   readonly id: string | null
 }

@@ -1,10 +1,10 @@
 import { mkdirSync } from 'node:fs'
 import { chromium } from 'playwright-core'
-import { partsOf } from '@core/screening'
-import type { ScreeningView, StandIns } from '@contracts'
+import type { StandIns } from '@contracts'
 import { makeOfficeDeck, movingFile } from '../tests/harness/office-decks'
 import type { MadeSlide, PptxSlide } from '../tests/harness/office-decks'
 import { whenTrue } from '../tests/harness/when-true'
+import { answeredCall } from './call-for-shots'
 
 /**
  * Takes the README's pictures from a running product with the demo data: npm run shots -- http://127.0.0.1:4310
@@ -218,47 +218,23 @@ await viewer.screenshot({ path: `${folder}/screening.png` })
 await viewer.close()
 // Others watch, each as far as they like.
 const key = shown.split('/').at(-1) ?? ''
-const ask = async (path: string, body: object): Promise<void> => {
-  await fetch(`${url}/api/screenings/${key}/${path}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(body),
-  })
-}
-const { visits } = (await (await fetch(`${url}/api/screenings/${key}`)).json()) as ScreeningView
-const parts = visits.flatMap((visit) => Array.from({ length: partsOf(visit) }, (_, part) => ({ visit: visit.id, part })))
-for (let n = 0; n < 38; n += 1) {
-  const end = n % 3 === 0 ? Math.ceil(parts.length * Math.sqrt(((n * 7) % 19) / 19)) || 1 : parts.length
-  const back = n % 4 === 0 ? parts.slice(8 + (n % 3), 9 + (n % 3)) : []
-  await ask('watched', {
-    begun: true,
-    finished: end === parts.length,
-    played: parts.slice(0, end),
-    back,
-    left: parts[end - 1],
-    stayed: null,
-  })
-}
 await showTo('everybody, on the shelf')
-await page.reload()
-await page.getByRole('region', { name: 'How it was watched' }).scrollIntoViewIfNeeded()
-await idle()
-await shoot('watched')
 await page.goto(`${url}/shelf`)
 await page.getByRole('link', { name: /The rule of twelfths/ }).waitFor()
 await idle()
 await shoot('shelf')
-await page.goto(`${url}/groups`)
-await page.getByRole('textbox', { name: 'Name of a new group' }).fill('Tides, second year')
-await page.getByRole('button', { name: 'Make a group' }).click()
-const people = ['Maren Holt', 'Tomas Reed', 'Hanne Vik', 'Ilse Brandt', 'Jonas Wren']
-await page
-  .getByRole('textbox', { name: 'Add people' })
-  .fill(people.map((name) => `${name} <${name.split(' ')[0]?.toLowerCase() ?? ''}@harbour.example>`).join('\n'))
-await page.getByRole('button', { name: 'Add 5 people' }).click()
-await page.getByText('5 people were added.').waitFor()
-await page.getByRole('textbox', { name: 'Add people' }).fill('Pia Lund <pia@harbour.example>\nsomebody without an address')
-await shoot('groups')
+// A call that some have answered.
+const picture = new Uint8Array(await (await fetch(`${url}/s/${key}/slide.jpg`)).arrayBuffer())
+const call = await answeredCall(url, picture)
+await page.goto(call.link)
+await page.getByRole('button', { name: 'Begin your talk' }).waitFor()
+await shoot('call')
+await page.goto(`${url}/calls/${call.id}`)
+await page.getByRole('button', { name: 'Clove hitch on a wet post' }).click()
+await page.getByText('one rule not kept').waitFor()
+await idle()
+await shoot('register')
+await page.goto(url)
 
 await page.getByRole('link', { name: 'All talks' }).click()
 await page.getByRole('link', { name: 'Open Counting swifts by ear' }).click()

@@ -1,5 +1,5 @@
 import type { ComposedPicture, SlideId } from '@core/model'
-import type { SharedFile, TakePlace } from '@contracts'
+import type { EntrantView, SharedFile, TakePlace } from '@contracts'
 import { api } from './api'
 
 /** What can be brought in, for file choosers. */
@@ -61,3 +61,13 @@ export const ACCEPTED_SOUNDS = '.wav,.mp3,.m4a,.mp4,.ogg,.oga,.opus,.flac,audio/
 /** Sends a sound file to be a visit's voice; the server reads it and says when it is there. @throws Refusal when it is not taken */
 export const bringVoice = (talk: string, visit: string, file: File, { browser, name }: TakePlace): Promise<unknown> =>
   api.post(`/talks/${talk}/voices?${new URLSearchParams({ visit, browser, name }).toString()}`, formOf([file]))
+
+/** What can be handed in that was recorded elsewhere, with what goes along. */
+export const ACCEPTED_ENTRIES = [
+  '.mp4,.mov,.m4v,.webm,.mkv,.m4a,.mp3,.wav,video/*,audio/*',
+  '.vtt,.srt,.docx,.odt,.txt,.md,.pdf,.jpg,.png',
+].join()
+
+/** Hands in files that were recorded elsewhere; the server measures them. @throws Refusal when they are not taken */
+export const bringEntry = (talk: string, files: readonly File[]): Promise<EntrantView> =>
+  api.post(`/talks/${talk}/entry/files`, formOf(files))

@@ -13,6 +13,8 @@ export interface TalkNews {
   readonly words: () => void
   /** A file of it is on its way to somebody, or there. */
   readonly sending: () => void
+  /** What was handed in for its call. */
+  readonly entry: () => void
   /** Its deck, takes, imports or fields. */
   readonly talk: () => void
   /** Something may have been missed. */
@@ -42,6 +44,9 @@ export const watchTalk = (id: string, news: TalkNews): (() => void) =>
         break
       case 'sending':
         news.sending()
+        break
+      case 'entry':
+        news.entry()
         break
       default:
         news.talk()

@@ -18,7 +18,7 @@ export function useOpenQuestions(): Readonly<Ref<readonly OpenQuestion[]>> {
   watch(
     [() => talk.talk?.id, () => talk.asked, () => talk.programme.revision],
     async ([id]) => {
-      if (id === undefined) return
+      if (id === undefined || talk.isGuests) return
       const asked = await api.get<readonly QuestionView[]>(`/talks/${id}/questions`).catch(() => [])
       if (talk.talk?.id !== id) return
       open.value = asked.flatMap(({ id: question, at, words, answer }) =>

@@ -26,7 +26,9 @@ export function usePageCode(slide: () => Slide) {
   const making = ref(false)
   const ready = computed(() => {
     const pictures = slide().composition?.pictures
-    return pictures !== undefined && (pictures.length < MOST_PICTURES || pictures.some(({ leadsTo }) => leadsTo !== undefined))
+    return (
+      pictures !== undefined && !talk.isGuests && (pictures.length < MOST_PICTURES || pictures.some(({ leadsTo }) => leadsTo !== undefined))
+    )
   })
 
   async function put(): Promise<void> {

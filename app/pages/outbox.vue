@@ -46,6 +46,7 @@ const kept = computed(() => letters.value?.some(({ state }) => state === 'kept')
         <p>{{ letter.subject }}</p>
         <p v-if="letter.said" class="bad">{{ letter.said }}</p>
         <pre v-if="letter.body">{{ letter.body }}</pre>
+        <p v-else-if="letter.private" class="soft">It holds a link that is its reader’s alone, so what is in it is not shown here.</p>
       </article>
     </main>
   </div>

@@ -4,12 +4,13 @@ import type { PersonView, SessionView } from '@contracts'
 
 /** Who is here, and whether this server asks people to sign in. */
 export const useSession = defineStore('session', {
-  state: () => ({ known: false, accounts: false, person: null as PersonView | null }),
+  state: () => ({ known: false, accounts: false, person: null as PersonView | null, guest: false }),
   actions: {
     async load() {
       const session = await api.get<SessionView>('/session')
       this.accounts = session.accounts
       this.person = session.person
+      this.guest = session.guest
       this.known = true
     },
     async signIn(email: string, password: string) {

@@ -46,6 +46,8 @@ export const useTalk = defineStore('talk', () => {
   const wordsVersion = ref(0)
   /** Grows when more of a file was sent to somebody. */
   const sendingsVersion = ref(0)
+  /** Grows when something of it was handed in for its call, or something was said of that. */
+  const entriesVersion = ref(0)
   const missing = ref(false)
   const trouble = ref<string | null>(null)
   const saved = ref<Date | null>(null)
@@ -137,6 +139,9 @@ export const useTalk = defineStore('talk', () => {
       },
       sending: () => {
         sendingsVersion.value += 1
+      },
+      entry: () => {
+        entriesVersion.value += 1
       },
       programme: (revision) => {
         // What was changed here has been answered already.
@@ -341,6 +346,9 @@ export const useTalk = defineStore('talk', () => {
     estimateVersion,
     wordsVersion,
     sendingsVersion,
+    entriesVersion,
+    /** Whether who has it has no account: what goes beyond the talk itself is not theirs. */
+    isGuests: computed(() => talk.value?.call?.guest === true),
     asked: readonly(asked),
     selected: readonly(selected),
     select,

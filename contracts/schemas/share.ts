@@ -36,7 +36,7 @@ export const MOST_PEOPLE = 1000
 /** An address of mail, as it is kept. */
 export const mailAddress = Joi.string().trim().lowercase().email({ tlds: false }).max(254)
 
-const people = Joi.array()
+export const people = Joi.array()
   .max(MOST_PEOPLE)
   .required()
   .unique('address')

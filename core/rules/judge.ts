@@ -267,5 +267,24 @@ export function judge(rules: Rules, file: FileFacts, company: FileCompany): read
   })
 }
 
+/** A file of which nothing is known yet. */
+const NO_FILE: FileFacts = {
+  made: false,
+  name: '',
+  length: 0,
+  bytes: 0,
+  bytesOff: 0,
+  container: null,
+  video: null,
+  audio: null,
+  loudness: null,
+  captions: false,
+}
+const NO_COMPANY: FileCompany = { words: null, cover: null, fields: {}, now: 0, tries: 0 }
+
+/** What rules ask for, in the order of `RULE_KINDS`, a sentence each. */
+export const asksOf = (rules: Rules): readonly Pick<RuleLine, 'kind' | 'asks'>[] =>
+  judge(rules, NO_FILE, NO_COMPANY).map(({ kind, asks }) => ({ kind, asks }))
+
 /** Whether nothing speaks against handing in. */
 export const isReady = (lines: readonly RuleLine[]): boolean => lines.every(({ state }) => state === 'met')

@@ -1,6 +1,7 @@
 export { isAnimatedWebp } from './animated-webp'
 export * from './bring-clip'
 export { type BroughtClip } from './clip-file'
+export * from './film-facts'
 export * from './film-of-webp'
 export * from './make-captured'
 export * from './png-size'

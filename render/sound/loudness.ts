@@ -1,6 +1,7 @@
 import { LoudnessMeter } from '@core/voice'
 import { chain, filter, graphText } from '@render/filters'
 import { run } from '@render/process'
+import { broughtInput } from './as-recorded'
 
 export interface Loudness {
   /** Integrated, in LUFS (ITU-R BS.1770-4); null when it is too quiet to be gated. */
@@ -27,20 +28,26 @@ export async function measureSamples(blocks: AsyncIterable<Int16Array>): Promise
   return { integrated: meter.integrated, truePeak: meter.peak }
 }
 
-/** Measures a file of ours, with peaks between samples. */
-export async function measureFile(path: string): Promise<Loudness> {
-  const { stderr } = await run('ffmpeg', [
-    '-hide_banner',
-    '-nostats',
-    '-protocol_whitelist',
-    'file,pipe',
-    '-i',
-    path,
-    '-filter_complex',
-    graphText([chain(['0:a'], [filter('ebur128', [], { framelog: 'verbose', peak: true })], [])]),
-    '-f',
-    'null',
-    '-',
-  ])
+/**
+ * Decodes the first sound of an input and measures it, with peaks between samples.
+ * @param time ms that it may take; left out: as long as usual
+ */
+async function measureInput(input: readonly string[], time?: number): Promise<Loudness> {
+  const meter = graphText([chain(['0:a:0'], [filter('ebur128', [], { framelog: 'verbose', peak: true })], [])])
+  // The report is of the level that inputs of others' are kept below.
+  const args = [...input, '-hide_banner', '-nostats', '-loglevel', 'info', '-filter_complex', meter, '-f', 'null', '-']
+  const { stderr } = await run('ffmpeg', args, time === undefined ? {} : { hold: { time } })
   return readMeter(stderr)
 }
+
+/** Measures a file of ours, with peaks between samples. */
+export const measureFile = (path: string): Promise<Loudness> => measureInput(['-protocol_whitelist', 'file,pipe', '-i', path])
+
+/**
+ * Measures a film or a sound that somebody brought.
+ * @param demuxer the one that may read it
+ * @param time ms that it may take
+ * @throws ProcessFailed when it cannot be decoded
+ */
+export const measureBrought = (path: string, demuxer: string, time: number): Promise<Loudness> =>
+  measureInput(broughtInput(demuxer, path), time)

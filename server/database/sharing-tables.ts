@@ -101,6 +101,8 @@ export interface LetterTable {
   made: Moment
   /** A file that goes with it. */
   delivery: string | null
+  /** It holds a link that is its reader's alone. */
+  private: Generated<boolean>
 }
 
 /** A file that those who watch a talk may take along. */

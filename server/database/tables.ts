@@ -24,6 +24,7 @@ import type { ChangeReason } from '@core/programme'
 import type { OfficeReport } from '@core/office'
 import type { ChangeRole, DeckMatchView, ImportView, ListenedBy, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
+import type { CallPersonTable, CallTable, EntrantTable, EntryTable } from './call-tables'
 import type { HandInTable, PlaceTable, RuleSetTable, SendingTable } from './hand-in-tables'
 import type {
   GroupMemberTable,
@@ -53,6 +54,8 @@ export interface PersonTable {
   name: string
   email: string | null
   password: string | null
+  /** Somebody without an account, who has talks for calls alone. */
+  guest: Generated<boolean>
   created: Moment
 }
 
@@ -394,6 +397,10 @@ export interface Tables {
   hand_in: HandInTable
   place: PlaceTable
   sending: SendingTable
+  call: CallTable
+  call_person: CallPersonTable
+  entrant: EntrantTable
+  entry: EntryTable
   claim: ClaimTable
   worker: WorkerTable
 }

@@ -16,6 +16,7 @@ import { roomLeft } from '@server/store'
 import { slidesOf } from './decks'
 import { tell } from './events'
 import { drawsCaptions, filmOfRecipe, filmsOfRecipes, wholeFilm } from './film-of-recipe'
+import { lookAtEntriesOf } from './entries-waiting'
 import { AFTER_FILES, addJob, removeJob } from './jobs'
 import { probeFor } from './probes'
 import { roomForFiles, roomInQuota } from './quotas'
@@ -234,6 +235,7 @@ export async function cancelDelivery(q: Queries, talk: string, id: string): Prom
     .where('state', 'in', UNFINISHED)
     .execute()
   await removeJob(q, jobOf(id))
+  await lookAtEntriesOf(q, id)
   await tell(q, { talk, kind: 'delivery', id })
 }
 
@@ -322,6 +324,7 @@ export async function renameDelivery(q: Queries, talk: string, id: string, name:
 
 /** Takes a file out of the ledger and off the disk; it can be made again. @throws Refusal `conflict` while it is being made */
 export async function deleteDelivery(q: Queries, talk: string, id: string): Promise<void> {
+  await lookAtEntriesOf(q, id)
   const gone = await q.deleteFrom('delivery').where('id', '=', id).where('state', 'in', ['done', 'failed', 'cancelled']).executeTakeFirst()
   if (gone.numDeletedRows === 0n) throw new Refusal('conflict', 'This file is being made. Cancel it first; then it can be deleted.')
   await tell(q, { talk, kind: 'delivery', id })

@@ -1,6 +1,7 @@
 import type { Selectable, Updateable } from 'kysely'
 import { UNDER_WAY, isUnderWay } from '@core/model'
 import type { DeliveryTable, Queries } from '@server/database'
+import { lookAtEntriesOf } from './entries-waiting'
 import { tell } from './events'
 
 /** A delivery that is to be made, with its talk's name. */
@@ -66,6 +67,7 @@ export async function writeDelivery(
   if (current === undefined) return false
   await first()
   await q.updateTable('delivery').set(columns).where('id', '=', id).execute()
+  if (columns.state === 'done' || columns.state === 'failed') await lookAtEntriesOf(q, id)
   await tell(q, { talk: current.talk, kind: 'delivery', id })
   return true
 }

@@ -53,12 +53,28 @@ export async function sentOf(q: Queries, talk: string): Promise<SentView> {
   return { sendings: sendings.map(toView), tries: triesAt(sendings, row?.desk ?? null) }
 }
 
+/** How often a talk was taken for the call that it is made for; null: it is made for none. */
+async function entriesTaken(q: Queries, talk: string): Promise<number | null> {
+  const row = await q
+    .selectFrom('entrant')
+    .leftJoin('entry', (join) => join.onRef('entry.entrant', '=', 'entrant.id').on('entry.state', '=', 'taken'))
+    .select((build) => build.fn.count<number>('entry.id').as('count'))
+    .where('entrant.talk', '=', talk)
+    .groupBy('entrant.id')
+    .executeTakeFirst()
+  return row === undefined ? null : Number(row.count)
+}
+
+const withoutUntil = ({ until: _, ...rules }: Rules): Rules => rules
+
 /** How a talk is to be handed in, and what was sent of it. */
 export async function handInOf(q: Queries, talk: string): Promise<HandInView> {
-  const [row, sent, words] = await Promise.all([rowOf(q, talk), sentOf(q, talk), languageOfWords(q, talk)])
+  const [row, sent, words, entries] = await Promise.all([rowOf(q, talk), sentOf(q, talk), languageOfWords(q, talk), entriesTaken(q, talk)])
   return {
     ...sent,
-    rules: row?.rules ?? null,
+    ...(entries === null ? {} : { tries: entries }),
+    // The last moment of a call is its own, and is for all who take part.
+    rules: row === undefined || entries === null ? (row?.rules ?? null) : withoutUntil(row.rules),
     desk: row?.desk ?? null,
     fields: row?.fields ?? {},
     cover: row?.cover ?? null,
@@ -132,8 +148,15 @@ export async function fillIn(
   await tell(q, { talk, kind: 'talk', id: null })
 }
 
-/** A talk is handed in by no rules any more; its recipe and limit stay. */
+/** @throws Refusal `conflict` for a talk that is made for a call: its rules are the call's */
+export async function refuseForCall(q: Queries, talk: string): Promise<void> {
+  if ((await entriesTaken(q, talk)) !== null)
+    throw new Refusal('conflict', 'This talk is made for a call, and is handed in by its rules. Duplicate the talk for anything else.')
+}
+
+/** A talk is handed in by no rules any more; its recipe and limit stay. @throws Refusal `conflict` as of `refuseForCall` */
 export async function leaveRules(q: Queries, talk: string): Promise<void> {
+  await refuseForCall(q, talk)
   await q.deleteFrom('hand_in').where('talk', '=', talk).execute()
   await tell(q, { talk, kind: 'talk', id: null })
 }

@@ -20,6 +20,8 @@ export interface Jobs {
   readonly listen: { readonly talk: string }
   readonly 'send-letter': { readonly letter: string }
   readonly 'send-file': { readonly sending: string }
+  /** What was handed in for a call is taken in, or refused. */
+  readonly 'take-entry': { readonly entry: string }
   /** What was kept lately is read, and made again where it is damaged. */
   readonly 'check-recent': Readonly<Record<never, never>>
 }

@@ -14,6 +14,8 @@ export interface Letter {
   readonly body: string
   /** A file that goes with it. */
   readonly delivery?: string
+  /** It holds a link that is its reader's alone: on whose behalf it is sent is not shown what is in it. */
+  readonly private?: boolean
 }
 
 /**
@@ -33,11 +35,14 @@ export async function sendLetter(q: Queries, owner: string, letter: Letter): Pro
 /** What was sent on somebody's behalf, or would have been. */
 export async function lettersOf(q: Queries, owner: string): Promise<readonly LetterView[]> {
   const rows = await q.selectFrom('letter').selectAll().where('owner', '=', owner).orderBy('made', 'desc').limit(SHOWN).execute()
-  return rows.map(({ id, recipient, subject, body, state, said, made }) => ({
+  // The one person of a machine without accounts runs it.
+  const all = settings().accounts === 'off'
+  return rows.map(({ id, recipient, subject, body, state, said, made, private: hidden }) => ({
     id,
     recipient,
     subject,
-    body,
+    body: hidden && !all ? null : body,
+    private: hidden,
     state,
     said,
     made: made.toISOString(),
@@ -45,7 +50,7 @@ export async function lettersOf(q: Queries, owner: string): Promise<readonly Let
 }
 
 /** A letter with the file that goes with it. */
-export interface LetterToSend extends Omit<Letter, 'delivery'> {
+export interface LetterToSend extends Omit<Letter, 'delivery' | 'private'> {
   readonly attached?: { readonly delivery: string; readonly file: string }
 }
 

@@ -3,34 +3,49 @@ import type { Queries } from '@server/database'
 
 const nothing = (what: string): Refusal => new Refusal('not-found', `There is no such ${what} here.`)
 
-/** @throws Refusal `not-found` unless the talk is this person's; whether it is another's is not told */
-export async function ownTalk(q: Queries, person: string, talk: string): Promise<void> {
-  const found = await q.selectFrom('talk').select('id').where('id', '=', talk).where('owner', '=', person).executeTakeFirst()
-  if (found === undefined) throw nothing('talk')
+/** What belongs to a talk, and whose that is. */
+export interface OwnedByTalk {
+  readonly talk: string
+  readonly owner: string
 }
 
-/** @returns the talk that a take of this person belongs to */
-export async function ownTake(q: Queries, person: string, take: string): Promise<string> {
+/**
+ * @param persons who asks: one browser may be known as several people, of whom each has talks of their own
+ * @returns whose the talk is
+ * @throws Refusal `not-found` unless the talk is one of theirs; whether it is another's is not told
+ */
+export async function ownTalk(q: Queries, persons: readonly string[], talk: string): Promise<string> {
+  const found = await q.selectFrom('talk').select('owner').where('id', '=', talk).where('owner', 'in', persons).executeTakeFirst()
+  if (found === undefined) throw nothing('talk')
+  return found.owner
+}
+
+/** @returns the talk that a take of these people belongs to */
+export async function ownTake(q: Queries, persons: readonly string[], take: string): Promise<OwnedByTalk> {
   const found = await q
     .selectFrom('take')
     .innerJoin('talk', 'talk.id', 'take.talk')
-    .select('talk.id')
+    .select(['talk.id as talk', 'talk.owner'])
     .where('take.id', '=', take)
-    .where('talk.owner', '=', person)
+    .where('talk.owner', 'in', persons)
     .executeTakeFirst()
   if (found === undefined) throw nothing('take')
-  return found.id
+  return found
 }
 
-/** @returns the take and talk that a stretch of this person belongs to */
-export async function ownStretch(q: Queries, person: string, stretch: string): Promise<{ readonly talk: string; readonly take: string }> {
+/** @returns the take and talk that a stretch of these people belongs to */
+export async function ownStretch(
+  q: Queries,
+  persons: readonly string[],
+  stretch: string,
+): Promise<{ readonly talk: string; readonly take: string }> {
   const found = await q
     .selectFrom('stretch')
     .innerJoin('take', 'take.id', 'stretch.take')
     .innerJoin('talk', 'talk.id', 'take.talk')
     .select(['talk.id as talk', 'take.id as take'])
     .where('stretch.id', '=', stretch)
-    .where('talk.owner', '=', person)
+    .where('talk.owner', 'in', persons)
     .executeTakeFirst()
   if (found === undefined) throw nothing('recording')
   return found
@@ -50,17 +65,17 @@ export async function areStretchesOf(q: Queries, talk: string, stretches: readon
   return Number(count) === wanted.length
 }
 
-/** @returns the talk that a delivery of this person belongs to */
-export async function ownDelivery(q: Queries, person: string, delivery: string): Promise<string> {
+/** @returns the talk that a delivery of these people belongs to */
+export async function ownDelivery(q: Queries, persons: readonly string[], delivery: string): Promise<OwnedByTalk> {
   const found = await q
     .selectFrom('delivery')
     .innerJoin('talk', 'talk.id', 'delivery.talk')
-    .select('talk.id')
+    .select(['talk.id as talk', 'talk.owner'])
     .where('delivery.id', '=', delivery)
-    .where('talk.owner', '=', person)
+    .where('talk.owner', 'in', persons)
     .executeTakeFirst()
   if (found === undefined) throw nothing('file')
-  return found.id
+  return found
 }
 
 /** @returns the talk that a sending of this person belongs to */

@@ -24,6 +24,7 @@ export async function forgetDiscarded(db: Database, grace: number): Promise<Recl
     const gone = await db.deleteFrom('talk').where('id', '=', id).where('deleted', '<', before).returning('id').execute()
     talks += gone.length
   }
+  await forgetCalls(db, before)
   const discarded = await db
     .selectFrom('take')
     .select(['id', 'talk'])
@@ -36,6 +37,24 @@ export async function forgetDiscarded(db: Database, grace: number): Promise<Recl
     .where('since', '<', new Date(Date.now() - CLAIM_KEPT))
     .execute()
   return { takes, talks }
+}
+
+/**
+ * Forgets what was handed in for calls that were taken back before a moment. Who has a talk for one finds it by its link as long as it is
+ * there; then the call goes, and with it who had nothing else here.
+ */
+async function forgetCalls(db: Database, before: Date): Promise<void> {
+  const gone = db.selectFrom('call').select('id').where('deleted', '<', before)
+  const theirs = db.selectFrom('entrant').select('entrant.id').where('call', 'in', gone)
+  await db.deleteFrom('entry').where('entrant', 'in', theirs).execute()
+  await db.deleteFrom('entrant').where('call', 'in', gone).where('talk', 'is', null).execute()
+  await db.deleteFrom('call').where('deleted', '<', before).where('id', 'not in', db.selectFrom('entrant').select('call')).execute()
+  await db
+    .deleteFrom('person')
+    .where('guest', '=', true)
+    .where('id', 'not in', db.selectFrom('talk').select('owner'))
+    .where('id', 'not in', db.selectFrom('entrant').select('person').where('person', 'is not', null).$narrowType<{ person: string }>())
+    .execute()
 }
 
 /** Forgets a discarded take unless it was brought back or something still names it. @returns whether it went */
@@ -107,6 +126,16 @@ export async function stillNamed(db: Database, kind: LeavingKind, names: readonl
             .where('talk', 'in', [...names])
             .execute()
         ).map((row) => row.talk),
+      )
+    case 'entry':
+      return new Set(
+        (
+          await db
+            .selectFrom('entry')
+            .select('id')
+            .where('id', 'in', [...names])
+            .execute()
+        ).map((row) => row.id),
       )
     case 'upload':
       return new Set()

@@ -92,7 +92,7 @@ export async function changeSeries(q: Queries, owner: string, id: string, { talk
     .returning('id')
     .executeTakeFirst()
   if (row === undefined) throw gone()
-  for (const talk of talks) await ownTalk(q, owner, talk)
+  for (const talk of talks) await ownTalk(q, [owner], talk)
   await q
     .deleteFrom('series_talk')
     .where('series', '=', id)

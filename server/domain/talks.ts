@@ -13,6 +13,7 @@ import { wantAhead } from './ahead'
 import { tell } from './events'
 import { roomForTalk } from './quotas'
 import { rehearsalsOf } from './rehearsals'
+import { callOfTalk } from './call-of-talk'
 import { rateOfOwner } from './speech'
 import { isLive } from './takes'
 
@@ -55,7 +56,8 @@ export async function createTalk(
   })
 }
 
-async function addTalk(q: Queries, owner: string, name: string, limit: Ms | null): Promise<string> {
+/** Adds an empty talk. In one transaction with what else belongs to it. @throws Refusal `too-many` */
+export async function addTalk(q: Queries, owner: string, name: string, limit: Ms | null): Promise<string> {
   await roomForTalk(q, owner)
   const id = randomUUID()
   await q
@@ -136,12 +138,13 @@ const importsOf = async (q: Queries, talk: string): Promise<readonly ImportView[
 export async function talkView(q: Queries, id: string): Promise<TalkView> {
   // Read before the slides: whoever is told that a deck has been read in must be given its slides too.
   const imports = await importsOf(q, id)
-  const [talk, slides, takes, rehearsals, rate] = await Promise.all([
+  const [talk, slides, takes, rehearsals, rate, call] = await Promise.all([
     q.selectFrom('talk').selectAll().where('id', '=', id).executeTakeFirstOrThrow(),
     slidesOf(q, id),
     takesOf(q, id),
     rehearsalsOf(q, id),
     rateOfOwner(q, id),
+    callOfTalk(q, id),
   ])
   return {
     id,
@@ -157,6 +160,7 @@ export async function talkView(q: Queries, id: string): Promise<TalkView> {
     rehearsals,
     recipe: talk.recipe,
     changed: talk.changed.toISOString(),
+    call,
   }
 }
 

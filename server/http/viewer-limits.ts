@@ -5,9 +5,10 @@ import { countedAs, limiterOf } from './limiter'
 
 /**
  * What one address on the network may do in a quarter of an hour: try links that open nothing (a class may share one address, and one
- * wrong link), ask questions, say phrases, and have letters sent, tell how they watch; and letters that may go to one address.
+ * wrong link), ask questions, say phrases, and have letters sent, tell how they watch, begin talks for calls; and letters that may go to
+ * one address.
  */
-const MOST = { link: 60, question: 40, phrase: 60, letters: 60, letter: 8, watched: 2000 } as const
+const MOST = { link: 60, question: 40, phrase: 60, letters: 60, letter: 8, watched: 2000, begin: 120 } as const
 
 const known = new Map<keyof typeof MOST, RateLimiterPostgres>()
 function limiter(kind: keyof typeof MOST): RateLimiterPostgres {
@@ -67,4 +68,10 @@ export async function countQuestion(network: string): Promise<void> {
       'too-many',
       'Many questions were sent from here just now. Yours is still in its field: send it in a quarter of an hour.',
     )
+}
+
+/** Somebody begins a talk for a call. @throws Refusal `too-many` */
+export async function countBegin(network: string): Promise<void> {
+  if (await consume('begin', network))
+    throw new Refusal('too-many', 'Many talks were begun from here just now. Begin in a quarter of an hour.')
 }

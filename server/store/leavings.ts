@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { settings } from '@server/settings'
 
 /** What may lie in the store with nothing that refers to it. */
-export type LeavingKind = 'stretch' | 'delivery' | 'asset' | 'upload' | 'stream'
+export type LeavingKind = 'stretch' | 'delivery' | 'asset' | 'upload' | 'stream' | 'entry'
 
 const FOLDERS: Readonly<Record<LeavingKind, string>> = {
   stretch: 'stretches',
@@ -11,6 +11,7 @@ const FOLDERS: Readonly<Record<LeavingKind, string>> = {
   asset: 'assets',
   upload: 'uploads',
   stream: 'streams',
+  entry: 'entries',
 }
 const store = (): string => join(settings().data, 'store')
 
@@ -21,6 +22,7 @@ const OURS: Readonly<Record<LeavingKind, RegExp>> = {
   asset: /^[0-9a-f]{64}$/,
   upload: /^[\w-]+$/,
   stream: /^[0-9a-f-]{36}$/,
+  entry: /^[0-9a-f-]{36}$/,
 }
 
 const namesIn = (folder: string): Promise<readonly string[]> => readdir(folder).catch(() => [])

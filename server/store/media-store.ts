@@ -58,6 +58,8 @@ export async function removeStream(talk: string, revision: number, lines: readon
   const files = [...lines.map((one) => streamPath(talk, revision, one)), wholeStreamPath(talk, revision)]
   await Promise.all(files.map((file) => rm(file, { force: true })))
 }
+/** What was handed in for a call. */
+export const entryFolder = (entry: string): string => place('entries', entry)
 export const uploadFolder = (): string => place('uploads')
 
 /** Has what was written to a file or folder on the disk itself: a name is only as safe as the folder that it stands in. */

@@ -24,6 +24,7 @@ import { reclaimTask } from './tasks/reclaim'
 import { listenGivenUp, listenTask } from './tasks/listen'
 import { sendFileGivenUp, sendFileTask } from './tasks/send-file'
 import { sendLetterGivenUp, sendLetterTask } from './tasks/send-letter'
+import { takeEntryGivenUp, takeEntryTask } from './tasks/take-entry'
 import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
 
 /**
@@ -103,6 +104,7 @@ const runner = await run({
     listen: task('talk', listenTask, listenGivenUp),
     'send-file': task('sending', sendFileTask, sendFileGivenUp),
     'send-letter': task('letter', sendLetterTask, sendLetterGivenUp, true),
+    'take-entry': task('entry', takeEntryTask, takeEntryGivenUp),
     reclaim: reclaimTask,
     'check-recent': checkRecentTask,
     'check-all': checkAllTask,

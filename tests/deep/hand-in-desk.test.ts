@@ -7,7 +7,7 @@ import { isReady, judge } from '@core/rules'
 import type { FileCompany, Rules } from '@core/rules'
 import { run } from '@render/process'
 import { plainPng } from '../harness/decks'
-import { factsOfFile } from '../harness/facts-of-file'
+import { filmFacts } from '@render/clips'
 import { startStandIns } from '../harness/stand-ins'
 import type { StandInsRunning } from '../harness/stand-ins'
 
@@ -233,7 +233,7 @@ it('accepts what our rules call ready and refuses what they call wrong, over a h
     ]
     // What is known of the words is known of captions and transcript alike; where either is missing we say so by the other.
     const words = made.transcript && made.captions !== 'none' ? made.language : null
-    const facts = await factsOfFile(path, `${name}.${made.ending}`).catch(() => null)
+    const facts = await filmFacts(path, `${name}.${made.ending}`, 60_000).catch(() => null)
     const lines = facts === null ? [] : judge(RULES, facts, { ...company, words })
     const ours = facts !== null && isReady(lines)
     const refused = await handIn([{ role: 'film', name: `${name}.${made.ending}`, bytes: await readFile(path) }, ...along], made.fields)

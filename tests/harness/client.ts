@@ -3,10 +3,15 @@ import type { TalkEvent } from '@contracts'
 /** A person's session with the product, as their browser keeps it. */
 export class Client {
   readonly #url: string
-  #cookie = ''
+  readonly #cookies = new Map<string, string>()
 
   constructor(url: string) {
     this.#url = url
+  }
+
+  #sent(): Record<string, string> {
+    const cookie = [...this.#cookies].map(([name, value]) => `${name}=${value}`).join('; ')
+    return cookie === '' ? {} : { cookie }
   }
 
   /** Asks and gives status and answer as they are. */
@@ -20,14 +25,16 @@ export class Client {
     const answer = await fetch(`${this.#url}/api${path}`, {
       method,
       headers: {
-        ...(this.#cookie === '' ? {} : { cookie: this.#cookie }),
+        ...this.#sent(),
         ...(raw !== null || body === undefined ? {} : { 'content-type': 'application/json' }),
         ...headers,
       },
       ...(body === undefined ? {} : { body: raw ?? JSON.stringify(body) }),
     })
-    const set = answer.headers.getSetCookie()[0]
-    if (set !== undefined) this.#cookie = set.split(';')[0] ?? ''
+    for (const set of answer.headers.getSetCookie()) {
+      const [name = '', value = ''] = (set.split(';')[0] ?? '').split(/=(.*)/)
+      this.#cookies.set(name, value)
+    }
     const text = await answer.text()
     try {
       return { status: answer.status, body: JSON.parse(text) as unknown }
@@ -36,9 +43,18 @@ export class Client {
     }
   }
 
+  /** Sends a body as it comes. @returns the answer's status */
+  async send(method: string, path: string, body: ReadableStream<Uint8Array>, type: string): Promise<number> {
+    const headers = { ...this.#sent(), 'content-type': type }
+    // A body that comes by and by is sent while the answer is waited for (Fetch, RequestDuplex).
+    const answer = await fetch(`${this.#url}/api${path}`, { method, headers, body, duplex: 'half' } as RequestInit)
+    await answer.arrayBuffer()
+    return answer.status
+  }
+
   /** The bytes under an address. */
   async bytes(path: string): Promise<Uint8Array> {
-    const answer = await fetch(`${this.#url}/api${path}`, { headers: { cookie: this.#cookie } })
+    const answer = await fetch(`${this.#url}/api${path}`, { headers: this.#sent() })
     if (!answer.ok) throw new Error(`GET ${path}: ${String(answer.status)}`)
     return new Uint8Array(await answer.arrayBuffer())
   }
@@ -46,7 +62,7 @@ export class Client {
   /** Opens the line on which changes are told. @returns what was heard so far, in order, and what ends it */
   async listen(): Promise<{ readonly heard: readonly TalkEvent[]; readonly end: () => void }> {
     const stop = new AbortController()
-    const answer = await fetch(`${this.#url}/api/events`, { headers: { cookie: this.#cookie }, signal: stop.signal })
+    const answer = await fetch(`${this.#url}/api/events`, { headers: this.#sent(), signal: stop.signal })
     const heard: TalkEvent[] = []
     const read = async (): Promise<void> => {
       let text = ''

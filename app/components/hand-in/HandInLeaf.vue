@@ -1,17 +1,15 @@
 <script setup lang="ts">
-import { unreachable } from '@core/model'
 import type { Recipe } from '@core/model'
-import type { Remedy } from '@core/rules'
 import type { PlacesView, StandIns } from '@contracts'
 import { api, keepFile } from '~/client'
 import type { HandIn } from '~/composables/useHandIn'
+import { useRemedies } from '~/composables/useRemedies'
 import { useTalk } from '~/stores/talk'
 
 /** Handing a talk in by somebody's rules: what they ask, what is kept of it, and the way there. */
 const props = defineProps<{ recipe: Recipe; hand: HandIn }>()
 const emit = defineEmits<{ make: [recipe: Recipe]; change: [recipe: Recipe] }>()
 const talk = useTalk()
-const router = useRouter()
 const { view, busy, trouble, file, isOld, isMaking, rules, ready } = props.hand
 const fields = ref<{ focus: (what: 'fields' | 'cover') => void } | null>(null)
 const standIns = ref<StandIns | null>(null)
@@ -33,45 +31,17 @@ function save(): void {
   const { rules: asked } = view.value ?? {}
   if (asked != null) keepFile(new Blob([JSON.stringify(asked, null, 2)], { type: 'application/json' }), `${asked.name}.json`)
 }
-const station = (name: string, query: Readonly<Record<string, string>> = {}): Promise<unknown> =>
-  router.push({ path: `/talks/${talk.talk?.id ?? ''}/${name}`, query: { ...query } })
-
-async function put(remedy: Remedy): Promise<void> {
-  switch (remedy.kind) {
-    case 'recipe':
-      if (made.value) emit('make', remedy.recipe)
-      else emit('change', remedy.recipe)
-      break
-    case 'make':
-      emit('make', props.recipe)
-      break
-    case 'rename':
-      await props.hand.rename(remedy.name)
-      break
-    case 'fit':
-      await station('review', { panel: 'fit' })
-      break
-    case 'record':
-      await station('lectern')
-      break
-    case 'listen':
-      await station('review', { panel: 'words' })
-      break
-    case 'language':
-      await talk.change({ language: remedy.language })
-      break
-    case 'fill-in':
-      fields.value?.focus('fields')
-      break
-    case 'cover':
-      fields.value?.focus('cover')
-      break
-    case 'none':
-      break
-    default:
-      unreachable(remedy)
-  }
-}
+const { put, station } = useRemedies({
+  recipe: () => props.recipe,
+  hand: props.hand,
+  make: (recipe) => {
+    emit('make', recipe)
+  },
+  change: (recipe) => {
+    emit('change', recipe)
+  },
+  focus: (what) => fields.value?.focus(what),
+})
 </script>
 
 <template>

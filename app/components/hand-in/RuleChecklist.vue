@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { CircleCheck, CircleClose, More } from '@element-plus/icons-vue'
-import type { Remedy, RuleKind } from '@core/rules'
+import type { Remedy } from '@core/rules'
 import type { HeldRule } from '~/composables/useHandIn'
-import { remedyWords } from '~/hand-in'
+import { RULE_NAMES, remedyWords } from '~/hand-in'
 
 /** Rules as a list: kept, open, or not kept with what to do about it. */
 defineProps<{ rules: readonly HeldRule[]; made: boolean; busy: boolean }>()
@@ -12,29 +12,13 @@ const STATES = {
   open: { icon: More, say: 'open' },
   wrong: { icon: CircleClose, say: 'not kept' },
 } as const
-const NAMES: Readonly<Record<RuleKind, string>> = {
-  length: 'Length',
-  format: 'Kind of file',
-  lines: 'Lines',
-  shape: 'Shape',
-  rate: 'Frames',
-  loudness: 'Loudness',
-  size: 'Size',
-  captions: 'Captions',
-  transcript: 'Transcript',
-  cover: 'Cover',
-  fields: 'Fields',
-  name: 'Name',
-  until: 'Last day',
-  tries: 'Tries',
-}
 </script>
 
 <template>
   <ul class="rules" aria-label="Rules">
     <li v-for="rule in rules" :key="rule.kind" :class="rule.state">
       <component :is="STATES[rule.state].icon" :aria-label="STATES[rule.state].say" />
-      <b>{{ NAMES[rule.kind] }}</b>
+      <b>{{ RULE_NAMES[rule.kind] }}</b>
       <span class="asks">{{ rule.asks }}</span>
       <span class="found">{{ rule.found }}</span>
       <button

@@ -5,7 +5,7 @@ import type { RuleSetView, StandIns } from '@contracts'
 import { api } from '~/client'
 
 /** Where the rules of a talk come from: a desk, a file, some that are there, or a form. */
-defineProps<{ standIns: StandIns | null; busy: boolean }>()
+defineProps<{ standIns: StandIns | null; busy: boolean; /** For what is asked of others there is no desk. */ withoutDesk?: boolean }>()
 const emit = defineEmits<{ take: [wish: { readonly rules: Rules } | { readonly desk: string }] }>()
 const own = ref<readonly RuleSetView[]>([])
 const desk = ref('')
@@ -51,7 +51,7 @@ async function written(rules: Rules): Promise<void> {
 
 <template>
   <div class="choice">
-    <form class="desk" @submit.prevent="emit('take', { desk: desk.trim() })">
+    <form v-if="!withoutDesk" class="desk" @submit.prevent="emit('take', { desk: desk.trim() })">
       <label
         ><b>The desk has its rules at an address</b>
         <span class="line"
@@ -67,7 +67,7 @@ async function written(rules: Rules): Promise<void> {
       </p>
     </form>
     <div>
-      <b>Or take some that are here</b>
+      <b>{{ withoutDesk ? 'Take some that are here' : 'Or take some that are here' }}</b>
       <ul class="listed">
         <li v-for="rules in RULE_SETS" :key="rules.name">
           <button class="set" :disabled="busy" @click="emit('take', { rules })">

@@ -20,7 +20,7 @@ const over = computed(() => (limit.value === null ? 0 : Math.max(0, length.value
 /** Address of the talk's page, once a code in the film may lead to it. */
 const page = ref<string | null>(null)
 watch(
-  () => talk.talk !== null && [...(talk.film?.slides.values() ?? [])].some((slide) => codesOn(slide).length > 0),
+  () => talk.talk !== null && !talk.isGuests && [...(talk.film?.slides.values() ?? [])].some((slide) => codesOn(slide).length > 0),
   async (coded) => {
     if (coded && talk.talk !== null) page.value = (await api.get<ShareView>(`/talks/${talk.talk.id}/share`)).address
   },

@@ -4,6 +4,7 @@ import { withoutEnding } from '@core/plan'
 import { CAPTION_KINDS } from '@contracts'
 import type { DeliveryView, SendingWish } from '@contracts'
 import type { Picture } from '@core/model'
+import { useTalk } from '~/stores/talk'
 import { CAPTION_NAMES, fileSize, duration, moment, roughTime } from '~/words'
 
 /** One file: being made, made, or why it was not. */
@@ -25,6 +26,7 @@ const emit = defineEmits<{
   lay: []
   send: [wish: SendingWish]
 }>()
+const talk = useTalk()
 const naming = ref<string | null>(null)
 const removing = ref(false)
 const sending = ref(false)
@@ -127,7 +129,7 @@ function remove(): void {
           <button v-if="isVideo(delivery.recipe.format)" class="press" :aria-pressed="laid" @click="$emit('lay')">
             {{ laid ? 'Do not compare' : 'Compare' }}
           </button>
-          <button class="press" @click="sending = true">Send</button>
+          <button v-if="!talk.isGuests" class="press" @click="sending = true">Send</button>
         </template>
         <template v-else-if="making">
           <button class="press" @click="$emit('pause')">Pause</button>

@@ -15,13 +15,13 @@ const trouble = ref<string | null>(null)
 
 const limit = computed(() => talk.talk?.limit ?? null)
 const is = (preset: Preset): boolean => isPreset(recipe.value, preset, limit.value)
-const unknown = computed(() => ![...PRESETS, ...own.value].some(({ preset }) => is(preset)))
+const unknown = computed(() => !talk.isGuests && ![...PRESETS, ...own.value].some(({ preset }) => is(preset)))
 
 async function attempt(work: () => Promise<unknown>): Promise<void> {
   trouble.value = null
   try {
     await work()
-    own.value = await api.get<readonly PresetView[]>('/presets')
+    if (!talk.isGuests) own.value = await api.get<readonly PresetView[]>('/presets')
   } catch (error) {
     trouble.value = sentenceOf(error)
   }

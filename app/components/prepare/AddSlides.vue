@@ -58,7 +58,7 @@ function choose(command: string): void {
             ><span class="soft">{{ after === 0 ? 'at the beginning' : `put in after slide ${String(after)}` }}</span></span
           ></el-dropdown-item
         >
-        <el-dropdown-item command="copy"
+        <el-dropdown-item v-if="!talk.isGuests" command="copy"
           ><span class="option"><b>From another talk …</b><span class="soft">with notes and times</span></span></el-dropdown-item
         >
         <el-dropdown-item v-if="talk.slides.length > 0" command="replace" divided

@@ -2,7 +2,11 @@
 import { useSession } from '~/stores/session'
 
 /** The bar at the top of every page of the workshop: what is open stands in its middle. It knows nothing of talks. */
-defineProps<{ open?: boolean; themeless?: boolean }>()
+defineProps<{
+  open?: boolean
+  themeless?: boolean
+  /** Where the mark leads; left out: to all talks. */ home?: { readonly to: string; readonly name: string } | null
+}>()
 const session = useSession()
 
 async function leave(): Promise<void> {
@@ -14,7 +18,7 @@ async function leave(): Promise<void> {
 
 <template>
   <header class="bar">
-    <NuxtLink to="/" class="mark" aria-label="All talks">
+    <NuxtLink :to="home?.to ?? '/'" class="mark" :aria-label="home?.name ?? 'All talks'">
       <img src="/mark.svg" alt="" width="24" height="24" />
       <span v-if="!open">Aisle Talk</span>
     </NuxtLink>

@@ -4,6 +4,7 @@ const PLACES = [
   { to: '/', name: 'Talks' },
   { to: '/series', name: 'Series' },
   { to: '/groups', name: 'Groups' },
+  { to: '/calls', name: 'Calls' },
   { to: '/outbox', name: 'Outbox' },
   { to: '/shelf', name: 'Shelf' },
 ] as const

@@ -3,6 +3,7 @@ import { plannedTime } from '@core/pace'
 import type { Ms, SlideId } from '@core/model'
 import type { RatePoint } from '@core/words'
 import { useLectern } from '~/stores/lectern'
+import { useSession } from '~/stores/session'
 import { useTalk } from '~/stores/talk'
 import type { Coming, TimelineBlock } from './timeline-blocks'
 
@@ -19,6 +20,7 @@ const props = defineProps<{
 const emit = defineEmits<{ seek: [at: Ms]; broken: [] }>()
 
 const talk = useTalk()
+const session = useSession()
 const lectern = useLectern()
 const underWay = computed(() => ['countdown', 'recording', 'rehearsing', 'paused', 'stopping'].includes(lectern.phase))
 const route = useRoute()
@@ -66,6 +68,7 @@ const timelineBlocks = computed<readonly TimelineBlock[]>(() => {
     })
 })
 const sum = computed(() => props.landing ?? timelineBlocks.value.reduce((total, slab) => total + slab.length, 0))
+const home = computed(() => (talk.talk?.call == null || !talk.isGuests ? null : { to: talk.talk.call.page, name: 'What is asked' }))
 /** @param stamp when its slab was pressed, on the page's clock */
 function go(id: string, stamp: number): void {
   const slide = talk.slides.find((one) => one.id === id)
@@ -75,7 +78,7 @@ function go(id: string, stamp: number): void {
 
 <template>
   <div class="frame" :class="{ 'dark-shell': dark }">
-    <ShellBar open :themeless="dark"><TalkBar :talk-id="id" /></ShellBar>
+    <ShellBar open :themeless="dark" :home="home"><TalkBar :talk-id="id" /></ShellBar>
     <AisleLane
       :timeline-blocks="timelineBlocks"
       :limit="talk.talk?.limit ?? null"
@@ -90,15 +93,18 @@ function go(id: string, stamp: number): void {
     />
     <div v-if="talk.missing" class="gone">
       <h1>There is no such talk here</h1>
-      <p>It was deleted, or it belongs to somebody else.</p>
-      <NuxtLink class="press main" to="/">To your talks</NuxtLink>
+      <p>It was deleted, or it belongs to somebody else. A talk for a call is found by the link that is yours.</p>
+      <NuxtLink v-if="session.person" class="press main" to="/">To your talks</NuxtLink>
     </div>
     <template v-else>
       <div v-if="talk.trouble" class="notice bad said trouble" role="alert">
         <p>{{ talk.trouble }}</p>
         <button class="press quiet small" @click="talk.trouble = null">Close</button>
       </div>
-      <div v-if="talk.talk && !underWay" class="said broken"><BrokenTakes @found="emit('broken')" /></div>
+      <div v-if="talk.talk && !underWay" class="said broken">
+        <BrokenTakes @found="emit('broken')" />
+        <CallNotice v-if="talk.talk.call && !dark" />
+      </div>
       <main v-if="talk.talk" class="station"><slot /></main>
     </template>
   </div>

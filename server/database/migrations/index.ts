@@ -32,6 +32,7 @@ import { clips } from './0030-clips'
 import { replacedDecks } from './0031-replaced-decks'
 import { windowViews } from './0032-window-views'
 import { handIns } from './0033-hand-ins'
+import { calls } from './0034-calls'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -68,4 +69,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0031-replaced-decks': replacedDecks,
   '0032-window-views': windowViews,
   '0033-hand-ins': handIns,
+  '0034-calls': calls,
 }

@@ -14,7 +14,8 @@ const busy = ref(false)
 
 const route = useRoute()
 const LEAVES = ['file', 'show', 'hand-in'] as const
-const leaf = computed(() => LEAVES.find((one) => one === route.query['leaf']) ?? 'file')
+/** What is made for a call is handed in there. */
+const leaf = computed(() => LEAVES.find((one) => one === route.query['leaf']) ?? (talk.talk?.call == null ? 'file' : 'hand-in'))
 const hand = useHandIn(
   () => recipe.value,
   () => estimate.value,
@@ -111,13 +112,14 @@ watch(
 
 <template>
   <StationFrame by-visit :landing="talk.index?.length ?? 0">
-    <div v-if="leaf === 'show' && talk.talk && talk.slides.length > 0" class="scroll">
+    <div v-if="leaf === 'show' && talk.talk && talk.slides.length > 0 && !talk.isGuests" class="scroll">
       <div class="docket"><ShowLeaf /><HandOverLeaves :talk-id="talk.talk.id" :leaf="leaf" /></div>
     </div>
     <div v-else-if="leaf === 'hand-in' && talk.talk && recipe" class="scroll">
       <div class="docket">
         <div class="stack">
-          <HandInLeaf :recipe="recipe" :hand="hand" @change="change" @make="makeBy" />
+          <EntryLeaf v-if="talk.talk.call" :recipe="recipe" :hand="hand" @change="change" @make="makeBy" />
+          <HandInLeaf v-else :recipe="recipe" :hand="hand" @change="change" @make="makeBy" />
           <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
         </div>
         <HandOverLeaves :talk-id="talk.talk.id" :leaf="leaf" />
@@ -130,7 +132,11 @@ watch(
       <button v-if="recipe && talk.slides.length > 0" class="press" @click="change({ ...recipe, timing: 'planned' })">
         Make a slide show of the planned times instead
       </button>
-      <NuxtLink v-if="talk.talk && talk.slides.length > 0" class="press quiet" :to="`/talks/${talk.talk.id}/hand-over?leaf=show`">
+      <NuxtLink
+        v-if="talk.talk && talk.slides.length > 0 && !talk.isGuests"
+        class="press quiet"
+        :to="`/talks/${talk.talk.id}/hand-over?leaf=show`"
+      >
         Show the slides on a page
       </NuxtLink>
       <NuxtLink v-if="talk.talk" class="press quiet" :to="`/talks/${talk.talk.id}/hand-over?leaf=hand-in`">

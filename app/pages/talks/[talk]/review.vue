@@ -28,8 +28,11 @@ const PANELS = [
   { key: 'questions', name: 'Questions' },
 ] as const
 const panel = ref<(typeof PANELS)[number]['key']>('fit')
-/** Clips only where the talk has any. */
-const panels = computed(() => PANELS.filter(({ key }) => key !== 'clips' || talk.slides.some(({ clips = [] }) => clips.length > 0)))
+/** Clips only where the talk has any, questions only where it can be shown to others. */
+const panels = computed(() => {
+  const hasClips = talk.slides.some(({ clips = [] }) => clips.length > 0)
+  return PANELS.filter(({ key }) => (key !== 'clips' || hasClips) && (key !== 'questions' || !talk.isGuests))
+})
 const stage = ref<InstanceType<typeof FilmStage> | null>(null)
 const face = ref<InstanceType<typeof VisitFace> | null>(null)
 

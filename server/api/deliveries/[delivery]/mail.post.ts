@@ -2,9 +2,9 @@ import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { mailFile } from '@server/domain'
 import type { FileLetter } from '@server/domain'
-import { answerForDelivery, bodyOf } from '@server/http'
+import { answerForAccountDelivery, bodyOf } from '@server/http'
 
-export default answerForDelivery(async (event, delivery, talk, person) => {
+export default answerForAccountDelivery(async (event, delivery, talk, person) => {
   const letter = await bodyOf<FileLetter>(event, schemas.fileLetter)
   await database()
     .transaction()

@@ -2,9 +2,9 @@ import type { SendingWish } from '@contracts'
 import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { orderSending } from '@server/domain'
-import { answerForDelivery, bodyOf } from '@server/http'
+import { answerForAccountDelivery, bodyOf } from '@server/http'
 
-export default answerForDelivery(async (event, delivery, talk, person) => {
+export default answerForAccountDelivery(async (event, delivery, talk, person) => {
   const wish = await bodyOf<SendingWish>(event, schemas.sending)
   const id = await database()
     .transaction()

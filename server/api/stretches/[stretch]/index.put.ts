@@ -2,11 +2,16 @@ import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { openStretch, ownTake } from '@server/domain'
 import type { NewStretch } from '@server/domain'
-import { EDIT_BYTES, answerTo, bodyOf, idOf } from '@server/http'
+import { EDIT_BYTES, answer, askers, bodyOf, idOf } from '@server/http'
 
-export default answerTo(async (event, person) => {
+export default answer(async (event) => {
+  const people = await askers(event)
   const stretch = await bodyOf<NewStretch>(event, schemas.newStretch, EDIT_BYTES)
-  const talk = await ownTake(database(), person.id, stretch.take)
+  const { talk } = await ownTake(
+    database(),
+    people.map(({ id }) => id),
+    stretch.take,
+  )
   await openStretch(database(), idOf<'stretch'>(event, 'stretch'), talk, stretch)
   return { ok: true }
 })

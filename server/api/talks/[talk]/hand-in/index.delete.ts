@@ -1,8 +1,8 @@
 import { database } from '@server/database'
 import { leaveRules } from '@server/domain'
-import { answerForTalk } from '@server/http'
+import { answerForAccountTalk } from '@server/http'
 
-export default answerForTalk(async (_event, talk) => {
+export default answerForAccountTalk(async (_event, talk) => {
   await leaveRules(database(), talk)
   return { ok: true }
 })

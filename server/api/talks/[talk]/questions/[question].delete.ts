@@ -1,8 +1,8 @@
 import { database } from '@server/database'
 import { deleteQuestion, questionsOf } from '@server/domain'
-import { answerForTalk, idOf } from '@server/http'
+import { answerForAccountTalk, idOf } from '@server/http'
 
-export default answerForTalk(async (event, talk) => {
+export default answerForAccountTalk(async (event, talk) => {
   await deleteQuestion(database(), talk, idOf(event, 'question'))
   return await questionsOf(database(), talk)
 })

@@ -1,5 +1,5 @@
 import { database } from '@server/database'
 import { questionsOf } from '@server/domain'
-import { answerForTalk } from '@server/http'
+import { answerForAccountTalk } from '@server/http'
 
-export default answerForTalk((_event, talk) => questionsOf(database(), talk))
+export default answerForAccountTalk((_event, talk) => questionsOf(database(), talk))

@@ -1,5 +1,5 @@
 import { database } from '@server/database'
 import { shareOf } from '@server/domain'
-import { answerForTalk } from '@server/http'
+import { answerForAccountTalk } from '@server/http'
 
-export default answerForTalk((_event, talk) => shareOf(database(), talk))
+export default answerForAccountTalk((_event, talk) => shareOf(database(), talk))

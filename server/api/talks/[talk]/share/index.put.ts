@@ -2,9 +2,9 @@ import type { ShareChange } from '@contracts'
 import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { changeShare } from '@server/domain'
-import { answerForTalk, bodyOf } from '@server/http'
+import { answerForAccountTalk, bodyOf } from '@server/http'
 
-export default answerForTalk(async (event, talk) => {
+export default answerForAccountTalk(async (event, talk) => {
   const { phrase, ...fields } = await bodyOf<ShareChange>(event, schemas.shareFields)
   const hashed = phrase == null ? phrase : await hashPassword(phrase)
   return await database()

@@ -1,8 +1,8 @@
 import { database } from '@server/database'
 import { renewLink } from '@server/domain'
-import { answerForTalk } from '@server/http'
+import { answerForAccountTalk } from '@server/http'
 
-export default answerForTalk((_event, talk) =>
+export default answerForAccountTalk((_event, talk) =>
   database()
     .transaction()
     .execute((q) => renewLink(q, talk)),

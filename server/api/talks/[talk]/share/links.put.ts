@@ -2,9 +2,9 @@ import type { SharedLink } from '@contracts'
 import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { changeSharedLinks } from '@server/domain'
-import { answerForTalk, bodyOf } from '@server/http'
+import { answerForAccountTalk, bodyOf } from '@server/http'
 
-export default answerForTalk(async (event, talk) => {
+export default answerForAccountTalk(async (event, talk) => {
   const { links } = await bodyOf<{ readonly links: readonly SharedLink[] }>(event, schemas.sharedLinks)
   return await database()
     .transaction()

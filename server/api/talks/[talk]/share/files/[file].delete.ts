@@ -1,5 +1,5 @@
 import { database } from '@server/database'
 import { removeSharedFile } from '@server/domain'
-import { answerForTalk, idOf } from '@server/http'
+import { answerForAccountTalk, idOf } from '@server/http'
 
-export default answerForTalk(async (event, talk) => await removeSharedFile(database(), talk, idOf(event, 'file')))
+export default answerForAccountTalk(async (event, talk) => await removeSharedFile(database(), talk, idOf(event, 'file')))

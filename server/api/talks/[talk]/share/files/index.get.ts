@@ -1,5 +1,5 @@
 import { database } from '@server/database'
 import { sharedFiles } from '@server/domain'
-import { answerForTalk } from '@server/http'
+import { answerForAccountTalk } from '@server/http'
 
-export default answerForTalk((_event, talk) => sharedFiles(database(), talk))
+export default answerForAccountTalk((_event, talk) => sharedFiles(database(), talk))

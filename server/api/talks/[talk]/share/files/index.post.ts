@@ -1,8 +1,8 @@
 import { database } from '@server/database'
 import { addSharedFiles } from '@server/domain'
-import { answerForTalk, withFiles } from '@server/http'
+import { answerForAccountTalk, withFiles } from '@server/http'
 
-export default answerForTalk((event, talk) =>
+export default answerForAccountTalk((event, talk) =>
   withFiles(event, (files) =>
     database()
       .transaction()

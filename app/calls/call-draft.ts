@@ -1,0 +1,69 @@
+import { RULE_SETS } from '@core/rules'
+import type { Rules } from '@core/rules'
+import type { CallFields, CallView } from '@contracts'
+
+/** Days until the last one of a new call. */
+const DAYS = 14
+
+/** The end of a day so many days from now, as people here keep time. */
+export function endOfDay(days: number, now: Date = new Date()): Date {
+  const day = new Date(now)
+  day.setDate(day.getDate() + days)
+  day.setHours(23, 59, 59, 0)
+  return day
+}
+
+const [, , CLASS_PAGE] = RULE_SETS
+/** Five minutes, small enough for a telephone: what a class is asked for most. */
+const FIRST_RULES: Rules = {
+  kind: 'talk-rules',
+  version: 1,
+  name: CLASS_PAGE?.name ?? 'a class page',
+  length: { most: 300 },
+  containers: ['mp4'],
+}
+
+/** What a new call says until somebody says otherwise. @param accounts whether this server knows people by accounts */
+export const newCall = (now: Date = new Date()): CallFields => ({
+  title: '',
+  asks: '',
+  rules: FIRST_RULES,
+  until: endOfDay(DAYS, now).toISOString(),
+  late: 'marked',
+  faulty: 'refused',
+  audience: 'link',
+  group: null,
+  people: [],
+  accounts: false,
+  address: 'optional',
+  deck: null,
+})
+
+/** What a call says, to be changed. */
+export const callDraft = ({
+  title,
+  asks,
+  rules,
+  until,
+  late,
+  faulty,
+  audience,
+  group,
+  people,
+  accounts,
+  address,
+  deck,
+}: CallView): CallFields => ({
+  title,
+  asks,
+  rules,
+  until,
+  late,
+  faulty,
+  audience,
+  group,
+  people,
+  accounts,
+  address,
+  deck,
+})

@@ -1,0 +1,2 @@
+export * from './call-draft'
+export * from './entry-words'

@@ -1,0 +1,23 @@
+import { copyFile, link, rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import { randomUUID } from 'node:crypto'
+import { entryFolder, putUnder, safeFolder } from './media-store'
+
+/** What was handed in: the film, or a file that goes with it. @param ending without its dot */
+export const entryPath = (entry: string, role: 'film' | 'captions' | 'transcript' | 'cover', ending: string): string =>
+  join(entryFolder(entry), `${role}.${ending}`)
+
+/**
+ * Has a file stand under another name as well: it stays there when the first goes. Where the file system knows no second names, it is
+ * copied.
+ */
+export async function alsoUnder(path: string, other: string): Promise<void> {
+  await safeFolder(join(other, '..'))
+  const part = `${other}.${randomUUID()}.part`
+  try {
+    await link(path, part).catch(() => copyFile(path, part))
+    await putUnder(part, other)
+  } finally {
+    await rm(part, { force: true })
+  }
+}
