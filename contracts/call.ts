@@ -54,6 +54,17 @@ export interface CallView extends CallFields {
   readonly earlierRules: number
 }
 
+/** What of a call its owner can change. */
+export const fieldsOfCall = ({
+  id: _,
+  link: __,
+  made: ___,
+  rulesVersion: ____,
+  counts: _____,
+  earlierRules: ______,
+  ...fields
+}: CallView): CallFields => fields
+
 /** A file that goes with an entry's film. */
 export const COMPANION_ROLES = ['captions', 'transcript', 'cover'] as const
 export type CompanionRole = (typeof COMPANION_ROLES)[number]

@@ -1,12 +1,13 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { BegunView, CallFields, CallView, RegisterView } from '@contracts'
+import type { BegunView, CallView, RegisterView } from '@contracts'
 import { run } from '@render/process'
+import { callFields } from '../tests/harness/calls'
 import { Client } from '../tests/harness/client'
 import { until } from '../tests/harness/run-product'
 
-const FIELDS: CallFields = {
+const FIELDS = callFields({
   title: 'Knots of the harbour, class 9b',
   asks: 'Show one knot that holds something in our harbour. Say what it holds, what it does not, and tie it while you speak.',
   rules: {
@@ -20,13 +21,7 @@ const FIELDS: CallFields = {
   until: new Date(Date.now() + 6 * 86_400_000).toISOString(),
   late: 'marked',
   faulty: 'marked',
-  audience: 'link',
-  group: null,
-  people: [],
-  accounts: false,
-  address: 'optional',
-  deck: null,
-}
+})
 
 /** Who hands in what, and how long it is in seconds; 0: nothing yet. */
 const PEOPLE = [

@@ -1,6 +1,6 @@
 import { RULE_SETS } from '@core/rules'
 import type { Rules } from '@core/rules'
-import type { CallFields, CallView } from '@contracts'
+import type { CallFields } from '@contracts'
 
 /** Days until the last one of a new call. */
 const DAYS = 14
@@ -23,7 +23,7 @@ const FIRST_RULES: Rules = {
   containers: ['mp4'],
 }
 
-/** What a new call says until somebody says otherwise. @param accounts whether this server knows people by accounts */
+/** What a new call says until somebody says otherwise. */
 export const newCall = (now: Date = new Date()): CallFields => ({
   title: '',
   asks: '',
@@ -37,33 +37,4 @@ export const newCall = (now: Date = new Date()): CallFields => ({
   accounts: false,
   address: 'optional',
   deck: null,
-})
-
-/** What a call says, to be changed. */
-export const callDraft = ({
-  title,
-  asks,
-  rules,
-  until,
-  late,
-  faulty,
-  audience,
-  group,
-  people,
-  accounts,
-  address,
-  deck,
-}: CallView): CallFields => ({
-  title,
-  asks,
-  rules,
-  until,
-  late,
-  faulty,
-  audience,
-  group,
-  people,
-  accounts,
-  address,
-  deck,
 })

@@ -4,7 +4,7 @@ import { imageSize } from 'image-size'
 import { Refusal } from '@core/model'
 import type { Size } from '@core/model'
 import { factsOfDelivery, isReady, judge } from '@core/rules'
-import type { FileCompany, FileFacts, RuleLine, Rules } from '@core/rules'
+import type { FileCompany, FileFacts, RuleKind, RuleLine, Rules } from '@core/rules'
 import { filmFacts } from '@render/clips'
 import { companyOf } from '@contracts'
 import type { Companion, CompanionRole, HandInView } from '@contracts'
@@ -134,6 +134,9 @@ async function broughtCompany(entry: EntryRow, view: HandInView, rules: Rules, c
   }
 }
 
+/** What is made of words: of a film from elsewhere nobody knows what is said. */
+const WORDS: readonly RuleKind[] = ['captions', 'transcript']
+
 /** Takes in a file that was recorded elsewhere: it is measured, and held against the same rules. */
 async function takeBrought(db: Database, waiting: Waiting): Promise<Outcome> {
   const { entry, entrant } = waiting
@@ -141,7 +144,10 @@ async function takeBrought(db: Database, waiting: Waiting): Promise<Outcome> {
   const film = entryPath(entry.id, 'film', endingOf(entry.file))
   const [facts, view] = await Promise.all([filmFacts(film, entry.file, settings().clipTime), handInOf(db, entrant.talk)])
   if (view.rules === null) return refused('There are no rules for this talk any more.')
-  const lines = judge(view.rules, facts, await broughtCompany(entry, view, view.rules, facts.captions))
+  const company = await broughtCompany(entry, view, view.rules, facts.captions)
+  const lines = judge(view.rules, facts, company).map((line) =>
+    company.words === null && WORDS.includes(line.kind) ? { ...line, found: 'None came with it.' } : line,
+  )
   return notKept(waiting, facts, lines) ?? { kind: 'taken', facts, lines, digest: await digestOfFile(film), companions: entry.companions }
 }
 

@@ -1,7 +1,7 @@
-import { useSession } from 'h3'
 import type { H3Event } from 'h3'
 import type { Visitor } from '@server/domain'
-import { settings } from '@server/settings'
+import { isBrought, sealed } from './sealed'
+import type { Sealed } from './sealed'
 
 /*
  * What is known of somebody who watches without an account: an address that they have shown to be theirs, and phrases that they have
@@ -13,33 +13,24 @@ interface Known {
   readonly phrases?: readonly string[]
 }
 
-/** So long a browser is known, in s. */
-const TWO_WEEKS = 14 * 24 * 3600
+const VISITOR: Sealed = { name: 'aisle-visitor', maxAge: 14 * 24 * 3600 }
 /** Phrases that are remembered: those said last. */
 const MOST_PHRASES = 20
 
-const sessionOf = (event: H3Event) =>
-  useSession<Known>(event, {
-    name: 'aisle-visitor',
-    password: settings().secret,
-    maxAge: TWO_WEEKS,
-    cookie: { httpOnly: true, sameSite: 'lax', path: '/', secure: settings().publicAddress.startsWith('https:') },
-  })
-
 /** Who comes. Nothing is put into the browser of somebody of whom nothing is known. */
 export async function visitorOf(event: H3Event): Promise<Visitor> {
-  if (!(event.node.req.headers.cookie ?? '').includes('aisle-visitor=')) return { address: null, phrases: [] }
-  const { data } = await sessionOf(event)
+  if (!isBrought(event, VISITOR)) return { address: null, phrases: [] }
+  const { data } = await sealed<Known>(event, VISITOR)
   return { address: data.address ?? null, phrases: data.phrases ?? [] }
 }
 
 /** Somebody has shown that an address is theirs. */
 export async function rememberAddress(event: H3Event, address: string): Promise<void> {
-  await (await sessionOf(event)).update({ address })
+  await (await sealed<Known>(event, VISITOR)).update({ address })
 }
 
 /** Somebody has said a phrase. @param mark see `phraseMark` */
 export async function rememberPhrase(event: H3Event, mark: string): Promise<void> {
-  const session = await sessionOf(event)
+  const session = await sealed<Known>(event, VISITOR)
   await session.update({ phrases: [...(session.data.phrases ?? []).filter((one) => one !== mark), mark].slice(-MOST_PHRASES) })
 }

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { fieldsOfCall } from '@contracts'
 import type { CallView, RegisterView } from '@contracts'
 import { probe } from '@render/probe'
 import { accessFaults } from '../harness/access'
@@ -86,8 +87,7 @@ describe('a call', () => {
     expect(others).toEqual([])
     // Ten seconds are few enough to be over soon.
     const { call: view } = await register(call)
-    const { id: _, link: __, made: ___, rulesVersion: ____, counts: _____, earlierRules: ______, ...fields } = view
-    await teacher.get('PUT', `/calls/${call}`, { ...fields, rules: { ...fields.rules, length: { most: 4 } } })
+    await teacher.get('PUT', `/calls/${call}`, { ...fieldsOfCall(view), rules: { ...view.rules, length: { most: 4 } } })
 
     // One keeps to it.
     const first = await begun(one, link, 'Ilse Rook')

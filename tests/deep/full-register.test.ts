@@ -1,7 +1,8 @@
 import pLimit from 'p-limit'
 import Papa from 'papaparse'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import type { CallFields, CallView, RegisterView } from '@contracts'
+import type { CallView, RegisterView } from '@contracts'
+import { callFields } from '../harness/calls'
 import { Client } from '../harness/client'
 import { fileForm } from '../harness/decks'
 import { toneFile } from '../harness/office-decks'
@@ -24,23 +25,12 @@ afterAll(async () => {
   await product.stop()
 })
 
-const FIELDS: CallFields = {
-  title: 'The autumn meeting',
-  asks: '',
-  rules: { kind: 'talk-rules', version: 1, name: 'a second of sound', length: { most: 5 } },
-  until: new Date(Date.now() + 86_400_000).toISOString(),
-  late: 'refused',
-  faulty: 'refused',
-  audience: 'link',
-  group: null,
-  people: [],
-  accounts: false,
-  address: 'optional',
-  deck: null,
-}
-
 it('three hundred people hand in within minutes: every one is taken, listed and taken along', async () => {
-  const call = await teacher.get<CallView>('POST', '/calls', FIELDS)
+  const call = await teacher.get<CallView>(
+    'POST',
+    '/calls',
+    callFields({ rules: { kind: 'talk-rules', version: 1, name: 'a second of sound', length: { most: 5 } } }),
+  )
   const sound = await toneFile(1, 440)
   const limit = pLimit(AT_ONCE)
   await Promise.all(

@@ -50,7 +50,7 @@ async function renew(): Promise<void> {
 </script>
 
 <template>
-  <section v-if="entrant.view && view?.rules" class="leaf">
+  <section v-if="entrant.view && view?.rules" class="docket-leaf">
     <div class="head">
       <h1>{{ entrant.view.title }}</h1>
       <p class="soft">
@@ -133,14 +133,6 @@ async function renew(): Promise<void> {
 </template>
 
 <style scoped>
-.leaf {
-  display: grid;
-  gap: 18px;
-  padding: 22px 26px;
-  border: 1px solid var(--line);
-  border-top: 5px solid var(--brand);
-  background: var(--card);
-}
 .head {
   display: grid;
   gap: 6px;

@@ -10,10 +10,7 @@ const emit = defineEmits<{ open: [entry: EntryView]; choose: [entry: string, on:
 const share = ({ entry, limit }: RegisterRow): number => (entry?.length == null || limit === null ? 0 : entry.length / limit)
 const all = computed(() => props.rows.flatMap(({ entry }) => entry?.id ?? []))
 const allChosen = computed(() => all.value.length > 0 && all.value.every((id) => props.chosen.has(id)))
-const faults = (row: RegisterRow): string => {
-  const found = faultsOf(row)
-  return found === 1 ? 'one rule not kept' : `${String(found)} rules not kept`
-}
+const faults = (row: RegisterRow): string => `${String(faultsOf(row))} not kept`
 function chooseAll(on: boolean): void {
   for (const id of all.value) emit('choose', id, on)
 }
@@ -72,14 +69,14 @@ function chooseAll(on: boolean): void {
           <td class="rules">
             <span v-if="faultsOf(row) === 0" class="kept"><CircleCheck />kept</span
             ><span v-else class="wrong"><Warning />{{ faults(row) }}</span>
-            <span v-if="row.earlierRules" class="soft">as they were before</span>
+            <span v-if="row.earlierRules" class="soft">earlier rules</span>
           </td>
           <td>
             <span class="clock">{{ moment(row.entry.at) }}</span>
             <b v-if="row.entry.late" class="late">late</b>
           </td>
           <td>
-            <span class="state" :class="row.entry.review">{{ REVIEW_WORDS[row.entry.review] }}</span>
+            <span class="state" :class="`is-${row.entry.review}`">{{ REVIEW_WORDS[row.entry.review] }}</span>
           </td>
         </template>
         <td v-else colspan="5" class="soft none">
@@ -162,6 +159,11 @@ td > b {
   background: var(--alarm);
 }
 .kept,
+.wrong,
+.rules {
+  white-space: nowrap;
+}
+.kept,
 .wrong {
   display: flex;
   gap: 5px;
@@ -182,14 +184,14 @@ svg {
 .state {
   white-space: nowrap;
 }
-.unseen {
+.is-unseen {
   font-weight: 600;
   color: var(--accent-text);
 }
-.sent-back {
+.is-sent-back {
   color: var(--accent-text);
 }
-.accepted {
+.is-accepted {
   color: var(--brand);
 }
 .none .press {

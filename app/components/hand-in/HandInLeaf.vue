@@ -45,7 +45,7 @@ const { put, station } = useRemedies({
 </script>
 
 <template>
-  <section v-if="view" class="leaf">
+  <section v-if="view" class="docket-leaf">
     <template v-if="view.rules === null">
       <h1>Hand in</h1>
       <p class="soft">What a conference, a course or a teacher asks for becomes a list that is ticked as you go.</p>
@@ -108,14 +108,6 @@ const { put, station } = useRemedies({
 </template>
 
 <style scoped>
-.leaf {
-  display: grid;
-  gap: 18px;
-  padding: 22px 26px;
-  border: 1px solid var(--line);
-  border-top: 5px solid var(--brand);
-  background: var(--card);
-}
 .head {
   display: flex;
   gap: 20px;

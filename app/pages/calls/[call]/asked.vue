@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { fieldsOfCall } from '@contracts'
 import type { CallFields } from '@contracts'
-import { callDraft } from '~/calls'
 import { useRegister } from '~/composables/useRegister'
 
 /** What a call asks, to be changed. */
@@ -22,7 +22,7 @@ async function keep(fields: CallFields): Promise<void> {
     <ShellBar />
     <main class="column">
       <h1>What is asked</h1>
-      <CallForm v-if="call" :first="callDraft(call)" :begun="call.counts.begun" :busy="busy" action="Keep this" @keep="keep">
+      <CallForm v-if="call" :first="fieldsOfCall(call)" :begun="call.counts.begun" :busy="busy" action="Keep this" @keep="keep">
         <NuxtLink class="press quiet" :to="`/calls/${id}`">Leave it</NuxtLink>
       </CallForm>
       <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>

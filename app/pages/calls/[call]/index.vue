@@ -138,7 +138,13 @@ h2 {
 }
 .list {
   min-width: 0;
-  overflow-x: auto;
+}
+/* What is played stays while the register is scrolled. */
+.body > aside {
+  position: sticky;
+  top: 12px;
+  max-height: calc(100vh - 24px);
+  overflow-y: auto;
 }
 .about {
   display: grid;
@@ -155,6 +161,10 @@ h2 {
 @media (max-width: 1020px) {
   .body {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .body > aside {
+    position: static;
+    max-height: none;
   }
 }
 </style>
