@@ -1,5 +1,5 @@
 import { algebraRun } from '@core/testing'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const RUNS = 10_000
 const EDITS = 14

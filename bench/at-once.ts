@@ -9,7 +9,7 @@ import { digestOf } from '../tests/harness/recording'
 import { screeningOf, shareTalk } from '../tests/harness/screening'
 import { knotsTalk } from '../tests/harness/talks'
 import { startRunning } from './running-product'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** Bytes of a chunk. */
 const CHUNK = 256 * 1024

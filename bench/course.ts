@@ -1,7 +1,7 @@
 import { courseOf } from '@core/pace'
 import type { Ms, SlideId } from '@core/model'
 import { slide } from '@core/testing'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const SLIDES = 1000
 const ASKED = 200

@@ -12,7 +12,7 @@ import { drawPage, openPdf, pageOf } from '@render/pdf'
 import type { PdfFile } from '@render/pdf'
 import { ensureBuilt } from '../scripts/start/build'
 import { PROGRAMS_FOLDER } from '../scripts/start/programs'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const SLIDES = 60
 const WIDE: Size = { width: 960, height: 540 }

@@ -13,7 +13,7 @@ import {
   stopTake,
   timingOf,
 } from '../tests/harness/timed-take'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const { every } = FAITHFUL
 const MINUTES = 20

@@ -15,7 +15,7 @@ import {
 } from '@core/programme'
 import type { ProgrammeEdit } from '@core/programme'
 import { film, slide, stretch, stroke } from '@core/testing'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const HOURS = 3 * 3_600_000
 const PIECES = 2000

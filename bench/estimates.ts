@@ -1,6 +1,6 @@
 import type { Recipe } from '@core/model'
 import { deliverNow, demoProduct, demoTalk, forgetParts, lookedAt } from './demo-product'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const MOST_SIZE = 25
 const MOST_TIME = 30

@@ -1,7 +1,7 @@
 import type { Piece } from '@core/model'
 import { changeProgramme, deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
 import { lengthened } from './lengthened'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const SLIDES = 20
 /** How much longer the second slide is the second time, in ms: all after it lies elsewhere between frames. */

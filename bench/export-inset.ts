@@ -5,7 +5,7 @@ import { run } from '@render/process'
 import { codingOf, encoderArgs } from '@render/video'
 import { deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
 import { medianPair } from './pairs'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** How much of the finished film is laid out as ready-made frames for the bare encoder, in seconds: 3 MB a frame. */
 const PART = 30

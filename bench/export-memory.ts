@@ -7,7 +7,7 @@ import { ensureBuilt } from '../scripts/start/build'
 import { until } from '../tests/harness/run-product'
 import { deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
 import { lengthened } from './lengthened'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const EVERY = 100
 const MEGABYTE = 1_048_576

@@ -1,6 +1,6 @@
 import { deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
 import { lengthened } from './lengthened'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** Talks of ten minutes with camera at 1080 lines whose parts were made ahead: from the press to the checked file. */
 export async function measure(): Promise<Figure> {

@@ -9,7 +9,7 @@ import { bundle, programFile } from '../scripts/start/programs'
 import { until } from '../tests/harness/run-product'
 import { deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
 import { medianPair } from './pairs'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** Workers that are simulated. */
 const MANY = 8

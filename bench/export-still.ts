@@ -1,7 +1,7 @@
 import { statSync } from 'node:fs'
 import { deliverNow, demoProduct, demoTalk, forgetParts } from './demo-product'
 import { lengthened } from './lengthened'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /**
  * A film of slides without camera at 1080 lines, ten minutes long, ink growing on about a tenth of it: its length against the time to

@@ -10,7 +10,7 @@ import { readDeckApart } from '@render/deck'
 import { ensureBuilt } from '../scripts/start/build'
 import { bundle, programFile, PROGRAMS_FOLDER } from '../scripts/start/programs'
 import { medianPair } from './pairs'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const PAGES = 100
 const PAIRS = 3

@@ -3,7 +3,7 @@ import type { Page } from 'playwright-core'
 import type { FilmView } from '@contracts'
 import { run } from '@render/process'
 import { beginTake, openPage, startRunning } from './running-product'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** How long is drawn, in ms. */
 const DRAWING = 20_000

@@ -4,7 +4,7 @@ import type { Cue, Stroke } from '@core/model'
 import { contentOfSegment, runsOf, segmentsOf } from '@core/plan'
 import { indexFilm } from '@core/scene'
 import { film, slide, stretch, stroke } from '@core/testing'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const LENGTH = 1_800_000
 const STROKES = 2000

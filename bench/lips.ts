@@ -4,7 +4,7 @@ import { FAITHFUL, standIn } from '../tests/harness/stand-in'
 import { openPage, startRunning } from './running-product'
 import type { RunningProduct } from './running-product'
 import { RATE, ask, checkedRoom, deliver, median, record, sleep, stopTake, timingOf, worstOf } from '../tests/harness/timed-take'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const CLAPS = 20
 /** Time lost in the stand-in's camera, in ms. */

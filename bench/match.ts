@@ -2,7 +2,7 @@ import { randomLcg } from 'd3'
 import { matchDecks } from '@core/match'
 import { DeckMaker, OTHER_STYLE, PLAIN_STYLE, drawnSlide } from './decks/made-deck'
 import type { MadeSlide } from './decks/made-deck'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const PAIRS = 30
 

@@ -13,7 +13,7 @@ import { PROGRAMS_FOLDER } from '../scripts/start/programs'
 import { likeness } from '../tests/harness/likeness'
 import { makeOfficeDeck } from '../tests/harness/office-decks'
 import type { MadeSlide } from '../tests/harness/office-decks'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const SLIDES = 30
 const COLOURS = { red: 'CC3333', green: '339933', blue: '3333CC' } as const

@@ -14,7 +14,7 @@ import { whenTrue } from '../tests/harness/when-true'
 import { openPage, startRunning } from './running-product'
 import { FIND_PLAYER } from './review-player'
 import type { RunningProduct } from './running-product'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const LINES = 720
 const RATE = 30

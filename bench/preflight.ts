@@ -5,7 +5,7 @@ import { applyProgrammeEdit } from '@core/programme'
 import { indexFilm } from '@core/scene'
 import { film, slide, stretch, stroke } from '@core/testing'
 import { PEAKS_A_SECOND } from '@core/voice'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const HOUR = 3_600_000
 const PIECES = 400

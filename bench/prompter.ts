@@ -5,7 +5,7 @@ import { spokenLines } from '@core/markup'
 import { NOTHING_HEARD, listened, rms, toDb } from '@core/voice'
 import { run } from '@render/process'
 import { SAMPLE_RATE } from '@render/sound'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** Samples of the block that the Lectern's meter measures. */
 const BLOCK = SAMPLE_RATE / 20

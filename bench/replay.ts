@@ -1,7 +1,7 @@
 import { ask } from '../tests/harness/timed-take'
 import { openPage, startRunning } from './running-product'
 import { FIND_PLAYER } from './review-player'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 import { whenTrue } from '../tests/harness/when-true'
 
 const TIMES = 20

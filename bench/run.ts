@@ -1,15 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { PROGRAMS_FOLDER } from '../scripts/start/programs'
-
-/** A figure, measured now on this machine. */
-export interface Figure {
-  readonly value: number
-  readonly unit: string
-  readonly target: string
-  readonly ok: boolean
-  readonly detail: Readonly<Record<string, unknown>>
-}
+import type { Figure } from './figure'
 
 const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => Promise<Figure> }>>> = {
   'export-inset': () => import('./export-inset'),

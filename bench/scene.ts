@@ -2,7 +2,7 @@ import { asId } from '@core/model'
 import type { Cue } from '@core/model'
 import { indexFilm, sceneAt } from '@core/scene'
 import { film, slide, stretch, stroke } from '@core/testing'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const HOURS = 3 * 3_600_000
 const STROKES = 10_000

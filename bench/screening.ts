@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process'
 import { readFileSync, readdirSync } from 'node:fs'
 import type { ScreeningView, ShareView } from '@contracts'
 import { openPage, startRunning } from './running-product'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const PAGES = 20
 const VIEWERS = 300

@@ -14,7 +14,7 @@ import { BUILDING_WORDS, MEASURING_WORDS, TextMaker } from './speech/made-text'
 import type { MadeSentence } from './speech/made-text'
 import { SAMPLE_RATE, SpeechMaker } from './speech/made-speech'
 import type { Voice } from './speech/voices'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** A slip that was made: where it is heard, or where nothing is. */
 interface MadeSlip extends TimeRange {

@@ -2,7 +2,7 @@ import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { startRunning } from './running-product'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** The second start of the product, nothing changed, to its first page. */
 export async function measure(): Promise<Figure> {

@@ -7,7 +7,7 @@ import { programFile } from '../scripts/start/programs'
 import { ask, sleep } from '../tests/harness/timed-take'
 import { startRunning } from './running-product'
 import type { RunningProduct } from './running-product'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 const CHUNKS_A_SECOND = 4
 const TOGETHER = 60

@@ -1,5 +1,5 @@
 import { openPage, startRunning } from './running-product'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** As measured by this bench on commit 4ad3711, before the schemas and their library left the pages. */
 const BEFORE = 1_202_235

@@ -7,7 +7,7 @@ import { run } from '@render/process'
 import { ask, checkedRoom, record, sleep, stopTake } from '../tests/harness/timed-take'
 import { openPage, startRunning } from './running-product'
 import type { RunningProduct } from './running-product'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** How often the practice window is seen from its beginning to its end. */
 const ROUNDS = 3

@@ -11,7 +11,7 @@ import type { MadeSentence } from './speech/made-text'
 import { SAMPLE_RATE, SpeechMaker } from './speech/made-speech'
 import type { MadeSpeech, TrueWord } from './speech/made-speech'
 import type { Voice } from './speech/voices'
-import type { Figure } from './run'
+import type { Figure } from './figure'
 
 /** A slide: what is written for it, and what is said. */
 interface Spoken {

@@ -7,6 +7,8 @@ import { callFields } from '../tests/harness/calls'
 import { Client } from '../tests/harness/client'
 import { until } from '../tests/harness/run-product'
 
+/** Longest that a talk may be, in seconds. */
+const LIMIT = 300
 const FIELDS = callFields({
   title: 'Knots of the harbour, class 9b',
   asks: 'Show one knot that holds something in our harbour. Say what it holds, what it does not, and tie it while you speak.',
@@ -14,7 +16,7 @@ const FIELDS = callFields({
     kind: 'talk-rules',
     version: 1,
     name: 'a class page',
-    length: { most: 300 },
+    length: { most: LIMIT },
     containers: ['mp4'],
     lines: { least: 360, most: 720 },
   },
@@ -48,13 +50,15 @@ async function filmOf(picture: Uint8Array, seconds: number): Promise<Uint8Array>
 }
 
 /**
- * Makes a call in a running product, and has some people hand in.
+ * Makes a call in a running product, has some people hand in, and sends what is too long back.
  * @param picture that their films show, a JPEG
+ * @returns the call, and the link of whom something was sent back to
  */
-export async function answeredCall(url: string, picture: Uint8Array): Promise<CallView> {
+export async function answeredCall(url: string, picture: Uint8Array): Promise<{ readonly call: CallView; readonly own: string }> {
   const teacher = new Client(url)
   const call = await teacher.get<CallView>('POST', '/calls', FIELDS)
   const key = call.link.split('/').at(-1) ?? ''
+  let own = ''
   for (const { name, talk, seconds } of PEOPLE) {
     const pupil = new Client(url)
     const begun = await pupil.get<BegunView>('POST', `/entrances/${key}/begin`, { name, address: null })
@@ -63,10 +67,14 @@ export async function answeredCall(url: string, picture: Uint8Array): Promise<Ca
     const form = new FormData()
     form.append('film', new Blob([await filmOf(picture, seconds)]), 'knot.mp4')
     await pupil.get('POST', `/talks/${begun.talk}/entry/files`, form)
-    await until('the entry', async () => {
+    const entry = await until('the entry', async () => {
       const { rows } = await teacher.get<RegisterView>('GET', `/calls/${call.id}/register`)
-      return rows.some((row) => row.name === name && row.entry !== null)
+      return rows.find((row) => row.name === name)?.entry ?? undefined
     })
+    if (seconds <= LIMIT) continue
+    own = begun.link
+    const remark = 'Eighteen seconds too long: leave out the second post, and hand in again.'
+    await teacher.get('PATCH', `/calls/${call.id}/entries/${entry.id}`, { review: 'sent-back', remark })
   }
-  return call
+  return { call, own }
 }

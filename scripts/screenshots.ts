@@ -1,6 +1,5 @@
 import { mkdirSync } from 'node:fs'
 import { chromium } from 'playwright-core'
-import type { StandIns } from '@contracts'
 import { makeOfficeDeck, movingFile } from '../tests/harness/office-decks'
 import type { MadeSlide, PptxSlide } from '../tests/harness/office-decks'
 import { whenTrue } from '../tests/harness/when-true'
@@ -149,7 +148,6 @@ await page.getByRole('textbox', { name: 'Find in what is said' }).fill('water')
 await shoot('review-words')
 await page.getByText('Captions on the picture').click()
 await page.keyboard.press('Escape')
-const talk = /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
 await page.getByRole('link', { name: 'Hand over', exact: true }).click()
 await page.getByRole('region', { name: 'Ledger' }).getByRole('article').first().waitFor()
 await idle()
@@ -166,28 +164,6 @@ await page.getByText('Taken, receipt').waitFor({ timeout: 180_000 })
 await page.getByRole('heading', { name: "Swift Counters' Autumn Meeting" }).scrollIntoViewIfNeeded()
 await idle()
 await shoot('hand-in')
-const { standIns } = (await (await fetch(`${url}/api/places`)).json()) as { readonly standIns: StandIns }
-const [film] = (await (await fetch(`${url}/api/talks/${talk}/deliveries`)).json()) as { readonly id: string }[]
-await fetch(`${url}/api/deliveries/${film?.id ?? ''}/send`, {
-  method: 'POST',
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify({
-    kind: 'site',
-    address: standIns.site,
-    notes: { title: 'The rule of twelfths', description: 'How fast the water rises, hour by hour.', audience: 'everybody' },
-  }),
-})
-const both = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-await both.goto(standIns.site)
-await whenTrue(both, `fetch('/site').then((answer) => answer.text()).then((text) => text.includes('The rule of twelfths'))`, 60_000)
-await both.reload()
-await both.getByRole('link', { name: 'The rule of twelfths' }).click()
-await both.getByRole('heading', { name: 'The rule of twelfths' }).waitFor()
-const frame = (address: string): string => `<iframe src="${address}" style="flex: 1; border: 0; height: 800px"></iframe>`
-await both.setContent(`<body style="display: flex; margin: 0; gap: 2px">${frame(standIns.desk)}${frame(both.url())}</body>`)
-await both.waitForLoadState('networkidle')
-await both.screenshot({ path: `${folder}/desk-and-site.png` })
-await both.close()
 // The page on which others watch it, wide and on a phone.
 await page.getByRole('link', { name: /^Show/ }).click()
 /** Chooses who may see it. */
@@ -225,7 +201,7 @@ await idle()
 await shoot('shelf')
 // A call that some have answered.
 const picture = new Uint8Array(await (await fetch(`${url}/s/${key}/slide.jpg`)).arrayBuffer())
-const call = await answeredCall(url, picture)
+const { call, own } = await answeredCall(url, picture)
 await page.goto(call.link)
 await page.getByRole('button', { name: 'Begin your talk' }).waitFor()
 await shoot('call')
@@ -234,6 +210,12 @@ await page.getByRole('button', { name: 'Clove hitch on a wet post' }).click()
 await page.getByText('1 not kept').waitFor()
 await idle()
 await shoot('register')
+await page.goto(own)
+await page.getByRole('link', { name: 'Go on with your talk' }).click()
+await page.getByRole('link', { name: 'Hand over', exact: true }).click()
+await page.getByText('sent back').waitFor()
+await idle()
+await shoot('entry')
 await page.goto(url)
 
 await page.getByRole('link', { name: 'All talks' }).click()

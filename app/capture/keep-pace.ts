@@ -1,21 +1,12 @@
 import { WebmClock } from '@core/formats'
 import { WINDOW_RATE } from '@core/model'
 import type { Ms } from '@core/model'
+import { firstPace, paceAfter, pacedRate } from './pace-steps'
+import type { PaceRules } from './pace-steps'
 
-/** When pictures are given up. */
-interface Pace {
-  /** A recording that is so far behind what is said has an encoder that does not keep up, in ms. */
-  readonly behind: Ms
-  /** Pictures a second that are asked for instead, from one time to the next; and those that are asked for at first. */
-  readonly rates: readonly number[]
-  readonly usual: number
-}
-
-const CAMERA_PACE: Pace = { behind: 600, rates: [15, 8], usual: 30 }
-/** Pictures of a window are given up before those of a face. */
-const WINDOW_PACE: Pace = { behind: 420, rates: [8, 4, 2], usual: WINDOW_RATE }
-/** How long a step is given to work before the next, in ms. */
-const PATIENCE: Ms = 1500
+const CAMERA_PACE: PaceRules = { behind: 600, rates: [15, 8], usual: 30, byPictures: false, recovers: null }
+/** Pictures of a window are given up before those of a face, and asked for again when there is time. */
+const WINDOW_PACE: PaceRules = { behind: 420, rates: [8, 4, 2], usual: WINDOW_RATE, byPictures: true, recovers: 4000 }
 
 /**
  * Keeps a recording near what is being said, so that little is lost when it is cut off. Voice and pictures wait for each other in it:
@@ -27,28 +18,35 @@ export function keepPace(
   track: MediaStreamTrack,
   began: number,
   what: 'camera' | 'window',
-): { /** @returns how far the recording has come, in ms of it */ readonly chunk: (bytes: Uint8Array) => Ms; readonly end: () => void } {
-  const { behind, rates, usual } = what === 'camera' ? CAMERA_PACE : WINDOW_PACE
+): {
+  /** @param came when the recorder gave it, on the page's clock @returns how far the recording has come, in ms of it */
+  readonly chunk: (bytes: Uint8Array, came: number) => Ms
+  readonly end: () => void
+} {
+  const rules = what === 'camera' ? CAMERA_PACE : WINDOW_PACE
   const clock = new WebmClock()
-  let step = 0
-  let asked = -Infinity
+  let state = firstPace(rules)
+  /** A recording of pictures alone begins with its first, which comes when it comes: that much is no lag. */
+  let least = what === 'window' ? Infinity : 0
+  function ask(rate: number): void {
+    // All pictures again is a wish: a camera may have others.
+    const frameRate = rate === rules.usual ? { ideal: rate } : { max: rate }
+    void track.applyConstraints({ ...track.getConstraints(), frameRate }).catch(() => undefined)
+  }
   return {
-    chunk: (bytes) => {
-      const now = performance.now()
+    chunk: (bytes, came) => {
       const reached = clock.feed(bytes)
-      const rate = rates[step]
-      // Where there may be no sound, the recording has only come as far as the last picture.
-      const between = what === 'window' ? 1000 / (rates[step - 1] ?? usual) : 0
-      if (now - began - reached < behind + between || rate === undefined || now - asked < PATIENCE) return reached
-      asked = now
-      step += 1
-      void track.applyConstraints({ ...track.getConstraints(), frameRate: { max: rate } }).catch(() => undefined)
+      const before = pacedRate(rules, state)
+      const lag = came - began - reached
+      least = Math.min(least, lag)
+      state = paceAfter(rules, state, lag - least, came)
+      const rate = pacedRate(rules, state)
+      if (rate !== before) ask(rate)
       return reached
     },
     // The next stretch begins with all of its pictures again.
     end: () => {
-      if (step > 0 && track.readyState === 'live')
-        void track.applyConstraints({ ...track.getConstraints(), frameRate: { ideal: usual } }).catch(() => undefined)
+      if (state.step > 0 && track.readyState === 'live') ask(rules.usual)
     },
   }
 }

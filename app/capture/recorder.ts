@@ -93,7 +93,8 @@ export interface RecordedFrom {
  */
 export function runRecording(id: string, { stream, pictures, late }: RecordedFrom, events: RecorderEvents): StretchRun {
   let kept = 0
-  let waiting: readonly Blob[] = []
+  /** What the recorder gave, and when. */
+  let waiting: readonly { readonly blob: Blob; readonly came: number }[] = []
   let keeping: Promise<void> | null = null
   let broken = false
   const recorder = new MediaRecorder(stream, {
@@ -105,15 +106,16 @@ export function runRecording(id: string, { stream, pictures, late }: RecordedFro
   /** Keeps what waits, in order, so that what is kept never has a gap; all that came meanwhile goes together. */
   async function keepWaiting(): Promise<void> {
     while (waiting.length > 0) {
-      const blobs = waiting
+      const given = waiting
       waiting = []
       const chunks = await Promise.all(
-        blobs.map(async (blob, n): Promise<Chunk> => {
+        given.map(async ({ blob }, n): Promise<Chunk> => {
           const bytes = await blob.arrayBuffer()
           return { n: kept + n, blob, bytes, digest: hex(await crypto.subtle.digest('SHA-256', bytes)) }
         }),
       )
-      const reached = chunks.reduce((to, { bytes }) => pace?.chunk(new Uint8Array(bytes)) ?? to, 0)
+      // How long it waited here to be kept is nothing that its encoder is behind.
+      const reached = chunks.reduce((to, { bytes }, n) => pace?.chunk(new Uint8Array(bytes), given[n]?.came ?? 0) ?? to, 0)
       await events.onChunks(chunks)
       reading?.reached(reached)
       kept += chunks.length
@@ -121,7 +123,7 @@ export function runRecording(id: string, { stream, pictures, late }: RecordedFro
   }
   recorder.ondataavailable = (event) => {
     if (event.data.size === 0 || broken) return
-    waiting = [...waiting, event.data]
+    waiting = [...waiting, { blob: event.data, came: performance.now() }]
     keeping ??= keepWaiting()
       .catch((error: unknown) => {
         // What comes after a piece that is missing could not be played.

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { RestWatch } from './rest-watch'
-import type { RestMessage } from './window-rest-worker'
+import type { RestMessage } from './rest-watch'
 
 const EMPTY = new ArrayBuffer(0)
 

@@ -1,5 +1,9 @@
 import type { Ms } from '@core/model'
-import type { RestMessage } from './window-rest-worker'
+
+/** A window has come to rest, or moves again; times are of the page's clock. */
+export type RestMessage =
+  | { readonly kind: 'rests'; readonly n: number; readonly from: number; readonly picture: ArrayBuffer }
+  | { readonly kind: 'moves'; readonly n: number; readonly until: number }
 
 /** A window that did not change for so long rests, in ms; and so much lies at least between two full-size pictures. */
 const RESTS: Ms = 500

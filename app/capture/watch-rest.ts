@@ -1,5 +1,6 @@
 import type { Ms } from '@core/model'
-import type { RestMessage, RestOrder } from './window-rest-worker'
+import type { RestMessage } from './rest-watch'
+import type { RestOrder } from './window-rest-worker'
 
 /** A full-size picture of a window, and while it looked like that, in ms of its recording. */
 export interface Still {

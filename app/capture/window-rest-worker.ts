@@ -6,11 +6,6 @@ export interface RestOrder {
   readonly origin: number
 }
 
-/** A window has come to rest, or moves again; times are of the page's clock. */
-export type RestMessage =
-  | { readonly kind: 'rests'; readonly n: number; readonly from: number; readonly picture: ArrayBuffer }
-  | { readonly kind: 'moves'; readonly n: number; readonly until: number }
-
 /** How large pictures are compared, in pixels: a letter that is typed changes one of them. */
 const SMALL = { width: 160, height: 90 }
 /** How often it is looked whether the window rests, in ms. */

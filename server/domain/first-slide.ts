@@ -2,7 +2,8 @@ import { readFile } from 'node:fs/promises'
 import { Refusal } from '@core/model'
 import type { Queries } from '@server/database'
 import { assetPath } from '@server/store'
-import { screeningOf, versionNow } from './screenings'
+import { versionNow } from './screened-version'
+import { screeningOf } from './screenings'
 import { slidePicture } from './slide-picture'
 
 /** As wide as pages elsewhere show what a link leads to, in pixels. */

@@ -35,7 +35,7 @@ async function bytesOf(q: Queries, whose: { readonly talk: string } | { readonly
  * @throws Refusal `too-large` saying whose room is used up, before anything is taken in
  */
 export async function roomInQuota(q: Queries, talk: string, bytes: number): Promise<void> {
-  const { talkQuota, personQuota } = settings()
+  const { talkQuota, personQuota, guestQuota } = settings()
   const ofTalk = await bytesOf(q, { talk })
   if (ofTalk + bytes > talkQuota) {
     throw new Refusal(
@@ -44,12 +44,18 @@ export async function roomInQuota(q: Queries, talk: string, bytes: number): Prom
         `that are no longer needed. Nothing was changed.`,
     )
   }
-  const owner = (await ownerOf(q, talk)) ?? ''
+  const { owner, guest } = await q
+    .selectFrom('talk')
+    .innerJoin('person', 'person.id', 'talk.owner')
+    .select(['talk.owner', 'person.guest'])
+    .where('talk.id', '=', talk)
+    .executeTakeFirstOrThrow()
+  const most = guest ? guestQuota : personQuota
   const ofPerson = await bytesOf(q, { owner })
-  if (ofPerson + bytes > personQuota) {
+  if (ofPerson + bytes > most) {
     throw new Refusal(
       'too-large',
-      `Your talks hold ${gigabytes(ofPerson)}, and up to ${gigabytes(personQuota)} can be kept by one person here. Delete ` +
+      `Your talks hold ${gigabytes(ofPerson)}, and up to ${gigabytes(most)} can be kept by one person here. Delete ` +
         `talks, files or takes that are no longer needed. Nothing was changed.`,
     )
   }

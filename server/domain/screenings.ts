@@ -25,6 +25,7 @@ import { slidesOf } from './decks'
 import { filmOf } from './films'
 import { Remembered } from './remembered'
 import { passFor } from './screening-pass'
+import { versionNow } from './screened-version'
 import type { ScreeningVersion } from './screening-pass'
 import { rateOfOwner } from './speech'
 
@@ -139,22 +140,6 @@ export const keyOfVersion = ({ talk, timing, revision }: ScreeningVersion): stri
 /** A version of a talk for those who watch. @throws Refusal `not-found` when it is not there any more, `conflict` when it shows nothing */
 export const screeningOf = (q: Queries, version: ScreeningVersion): Promise<Screening> =>
   known.of(keyOfVersion(version), () => makeScreening(q, version))
-
-/** The version of a talk that is shown now: what is recorded, or its slides at their planned times. */
-export async function versionNow(q: Queries, talk: string): Promise<ScreeningVersion> {
-  const row = await q
-    .selectFrom('talk')
-    .leftJoin('programme', (join) =>
-      join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'),
-    )
-    .select(['talk.revision', 'talk.programme_revision', 'programme.length_ms'])
-    .where('talk.id', '=', talk)
-    .executeTakeFirstOrThrow()
-  // How long it is says whether anything of it is played, without reading all of it: many who watch ask for this.
-  return (row.length_ms ?? 0) > 0
-    ? { talk, timing: 'recorded', revision: row.programme_revision }
-    : { talk, timing: 'planned', revision: row.revision }
-}
 
 /** Path under which the media of a version can be had by an audience. */
 export const mediaPath = (version: ScreeningVersion, audience: Audience): string => `/v/${passFor(version, audience, Date.now())}`

@@ -1,6 +1,6 @@
 import type { Queries } from '@server/database'
 import { addJob, AFTER_FILES } from './jobs'
-import { versionNow } from './screenings'
+import { versionNow } from './screened-version'
 import { streamTracks } from './stream-tracks'
 import type { StreamTrack } from './stream-tracks'
 

@@ -23,6 +23,8 @@ export interface Settings {
   /** Most that one talk, and all talks of one person, may hold: what was brought, recordings as they came, finished files; in bytes. */
   readonly talkQuota: number
   readonly personQuota: number
+  /** The same for somebody without an account, who takes part in calls, in bytes. */
+  readonly guestQuota: number
   /** Whether people may make accounts for themselves. */
   readonly signUp: 'open' | 'off'
   /** Largest file that may be brought in, in bytes. */
@@ -81,6 +83,7 @@ interface Environment {
   readonly AISLE_FREE_FLOOR_MB: number
   readonly AISLE_TALK_QUOTA_GB: number
   readonly AISLE_PERSON_QUOTA_GB: number
+  readonly AISLE_GUEST_QUOTA_GB: number
   readonly AISLE_SIGN_UP: 'open' | 'off'
   readonly AISLE_MAX_UPLOAD_MB: number
   readonly AISLE_MAX_PAGES: number
@@ -118,6 +121,7 @@ const schema = Joi.object<Environment>({
   AISLE_FREE_FLOOR_MB: Joi.number().integer().min(0).max(1_000_000).default(256),
   AISLE_TALK_QUOTA_GB: Joi.number().min(0).max(1_000_000).default(64),
   AISLE_PERSON_QUOTA_GB: Joi.number().min(0).max(1_000_000).default(256),
+  AISLE_GUEST_QUOTA_GB: Joi.number().min(0).max(1_000_000).default(8),
   AISLE_SIGN_UP: Joi.valid('open', 'off').default('open'),
   AISLE_MAX_UPLOAD_MB: Joi.number().integer().min(1).max(4096).default(300),
   AISLE_MAX_PAGES: Joi.number().integer().min(1).max(5000).default(1000),
@@ -173,6 +177,7 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     freeFloor: value.AISLE_FREE_FLOOR_MB * 1_048_576,
     talkQuota: value.AISLE_TALK_QUOTA_GB * 1e9,
     personQuota: value.AISLE_PERSON_QUOTA_GB * 1e9,
+    guestQuota: value.AISLE_GUEST_QUOTA_GB * 1e9,
     signUp: value.AISLE_SIGN_UP,
     maxUpload: value.AISLE_MAX_UPLOAD_MB * 1_048_576,
     maxPages: value.AISLE_MAX_PAGES,

@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Description } from 'joi'
 import * as schemas from '@contracts/schemas'
+import { asId } from '@core/model'
 import type { FilmView, TalkView } from '@contracts'
+import { answeredCall, callFields } from '../harness/calls'
 import { Client } from '../harness/client'
 import { fileForm, makePdf, plainPng } from '../harness/decks'
 import { startProduct, until } from '../harness/product'
@@ -33,7 +35,10 @@ interface Person {
       | 'group'
       | 'series'
       | 'place'
-      | 'rules',
+      | 'rules'
+      | 'call'
+      | 'entrant'
+      | 'entry',
       string
     >
   >
@@ -100,6 +105,7 @@ async function personWith(name: string, hue: number): Promise<Person> {
   const [rules] = await client.get<{ id: string }[]>('GET', '/rules')
   await client.get('PUT', `/talks/${talk}/hand-in`, { rules: RULES })
   const shown = view.slides[0]?.steps[0]?.picture
+  const { call, entrant, entry } = await answeredCall(product.url, client, name)
   return {
     client,
     ids: {
@@ -119,6 +125,9 @@ async function personWith(name: string, hue: number): Promise<Person> {
       series: series?.id ?? '',
       place: place.id,
       rules: rules?.id ?? '',
+      call,
+      entrant,
+      entry,
     },
   }
 }
@@ -135,7 +144,23 @@ afterAll(async () => {
 })
 
 /** What a page of the stranger's can send, with every kind of edit, cue and intent. */
-function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture, group, series, delivery, place }: Person['ids']) {
+function requestsOf({
+  talk,
+  slide,
+  other,
+  take,
+  stretch,
+  visit,
+  stroke,
+  picture,
+  group,
+  series,
+  delivery,
+  place,
+  call,
+  entrant,
+  entry,
+}: Person['ids']) {
   const author = randomUUID()
   const drawn = { id: randomUUID(), slide, colour: 'moss', width: 'fine', pressure: false, points: [{ dt: 0, x: 0.1, y: 0.1, p: 0.5 }] }
   const composition = {
@@ -269,6 +294,10 @@ function requestsOf({ talk, slide, other, take, stretch, visit, stroke, picture,
       ['PUT', `/groups/${group}`, { name: 'Others', members: [] }] as const,
       ['PUT', `/talks/${talk}/hand-in`, { rules: RULES }] as const,
       ['PATCH', `/talks/${talk}/hand-in`, { fields: { surname: 'Lund' }, cover: slide }] as const,
+      ['PUT', `/calls/${call}`, callFields({ audience: 'group', group: asId(group), deck: talk })] as const,
+      ['POST', `/calls/${call}/letters`, { entrants: [entrant] }] as const,
+      ['POST', `/calls/${call}/entrants/${entrant}/link`, {}] as const,
+      ['PATCH', `/calls/${call}/entries/${entry}`, { review: 'sent-back', remark: 'Once more.' }] as const,
       ['PUT', `/places/${place}`, { name: 'Other', kind: 'tus', address: 'http://127.0.0.1:9', user: '' }] as const,
       ['POST', `/places/${place}/try`, {}] as const,
       ['POST', `/deliveries/${delivery}/send`, { kind: 'place', place }] as const,
@@ -306,7 +335,7 @@ function withEachIdExchanged(value: unknown, by: string): readonly unknown[] {
 const AUTHOR = randomUUID()
 
 /** All that a person has, as they are shown it. */
-async function allOf({ client, ids: { talk } }: Person): Promise<unknown> {
+async function allOf({ client, ids: { talk, call } }: Person): Promise<unknown> {
   const paths = [
     '/talks',
     `/talks/${talk}`,
@@ -321,6 +350,7 @@ async function allOf({ client, ids: { talk } }: Person): Promise<unknown> {
     `/talks/${talk}/hand-in`,
     '/places',
     '/rules',
+    `/calls/${call}/register`,
   ]
   return await Promise.all(paths.map((path) => client.get('GET', path)))
 }
@@ -373,6 +403,7 @@ describe('an id of another person', () => {
           .replace(stranger.ids.group, owner.ids.group)
           .replace(stranger.ids.series, owner.ids.series)
           .replace(stranger.ids.place, owner.ids.place)
+          .replace(stranger.ids.call, owner.ids.call)
           .replace(stranger.ids.delivery, owner.ids.delivery),
       ]
       if (ownPath !== path) expect([ownPath, (await client.ask(method2, ownPath, body)).status]).toEqual([ownPath, 404])

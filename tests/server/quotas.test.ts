@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto'
 import { readdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { TalkView } from '@contracts'
+import type { BegunView, CallView, TalkView } from '@contracts'
+import { callFields } from '../harness/calls'
 import { Client, sentenceOf } from '../harness/client'
 import { fileForm } from '../harness/decks'
 import { startProduct } from '../harness/product'
@@ -15,7 +16,7 @@ let client: Client
 let talk: string
 let slide: string
 beforeAll(async () => {
-  product = await startProduct({ AISLE_TALK_QUOTA_GB: '0.0004', AISLE_PERSON_QUOTA_GB: '0.0006' })
+  product = await startProduct({ AISLE_TALK_QUOTA_GB: '0.0004', AISLE_PERSON_QUOTA_GB: '0.0006', AISLE_GUEST_QUOTA_GB: '0.0001' })
   client = new Client(product.url)
   const made = await knotsTalk(client, 'Small')
   talk = made.talk
@@ -73,5 +74,16 @@ describe('a talk that is full', () => {
     const answer = await send(stretch, 2, Buffer.alloc(200))
     expect([answer.status, sentenceOf(answer.body)]).toEqual([413, expect.stringMatching(/all that has come is safe/)])
     expect((await client.get<{ chunks: number[] }>('GET', `/stretches/${stretch}`)).chunks).toEqual([0, 1])
+  })
+})
+
+describe('somebody without an account', () => {
+  it('who takes part in a call keeps as much as guests may', async () => {
+    const call = await client.get<CallView>('POST', '/calls', callFields())
+    const pupil = new Client(product.url)
+    const begun = { name: 'Ilse Rook', address: null }
+    const { talk: own } = await pupil.get<BegunView>('POST', `/entrances/${call.link.split('/').at(-1) ?? ''}/begin`, begun)
+    const answer = await pupil.ask('POST', `/talks/${own}/imports`, fileForm('large.pdf', new Uint8Array(200_000).fill(32)))
+    expect([answer.status, sentenceOf(answer.body)]).toEqual([413, expect.stringMatching(/^Your talks hold .* Nothing was changed\.$/)])
   })
 })

@@ -3,6 +3,7 @@ import { access, mkdir, utimes, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { answeredCall } from '../harness/calls'
 import { Client, sentenceOf } from '../harness/client'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
@@ -117,5 +118,23 @@ describe('space that nothing refers to', () => {
     await reclaimNow()
     expect((await client.ask('POST', `/talks/${talk}/restore`)).status).toBe(404)
     expect(await product.db.selectFrom('slide').select('id').where('talk', '=', talk).execute()).toEqual([])
+  })
+})
+
+describe('a call that was taken back', () => {
+  it('is forgotten with what was handed in to it, but not the talks, nor whose they are until they have gone as well', async () => {
+    const { call, entry, pupil, talk } = await answeredCall(product.url, client, 'Knots')
+    const folder = join(product.data, 'store', 'entries', entry)
+    await utimes(folder, LONG_AGO, LONG_AGO)
+    await client.get('DELETE', `/calls/${call}`)
+    await reclaimNow()
+    expect(await there('entries', entry)).toBe(false)
+    expect((await pupil.ask('GET', `/talks/${talk}`)).status).toBe(200)
+    const guests = async () => (await product.db.selectFrom('person').select('id').where('guest', '=', true).execute()).length
+    expect(await guests()).toBe(1)
+    await pupil.get('DELETE', `/talks/${talk}`)
+    await reclaimNow()
+    expect(await guests()).toBe(0)
+    expect(await product.db.selectFrom('call').select('id').where('id', '=', call).execute()).toEqual([])
   })
 })
