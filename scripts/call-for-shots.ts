@@ -42,7 +42,7 @@ async function filmOf(picture: Uint8Array, seconds: number): Promise<Uint8Array>
     await writeFile(still, picture)
     const pictures = ['-loop', '1', '-framerate', '5', '-i', still, '-vf', 'scale=1280:720', '-pix_fmt', 'yuv420p']
     const tone = ['-f', 'lavfi', '-i', `sine=frequency=330:duration=${String(seconds)}`]
-    await run('ffmpeg', ['-loglevel', 'error', ...pictures.slice(0, 6), ...tone, ...pictures.slice(6), '-shortest', '-y', film])
+    await run('ffmpeg', ['-loglevel', 'error', ...pictures.slice(0, 6), ...tone, ...pictures.slice(6), '-t', String(seconds), '-y', film])
     return new Uint8Array(await readFile(film))
   } finally {
     await rm(folder, { recursive: true, force: true })
