@@ -1,4 +1,3 @@
-import { RULE_SETS } from '@core/rules'
 import type { Rules } from '@core/rules'
 import type { CallFields } from '@contracts'
 
@@ -13,12 +12,11 @@ export function endOfDay(days: number, now: Date = new Date()): Date {
   return day
 }
 
-const [, , CLASS_PAGE] = RULE_SETS
 /** Five minutes, small enough for a telephone: what a class is asked for most. */
 const FIRST_RULES: Rules = {
   kind: 'talk-rules',
   version: 1,
-  name: CLASS_PAGE?.name ?? 'a class page',
+  name: 'a class page',
   length: { most: 300 },
   containers: ['mp4'],
 }

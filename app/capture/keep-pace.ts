@@ -27,7 +27,7 @@ export function keepPace(
   const clock = new WebmClock()
   let state = firstPace(rules)
   /** A recording of pictures alone begins with its first, which comes when it comes: that much is no lag. */
-  let least = what === 'window' ? Infinity : 0
+  let least = rules.byPictures ? Infinity : 0
   function ask(rate: number): void {
     // All pictures again is a wish: a camera may have others.
     const frameRate = rate === rules.usual ? { ideal: rate } : { max: rate }

@@ -63,10 +63,8 @@ export const bringVoice = (talk: string, visit: string, file: File, { browser, n
   api.post(`/talks/${talk}/voices?${new URLSearchParams({ visit, browser, name }).toString()}`, formOf([file]))
 
 /** What can be handed in that was recorded elsewhere, with what goes along. */
-export const ACCEPTED_ENTRIES = [
-  '.mp4,.mov,.m4v,.webm,.mkv,.m4a,.mp3,.wav,video/*,audio/*',
-  '.vtt,.srt,.docx,.odt,.txt,.md,.pdf,.jpg,.png',
-].join()
+export const ACCEPTED_ENTRIES =
+  '.mp4,.mov,.m4v,.webm,.mkv,.m4a,.mp3,.wav,video/*,audio/*,' + '.vtt,.srt,.docx,.odt,.txt,.md,.pdf,.jpg,.jpeg,.png'
 
 /** Hands in files that were recorded elsewhere; the server measures them. @throws Refusal when they are not taken */
 export const bringEntry = (talk: string, files: readonly File[]): Promise<EntrantView> =>

@@ -1,6 +1,6 @@
 import { useDocumentVisibility, useIntervalFn } from '@vueuse/core'
 import type { Review } from '@core/calls'
-import type { CallFields, EntryView, RegisterView } from '@contracts'
+import type { EntryView, RegisterView } from '@contracts'
 import { api } from '~/client'
 import { useAttempt } from './useAttempt'
 
@@ -59,12 +59,7 @@ export function useRegister(call: () => string) {
       await api.post(`${path()}/entrants/${entrant}/link`)
       told.value = `${name} is sent the link.`
     })
-  const change = (fields: CallFields): Promise<void> =>
-    attempt(async () => {
-      await api.put(path(), fields)
-      await fetchAll()
-    })
-  return { register, busy, trouble, told, chosen, opened, row, load, say, open, choose, remind, sendLink, change }
+  return { register, busy, trouble, told, chosen, opened, row, load, say, open, choose, remind, sendLink }
 }
 
 export type Register = ReturnType<typeof useRegister>

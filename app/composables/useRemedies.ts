@@ -1,21 +1,22 @@
+import type { Ref } from 'vue'
 import { unreachable } from '@core/model'
 import type { Recipe } from '@core/model'
 import type { Remedy } from '@core/rules'
 import type { HandIn } from './useHandIn'
 import { useTalk } from '~/stores/talk'
 
-/** What is done when somebody presses the button beside a rule. */
-export interface RemedyWays {
+/** A leaf on which rules are put right. */
+export interface RemedyLeaf {
   readonly recipe: () => Recipe
   readonly hand: HandIn
-  /** Makes a file by a recipe, or only changes the recipe. */
-  readonly make: (recipe: Recipe) => void
-  readonly change: (recipe: Recipe) => void
-  readonly focus: (what: 'fields' | 'cover') => void
+  /** Has a file made by a recipe, or the recipe changed. */
+  readonly emit: ((event: 'make', recipe: Recipe) => void) & ((event: 'change', recipe: Recipe) => void)
+  /** What is asked besides the file. */
+  readonly fields: Ref<{ readonly focus: (what: 'fields' | 'cover') => void } | null>
 }
 
 /** Puts right what rules are not kept in, here or at another station. */
-export function useRemedies({ recipe, hand, make, change, focus }: RemedyWays) {
+export function useRemedies({ recipe, hand, emit, fields }: RemedyLeaf) {
   const talk = useTalk()
   const router = useRouter()
   const station = (name: string, query: Readonly<Record<string, string>> = {}): Promise<unknown> =>
@@ -24,11 +25,11 @@ export function useRemedies({ recipe, hand, make, change, focus }: RemedyWays) {
   async function put(remedy: Remedy): Promise<void> {
     switch (remedy.kind) {
       case 'recipe':
-        if (hand.file.value !== null) make(remedy.recipe)
-        else change(remedy.recipe)
+        if (hand.file.value !== null) emit('make', remedy.recipe)
+        else emit('change', remedy.recipe)
         break
       case 'make':
-        make(recipe())
+        emit('make', recipe())
         break
       case 'rename':
         await hand.rename(remedy.name)
@@ -46,10 +47,10 @@ export function useRemedies({ recipe, hand, make, change, focus }: RemedyWays) {
         await talk.change({ language: remedy.language })
         break
       case 'fill-in':
-        focus('fields')
+        fields.value?.focus('fields')
         break
       case 'cover':
-        focus('cover')
+        fields.value?.focus('cover')
         break
       case 'none':
         break

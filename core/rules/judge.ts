@@ -267,6 +267,10 @@ export function judge(rules: Rules, file: FileFacts, company: FileCompany): read
   })
 }
 
+/** What speaks against handing in, as sentences. */
+export const faultsIn = (lines: readonly RuleLine[]): readonly string[] =>
+  lines.filter(({ state }) => state !== 'met').map(({ asks, found }) => `${asks} ${found}`)
+
 /** A file of which nothing is known yet. */
 const NO_FILE: FileFacts = {
   made: false,

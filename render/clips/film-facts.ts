@@ -1,11 +1,11 @@
 import { open, stat } from 'node:fs/promises'
 import { createInterface } from 'node:readline'
-import Joi from 'joi'
 import { AUDIO_CODECS, VIDEO_CODECS } from '@core/rules'
 import type { Container, FileFacts } from '@core/rules'
 import { Refusal } from '@core/model'
 import type { Ms } from '@core/model'
-import { ratio } from '@render/probe'
+import { probeInput, ratio } from '@render/probe'
+import type { Probed, Stream } from '@render/probe'
 import { ProcessFailed, run } from '@render/process'
 import { broughtInput, demuxerOf, measureBrought } from '@render/sound'
 
@@ -14,25 +14,6 @@ const HEADER = 64
 
 const unreadable = (name: string): Refusal =>
   new Refusal('unreadable', `“${name}” is no film or sound that can be read to its end. It may be damaged: play it, and save it once more.`)
-
-interface Stream {
-  readonly codec_type: string
-  readonly codec_name?: string
-  readonly width?: number
-  readonly height?: number
-  readonly avg_frame_rate?: string
-  readonly disposition?: { readonly attached_pic?: number }
-}
-interface Described {
-  readonly streams: readonly Stream[]
-  readonly format: { readonly duration?: string; readonly tags?: { readonly major_brand?: string } }
-}
-const described = Joi.object<Described>({
-  streams: Joi.array()
-    .items(Joi.object({ codec_type: Joi.string().required() }).unknown())
-    .required(),
-  format: Joi.object().unknown().required(),
-}).unknown()
 
 /** Whether a Matroska file is a WebM one: its probe does not tell. */
 async function isWebm(path: string): Promise<boolean> {
@@ -51,7 +32,7 @@ function isoContainer(brand: string): Container {
   return brand.startsWith('M4A') ? 'm4a' : 'mp4'
 }
 
-async function containerOf(path: string, demuxer: string, { format }: Described): Promise<Container | null> {
+async function containerOf(path: string, demuxer: string, { format }: Probed): Promise<Container | null> {
   switch (demuxer) {
     case 'mov':
       return isoContainer(format.tags?.major_brand ?? '')
@@ -65,13 +46,13 @@ async function containerOf(path: string, demuxer: string, { format }: Described)
   }
 }
 
-const pictureOf = ({ codec_name: name, width = 0, height = 0, avg_frame_rate: rate = '0/1' }: Stream): FileFacts['video'] => ({
+const pictureOf = ({ codec_name: name, width = 0, height = 0, avg_frame_rate: rate }: Stream): FileFacts['video'] => ({
   codec: VIDEO_CODECS.find((codec) => codec === name) ?? null,
   size: { width, height },
   rate: ratio(rate),
 })
 
-const soundOf = ({ codec_name: name = '' }: Stream): FileFacts['audio'] => ({
+const soundOf = ({ codec_name: name }: Stream): FileFacts['audio'] => ({
   codec: AUDIO_CODECS.find((codec) => (codec === 'pcm' ? name.startsWith('pcm_') : codec === name)) ?? null,
 })
 
@@ -94,13 +75,6 @@ async function lastPacketEnd(input: readonly string[], time: number): Promise<Ms
   return Math.round(end * 1000)
 }
 
-async function describedBy(input: readonly string[], time: number): Promise<Described> {
-  const { stdout } = await run('ffprobe', [...input, '-show_streams', '-show_format', '-of', 'json'], { hold: { time } })
-  const { value, error } = described.validate(JSON.parse(stdout.toString()))
-  if (error !== undefined) throw new Error(`the probe's answer is not understood: ${error.message}`)
-  return value
-}
-
 /**
  * Measures what rules ask of in a film or a sound of anybody's. It is opened by programs that are held to limits, as the kind that its
  * first bytes are of; nothing that it names is opened.
@@ -113,7 +87,7 @@ export async function filmFacts(path: string, name: string, time: number): Promi
   if (demuxer === null) throw unreadable(name)
   const input = broughtInput(demuxer, path)
   try {
-    const found = await describedBy(input, time)
+    const found = await probeInput(input, time)
     // A cover is a stream of pictures as well.
     const video = found.streams.find((stream) => stream.codec_type === 'video' && stream.disposition?.attached_pic !== 1)
     const audio = found.streams.find((stream) => stream.codec_type === 'audio')

@@ -38,21 +38,17 @@ const shape = Joi.object<Probed>({
 }).unknown()
 
 /** Reads what a media file holds, counting packets but decoding nothing. Nothing that the file names is opened. */
-export async function probe(path: string): Promise<Probed> {
-  const { stdout } = await run('ffprobe', [
-    ...BOUNDED,
-    '-v',
-    'error',
-    '-protocol_whitelist',
-    'file,pipe',
-    '-count_packets',
-    '-show_streams',
-    '-show_format',
-    '-show_chapters',
-    '-of',
-    'json',
-    path,
-  ])
+export const probe = (path: string): Promise<Probed> =>
+  probeInput([...BOUNDED, '-v', 'error', '-protocol_whitelist', 'file,pipe', '-count_packets', '-i', path])
+
+/**
+ * Reads what an input holds, as far as its head says.
+ * @param input options that say what it is and where it lies
+ * @param time ms that it may take; left out: as long as usual
+ */
+export async function probeInput(input: readonly string[], time?: number): Promise<Probed> {
+  const wanted = ['-show_streams', '-show_format', '-show_chapters', '-of', 'json']
+  const { stdout } = await run('ffprobe', [...input, ...wanted], time === undefined ? {} : { hold: { time } })
   const { value, error } = shape.validate(JSON.parse(stdout.toString()))
   if (error !== undefined) throw new Error(`the probe's answer is not understood: ${error.message}`)
   return value

@@ -4,6 +4,7 @@ import type { SqlBool } from 'kysely'
 import { Refusal } from '@core/model'
 import type { Asked, PersonNamed, ShareLevel } from '@contracts'
 import type { Queries } from '@server/database'
+import { membersOf } from './groups'
 import { secretFor } from './secret-for'
 
 /*
@@ -84,7 +85,7 @@ type Row = NonNullable<Awaited<ReturnType<ReturnType<typeof shares>['executeTake
 async function listed(q: Queries, row: Pick<Row, 'talk' | 'level' | 'viewer_group'>, only?: string): Promise<readonly PersonNamed[]> {
   const people =
     row.level === 'group'
-      ? q.selectFrom('group_member').select(['address', 'name']).where('viewer_group', '=', row.viewer_group)
+      ? membersOf(q, row.viewer_group)
       : q.selectFrom('share_person').select(['address', 'name']).where('talk', '=', row.talk)
   return await q
     .selectFrom(people.as('listed'))

@@ -4,7 +4,7 @@ import type { Queries } from '@server/database'
 import { callAddress, ownAddress } from './entrant-links'
 import { peopleCalled } from './calls'
 import type { CallRow } from './calls'
-import { listedEntrant } from './entrants'
+import { addEntrants } from './entrants'
 import type { EntrantRow } from './entrants'
 import { sendLetter } from './letters'
 
@@ -81,6 +81,16 @@ export const sendRemark = (q: Queries, call: CallRow, entrant: EntrantRow, sentB
 
 const MINUTES = sql.lit(REMIND_AGAIN)
 
+async function noteWritten(q: Queries, as: 'invited' | 'reminded', entrants: readonly EntrantRow[]): Promise<void> {
+  if (entrants.length === 0) return
+  const ids = entrants.map(({ id }) => id)
+  await q
+    .updateTable('entrant')
+    .set({ [as]: sql<Date>`now()` })
+    .where('id', 'in', ids)
+    .execute()
+}
+
 /**
  * Writes to everybody of whom nothing was taken yet: who is listed and was not written to gets an invitation, all others are reminded,
  * but nobody twice within the hour. In one transaction.
@@ -91,11 +101,9 @@ const MINUTES = sql.lit(REMIND_AGAIN)
 export async function writeToMissing(q: Queries, call: CallRow, only: readonly string[] | null): Promise<number> {
   if (call.late === 'refused' && call.until.getTime() < Date.now())
     throw new Refusal('conflict', 'The last day is over. Put it off first; then there is something to remind people of.')
-  const known = new Set(
-    (await q.selectFrom('entrant').select('address').where('call', '=', call.id).execute()).map(({ address }) => address),
-  )
-  for (const person of await peopleCalled(q, call)) if (!known.has(person.address)) await listedEntrant(q, call, person)
-  const listed = new Set((await peopleCalled(q, call)).map(({ address }) => address))
+  const people = await peopleCalled(q, call)
+  await addEntrants(q, call, people)
+  const listed = new Set(people.map(({ address }) => address))
   const missing = await q
     .selectFrom('entrant')
     .selectAll()
@@ -110,18 +118,17 @@ export async function writeToMissing(q: Queries, call: CallRow, only: readonly s
     .execute()
   // Who was taken off the list and has not begun is not asked any more.
   const concerned = missing.filter(({ begun, address }) => begun !== null || listed.has(address ?? ''))
+  const isFirst = ({ invited, begun }: EntrantRow): boolean => invited === null && begun === null
   for (const entrant of concerned) {
-    const first = entrant.invited === null && entrant.begun === null
-    const words = first
-      ? `A talk is asked of you: “${call.title}”.\n\n${asked(call)}`
-      : `Nothing of yours was handed in yet for “${call.title}”.\n\n${asked(call)}`
-    await write(q, call, entrant, first ? 'A talk of yours' : 'Still to be handed in', words)
-    await q
-      .updateTable('entrant')
-      .set(first ? { invited: sql<Date>`now()` } : { reminded: sql<Date>`now()` })
-      .where('id', '=', entrant.id)
-      .execute()
+    if (isFirst(entrant)) await write(q, call, entrant, 'A talk of yours', `A talk is asked of you: “${call.title}”.\n\n${asked(call)}`)
+    else await write(q, call, entrant, 'Still to be handed in', `Nothing of yours was handed in yet for “${call.title}”.\n\n${asked(call)}`)
   }
+  await noteWritten(q, 'invited', concerned.filter(isFirst))
+  await noteWritten(
+    q,
+    'reminded',
+    concerned.filter((one) => !isFirst(one)),
+  )
   return concerned.length
 }
 

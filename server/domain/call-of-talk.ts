@@ -1,6 +1,6 @@
 import type { TalkView } from '@contracts'
 import type { Queries } from '@server/database'
-import { callAddress } from './entrant-links'
+import { callPath } from './entrant-links'
 
 /** The call that a talk is made for; null: none. */
 export async function callOfTalk(q: Queries, talk: string): Promise<TalkView['call']> {
@@ -11,5 +11,5 @@ export async function callOfTalk(q: Queries, talk: string): Promise<TalkView['ca
     .select(['call.title', 'call.key', 'person.guest'])
     .where('entrant.talk', '=', talk)
     .executeTakeFirst()
-  return row === undefined ? null : { title: row.title, page: new URL(callAddress(row.key)).pathname, guest: row.guest }
+  return row === undefined ? null : { title: row.title, page: callPath(row.key), guest: row.guest }
 }

@@ -1,4 +1,4 @@
-import { randomBytes, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import type { Selectable } from 'kysely'
 import { dequal } from 'dequal/lite'
@@ -6,13 +6,12 @@ import { Refusal, asId } from '@core/model'
 import type { CallCounts, CallFields, CallView, PersonNamed } from '@contracts'
 import type { CallTable, Queries } from '@server/database'
 import { callAddress } from './entrant-links'
-import { isOwnGroup } from './groups'
+import { isOwnGroup, membersOf } from './groups'
+import { newKey } from './link-key'
 import { ownTalk } from './ownership'
 
 /** Most calls of one person, those that were taken back included. */
 const MOST_CALLS = 1000
-/** Bytes of a key: nobody finds one by trying. */
-const KEY_BYTES = 16
 
 const gone = (): Refusal => new Refusal('not-found', 'This call is not there any more.')
 
@@ -24,13 +23,7 @@ export async function peopleCalled(q: Queries, { id, audience, viewer_group }: C
     case 'link':
       return []
     case 'group':
-      return await q
-        .selectFrom('group_member')
-        .select(['address', 'name'])
-        .where('viewer_group', '=', viewer_group)
-        .orderBy('name')
-        .orderBy('address')
-        .execute()
+      return await membersOf(q, viewer_group).execute()
     case 'people':
       return await q
         .selectFrom('call_person')
@@ -47,7 +40,8 @@ async function countsOf(q: Queries, calls: readonly string[]): Promise<ReadonlyM
   if (calls.length === 0) return new Map()
   const { rows } = await sql<{ call: string; begun: number; handed_in: number; unseen: number; missing: number; earlier: number }>`
     with counted as (
-      select distinct on (entrant) entrant, review from entry where state = 'taken' order by entrant, number desc
+      select distinct on (entry.entrant) entry.entrant, entry.review from entry join entrant on entrant.id = entry.entrant
+        where entrant.call = any(${calls}::uuid[]) and entry.state = 'taken' order by entry.entrant, entry.number desc
     ), listed as (
       select call.id as call, group_member.address from call join group_member on group_member.viewer_group = call.viewer_group
         where call.audience = 'group' and call.id = any(${calls}::uuid[])
@@ -167,10 +161,9 @@ export async function makeCall(q: Queries, owner: string, fields: CallFields): P
     .executeTakeFirstOrThrow()
   if (Number(count) >= MOST_CALLS) throw new Refusal('too-many', `There are ${String(MOST_CALLS)} calls already. Take some back first.`)
   const id = randomUUID()
-  const key = randomBytes(KEY_BYTES).toString('base64url')
   await q
     .insertInto('call')
-    .values({ id, owner, key, ...columnsOf(fields), deleted: null })
+    .values({ id, owner, key: newKey(), ...columnsOf(fields), deleted: null })
     .execute()
   await putPeople(q, id, fields)
   return await callView(q, await ownCall(q, owner, id))

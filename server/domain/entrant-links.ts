@@ -27,8 +27,9 @@ const signatureOf = ({ entrant, number }: KnownPart): Buffer =>
 export const tokenOf = (part: KnownPart): string =>
   Buffer.concat([Buffer.from(part.entrant.replaceAll('-', ''), 'hex'), signatureOf(part)]).toString('base64url')
 
-/** Address of the page of a call. */
-export const callAddress = (key: string): string => `${settings().publicAddress}/c/${key}`
+/** Path of the page of a call, and its address. */
+export const callPath = (key: string): string => `/c/${key}`
+export const callAddress = (key: string): string => `${settings().publicAddress}${callPath(key)}`
 
 /** Behind the sign of a fragment: it reaches no server's log. */
 export const ownAddress = (key: string, part: KnownPart): string => `${callAddress(key)}#own=${tokenOf(part)}`

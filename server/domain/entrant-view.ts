@@ -5,13 +5,14 @@ import { ownAddress } from './entrant-links'
 import type { KnownPart } from './entrant-links'
 import { entryView, partOfTalk, takingFor } from './entries'
 import { tell } from './events'
-import { databaseNow, organiserOf, renewPartLink, takeCallRules } from './parts'
+import { databaseNow, renewPartLink, takeCallRules } from './parts'
+import { publicName } from './people'
 
 /** A talk's part in a call, for whom it is. @throws Refusal `not-found` when it is made for none */
 export async function entrantView(q: Queries, talk: string): Promise<EntrantView> {
   const part = await partOfTalk(q, talk)
   const { call, entrant, entries } = part
-  const [now, organiser] = await Promise.all([databaseNow(q), organiserOf(q, call)])
+  const [now, organiser] = await Promise.all([databaseNow(q), publicName(q, call.owner)])
   const taking = takingFor(part, now)
   return {
     title: call.title,

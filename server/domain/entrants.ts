@@ -6,23 +6,30 @@ import type { CallRow } from './calls'
 
 export type EntrantRow = Selectable<EntrantTable>
 
-/**
- * Adds somebody to a call who has not begun yet.
- * @returns null when somebody takes part by this address already
- */
-export async function addEntrant(
+/** Adds people to a call who have not begun yet. @returns their ids; somebody who takes part by their address already is left out */
+export async function addEntrants(
   q: Queries,
   call: Pick<CallRow, 'id' | 'rules_version'>,
-  { name, address }: { readonly name: string; readonly address: string | null },
-): Promise<string | null> {
+  people: readonly { readonly name: string; readonly address: string | null }[],
+): Promise<readonly string[]> {
+  if (people.length === 0) return []
   const nothing = { person: null, talk: null, begun: null, invited: null, reminded: null }
-  const row = await q
+  const rows = await q
     .insertInto('entrant')
-    .values({ id: randomUUID(), call: call.id, name, address, rules_version: call.rules_version, ...nothing })
+    .values(
+      people.map(({ name, address }) => ({
+        id: randomUUID(),
+        call: call.id,
+        name,
+        address,
+        rules_version: call.rules_version,
+        ...nothing,
+      })),
+    )
     .onConflict((conflict) => conflict.columns(['call', 'address']).doNothing())
     .returning('id')
-    .executeTakeFirst()
-  return row?.id ?? null
+    .execute()
+  return rows.map(({ id }) => id)
 }
 
 /** Who takes part in a call by an address. */
@@ -31,6 +38,6 @@ export const entrantOfAddress = async (q: Queries, call: string, address: string
 
 /** The part of somebody who is listed; they need not have begun. */
 export async function listedEntrant(q: Queries, call: CallRow, person: PersonNamed): Promise<EntrantRow | undefined> {
-  await addEntrant(q, call, person)
+  await addEntrants(q, call, [person])
   return await entrantOfAddress(q, call.id, person.address)
 }

@@ -2,11 +2,10 @@ import { randomUUID } from 'node:crypto'
 import { playsAs, takingAt } from '@core/calls'
 import type { Taking } from '@core/calls'
 import { Refusal } from '@core/model'
-import type { DeliveryFacts } from '@core/model'
-import { factsOfDelivery, isReady, judge } from '@core/rules'
+import { factsOfDelivery, faultsIn, isReady, judge } from '@core/rules'
 import type { FileFacts, RuleLine } from '@core/rules'
 import { companyOf } from '@contracts'
-import type { EntryView } from '@contracts'
+import type { EntryView, HandInView } from '@contracts'
 import type { EntryTable, Queries } from '@server/database'
 import type { Insertable, Selectable } from 'kysely'
 import type { CallRow } from './calls'
@@ -14,6 +13,7 @@ import { orderDelivery } from './deliveries'
 import type { EntrantRow } from './entrants'
 import { wantTaken } from './entries-waiting'
 import { tell } from './events'
+import { finishedDelivery } from './finished-delivery'
 import { handInOf } from './hand-ins'
 import { databaseNow, termsOf } from './parts'
 import { recipeOf } from './talks'
@@ -77,38 +77,13 @@ function takenOrRefused(part: TalkPart, at: number): { readonly late: boolean } 
   return taking
 }
 
-/** What speaks against a file, as sentences. */
-export const faultsIn = (lines: readonly RuleLine[]): readonly string[] =>
-  lines.filter(({ state }) => state !== 'met').map(({ asks, found }) => `${asks} ${found}`)
-
 /** Holds a file of a talk against the rules that it was begun by. @param at ms since 1970 */
-export async function judgedFor(q: Queries, talk: string, file: FileFacts, at: number): Promise<readonly RuleLine[]> {
-  const view = await handInOf(q, talk)
-  return view.rules === null ? [] : judge(view.rules, file, companyOf(view, at))
-}
+export const judgedBy = (view: HandInView, file: FileFacts, at: number): readonly RuleLine[] =>
+  view.rules === null ? [] : judge(view.rules, file, companyOf(view, at))
 
-/** @throws Refusal `conflict` with what the rules are not kept in, where such files are refused */
-export function refuseFaulty({ faulty }: CallRow, lines: readonly RuleLine[]): void {
-  if (faulty === 'refused' && !isReady(lines)) throw new Refusal('conflict', `It does not keep the rules. ${faultsIn(lines).join(' ')}`)
-}
-
-interface FinishedDelivery {
-  readonly file: string
-  readonly facts: FileFacts
-}
-
-async function finishedDelivery(q: Queries, talk: string, id: string): Promise<FinishedDelivery> {
-  const row = await q
-    .selectFrom('delivery')
-    .select(['file', 'recipe', 'facts', 'state'])
-    .where('id', '=', id)
-    .where('talk', '=', talk)
-    .executeTakeFirst()
-  if (row === undefined) throw new Refusal('not-found', 'This file is not there any more. Make it once more.')
-  const facts: DeliveryFacts | null = row.facts
-  if (row.state !== 'done' || facts === null) throw new Refusal('conflict', 'This file is not finished yet.')
-  return { file: row.file, facts: factsOfDelivery(row.file, row.recipe.format, facts) }
-}
+/** What a call does not take of a file, as sentences; null: it takes it. */
+export const notTaken = ({ faulty }: CallRow, lines: readonly RuleLine[]): string | null =>
+  faulty === 'refused' && !isReady(lines) ? faultsIn(lines).join(' ') : null
 
 /** Adds an entry, and has it taken in as soon as its file is there. */
 async function addEntry(
@@ -117,11 +92,15 @@ async function addEntry(
   values: Omit<Insertable<EntryTable>, 'id' | 'title' | 'fields'>,
   id: string,
 ): Promise<string> {
-  const { name } = await q.selectFrom('talk').select('name').where('id', '=', talk).executeTakeFirstOrThrow()
-  const { fields } = await handInOf(q, talk)
+  const { name, fields } = await q
+    .selectFrom('talk')
+    .leftJoin('hand_in', 'hand_in.talk', 'talk.id')
+    .select(['talk.name', 'hand_in.fields'])
+    .where('talk.id', '=', talk)
+    .executeTakeFirstOrThrow()
   await q
     .insertInto('entry')
-    .values({ ...values, id, title: name, fields: JSON.stringify(fields) })
+    .values({ ...values, id, title: name, fields: JSON.stringify(fields ?? {}) })
     .execute()
   await tell(q, { talk, kind: 'entry', id })
   return id
@@ -141,8 +120,9 @@ export async function handIn(q: Queries, talk: string, delivery: string | null):
   const { late } = takenOrRefused(part, now)
   const entry = { entrant: part.entrant.id, brought: false, state: 'making', at: new Date(now), late, ...UNKNOWN } as const
   if (delivery !== null) {
-    const { file, facts } = await finishedDelivery(q, talk, delivery)
-    refuseFaulty(part.call, await judgedFor(q, talk, facts, now))
+    const { file, recipe, facts } = await finishedDelivery(q, talk, delivery, 'handed in')
+    const faults = notTaken(part.call, judgedBy(await handInOf(q, talk), factsOfDelivery(file, recipe.format, facts), now))
+    if (faults !== null) throw new Refusal('conflict', `It does not keep the rules. ${faults}`)
     const id = await addEntry(q, talk, { ...entry, delivery, file }, randomUUID())
     await wantTaken(q, id)
     return id

@@ -2,6 +2,7 @@ import { sql } from 'kysely'
 import { Refusal } from '@core/model'
 import { megabytes } from '@core/rules'
 import type { Queries } from '@server/database'
+import { finishedDelivery } from './finished-delivery'
 import { sendLetter } from './letters'
 import { shareOf } from './shares'
 
@@ -25,29 +26,23 @@ export interface FileLetter {
  */
 export async function mailFile(q: Queries, owner: string, talk: string, delivery: string, letter: FileLetter): Promise<void> {
   await notTooMany(q, owner)
-  const row = await q
-    .selectFrom('delivery')
-    .innerJoin('talk', 'talk.id', 'delivery.talk')
-    .select(['delivery.file', 'delivery.facts', 'delivery.state', 'talk.name'])
-    .where('delivery.id', '=', delivery)
-    .executeTakeFirstOrThrow()
-  if (row.state !== 'done' || row.facts === null)
-    throw new Refusal('conflict', 'This file is not finished yet. It can be mailed once it is.')
+  const { file, facts } = await finishedDelivery(q, talk, delivery, 'mailed')
+  const { name } = await q.selectFrom('talk').select('name').where('id', '=', talk).executeTakeFirstOrThrow()
   const above = letter.words === '' ? '' : `${letter.words}\n\n`
   if (letter.with === 'file') {
-    if (row.facts.bytes > MOST_ATTACHED)
+    if (facts.bytes > MOST_ATTACHED)
       throw new Refusal(
         'too-large',
-        `This file has ${megabytes(row.facts.bytes)}; mail takes ${megabytes(MOST_ATTACHED)} at most. Mail the link instead.`,
+        `This file has ${megabytes(facts.bytes)}; mail takes ${megabytes(MOST_ATTACHED)} at most. Mail the link instead.`,
       )
-    const body = `${above}“${row.name}” comes with this letter, as ${row.file}.\n`
-    await sendLetter(q, owner, { recipient: letter.to, subject: row.name, body, delivery })
+    const body = `${above}“${name}” comes with this letter, as ${file}.\n`
+    await sendLetter(q, owner, { recipient: letter.to, subject: name, body, delivery })
     return
   }
   const { level, address } = await shareOf(q, talk)
   if (level === 'closed')
     throw new Refusal('conflict', 'This talk is not shown to anybody yet. Say in Show who may see it; then its link can be mailed.')
-  await sendLetter(q, owner, { recipient: letter.to, subject: row.name, body: `${above}“${row.name}” is here:\n\n${address}\n` })
+  await sendLetter(q, owner, { recipient: letter.to, subject: name, body: `${above}“${name}” is here:\n\n${address}\n` })
 }
 
 /** @throws Refusal `too-many` when somebody has written to so many people already that it looks like something else */

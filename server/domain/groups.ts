@@ -8,6 +8,10 @@ const MOST_GROUPS = 200
 
 const gone = (): Refusal => new Refusal('not-found', 'This group is not there any more.')
 
+/** Those who are in a group, by name. */
+export const membersOf = (q: Queries, group: string | null) =>
+  q.selectFrom('group_member').select(['address', 'name']).where('viewer_group', '=', group).orderBy('name').orderBy('address')
+
 /** A person's groups with their members, by name. */
 export async function groupsOf(q: Queries, owner: string): Promise<readonly GroupView[]> {
   const groups = await q.selectFrom('viewer_group').select(['id', 'name']).where('owner', '=', owner).orderBy('name').execute()

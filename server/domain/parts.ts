@@ -5,17 +5,17 @@ import type { CallTerms } from '@core/calls'
 import { Refusal } from '@core/model'
 import type { BegunView, CallSheet, PersonView } from '@contracts'
 import type { Queries } from '@server/database'
-import { settings } from '@server/settings'
 import { peopleCalled } from './calls'
 import type { CallRow } from './calls'
 import { copySlides } from './copied-slides'
 import { slidesOf } from './decks'
 import { ownAddress, partByToken } from './entrant-links'
 import type { KnownPart } from './entrant-links'
-import { addEntrant, entrantOfAddress, listedEntrant } from './entrants'
+import { addEntrants, entrantOfAddress, listedEntrant } from './entrants'
 import type { EntrantRow } from './entrants'
 import { takeRules } from './hand-ins'
 import { sendOwnLink } from './call-letters'
+import { publicName } from './people'
 import { addTalk, recipeOf, saveRecipe } from './talks'
 
 /** Most people who take part in one call. */
@@ -64,12 +64,6 @@ export type PartKnown = Awaited<ReturnType<typeof partsKnown>>[number]
 export const guestsOf = (parts: readonly PartKnown[]): readonly PersonView[] =>
   parts.flatMap(({ person, called, guest }) => (person === null || guest !== true ? [] : [{ id: person, name: called ?? '', email: null }]))
 
-/** Who asks; empty where nobody is named on this server. */
-export async function organiserOf(q: Queries, { owner }: CallRow): Promise<string> {
-  if (settings().accounts === 'off') return ''
-  return (await q.selectFrom('person').select('name').where('id', '=', owner).executeTakeFirst())?.name ?? ''
-}
-
 /** Who comes to the page of a call. */
 export interface Comer {
   /** Who is signed in; null: nobody. */
@@ -94,7 +88,7 @@ async function partIn(q: Queries, call: CallRow, { person, parts }: Comer) {
 
 /** A call as those see it who are asked. */
 export async function callSheet(q: Queries, call: CallRow, comer: Comer): Promise<CallSheet> {
-  const [part, now, organiser] = await Promise.all([partIn(q, call, comer), databaseNow(q), organiserOf(q, call)])
+  const [part, now, organiser] = await Promise.all([partIn(q, call, comer), databaseNow(q), publicName(q, call.owner)])
   return {
     title: call.title,
     asks: call.asks,
@@ -131,8 +125,8 @@ async function newPart(q: Queries, call: CallRow, { name, address }: Beginner): 
     .where('call', '=', call.id)
     .executeTakeFirstOrThrow()
   if (Number(count) >= MOST_PARTS) throw new Refusal('too-many', 'As many people as can have begun already. Write to whoever asked for it.')
-  const id = await addEntrant(q, call, { name, address: call.address === 'no' ? null : address })
-  if (id === null)
+  const [id] = await addEntrants(q, call, [{ name, address: call.address === 'no' ? null : address }])
+  if (id === undefined)
     throw new Refusal('conflict', 'A talk was begun by this address already. Have its link sent there, and go on with that.', {
       begun: true,
     })

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import type { PersonView } from '@contracts'
 import type { Queries } from '@server/database'
+import { settings } from '@server/settings'
 
 /** The one person of a machine without accounts. Fixed, so that a second start finds the same talks. */
 const LOCAL = '00000000-0000-4000-8000-000000000001'
@@ -16,6 +17,12 @@ export async function localPerson(q: Queries): Promise<PersonView> {
     .onConflict((conflict) => conflict.doNothing())
     .execute()
   return { id: LOCAL, name: 'You', email: null }
+}
+
+/** What somebody is called by others; empty on a machine without accounts, where nobody is named. */
+export async function publicName(q: Queries, person: string): Promise<string> {
+  if (settings().accounts === 'off') return ''
+  return (await q.selectFrom('person').select('name').where('id', '=', person).executeTakeFirst())?.name ?? ''
 }
 
 /** Makes an account, unless there is one with this address: whoever asked is not told which. @param password hashed already */

@@ -92,30 +92,17 @@ async function forgetTake(db: Database, { id, talk }: { readonly id: string; rea
   })
 }
 
+const idsIn = (db: Database, table: 'stretch' | 'delivery' | 'entry', ids: readonly string[]) =>
+  db.selectFrom(table).select('id').where('id', 'in', ids).execute()
+
 /** Which of these ids or digests a table still has. */
 export async function stillNamed(db: Database, kind: LeavingKind, names: readonly string[]): Promise<ReadonlySet<string>> {
   if (names.length === 0) return new Set()
   switch (kind) {
     case 'stretch':
-      return new Set(
-        (
-          await db
-            .selectFrom('stretch')
-            .select('id')
-            .where('id', 'in', [...names])
-            .execute()
-        ).map((row) => row.id),
-      )
     case 'delivery':
-      return new Set(
-        (
-          await db
-            .selectFrom('delivery')
-            .select('id')
-            .where('id', 'in', [...names])
-            .execute()
-        ).map((row) => row.id),
-      )
+    case 'entry':
+      return new Set((await idsIn(db, kind, names)).map((row) => row.id))
     case 'stream':
       return new Set(
         (
@@ -126,16 +113,6 @@ export async function stillNamed(db: Database, kind: LeavingKind, names: readonl
             .where('talk', 'in', [...names])
             .execute()
         ).map((row) => row.talk),
-      )
-    case 'entry':
-      return new Set(
-        (
-          await db
-            .selectFrom('entry')
-            .select('id')
-            .where('id', 'in', [...names])
-            .execute()
-        ).map((row) => row.id),
       )
     case 'upload':
       return new Set()

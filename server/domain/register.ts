@@ -3,13 +3,14 @@ import { sql } from 'kysely'
 import { countedEntry, registerTable } from '@core/calls'
 import type { Review } from '@core/calls'
 import { Refusal } from '@core/model'
+import { faultsIn } from '@core/rules'
 import type { Ms } from '@core/model'
 import type { EntryView, RegisterRow, RegisterView } from '@contracts'
 import type { Queries } from '@server/database'
 import { sendRemark } from './call-letters'
 import { callView, peopleCalled } from './calls'
 import type { CallRow } from './calls'
-import { entryView, faultsIn } from './entries'
+import { entryView } from './entries'
 import type { EntryRow } from './entries'
 import { tell } from './events'
 
@@ -88,17 +89,17 @@ export async function registerOf(q: Queries, call: CallRow): Promise<RegisterVie
 
 /** An entry of a call that counts. @throws Refusal `not-found` when it is none, or something newer counts */
 export async function entryOfCall(q: Queries, call: CallRow, id: string): Promise<EntryRow> {
-  const row = await q
+  const rows = await q
     .selectFrom('entry')
     .innerJoin('entrant', 'entrant.id', 'entry.entrant')
     .selectAll('entry')
-    .where('entry.id', '=', id)
     .where('entrant.call', '=', call.id)
-    .executeTakeFirst()
-  if (row === undefined) throw noEntry()
-  const all = await q.selectFrom('entry').selectAll().where('entrant', '=', row.entrant).orderBy('number', 'desc').execute()
-  if (countedEntry(all)?.id !== id) throw noEntry()
-  return row
+    .where('entry.entrant', '=', (inner) => inner.selectFrom('entry as named').select('named.entrant').where('named.id', '=', id))
+    .orderBy('entry.number', 'desc')
+    .execute()
+  const counted = countedEntry(rows)
+  if (counted?.id !== id) throw noEntry()
+  return counted
 }
 
 /** What is written to whom an entry is from. */
@@ -109,9 +110,15 @@ const TOLD: Readonly<Record<Review, boolean>> = { unseen: false, seen: false, 's
  * @throws Refusal `not-found` when something newer was handed in meanwhile, `malformed` when it is sent back without a word
  */
 export async function reviewEntry(q: Queries, call: CallRow, id: string, review: Review, remark: string): Promise<EntryView> {
-  const { entrant: owner } = await entryOfCall(q, call, id)
-  const entrant = await q.selectFrom('entrant').selectAll().where('id', '=', owner).forUpdate().executeTakeFirstOrThrow()
-  // Looked at again, now that nothing can be handed in meanwhile.
+  // Nothing can be handed in meanwhile.
+  const entrant = await q
+    .selectFrom('entrant')
+    .selectAll()
+    .where('call', '=', call.id)
+    .where('id', '=', (inner) => inner.selectFrom('entry').select('entrant').where('id', '=', id))
+    .forUpdate()
+    .executeTakeFirst()
+  if (entrant === undefined) throw noEntry()
   const before = await entryOfCall(q, call, id)
   if (review === 'sent-back' && remark === '') throw new Refusal('malformed', 'Say what is to be done otherwise; it goes with it.')
   if (before.review === review && before.remark === remark) return entryView(before)
@@ -148,10 +155,9 @@ const lineOf = (entry: EntryView, file: string) => ({
   file,
 })
 
-/** A register as a table for a spreadsheet. @param files names of films beside it, by entry */
-export async function registerCsv(q: Queries, call: CallRow, files: ReadonlyMap<string, string>): Promise<string> {
-  const { rows } = await registerOf(q, call)
-  return registerTable(
+/** A register as a table for a spreadsheet. @param files names of films beside it, by entry; left out: there are none */
+export const registerCsv = ({ rows }: RegisterView, files: ReadonlyMap<string, string> = new Map()): string =>
+  registerTable(
     rows.map(({ name, address, entry, limit }) => ({
       name,
       address: address ?? '',
@@ -159,4 +165,3 @@ export async function registerCsv(q: Queries, call: CallRow, files: ReadonlyMap<
       ...(entry === null ? NO_ENTRY : lineOf(entry, files.get(entry.id) ?? '')),
     })),
   )
-}

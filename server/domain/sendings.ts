@@ -1,12 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import { Refusal } from '@core/model'
-import type { DeliveryFacts, Recipe } from '@core/model'
-import { factsOfDelivery, isReady, judge } from '@core/rules'
+import type { Recipe } from '@core/model'
+import { factsOfDelivery, faultsIn, judge } from '@core/rules'
 import { companyOf } from '@contracts'
 import type { Receipt, SendingState, SendingWish } from '@contracts'
 import type { Queries, ResumePoint, SendingNotes, SendingTable } from '@server/database'
 import type { Selectable } from 'kysely'
 import { tell } from './events'
+import { finishedDelivery } from './finished-delivery'
+import type { FinishedDelivery } from './finished-delivery'
 import { handInOf } from './hand-ins'
 import { addJob, removeJob } from './jobs'
 import { openPlace } from './places'
@@ -16,37 +18,18 @@ const MOST_WAITING = 20
 
 const jobOf = (id: string): string => `send-file:${id}`
 
-interface FinishedFile {
-  readonly file: string
-  readonly recipe: Recipe
-  readonly facts: DeliveryFacts
-}
-
-async function finished(q: Queries, delivery: string): Promise<FinishedFile> {
-  const { file, recipe, facts, state } = await q
-    .selectFrom('delivery')
-    .select(['file', 'recipe', 'facts', 'state'])
-    .where('id', '=', delivery)
-    .executeTakeFirstOrThrow()
-  if (state !== 'done' || facts === null) throw new Refusal('conflict', 'This file is not finished yet. It can be sent once it is.')
-  return { file, recipe, facts }
-}
-
 /** @throws Refusal `conflict` with what the rules are not kept in, or when there is no desk */
 async function deskFor(
   q: Queries,
   talk: string,
-  { file, recipe, facts }: FinishedFile,
+  { file, recipe, facts }: FinishedDelivery,
 ): Promise<{ address: string; notes: SendingNotes; name: string }> {
   const view = await handInOf(q, talk)
   const { rules, desk, fields } = view
   if (rules === null || desk === null)
     throw new Refusal('conflict', 'These rules did not come from a desk, so there is none to hand in at.')
-  const lines = judge(rules, factsOfDelivery(file, recipe.format, facts), companyOf(view, Date.now()))
-  if (!isReady(lines)) {
-    const faults = lines.filter(({ state }) => state !== 'met').map(({ asks, found }) => `${asks} ${found}`)
-    throw new Refusal('conflict', `It would be refused. ${faults.join(' ')}`)
-  }
+  const faults = faultsIn(judge(rules, factsOfDelivery(file, recipe.format, facts), companyOf(view, Date.now())))
+  if (faults.length > 0) throw new Refusal('conflict', `It would be refused. ${faults.join(' ')}`)
   return { address: desk, notes: { kind: 'fields', fields }, name: rules.name }
 }
 
@@ -57,7 +40,7 @@ interface Recipient {
   readonly place: string | null
 }
 
-async function recipientOf(q: Queries, owner: string, talk: string, wish: SendingWish, file: FinishedFile): Promise<Recipient> {
+async function recipientOf(q: Queries, owner: string, talk: string, wish: SendingWish, file: FinishedDelivery): Promise<Recipient> {
   switch (wish.kind) {
     case 'desk':
       return { ...(await deskFor(q, talk, file)), place: null }
@@ -78,7 +61,7 @@ async function recipientOf(q: Queries, owner: string, talk: string, wish: Sendin
 export async function orderSending(q: Queries, owner: string, talk: string, delivery: string, wish: SendingWish): Promise<string> {
   // Two at once must not both be the last try.
   await q.selectFrom('talk').select('id').where('id', '=', talk).forUpdate().execute()
-  const file = await finished(q, delivery)
+  const file = await finishedDelivery(q, talk, delivery, 'sent')
   const { address, name, notes, place } = await recipientOf(q, owner, talk, wish, file)
   const under = await q
     .selectFrom('sending')

@@ -1,4 +1,4 @@
-import { createHmac, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto'
+import { createHmac, randomUUID, timingSafeEqual } from 'node:crypto'
 import { Refusal, asId } from '@core/model'
 import type { SeriesFields, SeriesPage, SeriesView } from '@contracts'
 import type { Queries } from '@server/database'
@@ -6,13 +6,13 @@ import { settings } from '@server/settings'
 import { isOpen, notOver } from './access'
 import { isOwnGroup } from './groups'
 import { sendLetter } from './letters'
+import { newKey } from './link-key'
 import { ownTalk } from './ownership'
 import { secretFor } from './secret-for'
 import { addressOf } from './shares'
 
 /** Most series of one person. */
 const MOST_SERIES = 200
-const KEY_BYTES = 16
 
 const gone = (): Refusal => new Refusal('not-found', 'This series is not there any more.')
 
@@ -74,10 +74,7 @@ export async function makeSeries(q: Queries, owner: string, name: string): Promi
     .where('owner', '=', owner)
     .executeTakeFirstOrThrow()
   if (Number(count) >= MOST_SERIES) throw new Refusal('too-many', `There are ${String(MOST_SERIES)} series already. Delete one first.`)
-  await q
-    .insertInto('series')
-    .values({ id: randomUUID(), owner, key: randomBytes(KEY_BYTES).toString('base64url'), name, viewer_group: null })
-    .execute()
+  await q.insertInto('series').values({ id: randomUUID(), owner, key: newKey(), name, viewer_group: null }).execute()
 }
 
 /** Changes a series and which talks are in it, in order. In one transaction. @throws Refusal `not-found` for what is not the asker's own */

@@ -1,4 +1,3 @@
-import { randomBytes } from 'node:crypto'
 import { sql } from 'kysely'
 import { Refusal, asId } from '@core/model'
 import type { ShareFields, ShareView } from '@contracts'
@@ -7,26 +6,16 @@ import type { Selectable, UpdateObject } from 'kysely'
 import { settings } from '@server/settings'
 import { tell } from './events'
 import { isOwnGroup } from './groups'
+import { newKey } from './link-key'
+import { ownerOf } from './ownership'
+import { publicName } from './people'
 import { wantStream } from './streams'
-
-/** Bytes of a key: nobody finds one by trying. */
-const KEY_BYTES = 16
-const newKey = (): string => randomBytes(KEY_BYTES).toString('base64url')
 
 /** Address of the page that a key opens. */
 export const addressOf = (key: string): string => `${settings().publicAddress}/s/${key}`
 
-/** Who presents a talk until somebody says otherwise; nobody is named on a machine without accounts. */
-async function presenterOf(q: Queries, talk: string): Promise<string> {
-  if (settings().accounts === 'off') return ''
-  const { name } = await q
-    .selectFrom('talk')
-    .innerJoin('person', 'person.id', 'talk.owner')
-    .select('person.name')
-    .where('talk.id', '=', talk)
-    .executeTakeFirstOrThrow()
-  return name
-}
+/** Who presents a talk until somebody says otherwise. */
+const presenterOf = async (q: Queries, talk: string): Promise<string> => await publicName(q, (await ownerOf(q, talk)) ?? '')
 
 const viewOf = (row: Selectable<ShareTable>): ShareView => ({
   address: addressOf(row.key),

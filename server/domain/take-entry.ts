@@ -3,7 +3,7 @@ import { extname } from 'node:path'
 import { imageSize } from 'image-size'
 import { Refusal } from '@core/model'
 import type { Size } from '@core/model'
-import { factsOfDelivery, isReady, judge } from '@core/rules'
+import { factsOfDelivery, judge } from '@core/rules'
 import type { FileCompany, FileFacts, RuleKind, RuleLine, Rules } from '@core/rules'
 import { filmFacts } from '@render/clips'
 import { companyOf } from '@contracts'
@@ -14,12 +14,12 @@ import { alsoUnder, deliveryPath, digestOfFile, entryFolder, entryPath, removeTr
 import { sendNotTaken, sendReceipt } from './call-letters'
 import type { CallRow } from './calls'
 import type { EntrantRow } from './entrants'
-import { entriesOf, faultsIn, judgedFor } from './entries'
+import { entriesOf, judgedBy, notTaken } from './entries'
 import type { EntryRow } from './entries'
 import { tell } from './events'
 import { coverOf } from './hand-in-company'
 import { handInOf } from './hand-ins'
-import { captionsOfDelivery, transcriptFile } from './words-files'
+import { captionsOfDelivery, nullIfConflict, transcriptFile } from './words-files'
 
 /** An entry that waits, with whose it is. */
 interface Waiting {
@@ -53,18 +53,14 @@ const refused = (sentence: string, facts: FileFacts | null = null, lines: readon
   lines,
 })
 
-/** Refuses what does not keep the rules, where such files are. */
-const notKept = ({ call }: Waiting, facts: FileFacts, lines: readonly RuleLine[]): Outcome | null =>
-  call.faulty === 'refused' && !isReady(lines) ? refused(faultsIn(lines).join(' '), facts, lines) : null
-
-const nullIfConflict = (error: unknown): null => {
-  if (error instanceof Refusal && error.code === 'conflict') return null
-  throw error
-}
-
 /** Writes what goes with a film that was made here. */
-async function madeCompanions(q: Queries, talk: string, delivery: string, entry: string): Promise<readonly Companion[]> {
-  const { rules, cover } = await handInOf(q, talk)
+async function madeCompanions(
+  q: Queries,
+  talk: string,
+  { rules, cover }: HandInView,
+  delivery: string,
+  entry: string,
+): Promise<readonly Companion[]> {
   const captions = await captionsOfDelivery(q, delivery, 'vtt').catch(nullIfConflict)
   const transcript = await transcriptFile(q, talk, { kind: 'docx', tidied: true, pictures: false }).catch(nullIfConflict)
   const picture = rules?.cover === undefined ? null : await coverOf(q, talk, cover, rules.cover)
@@ -83,8 +79,7 @@ async function madeCompanions(q: Queries, talk: string, delivery: string, entry:
 }
 
 /** Takes in a file that was made here. */
-async function takeMade(db: Database, waiting: Waiting): Promise<Outcome | null> {
-  const { entry, entrant } = waiting
+async function takeMade(db: Database, { entry, entrant, call }: Waiting): Promise<Outcome | null> {
   const { delivery } = entry
   const row =
     delivery === null
@@ -99,12 +94,13 @@ async function takeMade(db: Database, waiting: Waiting): Promise<Outcome | null>
   if (row.state === 'cancelled') return refused('Making its file was cancelled.')
   if (row.state !== 'done' || row.facts === null) return null
   const facts = factsOfDelivery(row.file, row.recipe.format, row.facts)
-  const lines = await judgedFor(db, entrant.talk, facts, entry.at.getTime())
-  const fault = notKept(waiting, facts, lines)
-  if (fault !== null) return fault
+  const view = await handInOf(db, entrant.talk)
+  const lines = judgedBy(view, facts, entry.at.getTime())
+  const faults = notTaken(call, lines)
+  if (faults !== null) return refused(faults, facts, lines)
   const film = entryPath(entry.id, 'film', row.recipe.format)
   await alsoUnder(deliveryPath(delivery), film)
-  const companions = await madeCompanions(db, entrant.talk, delivery, entry.id)
+  const companions = await madeCompanions(db, entrant.talk, view, delivery, entry.id)
   return { kind: 'taken', facts, lines, digest: row.digest ?? (await digestOfFile(film)), companions }
 }
 
@@ -138,8 +134,7 @@ async function broughtCompany(entry: EntryRow, view: HandInView, rules: Rules, c
 const WORDS: readonly RuleKind[] = ['captions', 'transcript']
 
 /** Takes in a file that was recorded elsewhere: it is measured, and held against the same rules. */
-async function takeBrought(db: Database, waiting: Waiting): Promise<Outcome> {
-  const { entry, entrant } = waiting
+async function takeBrought(db: Database, { entry, entrant, call }: Waiting): Promise<Outcome> {
   if (entrant.talk === null) return refused('The talk was deleted before its file was taken.')
   const film = entryPath(entry.id, 'film', endingOf(entry.file))
   const [facts, view] = await Promise.all([filmFacts(film, entry.file, settings().clipTime), handInOf(db, entrant.talk)])
@@ -148,7 +143,9 @@ async function takeBrought(db: Database, waiting: Waiting): Promise<Outcome> {
   const lines = judge(view.rules, facts, company).map((line) =>
     company.words === null && WORDS.includes(line.kind) ? { ...line, found: 'None came with it.' } : line,
   )
-  return notKept(waiting, facts, lines) ?? { kind: 'taken', facts, lines, digest: await digestOfFile(film), companions: entry.companions }
+  const faults = notTaken(call, lines)
+  if (faults !== null) return refused(faults, facts, lines)
+  return { kind: 'taken', facts, lines, digest: await digestOfFile(film), companions: entry.companions }
 }
 
 /** Writes what came of an entry, and tells it, unless somebody else has done so. @returns whether it was written */

@@ -160,7 +160,8 @@ export async function seriesTranscript(
   return await transcriptAs(wish.kind, { title: name, presenter, language, date: today(language), talks: told })
 }
 
-function nullIfConflict(error: unknown): null {
+/** What is not there yet is left out. */
+export function nullIfConflict(error: unknown): null {
   if (error instanceof Refusal && error.code === 'conflict') return null
   throw error
 }

@@ -27,9 +27,9 @@ export interface EntriesZip {
  * @throws Refusal `conflict` when there is none
  */
 export async function zippedEntries(q: Queries, call: CallRow, pattern: string, chosen: readonly string[] | null): Promise<EntriesZip> {
-  const { rows } = await registerOf(q, call)
+  const register = await registerOf(q, call)
   const wanted = chosen === null ? null : new Set(chosen)
-  const entries = rows
+  const entries = register.rows
     .flatMap(({ name, entry }) => (entry === null || (wanted !== null && !wanted.has(entry.id)) ? [] : [{ name, entry }]))
     .sort((a, b) => a.name.localeCompare(b.name))
   if (entries.length === 0) throw new Refusal('conflict', 'Nothing was handed in yet that could be taken along.')
@@ -53,7 +53,7 @@ export async function zippedEntries(q: Queries, call: CallRow, pattern: string, 
     zip.addFile(entryPath(entry.id, 'film', ending), film, AS_IT_IS)
     for (const { role, ending: other } of entry.companions) zip.addFile(entryPath(entry.id, role, other), `${name}${SUFFIX[role]}.${other}`)
   }
-  zip.addBuffer(Buffer.from(await registerCsv(q, call, files)), 'register.csv')
+  zip.addBuffer(Buffer.from(registerCsv(register, files)), 'register.csv')
   zip.end()
   return { stream: zip.outputStream as Readable, file: `${firstName(call.title)}.zip` }
 }

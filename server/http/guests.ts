@@ -14,7 +14,7 @@ interface Known {
   readonly parts?: readonly KnownPart[]
 }
 
-/** Half a year, as long as any call. */
+/** Half a year. */
 const ENTRANT: Sealed = { name: 'aisle-entrant', maxAge: 183 * 24 * 3600 }
 /** Parts that are remembered: those that were come to last. */
 const MOST = 12

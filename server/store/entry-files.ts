@@ -1,5 +1,5 @@
 import { copyFile, link, rm } from 'node:fs/promises'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import { randomUUID } from 'node:crypto'
 import { entryFolder, putUnder, safeFolder } from './media-store'
 
@@ -12,7 +12,7 @@ export const entryPath = (entry: string, role: 'film' | 'captions' | 'transcript
  * copied.
  */
 export async function alsoUnder(path: string, other: string): Promise<void> {
-  await safeFolder(join(other, '..'))
+  await safeFolder(dirname(other))
   const part = `${other}.${randomUUID()}.part`
   try {
     await link(path, part).catch(() => copyFile(path, part))

@@ -472,6 +472,7 @@ describe('what is whose', () => {
     expect((await teacher.get<LetterView[]>('GET', '/letters')).filter((letter) => letter.private && letter.body !== null)).toEqual([])
     const paths: readonly (readonly [string, string, unknown?])[] = [
       ['GET', '/calls'],
+      ['GET', `/calls/${call.id}`],
       ['PUT', `/calls/${call.id}`, fieldsOfCall(call)],
       ['DELETE', `/calls/${call.id}`],
       ['POST', `/calls/${call.id}/restore`],

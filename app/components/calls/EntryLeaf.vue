@@ -20,17 +20,7 @@ const isRecorded = computed(() => talk.index !== null)
 const current = computed(() => (file.value !== null && !isOld.value ? file.value : null))
 const wrong = computed(() => rules.value.filter(({ state }) => state !== 'met'))
 const mayBeFaulty = computed(() => entrant.view?.faulty === 'marked')
-const { put, station } = useRemedies({
-  recipe: () => props.recipe,
-  hand: props.hand,
-  make: (recipe) => {
-    emit('make', recipe)
-  },
-  change: (recipe) => {
-    emit('change', recipe)
-  },
-  focus: (what) => fields.value?.focus(what),
-})
+const { put, station } = useRemedies({ recipe: () => props.recipe, hand: props.hand, emit, fields })
 /** Of what is reckoned only what is known to be wrong stands in the way. */
 const stands = computed(() => rules.value.filter(({ state, kind }) => state === 'wrong' || (state === 'open' && kind !== 'size')))
 const blocked = computed(() => {

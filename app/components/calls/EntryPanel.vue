@@ -20,7 +20,6 @@ watch(
 )
 const faults = computed(() => (entry.value?.lines ?? []).filter(({ state }) => state !== 'met'))
 const isSound = computed(() => entry.value?.plays?.startsWith('audio/') === true)
-const COMPANIONS = { captions: 'captions', transcript: 'transcript', cover: 'cover' } as const
 </script>
 
 <template>
@@ -44,7 +43,7 @@ const COMPANIONS = { captions: 'captions', transcript: 'transcript', cover: 'cov
       <a class="press small" :href="`${path}/film`" :download="entry.file"
         >Save the film<span v-if="entry.bytes" class="soft clock">{{ fileSize(entry.bytes) }}</span></a
       >
-      <a v-for="{ role } in entry.companions" :key="role" class="press small" :href="`${path}/${role}`">{{ COMPANIONS[role] }}</a>
+      <a v-for="{ role } in entry.companions" :key="role" class="press small" :href="`${path}/${role}`">{{ role }}</a>
     </p>
     <p v-if="entry.remark && entry.remarkedAt" class="said">
       <b>{{ REVIEW_WORDS[entry.review] }}</b> <span class="soft">{{ moment(entry.remarkedAt) }}</span><br />{{ entry.remark }}

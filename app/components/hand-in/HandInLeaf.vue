@@ -31,17 +31,7 @@ function save(): void {
   const { rules: asked } = view.value ?? {}
   if (asked != null) keepFile(new Blob([JSON.stringify(asked, null, 2)], { type: 'application/json' }), `${asked.name}.json`)
 }
-const { put, station } = useRemedies({
-  recipe: () => props.recipe,
-  hand: props.hand,
-  make: (recipe) => {
-    emit('make', recipe)
-  },
-  change: (recipe) => {
-    emit('change', recipe)
-  },
-  focus: (what) => fields.value?.focus(what),
-})
+const { put, station } = useRemedies({ recipe: () => props.recipe, hand: props.hand, emit, fields })
 </script>
 
 <template>

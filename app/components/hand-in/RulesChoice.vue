@@ -5,7 +5,12 @@ import type { RuleSetView, StandIns } from '@contracts'
 import { api } from '~/client'
 
 /** Where the rules of a talk come from: a desk, a file, some that are there, or a form. */
-defineProps<{ standIns: StandIns | null; busy: boolean; /** For what is asked of others there is no desk. */ withoutDesk?: boolean }>()
+defineProps<{
+  standIns: StandIns | null
+  busy: boolean
+  /** For what is asked of others there is no desk. */
+  withoutDesk?: boolean
+}>()
 const emit = defineEmits<{ take: [wish: { readonly rules: Rules } | { readonly desk: string }] }>()
 const own = ref<readonly RuleSetView[]>([])
 const desk = ref('')

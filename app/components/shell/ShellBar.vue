@@ -5,7 +5,8 @@ import { useSession } from '~/stores/session'
 defineProps<{
   open?: boolean
   themeless?: boolean
-  /** Where the mark leads; left out: to all talks. */ home?: { readonly to: string; readonly name: string } | null
+  /** Where the mark leads; left out: to all talks. */
+  home?: { readonly to: string; readonly name: string } | null
 }>()
 const session = useSession()
 

@@ -1,20 +1,26 @@
 <script setup lang="ts">
 import { fieldsOfCall } from '@contracts'
-import type { CallFields } from '@contracts'
-import { useRegister } from '~/composables/useRegister'
+import type { CallFields, CallView } from '@contracts'
+import { api } from '~/client'
+import { useAttempt } from '~/composables/useAttempt'
 
 /** What a call asks, to be changed. */
 const route = useRoute()
 const id = computed(() => String(route.params['call']))
-const { register, busy, trouble, load, change } = useRegister(() => id.value)
-onMounted(load)
-const call = computed(() => register.value?.call ?? null)
+const call = shallowRef<CallView | null>(null)
+const { busy, trouble, attempt } = useAttempt()
+onMounted(() =>
+  attempt(async () => {
+    call.value = await api.get<CallView>(`/calls/${id.value}`)
+  }),
+)
 useHead({ title: () => `What is asked · ${call.value?.title ?? 'Aisle Talk'}` })
 
-async function keep(fields: CallFields): Promise<void> {
-  await change(fields)
-  if (trouble.value === null) await navigateTo(`/calls/${id.value}`)
-}
+const keep = (fields: CallFields): Promise<void> =>
+  attempt(async () => {
+    await api.put(`/calls/${id.value}`, fields)
+    await navigateTo(`/calls/${id.value}`)
+  })
 </script>
 
 <template>

@@ -11,6 +11,7 @@ const id = computed(() => String(route.params['call']))
 const { register, busy, trouble, told, chosen, opened, row, load, say, open, choose, remind, sendLink } = useRegister(() => id.value)
 onMounted(load)
 const call = computed(() => register.value?.call ?? null)
+const path = computed(() => (call.value === null ? '' : new URL(call.value.link).pathname))
 const rows = computed(() => register.value?.rows ?? [])
 const missing = computed(() => missingOf(rows.value))
 const handedIn = computed(() => rows.value.filter(({ entry }) => entry !== null).length)
@@ -80,7 +81,7 @@ const isOver = computed(() => call.value !== null && new Date(call.value.until).
               This server works without accounts and answers this computer alone, so the link opens only here. For others to come, it is
               started with accounts.
             </p>
-            <NuxtLink :to="call.link.replace(/^https?:\/\/[^/]+/, '')" target="_blank">See it as they do</NuxtLink>
+            <NuxtLink :to="path" target="_blank">See it as they do</NuxtLink>
             <p class="soft">Choose a talk in the register to play it here.</p>
           </aside>
         </div>
