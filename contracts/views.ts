@@ -253,6 +253,18 @@ export interface PresetView {
 export interface TalkEvent {
   readonly talk: string
   readonly kind:
-    'deck' | 'import' | 'take' | 'programme' | 'delivery' | 'estimate' | 'talk' | 'share' | 'question' | 'words' | 'sending' | 'entry'
+    | 'deck'
+    | 'import'
+    | 'take'
+    | 'programme'
+    | 'delivery'
+    | 'estimate'
+    | 'talk'
+    | 'share'
+    | 'question'
+    | 'words'
+    | 'sending'
+    | 'entry'
+    | 'export'
   readonly id: string | null
 }

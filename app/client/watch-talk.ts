@@ -15,6 +15,8 @@ export interface TalkNews {
   readonly sending: () => void
   /** What was handed in for its call. */
   readonly entry: () => void
+  /** What is made of it to be taken along. */
+  readonly export: () => void
   /** Its deck, takes, imports or fields. */
   readonly talk: () => void
   /** Something may have been missed. */
@@ -47,6 +49,9 @@ export const watchTalk = (id: string, news: TalkNews): (() => void) =>
         break
       case 'entry':
         news.entry()
+        break
+      case 'export':
+        news.export()
         break
       default:
         news.talk()

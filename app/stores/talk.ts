@@ -48,6 +48,8 @@ export const useTalk = defineStore('talk', () => {
   const sendingsVersion = ref(0)
   /** Grows when something of it was handed in for its call, or something was said of that. */
   const entriesVersion = ref(0)
+  /** Grows when more of what is made of it to be taken along is there. */
+  const exportsVersion = ref(0)
   const missing = ref(false)
   const trouble = ref<string | null>(null)
   const saved = ref<Date | null>(null)
@@ -142,6 +144,9 @@ export const useTalk = defineStore('talk', () => {
       },
       entry: () => {
         entriesVersion.value += 1
+      },
+      export: () => {
+        exportsVersion.value += 1
       },
       programme: (revision) => {
         // What was changed here has been answered already.
@@ -347,6 +352,7 @@ export const useTalk = defineStore('talk', () => {
     wordsVersion,
     sendingsVersion,
     entriesVersion,
+    exportsVersion,
     /** Whether who has it has no account: what goes beyond the talk itself is not theirs. */
     isGuests: computed(() => talk.value?.call?.guest === true),
     asked: readonly(asked),

@@ -15,6 +15,7 @@ export type CutId = Id<'cut'>
 /** A slide that is held without a recording; its time is counted like that of a recording. */
 export type StillId = Id<'still'>
 export type DeliveryId = Id<'delivery'>
+export type TalkExportId = Id<'talk-export'>
 export type SharedFileId = Id<'shared-file'>
 export type GroupId = Id<'group'>
 /** SHA-256 of the bytes it names, in lower-case hex: the media store is addressed by content. */

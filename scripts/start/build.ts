@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { APART, bundle, programFile } from './programs'
+import { APART, WATCH_PAGE, bundle, bundleWatchPage, programFile } from './programs'
 
 /** Everything the built server is made of. */
 const SOURCES = [
@@ -44,7 +44,7 @@ export function ensureBuilt(): void {
   if (
     existsSync(STAMP) &&
     readFileSync(STAMP, 'utf8') === digest &&
-    ['.output/server/index.mjs', ...PROGRAMS.map(programFile)].every((file) => existsSync(file))
+    ['.output/server/index.mjs', ...PROGRAMS.map(programFile), ...WATCH_PAGE].every((file) => existsSync(file))
   )
     return
   console.log('Building …')
@@ -54,5 +54,6 @@ export function ensureBuilt(): void {
   })
   if (ended.status !== 0) throw new Error(`The build failed:\n${ended.stdout}\n${ended.stderr}`)
   PROGRAMS.forEach(bundle)
+  bundleWatchPage()
   writeFileSync(STAMP, digest)
 }

@@ -67,7 +67,30 @@ export function bundle(program: Program): void {
   })
 }
 
+/** Where script and style of the page of a bundle are, beside the programs. */
+export const WATCH_PAGE = ['watch.js', 'watch.css'].map((name) => `${PROGRAMS_FOLDER}/${name}`)
+
+/**
+ * Puts script and style of the page of a bundle together: one file each, with the fonts in it, for browsers of some years ago too. A page
+ * that is opened from a folder can load no modules.
+ */
+export function bundleWatchPage(): void {
+  buildSync({
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    platform: 'browser',
+    target: 'es2019',
+    tsconfig: 'tsconfig.node.json',
+    logLevel: 'error',
+    loader: { '.woff2': 'dataurl' },
+    entryPoints: ['app/offline/watch.ts', 'app/offline/watch.css'],
+    outdir: PROGRAMS_FOLDER,
+  })
+}
+
 /** Bundles the programs that server and worker start to open what people bring. */
 export const bundleApart = (): void => {
   APART.forEach(bundle)
+  bundleWatchPage()
 }

@@ -25,6 +25,7 @@ import type { OfficeReport } from '@core/office'
 import type { ChangeRole, DeckMatchView, ImportView, ListenedBy, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 import type { CallPersonTable, CallTable, EntrantTable, EntryTable } from './call-tables'
+import type { TalkExportTable } from './export-tables'
 import type { HandInTable, PlaceTable, RuleSetTable, SendingTable } from './hand-in-tables'
 import type {
   GroupMemberTable,
@@ -401,6 +402,7 @@ export interface Tables {
   call_person: CallPersonTable
   entrant: EntrantTable
   entry: EntryTable
+  talk_export: TalkExportTable
   claim: ClaimTable
   worker: WorkerTable
 }

@@ -18,6 +18,8 @@ export interface Jobs {
   readonly 'make-stream': { readonly talk: string }
   /** What is said in a talk's recordings is found. */
   readonly listen: { readonly talk: string }
+  /** Something of a talk to be taken along. */
+  readonly 'make-export': { readonly export: string }
   readonly 'send-letter': { readonly letter: string }
   readonly 'send-file': { readonly sending: string }
   /** What was handed in for a call is taken in, or refused. */

@@ -26,7 +26,8 @@ async function bytesOf(q: Queries, whose: { readonly talk: string } | { readonly
     select ((select coalesce(sum(bytes), 0) from asset where talk in (select id from mine))
       + (select coalesce(sum(stretch.bytes), 0) from stretch join take on take.id = stretch.take where take.talk in (select id from mine))
       + (select coalesce(sum((facts ->> 'bytes')::bigint), 0) from delivery where talk in (select id from mine)
-        and facts is not null))::bigint as bytes`.execute(q)
+        and facts is not null)
+      + (select coalesce(sum(bytes), 0) from talk_export where talk in (select id from mine)))::bigint as bytes`.execute(q)
   return rows[0]?.bytes ?? 0
 }
 

@@ -92,7 +92,7 @@ async function forgetTake(db: Database, { id, talk }: { readonly id: string; rea
   })
 }
 
-const idsIn = (db: Database, table: 'stretch' | 'delivery' | 'entry', ids: readonly string[]) =>
+const idsIn = (db: Database, table: 'stretch' | 'delivery' | 'entry' | 'talk_export', ids: readonly string[]) =>
   db.selectFrom(table).select('id').where('id', 'in', ids).execute()
 
 /** Which of these ids or digests a table still has. */
@@ -103,6 +103,8 @@ export async function stillNamed(db: Database, kind: LeavingKind, names: readonl
     case 'delivery':
     case 'entry':
       return new Set((await idsIn(db, kind, names)).map((row) => row.id))
+    case 'export':
+      return new Set((await idsIn(db, 'talk_export', names)).map((row) => row.id))
     case 'stream':
       return new Set(
         (

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { settings } from '@server/settings'
 
 /** What may lie in the store with nothing that refers to it. */
-export type LeavingKind = 'stretch' | 'delivery' | 'asset' | 'upload' | 'stream' | 'entry'
+export type LeavingKind = 'stretch' | 'delivery' | 'asset' | 'upload' | 'stream' | 'entry' | 'export'
 
 const FOLDERS: Readonly<Record<LeavingKind, string>> = {
   stretch: 'stretches',
@@ -12,6 +12,7 @@ const FOLDERS: Readonly<Record<LeavingKind, string>> = {
   upload: 'uploads',
   stream: 'streams',
   entry: 'entries',
+  export: 'exports',
 }
 const store = (): string => join(settings().data, 'store')
 
@@ -23,6 +24,7 @@ const OURS: Readonly<Record<LeavingKind, RegExp>> = {
   upload: /^[\w-]+$/,
   stream: /^[0-9a-f-]{36}$/,
   entry: /^[0-9a-f-]{36}$/,
+  export: /^[0-9a-f-]{36}$/,
 }
 
 const namesIn = (folder: string): Promise<readonly string[]> => readdir(folder).catch(() => [])

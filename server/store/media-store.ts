@@ -58,6 +58,9 @@ export async function removeStream(talk: string, revision: number, lines: readon
   const files = [...lines.map((one) => streamPath(talk, revision, one)), wholeStreamPath(talk, revision)]
   await Promise.all(files.map((file) => rm(file, { force: true })))
 }
+/** What is made of a talk to be taken along. */
+export const exportFolder = (id: string): string => place('exports', id)
+export const exportPath = (id: string): string => place('exports', id, 'file')
 /** What was handed in for a call. */
 export const entryFolder = (entry: string): string => place('entries', entry)
 export const uploadFolder = (): string => place('uploads')

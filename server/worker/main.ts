@@ -25,6 +25,7 @@ import { listenGivenUp, listenTask } from './tasks/listen'
 import { sendFileGivenUp, sendFileTask } from './tasks/send-file'
 import { sendLetterGivenUp, sendLetterTask } from './tasks/send-letter'
 import { takeEntryGivenUp, takeEntryTask } from './tasks/take-entry'
+import { makeExportGivenUp, makeExportTask } from './exports'
 import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
 
 /**
@@ -101,6 +102,7 @@ const runner = await run({
     probe: task('talk', probeTask, probeGivenUp),
     'make-ahead': task('talk', makeAheadTask, makeAheadGivenUp),
     'make-stream': task('talk', makeStreamTask, makeStreamGivenUp),
+    'make-export': task('export', makeExportTask, makeExportGivenUp),
     listen: task('talk', listenTask, listenGivenUp),
     'send-file': task('sending', sendFileTask, sendFileGivenUp),
     'send-letter': task('letter', sendLetterTask, sendLetterGivenUp, true),

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { useTalk } from '~/stores/talk'
 
-/** The leaves of the docket: a file to be handed over, a page on which others watch, or somebody's rules. */
-const props = defineProps<{ talkId: string; leaf: 'file' | 'show' | 'hand-in' }>()
+/** The leaves of the docket: a file to be handed over, a page on which others watch, somebody's rules, or all there is to keep. */
+const props = defineProps<{ talkId: string; leaf: 'file' | 'show' | 'hand-in' | 'along' }>()
 const talk = useTalk()
 const ALL = [
   { id: 'file', name: 'File', says: 'made, checked and kept here' },
   { id: 'show', name: 'Show', says: 'a page on which others watch' },
   { id: 'hand-in', name: 'Hand in', says: 'by the rules of whoever asked for it' },
+  { id: 'along', name: 'Take along', says: 'without internet, or to keep for good' },
 ] as const
 /** Who has no account shows nothing to others from here. */
 const LEAVES = computed(() => ALL.filter(({ id }) => id !== 'show' || !talk.isGuests))

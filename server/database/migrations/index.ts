@@ -33,6 +33,7 @@ import { replacedDecks } from './0031-replaced-decks'
 import { windowViews } from './0032-window-views'
 import { handIns } from './0033-hand-ins'
 import { calls } from './0034-calls'
+import { exports } from './0035-exports'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -70,4 +71,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0032-window-views': windowViews,
   '0033-hand-ins': handIns,
   '0034-calls': calls,
+  '0035-exports': exports,
 }

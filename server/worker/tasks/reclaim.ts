@@ -9,7 +9,7 @@ import type { LeavingKind } from '@server/store'
 const SETTLED = 86_400_000
 /** Names asked about at a time. */
 const MANY = 500
-const KINDS: readonly LeavingKind[] = ['stretch', 'delivery', 'asset', 'upload', 'stream', 'entry']
+const KINDS: readonly LeavingKind[] = ['stretch', 'delivery', 'asset', 'upload', 'stream', 'entry', 'export']
 
 /**
  * Reclaims the space of what nothing refers to any more. Can be repeated and broken off at any point.

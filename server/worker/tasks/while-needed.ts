@@ -27,7 +27,7 @@ export class WhileNeeded implements PictureWatch {
   }
 
   readonly within = (): void => undefined
-  readonly finished = (): Promise<void> => {
+  readonly finished: PictureWatch['finished'] = () => {
     this.throwIfCancelled()
     return Promise.resolve()
   }

@@ -13,7 +13,7 @@ const trouble = ref<string | null>(null)
 const busy = ref(false)
 
 const route = useRoute()
-const LEAVES = ['file', 'show', 'hand-in'] as const
+const LEAVES = ['file', 'show', 'hand-in', 'along'] as const
 /** What is made for a call is handed in there. */
 const leaf = computed(() => LEAVES.find((one) => one === route.query['leaf']) ?? (talk.talk?.call == null ? 'file' : 'hand-in'))
 const hand = useHandIn(
@@ -114,6 +114,9 @@ watch(
   <StationFrame by-visit :landing="talk.index?.length ?? 0">
     <div v-if="leaf === 'show' && talk.talk && talk.slides.length > 0 && !talk.isGuests" class="scroll">
       <div class="docket"><ShowLeaf /><HandOverLeaves :talk-id="talk.talk.id" :leaf="leaf" /></div>
+    </div>
+    <div v-else-if="leaf === 'along' && talk.talk && talk.slides.length > 0" class="scroll">
+      <div class="docket"><AlongLeaf /><HandOverLeaves :talk-id="talk.talk.id" :leaf="leaf" /></div>
     </div>
     <div v-else-if="leaf === 'hand-in' && talk.talk && recipe" class="scroll">
       <div class="docket">
