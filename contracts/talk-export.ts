@@ -1,7 +1,6 @@
-import type { Ms } from '@core/model'
-import type { TalkExportId } from '@core/model'
+import type { Ms, TalkExportId, TalkId } from '@core/model'
 
-export const EXPORT_KINDS = ['bundle', 'small-bundle'] as const
+export const EXPORT_KINDS = ['bundle', 'small-bundle', 'shown', 'narrated-deck', 'archive'] as const
 /**
  * What can be taken along of a talk. `bundle`: a folder that plays it without internet, with the film; `small-bundle`: the same with
  * pictures and voice instead. `shown`: slides as they were shown, as a PDF. `narrated-deck`: an office file with voice and face on its
@@ -37,4 +36,12 @@ export interface TalkExportView extends ExportWish {
   /** Whether the talk is still as it was. */
   readonly current: boolean
   readonly made: string
+}
+
+/** The archive of one of a person's talks. */
+export interface AccountArchive {
+  readonly talk: TalkId
+  readonly name: string
+  /** null: none was made yet. */
+  readonly made: Pick<TalkExportView, 'state' | 'share' | 'bytes' | 'sentence' | 'current'> | null
 }

@@ -41,6 +41,12 @@ export async function bringReplacement(talk: string, files: readonly File[]): Pr
   begun.add(id)
 }
 
+/** Sends an archive of a talk, of which a talk is made again. @throws Refusal when it is not taken */
+export const bringArchive = (file: File): Promise<{ readonly id: string }> => api.post('/talks/archive', formOf([file]))
+
+/** Sends a finished film of a talk, of which a take is made. @throws Refusal when it is not taken */
+export const bringFilm = (talk: string, film: File): Promise<unknown> => api.post(`/talks/${talk}/film`, formOf([film]))
+
 /** Sends films and sounds to be put on a slide. @throws Refusal when they are not taken */
 export async function bringClips(talk: string, slide: SlideId, files: readonly File[]): Promise<void> {
   const { id } = await api.post<{ id: string }>(`/talks/${talk}/imports?onto=${slide}`, formOf(files))

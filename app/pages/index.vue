@@ -118,6 +118,7 @@ const bringBack = (): Promise<void> =>
           <button v-for="one in STARTER_NAMES" :key="one" class="press small" :disabled="busy" @click="begin(one)">
             {{ STARTERS[one].title }}<span class="clock soft">{{ duration(STARTERS[one].limit) }}</span>
           </button>
+          <BeginOtherwise @trouble="trouble = $event" />
         </section>
       </div>
       <div v-if="first" class="notice" role="note">
@@ -144,6 +145,7 @@ const bringBack = (): Promise<void> =>
         No talk is called that. <button class="press small" @click="wanted = ''">Show all</button>
       </p>
       <p v-else-if="talks" class="soft">Your talks will stand here, each with what it needs next.</p>
+      <p v-if="talks && talks.length > 0"><NuxtLink to="/archives">Take all talks along, in open formats</NuxtLink></p>
     </main>
   </div>
 </template>

@@ -1,4 +1,5 @@
 export { uuid } from './bounds'
+export * from './archive'
 export * from './call'
 export * from './deck'
 export * from './hand-in'

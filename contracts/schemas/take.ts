@@ -41,7 +41,7 @@ export const cueBatch = Joi.object({
   cues: Joi.array().items(Joi.object().unknown()).min(1).max(500).required(),
 })
 
-const snapshot = Joi.object({
+export const snapshot = Joi.object({
   slide: uuid,
   step: Joi.number().integer().min(0).max(500).required(),
   blank: Joi.boolean().required(),

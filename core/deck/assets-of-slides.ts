@@ -18,7 +18,7 @@ export const assetsOfClips = ({ clips = [] }: Pick<Slide, 'clips'>): readonly As
   clips.flatMap(({ media }) => [media.file, ...(media.picture === null ? [] : [media.picture.poster])])
 
 /** Every file of the media store that slides need to be shown, each once. */
-export const assetsOfSlides = (slides: readonly Slide[]): readonly AssetId[] => [
+export const assetsOfSlides = (slides: readonly Pick<Slide, 'steps' | 'composition' | 'clips'>[]): readonly AssetId[] => [
   ...new Set(
     slides.flatMap((slide) => [
       ...slide.steps.flatMap((step) => assetsOf(step.picture)),

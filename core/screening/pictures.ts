@@ -16,5 +16,5 @@ function assetsOf(picture: Picture): readonly AssetId[] {
 }
 
 /** Every file that may be sent to those who watch slides, each once. */
-export const assetsForViewers = (slides: Iterable<Slide>): ReadonlySet<AssetId> =>
+export const assetsForViewers = (slides: Iterable<Pick<Slide, 'steps' | 'clips'>>): ReadonlySet<AssetId> =>
   new Set([...slides].flatMap((slide) => [...slide.steps.flatMap(({ picture }) => assetsOf(picture)), ...assetsOfClips(slide)]))

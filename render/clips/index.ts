@@ -1,3 +1,4 @@
+export * from './analysis-images'
 export { isAnimatedWebp } from './animated-webp'
 export * from './bring-clip'
 export { type BroughtClip } from './clip-file'

@@ -20,6 +20,10 @@ const MOST_ENTRIES = 3000
 const WANTED = /\.(pdf|png|jpe?g|webp|md|markdown|txt|pp[ts]x?m?|potx?m?|od[pt]|otp)$/i
 const IGNORED = /(^|\/)(\.|__MACOSX\/)/
 
+/** What stands in an archive of a whole talk alone. */
+const OF_A_TALK = /^[^/]+\/talk\.json$/
+const WHOLE_TALK = 'This is an archive of a whole talk. Bring it in on the page “Talks”, with “An archive of a talk”.'
+
 const tooMuch = (most: number): Refusal =>
   new Refusal(
     'too-large',
@@ -49,6 +53,7 @@ export async function unpack(
     throw new Refusal('too-many', `This archive holds ${String(archive.entryCount)} files; up to ${String(MOST_ENTRIES)} can be taken in.`)
   try {
     for await (const entry of archive.eachEntry()) {
+      if (OF_A_TALK.test(entry.fileName)) throw new Refusal('unreadable', WHOLE_TALK)
       if (!WANTED.test(entry.fileName) || IGNORED.test(entry.fileName)) continue
       if (entry.isEncrypted())
         throw new Refusal('unreadable', 'This archive is locked with a password. Pack it without one and bring that.')

@@ -11,14 +11,16 @@ const ENTRIES = {
   'draw-pages': 'render/bin/draw-pages.ts',
   'make-handout': 'render/bin/make-handout.ts',
   'hear-parts': 'render/bin/hear-parts.ts',
+  'unpack-archive': 'render/bin/unpack-archive.ts',
   deliver: 'scripts/deliver.ts',
+  archives: 'scripts/archives.ts',
   bench: 'bench/run.ts',
   'draw-bare': 'bench/draw-bare.ts',
 } as const
 export type Program = keyof typeof ENTRIES
 
 /** Those that open what people bring, each in a process of its own. */
-export const APART: readonly Program[] = ['read-deck', 'help-read-deck', 'draw-pages', 'make-handout', 'hear-parts']
+export const APART: readonly Program[] = ['read-deck', 'help-read-deck', 'draw-pages', 'make-handout', 'hear-parts', 'unpack-archive']
 
 /** Where programs are once they are bundled. */
 export const PROGRAMS_FOLDER = '.output/bin'

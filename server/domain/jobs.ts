@@ -19,6 +19,10 @@ export interface Jobs {
   /** What is said in a talk's recordings is found. */
   readonly listen: { readonly talk: string }
   /** Something of a talk to be taken along. */
+  /** An archive of a talk is read into one. */
+  readonly 'read-archive': { readonly id: string }
+  /** A finished film becomes a take of a talk. */
+  readonly 'read-film': { readonly id: string }
   readonly 'make-export': { readonly export: string }
   readonly 'send-letter': { readonly letter: string }
   readonly 'send-file': { readonly sending: string }

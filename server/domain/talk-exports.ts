@@ -17,6 +17,9 @@ const jobOf = (id: string): string => `make-export:${id}`
 const ENDINGS: Readonly<Record<ExportKind, string>> = {
   bundle: '-without-internet.zip',
   'small-bundle': '-small.zip',
+  shown: '-as-shown.pdf',
+  'narrated-deck': '-narrated.pptx',
+  archive: '-archive.zip',
 }
 
 /** What a talk is now: its deck and its programme. */
@@ -189,3 +192,7 @@ export async function exportFailed(q: Queries, id: string, sentence: string): Pr
     .executeTakeFirst()
   if (row !== undefined) await tell(q, { talk: row.talk, kind: 'export', id })
 }
+
+/** Finished files of a talk, by the names that they have, the oldest first. */
+export const filesToKeep = (q: Queries, talk: string): Promise<readonly { readonly id: string; readonly file: string }[]> =>
+  q.selectFrom('delivery').select(['id', 'file']).where('talk', '=', talk).where('state', '=', 'done').orderBy('number').execute()

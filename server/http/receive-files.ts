@@ -82,10 +82,15 @@ class Receiving {
 
 /**
  * Receives the files of a form and hands them over; what is left of them afterwards, taken in or refused, is removed.
+ * @param limit bytes of all files together
  * @throws Refusal as `receiveFiles` does, and whatever the work throws
  */
-export async function withFiles<Result>(event: H3Event, work: (files: readonly Uploaded[]) => Promise<Result>): Promise<Result> {
-  const files = await receiveFiles(event)
+export async function withFiles<Result>(
+  event: H3Event,
+  work: (files: readonly Uploaded[]) => Promise<Result>,
+  limit = settings().maxUpload,
+): Promise<Result> {
+  const files = await receiveFiles(event, limit)
   try {
     return await work(files)
   } finally {
@@ -99,9 +104,8 @@ export async function withFiles<Result>(event: H3Event, work: (files: readonly U
  * @throws Refusal `too-large`, `unavailable` when there is no room for it, `malformed` when it was broken off; nothing that arrived is
  * kept then
  */
-async function receiveFiles(event: H3Event): Promise<readonly Uploaded[]> {
+async function receiveFiles(event: H3Event, limit: number): Promise<readonly Uploaded[]> {
   const { req } = event.node
-  const limit = settings().maxUpload
   const receiving = new Receiving(limit)
   const announced = announcedBytes(req)
   if (announced !== null && announced > limit + FORM_BYTES * MOST_FILES) {

@@ -26,6 +26,8 @@ import { sendFileGivenUp, sendFileTask } from './tasks/send-file'
 import { sendLetterGivenUp, sendLetterTask } from './tasks/send-letter'
 import { takeEntryGivenUp, takeEntryTask } from './tasks/take-entry'
 import { makeExportGivenUp, makeExportTask } from './exports'
+import { readArchiveGivenUp, readArchiveTask } from './tasks/read-archive'
+import { readFilmGivenUp, readFilmTask } from './tasks/read-film'
 import { readDeckGivenUp, readDeckTask } from './tasks/read-deck'
 
 /**
@@ -102,6 +104,8 @@ const runner = await run({
     probe: task('talk', probeTask, probeGivenUp),
     'make-ahead': task('talk', makeAheadTask, makeAheadGivenUp),
     'make-stream': task('talk', makeStreamTask, makeStreamGivenUp),
+    'read-archive': task('id', readArchiveTask, readArchiveGivenUp),
+    'read-film': task('id', readFilmTask, readFilmGivenUp),
     'make-export': task('export', makeExportTask, makeExportGivenUp),
     listen: task('talk', listenTask, listenGivenUp),
     'send-file': task('sending', sendFileTask, sendFileGivenUp),

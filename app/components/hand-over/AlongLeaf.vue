@@ -8,7 +8,8 @@ const talk = useTalk()
 const { busy, trouble, ofKind, order, remove, address } = useTalkExports()
 const isRecorded = computed(() => talk.index !== null)
 const lines = ref<ExportWish['lines']>(720)
-const make = (kind: ExportKind): Promise<void> => order({ kind, lines: lines.value, deliveries: false })
+const deliveries = ref(false)
+const make = (kind: ExportKind): Promise<void> => order({ kind, lines: lines.value, deliveries: deliveries.value })
 const rowOf = (kind: ExportKind) => ({ made: ofKind(kind), busy: busy.value, address: address(kind) })
 </script>
 
@@ -36,6 +37,32 @@ const rowOf = (kind: ExportKind) => ({ made: ofKind(kind), busy: busy.value, add
       @make="make('small-bundle')"
       @remove="remove('small-bundle')"
     />
+    <h2>For other programs</h2>
+    <AlongRow
+      v-bind="rowOf('shown')"
+      name="What was shown, as PDF"
+      says="Every slide with its ink and times, what was said about it, and the notes for viewers; screen readers can read it."
+      @make="make('shown')"
+      @remove="remove('shown')"
+    />
+    <AlongRow
+      v-bind="rowOf('narrated-deck')"
+      name="The deck with your voice in it"
+      says="An office file: your voice and face on every slide, with its steps, times, ink and your notes."
+      :lacks="isRecorded ? undefined : 'Record the talk first: there is no voice to put into it.'"
+      @make="make('narrated-deck')"
+      @remove="remove('narrated-deck')"
+    />
+    <h2>For good</h2>
+    <AlongRow
+      v-bind="rowOf('archive')"
+      name="All of it, in open formats"
+      says="Deck, recordings as they came, edits, ink and words. It comes back whole on any server, and opens in tools for editing films."
+      @make="make('archive')"
+      @remove="remove('archive')"
+    >
+      <el-checkbox v-if="talk.ledger.length > 0" v-model="deliveries">with the files of the ledger</el-checkbox>
+    </AlongRow>
   </section>
 </template>
 

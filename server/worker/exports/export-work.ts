@@ -38,6 +38,10 @@ export class ExportWatch extends WhileNeeded {
     this.#share = 0
   }
 
+  get share(): number {
+    return this.#share
+  }
+
   /** @param share of the whole that is done, 0 to 1 */
   readonly reached = (share: number): void => {
     this.throwIfCancelled()

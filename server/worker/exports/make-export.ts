@@ -9,12 +9,18 @@ import { exportFolder, exportPath, putUnder, removeTree, safeFolder, storeIsFull
 import type { Claim } from '../claims'
 import { ExportWatch } from './export-work'
 import type { ExportMaker } from './export-work'
+import { makeArchive } from './make-archive'
 import { makeBundle } from './make-bundle'
+import { makeNarrated } from './make-narrated'
+import { makeShown } from './make-shown'
 import { makeSmallBundle } from './make-small-bundle'
 
 const MAKERS: Readonly<Record<ExportKind, ExportMaker>> = {
   bundle: makeBundle,
   'small-bundle': makeSmallBundle,
+  shown: makeShown,
+  'narrated-deck': makeNarrated,
+  archive: makeArchive,
 }
 
 /** Makes something of a talk to be taken along. Asked again after a stop, it is begun again with the parts of the film that are there. */

@@ -6,9 +6,13 @@ import { finishedExport } from '@server/domain'
 import { answerForTalk, parse, sendFile } from '@server/http'
 import { exportPath } from '@server/store'
 
+const PPTX = 'application/vnd.openxmlformats-officedocument.presentationml.presentation'
 const MIME: Readonly<Record<ExportKind, string>> = {
   bundle: 'application/zip',
   'small-bundle': 'application/zip',
+  shown: 'application/pdf',
+  'narrated-deck': PPTX,
+  archive: 'application/zip',
 }
 
 export default answerForTalk(async (event, talk) => {

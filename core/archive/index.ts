@@ -1,0 +1,7 @@
+export * from './edit-list-of'
+export * from './film-of-take'
+export * from './missing-from'
+export * from './read-me'
+export * from './renamed'
+export * from './talk-archive'
+export * from './timed-strokes'

@@ -1,0 +1,2 @@
+export * from './unpack-archive'
+export * from './unpack-archive-apart'

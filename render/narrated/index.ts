@@ -1,0 +1,2 @@
+export * from './narrated-deck'
+export * from './visit-media'
