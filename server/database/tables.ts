@@ -8,7 +8,6 @@ import type {
   Intent,
   Preset,
   Programme,
-  Said,
   Recipe,
   Size,
   Slide,
@@ -22,10 +21,11 @@ import type {
 import type { Probe } from '@core/plan'
 import type { ChangeReason } from '@core/programme'
 import type { OfficeReport } from '@core/office'
-import type { ChangeRole, DeckMatchView, ImportView, ListenedBy, TakePlace, TakeView } from '@contracts'
+import type { ChangeRole, DeckMatchView, ImportView, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 import type { CallPersonTable, CallTable, EntrantTable, EntryTable } from './call-tables'
 import type { TalkExportTable } from './export-tables'
+import type { SpeechTable, StretchWordsTable, WordCorrectionTable } from './word-tables'
 import type { HandInTable, PlaceTable, RuleSetTable, SendingTable } from './hand-in-tables'
 import type {
   GroupMemberTable,
@@ -312,37 +312,6 @@ export interface RehearsalTable {
   talk: string
   started: Date
   visits: Json<readonly { readonly slide: string; readonly length: number; readonly spoken?: number }[]>
-}
-
-export interface SpeechTable {
-  /** The rehearsal or take that was heard. */
-  source: string
-  n: number
-  talk: string
-  words: number
-  /** Pauses apart. */
-  spoken_ms: number
-  heard: Moment
-}
-
-export interface StretchWordsTable {
-  stretch: string
-  state: 'done' | 'failed'
-  /** null: nothing was found, and the sentence says why. */
-  listened_by: ListenedBy | null
-  said: Json<Said>
-  sentence: string | null
-  made: Moment
-}
-
-export interface WordCorrectionTable {
-  id: string
-  stretch: string
-  from_ms: number
-  until_ms: number
-  text: string
-  /** It came from a caption file. */
-  brought: Generated<boolean>
 }
 
 /** Who does something now: the number rises with everybody who begins it. */

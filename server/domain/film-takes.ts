@@ -4,16 +4,16 @@ import { FULL_CONTENT } from '@core/layout'
 import { Refusal, asId } from '@core/model'
 import type { AssetId, Clip, ClipId, Cue, Ms, Size, Slide, SlideId } from '@core/model'
 import type { Queries } from '@server/database'
-import { putUnder, rawPath, safeFolder, stretchFolder, uploadFolder } from '@server/store'
+import { putUnder, uploadFolder } from '@server/store'
 import { wholeClip } from './clips'
 import type { KeptClip } from './clips'
 import { lockDeck, putDeck, slidesOf } from './decks'
 import { tell } from './events'
+import { addImport } from './imports'
 import { addJob } from './jobs'
 import type { Uploaded } from './kept-for-talk'
-import { currentProgramme } from './programmes'
 import { roomForImport, roomForTake, roomInQuota } from './quotas'
-import { NOT_READ_YET } from './stretches'
+import { takeOfImport } from './recorded-decks'
 
 /** How long a film waits for its deck to be read, before it looks again, in ms. */
 const WAIT = 1500
@@ -34,29 +34,7 @@ export async function beginFilm(q: Queries, talk: string, files: readonly Upload
   await roomForImport(q, talk)
   await roomForTake(q, talk)
   await roomInQuota(q, talk, file.bytes)
-  const id = randomUUID()
-  await q
-    .insertInto('import')
-    .values({
-      id,
-      talk,
-      name: file.name,
-      files: JSON.stringify([]),
-      state: 'queued',
-      pages_total: null,
-      sentence: null,
-      place: null,
-      builds: null,
-      slides: null,
-      revisions: null,
-      report: null,
-      take: null,
-      onto: null,
-      replaces: null,
-      match: null,
-      deck_before: null,
-    })
-    .execute()
+  const id = await addImport(q, talk, file.name)
   await putUnder(file.path, broughtFilm(id))
   await addJob(q, 'read-film', { id }, jobOf(id))
   await tell(q, { talk, kind: 'import', id })
@@ -180,48 +158,8 @@ export async function takeOfFilm(
   const shown = await putFilmSlides(q, talk, found)
   const [first] = shown
   if (first === undefined) throw new Error('nothing is shown')
-  const { pieces } = await currentProgramme(q, talk)
-  const [take, stretch] = [randomUUID(), randomUUID()]
-  await q
-    .insertInto('take')
-    .values({
-      id: take,
-      talk,
-      kind: 'full',
-      intent: JSON.stringify({ kind: pieces.length === 0 ? 'replaceAll' : 'append' }),
-      state: 'closing',
-      sentence: null,
-      discarded: null,
-      place: null,
-    })
-    .execute()
-  await safeFolder(stretchFolder(stretch))
-  if (found.voice !== null) await putUnder(found.voice, rawPath(stretch))
-  const cues = cuesOf(shown)
+  const { voice, kept } = found
   const played = { clip: first.clip, at: 0, place: 0, playing: true }
-  await q
-    .insertInto('stretch')
-    .values({
-      id: stretch,
-      take,
-      number: 0,
-      camera: false,
-      voice: found.voice !== null,
-      mime: 'audio/webm;codecs=opus',
-      opening: JSON.stringify({ slide: first.slide, step: first.step, blank: false, inset: false, ink: [], clips: [played] }),
-      length_ms: found.kept.media.length,
-      chunks: found.voice === null ? 0 : 1,
-      cues: cues.length,
-      state: 'closing',
-      ...NOT_READ_YET,
-    })
-    .execute()
-  if (cues.length > 0)
-    await q
-      .insertInto('cue')
-      .values(cues.map((cue, n) => ({ stretch, n, cue: JSON.stringify(cue) })))
-      .execute()
-  await q.updateTable('import').set({ take }).where('id', '=', id).execute()
-  await addJob(q, 'finish-take', { take }, `finish-take:${take}`)
-  await tell(q, { talk, kind: 'take', id: take })
+  const opening = { slide: first.slide, step: first.step, blank: false, inset: false, ink: [], clips: [played] }
+  await takeOfImport(q, { id, talk }, [{ opening, cues: cuesOf(shown), camera: false, length: kept.media.length, path: voice }])
 }

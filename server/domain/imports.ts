@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { orderBy } from 'natural-orderby'
-import type { Selectable } from 'kysely'
+import type { Insertable, Selectable } from 'kysely'
 import { recomposed } from '@core/compose'
 import { Refusal } from '@core/model'
 import type { Size, Slide, SlideId } from '@core/model'
@@ -31,6 +31,40 @@ function checkFiles(files: readonly Uploaded[]): void {
   if (empty !== undefined) throw new Refusal('unreadable', `“${empty.name}” is empty. Nothing was changed.`)
 }
 
+/** Notes something that is brought into a talk and read by a job. @param more what is said of it besides @returns its id */
+export async function addImport(
+  q: Queries,
+  talk: string,
+  name: string,
+  more: Partial<Pick<Insertable<ImportTable>, 'files' | 'place' | 'onto' | 'replaces'>> = {},
+): Promise<string> {
+  const id = randomUUID()
+  await q
+    .insertInto('import')
+    .values({
+      id,
+      talk,
+      name,
+      files: JSON.stringify([]),
+      state: 'queued',
+      pages_total: null,
+      sentence: null,
+      place: null,
+      builds: null,
+      slides: null,
+      revisions: null,
+      report: null,
+      take: null,
+      onto: null,
+      replaces: null,
+      match: null,
+      deck_before: null,
+      ...more,
+    })
+    .execute()
+  return id
+}
+
 /**
  * Takes in files for a talk's deck: kept under their digests, then read by a job in the order a person would count them.
  * @throws Refusal `malformed` when there is none, `not-found` when the slide that it is for is gone
@@ -55,30 +89,8 @@ export async function beginImport(
   for (const file of ordered) {
     kept.push({ digest: await keepUploaded(q, talk, file), name: file.name })
   }
-  const id = randomUUID()
   const name = ordered.length === 1 ? (ordered[0]?.name ?? '') : `${String(ordered.length)} files`
-  await q
-    .insertInto('import')
-    .values({
-      id,
-      talk,
-      name,
-      files: JSON.stringify(kept),
-      state: 'queued',
-      pages_total: null,
-      sentence: null,
-      place,
-      builds: null,
-      slides: null,
-      revisions: null,
-      report: null,
-      take: null,
-      onto,
-      replaces: replaces ? 'waiting' : null,
-      match: null,
-      deck_before: null,
-    })
-    .execute()
+  const id = await addImport(q, talk, name, { files: JSON.stringify(kept), place, onto, replaces: replaces ? 'waiting' : null })
   await addJob(q, 'read-deck', { id }, `read-deck:${id}`)
   await tell(q, { talk, kind: 'import', id })
   return id

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { asId } from '@core/model'
-import type { SlideId } from '@core/model'
+import type { Cue, Ms, SlideId, Snapshot } from '@core/model'
 import { recordedStretch } from '@core/office'
 import type { ReadRecording } from '@render/deck'
 import type { Queries } from '@server/database'
@@ -19,11 +19,24 @@ export interface RecordedSlide {
   readonly path: string | null
 }
 
+/** A stretch of a take that was recorded elsewhere. */
+export interface BroughtStretch {
+  readonly opening: Snapshot
+  readonly cues: readonly Cue[]
+  readonly camera: boolean
+  readonly length: Ms
+  /** Its voice, with the camera if there is one; null: it has timings only. */
+  readonly path: string | null
+}
+
 /** A stretch of a take, whose recording lies where recordings do. */
-async function addStretch(q: Queries, take: string, number: number, { slide, recording, path }: RecordedSlide): Promise<void> {
+async function addStretch(
+  q: Queries,
+  take: string,
+  number: number,
+  { opening, cues, camera, length, path }: BroughtStretch,
+): Promise<void> {
   const stretch = randomUUID()
-  const { camera, shown, states } = recording
-  const { opening, cues } = recordedStretch(slide, states, recording, { camera, length: shown, newId: () => asId(randomUUID()) })
   await safeFolder(stretchFolder(stretch))
   if (path !== null) await putUnder(path, rawPath(stretch))
   await q
@@ -36,7 +49,7 @@ async function addStretch(q: Queries, take: string, number: number, { slide, rec
       voice: path !== null,
       mime: camera ? 'video/webm;codecs=vp8,opus' : 'audio/webm;codecs=opus',
       opening: JSON.stringify(opening),
-      length_ms: shown,
+      length_ms: length,
       chunks: path === null ? 0 : 1,
       cues: cues.length,
       state: 'closing',
@@ -51,18 +64,15 @@ async function addStretch(q: Queries, take: string, number: number, { slide, rec
 }
 
 /**
- * Makes a take of what was recorded on the slides of a deck: the talk's recording where it has none, else it goes to its end. It is
- * finished by a job like any other, and only once for each import. In one transaction.
+ * Makes a take of what an import brought: the talk's recording where it has none, else it goes to its end. It is finished by a job like
+ * any other. In one transaction.
  * @throws Refusal when the talk can have no more takes
  */
-export async function takeOfDeck(q: Queries, id: string, slides: readonly RecordedSlide[]): Promise<void> {
-  const { talk, take: before } = await q
-    .selectFrom('import')
-    .select(['talk', 'take'])
-    .where('id', '=', id)
-    .forUpdate()
-    .executeTakeFirstOrThrow()
-  if (before !== null || slides.length === 0) return
+export async function takeOfImport(
+  q: Queries,
+  { id, talk }: { readonly id: string; readonly talk: string },
+  stretches: readonly BroughtStretch[],
+): Promise<void> {
   await roomForTake(q, talk)
   const { pieces } = await currentProgramme(q, talk)
   const take = randomUUID()
@@ -79,8 +89,28 @@ export async function takeOfDeck(q: Queries, id: string, slides: readonly Record
       place: null,
     })
     .execute()
-  for (const [number, slide] of slides.entries()) await addStretch(q, take, number, slide)
+  for (const [number, stretch] of stretches.entries()) await addStretch(q, take, number, stretch)
   await q.updateTable('import').set({ take }).where('id', '=', id).execute()
   await addJob(q, 'finish-take', { take }, `finish-take:${take}`)
   await tell(q, { talk, kind: 'take', id: take })
+}
+
+const toStretch = ({ slide, recording, path }: RecordedSlide): BroughtStretch => {
+  const { camera, shown, states } = recording
+  const stretch = recordedStretch(slide, states, recording, { camera, length: shown, newId: () => asId(randomUUID()) })
+  return { ...stretch, camera, length: shown, path }
+}
+
+/**
+ * Makes a take of what was recorded on the slides of a deck, only once for each import. In one transaction.
+ * @throws Refusal when the talk can have no more takes
+ */
+export async function takeOfDeck(q: Queries, id: string, slides: readonly RecordedSlide[]): Promise<void> {
+  const { talk, take: before } = await q
+    .selectFrom('import')
+    .select(['talk', 'take'])
+    .where('id', '=', id)
+    .forUpdate()
+    .executeTakeFirstOrThrow()
+  if (before === null && slides.length > 0) await takeOfImport(q, { id, talk }, slides.map(toStretch))
 }

@@ -6,6 +6,7 @@ import type { Programme } from '@core/model'
 import type { ListenedBy } from '@contracts'
 import type { Queries, StretchTable } from '@server/database'
 import { tell } from './events'
+import { addImport } from './imports'
 import { addJob } from './jobs'
 import type { Uploaded } from './kept-for-talk'
 import { saveProgramme } from './programmes'
@@ -25,29 +26,7 @@ export const broughtArchive = (id: string): string => `archive-${id}`
  */
 export async function beginRestoring(q: Queries, owner: string, { name }: Pick<Uploaded, 'name'>): Promise<{ talk: string; id: string }> {
   const talk = await addTalk(q, owner, name.replace(/\.zip$/i, '').slice(0, 160) || 'Archive', null)
-  const id = randomUUID()
-  await q
-    .insertInto('import')
-    .values({
-      id,
-      talk,
-      name,
-      files: JSON.stringify([]),
-      state: 'queued',
-      pages_total: null,
-      sentence: null,
-      place: null,
-      builds: null,
-      slides: null,
-      revisions: null,
-      report: null,
-      take: null,
-      onto: null,
-      replaces: null,
-      match: null,
-      deck_before: null,
-    })
-    .execute()
+  const id = await addImport(q, talk, name)
   await addJob(q, 'read-archive', { id }, `read-archive:${id}`)
   return { talk, id }
 }
