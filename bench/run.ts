@@ -36,6 +36,8 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   window: () => import('./window'),
   words: () => import('./words'),
   slips: () => import('./slips'),
+  'small-form': () => import('./small-form'),
+  'film-visits': () => import('./film-visits'),
 }
 
 process.env['AISLE_PROGRAMS'] ??= resolve(PROGRAMS_FOLDER)

@@ -1,6 +1,11 @@
 import { mkdirSync } from 'node:fs'
+import { mkdtemp, readFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
 import { chromium } from 'playwright-core'
-import { makeOfficeDeck, movingFile } from '../tests/harness/office-decks'
+import { unzippedInto } from '../tests/harness/exports'
+import { makeOfficeDeck } from '../tests/harness/office-decks'
 import type { MadeSlide, PptxSlide } from '../tests/harness/office-decks'
 import { whenTrue } from '../tests/harness/when-true'
 import { answeredCall } from './call-for-shots'
@@ -94,22 +99,6 @@ await page
   .click()
 await idle()
 await shoot('office-deck')
-// A film of water on a slide.
-const water = await movingFile('gradients=s=640x360:r=25:d=9:n=4:c0=0x12343B:c1=0x2F6F7E:c2=0x7FC7AE:c3=0x1F5A4C:speed=0.03')
-await page
-  .getByRole('article', { name: /^Slide 1:/ })
-  .locator('.left')
-  .click()
-await page.getByRole('tab', { name: /^Clips/ }).click()
-await page.setInputFiles('input[aria-label="A film or sound for this slide"]', {
-  name: 'harbour-at-dusk.mp4',
-  mimeType: 'video/mp4',
-  buffer: water,
-})
-await page.getByRole('list', { name: 'Clips on this slide' }).waitFor({ timeout: 60_000 })
-await whenTrue(page, `(document.querySelector('.bench video')?.readyState ?? 0) >= 2`)
-await idle()
-await shoot('clips')
 // The same deck, a year later.
 const [first, second, third, last] = birdSlides
 const later = await makeOfficeDeck(
@@ -179,7 +168,30 @@ await page.getByRole('button', { name: 'Copy the link' }).waitFor()
 await idle()
 await page.waitForTimeout(3000)
 await shoot('show')
-const shown = new URL((await page.locator('.words a').getAttribute('href')) ?? '', url).pathname
+// What is taken along, and a folder of it opened from the disk.
+const shownAt = (await page.locator('.words a').getAttribute('href')) ?? ''
+await page.getByRole('link', { name: /^Take along/ }).click()
+for (const name of ['A folder with the film', 'The small form of it', 'What was shown, as PDF'])
+  await page.getByRole('article', { name }).getByRole('button', { name: 'Make it', exact: true }).click()
+await page.getByRole('link', { name: 'Save', exact: true }).nth(2).waitFor({ timeout: 300_000 })
+await idle()
+await shoot('take-along')
+const twelfths = /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
+const fileOf = async (path: string): Promise<Uint8Array> => new Uint8Array(await (await fetch(`${url}/api/${path}`)).arrayBuffer())
+const stick = await unzippedInto(await mkdtemp(join(tmpdir(), 'stick-')), await fileOf(`talks/${twelfths}/exports/bundle/file`))
+const watching = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, offline: true })).newPage()
+await watching.goto(pathToFileURL(join(stick, 'watch.html')).href)
+await watching.getByLabel('Captions').check()
+await watching
+  .getByRole('button', { name: /^Slide 3, / })
+  .first()
+  .click()
+await watching.getByRole('button', { name: 'Play', exact: true }).click()
+await whenTrue(watching, `/0:3[2-9] of/.test(document.querySelector('#controls .clock')?.textContent ?? '')`, 60_000)
+await watching.getByRole('button', { name: 'Pause' }).click()
+await watching.screenshot({ path: `${folder}/bundle.png` })
+await watching.context().close()
+const shown = new URL(shownAt, url).pathname
 const viewer = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 await viewer.goto(`${url}${shown}`)
 await viewer.getByRole('button', { name: 'Play', exact: true }).and(viewer.locator(':enabled')).waitFor()
@@ -194,17 +206,11 @@ await viewer.screenshot({ path: `${folder}/screening.png` })
 await viewer.close()
 // Others watch, each as far as they like.
 const key = shown.split('/').at(-1) ?? ''
-await showTo('everybody, on the shelf')
-await page.goto(`${url}/shelf`)
-await page.getByRole('link', { name: /The rule of twelfths/ }).waitFor()
-await idle()
-await shoot('shelf')
 // A call that some have answered.
 const picture = new Uint8Array(await (await fetch(`${url}/s/${key}/slide.jpg`)).arrayBuffer())
 const { call, own } = await answeredCall(url, picture)
 await page.goto(call.link)
 await page.getByRole('button', { name: 'Begin your talk' }).waitFor()
-await shoot('call')
 await page.goto(`${url}/calls/${call.id}`)
 await page.getByRole('button', { name: 'Clove hitch on a wet post' }).click()
 await page.getByText('1 not kept').waitFor()
@@ -216,6 +222,23 @@ await page.getByRole('link', { name: 'Hand over', exact: true }).click()
 await page.getByText('sent back').waitFor()
 await idle()
 await shoot('entry')
+// The film that was made, with its deck, as somebody else's talk.
+const ledger = (await (await fetch(`${url}/api/talks/${twelfths}/deliveries`)).json()) as readonly {
+  readonly id: string
+  readonly state: string
+}[]
+const film = await fileOf(`deliveries/${ledger.find(({ state }) => state === 'done')?.id ?? ''}/file`)
+await page.goto(url)
+await page.setInputFiles('.ways input[multiple]', [
+  { name: 'the tide lesson of last year.mp4', mimeType: 'video/mp4', buffer: Buffer.from(film) },
+  { name: 'tides.pdf', mimeType: 'application/pdf', buffer: await readFile('demo/talks/twelfths/deck.pdf') },
+])
+await page.getByRole('link', { name: 'Review', exact: true }).click({ timeout: 60_000 })
+await page.getByRole('button', { name: /^Play from 9/ }).waitFor({ timeout: 240_000 })
+await page.getByRole('button', { name: /^Play from 5/ }).click()
+await page.keyboard.press('Space')
+await idle()
+await shoot('from-a-film')
 await page.goto(url)
 
 await page.getByRole('link', { name: 'All talks' }).click()

@@ -16,6 +16,10 @@ const isComing = ({ made }: AccountArchive): boolean => made?.state === 'queued'
 const coming = computed(() => (archives.value ?? []).filter(isComing).length)
 const ready = computed(() => (archives.value ?? []).filter(({ made }) => made?.bytes != null))
 const whole = computed(() => ready.value.filter(({ made }) => made?.current === true))
+const saves = computed(() => {
+  if (ready.value.length === archives.value?.length) return 'Save all in one file'
+  return ready.value.length === 1 ? 'Save the one that is there' : `Save these ${String(ready.value.length)} in one file`
+})
 const bytes = computed(() => ready.value.reduce((sum, { made }) => sum + (made?.bytes ?? 0), 0))
 
 function show(next: readonly AccountArchive[]): void {
@@ -60,7 +64,7 @@ function stateOf({ made }: AccountArchive): string {
           {{ ready.length === 0 ? 'Make an archive of each' : 'Make those that are missing' }}
         </button>
         <a v-if="ready.length > 0" class="press" :class="{ main: whole.length === archives?.length }" href="/api/archives/all" download>
-          Save {{ ready.length === archives?.length ? 'all' : `these ${ready.length}` }} in one file
+          {{ saves }}
           <span class="clock">{{ fileSize(bytes) }}</span>
         </a>
         <span v-if="coming > 0" class="soft" role="status">{{ coming }} to come; it goes on when you leave this page.</span>

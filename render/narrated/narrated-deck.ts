@@ -52,6 +52,8 @@ const MASTER = 'SHOWN'
 /** The voice alone stands in a corner, out of the way, in inches. */
 const VOICE_ICON = 0.4
 
+/** Whoever knows of these plays ink; all others show its picture. */
+const INK_EFFECTS = 'http://schemas.microsoft.com/office/drawing/2016/ink'
 const NEWER = 'http://schemas.microsoft.com/office/powerpoint/2010/main'
 const RELATION = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships'
 
@@ -114,7 +116,8 @@ function inkXml({ ink }: NarratedSlide, size: Size): string {
     `<a:ext cx="${emu(box.w, size.width)}" cy="${emu(box.h, size.height)}"/>`
   return (
     '<mc:AlternateContent xmlns:mc="http://schemas.openxmlformats.org/markup-compatibility/2006">' +
-    `<mc:Choice xmlns:p14="${NEWER}" Requires="p14"><p:contentPart p14:bwMode="auto" r:id="rIdInk"><p14:nvContentPartPr>` +
+    `<mc:Choice xmlns:p14="${NEWER}" xmlns:aink="${INK_EFFECTS}" Requires="p14 aink">` +
+    `<p:contentPart p14:bwMode="auto" r:id="rIdInk"><p14:nvContentPartPr>` +
     `<p14:cNvPr id="${SHAPES.ink}" name="ink"/><p14:cNvContentPartPr/><p14:nvPr/></p14:nvContentPartPr>` +
     `<p14:xfrm>${place({ x, y, w, h })}</p14:xfrm></p:contentPart></mc:Choice>` +
     `<mc:Fallback><p:pic><p:nvPicPr><p:cNvPr id="${SHAPES.ink}" name="ink"/><p:cNvPicPr/><p:nvPr/></p:nvPicPr>` +

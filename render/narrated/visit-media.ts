@@ -29,6 +29,13 @@ function cropOf({ size, framing, shown }: NonNullable<VisitMedia['face']>): stri
   return framing.mirrored ? `${cut},hflip` : cut
 }
 
+/** The first picture of what was cut, as PNG. */
+export async function firstPicture(file: string, signal: AbortSignal): Promise<Buffer> {
+  const only = ['-protocol_whitelist', 'file,pipe', '-f', 'mov', '-i', file]
+  const one = ['-an', '-frames:v', '1', '-c:v', 'png', '-f', 'image2pipe', 'pipe:1']
+  return (await run('ffmpeg', ['-hide_banner', '-loglevel', 'error', '-nostats', ...only, ...one], { signal })).stdout
+}
+
 /** Cuts the voice of a showing, with the face where it is seen: AAC, and H.264, in MP4. */
 export async function cutVisitMedia({ voice, face, start, length, out, signal }: VisitMedia): Promise<void> {
   const pictures =

@@ -44,6 +44,8 @@ const SIZE = { title: 22, heading: 14, text: 10.5, small: 9 } as const
 const COLOUR = { text: '#1D2A29', soft: '#5D6A66', link: '#1F5A4C', line: '#DCD4C3' } as const
 /** What its types do not know of yet: it says of itself that it can be read aloud. */
 const READ_ALOUD: Readonly<Record<string, string>> = { subset: 'PDF/UA' }
+/** Width of a picture, as a share of the text's: two showings fit on a page. */
+const PICTURE = 0.72
 /** A picture is not begun on a page that has less room for words below it, in points. */
 const WORDS_BELOW = 40
 
@@ -100,7 +102,8 @@ class ShownWriter {
 
   #picture(section: Structure, { picture, ratio, alt, links, title }: ShownPart): void {
     const document = this.#document
-    const [x, y, width, height] = [MARGIN, document.y, this.#width, this.#width * ratio]
+    const width = this.#width * PICTURE
+    const [x, y, height] = [MARGIN, document.y, width * ratio]
     const figure = document.struct('Figure', { alt: alt === '' ? `Slide: ${title}` : alt }, () => {
       document.image(picture, x, y, { width, height })
     })
@@ -114,7 +117,7 @@ class ShownWriter {
 
   part(root: Structure, part: ShownPart): void {
     const document = this.#document
-    const needed = this.#width * part.ratio + SIZE.heading * 2 + WORDS_BELOW
+    const needed = this.#width * PICTURE * part.ratio + SIZE.heading * 2 + WORDS_BELOW
     if (document.y > MARGIN && document.y + needed > document.page.height - MARGIN) document.addPage()
     const section = document.struct('Sect', { title: part.title })
     root.add(section)

@@ -104,3 +104,24 @@ it('shows slides with their ink and plays the voice in its small form', async ()
   expect(asked).toEqual([])
   await page.context().close()
 })
+
+it('is a talk again where its archive is brought in on the page of talks', async () => {
+  const talk = await heardTalk(stand.client, 'Knots to come back')
+  const { bytes, view } = await exported(stand.client, talk, { kind: 'archive' })
+  const page = await stand.browser.page()
+  await page.goto(stand.product.url)
+  const file = { name: view.file, mimeType: 'application/zip', buffer: Buffer.from(bytes) }
+  await page.setInputFiles('.ways input:not([multiple])', file)
+  await page.waitForURL(/\/prepare$/)
+  await page.getByRole('article', { name: /^Slide 3:/ }).waitFor({ timeout: 60_000 })
+  await page.getByRole('link', { name: 'Review', exact: true }).click()
+  await page.getByRole('button', { name: /^Play from 1/ }).waitFor()
+  // What is said came along, and is not listened to anew.
+  await page.getByText('Skerrow').first().waitFor()
+
+  // Two films are not one talk; what is said is said where they were chosen.
+  await page.goto(stand.product.url)
+  const films = ['a.mp4', 'b.mp4'].map((name) => ({ name, mimeType: 'video/mp4', buffer: Buffer.from('film') }))
+  await page.setInputFiles('.ways input[multiple]', films)
+  await page.getByRole('alert').getByText('Choose one film').waitFor()
+})

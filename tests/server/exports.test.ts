@@ -364,6 +364,10 @@ describe('a narrated deck', () => {
     expect(points[0]?.x).toBeCloseTo(0.2, 2)
     expect(points.at(-1)?.x).toBeCloseTo(0.6, 2)
     expect(film.stretches.every(({ camera, voice }) => camera && voice)).toBe(true)
+    // Ink is played, and does not lie on the slide before.
+    const onInk = { x: 0.38, y: 0.38, w: 0.04, h: 0.04 }
+    const early = await frameOf(await delivered(client, again), Math.round((2510 + 200) * 0.03))
+    expect(colourGap(meanColour(early, 854, onInk), [190, 235, 195])).toBeLessThan(12)
     // The face turns blue in its second showing, at half a second of it.
     const file = await delivered(client, again)
     const { rect } = (await client.get<TalkView>('GET', `/talks/${again}`)).slides[1]?.proposedInset ?? { rect: { x: 0, y: 0, w: 1, h: 1 } }

@@ -38,11 +38,12 @@ const percent = computed(() => Math.round((props.made?.share ?? 0) * 100))
     <div class="acts">
       <template v-if="isMaking">
         <el-progress :percentage="percent" :aria-label="`${name}: ${percent} percent made`" />
+        <span v-if="made?.state === 'queued'" class="soft">waits its turn</span>
         <button class="press quiet small" :disabled="busy" @click="$emit('remove')">Stop</button>
       </template>
       <template v-else>
         <a v-if="file" class="press" :class="{ main: file.current }" :href="address" download>Save</a>
-        <button v-if="!file?.current" class="press" :class="{ main: !file }" :disabled="busy || lacks !== undefined" @click="$emit('make')">
+        <button v-if="!file?.current" class="press" :disabled="busy || lacks !== undefined" @click="$emit('make')">
           {{ file || made?.state === 'failed' ? 'Make it again' : 'Make it' }}
         </button>
         <div v-if="file" class="more">
@@ -57,7 +58,7 @@ const percent = computed(() => Math.round((props.made?.share ?? 0) * 100))
 <style scoped>
 article {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 170px;
+  grid-template-columns: minmax(0, 1fr) 184px;
   gap: 4px 24px;
   padding-top: 14px;
   border-top: 1px solid var(--line);

@@ -10,7 +10,7 @@ import { indexFilm, sceneAt, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { Refusal, USUAL_RECIPE } from '@core/model'
 import type { Size, Slide } from '@core/model'
-import { cutVisitMedia, writeNarratedDeck } from '@render/narrated'
+import { cutVisitMedia, firstPicture, writeNarratedDeck } from '@render/narrated'
 import type { NarratedSlide } from '@render/narrated'
 import { PictureSource, codingOf, joinFilm } from '@render/video'
 import type { Drawn } from '@render/video'
@@ -92,16 +92,14 @@ class SlideDrawer {
   }
 }
 
-async function posterOf(seen: boolean): Promise<Buffer> {
+/** A mark for a voice whose presenter is not seen. */
+async function voiceMark(): Promise<Buffer> {
   const canvas = createCanvas(POSTER.width, POSTER.height)
   const ctx = canvas.getContext('2d')
   ctx.fillStyle = '#1F5A4C'
-  if (seen) ctx.fillRect(0, 0, POSTER.width, POSTER.height)
-  else {
-    ctx.beginPath()
-    ctx.arc(POSTER.width / 2, POSTER.height / 2, POSTER.width / 3, 0, Math.PI * 2)
-    ctx.fill()
-  }
+  ctx.beginPath()
+  ctx.arc(POSTER.width / 2, POSTER.height / 2, POSTER.width / 3, 0, Math.PI * 2)
+  ctx.fill()
   return await canvas.encode('png')
 }
 
@@ -125,7 +123,7 @@ async function mediaOf({ work, source, voice, faces }: Making, visit: NarratedVi
   const frame = { width: WIDTH, height: (WIDTH * source.screening.film.shape.height) / source.screening.film.shape.width }
   const cut = seen ? { ...faces, framing: face.framing, shown: insetBox(face.framing, frame) } : null
   await cutVisitMedia({ voice, face: cut, start, length, out, signal: work.watch.signal })
-  return { file: out, face: seen ? face.rect : null, poster: await posterOf(seen) }
+  return { file: out, face: seen ? face.rect : null, poster: seen ? await firstPicture(out, work.watch.signal) : await voiceMark() }
 }
 
 async function slideFor(making: Making, visit: NarratedVisit, n: number): Promise<NarratedSlide> {
