@@ -83,6 +83,10 @@ describe('with accounts on', () => {
     const shown = view.slides[0]?.steps[0]?.picture
     const digest = shown?.kind === 'page' ? shown.screen : ''
     const delivery = randomUUID()
+    await owner.get('POST', `/talks/${talk}/exports`, { kind: 'archive' })
+    await until('the archive', async () =>
+      (await owner.get<readonly { state: string }[]>('GET', `/talks/${talk}/exports`)).some(({ state }) => state === 'done'),
+    )
     const routes: readonly (readonly [string, string, unknown?])[] = [
       ['GET', `/talks/${talk}`],
       ['PATCH', `/talks/${talk}`, { name: 'Mine' }],
@@ -109,6 +113,11 @@ describe('with accounts on', () => {
       ['POST', `/talks/${talk}/estimate`, view.recipe],
       ['GET', `/talks/${talk}/deliveries`],
       ['POST', `/talks/${talk}/deliveries`, view.recipe],
+      ['GET', `/talks/${talk}/exports`],
+      ['POST', `/talks/${talk}/exports`, { kind: 'archive' }],
+      ['GET', `/talks/${talk}/exports/archive/file`],
+      ['DELETE', `/talks/${talk}/exports/archive`],
+      ['POST', `/talks/${talk}/film`, fileForm('film.mp4', new Uint8Array(9))],
       ['PUT', `/talks/${talk}/takes/${randomUUID()}`, { kind: 'full', intent: { kind: 'append' } }],
       ['POST', `/takes/${take}/finish`],
       ['POST', `/takes/${take}/recover`],
@@ -143,6 +152,9 @@ describe('with accounts on', () => {
       expect([path, (await stranger.ask(method, path, body)).status]).toEqual([path, 404])
     }
     expect(await stranger.get('GET', '/talks')).toEqual([])
+    expect(await stranger.get('GET', '/archives')).toEqual([])
+    expect((await stranger.ask('GET', '/archives/all')).status).toBe(409)
+    expect((await new Client(product.url).ask('POST', '/talks/archive', fileForm('a.zip', new Uint8Array(9)))).status).toBe(401)
     expect((await owner.get<TalkView>('GET', `/talks/${talk}`)).name).toBe('Knots')
     expect((await owner.ask('GET', `/talks/${talk}/assets/${digest}`)).status).toBe(200)
   })

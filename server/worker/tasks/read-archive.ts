@@ -45,7 +45,7 @@ import type { Claim } from '../claims'
 import { makeReadyAgain } from './ready-stretch'
 
 /** Most of what is said of a talk, in bytes: three hours with a pen that never rests have a tenth. */
-const MOST_JSON = 256_000_000
+const MOST_JSON = 64_000_000
 /** Unpacking takes no longer than this, in ms. */
 const PATIENCE = 3_600_000
 /** Files after which it is told how far it is. */
