@@ -22,6 +22,10 @@ const reported = computed(() => {
 })
 /** A deck that took the place of the one before, as long as nobody has closed that. */
 const replaced = computed(() => (talk.talk?.imports ?? []).find((one) => one.replaces === 'taken' && !one.reportSeen))
+/** A film that became a take, as long as nobody has closed that. */
+const filmed = computed(() =>
+  (talk.talk?.imports ?? []).find((one) => one.state === 'done' && one.take !== null && one.reports.length === 0 && !one.reportSeen),
+)
 async function closeReport(one: ImportView): Promise<void> {
   sheet.report = null
   if (talk.talk === null || one.reportSeen) return
@@ -98,6 +102,7 @@ onBeforeUnmount(() => {
       <ImportState v-for="one in imports" :key="one.id" :imported="one" class="import" @close="closed = new Set([...closed, one.id])" />
       <ReplacedNotice v-if="replaced" :key="replaced.id" :imported="replaced" @close="closeReport(replaced)" />
       <ImportReport v-if="reported" :key="reported.id" :imported="reported" @close="closeReport(reported)" />
+      <FilmNotice v-if="filmed" :key="filmed.id" :imported="filmed" @close="closeReport(filmed)" />
       <BuildsOffer />
       <LanguageOffer />
       <p v-if="sheet.rows.length === 0 && talk.slides.length > 0" class="nothing soft">
