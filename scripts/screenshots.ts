@@ -147,8 +147,15 @@ await page.getByRole('button', { name: 'Take the practice desk' }).click()
 await page.getByLabel('Paper').fill('127')
 await page.getByLabel('Surname').fill('Brandt')
 await page.keyboard.press('Tab')
-await page.getByRole('button', { name: 'Call it that' }).click()
-await page.getByRole('button', { name: 'Hand in', exact: true }).and(page.locator(':enabled')).click()
+// What was filled in is saved meanwhile, and the lines are drawn anew under the pointer.
+const taken = page.getByText('Taken, receipt')
+for (let tries = 0; tries < 40 && !(await taken.isVisible()); tries += 1) {
+  const naming = page.getByRole('button', { name: 'Call it that' })
+  const handing = page.getByRole('button', { name: 'Hand in', exact: true })
+  if (await naming.isVisible()) await naming.click()
+  else if (await handing.and(page.locator(':enabled')).isVisible()) await handing.click()
+  await page.waitForTimeout(1500)
+}
 await page.getByText('Taken, receipt').waitFor({ timeout: 180_000 })
 await page.getByRole('heading', { name: "Swift Counters' Autumn Meeting" }).scrollIntoViewIfNeeded()
 await idle()

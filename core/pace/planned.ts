@@ -1,7 +1,7 @@
 import { mergeContent } from '@core/layout'
 import { pausesIn } from '@core/markup'
 import { clipLength } from '@core/model'
-import type { Ms, Slide } from '@core/model'
+import type { Clip, Ms, Slide } from '@core/model'
 import { countWords, spokenWords } from './words'
 
 /** Words a minute until the presenter's own rate is known. */
@@ -58,9 +58,15 @@ function viewingTime(slide: Slide): Ms {
   return minutes(words, READING_RATE) + filled * LOOKING
 }
 
+/** Whether a clip is a recording that lies over the slide: it plays where that was recorded, and not when the slide is shown again. */
+const isOver = ({ steps }: Slide, { captured, media }: Clip): boolean =>
+  captured === true && !steps.some(({ picture }) => picture.kind === 'image' && picture.source === media.picture?.poster)
+
 /** How long the clips of a slide take that do not go round and round, in whole seconds: nobody is taken to speak over them. */
-const clipTime = ({ clips = [] }: Slide): Ms =>
-  Math.ceil(clips.reduce((sum, clip) => sum + (clip.loop ? 0 : clipLength(clip)), 0) / 1000) * 1000
+function clipTime(slide: Slide): Ms {
+  const played = (slide.clips ?? []).filter((clip) => !clip.loop && !isOver(slide, clip))
+  return Math.ceil(played.reduce((sum, clip) => sum + clipLength(clip), 0) / 1000) * 1000
+}
 
 const inSeconds = (time: Ms): Ms => Math.round(time / 1000) * 1000
 
