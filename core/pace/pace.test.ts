@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { slide, step } from '@core/testing'
+import { clip, slide, step } from '@core/testing'
 import { SHORTEST_SHOWING, countWords, plannedTime, proposedTime } from '.'
 
 const words = (count: number): string => Array.from({ length: count }, (_, n) => `word${String(n)}`).join(' ')
@@ -19,6 +19,13 @@ describe('planned time', () => {
   it("is the presenter's own figure where there is one, and nothing when skipped", () => {
     expect(plannedTime(slide('a', 1, { planned: 7000, notes: words(500) }))).toBe(7000)
     expect(plannedTime(slide('a', 1, { planned: 7000, skip: true }))).toBe(0)
+  })
+
+  it('counts a clip that is played on a slide, and not a recording that lies over it', () => {
+    const film = clip('film', 90_000)
+    const bare = proposedTime(slide('a'))
+    expect(proposedTime(slide('a', 1, { clips: [film] }))).toBe(90_000)
+    expect(proposedTime(slide('a', 1, { clips: [{ ...film, captured: true }] }))).toBe(bare)
   })
 
   it('counts words in any script that spaces them', () => {
