@@ -73,9 +73,9 @@ describe('names of files in a folder', () => {
 })
 
 describe('a small form', () => {
-  it('takes at most 4 MB for ten minutes, and in proportion beyond', () => {
-    expect(mostOfSmallForm(0)).toBe(4_000_000)
-    expect(mostOfSmallForm(600_000)).toBe(4_000_000)
-    expect(mostOfSmallForm(900_000)).toBe(6_000_000)
+  it('takes less than 4 MB for ten minutes, and in proportion beyond', () => {
+    expect(mostOfSmallForm(0)).toBe(3_900_000)
+    expect(mostOfSmallForm(600_000)).toBe(3_900_000)
+    expect(mostOfSmallForm(900_000)).toBe(5_850_000)
   })
 })

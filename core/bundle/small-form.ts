@@ -1,7 +1,7 @@
 import type { Ms } from '@core/model'
 
-/** A small form of a talk of this length takes no more than so many bytes; a longer one in proportion. */
-export const SMALL_FORM = { length: 600_000, bytes: 4_000_000 } as const
+/** A small form of a talk of this length takes no more than so many bytes, which is under 4 MB; a longer one in proportion. */
+export const SMALL_FORM = { length: 600_000, bytes: 3_900_000 } as const
 /** Bit rate of its voice, in bits a second: speech in Opus is good at that (RFC 7845, RFC 6716, 2.1.1). */
 export const SMALL_VOICE = 24_000
 

@@ -2,7 +2,8 @@ import type { Ms } from '@core/model'
 import type { Database } from '@server/database'
 import { noteExportShare } from '@server/domain'
 import type { ExportToMake } from '@server/domain'
-import type { PictureWatch } from '../tasks/encode-options'
+import { settings } from '@server/settings'
+import type { EncodeOptions, PictureWatch } from '../tasks/encode-options'
 import { WhileNeeded } from '../tasks/while-needed'
 
 /** What one export is made with. */
@@ -26,6 +27,15 @@ export interface ExportFacts {
 }
 
 export type ExportMaker = (work: ExportWork) => Promise<ExportFacts>
+
+/** How the pictures of an export are made: on every core, since somebody waits for them, but after films and takes. */
+export const exportOptions = (label: string): EncodeOptions => ({
+  label,
+  preview: null,
+  lanes: settings().encoderThreads,
+  first: 'long',
+  niceness: 5,
+})
 
 /** Watches over an export for as long as somebody wants it, and tells how much of it is done. */
 export class ExportWatch extends WhileNeeded {

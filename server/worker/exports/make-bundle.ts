@@ -5,10 +5,10 @@ import { codingOf, joinFilm } from '@render/video'
 import { bundleSource, firstName } from '@server/domain'
 import type { BundleSource } from '@server/domain'
 import { captionsFor } from '../tasks/captions-for'
-import { idleOptions } from '../tasks/while-idle'
 import { makePictures } from '../tasks/make-pictures'
 import { makeSound } from '../tasks/make-sound'
 import { filesOfBundle, pageOfBundle, slidesOfBundle } from './bundle-parts'
+import { exportOptions } from './export-work'
 import type { ExportFacts, ExportWork } from './export-work'
 import { zipInto } from './zip-folder'
 
@@ -31,7 +31,7 @@ async function makeFilm({ db, of, folder, label, watch }: ExportWork, { screenin
   const sound = makeSound(plan, label, watch.signal)
   // It is waited for below; until then its failure is nobody's.
   sound.catch(() => undefined)
-  const parts = await makePictures(whole, plan, codingOf('mp4', recipe.quality, recipe.bits), watch, { ...idleOptions(label), niceness: 5 })
+  const parts = await makePictures(whole, plan, codingOf('mp4', recipe.quality, recipe.bits), watch, exportOptions(label))
   await joinFilm({
     format: 'mp4',
     parts,

@@ -20,7 +20,7 @@ import { apartBounds } from '@server/settings'
 import { assetPath } from '@server/store'
 import { makePictures } from '../tasks/make-pictures'
 import { makeSound } from '../tasks/make-sound'
-import { idleOptions } from '../tasks/while-idle'
+import { exportOptions } from './export-work'
 import type { ExportFacts, ExportWork } from './export-work'
 
 /** Width at which slides are drawn, in pixels, and quality of the JPEG. */
@@ -44,7 +44,7 @@ async function facesOf({ folder, label, watch }: ExportWork, whole: FilmIndex): 
   const index = indexFilm(film)
   const plan = renderPlan(index, { ...USUAL_RECIPE, lines: 720 })
   watch.picturesFrom(plan.frames, 0, FACES)
-  const parts = await makePictures(index, plan, codingOf('mp4', 'good', USUAL_RECIPE.bits), watch, { ...idleOptions(label), niceness: 5 })
+  const parts = await makePictures(index, plan, codingOf('mp4', 'good', USUAL_RECIPE.bits), watch, exportOptions(label))
   const file = join(folder, 'faces.mp4')
   const notes = { title: '', artist: '', chapters: [], cover: null }
   await joinFilm({ format: 'mp4', parts, sound: null, notes, captions: null, fps: plan.fps, out: file, signal: watch.signal })

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { SMALL_VOICE, mostOfSmallForm } from '@core/bundle'
 import { renderPlan } from '@core/plan'
 import { USUAL_RECIPE } from '@core/model'
+import { filmOnItsWay } from '@contracts'
 import { packSpeech } from '@render/sound'
 import { bundleSource, firstName } from '@server/domain'
 import type { BundleSource } from '@server/domain'
@@ -43,7 +44,8 @@ export async function makeSmallBundle(work: ExportWork): Promise<ExportFacts> {
   const rows = await slidesOfBundle(source)
   const media = voice === null ? null : ({ kind: 'voice', file: 'voice.webm' } as const)
   const page = (drawn: object) => pageOfBundle(source, { slides: rows.slides, files: [], media, drawn })
-  const others = bytesOf(rows.entries) + bytesOf([await page(screening.film)]) + (voice === null ? 0 : (await stat(voice)).size)
+  const others =
+    bytesOf(rows.entries) + bytesOf([await page(filmOnItsWay(screening.film))]) + (voice === null ? 0 : (await stat(voice)).size)
   const most = mostOfSmallForm(screening.length)
   const pictures = await smallPictures(screening.film, most - others, (share) => {
     watch.reached(VOICE + (PAGE - VOICE) * share)

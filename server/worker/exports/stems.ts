@@ -12,7 +12,7 @@ import { codingOf, joinFilm } from '@render/video'
 import { slidePicture } from '@server/domain'
 import { voicePath } from '@server/store'
 import { makePictures } from '../tasks/make-pictures'
-import { idleOptions } from '../tasks/while-idle'
+import { exportOptions } from './export-work'
 import type { ExportWork } from './export-work'
 import type { ZipEntry } from './zip-folder'
 
@@ -53,7 +53,7 @@ async function makeStem(making: Making, take: ArchivedTake, stretches: readonly 
   const plan = renderPlan(index, { ...USUAL_RECIPE, lines: LINES[which] })
   const out = join(folder, `${name}.mp4`)
   watch.picturesFrom(plan.frames, watch.share, watch.share + (1 - watch.share) / 2)
-  const parts = await makePictures(index, plan, codingOf('mp4', 'good', USUAL_RECIPE.bits), watch, { ...idleOptions(label), niceness: 5 })
+  const parts = await makePictures(index, plan, codingOf('mp4', 'good', USUAL_RECIPE.bits), watch, exportOptions(label))
   const notes = { title: name, artist: '', chapters: plan.chapters, cover: null }
   await joinFilm({ format: 'mp4', parts, sound: null, notes, captions: null, fps: plan.fps, out, signal: watch.signal })
   const file = `edit/${name}.mp4`
