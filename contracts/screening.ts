@@ -1,7 +1,10 @@
 import { Refusal } from '@core/model'
-import type { Caption, DeliveryId, Film, GroupId, Ms, Picture, SharedFileId, Size, SlideId, TalkId, VisitId } from '@core/model'
+import type { Caption, DeliveryId, Film, GroupId, Ms, Picture, SharedFileId, Size, SlideId, TalkId } from '@core/model'
+import type { ScreenedVisit } from '@core/screening'
 import type { Saying } from '@core/words'
 import type { FilmView } from './views'
+
+export type { ScreenedVisit }
 
 export const SHARE_LEVELS = ['closed', 'link', 'people', 'group', 'shelf'] as const
 /**
@@ -91,17 +94,6 @@ export interface ShareView extends ShareFields {
   readonly address: string
   /** Whether something has to be said besides. */
   readonly phrased: boolean
-}
-
-/** One showing of a slide on a screening page. */
-export interface ScreenedVisit {
-  readonly id: VisitId
-  readonly slide: SlideId
-  /** Of its slide, counted from 1 in the order in which slides are shown. */
-  readonly number: number
-  readonly title: string
-  readonly start: Ms
-  readonly length: Ms
 }
 
 /** A slide's words on a screening page. */

@@ -1,28 +1,16 @@
 import { copyFile, mkdir } from 'node:fs/promises'
 import { join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
-import { PROGRAMS_FOLDER } from './start/programs'
-import { startCluster } from './start/postgres'
+import { onData } from './start/on-data'
 
 /**
  * Writes archives of all talks into a folder: npm run archives -- --to FOLDER, of one person with --person ADDRESS. A product that runs on
  * the data folder does the work; else it is done here.
  */
 const { values } = parseArgs({ options: { data: { type: 'string' }, to: { type: 'string' }, person: { type: 'string' } } })
-const data = resolve(values.data ?? process.env['AISLE_DATA'] ?? '.data')
-const external = process.env['DATABASE_URL']
-const cluster = external === undefined ? await startCluster(data) : { url: external, ran: true, stop: () => undefined }
-process.env['AISLE_DATA'] = data
-process.env['DATABASE_URL'] = cluster.url
-process.env['AISLE_LOG'] ??= 'error'
-process.env['AISLE_PROGRAMS'] ??= resolve(PROGRAMS_FOLDER)
-
+const command = await onData(values.data)
 /** Ends with what is to be said. */
-function end(code: number, sentence: string): never {
-  ;(code === 0 ? console.log : console.error)(sentence)
-  cluster.stop()
-  process.exit(code)
-}
+const end: (code: number, sentence: string) => never = command.end
 if (values.to === undefined) end(1, 'Name a folder with --to.')
 const to = resolve(values.to)
 
@@ -44,7 +32,7 @@ async function makeHere(): Promise<void> {
 let [written, failed] = [0, 0]
 for (const { id, name } of people) {
   await db.transaction().execute((q) => orderAccountArchives(q, id))
-  if (!cluster.ran) await makeHere()
+  if (!command.isRunning) await makeHere()
   for (;;) {
     const coming = (await accountArchives(db, id)).filter(({ made }) => made?.state === 'queued' || made?.state === 'making')
     if (coming.length === 0) break

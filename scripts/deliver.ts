@@ -1,11 +1,9 @@
 import { copyFile } from 'node:fs/promises'
-import { resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import { Refusal } from '@core/model'
 import type { Recipe } from '@core/model'
 import * as schemas from '@contracts/schemas'
-import { PROGRAMS_FOLDER } from './start/programs'
-import { startCluster } from './start/postgres'
+import { onData } from './start/on-data'
 
 /**
  * Makes a file of a talk from the command line, for evenings and scripts: npm run deliver -- --talk NAME --lines 720 --hold --out FILE.
@@ -22,20 +20,9 @@ const { values } = parseArgs({
     out: { type: 'string' },
   },
 })
-const data = resolve(values.data ?? process.env['AISLE_DATA'] ?? '.data')
-const external = process.env['DATABASE_URL']
-const cluster = external === undefined ? await startCluster(data) : { url: external, ran: true, stop: () => undefined }
-process.env['AISLE_DATA'] = data
-process.env['DATABASE_URL'] = cluster.url
-process.env['AISLE_LOG'] ??= 'error'
-process.env['AISLE_PROGRAMS'] ??= resolve(PROGRAMS_FOLDER)
-
+const command = await onData(values.data)
 /** Ends with what is to be said. */
-function end(code: number, sentence: string): never {
-  ;(code === 0 ? console.log : console.error)(sentence)
-  cluster.stop()
-  process.exit(code)
-}
+const end: (code: number, sentence: string) => never = command.end
 
 const { database } = await import('@server/database')
 const { orderDelivery } = await import('@server/domain')
@@ -60,7 +47,7 @@ const [id = ''] = await db
   .transaction()
   .execute((q) => orderDelivery(q, talk.id, wanted.value))
   .catch((fault: unknown) => end(1, fault instanceof Refusal ? fault.message : String(fault)))
-if (!cluster.ran) {
+if (!command.isRunning) {
   const { alone } = await import('@server/worker/claims')
   const { deliverTask } = await import('@server/worker/tasks/deliver')
   alone('deliver', id, deliverTask).catch((fault: unknown) => end(1, `Making this file failed: ${String(fault)}`))

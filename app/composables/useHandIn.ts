@@ -70,7 +70,14 @@ export function useHandIn(recipe: () => Recipe | null, estimate: () => EstimateV
     if (view.value !== null) view.value = { ...view.value, ...filled }
     filling += 1
     last = last
-      .then(() => attempt(() => api.patch(path.value, filled)))
+      // Nothing waits for it: what is pressed while it is on its way is not held up.
+      .then(() => {
+        trouble.value = null
+        return api.patch<unknown>(path.value, filled)
+      })
+      .catch((error: unknown) => {
+        trouble.value = sentenceOf(error)
+      })
       .then(() => {
         filling -= 1
         return filling === 0 ? load() : undefined

@@ -1,6 +1,7 @@
 export * from './edit-list-of'
 export * from './film-of-take'
 export * from './missing-from'
+export * from './pictured-in'
 export * from './read-me'
 export * from './renamed'
 export * from './talk-archive'

@@ -1,7 +1,8 @@
 import { assetsOfSlides } from '@core/deck'
 import { stretchesOf } from '@core/scene'
-import type { Programme, Slide } from '@core/model'
-import type { ArchivedVersion, TalkArchive } from './talk-archive'
+import type { Programme } from '@core/model'
+import { picturedIn } from './pictured-in'
+import type { TalkArchive } from './talk-archive'
 
 /** Steps that a version of a slide has, by slide and version. */
 const stepsByVersion = ({ versions }: TalkArchive): ReadonlyMap<string, number> =>
@@ -25,13 +26,6 @@ function missingFromProgramme(programme: Programme, archive: TalkArchive): strin
   return null
 }
 
-/** A version of a slide as assets are looked for in it. */
-const asSlide = ({ steps, composition, clips }: ArchivedVersion): Pick<Slide, 'steps' | 'composition' | 'clips'> => ({
-  steps,
-  composition,
-  ...(clips === null ? {} : { clips }),
-})
-
 /**
  * Something that an archive names and does not hold, in words: what it was changed to by hand, or cut short of. Nothing outside of it is
  * ever meant.
@@ -48,7 +42,7 @@ export function missingFrom(archive: TalkArchive): string | null {
   )
     return 'a slide'
   const assets = new Set(archive.assets.map(({ digest }) => digest))
-  const named = [...assetsOfSlides(archive.versions.map(asSlide)), ...archive.files.map(({ digest }) => digest)]
+  const named = [...assetsOfSlides(archive.versions.map(picturedIn)), ...archive.files.map(({ digest }) => digest)]
   if (firstMissing<string>(named, assets) !== undefined) return 'a picture or file'
   const stretches = archive.takes.flatMap((take) => take.stretches)
   const shown = stretches.flatMap(({ opening, cues }) => [

@@ -101,7 +101,8 @@ export interface ArchivedTake {
 /** What is said in a stretch, and what was put right in it. */
 export interface ArchivedWords {
   readonly stretch: StretchId
-  readonly listenedBy: string | null
+  /** What heard it; null: nothing was found. */
+  readonly listenedBy: 'model' | 'folder' | 'pauses' | null
   readonly said: Said
   readonly corrections: readonly { readonly from: Ms; readonly until: Ms; readonly text: string; readonly brought: boolean }[]
 }

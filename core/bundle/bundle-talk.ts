@@ -1,16 +1,6 @@
-import type { Caption, Ms, SlideId, VisitId } from '@core/model'
+import type { Caption, Ms, SlideId } from '@core/model'
+import type { ScreenedVisit } from '@core/screening'
 import type { Saying } from '@core/words'
-
-/** One showing of a slide in a bundle. */
-export interface BundleVisit {
-  readonly id: VisitId
-  readonly slide: SlideId
-  /** Of its slide, counted from 1. */
-  readonly number: number
-  readonly title: string
-  readonly start: Ms
-  readonly length: Ms
-}
 
 /** A slide in a bundle. */
 export interface BundleSlide {
@@ -50,7 +40,7 @@ export interface BundleTalk {
   readonly language: string
   readonly length: Ms
   readonly media: BundleMedia
-  readonly visits: readonly BundleVisit[]
+  readonly visits: readonly ScreenedVisit[]
   readonly slides: readonly BundleSlide[]
   readonly said: readonly Saying[]
   readonly captions: readonly Caption[]

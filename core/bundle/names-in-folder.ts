@@ -1,4 +1,4 @@
-import { fileName } from '@core/plan'
+import { fileName, freeName } from '@core/plan'
 
 const NOTHING = { talk: '', date: '', lines: '', slide: '', number: '' }
 const ENDING = /\.[0-9a-z]{1,8}$/i
@@ -14,9 +14,6 @@ export function namesInFolder(names: readonly string[]): readonly string[] {
   return names.map((name) => {
     const ending = (ENDING.exec(name)?.[0] ?? '').toLowerCase()
     const stem = fileName('{name}', NOTHING, { name: name.slice(0, name.length - ending.length) })
-    let free = `${stem}${ending}`
-    for (let n = 2; taken.has(free.toLowerCase()); n += 1) free = `${stem}-${String(n)}${ending}`
-    taken.add(free.toLowerCase())
-    return free
+    return freeName(stem, ending, taken)
   })
 }

@@ -1,5 +1,6 @@
-import { clockText } from '@core/formats'
-import type { BundleSlide, BundleTalk, BundleVisit } from './bundle-talk'
+import { clockText, escapeMarkup } from '@core/formats'
+import type { ScreenedVisit } from '@core/screening'
+import type { BundleSlide, BundleTalk } from './bundle-talk'
 
 /** What the page is made of besides the talk. */
 export interface WatchPageParts {
@@ -9,9 +10,6 @@ export interface WatchPageParts {
   readonly script: string
   readonly style: string
 }
-
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
 
 /** JSON that can stand in a page: nothing in it ends its element. */
 const inPage = (value: unknown): string => JSON.stringify(value).replaceAll('<', '\\u003c')
@@ -32,25 +30,25 @@ function stageOf({ media, slides }: BundleTalk): string {
   return media === null ? picture : `${picture}<audio id="media" controls preload="auto" src="${addressOf(media.file)}"></audio>`
 }
 
-const slab = (visit: BundleVisit): string =>
+const slab = (visit: ScreenedVisit): string =>
   `<li style="flex-grow:${String(visit.length)}"><button type="button" class="slab" data-at="${String(visit.start)}" ` +
-  `aria-label="${escaped(`Slide ${String(visit.number)}, ${nameOf(visit)}, at ${clockText(visit.start)}`)}">` +
+  `aria-label="${escapeMarkup(`Slide ${String(visit.number)}, ${nameOf(visit)}, at ${clockText(visit.start)}`)}">` +
   `<span>${String(visit.number)}</span></button></li>`
 
 /** A visit in the programme; the words of its slide stand at its first showing. */
-function row(visit: BundleVisit, slide: BundleSlide | undefined, isFirst: boolean): string {
+function row(visit: ScreenedVisit, slide: BundleSlide | undefined, isFirst: boolean): string {
   if (slide === undefined) return ''
   const { text, viewerNotes, description, links } = slide
   const words = [
-    ...(viewerNotes === '' ? [] : [`<p class="note">${escaped(viewerNotes)}</p>`]),
-    ...(description === '' ? [] : [`<p class="description">${escaped(description)}</p>`]),
-    ...links.map((link) => `<p><a href="${escaped(link)}" rel="noopener noreferrer" target="_blank">${escaped(link)}</a></p>`),
-    ...(text === '' ? [] : [`<details><summary>All words on it</summary><p class="text">${escaped(text)}</p></details>`]),
+    ...(viewerNotes === '' ? [] : [`<p class="note">${escapeMarkup(viewerNotes)}</p>`]),
+    ...(description === '' ? [] : [`<p class="description">${escapeMarkup(description)}</p>`]),
+    ...links.map((link) => `<p><a href="${escapeMarkup(link)}" rel="noopener noreferrer" target="_blank">${escapeMarkup(link)}</a></p>`),
+    ...(text === '' ? [] : [`<details><summary>All words on it</summary><p class="text">${escapeMarkup(text)}</p></details>`]),
   ]
   return (
-    `<li data-visit="${escaped(visit.id)}" data-slide="${escaped(slide.id)}"><button type="button" class="go" ` +
+    `<li data-visit="${escapeMarkup(visit.id)}" data-slide="${escapeMarkup(slide.id)}"><button type="button" class="go" ` +
     `data-at="${String(visit.start)}"><img src="${addressOf(slide.picture)}" alt="" loading="lazy">` +
-    `<span class="name"><small>${String(visit.number)}</small> ${escaped(nameOf(visit))}<span class="hit"></span></span>` +
+    `<span class="name"><small>${String(visit.number)}</small> ${escapeMarkup(nameOf(visit))}<span class="hit"></span></span>` +
     `<span class="clock">${clockText(visit.start)}</span></button>${isFirst ? `<div class="words">${words.join('')}</div>` : ''}</li>`
   )
 }
@@ -66,7 +64,7 @@ const saidLines = ({ said }: BundleTalk): string =>
     .map(
       ({ from, words }) =>
         `<li><button type="button" class="line" data-at="${String(from)}"><span class="clock">${clockText(from)}</span> ` +
-        `${escaped(words)}</button></li>`,
+        `${escapeMarkup(words)}</button></li>`,
     )
     .join('\n')
 
@@ -79,7 +77,7 @@ const takeAlong = ({ files }: BundleTalk): string =>
   files.length === 0
     ? ''
     : `<section aria-labelledby="files"><h2 id="files">In this folder</h2><ul class="files">${files
-        .map(({ file, says }) => `<li><a href="${addressOf(file)}">${escaped(says)}</a></li>`)
+        .map(({ file, says }) => `<li><a href="${addressOf(file)}">${escapeMarkup(says)}</a></li>`)
         .join('')}</ul></section>`
 
 /**
@@ -89,22 +87,22 @@ const takeAlong = ({ files }: BundleTalk): string =>
 export function watchPage({ talk, drawn, script, style }: WatchPageParts): string {
   const by = [talk.presenter, clockText(talk.length)].filter((part) => part !== '').join(', ')
   return `<!doctype html>
-<html lang="${escaped(talk.language)}">
+<html lang="${escapeMarkup(talk.language)}">
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <meta name="referrer" content="no-referrer">
-<title>${escaped(talk.title)}</title>
+<title>${escapeMarkup(talk.title)}</title>
 <style>${style}</style>
 </head>
 <body>
-<header><h1>${escaped(talk.title)}</h1><p class="by">${escaped(by)}</p></header>
+<header><h1>${escapeMarkup(talk.title)}</h1><p class="by">${escapeMarkup(by)}</p></header>
 <main>
 <p id="trouble" class="notice" role="alert" hidden></p>
 <div id="stage">${stageOf(talk)}<p id="caption" hidden></p></div>
 <div id="controls" hidden></div>
 <nav aria-label="Slides along the talk" id="aisle"><ol>${talk.visits.map(slab).join('')}</ol><i id="place" aria-hidden="true"></i></nav>
-${talk.description === '' ? '' : `<p class="about">${escaped(talk.description)}</p>`}
+${talk.description === '' ? '' : `<p class="about">${escapeMarkup(talk.description)}</p>`}
 <div class="below">
 <section aria-labelledby="programme-title"><div class="top"><h2 id="programme-title">Programme</h2><span id="finder"></span></div>
 <p id="found" class="soft" role="status" hidden></p>

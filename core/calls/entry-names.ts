@@ -1,4 +1,4 @@
-import { fileName } from '@core/plan'
+import { fileName, freeName } from '@core/plan'
 
 /** Fields of an entry's name, besides what rules ask to be filled in. */
 export const ENTRY_FIELDS = ['name', 'talk', 'date', 'number'] as const
@@ -28,15 +28,6 @@ export function entryNames(pattern: string, entries: readonly NamedEntry[]): rea
   return entries.map(({ name, talk, date, fields }, n) => {
     const number = String(n + 1).padStart(digits, '0')
     const wanted = fileName(pattern, { talk, date, number, lines: '', slide: '' }, { ...fields, name })
-    const free = freeName(wanted, taken)
-    taken.add(free.toLowerCase())
-    return free
+    return freeName(wanted, '', taken)
   })
-}
-
-function freeName(wanted: string, taken: ReadonlySet<string>): string {
-  for (let n = 1; ; n += 1) {
-    const name = n === 1 ? wanted : `${wanted}-${String(n)}`
-    if (!taken.has(name.toLowerCase())) return name
-  }
 }

@@ -1,6 +1,6 @@
 import { CONTENT_COLUMNS, CONTENT_ROWS, clearOf } from '@core/layout'
 import { inlineRuns, plainText, wordsOf } from '@core/markup'
-import { LAYOUTS_WITH_PICTURES } from '@core/model'
+import { LAYOUTS_WITH_PICTURES, newSlide } from '@core/model'
 import type { ComposedPicture, Composition, PageLink, Rect, Size, Slide, SlideId, Step } from '@core/model'
 import { layOut } from './lay-out'
 import type { LaidOut, Mark } from './laid-out'
@@ -79,22 +79,7 @@ export function withPictures(composition: Composition, pictures: readonly Compos
 }
 
 /** A slide that is made here, with nothing said of it. */
-export const composedSlide = (id: SlideId, composition: Composition, title = ''): Slide => ({
-  id,
-  version: 1,
-  title,
-  notes: '',
-  section: '',
-  viewerNotes: '',
-  description: '',
-  steps: [],
-  composition,
-  framing: null,
-  planned: null,
-  skip: false,
-  optional: false,
-  transition: 'cut',
-})
+export const composedSlide = (id: SlideId, composition: Composition, title = ''): Slide => newSlide(id, { title, composition })
 
 /** What a slide made here is until something is written on it. */
 export const emptyComposition = (layout: Composition['layout'], theme: Composition['theme']): Composition => ({

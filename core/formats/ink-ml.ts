@@ -1,6 +1,7 @@
 import { INK_HEX } from '@core/ink'
 import { INK_COLOURS, INK_WIDTHS, INK_WIDTH_NAMES, MARKER_BREADTH } from '@core/model'
 import type { InkColour, InkPoint, InkTool, InkWidth, Ms, Size, Stroke } from '@core/model'
+import { escapeMarkup } from './escape-markup'
 
 /** A stroke with when it was begun, in ms of what it was drawn in; null: it lay there when that began. */
 export interface TimedStroke {
@@ -10,9 +11,6 @@ export interface TimedStroke {
 
 /** Height of a slide in the units in which its ink is written; its width follows from the deck's shape. */
 const HEIGHT = 10_000
-
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
 
 const brushName = (colour: InkColour, width: InkWidth, tool: InkTool): string => `${tool}-${width}-${colour}`
 
@@ -42,12 +40,13 @@ function trace({ stroke, at }: TimedStroke, wide: number): string {
   const tool = stroke.tool === 'marker' ? 'marker' : 'pen'
   const place = ({ x, y, p, dt }: InkPoint): string =>
     [Math.round(x * wide), Math.round(y * HEIGHT), Math.round(p * 1000) / 1000, dt].join(' ')
-  const label = stroke.tool === 'label' ? `<annotation type="text">${escaped(stroke.text ?? '')}</annotation>\n` : ''
+  const label = stroke.tool === 'label' ? `<annotation type="text">${escapeMarkup(stroke.text ?? '')}</annotation>\n` : ''
   const begun = at === null ? '' : ` timeOffset="${String(at)}"`
   const brushed = `brushRef="#${brushName(stroke.colour, stroke.width, tool)}"`
-  const drawn = `<trace xml:id="s-${escaped(stroke.id)}" contextRef="#slide" ${brushed}${begun}>`
+  const drawn = `<trace xml:id="s-${escapeMarkup(stroke.id)}" contextRef="#slide" ${brushed}${begun}>`
   const points = stroke.points.map(place).join(', ')
-  return `<traceGroup>\n<annotation type="slide">${escaped(stroke.slide)}</annotation>\n${label}${drawn}${points}</trace>\n</traceGroup>`
+  const slide = `<annotation type="slide">${escapeMarkup(stroke.slide)}</annotation>`
+  return `<traceGroup>\n${slide}\n${label}${drawn}${points}</trace>\n</traceGroup>`
 }
 
 /**

@@ -1,5 +1,6 @@
 import { wordsOf } from '@core/markup'
 import type { Ms } from '@core/model'
+import { escapeMarkup } from './escape-markup'
 
 /** A picture that stands in a document. */
 export interface TranscriptPicture {
@@ -84,17 +85,14 @@ export const transcriptAsMarkdown = (transcript: Transcript): string =>
     ]),
   ].join('\n\n') + '\n'
 
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
-
 /** A page by itself, with nothing that it would have to fetch. */
 export const transcriptAsHtml = (transcript: Transcript): string =>
   `<!doctype html>
-<html lang="${escaped(transcript.language)}">
+<html lang="${escapeMarkup(transcript.language)}">
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escaped(transcript.title)}</title>
+<title>${escapeMarkup(transcript.title)}</title>
 <style>
 body { max-width: 42rem; margin: 2rem auto; padding: 0 1rem; font: 1.1rem/1.6 sans-serif }
 aside { white-space: pre-line; color: #555 }
@@ -102,8 +100,8 @@ img { max-width: 100%; border: 1px solid #ccc }
 </style>
 </head>
 <body>
-<h1>${escaped(transcript.title)}</h1>
-<p>${escaped(headLine(transcript))}</p>
+<h1>${escapeMarkup(transcript.title)}</h1>
+<p>${escapeMarkup(headLine(transcript))}</p>
 ${transcript.talks.map(htmlOfTalk).join('\n')}
 </body>
 </html>
@@ -112,12 +110,12 @@ ${transcript.talks.map(htmlOfTalk).join('\n')}
 function htmlOfTalk({ name, parts }: TranscriptTalk): string {
   const tag = name === null ? 'h2' : 'h3'
   return [
-    ...(name === null ? [] : [`<h2>${escaped(name)}</h2>`]),
+    ...(name === null ? [] : [`<h2>${escapeMarkup(name)}</h2>`]),
     ...parts.flatMap((part) => [
-      `<${tag}>${escaped(part.heading)} <small>${clockText(part.from)}</small></${tag}>`,
-      ...(part.picture === null ? [] : [`<img src="data:image/jpeg;base64,${part.picture.jpeg}" alt="${escaped(part.heading)}">`]),
-      ...part.paragraphs.map((paragraph) => `<p>${escaped(paragraph)}</p>`),
-      ...(part.viewerNotes.trim() === '' ? [] : [`<aside>${viewerLines(part).map(escaped).join('\n')}</aside>`]),
+      `<${tag}>${escapeMarkup(part.heading)} <small>${clockText(part.from)}</small></${tag}>`,
+      ...(part.picture === null ? [] : [`<img src="data:image/jpeg;base64,${part.picture.jpeg}" alt="${escapeMarkup(part.heading)}">`]),
+      ...part.paragraphs.map((paragraph) => `<p>${escapeMarkup(paragraph)}</p>`),
+      ...(part.viewerNotes.trim() === '' ? [] : [`<aside>${viewerLines(part).map(escapeMarkup).join('\n')}</aside>`]),
     ]),
   ].join('\n')
 }

@@ -120,3 +120,22 @@ export const SHAPES: readonly Size[] = [
   { width: 1, height: 1 },
   { width: 9, height: 16 },
 ]
+
+/** A slide of which nothing is said but what is given. */
+export const newSlide = (id: SlideId, fields: Partial<Omit<Slide, 'id'>>): Slide => ({
+  id,
+  version: 1,
+  title: '',
+  section: '',
+  notes: '',
+  viewerNotes: '',
+  description: '',
+  steps: [],
+  composition: null,
+  framing: null,
+  planned: null,
+  skip: false,
+  optional: false,
+  transition: 'cut',
+  ...fields,
+})

@@ -1,6 +1,7 @@
 import { recomposed } from '@core/compose'
 import { readMarkdownDeck } from '@core/formats'
 import { composedFraming } from '@core/layout'
+import { newSlide } from '@core/model'
 import type { Framing, Layout, Size, Slide, SlideId } from '@core/model'
 import { CONFERENCE } from './conference'
 import { LESSON } from './lesson'
@@ -37,22 +38,14 @@ export function starterSlides(name: StarterName, newId: () => SlideId): readonly
   return slides.flatMap((slide) =>
     readMarkdownDeck(textOf(slide)).map(({ composition, notes, viewerNotes }) =>
       recomposed(
-        {
-          id: newId(),
-          version: 1,
-          title: '',
+        newSlide(newId(), {
           section: slide.section ?? '',
           notes,
           viewerNotes,
-          description: '',
-          steps: [],
           composition: { ...composition, theme, pictures: [] },
           framing: framingFor(slide.face, composition.layout),
           planned: slide.planned,
-          skip: false,
-          optional: false,
-          transition: 'cut',
-        },
+        }),
         STARTER_SHAPE,
       ),
     ),

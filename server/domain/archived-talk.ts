@@ -1,6 +1,6 @@
 import { group } from 'd3'
 import type { Selectable } from 'kysely'
-import { ARCHIVE_KIND, ARCHIVE_VERSION } from '@core/archive'
+import { ARCHIVE_KIND, ARCHIVE_VERSION, picturedIn } from '@core/archive'
 import type { ArchivedAsset, ArchivedStretch, ArchivedTake, ArchivedVersion, ArchivedWords, TalkArchive } from '@core/archive'
 import { namesInFolder } from '@core/bundle'
 import { assetsOfSlides } from '@core/deck'
@@ -188,7 +188,7 @@ export async function archivedTalk(q: Queries, talk: string, made: string): Prom
     q.selectFrom('shared_link').select(['address', 'title']).where('talk', '=', talk).orderBy('position').execute(),
     q.selectFrom('shared_file').select(['name', 'digest']).where('talk', '=', talk).orderBy('added').orderBy('name').execute(),
   ])
-  const named = assetsOfSlides(versions.map(({ clips, ...version }) => ({ ...version, ...(clips === null ? {} : { clips }) })))
+  const named = assetsOfSlides(versions.map(picturedIn))
   const digests = new Set<string>([...named, ...files.map(({ digest }) => digest)])
   return {
     kind: ARCHIVE_KIND,

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { FULL_CONTENT } from '@core/layout'
-import { Refusal, asId } from '@core/model'
+import { Refusal, asId, newSlide } from '@core/model'
 import type { AssetId, Clip, ClipId, Cue, Ms, Size, Slide, SlideId } from '@core/model'
 import type { Queries } from '@server/database'
 import { putUnder, uploadFolder } from '@server/store'
@@ -84,22 +84,13 @@ export interface FoundFilmTake {
   readonly voice: string | null
 }
 
-const stillSlide = ({ title, poster, thumb }: FilmStill, size: Size): Slide => ({
-  id: asId(randomUUID()),
-  version: 1,
-  title,
-  section: '',
-  notes: '',
-  viewerNotes: '',
-  description: '',
-  steps: [{ picture: { kind: 'image', source: poster, size, ground: '#000000', screen: poster, thumb }, content: FULL_CONTENT, text: '' }],
-  composition: null,
-  framing: null,
-  planned: null,
-  skip: false,
-  optional: false,
-  transition: 'cut',
-})
+const stillSlide = ({ title, poster, thumb }: FilmStill, size: Size): Slide =>
+  newSlide(asId(randomUUID()), {
+    title,
+    steps: [
+      { picture: { kind: 'image', source: poster, size, ground: '#000000', screen: poster, thumb }, content: FULL_CONTENT, text: '' },
+    ],
+  })
 
 /** The film on a slide: it is seen there only where this take plays it, and what is heard of it is the take's voice. */
 const filmOn = (kept: KeptClip): Clip =>

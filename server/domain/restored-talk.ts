@@ -1,15 +1,17 @@
 import { randomUUID } from 'node:crypto'
+import { join } from 'node:path'
 import type { Selectable } from 'kysely'
 import { renamed } from '@core/archive'
 import type { ArchivedStretch, TalkArchive } from '@core/archive'
+import { Refusal } from '@core/model'
 import type { Programme } from '@core/model'
-import type { ListenedBy } from '@contracts'
 import type { Queries, StretchTable } from '@server/database'
 import { tell } from './events'
 import { addImport } from './imports'
 import { addJob } from './jobs'
 import type { Uploaded } from './kept-for-talk'
 import { saveProgramme } from './programmes'
+import { putUnder, uploadFolder } from '@server/store'
 import { lockShare } from './shares'
 import { addTalk } from './talks'
 
@@ -17,18 +19,21 @@ import { addTalk } from './talks'
 const MANY = 1000
 
 /** Where an archive that was brought lies until it is read. */
-export const broughtArchive = (id: string): string => `archive-${id}`
+export const broughtArchive = (id: string): string => join(uploadFolder(), `archive-${id}`)
 
 /**
- * Makes a talk for an archive that was brought; it is read by a job. In one transaction.
- * @returns the talk, and the import that tells how far it is
- * @throws Refusal `too-many`
+ * Makes a talk of an archive that was brought; it is read by a job. In one transaction.
+ * @returns the talk
+ * @throws Refusal `malformed` when it is not one file, `too-many`
  */
-export async function beginRestoring(q: Queries, owner: string, { name }: Pick<Uploaded, 'name'>): Promise<{ talk: string; id: string }> {
-  const talk = await addTalk(q, owner, name.replace(/\.zip$/i, '').slice(0, 160) || 'Archive', null)
-  const id = await addImport(q, talk, name)
+export async function beginRestoring(q: Queries, owner: string, files: readonly Uploaded[]): Promise<string> {
+  const [file] = files
+  if (file === undefined || files.length > 1) throw new Refusal('malformed', 'Bring one archive at a time.')
+  const talk = await addTalk(q, owner, file.name.replace(/\.zip$/i, '').slice(0, 160) || 'Archive', null)
+  const id = await addImport(q, talk, file.name)
+  await putUnder(file.path, broughtArchive(id))
   await addJob(q, 'read-archive', { id }, `read-archive:${id}`)
-  return { talk, id }
+  return talk
 }
 
 /** Notes how many files of an archive were read, which is told. */
@@ -37,16 +42,13 @@ export async function noteFilesRead(q: Queries, { id, talk }: { readonly id: str
   await tell(q, { talk, kind: 'import', id })
 }
 
-/**
- * An archive with ids of its own for all that this server knows by an id: what it calls itself may be somebody else's here.
- * @returns it, with the new ids of its stretches by their old ones
- */
-export function withOwnIds(archive: TalkArchive): { readonly archive: TalkArchive; readonly stretches: ReadonlyMap<string, string> } {
-  const fresh = (ids: readonly string[]): readonly (readonly [string, string])[] => ids.map((id) => [id, randomUUID()])
-  const stretches = new Map(fresh(archive.takes.flatMap((take) => take.stretches.map(({ id }) => id))))
-  const names = new Map([...fresh(archive.slides.map(({ id }) => id)), ...fresh(archive.takes.map(({ id }) => id)), ...stretches])
+/** An archive with ids of its own for all that this server knows by an id: what it calls itself may be somebody else's here. */
+export function withOwnIds(archive: TalkArchive): TalkArchive {
+  const { slides, takes } = archive
+  const stretches = takes.flatMap((take) => take.stretches)
+  const names = new Map([...slides, ...takes, ...stretches].map(({ id }) => [id as string, randomUUID() as string]))
   // Its form is that of what was given.
-  return { archive: renamed(archive, names) as TalkArchive, stretches }
+  return renamed(archive, names) as TalkArchive
 }
 
 /** Takes out what was put into a talk by somebody who read an archive and was broken off. */
@@ -175,14 +177,11 @@ export const restoredStretches = (q: Queries, talk: string): Promise<readonly Se
     .orderBy('stretch.id')
     .execute()
 
-const isListener = (by: string | null): by is ListenedBy | null => by === null || by === 'model' || by === 'folder' || by === 'pauses'
-
 async function putWords(q: Queries, { words }: TalkArchive): Promise<void> {
   for (const { stretch, listenedBy, said, corrections } of words) {
-    const by = isListener(listenedBy) ? listenedBy : null
     await q
       .insertInto('stretch_words')
-      .values({ stretch, state: 'done', listened_by: by, said: JSON.stringify(said), sentence: null })
+      .values({ stretch, state: 'done', listened_by: listenedBy, said: JSON.stringify(said), sentence: null })
       .execute()
     if (corrections.length > 0)
       await q

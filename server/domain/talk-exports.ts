@@ -150,6 +150,18 @@ export async function exportToMake(q: Queries, id: string): Promise<ExportToMake
 const turnOf = (q: Queries, { id, turn }: Pick<ExportToMake, 'id' | 'turn'>) =>
   q.updateTable('talk_export').where('id', '=', id).where('turn', '=', turn).where('state', '=', 'making')
 
+/** Whether one that is being made is still wanted. */
+export async function isExportWanted(q: Queries, { id, turn }: Pick<ExportToMake, 'id' | 'turn'>): Promise<boolean> {
+  const row = await q
+    .selectFrom('talk_export')
+    .select('id')
+    .where('id', '=', id)
+    .where('turn', '=', turn)
+    .where('state', '=', 'making')
+    .executeTakeFirst()
+  return row !== undefined
+}
+
 /** Notes how much of one is done, 0 to 1. @returns whether it is still wanted */
 export async function noteExportShare(q: Queries, made: ExportToMake, share: number): Promise<boolean> {
   const { numUpdatedRows } = await turnOf(q, made).set({ share }).executeTakeFirst()

@@ -1,4 +1,5 @@
 import { createReadStream } from 'node:fs'
+import type { Readable } from 'node:stream'
 import { getRequestHeader, sendStream, setResponseHeaders, setResponseStatus } from 'h3'
 import type { H3Event } from 'h3'
 import { Refusal } from '@core/model'
@@ -59,12 +60,21 @@ export async function sendFile(event: H3Event, file: SentFile): Promise<void> {
   if (size > 0) await sendStream(event, createReadStream(file.path, { start, end }))
 }
 
+/** Sends an archive that is made while it is sent, to be saved under a name. */
+export async function sendZip(event: H3Event, stream: Readable, download: string): Promise<void> {
+  setResponseHeaders(event, savedAs('application/zip', download))
+  await sendStream(event, stream)
+}
+
+/** What is said of something that is made for this answer alone. */
+const savedAs = (mime: string, download: string): Record<string, string> => ({
+  'content-type': mime,
+  'cache-control': 'private, no-store',
+  'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(download)}`,
+})
+
 /** Sends what was made just now, to be saved under a name. */
 export function sendMade(event: H3Event, body: string | Buffer, mime: string, download: string): string | Buffer {
-  setResponseHeaders(event, {
-    'content-type': mime,
-    'cache-control': 'private, no-store',
-    'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(download)}`,
-  })
+  setResponseHeaders(event, savedAs(mime, download))
   return body
 }

@@ -1,4 +1,5 @@
 export * from './entry-files'
 export * from './leavings'
 export * from './media-store'
+export * from './recording-files'
 export * from './segment-cache'

@@ -1,3 +1,4 @@
+import { escapeMarkup } from '@core/formats'
 import { TRIAL_WORDS } from '../fonts'
 import type { OfficePackage } from '../office-package'
 import { attribute, childOf, childrenOf, parseXml, removeElement, rootOf, serialised } from '../xml'
@@ -16,15 +17,12 @@ const SLIDE_CONTENT = 'application/vnd.openxmlformats-officedocument.presentatio
 const MAIN_CONTENT = 'application/vnd.openxmlformats-officedocument.presentationml.presentation.main+xml'
 const HEAD = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n'
 
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
-
 /** What a part refers to, as XML. */
 export const relationsXml = (relations: readonly Pick<Relation, 'id' | 'uri' | 'target' | 'external'>[]): string =>
   `${HEAD}<Relationships xmlns="${RELATIONSHIPS}">${relations
     .map(
       ({ id, uri, target, external }) =>
-        `<Relationship Id="${escaped(id)}" Type="${escaped(uri)}" Target="${escaped(external ? target : `/${target}`)}"` +
+        `<Relationship Id="${escapeMarkup(id)}" Type="${escapeMarkup(uri)}" Target="${escapeMarkup(external ? target : `/${target}`)}"` +
         `${external ? ' TargetMode="External"' : ''}/>`,
     )
     .join('')}</Relationships>`
@@ -38,7 +36,7 @@ export const trialPage = (font: string, sample: Document): string => {
     `${HEAD}<p:sld xmlns:p="${presentation}" xmlns:a="${drawing}"><p:cSld><p:spTree><p:nvGrpSpPr><p:cNvPr id="1" name=""/>` +
     '<p:cNvGrpSpPr/><p:nvPr/></p:nvGrpSpPr><p:grpSpPr/><p:sp><p:nvSpPr><p:cNvPr id="2" name="t"/><p:cNvSpPr/><p:nvPr/></p:nvSpPr>' +
     '<p:spPr><a:xfrm><a:off x="0" y="0"/><a:ext cx="6000000" cy="900000"/></a:xfrm><a:prstGeom prst="rect"><a:avLst/></a:prstGeom>' +
-    `</p:spPr><p:txBody><a:bodyPr/><a:p><a:r><a:rPr lang="en-US"><a:latin typeface="${escaped(font)}"/></a:rPr>` +
+    `</p:spPr><p:txBody><a:bodyPr/><a:p><a:r><a:rPr lang="en-US"><a:latin typeface="${escapeMarkup(font)}"/></a:rPr>` +
     `<a:t>${TRIAL_WORDS}</a:t></a:r></a:p>` +
     '</p:txBody></p:sp></p:spTree></p:cSld></p:sld>'
   )

@@ -1,6 +1,6 @@
 import type { Ms } from '@core/model'
 import type { Database } from '@server/database'
-import { noteExportShare } from '@server/domain'
+import { isExportWanted, noteExportShare } from '@server/domain'
 import type { ExportToMake } from '@server/domain'
 import { settings } from '@server/settings'
 import type { EncodeOptions, PictureWatch } from '../tasks/encode-options'
@@ -39,13 +39,24 @@ export const exportOptions = (label: string): EncodeOptions => ({
 
 /** Watches over an export for as long as somebody wants it, and tells how much of it is done. */
 export class ExportWatch extends WhileNeeded {
-  #share: number
+  #share = 0
   #frames: { readonly all: number; readonly from: number; readonly to: number } | null = null
   #done = 0
 
   constructor(db: Database, of: ExportToMake) {
-    super(() => noteExportShare(db, of, this.#share))
-    this.#share = 0
+    let told = 0
+    super(async () => {
+      const share = this.#share
+      // A database that is away for a moment is no reason to stop: what is made then is noted when it is back, or is tried again.
+      const asking = share === told ? isExportWanted(db, of) : noteExportShare(db, of, share)
+      return await asking.then(
+        (wanted) => {
+          told = share
+          return wanted
+        },
+        () => true,
+      )
+    })
   }
 
   get share(): number {

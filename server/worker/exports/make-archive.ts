@@ -7,7 +7,7 @@ import { inkMl, subRip, webVtt } from '@core/formats'
 import { indexFilm } from '@core/scene'
 import { captionsOf } from '@core/words'
 import { archivedTalk, filesToKeep, filmOf, firstName, nullIfConflict, transcriptFile, wordsOfFilm } from '@server/domain'
-import { assetPath, broughtPath, deliveryPath, rawPath, sizeOf, stillPath, tailPath } from '@server/store'
+import { assetPath, deliveryPath, recordingFiles, sizeOf } from '@server/store'
 import type { ExportFacts, ExportWork } from './export-work'
 import { editingFiles } from './stems'
 import { zipInto } from './zip-folder'
@@ -23,14 +23,9 @@ function sharedFiles({ files }: TalkArchive): readonly ZipEntry[] {
 }
 
 /** Files of a recording as they came. */
-async function recordingFiles({ id, folder, tail, stills }: ArchivedStretch): Promise<readonly ZipEntry[]> {
+async function archivedFiles({ folder, ...stretch }: ArchivedStretch): Promise<readonly ZipEntry[]> {
   if (folder === null) return []
-  const wanted: readonly (readonly [string, string])[] = [
-    ['raw.webm', rawPath(id)],
-    ['brought', broughtPath(id)],
-    ...(tail === null ? [] : [['tail.pcm', tailPath(id)] as const]),
-    ...Object.keys(stills ?? {}).map((n) => [`still-${n}.png`, stillPath(id, Number(n))] as const),
-  ]
+  const wanted = recordingFiles(stretch)
   const sizes = await Promise.all(wanted.map(([, path]) => sizeOf(path)))
   return wanted.flatMap(([name, path], n) => (sizes[n] == null ? [] : [{ name: `${folder}/${name}`, path }]))
 }
@@ -73,7 +68,7 @@ export async function makeArchive(work: ExportWork): Promise<ExportFacts> {
   const text = join(folder, 'talk.json')
   await writeFile(text, JSON.stringify(archive))
   const recordings: ZipEntry[] = []
-  for (const stretch of archive.takes.flatMap(({ stretches }) => stretches)) recordings.push(...(await recordingFiles(stretch)))
+  for (const stretch of archive.takes.flatMap(({ stretches }) => stretches)) recordings.push(...(await archivedFiles(stretch)))
   const entries: readonly ZipEntry[] = [
     { name: 'READ ME.txt', bytes: readMe(archive) },
     { name: 'talk.json', path: text },

@@ -43,7 +43,7 @@ export async function makeExportTask(id: string, claim: Claim): Promise<void> {
     })
     if (!kept) log.info({ export: id }, 'nobody wants it any more')
   } catch (error) {
-    if (watch.signal.aborted) log.info({ export: id }, 'an export was stopped')
+    if (watch.needless) log.info({ export: id }, 'an export was stopped')
     else if (error instanceof Refusal) await exportFailed(db, id, error.message)
     else if (await storeIsFull()) {
       await exportFailed(db, id, "The server's disk is full, so this could not be made. Free some space there and try again.")

@@ -12,44 +12,27 @@ import { Refusal, USUAL_RECIPE } from '@core/model'
 import type { Size, Slide } from '@core/model'
 import { cutVisitMedia, firstPicture, writeNarratedDeck } from '@render/narrated'
 import type { NarratedSlide } from '@render/narrated'
-import { PictureSource, codingOf, joinFilm } from '@render/video'
+import { PictureSource } from '@render/video'
 import type { Drawn } from '@render/video'
 import { bundleSource } from '@server/domain'
 import type { BundleSource, Screening } from '@server/domain'
 import { apartBounds } from '@server/settings'
 import { assetPath } from '@server/store'
-import { makePictures } from '../tasks/make-pictures'
 import { makeSound } from '../tasks/make-sound'
-import { exportOptions } from './export-work'
 import type { ExportFacts, ExportWork } from './export-work'
+import { silentFilm } from './silent-film'
+import type { SilentFilm } from './silent-film'
 
 /** Width at which slides are drawn, in pixels, and quality of the JPEG. */
 const WIDTH = 1920
 const QUALITY = 85
+/** Lines of the film that faces are cut out of. */
+const FACE_LINES = 720
 /** How much of the work is done when the faces are there, and when all showings are cut. */
 const FACES = 0.5
 const CUT = 0.95
 /** What stands where a voice is that is not seen, in pixels. */
 const POSTER = { width: 64, height: 64 }
-
-/** The face alone, in the film's time; null: it is never seen. */
-interface Faces {
-  readonly file: string
-  readonly size: Size
-}
-
-async function facesOf({ folder, label, watch }: ExportWork, whole: FilmIndex): Promise<Faces | null> {
-  const film = filmOfFaces(whole.film)
-  if (film === null) return null
-  const index = indexFilm(film)
-  const plan = renderPlan(index, { ...USUAL_RECIPE, lines: 720 })
-  watch.picturesFrom(plan.frames, 0, FACES)
-  const parts = await makePictures(index, plan, codingOf('mp4', 'good', USUAL_RECIPE.bits), watch, exportOptions(label))
-  const file = join(folder, 'faces.mp4')
-  const notes = { title: '', artist: '', chapters: [], cover: null }
-  await joinFilm({ format: 'mp4', parts, sound: null, notes, captions: null, fps: plan.fps, out: file, signal: watch.signal })
-  return { file, size: plan.frame }
-}
 
 /** Draws slides as they were shown, without the face. */
 class SlideDrawer {
@@ -112,7 +95,8 @@ interface Making {
   readonly source: BundleSource
   readonly drawer: SlideDrawer
   readonly voice: string | null
-  readonly faces: Faces | null
+  /** The face alone, in the film's time; null: it is never seen. */
+  readonly faces: SilentFilm | null
 }
 
 async function mediaOf({ work, source, voice, faces }: Making, visit: NarratedVisit, n: number): Promise<NarratedSlide['media']> {
@@ -121,7 +105,7 @@ async function mediaOf({ work, source, voice, faces }: Making, visit: NarratedVi
   if (voice === null && !seen) return null
   const out = join(work.folder, `visit-${String(n)}.mp4`)
   const frame = { width: WIDTH, height: (WIDTH * source.screening.film.shape.height) / source.screening.film.shape.width }
-  const cut = seen ? { ...faces, framing: face.framing, shown: insetBox(face.framing, frame) } : null
+  const cut = seen ? { file: faces.path, size: faces.frame, framing: face.framing, shown: insetBox(face.framing, frame) } : null
   await cutVisitMedia({ voice, face: cut, start, length, out, signal: work.watch.signal })
   return { file: out, face: seen ? face.rect : null, poster: seen ? await firstPicture(out, work.watch.signal) : await voiceMark() }
 }
@@ -156,7 +140,8 @@ export async function makeNarrated(work: ExportWork): Promise<ExportFacts> {
   const index = indexFilm(screening.film)
   const plan = renderPlan(screening.whole, { ...USUAL_RECIPE, format: 'wav' })
   const voice = screening.voice ? (await makeSound(plan, label, watch.signal)).file : null
-  const faces = await facesOf(work, screening.whole)
+  const faced = filmOfFaces(screening.whole.film)
+  const faces = faced === null ? null : await silentFilm(work, faced, { lines: FACE_LINES, name: 'faces', until: FACES })
   const visits = narratedVisits(index, screening.visits)
   const drawer = new SlideDrawer(index)
   try {

@@ -5,15 +5,12 @@ import type { ArchivedTake, Stems, StemsOfTake, TalkArchive } from '@core/archiv
 import { openTimeline } from '@core/formats'
 import { USUAL_RECIPE } from '@core/model'
 import type { Film, Slide, SlideId, Stretch } from '@core/model'
-import { renderPlan } from '@core/plan'
 import { indexFilm, stretchesOf } from '@core/scene'
 import { wavOf } from '@render/sound'
-import { codingOf, joinFilm } from '@render/video'
 import { slidePicture } from '@server/domain'
 import { voicePath } from '@server/store'
-import { makePictures } from '../tasks/make-pictures'
-import { exportOptions } from './export-work'
 import type { ExportWork } from './export-work'
+import { silentFilm } from './silent-film'
 import type { ZipEntry } from './zip-folder'
 
 /** Lines of what editing begins with: slides sharp, the face as cameras give it. */
@@ -48,17 +45,11 @@ interface Making {
 /** A take's slides or face as a film of its own, without sound. @returns its name in the archive */
 async function makeStem(making: Making, take: ArchivedTake, stretches: readonly Stretch[], which: 'slides' | 'face', name: string) {
   const { work, film, slides } = making
-  const { label, watch, folder } = work
-  const index = indexFilm(filmOfTake(take.id, stretches, which, slides, film))
-  const plan = renderPlan(index, { ...USUAL_RECIPE, lines: LINES[which] })
-  const out = join(folder, `${name}.mp4`)
-  watch.picturesFrom(plan.frames, watch.share, watch.share + (1 - watch.share) / 2)
-  const parts = await makePictures(index, plan, codingOf('mp4', 'good', USUAL_RECIPE.bits), watch, exportOptions(label))
-  const notes = { title: name, artist: '', chapters: plan.chapters, cover: null }
-  await joinFilm({ format: 'mp4', parts, sound: null, notes, captions: null, fps: plan.fps, out, signal: watch.signal })
-  const file = `edit/${name}.mp4`
-  making.entries.push({ name: file, path: out })
-  return { file: `${name}.mp4`, length: index.length }
+  const taken = filmOfTake(take.id, stretches, which, slides, film)
+  const { share } = work.watch
+  const { path, length } = await silentFilm(work, taken, { lines: LINES[which], name, until: share + (1 - share) / 2 })
+  making.entries.push({ name: `edit/${name}.mp4`, path })
+  return { file: `${name}.mp4`, length }
 }
 
 /** The files of a take, and when its stretches begin in them. */

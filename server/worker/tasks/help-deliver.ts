@@ -51,7 +51,7 @@ export async function helpDeliverTask(id: string, { number }: Claim): Promise<vo
     })
     log.info({ delivery: id, made: parts.filter(({ took }) => took > 0).length }, 'helped with a delivery')
   } catch (error) {
-    if (!needed.signal.aborted) throw error
+    if (!needed.needless) throw error
   } finally {
     needed.end()
   }

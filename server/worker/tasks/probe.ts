@@ -28,7 +28,7 @@ export async function probeTask(talk: string, { number }: Claim): Promise<void> 
     log.info({ talk, probe }, "looked at what a talk's pictures take")
     await keepProbe(database(), talk, plan, recipe, revision, probe)
   } catch (error) {
-    if (!idle.signal.aborted) throw error
+    if (!idle.needless) throw error
   } finally {
     idle.end()
   }

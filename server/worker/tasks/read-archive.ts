@@ -1,11 +1,10 @@
 import { mkdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { ObjectSchema } from 'joi'
-import { ARCHIVE_VERSION, missingFrom } from '@core/archive'
+import { ARCHIVE_VERSION, missingFrom, picturedIn } from '@core/archive'
 import type { ArchivedStretch, TalkArchive } from '@core/archive'
 import { assetsForViewers } from '@core/screening'
 import { Refusal } from '@core/model'
-import type { Slide } from '@core/model'
 import * as schemas from '@contracts/schemas'
 import { unpackArchiveApart } from '@render/archive'
 import { DrawnApart } from '@render/deck'
@@ -29,18 +28,7 @@ import {
 } from '@server/domain'
 import { log } from '@server/log'
 import { apartBounds, settings } from '@server/settings'
-import {
-  broughtPath,
-  keepFile,
-  putUnder,
-  rawPath,
-  removeTree,
-  safeFolder,
-  stillPath,
-  stretchFolder,
-  tailPath,
-  uploadFolder,
-} from '@server/store'
+import { keepFile, putUnder, recordingFiles, removeTree, safeFolder, stretchFolder, uploadFolder } from '@server/store'
 import type { Claim } from '../claims'
 import { makeReadyAgain } from './ready-stretch'
 
@@ -96,20 +84,13 @@ function checkFiles({ assets, takes }: TalkArchive, files: Files): void {
 const changed = (file: string): Refusal =>
   new Refusal('unreadable', `“${file}” of this archive is missing or was changed. Save the archive again and bring that.`)
 
-/** A version of a slide as its pictures are looked for. */
-const asSlide = ({ steps, composition, clips }: TalkArchive['versions'][number]): Pick<Slide, 'steps' | 'composition' | 'clips'> => ({
-  steps,
-  composition,
-  ...(clips === null ? {} : { clips }),
-})
-
 /** Draws what pages load as pictures, apart, to see that they are. @throws Refusal */
 async function checkPictures({ versions, assets }: TalkArchive, folder: string): Promise<void> {
   const drawer = new DrawnApart(apartBounds())
   const files = new Map(assets.map(({ digest, file }) => [digest, file]))
   const clips = new Set<string>(versions.flatMap((version) => (version.clips ?? []).map(({ media }) => media.file)))
   try {
-    for (const digest of assetsForViewers(versions.map(asSlide))) {
+    for (const digest of assetsForViewers(versions.map(picturedIn))) {
       const file = files.get(digest)
       if (file !== undefined && !clips.has(digest)) await drawer.draw({ path: join(folder, file), page: null, box: TRIED })
     }
@@ -123,16 +104,10 @@ async function keepAssets(db: Database, talk: string, { assets }: TalkArchive, f
 }
 
 /** Puts the files of a stretch where recordings lie. */
-async function keepRecording({ id, folder, tail, stills }: ArchivedStretch, from: string, files: Files): Promise<void> {
+async function keepRecording({ folder, ...stretch }: ArchivedStretch, from: string, files: Files): Promise<void> {
   if (folder === null) return
-  const wanted: readonly (readonly [string, string])[] = [
-    ['raw.webm', rawPath(id)],
-    ['brought', broughtPath(id)],
-    ...(tail === null ? [] : [['tail.pcm', tailPath(id)] as const]),
-    ...Object.keys(stills ?? {}).map((n) => [`still-${n}.png`, stillPath(id, Number(n))] as const),
-  ]
-  await safeFolder(stretchFolder(id))
-  for (const [name, path] of wanted) if (files.has(`${folder}/${name}`)) await putUnder(join(from, folder, name), path)
+  await safeFolder(stretchFolder(stretch.id))
+  for (const [name, path] of recordingFiles(stretch)) if (files.has(`${folder}/${name}`)) await putUnder(join(from, folder, name), path)
 }
 
 /** Says where what is played now is not what it was: another version of a decoder makes other samples. */
@@ -148,7 +123,7 @@ async function restore(db: Database, id: string, talk: string, folder: string, c
   const files = new Map<string, { readonly bytes: number; readonly digest: string }>()
   let all = 0
   await unpackArchiveApart(
-    { path: join(uploadFolder(), broughtArchive(id)), out: folder, most: settings().talkQuota },
+    { path: broughtArchive(id), out: folder, most: settings().talkQuota },
     { ...apartBounds(), time: PATIENCE },
     async (message) => {
       if (message.kind === 'plan') all = message.files
@@ -164,7 +139,7 @@ async function restore(db: Database, id: string, talk: string, folder: string, c
   await checkPictures(read, folder)
   const recorded = read.takes.flatMap(({ stretches }) => stretches).filter((stretch) => stretch.folder !== null)
   for (const { folder: own } of recorded) await checkRecording(join(folder, own ?? '', 'raw.webm'))
-  const { archive } = withOwnIds(read)
+  const archive = withOwnIds(read)
   await keepAssets(db, talk, archive, folder)
   const sizes = new Map<string, number>()
   for (const stretch of archive.takes.flatMap(({ stretches }) => stretches)) {
@@ -196,13 +171,13 @@ export async function readArchiveTask(id: string, claim: Claim): Promise<void> {
   await mkdir(folder, { recursive: true })
   try {
     await restore(db, id, talk, folder, claim)
-    await removeTree(join(uploadFolder(), broughtArchive(id)))
+    await removeTree(broughtArchive(id))
   } catch (error) {
     // A fault of ours is tried again.
     if (!(error instanceof Refusal)) throw error
     await clearRestored(db, talk)
     await importFailed(db, id, `${error.message} Nothing of it was taken over; this talk is empty.`)
-    await removeTree(join(uploadFolder(), broughtArchive(id)))
+    await removeTree(broughtArchive(id))
   } finally {
     await removeTree(folder)
   }

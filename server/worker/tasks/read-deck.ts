@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { mkdir } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import type { Selectable } from 'kysely'
-import { Refusal, asId, isWebAddress } from '@core/model'
+import { Refusal, asId, isWebAddress, newSlide } from '@core/model'
 import { freeOnAll, insetPlaces, placeOverDeck } from '@core/layout'
 import type { AssetId, ComposedPicture, Size, Slide, SlideId, Step } from '@core/model'
 import { readDeckApart } from '@render/deck'
@@ -180,21 +180,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
     return steps
   }
 
-  const fresh = (fields: Pick<Slide, 'title' | 'steps'> & Partial<Slide>): Slide => ({
-    id: asId(randomUUID()),
-    version: 1,
-    notes: '',
-    section: '',
-    viewerNotes: '',
-    description: '',
-    composition: null,
-    framing: null,
-    planned: null,
-    skip: false,
-    optional: false,
-    transition: 'cut',
-    ...fields,
-  })
+  const fresh = (fields: Pick<Slide, 'title' | 'steps'> & Partial<Slide>): Slide => newSlide(asId(randomUUID()), fields)
 
   const toRecorded = (recording: ReadRecording): readonly RecordedSlide[] => {
     const slide = told[recording.slide]?.slide

@@ -1,5 +1,6 @@
 import { mkdir, rm } from 'node:fs/promises'
 import { join } from 'node:path'
+import { dequal } from 'dequal'
 import { clockText } from '@core/formats'
 import { filmShowings, stillsIn, timeOfImage } from '@core/match'
 import type { FilmShowing } from '@core/match'
@@ -101,9 +102,8 @@ function findSlides(images: readonly Uint8Array[], deck: readonly Reference[]): 
     if (reference.kind === 'deck') return [{ from, slide: { kind: 'deck', id: reference.slide, step: reference.step } }]
     return [{ from, slide: { kind: 'still', number: stills.indexOf(reference) } }]
   })
-  const same = (a: FilmSlideShown | undefined, b: FilmSlideShown): boolean => JSON.stringify(a?.slide) === JSON.stringify(b.slide)
   return {
-    shown: shown.filter((one, n) => n === 0 || !same(shown[n - 1], one)).map((one, n) => (n === 0 ? { ...one, from: 0 } : one)),
+    shown: shown.filter((one, n) => !dequal(shown[n - 1]?.slide, one.slide)).map((one, n) => (n === 0 ? { ...one, from: 0 } : one)),
     stills: stills.map(({ at }, number) => ({ number, time: timeOfImage(at) })),
   }
 }

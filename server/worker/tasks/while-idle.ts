@@ -21,7 +21,7 @@ export async function whileIdle(talk: string, again: () => Promise<void>, work: 
   try {
     await work(idle)
   } catch (error) {
-    if (!idle.signal.aborted) throw error
+    if (!idle.needless) throw error
     log.info({ talk }, 'made way for somebody')
     await again()
   } finally {

@@ -6,6 +6,7 @@ const LOOK = 700
 /** Watches over pictures that nobody waits for here: they are made for as long as they are of use, and nobody is told. */
 export class WhileNeeded implements PictureWatch {
   readonly #stop = new AbortController()
+  #needless = false
   readonly #timer: NodeJS.Timeout
 
   /** @param needed whether the work is still to go on; when that cannot be known, it is not */
@@ -13,13 +14,23 @@ export class WhileNeeded implements PictureWatch {
     this.#timer = setInterval(() => {
       needed().then(
         (still) => {
-          if (!still) this.halt()
+          if (!still) this.#end()
         },
         () => {
-          this.halt()
+          this.#end()
         },
       )
     }, LOOK)
+  }
+
+  /** Whether it is of no use any more; false also when it was halted because a part of it failed. */
+  get needless(): boolean {
+    return this.#needless
+  }
+
+  #end(): void {
+    this.#needless = true
+    this.halt()
   }
 
   get signal(): AbortSignal {

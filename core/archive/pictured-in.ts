@@ -1,0 +1,9 @@
+import type { Slide } from '@core/model'
+import type { ArchivedVersion } from './talk-archive'
+
+/** What is seen of a version of a slide, as slides have it. */
+export const picturedIn = ({ steps, composition, clips }: ArchivedVersion): Pick<Slide, 'steps' | 'composition' | 'clips'> => ({
+  steps,
+  composition,
+  ...(clips === null ? {} : { clips }),
+})
