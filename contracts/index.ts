@@ -1,4 +1,5 @@
 export * from './call'
+export * from './dressing'
 export * from './fault'
 export * from './film'
 export * from './hand-in'

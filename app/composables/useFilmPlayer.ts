@@ -1,10 +1,11 @@
 import { dequal } from 'dequal'
 import type { Ref } from 'vue'
-import { paintInset, paintScene } from '@core/paint'
+import { paintFace, paintScene } from '@core/paint'
+import type { Drawable } from '@core/paint'
 import { clipVolumes, playheadAt, turnOf, voiceAfter, volumesOf } from '@core/playback'
 import { intoSpan } from '@core/programme'
 import { sceneAt, trackIn } from '@core/scene'
-import type { FilmIndex } from '@core/scene'
+import type { FilmIndex, Scene } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
 import type { Ms, Size, Span, StretchId } from '@core/model'
 import { assetUrl, recordingUrl } from '~/client'
@@ -63,6 +64,14 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   const volumes = computed(() => (index.value === null ? new Map<StretchId, number>() : volumesOf(index.value)))
   const clipVolume = computed(() => (index.value === null ? () => 0 : clipVolumes(index.value, talk.film?.peaks ?? {})))
 
+  /** The camera picture of a scene; null while it is not there. */
+  function cameraOf({ inset }: Scene): Drawable<CanvasImageSource> | null {
+    if (inset === null || current?.slot.stretch !== inset.stretch) return null
+    const { media } = current.slot
+    if (media.readyState < HTMLMediaElement.HAVE_CURRENT_DATA || media.videoWidth === 0) return null
+    return { image: media, width: media.videoWidth, height: media.videoHeight }
+  }
+
   function draw(): void {
     const ctx = canvas.value?.getContext('2d')
     if (ctx == null || index.value === null) return
@@ -75,11 +84,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
       volume: (clip) => clipVolume.value(clip, at.value),
     })
     paintScene<CanvasImageSource>(ctx, scene, size.value, shelf)
-    if (scene.inset === null || current?.slot.stretch !== scene.inset.stretch) return
-    const { media } = current.slot
-    if (media.readyState < HTMLMediaElement.HAVE_CURRENT_DATA || media.videoWidth === 0) return
-    const picture = { image: media, width: media.videoWidth, height: media.videoHeight }
-    paintInset<CanvasImageSource>(ctx, picture, scene.inset.framing, size.value)
+    paintFace<CanvasImageSource>(ctx, scene, cameraOf(scene), size.value, shelf)
   }
 
   /** Gets what is heard after the next join ready, so that going on does not wait. */

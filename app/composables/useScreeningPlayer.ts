@@ -1,6 +1,6 @@
 import type { Ref } from 'vue'
 import { ofetch } from 'ofetch'
-import { paintInset, paintScene } from '@core/paint'
+import { paintFace, paintScene } from '@core/paint'
 import { linksOn, visitAt } from '@core/screening'
 import { indexFilm, sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
@@ -69,8 +69,8 @@ export function useScreeningPlayer(
     const face = faceNow()
     if (form.value === 'sharp') follow(shown.clips, { playing: playing.value && !stalled.value, rate: speed.value, volume: () => 0 })
     paintScene<CanvasImageSource>(ctx, face === null ? { ...shown, inset: null } : shown, size.value, shelf)
-    if (shown.inset === null || face === null) return
-    paintInset<CanvasImageSource>(ctx, { image: face, width: face.videoWidth, height: face.videoHeight }, shown.inset.framing, size.value)
+    if (face === null) return
+    paintFace<CanvasImageSource>(ctx, shown, { image: face, width: face.videoWidth, height: face.videoHeight }, size.value, shelf)
   }
 
   function hold(end: Ms): void {

@@ -1,3 +1,4 @@
+import type { OverlayKind } from '@core/model'
 import type { InkChange, ChangeReason } from '@core/programme'
 
 const INK: Readonly<Record<InkChange['kind'], string>> = {
@@ -6,7 +7,14 @@ const INK: Readonly<Record<InkChange['kind'], string>> = {
   shift: 'moved ink in time',
 }
 
-type Plain = Exclude<ChangeReason['kind'], 'cut' | 'framing' | 'ink'>
+const OVER: Readonly<Record<OverlayKind, string>> = {
+  card: 'set a card',
+  'lower-third': 'set a name over the talk',
+  text: 'set words over the talk',
+  picture: 'set a picture over the talk',
+}
+
+type Plain = Exclude<ChangeReason['kind'], 'cut' | 'framing' | 'ink' | 'overlay' | 'voice'>
 const WORDS: Readonly<Record<Plain, string>> = {
   drop: 'cut a slide',
   reopen: 'opened a cut again',
@@ -20,6 +28,8 @@ const WORDS: Readonly<Record<Plain, string>> = {
   insert: 'put in a slide',
   captions: 'changed the look of captions',
   draw: 'drew ink',
+  bed: 'set music',
+  bare: 'took something off',
   all: 'fitted the talk',
   use: 'took another recording of a slide',
   take: 'recorded a take',
@@ -39,6 +49,10 @@ export function changeReason(reason: ChangeReason): string {
       return reason.off ? 'took the face off' : 'moved the face'
     case 'ink':
       return INK[reason.change]
+    case 'overlay':
+      return OVER[reason.of]
+    case 'voice':
+      return reason.off ? 'left a voice as recorded' : 'tidied a voice'
     default:
       return WORDS[reason.kind]
   }

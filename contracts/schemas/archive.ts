@@ -1,7 +1,17 @@
 import Joi from 'joi'
 import { ARCHIVE_KIND } from '@core/archive'
-import { CAPTION_GROUNDS, CAPTION_PLACES, CAPTION_SIZES, INK_COLOURS, TAKE_KINDS, TRANSITIONS, WORD_SOURCES } from '@core/model'
-import { CLIPS, COMPOSITION, DAY, FRAMING, MAX_NOTES, SLIDE_SHAPE, STROKE } from '../shapes'
+import {
+  CAPTION_GROUNDS,
+  CAPTION_PLACES,
+  CAPTION_SIZES,
+  INK_COLOURS,
+  MOST_BEDS,
+  MOST_OVERLAYS,
+  TAKE_KINDS,
+  TRANSITIONS,
+  WORD_SOURCES,
+} from '@core/model'
+import { BED, CLIPS, COMPOSITION, DAY, FRAMING, MAX_NOTES, OVERLAY, SLIDE_SHAPE, STROKE, VOICE_TREATMENT } from '../shapes'
 import { ms, talkTime, uuid, visit } from './bounds'
 import { joiOf } from './joi-of'
 import { recipe } from './recipe'
@@ -163,6 +173,8 @@ const inkEdit = Joi.object({
 })
 const inkGround = Joi.object({ kind: Joi.valid('stretch', 'still').required(), id: Joi.string().max(200).required() })
 
+const treatment = joiOf(VOICE_TREATMENT)
+
 const programme = Joi.object({
   pieces: Joi.array().items(piece).max(100_000).required(),
   slides: Joi.object()
@@ -175,6 +187,14 @@ const programme = Joi.object({
     .max(20_000)
     .required(),
   changedUnder: Joi.array().items(visit).max(20_000),
+  overlays: Joi.array().items(joiOf(OVERLAY)).max(MOST_OVERLAYS),
+  beds: Joi.array().items(joiOf(BED)).max(MOST_BEDS),
+  voices: Joi.object({
+    stretches: Joi.object()
+      .pattern(Joi.string().guid({ version: 'uuidv4' }), treatment)
+      .required(),
+    visits: Joi.object().pattern(Joi.string().max(200), treatment).required(),
+  }),
   captions: Joi.object({ size: Joi.valid(...CAPTION_SIZES), place: Joi.valid(...CAPTION_PLACES), ground: Joi.valid(...CAPTION_GROUNDS) }),
   revision: Joi.number().integer().min(0).required(),
 })

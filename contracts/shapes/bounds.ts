@@ -1,4 +1,4 @@
-import type { Ms } from '@core/model'
+import type { Ms, VisitId } from '@core/model'
 import { real, text, whole } from './shape'
 import type { Shape } from './shape'
 
@@ -18,3 +18,5 @@ export const share = real(0, 1)
 export const digestOf = <Value extends string>(): Shape<Value> => text(64, 64, /^[0-9a-f]{64}$/)
 
 export const pixels = whole(1, 20_000)
+
+export const VISIT: Shape<VisitId> = text(1, 200)

@@ -1,10 +1,10 @@
 import { CAPTION_GROUNDS, CAPTION_PLACES, CAPTION_SIZES, INK_COLOURS } from '@core/model'
-import type { AddedInk, CaptionStyle, CutId, InkGround, SlideId, StretchId, StrokeId, VisitId } from '@core/model'
+import type { AddedInk, BedId, CaptionStyle, CutId, InkGround, OverlayId, SlideId, StretchId, StrokeId } from '@core/model'
 import type { InkChange, ProgrammeEdit } from '@core/programme'
-import { DAY, ms, talkTime } from './bounds'
+import { DAY, VISIT, ms, talkTime } from './bounds'
+import { BED, OVERLAY, VOICE_TREATMENT } from './dressing-shapes'
 import { STROKE } from './ink-shapes'
 import { list, nullable, optional, record, text, uuidOf, variants, whole, word } from './shape'
-import type { Shape } from './shape'
 import { FRAMING } from './slide-shapes'
 
 /** Parts of a talk that one edit can name: a talk of three hours has some thousand pauses. */
@@ -12,7 +12,6 @@ const MOST_PARTS = 20_000
 /** Strokes that are changed at once. */
 const MOST_STROKES = 5000
 
-export const VISIT: Shape<VisitId> = text(1, 200)
 const before = nullable(VISIT)
 const anyVisits = list(VISIT, 0, MOST_PARTS)
 const visits = list(VISIT, 1, MOST_PARTS)
@@ -46,6 +45,10 @@ const ONE = {
   captions: {
     style: record<CaptionStyle>({ size: word(CAPTION_SIZES), place: word(CAPTION_PLACES), ground: word(CAPTION_GROUNDS) }),
   },
+  overlay: { overlay: OVERLAY },
+  bed: { bed: BED },
+  bare: { ids: list(uuidOf<OverlayId | BedId>(), 1, 500) },
+  voice: { stretches: list(uuidOf<StretchId>(), 0, MOST_PARTS), visits: anyVisits, treatment: nullable(VOICE_TREATMENT) },
   ink: { visit: VISIT, strokes: list(uuidOf<StrokeId>(), 1, MOST_STROKES), change: INK_CHANGE },
   draw: { ink: record<AddedInk>({ visit: VISIT, over: GROUND, at: ms, stroke: STROKE }) },
 } as const

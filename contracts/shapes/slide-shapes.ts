@@ -56,7 +56,7 @@ export const SLIDE_SHAPE = checked(record<Size>({ width: real(1, 20_000), height
   width / height > 0.2 && width / height < 5 ? null : 'Slides cannot be that long or that narrow.',
 )
 
-const CLIP_MEDIA = record<ClipMedia>({
+export const CLIP_MEDIA = record<ClipMedia>({
   file: digestOf(),
   length: ms,
   picture: nullable(

@@ -1,4 +1,5 @@
 import { assetsOfSlides } from '@core/deck'
+import { assetsOver } from '@core/programme'
 import { stretchesOf } from '@core/scene'
 import type { Programme } from '@core/model'
 import { picturedIn } from './pictured-in'
@@ -54,5 +55,6 @@ export function missingFrom(archive: TalkArchive): string | null {
   const of = [...archive.words.map(({ stretch }) => stretch), ...stretches.flatMap(({ windowOf }) => windowOf ?? [])]
   if (firstMissing(of, ids) !== undefined) return 'a recording'
   const programmes = [...(archive.programme === null ? [] : [archive.programme]), ...archive.named.map(({ programme }) => programme)]
+  if (firstMissing<string>(programmes.flatMap(assetsOver), assets) !== undefined) return 'a picture or sound that lies over it'
   return programmes.reduce<string | null>((found, programme) => found ?? missingFromProgramme(programme, archive), null)
 }

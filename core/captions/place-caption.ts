@@ -21,6 +21,8 @@ export interface Hidden {
   readonly stage: Rect
   /** Where the face is; null: there is none. */
   readonly face: Rect | null
+  /** What lies over the picture. */
+  readonly over?: readonly Rect[]
 }
 
 /** Distance from the frame's edges, as a fraction of its height and its width. */
@@ -83,7 +85,7 @@ export function placeCaption(
   const content = (box: Rect): number => coverageOf(hidden.content, onStage(box, hidden.stage))
   const clear = (one: CaptionPlace): boolean => {
     const box = boxOf(one, extent)
-    const onFace = hidden.face !== null && overlap(box, hidden.face)
+    const onFace = [...(hidden.face === null ? [] : [hidden.face]), ...(hidden.over ?? [])].some((rect) => overlap(box, rect))
     return !onFace && (place !== 'free' || content(box) <= NOTHING)
   }
   return edges.flatMap((edge) => placesAt(edge, extent, hidden)).find(clear) ?? aboveStrip(extent)

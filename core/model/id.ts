@@ -11,6 +11,8 @@ export type StretchId = Id<'stretch'>
 export type StrokeId = Id<'stroke'>
 export type ClipId = Id<'clip'>
 export type VisitId = Id<'visit'>
+export type OverlayId = Id<'overlay'>
+export type BedId = Id<'bed'>
 export type CutId = Id<'cut'>
 /** A slide that is held without a recording; its time is counted like that of a recording. */
 export type StillId = Id<'still'>

@@ -1,4 +1,5 @@
 import type { CaptionStyle } from './caption'
+import type { Bed, Overlay, VoiceTreatments } from './dressing'
 import type { Framing } from './framing'
 import type { CutId, SlideId, StillId, StretchId, StrokeId, VisitId } from './id'
 import type { InkColour, Stroke } from './stroke'
@@ -77,6 +78,12 @@ export interface Programme {
   readonly changedUnder?: readonly VisitId[]
   /** What captions on the picture look like; absent: as usual. */
   readonly captions?: CaptionStyle
+  /** What lies over it; absent: nothing. */
+  readonly overlays?: readonly Overlay[]
+  /** Music; absent: none. */
+  readonly beds?: readonly Bed[]
+  /** What is done to voices; absent: nothing. */
+  readonly voices?: VoiceTreatments
   readonly revision: number
 }
 

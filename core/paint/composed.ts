@@ -3,7 +3,7 @@ import type { LaidOut, Mark, Palette } from '@core/compose'
 import type { Picture, Size } from '@core/model'
 import type { Drawable, PaintContext, PictureShelf } from './context'
 
-type Composed = Extract<Picture, { kind: 'composed' }>
+export type Composed = Extract<Picture, { kind: 'composed' }>
 
 const laidOut = new WeakMap<object, { readonly key: string; readonly laid: LaidOut }>()
 
@@ -20,7 +20,8 @@ function layOutOnce(picture: Composed): LaidOut {
 /** How far what comes in by sliding begins from its place, in layout units. */
 const SLIDE = 60
 
-function paintMark<Image>(ctx: PaintContext<Image>, mark: Mark, scale: number, palette: Palette, shelf: PictureShelf<Image>): void {
+/** Draws a mark of what was laid out. @param scale pixels of a layout unit */
+export function paintMark<Image>(ctx: PaintContext<Image>, mark: Mark, scale: number, palette: Palette, shelf: PictureShelf<Image>): void {
   const { box } = mark
   switch (mark.kind) {
     case 'fill':

@@ -1,4 +1,5 @@
 import { INK_HEX, SPOT, labelBox, labelFont, labelPlate, strokeOutline } from '@core/ink'
+import { asSeen } from '@core/scene'
 import type { DrawnStroke, Scene, SlideView } from '@core/scene'
 import { fittedInto, unreachable } from '@core/model'
 import type { Picture, Point, Rect, Size, Step, Stroke } from '@core/model'
@@ -6,7 +7,8 @@ import { paintCaption } from './caption'
 import { paintClip } from './clip'
 import { paintComposed } from './composed'
 import type { Drawable, FiledPicture, PaintContext, PictureShelf } from './context'
-import { paintInsetGround } from './inset'
+import { paintInset, paintInsetGround } from './inset'
+import { paintOverlay } from './overlay'
 
 /** Colour of a blanked screen, and of what is around a slide that shares the frame with the face. */
 const BLANK = '#101C1A'
@@ -176,11 +178,32 @@ function paintTransition<Image>(ctx: PaintContext<Image>, scene: Scene, size: Si
 }
 
 /**
- * Draws all of a scene but the camera picture: the slide, its ink, the ground of the inset, and what is to be read. Browser and export
- * both draw with this, so that what Review shows is what the file holds.
+ * Draws all of a scene but the camera picture: the slide, its ink, the ground of the inset, what lies over it and what is to be read.
+ * Browser and export both draw with this, so that what Review shows is what the file holds.
  */
-export function paintScene<Image>(ctx: PaintContext<Image>, scene: Scene, size: Size, shelf: PictureShelf<Image>): void {
+export function paintScene<Image>(ctx: PaintContext<Image>, whole: Scene, size: Size, shelf: PictureShelf<Image>): void {
+  const scene = asSeen(whole)
   paintTransition(ctx, scene, size, shelf)
   if (scene.inset !== null) paintInsetGround(ctx, scene.inset.framing, size)
+  for (const over of scene.overlays) if (over.overlay.kind !== 'card' || scene.inset === null) paintOverlay(ctx, over, size, shelf)
   if (scene.caption !== null) paintCaption(ctx, scene.caption, size)
+}
+
+/**
+ * Draws the camera picture over a scene that has one, and what lies over both.
+ * @param camera null: it is not there yet
+ */
+export function paintFace<Image>(
+  ctx: PaintContext<Image>,
+  whole: Scene,
+  camera: Drawable<Image> | null,
+  size: Size,
+  shelf: PictureShelf<Image>,
+): void {
+  const scene = asSeen(whole)
+  if (scene.inset === null) return
+  if (camera !== null) paintInset(ctx, camera, scene.inset.framing, size)
+  const cards = scene.overlays.filter(({ overlay }) => overlay.kind === 'card')
+  for (const card of cards) paintOverlay(ctx, card, size, shelf)
+  if (cards.length > 0 && scene.caption !== null) paintCaption(ctx, scene.caption, size)
 }

@@ -1,3 +1,4 @@
+export * from './bed-sound'
 export * from './clip-sound'
 export * from './end-within'
 export * from './estimate'

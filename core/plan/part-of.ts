@@ -1,6 +1,6 @@
 import { Refusal, unreachable } from '@core/model'
 import type { Ms, PartWanted, Piece, Programme, SlideId } from '@core/model'
-import { divide, playedPieces, wholeLength } from '@core/programme'
+import { divide, dressedFrom, playedPieces, wholeLength } from '@core/programme'
 
 /**
  * The part of a programme that a file is to hold. What is seen and heard in it is as it is in the whole.
@@ -15,7 +15,8 @@ export function partOf(programme: Programme, part: PartWanted): Programme {
       part.kind === 'range' ? 'Nothing of the talk lies between these times.' : 'None of these slides is shown in the talk.',
     )
   }
-  return part.kind === 'all' ? programme : { ...programme, pieces: wanted }
+  if (part.kind === 'all') return programme
+  return part.kind === 'range' ? dressedFrom(programme, part.from, wanted) : { ...programme, pieces: wanted }
 }
 
 function piecesBetween(programme: Programme, { from, to }: { readonly from: Ms; readonly to: Ms }): readonly Piece[] {

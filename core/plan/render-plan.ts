@@ -3,7 +3,7 @@ import type { Lines, Ms, OwnSize, Recipe, Size } from '@core/model'
 import { gainsOf, visitsOf } from '@core/programme'
 import { slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
-import { clipParts } from './clip-sound'
+import { partsBesideVoice } from './bed-sound'
 import type { ClipPart } from './clip-sound'
 import { frameAt } from './frame-grid'
 import { segmentsOf } from './segment'
@@ -29,7 +29,7 @@ export interface RenderPlan extends Pick<Recipe, 'format' | 'quality' | 'bits' |
   /** None when the sound alone is wanted. */
   readonly segments: readonly Segment[]
   readonly voice: readonly VoicePart[]
-  /** What is heard of clips. */
+  /** What is heard of clips and music. */
   readonly clips: readonly ClipPart[]
   readonly chapters: readonly Chapter[]
 }
@@ -74,7 +74,7 @@ export function renderPlan(
     length: index.length,
     segments: isVideo(recipe.format) ? segmentsOf(index, recipe.rate) : [],
     voice: voiceParts(film.programme, gainsOf(film.programme, film.stretches)),
-    clips: clipParts(index),
+    clips: partsBesideVoice(index),
     chapters: visitsOf(film.programme).map((visit) => ({
       title: slideOf(film, visit.slide).title,
       start: visit.start,

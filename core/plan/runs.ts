@@ -1,5 +1,5 @@
-import { LAST_MOMENT, pictureOfClip, sceneIn } from '@core/scene'
-import type { ClipScene, DrawnStroke, FilmIndex, Scene, SlideView } from '@core/scene'
+import { LAST_MOMENT, asSeen, pictureOfClip, sceneIn } from '@core/scene'
+import type { ClipScene, DrawnStroke, FilmIndex, OverlayScene, Scene, SlideView } from '@core/scene'
 import { unreachable } from '@core/model'
 import type { Picture, Stroke } from '@core/model'
 import { timeOfFrame } from './frame-grid'
@@ -56,13 +56,21 @@ const partsOfView = (view: SlideView): readonly unknown[] => [
 ]
 
 /** Names what a scene looks like, ink and camera picture aside. */
-const nameWithoutInk = ({ inset, transition, caption, ...scene }: Scene): string =>
+const nameWithoutInk = ({ inset, transition, caption, overlays, ...scene }: Scene): string =>
   JSON.stringify([
     partsOfView(scene),
     inset?.framing ?? null,
     transition === null ? null : [transition.kind, transition.progress, partsOfView(transition.from)],
     caption,
+    ...(overlays.length === 0 ? [] : [overlays.map(nameOfOverlay)]),
   ])
+
+/** Names what is seen of an overlay, whatever it hangs on and for how long. */
+const nameOfOverlay = ({
+  overlay: { id: _, visit: __, offset: ___, length: ____, ...seen },
+  box,
+  there,
+}: OverlayScene): readonly unknown[] => [seen, box, there]
 
 const NO_INK: readonly DrawnStroke[] = []
 const inkBehind = (scene: Scene): readonly DrawnStroke[] => scene.transition?.from.ink ?? NO_INK
@@ -102,7 +110,7 @@ export function runsOf(index: FilmIndex, segment: Segment, fps: number): readonl
   const last = Math.max(segment.from, segment.to - LAST_MOMENT)
   let name = ''
   for (let frame = 0; frame < segment.drawn; frame += 1) {
-    const scene = sceneIn(index, segment.piece, Math.min(segment.from + timeOfFrame(frame, fps), last))
+    const scene = asSeen(sceneIn(index, segment.piece, Math.min(segment.from + timeOfFrame(frame, fps), last)))
     const before = runs.at(-1)
     const own = nameWithoutInk(scene)
     const ink = inkChange(before?.scene.ink ?? NO_INK, scene.ink)

@@ -1,7 +1,7 @@
 import { dequal } from 'dequal'
 import { intoSpan, pieceLength, sourceAt } from '@core/programme'
-import { REVEAL, captionTurns, changesAt, clipRuns, reveals, sceneIn, slideOf, trackIn } from '@core/scene'
-import type { FilmIndex, InsetScene } from '@core/scene'
+import { REVEAL, asSeen, captionTurns, overlayTurns, changesAt, clipRuns, reveals, sceneIn, slideOf, trackIn } from '@core/scene'
+import type { FilmIndex, InsetScene, Scene } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
 import type { Ms, Piece, Ratio, Span } from '@core/model'
 import { GOP_FRAMES, frameAt, mostFrames, timeOfFrame } from './frame-grid'
@@ -27,7 +27,8 @@ export interface Segment {
   readonly to: Ms
   /**
    * `still` shows one picture throughout and has no camera in it. `moving` has growing ink, a camera that stays in its
-   * place, a clip that plays, or a slide that comes. In a `drawn` one the face moves over the slide, so that every frame is drawn whole.
+   * place, a clip that plays, or a slide that comes. In a `drawn` one the face moves over the slide, or something comes over the
+   * face, so that every frame is drawn whole.
    */
   readonly kind: SegmentKind
   readonly inset: InsetScene | null
@@ -60,9 +61,12 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   const found = trackIn(index, number)
   const start = index.starts[number] ?? 0
   const said = index.captions === null ? [] : captionTurns(index.captions, start, start + length).map((at) => at - start)
+  const over = overlayTurns(index.overlays, start, start + length).map((at) => at - start)
   const played = clipRuns(index, number).flatMap((run) => [run.from, run.to])
   const whole = (inside: readonly Ms[]): readonly Ms[] =>
-    [...new Set([0, ...[...inside, ...said, ...played, face, comes].filter((at) => at > 0 && at < length), length])].sort((a, b) => a - b)
+    [...new Set([0, ...[...inside, ...said, ...over, ...played, face, comes].filter((at) => at > 0 && at < length), length])].sort(
+      (a, b) => a - b,
+    )
   if (found === null) return whole([])
   const { track, span } = found
   // Exact: of a time that is rounded the moment before it is shown. Lengths of what is shown in the talk's own time are added there.
@@ -74,17 +78,23 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   return whole([...track.turns, ...ink, ...spots, ...reveal].map(into))
 }
 
+/** Whether something moves in a scene besides the face. */
+const isMoving = (scene: Scene): boolean =>
+  scene.ink.some((drawn) => drawn.elapsed !== null) ||
+  scene.transition !== null ||
+  scene.revealProgress < 1 ||
+  scene.spot !== null ||
+  scene.overlays.some(({ there }) => there < 1) ||
+  scene.clips.some(({ playing, clip }) => playing && clip.media.picture !== null)
+
 function partOf(index: FilmIndex, number: number, from: Ms, to: Ms): Part {
   // One moment inside says it for the whole part: boundaries are wherever anything begins or ends.
-  const scene = sceneIn(index, number, (from + to) / 2)
-  const moves =
-    scene.ink.some((drawn) => drawn.elapsed !== null) ||
-    scene.transition !== null ||
-    scene.revealProgress < 1 ||
-    scene.spot !== null ||
-    scene.clips.some(({ playing, clip }) => playing && clip.media.picture !== null)
-  const inset = scene.inset === null ? null : (sceneIn(index, number, from).inset ?? scene.inset)
-  const drawn = inset !== null && to <= changesAt(index, number).face
+  const scene = asSeen(sceneIn(index, number, (from + to) / 2))
+  const moves = isMoving(scene)
+  const inset = scene.inset === null ? null : (asSeen(sceneIn(index, number, from)).inset ?? scene.inset)
+  // Over a face that the encoder lays over, nothing can come.
+  const card = scene.overlays.some(({ overlay, there }) => overlay.kind === 'card' && there < 1)
+  const drawn = inset !== null && (card || to <= changesAt(index, number).face)
   const changes = moves || inset !== null ? 'moving' : 'still'
   return { from, to, kind: drawn ? 'drawn' : changes, inset, busy: moves ? to - from : 0 }
 }

@@ -1,5 +1,6 @@
-import { goesOnFrom, pieceStarts, playedLength } from '@core/programme'
-import type { Ms, Programme, Ratio, Span, StretchId } from '@core/model'
+import { dequal } from 'dequal'
+import { goesOnFrom, pieceStarts, playedLength, treatmentOf } from '@core/programme'
+import type { Ms, Programme, Ratio, Span, StretchId, VoiceTreatment } from '@core/model'
 
 /** A part of the sound: `from` to `to` of a stretch, heard from `at` of the film on. */
 export interface VoicePart {
@@ -11,6 +12,8 @@ export interface VoicePart {
   readonly playbackRate: Ratio
   /** How much louder it is played than it was recorded, in dB. */
   readonly gain: number
+  /** What is done to it; left out: nothing. */
+  readonly treatment?: VoiceTreatment
 }
 
 /**
@@ -19,9 +22,11 @@ export interface VoicePart {
  */
 const NEAR: Ms = 2
 
-/** Whether a voice that begins at some time goes on from the part before it. */
-const goesOn = (last: VoicePart, voice: Span, at: Ms): boolean =>
-  goesOnFrom({ ...last, rate: last.playbackRate }, voice) && Math.abs(last.at + last.length - at) < NEAR
+/** Whether a voice that begins at some time goes on from the part before it, and sounds like it. */
+const goesOn = (last: VoicePart, voice: Span, at: Ms, treatment: VoiceTreatment | null): boolean =>
+  goesOnFrom({ ...last, rate: last.playbackRate }, voice) &&
+  Math.abs(last.at + last.length - at) < NEAR &&
+  dequal(last.treatment ?? null, treatment)
 
 /**
  * What is heard, in order.
@@ -37,11 +42,19 @@ export function voiceParts(programme: Programme, gains: ReadonlyMap<StretchId, n
     // As long as what it shows, or as long as it lasts.
     const length = Math.min((starts[index + 1] ?? at) - at, playedLength(piece.voice) + NEAR)
     const last = parts.at(-1)
-    if (last !== undefined && goesOn(last, piece.voice, at)) {
+    const treatment = treatmentOf(programme, piece)
+    if (last !== undefined && goesOn(last, piece.voice, at, treatment)) {
       parts[parts.length - 1] = { ...last, to: piece.voice.to, length: at + length - last.at }
     } else {
       const { rate: playbackRate, ...heard } = piece.voice
-      parts.push({ at, length, ...heard, playbackRate, gain: gains.get(piece.voice.stretch) ?? 0 })
+      parts.push({
+        at,
+        length,
+        ...heard,
+        playbackRate,
+        gain: gains.get(piece.voice.stretch) ?? 0,
+        ...(treatment === null ? {} : { treatment }),
+      })
     }
   }
   return parts

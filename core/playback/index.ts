@@ -1,2 +1,3 @@
+export * from './bed-volumes'
 export * from './clip-volumes'
 export * from './playback'

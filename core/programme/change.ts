@@ -1,10 +1,14 @@
 import { Refusal, asId, unreachable } from '@core/model'
 import type {
   AddedInk,
+  Bed,
+  BedId,
   CaptionStyle,
   CutId,
   Framing,
   Ms,
+  Overlay,
+  OverlayId,
   Piece,
   Programme,
   Ratio,
@@ -13,9 +17,11 @@ import type {
   StretchId,
   StrokeId,
   VisitId,
+  VoiceTreatment,
 } from '@core/model'
 import { cutParts, cutVisits, reopen } from './cut'
 import { retakeVisit } from './edit'
+import { withBed, withOverlay, withTreatment, withoutHung } from './dressing'
 import { asVisit, newStill, newVisit, visitShownAgain } from './fresh-id'
 import { withChangedUnder } from './changed-under'
 import { changeInk } from './ink-edits'
@@ -66,6 +72,18 @@ export type ProgrammeEdit =
   | { readonly kind: 'looked'; readonly visits: readonly VisitId[] }
   /** What captions on the picture look like. */
   | { readonly kind: 'captions'; readonly style: CaptionStyle }
+  /** What lies over the talk: new, or in place of what has its id. */
+  | { readonly kind: 'overlay'; readonly overlay: Overlay }
+  | { readonly kind: 'bed'; readonly bed: Bed }
+  /** Takes overlays and music off. */
+  | { readonly kind: 'bare'; readonly ids: readonly (OverlayId | BedId)[] }
+  /** What is done to recordings, and to visits; null: nothing for recordings, for visits as for their recordings. */
+  | {
+      readonly kind: 'voice'
+      readonly stretches: readonly StretchId[]
+      readonly visits: readonly VisitId[]
+      readonly treatment: VoiceTreatment | null
+    }
   | { readonly kind: 'ink'; readonly visit: VisitId; readonly strokes: readonly StrokeId[]; readonly change: InkChange }
   | { readonly kind: 'draw'; readonly ink: AddedInk }
   | { readonly kind: 'all'; readonly edits: readonly ProgrammeEdit[] }
@@ -220,6 +238,16 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
       )
     case 'captions':
       return { ...programme, captions: edit.style }
+    case 'overlay':
+      visitIn(programme, edit.overlay.visit)
+      return withOverlay(programme, edit.overlay)
+    case 'bed':
+      visitIn(programme, edit.bed.visit)
+      return withBed(programme, edit.bed)
+    case 'bare':
+      return withoutHung(programme, edit.ids)
+    case 'voice':
+      return withTreatment(programme, edit.stretches, [...visitsIn(programme, edit.visits)], edit.treatment)
     case 'ink': {
       visitIn(programme, edit.visit)
       return changeInk(programme, edit.visit, edit.strokes, edit.change)

@@ -2,6 +2,7 @@ import { unreachable } from '@core/model'
 import type { Intent, Ms, Piece, Programme, Slide, SlideId, StillPiece, Stretch, StretchId, Take, VisitId } from '@core/model'
 import { cutParts } from './cut'
 import { divide } from './divide'
+import { hungLike, hungOn } from './dressing'
 import { dub } from './dub'
 import { visitGoingOn } from './fresh-id'
 import { pieceLength, pieceStarts } from './length'
@@ -44,11 +45,12 @@ export function retakeVisit(programme: Programme, visit: VisitId, pieces: readon
   if (at < 0) return append(programme, pieces, slides)
   const before = programme.pieces.slice(0, at)
   const after = programme.pieces.slice(at).filter((piece) => piece.visit !== visit)
-  // The face stays where it was put.
+  // The face stays where it was put, and so does what lies over it.
   const framing = programme.framings[visit]
   const [first] = pieces
-  const framings = framing === undefined || first === undefined ? programme.framings : { ...programme.framings, [first.visit]: framing }
-  return next({ ...programme, framings }, [...before, ...pieces, ...after], slides)
+  if (first === undefined) return next(programme, [...before, ...after], slides)
+  const framings = framing === undefined ? programme.framings : { ...programme.framings, [first.visit]: framing }
+  return next(hungOn({ ...programme, framings }, visit, first.visit), [...before, ...pieces, ...after], slides)
 }
 
 /**
@@ -157,11 +159,11 @@ export function placeTake(
   const versions = versionsOf(slides.filter((slide) => shown.has(slide.id)))
   switch (intent.kind) {
     case 'replaceAll':
-      return replaceAll(programme, pieces, versions)
+      return hungLike(replaceAll(programme, pieces, versions), programme)
     case 'append':
       return append(programme, pieces, versions)
     case 'replaceFrom':
-      return replaceFrom(programme, intent.at, pieces, versions)
+      return hungLike(replaceFrom(programme, intent.at, pieces, versions), programme)
     case 'range': {
       const placed = retakeRange(programme, intent.visit, intent.from, intent.to, pieces, versions)
       return trimmedRange(placed, take.stretches, free)

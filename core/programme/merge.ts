@@ -1,5 +1,5 @@
 import { Refusal, asId } from '@core/model'
-import type { AddedInk, Framing, InkEdit, Piece, Programme, VisitId } from '@core/model'
+import type { AddedInk, Bed, Framing, InkEdit, Overlay, Piece, Programme, VisitId, VoiceTreatment, VoiceTreatments } from '@core/model'
 
 /** All that a programme says of one visit. */
 interface VisitPart {
@@ -9,21 +9,31 @@ interface VisitPart {
   readonly inkEdits: readonly InkEdit[]
   readonly inkAdded: readonly AddedInk[]
   readonly changedUnder: readonly VisitId[]
+  readonly overlays: readonly Overlay[]
+  readonly beds: readonly Bed[]
+  readonly voices: readonly (readonly [VisitId, VoiceTreatment])[]
 }
 
 type Growing = { -readonly [Key in keyof VisitPart]: VisitPart[Key] extends readonly (infer One)[] ? One[] : VisitPart[Key] }
-const empty = (visit: VisitId | null): Growing => ({ visit, pieces: [], framings: [], inkEdits: [], inkAdded: [], changedUnder: [] })
-const LISTS = ['pieces', 'framings', 'inkEdits', 'inkAdded', 'changedUnder'] as const
+const LISTS = ['pieces', 'framings', 'inkEdits', 'inkAdded', 'changedUnder', 'overlays', 'beds', 'voices'] as const
+const empty = (visit: VisitId | null): Growing => ({
+  visit,
+  pieces: [],
+  framings: [],
+  inkEdits: [],
+  inkAdded: [],
+  changedUnder: [],
+  overlays: [],
+  beds: [],
+  voices: [],
+})
 
 /** A programme visit by visit; the first part holds what is said of visits that are not there. */
 function partsOf(programme: Programme): Parts {
   const parts = new Map<VisitId | null, Growing>([[null, empty(null)]])
   for (const piece of programme.pieces) {
-    let part = parts.get(piece.visit)
-    if (part === undefined) {
-      part = empty(piece.visit)
-      parts.set(piece.visit, part)
-    }
+    const part = parts.get(piece.visit) ?? empty(piece.visit)
+    parts.set(piece.visit, part)
     part.pieces.push(piece)
   }
   const of = (visit: VisitId): Growing | undefined => parts.get(visit) ?? parts.get(null)
@@ -31,7 +41,15 @@ function partsOf(programme: Programme): Parts {
   for (const edit of programme.inkEdits) of(edit.visit)?.inkEdits.push(edit)
   for (const ink of programme.inkAdded) of(ink.visit)?.inkAdded.push(ink)
   for (const visit of programme.changedUnder ?? []) of(visit)?.changedUnder.push(visit)
+  addDressing(programme, of)
   return parts
+}
+
+/** Adds what lies over each visit. */
+function addDressing({ overlays = [], beds = [], voices }: Programme, of: (visit: VisitId) => Growing | undefined): void {
+  for (const overlay of overlays) of(overlay.visit)?.overlays.push(overlay)
+  for (const bed of beds) of(bed.visit)?.beds.push(bed)
+  for (const [visit, treatment] of Object.entries(voices?.visits ?? {})) of(asId(visit))?.voices.push([asId(visit), treatment])
 }
 
 type Parts = ReadonlyMap<VisitId | null, VisitPart>
@@ -108,6 +126,18 @@ function mergedCaptions(base: Programme, mine: Programme, theirs: Programme): Pi
   return captions === undefined ? {} : { captions }
 }
 
+/** What is done to recordings: of whatever anybody changed, the change that was made last. */
+function mergedTreatments(base: Programme, mine: Programme, theirs: Programme): VoiceTreatments['stretches'] {
+  const [was, own, other] = [base, mine, theirs].map((one): VoiceTreatments['stretches'] => one.voices?.stretches ?? {})
+  const names = [...new Set([own, other].flatMap((one) => Object.keys(one ?? {})))].map((name) => asId<'stretch'>(name))
+  return Object.fromEntries(
+    names.flatMap((name) => {
+      const treatment = same(was?.[name], own?.[name]) ? other?.[name] : own?.[name]
+      return treatment === undefined ? [] : [[name, treatment] as const]
+    }),
+  )
+}
+
 /** Adds all that is said of one visit to what is said of others. */
 function addPart(all: Growing, part: VisitPart): void {
   for (const piece of part.pieces) all.pieces.push(piece)
@@ -115,6 +145,22 @@ function addPart(all: Growing, part: VisitPart): void {
   for (const edit of part.inkEdits) all.inkEdits.push(edit)
   for (const ink of part.inkAdded) all.inkAdded.push(ink)
   for (const changed of part.changedUnder) all.changedUnder.push(changed)
+  for (const overlay of part.overlays) all.overlays.push(overlay)
+  for (const bed of part.beds) all.beds.push(bed)
+  for (const voice of part.voices) all.voices.push(voice)
+}
+
+/** What lies over a programme; of what does not nothing is said. */
+function dressing(
+  { overlays, beds, voices }: VisitPart,
+  stretches: VoiceTreatments['stretches'],
+): Pick<Programme, 'overlays' | 'beds' | 'voices'> {
+  const visits = Object.fromEntries(voices)
+  return {
+    ...(overlays.length === 0 ? {} : { overlays }),
+    ...(beds.length === 0 ? {} : { beds }),
+    ...(voices.length === 0 && Object.keys(stretches).length === 0 ? {} : { voices: { stretches, visits } }),
+  }
 }
 
 /**
@@ -149,6 +195,7 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
     inkAdded: all.inkAdded,
     ...(all.changedUnder.length === 0 ? {} : { changedUnder: all.changedUnder }),
     ...mergedCaptions(base, mine, theirs),
+    ...dressing(all, mergedTreatments(base, mine, theirs)),
     slides: {
       ...theirs.slides,
       ...Object.fromEntries(

@@ -1,6 +1,7 @@
 import { unreachable } from '@core/model'
-import type { TakeId } from '@core/model'
+import type { OverlayKind, TakeId } from '@core/model'
 import type { ProgrammeEdit } from './change'
+import { isUntreated } from './dressing'
 import type { InkChange } from './ink-edits'
 
 /** What a change of a programme was, for its history. */
@@ -8,9 +9,24 @@ export type ChangeReason =
   | { readonly kind: 'cut'; readonly parts: number }
   | {
       readonly kind:
-        'drop' | 'reopen' | 'move' | 'repeat' | 'tempo' | 'hold' | 'hush' | 'linger' | 'insert' | 'captions' | 'draw' | 'looked'
+        | 'drop'
+        | 'reopen'
+        | 'move'
+        | 'repeat'
+        | 'tempo'
+        | 'hold'
+        | 'hush'
+        | 'linger'
+        | 'insert'
+        | 'captions'
+        | 'draw'
+        | 'looked'
+        | 'bare'
+        | 'bed'
     }
   | { readonly kind: 'framing'; readonly off: boolean }
+  | { readonly kind: 'overlay'; readonly of: OverlayKind }
+  | { readonly kind: 'voice'; readonly off: boolean }
   | { readonly kind: 'ink'; readonly change: InkChange['kind'] }
   /** Several edits at once, as when a talk is fitted to its limit. */
   | { readonly kind: 'all' }
@@ -24,6 +40,13 @@ export type ChangeReason =
   /** Noted before reasons were told apart. */
   | { readonly kind: 'other' }
 
+/** What several edits at once are: what they lay over the talk, where they do; what else they do makes room for it. */
+function reasonOfAll(edits: readonly ProgrammeEdit[]): ChangeReason {
+  const over = edits.find(({ kind }) => kind === 'overlay' || kind === 'bed' || kind === 'voice')
+  const only = edits.length === 1 ? edits[0] : over
+  return only === undefined ? { kind: 'all' } : reasonOf(only)
+}
+
 /** What an edit is, for the history. */
 export function reasonOf(edit: ProgrammeEdit): ChangeReason {
   switch (edit.kind) {
@@ -31,10 +54,14 @@ export function reasonOf(edit: ProgrammeEdit): ChangeReason {
       return { kind: 'cut', parts: edit.parts.length }
     case 'framing':
       return { kind: 'framing', off: edit.framing?.off === true }
+    case 'overlay':
+      return { kind: 'overlay', of: edit.overlay.kind }
+    case 'voice':
+      return { kind: 'voice', off: edit.treatment === null || isUntreated(edit.treatment) }
     case 'ink':
       return { kind: 'ink', change: edit.change.kind }
     case 'all':
-      return edit.edits.length === 1 && edit.edits[0] !== undefined ? reasonOf(edit.edits[0]) : { kind: 'all' }
+      return reasonOfAll(edit.edits)
     case 'drop':
     case 'reopen':
     case 'move':
@@ -47,6 +74,8 @@ export function reasonOf(edit: ProgrammeEdit): ChangeReason {
     case 'captions':
     case 'draw':
     case 'looked':
+    case 'bare':
+    case 'bed':
       return { kind: edit.kind }
     default:
       return unreachable(edit)

@@ -2,9 +2,10 @@ import { WHOLE, contentOfInk, contentOfSteps, faceRect, framingInVisit, mergeCon
 import { extentOf, placeCaption, within } from '@core/captions'
 import type { CaptionPlace } from '@core/captions'
 import { USUAL_CAPTIONS } from '@core/model'
-import type { Caption, CaptionStyle, Film, Framing, Ms, Slide, StillId, StretchId, Stroke, VisitId } from '@core/model'
+import type { Caption, CaptionStyle, Film, Framing, Ms, Rect, Slide, StillId, StretchId, Stroke, VisitId } from '@core/model'
 import { piecesOfVisit, shownSpan, visitsOf } from '@core/programme'
 import type { Visit } from '@core/programme'
+import type { FilmOverlay } from './film-overlays'
 import { lastNotAfter } from './search'
 import type { Track } from './track'
 
@@ -26,6 +27,7 @@ export interface FilmCaptions {
 /** What captions are placed by. */
 interface FilmParts {
   readonly film: Film
+  readonly overlays: readonly FilmOverlay[]
   readonly tracks: ReadonlyMap<StretchId, Track>
   readonly heldTracks: ReadonlyMap<StillId, Track>
 }
@@ -56,6 +58,10 @@ function framingIn({ film }: FilmParts, visit: Visit, slide: Slide): Framing | n
   return framing.off || !filmed ? null : framing
 }
 
+/** Where something lies over a visit that words are not to hide; a card they stand on. */
+const platesIn = ({ overlays }: FilmParts, { start, length }: Visit): readonly Rect[] =>
+  overlays.filter((one) => one.overlay.kind !== 'card' && one.from < start + length && one.to > start).map(({ box }) => box)
+
 /** Makes captions ready. Where they stand is found visit by visit, and stays the same within each. */
 export function filmCaptions(parts: FilmParts, captions: readonly Caption[]): FilmCaptions {
   const { film } = parts
@@ -76,7 +82,12 @@ export function filmCaptions(parts: FilmParts, captions: readonly Caption[]): Fi
         style,
         film.shape,
       ),
-      { content, stage: framing === null ? WHOLE : stageRect(framing), face: framing === null ? null : faceRect(framing) },
+      {
+        content,
+        stage: framing === null ? WHOLE : stageRect(framing),
+        face: framing === null ? null : faceRect(framing),
+        over: platesIn(parts, visit),
+      },
       before,
     )
     places.set(visit.id, before)

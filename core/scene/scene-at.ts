@@ -25,6 +25,8 @@ import { abovePlace, captionAt, filmCaptions } from './film-captions'
 import type { CaptionScene, FilmCaptions } from './film-captions'
 import { clipsOn, startedByItself, startedFrom } from './clips-on'
 import type { ClipScene } from './clips-on'
+import { NOTHING_OVER, filmOverlays, overlaysAt } from './film-overlays'
+import type { FilmOverlay, OverlayScene } from './film-overlays'
 import { EASE, REVEAL, TRANSITION, eased, framingBetween, rectBetween, sameFraming } from './change'
 import { lastNotAfter } from './search'
 import { groundOf, heldStretch, inkAfterwards, withInkAfterwards } from './ink-afterwards'
@@ -64,6 +66,8 @@ export interface Scene extends SlideView {
   readonly voice: { readonly stretch: StretchId; readonly at: Ms } | null
   /** One slide is taking the place of another: which, how, and how far, 0 to 1. */
   readonly transition: { readonly kind: Exclude<Transition, 'cut'>; readonly progress: number; readonly from: SlideView } | null
+  /** What lies over it, the lowest first. */
+  readonly overlays: readonly OverlayScene[]
   /** What is to be read on the picture. */
   readonly caption: CaptionScene | null
 }
@@ -82,6 +86,7 @@ export interface FilmIndex {
   /** Of each piece the one that is played before it; -1: none is. */
   readonly before: readonly number[]
   readonly framings: ReadonlyMap<SlideId, Framing>
+  readonly overlays: readonly FilmOverlay[]
   /** What stands on the picture to be read; null: nothing does. */
   readonly captions: FilmCaptions | null
 }
@@ -139,9 +144,13 @@ export function indexFilm(film: Film): FilmIndex {
     carried: carriedInk(film, seen, ink),
     before: playedBefore(film.programme.pieces),
     framings,
+    overlays: filmOverlays(film),
     captions: null,
   }
 }
+
+/** A film as it is below all that lies over it. */
+export const withoutOverlays = (index: FilmIndex): FilmIndex => ({ ...index, overlays: [] })
 
 /** A film with captions on its picture; null: without any. What was prepared of it is not prepared again. */
 export const withCaptions = (index: FilmIndex, captions: readonly Caption[] | null): FilmIndex => ({
@@ -237,6 +246,7 @@ function heldMoment(index: FilmIndex, number: number, piece: StillPiece, at: Ms)
     inset: null,
     voice: null,
     transition: null,
+    overlays: NOTHING_OVER,
     caption: null,
   }
 }
@@ -273,6 +283,7 @@ function wholeMoment(index: FilmIndex, number: number, into: Ms): Scene {
     inset,
     voice: piece.voice === null ? null : { stretch: piece.voice.stretch, at: sourceAt(piece.voice, into) },
     transition: null,
+    overlays: NOTHING_OVER,
     caption: null,
   }
 }
@@ -334,8 +345,10 @@ export function changesAt(index: FilmIndex, number: number): { readonly face: Ms
 export function sceneIn(index: FilmIndex, number: number, into: Ms): Scene {
   const piece = index.film.programme.pieces[number]
   if (piece === undefined) throw new RangeError(`no piece ${String(number)}`)
-  const said = index.captions && captionAt(index.captions, piece.visit, (index.starts[number] ?? 0) + into)
-  const now = { ...momentIn(index, number, into), caption: said }
+  const t = (index.starts[number] ?? 0) + into
+  const said = index.captions && captionAt(index.captions, piece.visit, t)
+  const overlays = overlaysAt(index.overlays, t)
+  const now = { ...momentIn(index, number, into), overlays, caption: said }
   if (into >= TRANSITION) return now
   const before = momentBefore(index, number)
   if (before === null) return now

@@ -32,6 +32,7 @@ export function sceneOfScreen(
     inset: null,
     voice: null,
     transition: null,
+    overlays: [],
     caption: null,
   }
 }

@@ -1,6 +1,6 @@
 import { AS_RECORDED, asId, clipsOfStep } from '@core/model'
 import type { Clip, ClipId, Cue, Film, Ms, PathPoint, Piece, PlayedClip, RecordedPiece, Slide, SlideId, Stretch, Stroke } from '@core/model'
-import { shownSpan } from '@core/programme'
+import { placedOverlays, shownSpan } from '@core/programme'
 import { clipsPlayedIn } from '@core/session'
 import { REVEAL, startedByHolding, startedFrom, stepOf } from '@core/scene'
 import type { FilmIndex, LyingStroke, Track } from '@core/scene'
@@ -191,6 +191,7 @@ function slideForViewers(slide: Slide, seen: ReadonlySet<number>, sent: Readonly
 export function filmForViewers(index: FilmIndex): Film {
   const { film, framings } = index
   const parts = film.programme.pieces.flatMap((piece, number) => (piece.out === undefined ? [byItself(index, number, piece)] : []))
+  const overlays = placedOverlays(film.programme).map(({ hung }) => hung)
   const visits = new Set(parts.map(({ piece }) => piece.visit))
   const seen = stepsSeen(parts)
   const cut = windowsCutInto(film)
@@ -204,6 +205,7 @@ export function filmForViewers(index: FilmIndex): Film {
       pieces: parts.map(({ piece }) => piece),
       slides: Object.fromEntries(slides.map((slide) => [slide.id, slide.version])),
       framings: Object.fromEntries(Object.entries(film.programme.framings).filter(([visit]) => visits.has(asId(visit)))),
+      ...(overlays.length === 0 ? {} : { overlays }),
       inkEdits: [],
       inkAdded: [],
       revision: film.programme.revision,

@@ -1,4 +1,5 @@
 import type { ClipPart, VoicePart } from '@core/plan'
+import { MUSIC_REACH } from '@core/voice'
 import type { Ms } from '@core/model'
 import type { FacePart } from './face-parts'
 
@@ -11,6 +12,8 @@ export const FACE_PART = { frames: 60, frameRate: 30 } as const
 export const FACE_PART_MS: Ms = (FACE_PART.frames * 1000) / FACE_PART.frameRate
 /** So much before and after a part of the sound is looked at, in ms: an encoder needs what comes before, and a fade what comes after. */
 export const SOUND_MARGIN: Ms = 1000
+/** As much where there is music, which looks farther round it before it opens. */
+const MUSIC_MARGIN: Ms = MUSIC_REACH + 100
 
 /** A part of a screening's sound. */
 export interface SoundPart {
@@ -18,9 +21,11 @@ export interface SoundPart {
   readonly n: number
   /** Packets in it: fewer in the last. */
   readonly packets: number
-  /** What is heard from `SOUND_MARGIN` before its beginning until as much after its end, at times counted from the former. */
+  /** How much before and after it is looked at. */
+  readonly margin: Ms
+  /** What is heard from the margin before its beginning until that after its end, at times counted from the former. */
   readonly heard: readonly VoicePart[]
-  /** What is heard of clips, likewise. */
+  /** What is heard of clips and music, likewise. */
   readonly clips: readonly ClipPart[]
 }
 
@@ -58,6 +63,15 @@ function heardBetween<Part extends Omit<VoicePart, 'stretch'>>(part: Part, from:
   ]
 }
 
+/** As `heardBetween`, for what is heard besides voices. Music comes and goes by its own time, so it stays whole. */
+function besideBetween(part: ClipPart, from: Ms, to: Ms): readonly ClipPart[] {
+  const { music } = part
+  if (music === undefined) return heardBetween(part, from, to)
+  if (part.at >= to || part.at + part.length <= from) return []
+  const fades = music.fades.map((fade) => ({ from: fade.from - from, to: fade.to - from }))
+  return [{ ...part, at: part.at - from, music: { ...music, fades } }]
+}
+
 /** The sound of a film in parts. Each holds all that decides it, and nothing of what is farther away: an edit elsewhere leaves it alone. */
 export function soundParts(
   { voice, clips }: { readonly voice: readonly VoicePart[]; readonly clips: readonly ClipPart[] },
@@ -65,12 +79,15 @@ export function soundParts(
 ): readonly SoundPart[] {
   const packets = Math.ceil((length * SOUND_PART.sampleRate) / 1000 / SOUND_PART.packet)
   return Array.from({ length: Math.ceil(packets / SOUND_PART.packets) }, (_, n) => {
-    const [from, to] = [n * SOUND_PART_MS - SOUND_MARGIN, (n + 1) * SOUND_PART_MS + SOUND_MARGIN]
+    const near = clips.flatMap((part) => besideBetween(part, n * SOUND_PART_MS - MUSIC_MARGIN, (n + 1) * SOUND_PART_MS + MUSIC_MARGIN))
+    const margin = near.some(({ music }) => music !== undefined) ? MUSIC_MARGIN : SOUND_MARGIN
+    const [from, to] = [n * SOUND_PART_MS - margin, (n + 1) * SOUND_PART_MS + margin]
     return {
       n,
       packets: Math.min(SOUND_PART.packets, packets - n * SOUND_PART.packets),
+      margin,
       heard: voice.flatMap((part) => heardBetween(part, from, to)),
-      clips: clips.flatMap((part) => heardBetween(part, from, to)),
+      clips: clips.flatMap((part) => besideBetween(part, from, to)),
     }
   })
 }

@@ -21,13 +21,32 @@ function depth(before: Ms, after: Ms): number {
   return Math.max(0, coming, gone)
 }
 
+/** Music stays soft in pauses up to this, and opens in longer ones: it never pumps. */
+const SHORT_PAUSE: Ms = 1500
+/** It is soft by the time speech begins, waits so long after it, and takes its time to come up. */
+const MUSIC = { before: 400, hold: 300, after: 700 } as const
+/** What is heard farther away than this decides nothing of music. */
+export const MUSIC_REACH: Ms = SHORT_PAUSE
+
+function musicDepth(before: Ms, after: Ms): number {
+  if (before + after <= SHORT_PAUSE) return 1
+  const gone = after <= MUSIC.hold ? 1 : 1 - (after - MUSIC.hold) / MUSIC.after
+  return Math.max(0, 1 - before / MUSIC.before, gone)
+}
+
+/** As `duckingOf`, for music: at no time does more than `MUSIC_REACH` around it decide that. */
+export const musicDuckingOf = (peaks: readonly number[], loudness: number): Float32Array => softenedUnder(peaks, loudness, musicDepth)
+
 /**
- * How much softer a clip or music is played under a voice: at no time does more than `DUCKING_REACH` around it decide that.
+ * How much softer a clip is played under a voice: at no time does more than `DUCKING_REACH` around it decide that.
  * @param peaks the voice's outline, `PEAKS_A_SECOND` of 0 to 255
  * @param loudness of the voice in LUFS
  * @returns dB for each of the peaks, 0 or less
  */
-export function duckingOf(peaks: readonly number[], loudness: number): Float32Array {
+export const duckingOf = (peaks: readonly number[], loudness: number): Float32Array => softenedUnder(peaks, loudness, depth)
+
+/** @param depthAt how soft it is between speech: 0 to 1, by how long until speech comes and since it was there */
+function softenedUnder(peaks: readonly number[], loudness: number, depthAt: (before: Ms, after: Ms) => number): Float32Array {
   const limit = 255 * fromDb(loudness - BELOW)
   const spoken = peaks.map((peak) => peak > limit)
   const gains = new Float32Array(peaks.length)
@@ -40,7 +59,7 @@ export function duckingOf(peaks: readonly number[], loudness: number): Float32Ar
   let next = Infinity
   for (let n = peaks.length - 1; n >= 0; n -= 1) {
     if (spoken[n] === true) next = n
-    gains[n] = DUCKED * depth((next - n) * STEP, since[n] ?? Infinity)
+    gains[n] = DUCKED * depthAt((next - n) * STEP, since[n] ?? Infinity)
   }
   return gains
 }

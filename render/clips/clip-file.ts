@@ -36,7 +36,7 @@ export const unreadable = (): Refusal =>
   new Refusal('unreadable', 'This is no film or sound that can be read. Bring MP4, MOV, WebM, GIF, MP3, WAV, M4A, Ogg or FLAC.')
 
 export const tooLong = (): Refusal =>
-  new Refusal('too-large', 'This film is longer than an hour. Cut out the part that is shown, and bring that.')
+  new Refusal('too-large', 'This is longer than an hour. Cut out the part that is wanted, and bring that.')
 
 /** How pictures are encoded. Groups are short and have no B-frames: browsers and the export begin anywhere at once. */
 export const encodedAs = (rate: Ratio): readonly string[] => [

@@ -6,7 +6,7 @@ import { killWhole, start } from './run'
 import type { Running } from './run'
 
 /** Programs of ours that open what is not ours, each in a process that may die. */
-export type ApartProgram = 'read-deck' | 'draw-pages' | 'make-handout' | 'hear-parts' | 'unpack-archive'
+export type ApartProgram = 'read-deck' | 'draw-pages' | 'make-handout' | 'hear-parts' | 'unpack-archive' | 'denoise'
 
 export interface ApartBounds {
   /** ms */

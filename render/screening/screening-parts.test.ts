@@ -21,7 +21,8 @@ const RATE = 48_000
 const noClip = (digest: string): string => {
   throw new Error(`no clip ${digest}`)
 }
-const voiceOf = (stretch: string): string => join(folder, `${stretch}.pcm`)
+const voicePath = (stretch: string): string => join(folder, `${stretch}.pcm`)
+const voiceOf = ({ stretch }: Pick<VoicePart, 'stretch'>): string => voicePath(stretch)
 const part = (at: number, length: number, from: number, more: Partial<VoicePart> = {}): VoicePart => ({
   at,
   length,
@@ -69,7 +70,7 @@ describe('the sound of a screening', () => {
     const samples = Int16Array.from({ length: 30 * RATE }, (_, n) =>
       Math.round(6000 * Math.sin((2 * Math.PI * 330 * n) / RATE) + 3000 * Math.sin((2 * Math.PI * 1234 * n) / RATE)),
     )
-    await writeFile(voiceOf('a'), Buffer.from(samples.buffer))
+    await writeFile(voicePath('a'), Buffer.from(samples.buffer))
   })
 
   it('made in parts is the sound of the whole, without a gap or a click where they meet', async () => {

@@ -1,9 +1,10 @@
-import { SOUND_MARGIN, SOUND_PART, SOUND_PART_MS } from '@core/screening'
+import { SOUND_PART, SOUND_PART_MS } from '@core/screening'
 import type { SoundPart } from '@core/screening'
 import { fromDb } from '@core/voice'
 import { filter, filtersText } from '@render/filters'
 import { outputOf } from '@render/process'
 import { SAMPLES_IN, assembleVoice, mixClips } from '@render/sound'
+import type { VoiceFinder } from '@render/sound'
 import { ONE_FRAGMENT, fragmentOf } from './fragment'
 import type { Fragment } from './fragment'
 
@@ -31,8 +32,7 @@ export const contentOfSoundPart = ({ n, packets, heard, clips }: SoundPart, { ga
 
 /** Where what is heard is found. */
 export interface SoundFiles {
-  /** The voice of a stretch. */
-  readonly voiceOf: (stretch: string) => string
+  readonly voiceOf: VoiceFinder
   /** A clip's file, by its digest. */
   readonly clipOf: (digest: string) => string
 }
@@ -40,12 +40,12 @@ export interface SoundFiles {
 /** Samples of a part with what the encoder needs before and after it. */
 async function* samplesFor(part: SoundPart, { voiceOf, clipOf }: SoundFiles): AsyncGenerator<Uint8Array> {
   const { packet, packets, sampleRate } = SOUND_PART
-  const margin = (SOUND_MARGIN * sampleRate) / 1000
+  const margin = (part.margin * sampleRate) / 1000
   const first = margin - LEAD * packet
   const end = margin + (packets + 2) * packet
   let at = 0
   const voice = (): AsyncGenerator<Int16Array> => assembleVoice(part.heard, voiceOf, 2 * margin + packets * packet)
-  for await (const block of mixClips(voice, { clips: part.clips, clipOf, begins: part.n * SOUND_PART_MS - SOUND_MARGIN })) {
+  for await (const block of mixClips(voice, { clips: part.clips, clipOf, begins: part.n * SOUND_PART_MS - part.margin })) {
     const [from, to] = [Math.max(0, first - at), Math.min(block.length, end - at)]
     at += block.length
     if (to > from) yield new Uint8Array(block.buffer, block.byteOffset + from * 2, (to - from) * 2)

@@ -10,7 +10,8 @@ import { SAMPLE_RATE, samplesOf } from './pcm'
 import { assembleVoice } from './assemble'
 
 let folder: string
-const voiceOf = (stretch: string): string => join(folder, stretch)
+const voicePath = (stretch: string): string => join(folder, stretch)
+const voiceOf = ({ stretch }: Pick<VoicePart, 'stretch'>): string => voicePath(stretch)
 const LENGTH = 6000
 
 beforeAll(async () => {
@@ -21,9 +22,9 @@ beforeAll(async () => {
     return (state / 2_147_483_647) * 2 - 1
   }
   // The tone of a room, the same from beginning to end.
-  await writeFile(voiceOf('room'), Buffer.from(Int16Array.from({ length: samplesOf(LENGTH) }, () => Math.round(noise() * 600)).buffer))
+  await writeFile(voicePath('room'), Buffer.from(Int16Array.from({ length: samplesOf(LENGTH) }, () => Math.round(noise() * 600)).buffer))
   await writeFile(
-    voiceOf('tone'),
+    voicePath('tone'),
     Buffer.from(
       Int16Array.from({ length: samplesOf(LENGTH) }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 200 * n) / SAMPLE_RATE))).buffer,
     ),
@@ -108,11 +109,11 @@ describe('a join in the voice', () => {
 
   it('holds little of a long part at another tempo, and loses nothing of it from one block to the next', async () => {
     const minutes = 12
-    await writeFile(voiceOf('long'), Buffer.alloc(0))
+    await writeFile(voicePath('long'), Buffer.alloc(0))
     const second = Buffer.from(
       Int16Array.from({ length: SAMPLE_RATE }, (_, n) => Math.round(8000 * Math.sin((2 * Math.PI * 200 * n) / SAMPLE_RATE))).buffer,
     )
-    for (let n = 0; n < minutes * 60; n += 1) await appendFile(voiceOf('long'), second)
+    for (let n = 0; n < minutes * 60; n += 1) await appendFile(voicePath('long'), second)
     const length = (minutes * 60_000 * 25) / 27
     let most = 0
     let samples = 0

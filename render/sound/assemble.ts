@@ -133,17 +133,15 @@ function* silence(samples: number): Generator<Int16Array> {
   for (let left = samples; left > 0; left -= samplesOf(BLOCK_MS)) yield new Int16Array(Math.min(left, samplesOf(BLOCK_MS)))
 }
 
+/** Finds the file of a voice: as it was recorded, or as something was done to it. */
+export type VoiceFinder = (part: Pick<VoicePart, 'stretch' | 'treatment'>) => string
+
 /**
  * The film's voice from its parts, with silence between them.
- * @param voiceOf finds the voice of a stretch
  * @param samples length of the whole
  * @returns blocks of samples in order; together exactly `samples`
  */
-export async function* assembleVoice(
-  parts: readonly VoicePart[],
-  voiceOf: (stretch: string) => string,
-  samples: number,
-): AsyncGenerator<Int16Array> {
+export async function* assembleVoice(parts: readonly VoicePart[], voiceOf: VoiceFinder, samples: number): AsyncGenerator<Int16Array> {
   let written = 0
   /** How the part before would have gone on past its end; null after silence. */
   let goingOn: Int16Array | null = null
@@ -155,7 +153,7 @@ export async function* assembleVoice(
     const end = Math.min(samplesOf(part.at + part.length), samples)
     const next = parts[n + 1]
     const meets = next !== undefined && samplesOf(next.at) === end
-    const reader = await readerOf(voiceOf(part.stretch), part, from - begin)
+    const reader = await readerOf(voiceOf(part), part, from - begin)
     try {
       goingOn = yield* partBlocks(reader, { begin, from, end, meets }, goingOn)
     } finally {

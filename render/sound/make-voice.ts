@@ -4,6 +4,7 @@ import { fromDb } from '@core/voice'
 import { filter, filtersText } from '@render/filters'
 import { feed, start } from '@render/process'
 import { assembleVoice } from './assemble'
+import type { VoiceFinder } from './assemble'
 import { measureFile, measureSamples } from './loudness'
 import type { Loudness } from './loudness'
 import { mixClips } from './mix-clips'
@@ -38,7 +39,7 @@ export const contentOfVoice = ({ parts, clips, frames, fps, format, loudness }: 
 
 export interface VoiceOrder {
   readonly wanted: VoiceWanted
-  readonly voiceOf: (stretch: string) => string
+  readonly voiceOf: VoiceFinder
   /** Finds a clip's file by its digest. */
   readonly clipOf: (digest: string) => string
   readonly out: string

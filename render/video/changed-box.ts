@@ -2,13 +2,13 @@ import { dequal } from 'dequal'
 import { SPOT, strokeBounds, strokeOutline } from '@core/ink'
 import type { Outline2D } from '@core/ink'
 import { clipRect } from '@core/layout'
-import { captionBox, evenBox } from '@core/paint'
+import { captionBox, evenBox, overlayBox } from '@core/paint'
 import type { Edges } from '@core/paint'
 import { pictureOfClip } from '@core/scene'
 import type { ClipScene, Scene } from '@core/scene'
 import type { Ms, PixelBox, Point, Size, Stroke } from '@core/model'
 
-/** Whether nothing but ink, clips and captions differs between two scenes, so that the rest need not be drawn again. */
+/** Whether two scenes differ in nothing but ink, clips, captions and overlays, so that the rest need not be drawn again. */
 export const sameButInk = (a: Scene, b: Scene): boolean =>
   a.shown?.picture === b.shown?.picture &&
   a.transition === null &&
@@ -133,9 +133,10 @@ export const wholeBox = (size: Size): PixelBox => ({ x: 0, y: 0, width: size.wid
  */
 export function changedBox(last: Scene, now: Scene, size: Size): PixelBox | null {
   if (!sameButInk(last, now)) return wholeBox(size)
+  const overlays = dequal(last.overlays, now.overlays) ? [] : [...last.overlays, ...now.overlays].map((over) => overlayBox(over, size))
   const captions = dequal(last.caption, now.caption) ? [] : [last.caption, now.caption].flatMap((one) => one ?? [])
   const box = boxAround(
-    [inkBox(last, now, size), clipBox(last, now, size), ...captions.map((caption) => captionBox(caption, size))].filter(
+    [inkBox(last, now, size), clipBox(last, now, size), ...overlays, ...captions.map((caption) => captionBox(caption, size))].filter(
       (one) => one !== null,
     ),
   )

@@ -1,6 +1,6 @@
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas } from '@napi-rs/canvas'
-import { paintInset, paintScene } from '@core/paint'
+import { paintFace, paintScene } from '@core/paint'
 import type { Drawable, PaintContext, PictureShelf } from '@core/paint'
 import type { Scene } from '@core/scene'
 import type { PixelBox, Size } from '@core/model'
@@ -41,7 +41,7 @@ export class FilmPainter {
    */
   async paint(scene: Scene): Promise<Buffer> {
     // The page is painted first and kept: as a rule the next picture is of the same one.
-    const bare = { ...scene, clips: [], ink: [], spot: null, caption: null }
+    const bare = { ...scene, clips: [], ink: [], spot: null, overlays: [], caption: null }
     if (this.#page === null || !sameButInk(this.#page.scene, bare)) {
       await this.#draw(this.canvas, { x: 0, y: 0 }, bare, wholeBox(this.#size), null)
       this.#page = { scene: bare, bytes: Buffer.from(this.#frame.bytes) }
@@ -108,7 +108,7 @@ export class FilmPainter {
     ctx.rect(box.x, box.y, box.width, box.height)
     ctx.clip()
     paintScene(ctx, scene, this.#size, shelf)
-    if (face !== null && scene.inset !== null) paintInset(ctx, face, scene.inset.framing, this.#size)
+    if (face !== null) paintFace(ctx, scene, face, this.#size, shelf)
     ctx.restore()
     convert(this.#frame, own.getImageData(box.x - from.x, box.y - from.y, box.width, box.height).data, box)
   }

@@ -3,7 +3,7 @@ import type { Canvas, Image } from '@napi-rs/canvas'
 import { LRUCache } from 'lru-cache'
 import type { Drawable, FiledPicture, PictureShelf } from '@core/paint'
 import type { AssetId, Picture, Size } from '@core/model'
-import type { SlideView } from '@core/scene'
+import type { OverlayScene, SlideView } from '@core/scene'
 import { DrawnApart } from '@render/deck'
 import type { ApartBounds } from '@render/process'
 import { registerFonts } from '@render/type'
@@ -53,15 +53,19 @@ export class PictureSource {
   }
 
   /** Gets everything ready that a scene shows. @returns what a painter takes it from */
-  async shelfFor(scene: Parameters<typeof viewsOf>[0], size: Size): Promise<PictureShelf<Drawn>> {
+  async shelfFor(
+    scene: Parameters<typeof viewsOf>[0] & { readonly overlays?: readonly OverlayScene[] },
+    size: Size,
+  ): Promise<PictureShelf<Drawn>> {
     const steps = new Map<string, Drawable<Drawn>>()
     const assets = new Map<AssetId, Drawable<Drawn>>()
+    const placed = async (asset: AssetId): Promise<void> => {
+      const image = await madeOnce(this.#placed, asset, () => loadImage(this.pathOf(asset)))
+      assets.set(asset, { image, width: image.width, height: image.height })
+    }
     const ready = async (picture: Picture): Promise<void> => {
       if (picture.kind === 'composed') {
-        for (const { asset } of picture.composition.pictures) {
-          const image = await madeOnce(this.#placed, asset, () => loadImage(this.pathOf(asset)))
-          assets.set(asset, { image, width: image.width, height: image.height })
-        }
+        for (const { asset } of picture.composition.pictures) await placed(asset)
         return
       }
       const name = nameOf(picture)
@@ -72,6 +76,7 @@ export class PictureSource {
       if (shown !== null) await ready(shown.picture)
       if (revealFrom !== undefined) await ready(revealFrom.picture)
     }
+    for (const { overlay } of scene.overlays ?? []) if (overlay.kind === 'picture') await placed(overlay.asset)
     return { ofStep: (picture) => steps.get(nameOf(picture)), ofAsset: (asset) => assets.get(asset) }
   }
 

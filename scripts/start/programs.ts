@@ -12,6 +12,7 @@ const ENTRIES = {
   'make-handout': 'render/bin/make-handout.ts',
   'hear-parts': 'render/bin/hear-parts.ts',
   'unpack-archive': 'render/bin/unpack-archive.ts',
+  denoise: 'render/bin/denoise.ts',
   deliver: 'scripts/deliver.ts',
   archives: 'scripts/archives.ts',
   bench: 'bench/run.ts',
@@ -20,7 +21,15 @@ const ENTRIES = {
 export type Program = keyof typeof ENTRIES
 
 /** Those that open what people bring, each in a process of its own. */
-export const APART: readonly Program[] = ['read-deck', 'help-read-deck', 'draw-pages', 'make-handout', 'hear-parts', 'unpack-archive']
+export const APART: readonly Program[] = [
+  'read-deck',
+  'help-read-deck',
+  'draw-pages',
+  'make-handout',
+  'hear-parts',
+  'unpack-archive',
+  'denoise',
+]
 
 /** Where programs are once they are bundled. */
 export const PROGRAMS_FOLDER = '.output/bin'

@@ -5,6 +5,7 @@ import type { ArchivedAsset, ArchivedStretch, ArchivedTake, ArchivedVersion, Arc
 import { namesInFolder } from '@core/bundle'
 import { assetsOfSlides } from '@core/deck'
 import { asId } from '@core/model'
+import { assetsOver } from '@core/programme'
 import type { Cue, Programme } from '@core/model'
 import type { Queries, StretchTable } from '@server/database'
 import { currentProgramme } from './programmes'
@@ -189,7 +190,10 @@ export async function archivedTalk(q: Queries, talk: string, made: string): Prom
     q.selectFrom('shared_file').select(['name', 'digest']).where('talk', '=', talk).orderBy('added').orderBy('name').execute(),
   ])
   const named = assetsOfSlides(versions.map(picturedIn))
-  const digests = new Set<string>([...named, ...files.map(({ digest }) => digest)])
+  const over = [programmes.now, ...programmes.named.map(({ programme }) => programme)].flatMap((one) =>
+    one === null ? [] : assetsOver(one),
+  )
+  const digests = new Set<string>([...named, ...over, ...files.map(({ digest }) => digest)])
   return {
     kind: ARCHIVE_KIND,
     version: ARCHIVE_VERSION,

@@ -10,6 +10,7 @@ import type { WireEdit } from '@contracts'
 import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
 import { tell } from './events'
+import { checkAssets } from './kept-for-talk'
 import { currentProgramme, saveProgramme } from './programmes'
 
 interface SlideRow {
@@ -276,20 +277,6 @@ async function withFreshVersions(q: Queries, before: readonly Slide[], after: re
   })
 }
 
-/** @throws Refusal when an edit puts a picture on a slide that the talk does not have */
-async function checkAssets(q: Queries, talk: string, wire: WireEdit): Promise<void> {
-  const named = [...new Set(assetsNamedBy(wire))]
-  if (named.length === 0) return
-  const { count } = await q
-    .selectFrom('asset')
-    .select((build) => build.fn.countAll<number>().as('count'))
-    .where('talk', '=', talk)
-    .where('digest', 'in', named)
-    .executeTakeFirstOrThrow()
-  if (Number(count) !== named.length)
-    throw new Refusal('not-found', 'A picture of this slide is not in this talk. Nothing was changed; drop the picture on the slide again.')
-}
-
 /** A talk's deck, held until the transaction ends: nobody else changes it meanwhile. */
 export async function lockDeck(q: Queries, talk: string): Promise<{ readonly revision: number; readonly shape: Size }> {
   return await q.selectFrom('talk').select(['revision', 'shape']).where('id', '=', talk).forUpdate().executeTakeFirstOrThrow()
@@ -350,7 +337,7 @@ export async function editDeck(
       { slide: conflict.id },
     )
   }
-  await checkAssets(q, talk, wire)
+  await checkAssets(q, talk, assetsNamedBy(wire))
   const before: Deck = { shape: locked.shape, slides: await slidesOf(q, talk) }
   const after = applyDeckEdit(before, edit)
   if (after.slides.length > settings().maxPages * 3)

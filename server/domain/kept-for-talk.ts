@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { asId } from '@core/model'
+import { Refusal, asId } from '@core/model'
 import type { AssetId } from '@core/model'
 import type { Queries } from '@server/database'
 import { keepAsset, keepFile } from '@server/store'
@@ -30,3 +30,17 @@ export async function keepForTalk(q: Queries, talk: string, path: string, mime: 
 /** Moves in a file that was brought, as it came, as one of a talk's own. */
 export const keepUploaded = async (q: Queries, talk: string, { path, bytes }: Uploaded): Promise<AssetId> =>
   await noteAsset(q, talk, await keepFile(path), 'application/octet-stream', bytes)
+
+/** @throws Refusal when an edit names a file that the talk does not have @param digests of all that it names */
+export async function checkAssets(q: Queries, talk: string, digests: readonly string[]): Promise<void> {
+  const named = [...new Set(digests)]
+  if (named.length === 0) return
+  const { count } = await q
+    .selectFrom('asset')
+    .select((build) => build.fn.countAll<number>().as('count'))
+    .where('talk', '=', talk)
+    .where('digest', 'in', named)
+    .executeTakeFirstOrThrow()
+  if (Number(count) !== named.length)
+    throw new Refusal('not-found', 'A picture or sound of this is not in this talk. Nothing was changed; bring its file again.')
+}

@@ -1,11 +1,12 @@
 import { asId, Refusal } from '@core/model'
 import type { Piece, Programme, SlideId, StretchId, Take } from '@core/model'
-import { applyProgrammeEdit, programmeLength, reasonOf, recordingsOf, useRecording } from '@core/programme'
+import { applyProgrammeEdit, assetsOver, programmeLength, reasonOf, recordingsOf, useRecording } from '@core/programme'
 import type { ChangeReason, HeardStretch, ProgrammeEdit } from '@core/programme'
 import { PEAKS_A_SECOND } from '@core/voice'
 import type { RecordingView, UseRequest } from '@contracts'
 import type { Queries } from '@server/database'
 import { loadStretches } from './films'
+import { checkAssets } from './kept-for-talk'
 import { areStretchesOf } from './ownership'
 
 interface KeptTake extends Take {
@@ -108,8 +109,24 @@ function recordingsNamed(edit: ProgrammeEdit): readonly StretchId[] {
       return edit.ink.over.kind === 'stretch' ? [edit.ink.over.id] : []
     case 'linger':
       return edit.of === undefined ? [] : [edit.of.stretch]
+    case 'voice':
+      return edit.stretches
     case 'all':
       return edit.edits.flatMap(recordingsNamed)
+    default:
+      return []
+  }
+}
+
+/** Files that an edit lays over a talk. */
+function assetsOverBy(edit: ProgrammeEdit): readonly string[] {
+  switch (edit.kind) {
+    case 'overlay':
+      return assetsOver({ overlays: [edit.overlay] })
+    case 'bed':
+      return assetsOver({ beds: [edit.bed] })
+    case 'all':
+      return edit.edits.flatMap(assetsOverBy)
     default:
       return []
   }
@@ -140,6 +157,7 @@ export async function editAskedFor(q: Queries, talk: string, edit: ProgrammeEdit
     if (found === undefined) throw new Refusal('not-found', 'This slide is not in the deck any more.')
   }
   if (!(await areStretchesOf(q, talk, recordingsNamed(edit))))
-    throw new Refusal('not-found', "The recording that this was drawn over is not the talk's.")
+    throw new Refusal('not-found', "The recording that this is for is not the talk's.")
+  await checkAssets(q, talk, assetsOverBy(edit))
   return { reason: reasonOf(edit), apply: (programme) => applyProgrammeEdit(programme, edit) }
 }

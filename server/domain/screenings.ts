@@ -1,7 +1,8 @@
-import { USUAL_SPEECH, clipParts, slideShow, voiceParts } from '@core/plan'
+import { USUAL_SPEECH, partsBesideVoice, slideShow, voiceParts } from '@core/plan'
 import { gainsOf, heardLoudness, visitsOf } from '@core/programme'
 import {
   assetsForViewers,
+  assetsOverForViewers,
   descriptionOf,
   faceMediaParts,
   faceParts,
@@ -102,7 +103,7 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
   // Clips alone are as loud as speech usually is.
   const gain = Math.min(MOST_GAIN, Math.round((SCREENING_LOUDNESS - (loudness ?? USUAL_SPEECH)) * 10) / 10)
   const heard = voiceParts(whole.programme, gainsOf(whole.programme, whole.stretches))
-  const clips = clipParts(index)
+  const clips = partsBesideVoice(index)
   const sound = soundParts({ voice: heard, clips }, index.length).map((part) => named({ kind: 'sound', part, treatment: { gain } }))
   const faces = faceParts(index)
   const [first] = faces
@@ -128,7 +129,7 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
       ...headers.map(({ name, media }) => [name, { media, next: null }] as const),
       ...[sound, face].flatMap((track) => track.map(({ name, media }, n) => [name, { media, next: track[n + 1]?.media ?? null }] as const)),
     ]),
-    assets: assetsForViewers(film.slides.values()),
+    assets: new Set([...assetsForViewers(film.slides.values()), ...assetsOverForViewers(film.programme)]),
   }
 }
 

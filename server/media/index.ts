@@ -1,2 +1,3 @@
 export * from './cameras-of'
 export * from './screening-parts'
+export * from './treated-voices'

@@ -1,13 +1,15 @@
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
 import pLimit from 'p-limit'
+import { SOUND_MARGIN } from '@core/screening'
 import type { FaceMediaPart, SoundPart } from '@core/screening'
 import { unreachable } from '@core/model'
 import type { Size } from '@core/model'
 import { contentOfFacePart, contentOfSoundPart, makeFacePart, makeSoundPart } from '@render/screening'
 import type { SoundTreatment } from '@render/screening'
-import { assetPath, foundInCache, segmentFolder, voicePath, writeWhole } from '@server/store'
+import { assetPath, foundInCache, segmentFolder, writeWhole } from '@server/store'
 import { camerasOf } from './cameras-of'
+import { readyVoices, voiceFile } from './treated-voices'
 
 /** Something of a screening that players are sent: parts of its sound and its face, and what stands before those. */
 export type ScreeningMedia =
@@ -17,11 +19,11 @@ export type ScreeningMedia =
   | { readonly kind: 'face-header'; readonly size: Size }
 
 /** A second of nothing, for the headers, which are the same whatever follows. */
-const NO_SOUND: SoundPart = { n: 0, packets: 1, heard: [], clips: [] }
+const NO_SOUND: SoundPart = { n: 0, packets: 1, margin: SOUND_MARGIN, heard: [], clips: [] }
 const NO_FACE: FaceMediaPart = { n: 0, frames: 1, seen: [] }
 const AS_IT_IS: SoundTreatment = { gain: 0 }
 
-const FILES = { voiceOf: voicePath, clipOf: assetPath } as const
+const FILES = { voiceOf: voiceFile, clipOf: assetPath } as const
 
 function contentOf(media: ScreeningMedia): string {
   switch (media.kind) {
@@ -47,6 +49,7 @@ export const nameOfMedia = (media: ScreeningMedia): string =>
 async function bytesOf(media: ScreeningMedia): Promise<Buffer> {
   switch (media.kind) {
     case 'sound':
+      await readyVoices(media.part.heard)
       return (await makeSoundPart(media.part, media.treatment, FILES)).part
     case 'face':
       return (await makeFacePart(media.part, media.size, camerasOf())).part

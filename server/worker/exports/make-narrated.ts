@@ -6,7 +6,7 @@ import type { NarratedVisit } from '@core/narrated'
 import { insetBox, paintScene, paintStroke } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import { renderPlan } from '@core/plan'
-import { indexFilm, sceneAt, slideOf } from '@core/scene'
+import { indexFilm, sceneAt, slideOf, withoutOverlays } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { Refusal, USUAL_RECIPE } from '@core/model'
 import type { Size, Slide } from '@core/model'
@@ -137,7 +137,7 @@ export async function makeNarrated(work: ExportWork): Promise<ExportFacts> {
   const source = await bundleSource(db, of.talk)
   const { screening, title, presenter } = source
   if (!source.isRecorded) throw new Refusal('conflict', 'Nothing is recorded yet: there is no voice to put into the deck.')
-  const index = indexFilm(screening.film)
+  const index = withoutOverlays(indexFilm(screening.film))
   const plan = renderPlan(screening.whole, { ...USUAL_RECIPE, format: 'wav' })
   const voice = screening.voice ? (await makeSound(plan, label, watch.signal)).file : null
   const faced = filmOfFaces(screening.whole.film)

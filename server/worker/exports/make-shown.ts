@@ -3,7 +3,7 @@ import { viewerLines } from '@core/formats'
 import { paintScene } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import { linksOn } from '@core/screening'
-import { LAST_MOMENT, indexFilm, sceneAt } from '@core/scene'
+import { LAST_MOMENT, indexFilm, sceneAt, withoutOverlays } from '@core/scene'
 import { transcriptOf } from '@core/words'
 import type { FilmWord } from '@core/words'
 import { writeShown } from '@render/shown'
@@ -35,7 +35,7 @@ async function* partsOf(
   reached: (share: number) => void,
 ): AsyncGenerator<ShownPart> {
   const { film, visits, slides } = screening
-  const index = indexFilm(film)
+  const index = withoutOverlays(indexFilm(film))
   const size = { width: WIDTH, height: Math.round((WIDTH * film.shape.height) / film.shape.width) }
   const pictures = new PictureSource(assetPath, apartBounds())
   const canvas = createCanvas(size.width, size.height)

@@ -1,4 +1,5 @@
 import { SMALL_PICTURES } from '@core/bundle'
+import { assetsOverForViewers } from '@core/screening'
 import type { AssetId, Film, Picture, Slide, Step } from '@core/model'
 import { asId } from '@core/model'
 import { filmOnItsWay } from '@contracts'
@@ -27,9 +28,8 @@ function picturesOf(film: Film): PicturesOf {
 }
 
 /** First pictures of clips, which stand still in a folder of pictures and voice. */
-const postersOf = (film: Film): readonly AssetId[] => [
-  ...new Set([...film.slides.values()].flatMap(({ clips }) => (clips ?? []).flatMap(({ media }) => media.picture?.poster ?? []))),
-]
+const postersOf = (film: Film): readonly AssetId[] =>
+  [...film.slides.values()].flatMap(({ clips }) => (clips ?? []).flatMap(({ media }) => media.picture?.poster ?? []))
 
 /** The film with a picture of its own for every step. */
 function withPictures(film: Film, { nameOf }: PicturesOf): ViewersFilm {
@@ -62,7 +62,10 @@ export interface SmallPictures {
  */
 export async function smallPictures(film: Film, most: number, reached: (share: number) => void): Promise<SmallPictures> {
   const found = picturesOf(film)
-  const posters = postersOf(film).map((poster): ZipEntry => ({ name: `pictures/${poster}.jpg`, path: assetPath(poster) }))
+  const posters = [...new Set([...postersOf(film), ...assetsOverForViewers(film.programme)])].map((poster): ZipEntry => ({
+    name: `pictures/${poster}.jpg`,
+    path: assetPath(poster),
+  }))
   const drawn = withPictures(film, found)
   let made: SmallPictures | null = null
   for (const [n, { width, quality }] of SMALL_PICTURES.entries()) {

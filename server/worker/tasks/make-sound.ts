@@ -5,7 +5,11 @@ import Joi from 'joi'
 import type { RenderPlan } from '@core/plan'
 import { SOUND_CODECS, contentOfVoice, makeVoice, measureFile } from '@render/sound'
 import type { Loudness, VoiceWanted } from '@render/sound'
-import { assetPath, foundInCache, putUnder, safeFolder, segmentFolder, voicePath, writeWhole } from '@server/store'
+import { readyVoices, voiceFile } from '@server/media'
+import { assetPath, foundInCache, putUnder, safeFolder, segmentFolder, writeWhole } from '@server/store'
+
+/** How much of the work it is to treat voices, where that is wished for. */
+const TREATING = 0.6
 
 export interface MadeSound {
   readonly file: string
@@ -63,9 +67,22 @@ export async function makeSound(
     return { file, loudness: await loudnessOf(file) }
   }
   await safeFolder(segmentFolder())
+  const treated = plan.voice.some(({ treatment }) => treatment !== undefined) ? TREATING : 0
+  await readyVoices(plan.voice, signal, (share) => {
+    onShare(share * treated)
+  })
   const part = `${file}.${label}.part`
   try {
-    const loudness = await makeVoice({ wanted, voiceOf: voicePath, clipOf: assetPath, out: part, signal, onShare })
+    const loudness = await makeVoice({
+      wanted,
+      voiceOf: voiceFile,
+      clipOf: assetPath,
+      out: part,
+      signal,
+      onShare: (share) => {
+        onShare(treated + (1 - treated) * share)
+      },
+    })
     await note(file, loudness)
     await putUnder(part, file)
     return { file, loudness }

@@ -1,0 +1,119 @@
+import { createHash } from 'node:crypto'
+import { open, rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import { dequal } from 'dequal'
+import pLimit from 'p-limit'
+import type { VoicePart } from '@core/plan'
+import { VoiceMeter } from '@core/voice'
+import type { VoiceFacts } from '@core/voice'
+import type { VoiceTreatment } from '@core/model'
+import { BYTES_A_SAMPLE, SAMPLE_RATE, TREATMENT, packVoice, treatVoice } from '@render/sound'
+import { apartBounds } from '@server/settings'
+import { foundInCache, putUnder, safeFolder, segmentFolder, sizeOf, voicePath } from '@server/store'
+
+/** Which voice, and what is done to it. */
+type Wanted = Pick<VoicePart, 'stretch' | 'treatment'>
+
+/** A voice is measured in so many parts of so many seconds at most, spread over all of it. */
+const PARTS = 24
+const SECONDS = 2
+/** What treating a voice may take, in ms: so much, and so much of its length. */
+const TIME = { beside: 60_000, share: 0.6 } as const
+
+/** Measures a voice as it was recorded. */
+export async function voiceFacts(stretch: string): Promise<VoiceFacts> {
+  const path = voicePath(stretch)
+  const meter = new VoiceMeter()
+  const size = (await sizeOf(path)) ?? 0
+  const part = SECONDS * SAMPLE_RATE * BYTES_A_SAMPLE
+  const count = Math.max(1, Math.min(PARTS, Math.floor(size / part)))
+  const file = await open(path)
+  try {
+    for (let n = 0; n < count; n += 1) {
+      const samples = new Int16Array(SECONDS * SAMPLE_RATE)
+      const at = count === 1 ? 0 : Math.floor(((size - part) * n) / (count - 1) / BYTES_A_SAMPLE) * BYTES_A_SAMPLE
+      const { bytesRead } = await file.read(Buffer.from(samples.buffer), 0, part, at)
+      meter.take(samples.subarray(0, Math.floor(bytesRead / BYTES_A_SAMPLE)))
+    }
+  } finally {
+    await file.close()
+  }
+  return meter.facts
+}
+
+/** Where a treated voice lies once it was made. */
+function treatedPath(stretch: string, treatment: VoiceTreatment): string {
+  const { noise, hum, rumble, sibilance, level } = treatment
+  const key = createHash('sha256')
+    .update(JSON.stringify(['treated', TREATMENT, stretch, noise, hum, rumble, sibilance, level]))
+    .digest('hex')
+  return join(segmentFolder(), `${key}.pcm`)
+}
+
+/** Where the voice of a part lies: as it was recorded, or as it was treated. */
+export const voiceFile = ({ stretch, treatment }: Wanted): string =>
+  treatment === undefined ? voicePath(stretch) : treatedPath(stretch, treatment)
+
+/** Made at a time by this process. */
+const limit = pLimit(1)
+const underWay = new Map<string, Promise<string>>()
+let made = 0
+
+async function make(stretch: string, treatment: VoiceTreatment, path: string): Promise<string> {
+  if (await foundInCache(path)) return path
+  await safeFolder(segmentFolder())
+  made += 1
+  // Several processes may make the same: each makes its own, and the last one's takes the place of others alike.
+  const part = `${path}.${String(process.pid)}.${String(made)}.part`
+  const voice = voicePath(stretch)
+  const length = (((await sizeOf(voice)) ?? 0) / BYTES_A_SAMPLE / SAMPLE_RATE) * 1000
+  try {
+    const apart = { ...apartBounds(), time: TIME.beside + length * TIME.share }
+    await treatVoice({ voice, out: part, treatment, facts: await voiceFacts(stretch), apart })
+    await putUnder(part, path)
+    return path
+  } finally {
+    await rm(part, { force: true })
+  }
+}
+
+/** A treated voice; it is made if it is not there. @throws ProcessFailed when it cannot be made */
+export async function treatedVoice(stretch: string, treatment: VoiceTreatment): Promise<string> {
+  const path = treatedPath(stretch, treatment)
+  if (await foundInCache(path)) return path
+  const known = underWay.get(path)
+  if (known !== undefined) return await known
+  const making = limit(() => make(stretch, treatment, path)).finally(() => underWay.delete(path))
+  underWay.set(path, making)
+  return await making
+}
+
+/** A treated voice, packed for listening; it is made if it is not there. @throws ProcessFailed when it cannot be made */
+export async function treatedSound(stretch: string, treatment: VoiceTreatment): Promise<string> {
+  const voice = await treatedVoice(stretch, treatment)
+  const packed = voice.replace(/pcm$/, 'webm')
+  if (await foundInCache(packed)) return packed
+  made += 1
+  const part = `${packed}.${String(process.pid)}.${String(made)}.part`
+  try {
+    await packVoice(voice, part)
+    await putUnder(part, packed)
+    return packed
+  } finally {
+    await rm(part, { force: true })
+  }
+}
+
+/**
+ * Makes all treated voices that parts are heard from, those that are not there.
+ * @param onShare hears how many of them are there, 0 to 1
+ */
+export async function readyVoices(parts: readonly Wanted[], signal?: AbortSignal, onShare?: (share: number) => void): Promise<void> {
+  const wanted = parts.flatMap(({ stretch, treatment }) => (treatment === undefined ? [] : [{ stretch, treatment }]))
+  const each = wanted.filter((one, n) => wanted.findIndex((other) => dequal(other, one)) === n)
+  for (const [n, { stretch, treatment }] of each.entries()) {
+    signal?.throwIfAborted()
+    await treatedVoice(stretch, treatment)
+    onShare?.((n + 1) / each.length)
+  }
+}
