@@ -37,6 +37,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   words: () => import('./words'),
   slips: () => import('./slips'),
   'small-form': () => import('./small-form'),
+  'tidy-voice': () => import('./tidy-voice'),
   'film-visits': () => import('./film-visits'),
 }
 

@@ -53,19 +53,19 @@ function departing(maker: TextMaker, sentences: readonly MadeSentence[]): readon
 }
 
 /** A talk, read as it is written or not. */
-function talkOf(maker: TextMaker, departs: boolean): readonly Spoken[] {
+export function talkOf(maker: TextMaker, departs: boolean): readonly Spoken[] {
   return Array.from({ length: SLIDES }, () => {
     const sentences = Array.from({ length: SENTENCES }, () => maker.sentence())
     return { notes: sentences.map(({ written }) => written).join(' '), said: departs ? departing(maker, sentences) : sentences }
   })
 }
 
-interface Recorded {
+export interface Recorded {
   readonly speech: MadeSpeech
   readonly shown: readonly ShownText[]
 }
 
-function record(voice: Voice, maker: TextMaker, talk: readonly Spoken[], snr: number): Recorded {
+export function record(voice: Voice, maker: TextMaker, talk: readonly Spoken[], snr: number): Recorded {
   const speech = new SpeechMaker(voice, maker)
   speech.pause(500)
   const shown = talk.map(({ said }, text) => {
@@ -141,7 +141,7 @@ function laidByPauses({ speech, shown }: Recorded, notes: readonly string[]): Co
 }
 
 /** Has a recorded talk listened to, with or without its notes. */
-async function listened({ speech, shown }: Recorded, notes: readonly string[]): Promise<Compared & { readonly pace: number }> {
+export async function listened({ speech, shown }: Recorded, notes: readonly string[]): Promise<Compared & { readonly pace: number }> {
   const folder = await mkdtemp(join(tmpdir(), 'aisle-words-'))
   try {
     const voice = join(folder, 'voice.pcm')

@@ -1,4 +1,4 @@
-import type { ClipMedia, StretchId, VoiceTreatment } from '@core/model'
+import type { ClipMedia, StretchId, TakeId, VoiceTreatment } from '@core/model'
 import type { VoiceFacts } from '@core/voice'
 
 /** Music that is one of a talk's own files from now on. */
@@ -12,6 +12,7 @@ export interface MusicView {
 /** A voice, what was measured in it, and what would make it better. */
 export interface MeasuredVoice {
   readonly stretch: StretchId
+  readonly take: TakeId
   readonly facts: VoiceFacts
   readonly proposed: VoiceTreatment
 }

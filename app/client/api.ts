@@ -1,5 +1,6 @@
 import { FetchError, ofetch } from 'ofetch'
 import { Refusal } from '@core/model'
+import type { VoiceTreatment } from '@core/model'
 import type { FaultBody } from '@contracts'
 
 const isFault = (body: unknown): body is FaultBody =>
@@ -58,6 +59,11 @@ export const assetUrl = (talk: string, digest: string): string => `/api/talks/${
 /** A picture of a screening. @param media path of its media */
 export const mediaUrl = (media: string, digest: string): string => `${media}/assets/${digest}`
 export const recordingUrl = (stretch: string): string => `/api/stretches/${stretch}/recording`
+/** A voice as a treatment has it sound: what is not done is left out. */
+export function treatedUrl(stretch: string, { noise, hum, rumble, sibilance, level }: VoiceTreatment): string {
+  const done = Object.entries({ noise, hum, rumble, sibilance, level }).filter(([, value]) => value !== null && value !== false)
+  return `/api/stretches/${stretch}/treated?${new URLSearchParams(done.map(([name, value]) => [name, String(value)])).toString()}`
+}
 
 /**
  * The sentence of an error, for showing. What is no refusal is a fault of ours: it is told to the browser's own log, and a person is

@@ -1,5 +1,6 @@
 import type { ComposedPicture, SlideId } from '@core/model'
-import type { EntrantView, SharedFile, TakePlace } from '@contracts'
+import type { Tune } from '@core/music'
+import type { EntrantView, MusicView, SharedFile, TakePlace } from '@contracts'
 import { api } from './api'
 
 /** What can be brought in, for file choosers. */
@@ -28,11 +29,13 @@ export const wasBegunHere = (id: string): boolean => begun.delete(id)
 /**
  * Sends files to be read into a talk's deck.
  * @param at where its slides go, counted from 0; the end when left out
+ * @returns the import's id
  * @throws Refusal when they are not taken
  */
-export async function bringIn(talk: string, files: readonly File[], at?: number): Promise<void> {
+export async function bringIn(talk: string, files: readonly File[], at?: number): Promise<string> {
   const { id } = await api.post<{ id: string }>(`/talks/${talk}/imports${at === undefined ? '' : `?at=${String(at)}`}`, formOf(files))
   begun.add(id)
+  return id
 }
 
 /** Sends files that are to take the place of a talk's deck, once somebody has looked at them. @throws Refusal when they are not taken */
@@ -52,6 +55,12 @@ export async function bringClips(talk: string, slide: SlideId, files: readonly F
   const { id } = await api.post<{ id: string }>(`/talks/${talk}/imports?onto=${slide}`, formOf(files))
   begun.add(id)
 }
+
+/** Sends a sound to be music of a talk, or asks for one of the tunes that ship. @throws Refusal when it is not taken */
+export const bringMusic = (talk: string, from: File | Tune): Promise<MusicView> =>
+  typeof from === 'string'
+    ? api.post<MusicView>(`/talks/${talk}/music?tune=${from}`)
+    : api.post<MusicView>(`/talks/${talk}/music`, formOf([from]))
 
 /** Sends pictures to be placed on a slide made here. @throws Refusal when one is not taken */
 export const bringPictures = (talk: string, files: readonly File[]): Promise<readonly ComposedPicture[]> =>

@@ -13,6 +13,8 @@ import { MediaSlots } from '~/player'
 import type { Slot } from '~/player'
 import { useTalk } from '~/stores/talk'
 import { useClipPlayers } from './useClipPlayers'
+import { useDressedSound } from './useDressedSound'
+import type { PlayedMoment } from './useDressedSound'
 
 /** How far the sound may be from where it should be before it is set right, in seconds. */
 const SLIP = 0.04
@@ -37,6 +39,9 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
       draw()
     },
   )
+  const dressed = useDressedSound(index, () => {
+    if (!playing.value) draw()
+  })
   const at = ref<Ms>(0)
   const playing = ref(false)
   /** How fast it is played, 0.5 to 2; the pitch stays. */
@@ -64,6 +69,18 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   const volumes = computed(() => (index.value === null ? new Map<StretchId, number>() : volumesOf(index.value)))
   const clipVolume = computed(() => (index.value === null ? () => 0 : clipVolumes(index.value, talk.film?.peaks ?? {})))
 
+  /** Has music and tidied voices play along, and the recording as loud as they leave it. */
+  function followSound(): void {
+    const own = current === null ? 1 : (volumes.value.get(current.voice.stretch) ?? 1)
+    const left = dressed.follow({ playing: playing.value, speed: speed.value, at: at.value, number, voice: voiceNow(own) })
+    if (current !== null) current.slot.media.volume = own * left
+  }
+  function voiceNow(volume: number): PlayedMoment['voice'] {
+    if (current === null) return null
+    const { slot, voice } = current
+    return { stretch: voice.stretch, at: slot.media.currentTime * 1000, rate: slot.media.playbackRate, volume }
+  }
+
   /** The camera picture of a scene; null while it is not there. */
   function cameraOf({ inset }: Scene): Drawable<CanvasImageSource> | null {
     if (inset === null || current?.slot.stretch !== inset.stretch) return null
@@ -83,6 +100,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
       rate: (speed.value * tempo.num) / tempo.den,
       volume: (clip) => clipVolume.value(clip, at.value),
     })
+    followSound()
     paintScene<CanvasImageSource>(ctx, scene, size.value, shelf)
     paintFace<CanvasImageSource>(ctx, scene, cameraOf(scene), size.value, shelf)
   }

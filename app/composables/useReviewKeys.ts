@@ -23,6 +23,7 @@ export const REVIEW_KEY_WORDS: readonly (readonly [string, string])[] = [
   ['Esc', 'lets go'],
   ['Ctrl Z', 'takes back; with Shift does again'],
   ['Home', 'to the start'],
+  ['O', 'held under Dressing: voices as they were recorded'],
 ]
 
 const FAR: Ms = 2000

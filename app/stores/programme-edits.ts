@@ -107,6 +107,18 @@ export const useProgrammeEdits = defineStore('programme-edits', () => {
   async function edit(what: ProgrammeEdit): Promise<void> {
     if (await change('', { revision: talk.programme.revision, author: author(), edit: what })) range.value = null
   }
+  /**
+   * An edit that is made of the programme as it is when its turn comes: fields of one thing can be changed faster than they are kept.
+   * @param make gives null where there is nothing to be changed any more
+   */
+  async function editThen(make: () => ProgrammeEdit | null): Promise<void> {
+    const id = talk.talk?.id
+    if (id === undefined) return
+    await inTurn(async () => {
+      const what = make()
+      return what !== null && (await send(id, '', { revision: talk.programme.revision, author: author(), edit: what }))
+    })
+  }
   /** Takes another recording of a visit's slide in its place. */
   const use = (what: UseRequest): Promise<boolean> => change('/use', { revision: talk.programme.revision, author: author(), ...what })
   const back = (role: 'undo' | 'redo'): Promise<boolean> => change('/back', { author: author(), role })
@@ -149,6 +161,7 @@ export const useProgrammeEdits = defineStore('programme-edits', () => {
     pickAll,
     attempt,
     edit,
+    editThen,
     use,
     back,
     returnTo,

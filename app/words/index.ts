@@ -1,5 +1,6 @@
 export * from './caption-names'
 export * from './change-reason'
+export * from './dressing'
 export * from './duration'
 export * from './language-name'
 export * from './moment'

@@ -1,4 +1,4 @@
-import { PALETTES, layPlate, unitsOf } from '@core/compose'
+import { PALETTES, isRightToLeft, layPlate, unitsOf } from '@core/compose'
 import type { Plate } from '@core/compose'
 import { unreachable } from '@core/model'
 import type { CardOverlay, LowerThirdOverlay, PictureOverlay, PixelBox, Rect, Size, TextOverlay } from '@core/model'
@@ -39,6 +39,23 @@ function pictureOf(overlay: CardOverlay, size: Size): Composed {
   const picture: Composed = { kind: 'composed', composition, shown: 0, clear: null, size }
   cards.set(overlay, { key, picture })
   return picture
+}
+
+/** The floor of a card, in layout units: how far it is from the edges, and how long the slab is that stands on it. */
+const FLOOR = { beside: 74, above: 92, line: 3, slab: 168, high: 13 } as const
+
+/** A card stands on a floor, as slides do on the aisle. */
+function paintCard<Image>(ctx: PaintContext<Image>, overlay: CardOverlay, size: Size, shelf: PictureShelf<Image>): void {
+  paintComposed(ctx, pictureOf(overlay, size), size, shelf, 1)
+  const frame = unitsOf(size)
+  const scale = size.width / frame.width
+  const palette = PALETTES[overlay.theme]
+  const [y, width] = [frame.height - FLOOR.above, frame.width - 2 * FLOOR.beside]
+  const slab = isRightToLeft(overlay.heading) ? FLOOR.beside + width - FLOOR.slab : FLOOR.beside
+  ctx.fillStyle = palette.shade
+  ctx.fillRect(FLOOR.beside * scale, y * scale, width * scale, FLOOR.line * scale)
+  ctx.fillStyle = palette.mark
+  ctx.fillRect(slab * scale, (y - FLOOR.high) * scale, FLOOR.slab * scale, FLOOR.high * scale)
 }
 
 const shiftOf = ({ box, there }: OverlayScene): number => (1 - there) * COMES_FROM * (box.x + box.w / 2 <= 0.5 ? -1 : 1)
@@ -86,7 +103,7 @@ export function paintOverlay<Image>(ctx: PaintContext<Image>, scene: OverlayScen
   ctx.globalAlpha *= there
   switch (overlay.kind) {
     case 'card':
-      paintComposed(ctx, pictureOf(overlay, size), size, shelf, 1)
+      paintCard(ctx, overlay, size, shelf)
       break
     case 'lower-third':
     case 'text':

@@ -1,7 +1,7 @@
 import { isVideo } from '@core/model'
 import type { Lines, Ms, OwnSize, Recipe, Size } from '@core/model'
 import { gainsOf, visitsOf } from '@core/programme'
-import { slideOf } from '@core/scene'
+import { cardOver, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { partsBesideVoice } from './bed-sound'
 import type { ClipPart } from './clip-sound'
@@ -76,7 +76,7 @@ export function renderPlan(
     voice: voiceParts(film.programme, gainsOf(film.programme, film.stretches)),
     clips: partsBesideVoice(index),
     chapters: visitsOf(film.programme).map((visit) => ({
-      title: slideOf(film, visit.slide).title,
+      title: cardOver(index.overlays, visit) ?? slideOf(film, visit.slide).title,
       start: visit.start,
       end: visit.start + visit.length,
     })),

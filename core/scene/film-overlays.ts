@@ -116,6 +116,12 @@ export function filmOverlays(film: Film): readonly FilmOverlay[] {
   })
 }
 
+/** What is read while a visit is shown that a card covers from its beginning to its end; null: none does. */
+export const cardOver = (all: readonly FilmOverlay[], { start, length }: Visit): string | null => {
+  const card = all.find(({ overlay, from, to }) => overlay.kind === 'card' && from <= start && to >= start + length)
+  return card?.overlay.kind === 'card' && card.overlay.heading.trim() !== '' ? card.overlay.heading.trim() : null
+}
+
 /** How far an overlay has come at a time of the film, 0 to 1. */
 function thereAt({ from, to, begins, ends }: FilmOverlay, t: Ms): number {
   const coming = begins ? 1 : (t - from) / COMES

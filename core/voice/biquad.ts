@@ -45,10 +45,10 @@ export class BiquadFilter {
   }
 
   next(sample: number): number {
-    const { b0, b1, b2, a1, a2 } = this.#filter
-    const out = b0 * sample + this.#first
-    this.#first = b1 * sample - a1 * out + this.#second
-    this.#second = b2 * sample - a2 * out
+    const filter = this.#filter
+    const out = filter.b0 * sample + this.#first
+    this.#first = filter.b1 * sample - filter.a1 * out + this.#second
+    this.#second = filter.b2 * sample - filter.a2 * out
     return out
   }
 }

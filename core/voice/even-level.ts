@@ -11,8 +11,11 @@ const SMOOTH = 12
 const powerOf = (db: number): number => 10 ** (db / 10)
 const dbOf = (power: number): number => 10 * Math.log10(power)
 
-/** The mean power of levels, gated as loudness is: what is far softer than the mean does not count. */
-function speechLevel(levels: readonly number[]): number | null {
+/**
+ * How loud is spoken: the mean power of steps, gated as loudness is, so that pauses do not count.
+ * @param levels of steps, in dBFS @returns in dBFS; null: nothing is to be heard
+ */
+export function speechLevel(levels: readonly number[]): number | null {
   const heard = levels.filter((level) => level > -70)
   const mean = (values: readonly number[]): number => dbOf(values.reduce((sum, db) => sum + powerOf(db), 0) / values.length)
   if (heard.length === 0) return null

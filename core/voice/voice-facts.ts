@@ -30,8 +30,11 @@ const SILENT_SHARE = 0.05
 /** What is less above the room than this is not speech, and what is so much softer than the loudest tenth of it neither. In dB. */
 const ABOVE_ROOM = 8
 const BELOW_LOUD = 22
-/** Frequencies of hum are told from their neighbours in windows of a second, by their first three harmonics. */
-const WINDOW = SAMPLE_RATE
+/** Hum is looked for in so many samples a second, each the mean of some of the voice's. */
+const LOW_RATE = 2000
+const TOGETHER = SAMPLE_RATE / LOW_RATE
+/** Its frequencies are told from their neighbours in windows of a second, by their first three harmonics. */
+const WINDOW = LOW_RATE
 const HARMONICS = [1, 2, 3]
 /** Neighbours of a harmonic, so many Hz beside it. */
 const BESIDE = [-7, 7]
@@ -41,11 +44,15 @@ const SHARP = { frequency: 7000, q: 1.2 } as const
 const dbOf = (power: number): number => (power <= 0 ? -120 : 10 * Math.log10(power))
 const powerOf = (db: number): number => 10 ** (db / 10)
 
-/** Power of one frequency in samples (G. Goertzel, 1958). */
+/** Power of one frequency in samples, `LOW_RATE` a second (G. Goertzel, 1958). */
 function powerAt(samples: Float64Array, frequency: number): number {
-  const turn = 2 * Math.cos((2 * Math.PI * frequency) / SAMPLE_RATE)
+  const turn = 2 * Math.cos((2 * Math.PI * frequency) / LOW_RATE)
   let [last, before] = [0, 0]
-  for (const sample of samples) [last, before] = [sample + turn * last - before, last]
+  for (let n = 0; n < samples.length; n += 1) {
+    const next = samples[n]! + turn * last - before
+    before = last
+    last = next
+  }
   return (2 * (last * last + before * before - turn * last * before)) / samples.length ** 2
 }
 
@@ -66,6 +73,9 @@ export class VoiceMeter {
   readonly #sharp = new BiquadFilter(bandPass(SHARP.frequency, SHARP.q, SAMPLE_RATE))
   readonly #window = new Float64Array(WINDOW)
   #filled = 0
+  /** Sum of the samples that are to be one, and how many there are. */
+  #sum = 0
+  #summed = 0
   /** Of seconds that are over: how much of each hum stands out, and how loud they were. */
   readonly #seconds: { readonly level: number; readonly hums: ReadonlyMap<Hum, number> }[] = []
 
@@ -81,12 +91,20 @@ export class VoiceMeter {
       all += own * own
       low += this.#low.next(own) ** 2
       sharp += this.#sharp.next(own) ** 2
-      this.#window[this.#filled] = own
-      this.#filled += 1
-      if (this.#filled === WINDOW) this.#endSecond()
+      this.#sum += own
+      this.#summed += 1
+      if (this.#summed === TOGETHER) this.#takeLow()
     }
     const mean = (sum: number): number => dbOf(sum / samples.length)
     this.#steps.push({ level: mean(all), low: mean(low), sharp: mean(sharp) })
+  }
+
+  #takeLow(): void {
+    this.#window[this.#filled] = this.#sum / TOGETHER
+    this.#sum = 0
+    this.#summed = 0
+    this.#filled += 1
+    if (this.#filled === WINDOW) this.#endSecond()
   }
 
   #endSecond(): void {

@@ -2,7 +2,7 @@ import { createReadStream, createWriteStream } from 'node:fs'
 import { rm } from 'node:fs/promises'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { LEVEL_STEP, LoudnessMeter, evenGains, fromDb } from '@core/voice'
+import { LEVEL_STEP, evenGains, fromDb, speechLevel } from '@core/voice'
 import type { VoiceFacts } from '@core/voice'
 import type { VoiceTreatment } from '@core/model'
 import { filter, filtersText } from '@render/filters'
@@ -92,81 +92,56 @@ async function* denoisedApart(chunks: Bytes, bounds: TreatVoiceOrder['apart']): 
   }
 }
 
-/** How loud something is step by step, and as a whole. */
-class Levels {
-  readonly steps: number[] = []
-  readonly #meter = new LoudnessMeter()
-  #sum = 0
-  #counted = 0
-
-  take(samples: Int16Array): void {
-    this.#meter.take(samples)
-    for (const sample of samples) {
-      this.#sum += (sample / 32_768) ** 2
-      this.#counted += 1
-      if (this.#counted === LEVEL_STEP) this.#end()
-    }
-  }
-
-  #end(): void {
-    this.steps.push(this.#sum === 0 ? -120 : 10 * Math.log10(this.#sum / this.#counted))
-    this.#sum = 0
-    this.#counted = 0
-  }
-
-  get loudness(): number | null {
-    return this.#meter.integrated
-  }
-}
-
 const BLOCK = 10 * LEVEL_STEP
+/** Full scale of 16 bits, in dB over one. */
+const FULL_SCALE = 20 * Math.log10(32_768)
 
 async function* blocksOf(path: string): AsyncGenerator<Int16Array> {
   const reader = new SampleReader(createReadStream(path))
   for (let block = await reader.next(BLOCK); block.length > 0; block = await reader.next(BLOCK)) yield block
 }
 
-async function levelsOf(path: string): Promise<Levels> {
-  const levels = new Levels()
-  for await (const block of blocksOf(path)) levels.take(block)
-  return levels
+/** How loud a voice is step by step, in dBFS. */
+async function levelsOf(path: string): Promise<readonly number[]> {
+  const steps: number[] = []
+  for await (const block of blocksOf(path)) {
+    for (let from = 0; from + LEVEL_STEP <= block.length; from += LEVEL_STEP) {
+      let sum = 0
+      for (let n = from; n < from + LEVEL_STEP; n += 1) sum += block[n]! * block[n]!
+      steps.push(sum === 0 ? -120 : 10 * Math.log10(sum / LEVEL_STEP) - FULL_SCALE)
+    }
+  }
+  return steps
 }
 
 /** Samples with gains laid over them, from the middle of one step to that of the next; as 32-bit floats, so that none is cut off. */
 async function* raised(path: string, gains: Float32Array, all: number): AsyncGenerator<Uint8Array> {
-  const factors = gains.map((gain) => fromDb(gain + all))
+  const factors = gains.map((gain) => fromDb(gain + all) / 32_768)
+  const factorOf = (step: number): number => factors[Math.max(0, Math.min(factors.length - 1, step))] ?? 1 / 32_768
   let first = 0
   for await (const block of blocksOf(path)) {
-    const out = Float32Array.from(block, (sample, n) => {
+    const out = new Float32Array(block.length)
+    for (let n = 0; n < block.length; n += 1) {
       const place = (first + n) / LEVEL_STEP - 0.5
       const step = Math.floor(place)
-      const [before, after] = [factors[Math.max(0, step)] ?? 1, factors[Math.min(factors.length - 1, step + 1)] ?? 1]
-      return (sample / 32_768) * (before + (after - before) * (place - step))
-    })
+      const before = factorOf(step)
+      out[n] = block[n]! * (before + (factorOf(step + 1) - before) * (place - step))
+    }
     first += block.length
     yield new Uint8Array(out.buffer)
   }
 }
 
-/** Evens the level of a voice, as loud as a whole as it is wished for, with its peaks held. */
-async function evened(path: string, loudness: number | null, out: string): Promise<void> {
+/** Evens the level of a voice, as loud as a whole as another is, with its peaks held. @param like that as which */
+async function evened(path: string, like: string, out: string): Promise<void> {
   const levels = await levelsOf(path)
-  const gains = evenGains(levels.steps)
-  const all = loudness === null || levels.loudness === null ? 0 : await raisedBy(path, gains, loudness)
+  const gains = evenGains(levels)
+  const [wanted, made] = [speechLevel(await levelsOf(like)), speechLevel(levels.map((level, n) => level + (gains[n] ?? 0)))]
+  const all = wanted === null || made === null ? 0 : wanted - made
   const limiter = filter('alimiter', [], { limit: fromDb(CEILING).toFixed(4), level: false, attack: 5, release: 80, latency: true })
   const input = ['-f', 'f32le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:0']
   const args = ['-hide_banner', '-loglevel', 'error', ...input, '-af', filtersText([limiter]), ...SAMPLES_OUT]
   await pipeline(Readable.from(outputOf('ffmpeg', args, { input: raised(path, gains, all) })), createWriteStream(out, { mode: 0o600 }))
-}
-
-/** How much louder an evened voice has to be to be as loud as wished for. */
-async function raisedBy(path: string, gains: Float32Array, loudness: number): Promise<number> {
-  const meter = new LoudnessMeter()
-  for await (const chunk of raised(path, gains, 0)) {
-    const floats = new Float32Array(chunk.buffer)
-    meter.take(Int16Array.from(floats, (sample) => Math.max(-32_768, Math.min(32_767, sample * 32_768))))
-  }
-  return meter.integrated === null ? 0 : loudness - meter.integrated
 }
 
 /**
@@ -181,7 +156,7 @@ export async function treatVoice({ voice, out, treatment, facts, apart }: TreatV
   const first = treatment.level ? `${out}.cleaned` : out
   try {
     await pipeline(Readable.from(told), createWriteStream(first, { mode: 0o600 }))
-    if (treatment.level) await evened(first, (await levelsOf(voice)).loudness, out)
+    if (treatment.level) await evened(first, voice, out)
   } finally {
     if (treatment.level) await rm(first, { force: true })
   }

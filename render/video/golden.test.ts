@@ -6,7 +6,7 @@ import { createCanvas, loadImage } from '@napi-rs/canvas'
 import type { Canvas } from '@napi-rs/canvas'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { BORDERS, INK_COLOURS, OUTLINES, PLAIN_FRAMING, asId } from '@core/model'
-import type { Cue, Framing, Slide, Stroke, Transition } from '@core/model'
+import type { Cue, Framing, Overlay, Slide, Stroke, Transition } from '@core/model'
 import { tidied } from '@core/ink'
 import { indexFilm, sceneAt } from '@core/scene'
 import { film, slide, stretch } from '@core/testing'
@@ -85,11 +85,20 @@ const pictured = (name: string, more: Partial<Slide> = {}): Slide => {
   }
 }
 
-/** One frame of a stretch of slides. */
-async function frame(slides: readonly Slide[], cues: readonly Cue[], at: number, face = false): Promise<Canvas> {
+/** One frame of a stretch of slides. @param over what lies over it */
+async function frame(
+  slides: readonly Slide[],
+  cues: readonly Cue[],
+  at: number,
+  face = false,
+  over: readonly Overlay[] = [],
+): Promise<Canvas> {
   const [first] = slides
   if (first === undefined) throw new Error('a slide')
-  const index = indexFilm(film(slides, [stretch('s', 10_000, first.id, cues, { camera: face })]))
+  const bare = film(slides, [stretch('s', 10_000, first.id, cues, { camera: face })])
+  const visit = bare.programme.pieces[0]?.visit
+  const overlays = over.flatMap((one) => (visit === undefined ? [] : [{ ...one, visit }]))
+  const index = indexFilm({ ...bare, programme: { ...bare.programme, ...(overlays.length === 0 ? {} : { overlays }) } })
   const scene = sceneAt(index, at)
   if (scene === null) throw new Error('nothing is seen')
   const painter = new FilmPainter(TILE, source)
@@ -126,6 +135,14 @@ const inked = (at: number, ...strokes: readonly Stroke[]): Promise<Canvas> =>
     at,
   )
 
+const LYING = { id: asId<'overlay'>('over'), visit: asId<'visit'>('v'), offset: 2000, length: 4000, theme: 'harbour' } as const
+const lowerThird = { kind: 'lower-third', ...LYING, at: null, name: 'Ilse Marrak', place: 'Harbour school, Tidewick' } as const
+const lain = (overlay: Overlay, at: number, face = false): Promise<Canvas> => {
+  const one = pictured('one', { framing: { ...PLAIN_FRAMING, rect: { x: 0.03, y: 0.6, w: 0.3, h: 0.36 } } })
+  return frame([one], [], at, face, [overlay])
+}
+const LONG = 'Why the tide at Tidewick comes twice, and what that means for whoever moors there overnight without a second line '
+
 const SHEETS: Readonly<Record<string, () => Promise<readonly Canvas[]>>> = {
   framings: () =>
     Promise.all([
@@ -143,6 +160,33 @@ const SHEETS: Readonly<Record<string, () => Promise<readonly Canvas[]>>> = {
         ),
       ),
     ),
+  overlays: () => {
+    const card = { kind: 'card', ...LYING, heading: 'Slack water', body: 'Ilse Marrak' } as const
+    return Promise.all([
+      lain(card, 2150, true),
+      lain(card, 4000, true),
+      lain({ ...card, theme: 'paper', heading: LONG.repeat(2) }, 4000),
+      lain({ ...card, theme: 'dusk', heading: 'الماء الراكد', body: 'إلسه مرّاك' }, 4000),
+      lain(lowerThird, 2150),
+      lain(lowerThird, 4000),
+      lain({ ...lowerThird, theme: 'paper' }, 4000, true),
+      lain({ ...lowerThird, theme: 'dusk', at: { x: 0.1, y: 0.08 }, name: 'إلسه مرّاك', place: 'مدرسة الميناء' }, 4000),
+      lain({ kind: 'text', ...LYING, at: null, text: 'Low water 14:32' }, 4000),
+      lain({ kind: 'text', ...LYING, at: null, text: LONG.repeat(2) }, 4000),
+      lain(
+        {
+          kind: 'picture',
+          ...LYING,
+          asset: asId('two'),
+          size: { width: 960, height: 540 },
+          alt: 'a lock',
+          box: { x: 0.3, y: 0.2, w: 0.4, h: 0.6 },
+        },
+        4000,
+      ),
+      lain({ ...card, offset: 0, length: 10_000, theme: 'paper' }, 0),
+    ])
+  },
   ink: () =>
     Promise.all([
       ...INK_COLOURS.map((colour) => inked(2000, wave('a', 0.4, { colour }))),

@@ -11,7 +11,7 @@ import {
   textOn,
   windowsCutInto,
 } from '@core/screening'
-import { indexFilm, slideOf } from '@core/scene'
+import { cardOver, indexFilm, slideOf } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { Refusal } from '@core/model'
 import type { Film, Ms, Programme, Size } from '@core/model'
@@ -91,11 +91,11 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
   const film = filmForViewers(index)
   const slides = wordsOf(film)
   const bySlide = new Map(slides.map((slide) => [slide.id, slide]))
-  const visits = visitsOf(film.programme).map(({ id, slide, start, length }) => ({
+  const visits = visitsOf(film.programme).map(({ id, slide, start, length, pieces }) => ({
     id,
     slide,
     number: bySlide.get(slide)?.number ?? 0,
-    title: bySlide.get(slide)?.title ?? '',
+    title: cardOver(index.overlays, { id, slide, start, length, pieces }) ?? bySlide.get(slide)?.title ?? '',
     start,
     length,
   }))

@@ -27,7 +27,9 @@ async function bring(files: readonly File[], how: (talk: string, files: readonly
   }
 }
 
-const putIn = (id: string, files: readonly File[]): Promise<void> => bringIn(id, files, after.value)
+async function putIn(id: string, files: readonly File[]): Promise<void> {
+  await bringIn(id, files, after.value)
+}
 
 function choose(command: string): void {
   if (command === 'files') chooser.value?.open()

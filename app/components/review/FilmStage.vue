@@ -13,7 +13,7 @@ import { useSaid } from '~/stores/said'
 import { useTalk } from '~/stores/talk'
 
 /** The film's picture: it plays, strokes are chosen on it and drawn, and the face is put where it should be. */
-const props = defineProps<{ shape: Size; visit: Visit | null; placing: boolean }>()
+const props = defineProps<{ shape: Size; visit: Visit | null; placing: boolean; dressing: boolean }>()
 const emit = defineEmits<{ place: [framing: Framing] }>()
 const talk = useTalk()
 const ink = useInkAfterwards()
@@ -72,6 +72,7 @@ defineExpose({ player: reactive(player), toggle, wide })
     >
       <CornerHandle v-on="drag.resizing" />
     </div>
+    <OverlayBox v-if="dressing && index" :index="index" :at="player.at.value" :stage="stage" />
   </div>
 </template>
 

@@ -145,6 +145,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
         <SlidePicture :talk-id="coming.talkId" :picture="coming.picture" :alt="coming.say" />
         <figcaption>{{ coming.say }}</figcaption>
       </figure>
+      <slot name="under" :scale="scale" />
     </div>
     <div class="words">
       <p class="sum" :class="{ alarm: over > 0 }">
@@ -188,6 +189,7 @@ function hit(slab: Drawn, event: MouseEvent): void {
   border-bottom: 1px solid var(--line);
 }
 .lane {
+  display: block;
   width: 100%;
   height: 64px;
   overflow: visible;

@@ -77,7 +77,7 @@ function go(id: string, stamp: number): void {
 </script>
 
 <template>
-  <div class="frame" :class="{ 'dark-shell': dark }">
+  <div class="frame" :class="{ 'dark-shell': dark, deep: $slots['under'] }">
     <ShellBar open :themeless="dark" :home="home"><TalkBar :talk-id="id" /></ShellBar>
     <AisleLane
       :timeline-blocks="timelineBlocks"
@@ -90,7 +90,9 @@ function go(id: string, stamp: number): void {
       :rates="rates"
       @go="go"
       @seek="emit('seek', $event)"
-    />
+    >
+      <template v-if="$slots['under']" #under="{ scale }"><slot name="under" :scale="scale" /></template>
+    </AisleLane>
     <div v-if="talk.missing" class="gone">
       <h1>There is no such talk here</h1>
       <p>It was deleted, or it belongs to somebody else. A talk for a call is found by the link that is yours.</p>
@@ -117,6 +119,10 @@ function go(id: string, stamp: number): void {
   height: 100vh;
   background: var(--ground);
   color: var(--text);
+}
+/* The aisle with a second lane below it. */
+.deep {
+  --lane: 106px;
 }
 .station {
   grid-row: 5;

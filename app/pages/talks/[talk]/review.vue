@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { ArrowDown, ArrowUp, FullScreen, QuestionFilled, RefreshLeft, RefreshRight, VideoPause, VideoPlay } from '@element-plus/icons-vue'
-import { inkTurns } from '@core/scene'
+import { COMES, inkTurns } from '@core/scene'
 import FilmStage from '~/components/review/FilmStage.vue'
 import VisitFace from '~/components/review/VisitFace.vue'
 import { usePlayWithout } from '~/composables/usePlayWithout'
 import { REVIEW_KEY_WORDS, useReviewKeys } from '~/composables/useReviewKeys'
+import { useDressing } from '~/stores/dressing'
 import { useInkAfterwards } from '~/stores/ink-afterwards'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useSaid } from '~/stores/said'
@@ -15,6 +16,7 @@ const talk = useTalk()
 const said = useSaid()
 const programmeEdits = useProgrammeEdits()
 const ink = useInkAfterwards()
+const dressing = useDressing()
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2]
 const PANELS = [
   { key: 'fit', name: 'Fit' },
@@ -22,6 +24,7 @@ const PANELS = [
   { key: 'slips', name: 'Slips' },
   { key: 'words', name: 'Words' },
   { key: 'face', name: 'Face' },
+  { key: 'dressing', name: 'Dressing' },
   { key: 'clips', name: 'Clips' },
   { key: 'history', name: 'History' },
   { key: 'takes', name: 'Takes' },
@@ -104,6 +107,15 @@ function peg(which: 'from' | 'to'): void {
   if (next.from >= 0) programmeEdits.range = next
 }
 
+/** What is chosen on the lane is changed under Dressing, and seen where it is. @param from when it begins, in ms */
+function showDressed(from: number): void {
+  panel.value = 'dressing'
+  const chosen = dressing.chosen
+  const here = chosen !== null && at.value >= chosen.from && at.value < chosen.to
+  // A little later, when it has come.
+  if (!playing.value && !here) stage.value?.player.seek(from + COMES + 1)
+}
+
 /** Another station may lead to a place and to what is done there. */
 const route = useRoute()
 const named = PANELS.find(({ key }) => key === route.query['panel'])
@@ -136,6 +148,7 @@ useReviewKeys({
     :rates="said.rates"
     @seek="stage?.player.seek($event)"
   >
+    <template v-if="talk.index !== null" #under="{ scale }"><DressingLane :scale="scale" @choose="showDressed" /></template>
     <div v-if="talk.index === null" class="empty">
       <h1>{{ closing ? 'The take is being made ready' : 'Nothing recorded yet' }}</h1>
       <p class="soft">
@@ -146,7 +159,14 @@ useReviewKeys({
     </div>
     <div v-else class="review">
       <section class="film" aria-label="Film">
-        <FilmStage ref="stage" :shape="shape" :visit="visit" :placing="panel === 'face'" @place="face?.move($event.rect)" />
+        <FilmStage
+          ref="stage"
+          :shape="shape"
+          :visit="visit"
+          :placing="panel === 'face'"
+          :dressing="panel === 'dressing'"
+          @place="face?.move($event.rect)"
+        />
         <div class="transport">
           <button class="press main" :aria-label="playing ? 'Pause' : 'Play'" @click="stage?.toggle()">
             <VideoPause v-if="playing" /><VideoPlay v-else />{{ playing ? 'Pause' : 'Play' }}
@@ -227,6 +247,7 @@ useReviewKeys({
           <WordsPanel v-else-if="panel === 'words'" :at="at" @go="stage?.player.seek($event)" />
           <VisitFace v-else-if="panel === 'face'" ref="face" :visit="visit" :shape="shape" />
           <ClipsPanel v-else-if="panel === 'clips'" :visit="visit" />
+          <DressingPanel v-else-if="panel === 'dressing'" :visit="visit" :at="at" @go="playFrom" />
           <HistoryPanel v-else-if="panel === 'history'" />
           <QuestionsPanel v-else-if="panel === 'questions'" />
           <TakesPanel v-else />
@@ -299,21 +320,24 @@ useReviewKeys({
 }
 .panels {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
   padding-top: 4px;
   border-top: 1px solid var(--line);
 }
 .tabs {
   display: flex;
-  gap: 4px;
+  flex-wrap: wrap;
+  gap: 0 2px;
 }
 .tabs button {
-  padding: 6px 9px;
+  padding: 6px 7px;
   border: 0;
   border-bottom: 3px solid transparent;
   background: none;
   color: var(--soft);
   font-weight: 600;
+  font-size: 14px;
   cursor: pointer;
 }
 .tabs button[aria-selected='true'] {

@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import type { ScaleLinear } from 'd3'
+import type { Ms } from '@core/model'
+import { useDressing } from '~/stores/dressing'
+import type { DressedItem } from '~/stores/dressing'
+import { useTalk } from '~/stores/talk'
+import { dressedName, preciseDuration } from '~/words'
+
+/** What lies over the talk along its aisle: titles and pictures above, music below. It is moved there, and made longer or shorter. */
+const props = defineProps<{ scale: ScaleLinear<number, number> }>()
+const emit = defineEmits<{ choose: [from: Ms] }>()
+const dressing = useDressing()
+const talk = useTalk()
+const length = computed(() => talk.index?.length ?? 0)
+
+type Grip = 'whole' | 'from' | 'to'
+/** How far keys move, in ms. */
+const STEP = { small: 100, large: 1000 } as const
+/** What is shorter than this does not get any shorter by hand. */
+const LEAST: Ms = 500
+
+const draft = shallowRef<{ readonly id: string; readonly from: Ms; readonly to: Ms } | null>(null)
+let grab: { readonly item: DressedItem; readonly grip: Grip; readonly x: number } | null = null
+
+const shown = (item: DressedItem): { readonly from: Ms; readonly to: Ms } => (draft.value?.id === item.id ? draft.value : item)
+function style(item: DressedItem): Record<string, string> {
+  const { from, to } = shown(item)
+  const [left, right] = [props.scale(Math.max(0, from)), props.scale(to)]
+  return { left: `${String(left)}px`, width: `${String(Math.max(7, right - left))}px` }
+}
+
+/** Where something would be, moved by so much. */
+function moved({ from, to }: DressedItem, grip: Grip, by: Ms): { readonly from: Ms; readonly to: Ms } {
+  switch (grip) {
+    case 'from':
+      return { from: Math.max(0, Math.min(to - LEAST, from + by)), to }
+    case 'to':
+      return { from, to: Math.min(length.value, Math.max(from + LEAST, to + by)) }
+    case 'whole': {
+      const shift = Math.max(-from, Math.min(length.value - LEAST - from, by))
+      return { from: from + shift, to: to + shift }
+    }
+  }
+}
+
+function down(event: PointerEvent, item: DressedItem, grip: Grip): void {
+  if (event.button !== 0 || !(event.currentTarget instanceof HTMLElement)) return
+  event.preventDefault()
+  event.stopPropagation()
+  event.currentTarget.setPointerCapture(event.pointerId)
+  choose(item)
+  grab = { item, grip, x: event.clientX }
+}
+function move(event: PointerEvent): void {
+  if (grab === null) return
+  const by = props.scale.invert(props.scale(0) + event.clientX - grab.x)
+  draft.value = { id: grab.item.id, ...moved(grab.item, grab.grip, by) }
+}
+function up(): void {
+  const [held, next] = [grab, draft.value]
+  grab = null
+  draft.value = null
+  if (held !== null && next !== null && (next.from !== held.item.from || next.to !== held.item.to))
+    dressing.place(held.item, next.from, next.to)
+}
+function key(event: KeyboardEvent, item: DressedItem): void {
+  const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  if (event.key === 'Delete') void dressing.remove(item.id)
+  else if (event.key === 'Enter') choose(item)
+  else if (way !== undefined) {
+    const by = way * (event.shiftKey ? STEP.large : STEP.small)
+    const next = moved(item, event.altKey ? 'to' : 'whole', by)
+    dressing.place(item, next.from, next.to)
+  } else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+function choose(item: DressedItem): void {
+  dressing.chosenId = item.id
+  emit('choose', Math.max(0, item.from))
+}
+const label = (item: DressedItem): string =>
+  `${dressedName(item.hung)}, from ${preciseDuration(Math.max(0, item.from))} to ${preciseDuration(item.to)}`
+</script>
+
+<template>
+  <div class="over" role="group" aria-label="What lies over the talk">
+    <div
+      v-for="item in dressing.items"
+      :key="item.id"
+      class="item"
+      :class="[item.kind, item.kind === 'over' ? item.hung.kind : '', { chosen: item.id === dressing.chosenId }]"
+      :style="style(item)"
+      tabindex="0"
+      role="button"
+      :aria-label="label(item)"
+      :aria-pressed="item.id === dressing.chosenId"
+      :title="`${label(item)}. Drag it; arrow keys move it, with Alt its end.`"
+      @pointerdown="down($event, item, 'whole')"
+      @pointermove="move"
+      @pointerup="up"
+      @pointercancel="up"
+      @keydown="key($event, item)"
+    >
+      <i class="end" @pointerdown="down($event, item, 'from')" @pointermove="move" @pointerup="up" @pointercancel="up" />
+      <span class="name">{{ dressedName(item.hung) }}</span>
+      <i class="end last" @pointerdown="down($event, item, 'to')" @pointermove="move" @pointerup="up" @pointercancel="up" />
+    </div>
+    <p v-if="dressing.items.length === 0" class="soft none">Titles, pictures and music stand here. They are set under Dressing.</p>
+  </div>
+</template>
+
+<style scoped>
+.over {
+  position: relative;
+  height: 34px;
+  border-top: 1px dotted var(--line);
+}
+.item {
+  position: absolute;
+  display: flex;
+  height: 16px;
+  overflow: hidden;
+  border: 1px solid var(--brand);
+  border-radius: 3px;
+  background: var(--card);
+  cursor: grab;
+  touch-action: none;
+}
+.over > .over {
+  border-top: 1px solid var(--brand);
+  top: 1px;
+}
+.item.music {
+  top: 18px;
+  height: 14px;
+  border-color: var(--accent);
+  background: var(--accent-wash);
+}
+.item.card {
+  background: var(--brand-wash);
+}
+.item.chosen {
+  outline: 2px solid var(--accent);
+  outline-offset: 0;
+}
+.item:focus-visible {
+  outline: 2px solid var(--focus);
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  font: 600 11px/14px var(--read);
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.item.music .name {
+  line-height: 12px;
+}
+.end {
+  flex: none;
+  width: 5px;
+  cursor: ew-resize;
+  touch-action: none;
+}
+.none {
+  padding-top: 6px;
+  font-size: 12.5px;
+}
+</style>

@@ -1,0 +1,79 @@
+import type { Ms } from '@core/model'
+
+/** How far a sound may be from where it should be before it is set right, in seconds: while it plays, and while it begins. */
+const SLIP = 0.06
+const BEGINNING = 0.3
+/** How many stay loaded that are not heard. */
+const KEPT = 3
+
+/** A sound that is heard beside a film. */
+export interface BesideSound {
+  /** Tells it from others. */
+  readonly key: string
+  readonly url: string
+  /** Where in it. */
+  readonly at: Ms
+  /** 0 to 1; 0 is not heard at all. */
+  readonly volume: number
+}
+
+/** Sounds that are played along with something that sets the time. */
+export class SoundsBeside {
+  readonly #elements = new Map<string, HTMLAudioElement>()
+  readonly #arrived: () => void
+  readonly #failed: () => void
+
+  /** @param arrived is called when one can be heard @param failed when one cannot be played */
+  constructor(arrived: () => void, failed: () => void) {
+    this.#arrived = arrived
+    this.#failed = failed
+  }
+
+  /** Has sounds play, or wait, where they are now; all others stand still. @param rate how fast time goes on */
+  follow(sounds: readonly BesideSound[], playing: boolean, rate: number): void {
+    const here = new Set(sounds.map(({ key }) => key))
+    const others = [...this.#elements].filter(([key]) => !here.has(key))
+    for (const [, element] of others) element.pause()
+    for (const [key, element] of others.slice(0, -KEPT)) this.#release(key, element)
+    for (const sound of sounds) this.#place(sound, playing, rate)
+  }
+
+  /** Whether a sound can be heard from where it is. */
+  isReady = (key: string): boolean => (this.#elements.get(key)?.readyState ?? 0) >= HTMLMediaElement.HAVE_CURRENT_DATA
+
+  #place({ key, url, at, volume }: BesideSound, playing: boolean, rate: number): void {
+    const element = this.#elements.get(key) ?? this.#load(key, url)
+    element.playbackRate = rate
+    element.volume = volume
+    const begins = playing && element.paused
+    if (begins) void element.play().catch(() => undefined)
+    if (!playing) element.pause()
+    const most = begins ? BEGINNING : SLIP
+    if (!element.seeking && Math.abs(element.currentTime - at / 1000) > (playing ? most : 0.001)) element.currentTime = at / 1000
+  }
+
+  /** Lets go of everything that was loaded. */
+  release(): void {
+    for (const [key, element] of this.#elements) this.#release(key, element)
+  }
+
+  #release(key: string, element: HTMLAudioElement): void {
+    element.pause()
+    element.removeAttribute('src')
+    // What had been fetched is held until something else is loaded.
+    element.load()
+    this.#elements.delete(key)
+  }
+
+  #load(key: string, url: string): HTMLAudioElement {
+    const element = new Audio()
+    element.preload = 'auto'
+    element.src = url
+    element.addEventListener('loadeddata', this.#arrived)
+    element.addEventListener('error', () => {
+      if (this.#elements.has(key) && element.getAttribute('src') !== null) this.#failed()
+    })
+    this.#elements.set(key, element)
+    return element
+  }
+}

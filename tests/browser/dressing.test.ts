@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest'
+import { programmeLength } from '@core/programme'
+import type { FilmView } from '@contracts'
+import { probe } from '@render/probe'
+import { accessFaults } from '../harness/access'
+import { makeFile } from '../harness/browser'
+import { colourGap, frameOf, levelOf, meanColour } from '../harness/film-file'
+import { inBrowser } from '../harness/stand'
+import { heardTalk } from '../harness/talks'
+
+const stand = inBrowser()
+const WIDTH = 854
+const filmOf = (talk: string): Promise<FilmView> => stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
+const DUSK = [0x2b, 0x23, 0x40] as const
+
+describe('a talk that is dressed in Review', () => {
+  it('gets a card, a name, music and a tidy voice, heard before and after by a key, and its file shows all of it', async () => {
+    const talk = await heardTalk(stand.client, 'Knots that hold')
+    const before = programmeLength((await filmOf(talk)).programme)
+    const page = await stand.browser.page()
+    await page.goto(`${stand.product.url}/talks/${talk}/review`)
+    await page.getByRole('tab', { name: 'Dressing' }).click()
+    const lane = page.getByRole('group', { name: 'What lies over the talk' })
+    await lane.getByText('Titles, pictures and music stand here').waitFor()
+
+    await page.getByRole('button', { name: 'Opening card' }).click()
+    const card = page.getByRole('group', { name: 'Card' })
+    await card.waitFor()
+    expect(await card.getByLabel('Title').inputValue()).toBe('Knots that hold')
+    await card.getByLabel('Title').fill('Knots')
+    await card.getByLabel('Under it').fill('Harbour school, Tidewick')
+    await card.getByRole('button', { name: /^Theme/ }).click()
+    await page.getByRole('menuitem', { name: 'dusk' }).click()
+    await expect
+      .poll(async () => (await filmOf(talk)).programme.overlays?.[0])
+      .toMatchObject({
+        heading: 'Knots',
+        body: 'Harbour school, Tidewick',
+        theme: 'dusk',
+      })
+
+    for (let n = 0; n < 3; n += 1) await page.keyboard.press('ArrowRight')
+    await page.getByRole('group', { name: 'Add' }).getByRole('button', { name: 'Name' }).click()
+    const name = page.getByRole('group', { name: 'Name', exact: true })
+    await name.getByLabel('Name').fill('Ilse Marrak')
+    await name.getByLabel('Under it').fill('Pilot')
+    await name.getByLabel('Under it').press('Enter')
+    const onLane = lane.getByRole('button', { name: /^Ilse Marrak, from/ })
+    await onLane.waitFor()
+    // It is moved on the lane by keys, and on the picture by keys.
+    const begun = (await filmOf(talk)).programme.overlays?.[1]?.offset ?? 0
+    await onLane.press('Shift+ArrowLeft')
+    await expect.poll(async () => (await filmOf(talk)).programme.overlays?.[1]?.offset).toBe(begun - 1000)
+    await onLane.press('Enter')
+    const box = page.getByRole('button', { name: /^Name: drag it/ })
+    await box.press('Shift+ArrowRight')
+    await expect
+      .poll(async () => {
+        const overlay = (await filmOf(talk)).programme.overlays?.[1]
+        return overlay?.kind === 'lower-third' && overlay.at !== null
+      })
+      .toBe(true)
+
+    await page.getByRole('button', { name: 'Music' }).click()
+    await page.getByRole('menuitem', { name: 'Quayside' }).click()
+    await page.getByRole('group', { name: 'Music: Quayside' }).waitFor()
+    await page.getByText('Tidy voice').click()
+    const hold = page.getByRole('button', { name: /as recorded/ })
+    await hold.waitFor()
+    await page.keyboard.down('o')
+    await expect.poll(() => hold.getAttribute('aria-pressed')).toBe('true')
+    await page.keyboard.up('o')
+    await expect.poll(() => hold.getAttribute('aria-pressed')).toBe('false')
+    expect(await accessFaults(page)).toEqual([])
+
+    const file = await makeFile(page, 480)
+    const facts = await probe(file)
+    expect(Math.abs(Number(facts.format.duration) * 1000 - before - 4000)).toBeLessThan(60)
+    expect(colourGap(meanColour(await frameOf(file, 60), WIDTH, { x: 0.5, y: 0.1, w: 0.4, h: 0.2 }), DUSK)).toBeLessThan(8)
+    expect(await levelOf(file, 1500, 1500)).toBeGreaterThan(-45)
+    expect(stand.browser.faults).toEqual([])
+  })
+})
