@@ -42,14 +42,13 @@ const isPlaced = computed(() => (overlay.value.kind === 'lower-third' || overlay
       /></label>
       <label class="asked"
         >Under it
-        <textarea
+        <DraftInput
           class="field"
-          rows="2"
-          :value="overlay.body"
+          :lines="2"
+          :model-value="overlay.body"
           :maxlength="MOST_WORDS_OVER.body"
-          @change="set({ body: ($event.target as HTMLTextAreaElement).value })"
-        />
-      </label>
+          @update:model-value="set({ body: $event })"
+      /></label>
     </template>
     <div v-else-if="overlay.kind === 'lower-third'" class="two">
       <label class="asked"
