@@ -16,6 +16,7 @@ const VOICES: readonly Voice[] = ['flite:slt', 'espeak:en-us']
 const WAYS: readonly NoiseWay[] = ['learned', 'gated']
 /** The room is so far below speech, in dB. */
 const SNR = 18
+const UNHEARD = 90
 const BANDS = [250, 500, 1000, 2000, 4000] as const
 /** Steps of 100 ms. */
 const STEP = SAMPLE_RATE / 10
@@ -28,16 +29,14 @@ function powerOf(samples: Int16Array, from: number, to: number): number {
   return sum / Math.max(1, to - from)
 }
 
-/** Steps in which nobody speaks, nor just before or after, by where the words are known to be. */
-function pausesOf({ speech }: Recorded): readonly number[] {
-  const spoken = speech.words.flatMap(({ at }) => (at === null ? [] : [at]))
-  const last = Math.floor(speech.samples.length / STEP)
-  return Array.from({ length: last }, (_, n) => n).filter((n) => {
-    const at = n * 100
-    const before = spoken.findLast((word) => word <= at)
-    const next = spoken.find((word) => word > at)
-    return (before === undefined || at - before > 1200) && (next === undefined || next - at > 300)
-  })
+/** What is softer in speech without a room is a pause, in dBFS, and so many steps beside speech are none. */
+const SILENT = -65
+const BESIDE = 1
+
+/** Steps in which nobody speaks, nor just before or after. @param clean the same speech in a room that is not heard */
+function pausesOf(clean: Int16Array): readonly number[] {
+  const silent = Array.from({ length: Math.floor(clean.length / STEP) }, (_, n) => dbOf(powerOf(clean, n * STEP, (n + 1) * STEP)) < SILENT)
+  return silent.flatMap((_, n) => (silent.slice(Math.max(0, n - BESIDE), n + BESIDE + 1).every((one) => one) ? [n] : []))
 }
 
 /** Level of each band where somebody speaks. */
@@ -90,17 +89,18 @@ export async function measure(): Promise<Figure> {
   try {
     for (const [n, voice] of VOICES.entries()) {
       const talk = talkOf(new TextMaker(MEASURING_WORDS, seed + n), false)
-      const before = record(voice, new TextMaker(MEASURING_WORDS, seed + n), talk, SNR)
+      const inRoom = (snr: number): Recorded => record(voice, new TextMaker(MEASURING_WORDS, seed + n), talk, snr)
+      const [before, clean] = [inRoom(SNR), inRoom(UNHEARD).speech.samples]
       const notes = talk.map((slide) => slide.notes)
       const heard = await listened(before, notes)
-      const pauses = pausesOf(before)
+      const pauses = pausesOf(clean)
       const there = new Set(pauses)
       for (const way of WAYS) {
         const { recorded: after, pace } = await treated(before, way, folder)
         const level = ({ speech }: Recorded): number =>
           dbOf(pauses.reduce((sum, step) => sum + powerOf(speech.samples, step * STEP, (step + 1) * STEP), 0) / Math.max(1, pauses.length))
         const down = level(before) - level(after)
-        const [was, is] = [bandsOf(before.speech.samples, there), bandsOf(after.speech.samples, there)]
+        const [was, is] = [bandsOf(clean, there), bandsOf(after.speech.samples, there)]
         const band = Math.max(...was.map((db, at) => Math.abs((is[at] ?? 0) - db)))
         const pumping = pumpingOf(after.speech.samples, pauses) - pumpingOf(before.speech.samples, pauses)
         const again = await listened(after, notes)

@@ -1,4 +1,5 @@
 export * from './anchor'
+export * from './better-voice'
 export * from './biquad'
 export * from './clap'
 export * from './ducking'

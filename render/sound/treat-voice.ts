@@ -33,7 +33,7 @@ const RUMBLE = [filter('highpass', [], { f: 75 }), filter('highpass', [], { f: 7
 const HARMONICS = 6
 const NARROW = 3
 /** By how much the gate takes each part of the spectrum down, and how far above the room it begins, in dB. */
-const GATE = { by: 24, above: 12, least: -80, most: -20 } as const
+const GATE = { by: 14, above: 6, least: -80, most: -20 } as const
 /** A gate gives each moment so many samples late. Measured. */
 const GATE_LATENCY = 1200
 const SOFT_S = filter('deesser', [], { i: 0.5, m: 0.6, f: 0.4 })

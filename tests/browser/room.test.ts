@@ -48,6 +48,13 @@ describe('the room check', () => {
     await page.getByRole('dialog').getByText('Nothing heard').waitFor()
     await page.getByRole('button', { name: 'Listen to the room' }).click()
     await page.getByText('A still room.').waitFor()
+    // Beside one that hears something, it says which.
+    const two = page.getByRole('group', { name: 'Two microphones' })
+    await two.getByRole('combobox', { name: 'The other microphone' }).click()
+    await page.getByRole('option', { name: /Practice/ }).last().click()
+    await two.getByRole('button', { name: 'Compare with' }).click()
+    await two.getByText(/^Practice.* hears you better\.$/).waitFor({ timeout: 30_000 })
+    await two.getByRole('button', { name: 'Take it' }).waitFor()
     expect(await accessFaults(page)).toEqual([])
     await page.getByRole('button', { name: 'Use these' }).click()
     await page.getByRole('button', { name: 'Record the talk' }).click()

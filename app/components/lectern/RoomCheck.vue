@@ -96,6 +96,7 @@ function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
         </label>
         <div><b>Say something</b><LevelBar /></div>
         <p v-if="devices.unmeasured" class="notice" role="alert">{{ devices.unmeasured }} Until then, record a test and listen to it.</p>
+        <MicComparison v-if="devices.stream !== null && testing === null" />
         <div class="room">
           <button class="press small" :disabled="devices.stream === null || testing !== null" @click="listen">
             {{ testing === 'room' ? 'Be silent …' : 'Listen to the room' }}

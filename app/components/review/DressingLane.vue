@@ -16,6 +16,8 @@ const length = computed(() => talk.index?.length ?? 0)
 type Grip = 'whole' | 'from' | 'to'
 /** How far keys move, in ms. */
 const STEP = { small: 100, large: 1000 } as const
+/** Nothing that is pressed is smaller, in pixels (WCAG 2.2, 2.5.8). */
+const LEAST_TARGET = 24
 /** What is shorter than this does not get any shorter by hand. */
 const LEAST: Ms = 500
 
@@ -26,7 +28,8 @@ const shown = (item: DressedItem): { readonly from: Ms; readonly to: Ms } => (dr
 function style(item: DressedItem): Record<string, string> {
   const { from, to } = shown(item)
   const [left, right] = [props.scale(Math.max(0, from)), props.scale(to)]
-  return { left: `${String(left)}px`, width: `${String(Math.max(7, right - left))}px` }
+  const wide = Math.max(2, right - left)
+  return { left: `${String(left)}px`, width: `${String(Math.max(LEAST_TARGET, wide))}px`, '--wide': `${String(wide)}px` }
 }
 
 /** Where something would be, moved by so much. */
@@ -113,32 +116,30 @@ const label = (item: DressedItem): string =>
 <style scoped>
 .over {
   position: relative;
-  height: 34px;
+  height: 54px;
   border-top: 1px dotted var(--line);
 }
 .item {
   position: absolute;
+  top: 2px;
   display: flex;
-  height: 16px;
+  height: 24px;
   overflow: hidden;
+  --ground: var(--card);
   border: 1px solid var(--brand);
   border-radius: 3px;
-  background: var(--card);
+  /* What is short is as wide as a finger needs, and filled as far as it lasts. */
+  background: linear-gradient(to right, var(--ground) var(--wide), transparent var(--wide));
   cursor: grab;
   touch-action: none;
 }
-.over > .over {
-  border-top: 1px solid var(--brand);
-  top: 1px;
-}
 .item.music {
-  top: 18px;
-  height: 14px;
+  top: 28px;
   border-color: var(--accent);
-  background: var(--accent-wash);
+  --ground: var(--accent-wash);
 }
 .item.card {
-  background: var(--brand-wash);
+  --ground: var(--brand-wash);
 }
 .item.chosen {
   outline: 2px solid var(--accent);
@@ -151,12 +152,9 @@ const label = (item: DressedItem): string =>
   flex: 1;
   min-width: 0;
   overflow: hidden;
-  font: 600 11px/14px var(--read);
+  font: 600 12px/22px var(--read);
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.item.music .name {
-  line-height: 12px;
 }
 .end {
   flex: none;
@@ -165,7 +163,7 @@ const label = (item: DressedItem): string =>
   touch-action: none;
 }
 .none {
-  padding-top: 6px;
-  font-size: 12.5px;
+  padding-top: 16px;
+  font-size: 13px;
 }
 </style>

@@ -122,7 +122,7 @@ function go(id: string, stamp: number): void {
 }
 /* The aisle with a second lane below it. */
 .deep {
-  --lane: 106px;
+  --lane: 126px;
 }
 .station {
   grid-row: 5;
