@@ -3,7 +3,7 @@ import type { Page } from 'playwright-core'
 import { run } from '@render/process'
 import { toFilm } from '@contracts'
 import type { DeliveryView, FilmView } from '@contracts'
-import { changesAt, indexFilm, inkOfVisit, sceneAt } from '@core/scene'
+import { COMES, changesAt, indexFilm, inkOfVisit, sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { frameAt, segmentsOf, timeOfFrame } from '@core/plan'
 import { visitsOf } from '@core/programme'
@@ -94,22 +94,48 @@ async function fileOf(product: RunningProduct, talk: string): Promise<string> {
   }
 }
 
-/** Frames worth looking at: in the middle of strokes and transitions, and in the middle of visits. */
+/** Frames worth looking at: in the middle of strokes, of transitions, of visits, and of what lies over them, and while that comes. */
 function framesToCompare(view: FilmView, index: FilmIndex): readonly { readonly frame: number; readonly what: string }[] {
-  return visitsOf(view.programme)
-    .flatMap((visit) => {
-      const strokes = inkOfVisit(index, visit)
-        .slice(0, 3)
-        .map(({ stroke, at }) => ({ at: at + (stroke.points.at(-1)?.dt ?? 0) / 2, what: 'stroke' }))
-      const { slide } = changesAt(index, visit.pieces[0])
-      return [
-        ...strokes,
-        ...(slide > 0 ? [{ at: visit.start + slide / 2, what: 'transition' }] : []),
-        { at: visit.start + visit.length / 2, what: 'visit' },
-      ]
-    })
+  const over = index.overlays.flatMap(({ overlay, from, to, begins }) => [
+    ...(begins ? [] : [{ at: from + COMES / 2, what: `${overlay.kind} that comes` }]),
+    { at: (from + to) / 2, what: overlay.kind },
+  ])
+  const inVisits = visitsOf(view.programme).flatMap((visit) => {
+    const strokes = inkOfVisit(index, visit)
+      .slice(0, 3)
+      .map(({ stroke, at }) => ({ at: at + (stroke.points.at(-1)?.dt ?? 0) / 2, what: 'stroke' }))
+    const { slide } = changesAt(index, visit.pieces[0])
+    return [
+      ...strokes,
+      ...(slide > 0 ? [{ at: visit.start + slide / 2, what: 'transition' }] : []),
+      { at: visit.start + visit.length / 2, what: 'visit' },
+    ]
+  })
+  return [...inVisits, ...over]
     .filter(({ at }) => at < index.length && sceneAt(index, at) !== null)
     .map(({ at, what }) => ({ frame: frameAt(at, RATE), what }))
+}
+
+/** Lays something of every kind that is drawn over a talk, and gives the film that it is then. */
+async function dressed(product: RunningProduct, talk: string): Promise<FilmView> {
+  const film = (): Promise<FilmView> => ask<FilmView>(product, 'GET', `/talks/${talk}/film`)
+  const [first, second, third] = visitsOf((await film()).programme)
+  const over = { length: 2600, theme: 'paper' } as const
+  const overlays = [
+    { kind: 'card', ...over, visit: first?.id, offset: 0, heading: 'Slack water', body: 'Ilse Marrak' },
+    { kind: 'lower-third', ...over, visit: second?.id, offset: 1000, at: null, name: 'Ilse Marrak', place: 'Harbour school' },
+    { kind: 'text', ...over, visit: third?.id, offset: 1000, at: null, text: 'Low water 14:32' },
+    { kind: 'card', ...over, visit: third?.id, offset: 4000, heading: 'High water', body: '' },
+  ].filter(({ visit }) => visit !== undefined)
+  for (const overlay of overlays) {
+    const { programme } = await film()
+    await ask(product, 'POST', `/talks/${talk}/programme`, {
+      revision: programme.revision,
+      author: crypto.randomUUID(),
+      edit: { kind: 'overlay', overlay: { id: crypto.randomUUID(), ...overlay } },
+    })
+  }
+  return await film()
 }
 
 /**
@@ -124,8 +150,9 @@ export async function measure(): Promise<Figure> {
     const compared: (Compared & { readonly talk: string })[] = []
     let removed = 1
     for (const { id: talk, name } of talks) {
-      const view = await ask<FilmView>(product, 'GET', `/talks/${talk}/film`)
-      if (view.programme.pieces.length === 0) continue
+      const bare = await ask<FilmView>(product, 'GET', `/talks/${talk}/film`)
+      if (bare.programme.pieces.length === 0) continue
+      const view = await dressed(product, talk)
       const file = await fileOf(product, talk)
       await page.goto(`${product.url}/talks/${talk}/review`)
       await page.locator('.visit').first().waitFor()
