@@ -1,5 +1,6 @@
 import { dequal } from 'dequal'
 import type { Ref } from 'vue'
+import { proposedLight } from '@core/camera'
 import { paintFace, paintScene } from '@core/paint'
 import type { Drawable } from '@core/paint'
 import { clipVolumes, playheadAt, turnOf, voiceAfter, volumesOf } from '@core/playback'
@@ -7,9 +8,9 @@ import { intoSpan } from '@core/programme'
 import { sceneAt, trackIn } from '@core/scene'
 import type { FilmIndex, Scene } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
-import type { Ms, Size, Span, StretchId } from '@core/model'
+import type { Light, Ms, Size, Span, StretchId } from '@core/model'
 import { assetUrl, recordingUrl } from '~/client'
-import { MediaSlots } from '~/player'
+import { LitPicture, MediaSlots } from '~/player'
 import type { Slot } from '~/player'
 import { useTalk } from '~/stores/talk'
 import { useClipPlayers } from './useClipPlayers'
@@ -23,6 +24,9 @@ const SLIP = 0.04
  * later, in seconds.
  */
 const NEAREST = 1 / 60
+
+/** A face is measured in so many pixels. */
+const MEASURED: Size = { width: 96, height: 54 }
 
 /**
  * Plays a film of the open talk onto a canvas: the voice sets the time, the scene at that time is drawn with the painter that the
@@ -65,6 +69,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   /** How far into its piece the film was at some time, for as long as no voice says so. */
   let clock = { since: 0, from: 0 }
   let frame = 0
+  let lit: LitPicture | null = null
 
   const volumes = computed(() => (index.value === null ? new Map<StretchId, number>() : volumesOf(index.value)))
   const clipVolume = computed(() => (index.value === null ? () => 0 : clipVolumes(index.value, talk.film?.peaks ?? {})))
@@ -86,7 +91,20 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     if (inset === null || current?.slot.stretch !== inset.stretch) return null
     const { media } = current.slot
     if (media.readyState < HTMLMediaElement.HAVE_CURRENT_DATA || media.videoWidth === 0) return null
-    return { image: media, width: media.videoWidth, height: media.videoHeight }
+    const picture = { image: media, width: media.videoWidth, height: media.videoHeight }
+    return inset.light === undefined ? picture : (lit ??= new LitPicture()).of(picture, inset.light)
+  }
+
+  /** The light that would suit the face of the picture that is on; null: there is none. */
+  function measuredLight(): Light | null {
+    const scene = index.value === null ? null : sceneAt(index.value, at.value)
+    if (scene?.inset == null) return null
+    const { light: _, ...filmed } = scene.inset
+    const camera = cameraOf({ ...scene, inset: filmed })
+    const ctx = new OffscreenCanvas(MEASURED.width, MEASURED.height).getContext('2d')
+    if (camera === null || ctx === null) return null
+    ctx.drawImage(camera.image, 0, 0, MEASURED.width, MEASURED.height)
+    return proposedLight(ctx.getImageData(0, 0, MEASURED.width, MEASURED.height).data, MEASURED.width, MEASURED.height)
   }
 
   function draw(): void {
@@ -199,6 +217,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   onBeforeUnmount(() => {
     pause()
     slots.release()
+    lit?.release()
   })
-  return { at, playing, speed, loop, trouble, play, pause, seek, draw }
+  return { measuredLight, at, playing, speed, loop, trouble, play, pause, seek, draw }
 }

@@ -1,4 +1,5 @@
 export * from './clip-players'
+export * from './lit-picture'
 export * from './media-slots'
 export * from './played-level'
 export * from './sounds-beside'

@@ -29,6 +29,7 @@ const WORDS: Readonly<Record<Plain, string>> = {
   captions: 'changed the look of captions',
   draw: 'drew ink',
   bed: 'set music',
+  light: 'changed the light of the face',
   bare: 'took something off',
   all: 'fitted the talk',
   use: 'took another recording of a slide',

@@ -11,7 +11,7 @@ import {
   TRANSITIONS,
   WORD_SOURCES,
 } from '@core/model'
-import { BED, CLIPS, COMPOSITION, DAY, FRAMING, MAX_NOTES, OVERLAY, SLIDE_SHAPE, STROKE, VOICE_TREATMENT } from '../shapes'
+import { BED, CLIPS, COMPOSITION, DAY, FRAMING, LIGHT, MAX_NOTES, OVERLAY, SLIDE_SHAPE, STROKE, VOICE_TREATMENT } from '../shapes'
 import { ms, talkTime, uuid, visit } from './bounds'
 import { joiOf } from './joi-of'
 import { recipe } from './recipe'
@@ -173,7 +173,13 @@ const inkEdit = Joi.object({
 })
 const inkGround = Joi.object({ kind: Joi.valid('stretch', 'still').required(), id: Joi.string().max(200).required() })
 
-const treatment = joiOf(VOICE_TREATMENT)
+const byRecording = (value: Joi.Schema): Joi.Schema =>
+  Joi.object({
+    stretches: Joi.object()
+      .pattern(Joi.string().guid({ version: 'uuidv4' }), value)
+      .required(),
+    visits: Joi.object().pattern(Joi.string().max(200), value).required(),
+  })
 
 const programme = Joi.object({
   pieces: Joi.array().items(piece).max(100_000).required(),
@@ -189,12 +195,8 @@ const programme = Joi.object({
   changedUnder: Joi.array().items(visit).max(20_000),
   overlays: Joi.array().items(joiOf(OVERLAY)).max(MOST_OVERLAYS),
   beds: Joi.array().items(joiOf(BED)).max(MOST_BEDS),
-  voices: Joi.object({
-    stretches: Joi.object()
-      .pattern(Joi.string().guid({ version: 'uuidv4' }), treatment)
-      .required(),
-    visits: Joi.object().pattern(Joi.string().max(200), treatment).required(),
-  }),
+  voices: byRecording(joiOf(VOICE_TREATMENT)),
+  lights: byRecording(joiOf(LIGHT)),
   captions: Joi.object({ size: Joi.valid(...CAPTION_SIZES), place: Joi.valid(...CAPTION_PLACES), ground: Joi.valid(...CAPTION_GROUNDS) }),
   revision: Joi.number().integer().min(0).required(),
 })

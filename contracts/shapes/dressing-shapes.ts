@@ -1,5 +1,5 @@
-import { BED_GAIN, HUMS, LONGEST_FADE, MOST_WORDS_OVER, NOISE_WAYS, OVERLAY_LENGTH, THEMES } from '@core/model'
-import type { Bed, BedId, Overlay, OverlayId, Point, VoiceTreatment } from '@core/model'
+import { BED_GAIN, HUMS, LIGHT_RANGE, LONGEST_FADE, MOST_WORDS_OVER, NOISE_WAYS, OVERLAY_LENGTH, THEMES } from '@core/model'
+import type { Bed, BedId, Light, Overlay, OverlayId, Point, VoiceTreatment } from '@core/model'
 import { DAY, VISIT, digestOf, ms, pixels, share } from './bounds'
 import { CLIP_MEDIA } from './slide-shapes'
 import { checked, flag, nullable, real, record, text, uuidOf, variants, whole, word } from './shape'
@@ -25,6 +25,12 @@ export const OVERLAY = variants<Overlay>({
     alt: text(0, 300),
     box: record({ x: share, y: share, w: real(0.02, 1), h: real(0.02, 1) }),
   },
+})
+
+export const LIGHT = record<Light>({
+  brightness: real(LIGHT_RANGE.brightness.least, LIGHT_RANGE.brightness.most),
+  contrast: real(LIGHT_RANGE.contrast.least, LIGHT_RANGE.contrast.most),
+  warmth: real(LIGHT_RANGE.warmth.least, LIGHT_RANGE.warmth.most),
 })
 
 /** Music under a talk. */

@@ -1,2 +1,3 @@
 export * from './video-fingerprint'
 export * from './picture-anchor'
+export * from './proposed-light'

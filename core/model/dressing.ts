@@ -107,12 +107,32 @@ export interface VoiceTreatment {
 }
 export const UNTREATED: VoiceTreatment = { noise: null, hum: null, rumble: false, sibilance: false, level: false }
 
-/** What is done to voices: recording by recording, and otherwise in some visits. */
-export interface VoiceTreatments {
-  readonly stretches: Readonly<Record<StretchId, VoiceTreatment>>
-  readonly visits: Readonly<Record<VisitId, VoiceTreatment>>
+/** What is said of recordings, and otherwise of some visits. */
+export interface ByRecording<Value> {
+  readonly stretches: Readonly<Record<StretchId, Value>>
+  readonly visits: Readonly<Record<VisitId, Value>>
 }
+/** What is done to voices. */
+export type VoiceTreatments = ByRecording<VoiceTreatment>
 export const NO_VOICES: VoiceTreatments = { stretches: {}, visits: {} }
+
+/** The light of a camera picture. */
+export interface Light {
+  /** How much brighter it is, as a share of white. */
+  readonly brightness: number
+  /** How far apart dark and bright are: 1 as filmed. */
+  readonly contrast: number
+  /** Warmer above 0, colder below. */
+  readonly warmth: number
+}
+export type Lights = ByRecording<Light>
+export const NO_LIGHTS: Lights = { stretches: {}, visits: {} }
+export const AS_FILMED: Light = { brightness: 0, contrast: 1, warmth: 0 }
+export const LIGHT_RANGE = {
+  brightness: { least: -0.3, most: 0.3 },
+  contrast: { least: 0.6, most: 1.6 },
+  warmth: { least: -1, most: 1 },
+} as const
 
 /** How much softer and louder than speech music may be, and is unless somebody says otherwise, in dB. */
 export const BED_GAIN = { least: -40, most: 6, usual: -9 } as const

@@ -1,5 +1,5 @@
 import type { CaptionStyle } from './caption'
-import type { Bed, Overlay, VoiceTreatments } from './dressing'
+import type { Bed, Lights, Overlay, VoiceTreatments } from './dressing'
 import type { Framing } from './framing'
 import type { CutId, SlideId, StillId, StretchId, StrokeId, VisitId } from './id'
 import type { InkColour, Stroke } from './stroke'
@@ -84,6 +84,8 @@ export interface Programme {
   readonly beds?: readonly Bed[]
   /** What is done to voices; absent: nothing. */
   readonly voices?: VoiceTreatments
+  /** The light of camera pictures; absent: as filmed. */
+  readonly lights?: Lights
   readonly revision: number
 }
 

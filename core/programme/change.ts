@@ -6,6 +6,7 @@ import type {
   CaptionStyle,
   CutId,
   Framing,
+  Light,
   Ms,
   Overlay,
   OverlayId,
@@ -21,7 +22,7 @@ import type {
 } from '@core/model'
 import { cutParts, cutVisits, reopen } from './cut'
 import { retakeVisit } from './edit'
-import { withBed, withOverlay, withTreatment, withoutHung } from './dressing'
+import { withBed, withLight, withOverlay, withTreatment, withoutHung } from './dressing'
 import { asVisit, newStill, newVisit, visitShownAgain } from './fresh-id'
 import { withChangedUnder } from './changed-under'
 import { changeInk } from './ink-edits'
@@ -83,6 +84,13 @@ export type ProgrammeEdit =
       readonly stretches: readonly StretchId[]
       readonly visits: readonly VisitId[]
       readonly treatment: VoiceTreatment | null
+    }
+  /** The light of camera pictures, likewise. */
+  | {
+      readonly kind: 'light'
+      readonly stretches: readonly StretchId[]
+      readonly visits: readonly VisitId[]
+      readonly light: Light | null
     }
   | { readonly kind: 'ink'; readonly visit: VisitId; readonly strokes: readonly StrokeId[]; readonly change: InkChange }
   | { readonly kind: 'draw'; readonly ink: AddedInk }
@@ -248,6 +256,8 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
       return withoutHung(programme, edit.ids)
     case 'voice':
       return withTreatment(programme, edit.stretches, [...visitsIn(programme, edit.visits)], edit.treatment)
+    case 'light':
+      return withLight(programme, edit.stretches, [...visitsIn(programme, edit.visits)], edit.light)
     case 'ink': {
       visitIn(programme, edit.visit)
       return changeInk(programme, edit.visit, edit.strokes, edit.change)

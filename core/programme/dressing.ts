@@ -1,8 +1,10 @@
-import { MOST_BEDS, MOST_OVERLAYS, NO_VOICES, OVERLAY_LENGTH, Refusal, SHORTEST_BED, asId } from '@core/model'
+import { MOST_BEDS, MOST_OVERLAYS, NO_LIGHTS, NO_VOICES, OVERLAY_LENGTH, Refusal, SHORTEST_BED, asId } from '@core/model'
 import type {
   Bed,
   BedId,
+  ByRecording,
   Film,
+  Light,
   Ms,
   Overlay,
   OverlayId,
@@ -12,7 +14,6 @@ import type {
   StretchId,
   VisitId,
   VoiceTreatment,
-  VoiceTreatments,
 } from '@core/model'
 import { programmeLength } from './length'
 import { visitsOf } from './visits'
@@ -63,36 +64,62 @@ export function withoutHung(programme: Programme, ids: readonly (OverlayId | Bed
   return dressed(programme, (programme.overlays ?? []).filter(stays), (programme.beds ?? []).filter(stays))
 }
 
-/** The same without what is said of some; of none at all nothing is said. */
-function withVoices({ voices: _, ...rest }: Programme, voices: VoiceTreatments): Programme {
-  const none = Object.keys(voices.stretches).length === 0 && Object.keys(voices.visits).length === 0
-  return none ? rest : { ...rest, voices }
+type Field = 'voices' | 'lights'
+
+/** A programme that says something else of recordings and visits; of none at all nothing is said. */
+function saying<Name extends Field>(programme: Programme, field: Name, value: NonNullable<Programme[Name]>): Programme {
+  const { [field]: _, ...rest } = programme
+  const none = Object.keys(value.stretches).length === 0 && Object.keys(value.visits).length === 0
+  // What is left lacks nothing but a field that may be left out.
+  const bare = rest as Programme
+  return none ? bare : { ...bare, [field]: value }
 }
 
-function treated<Name extends string>(
-  before: Readonly<Record<Name, VoiceTreatment>>,
+/** What is said of names, with another value for some. @param value null: nothing is said of them */
+function said<Name extends string, Value>(
+  before: Readonly<Record<Name, Value>>,
   names: readonly Name[],
-  treatment: VoiceTreatment | null,
-): Readonly<Record<Name, VoiceTreatment>> {
+  value: Value | null,
+): Readonly<Record<Name, Value>> {
   const concerned = new Set<string>(names)
-  const others = Object.entries<VoiceTreatment>(before).filter(([name]) => !concerned.has(name))
-  const own = treatment === null ? [] : names.map((name) => [name, treatment] as const)
-  return Object.fromEntries([...others, ...own]) as Readonly<Record<Name, VoiceTreatment>>
+  const others = Object.entries<Value>(before).filter(([name]) => !concerned.has(name))
+  const own = value === null ? [] : names.map((name) => [name, value] as const)
+  return Object.fromEntries([...others, ...own]) as Readonly<Record<Name, Value>>
+}
+
+function saidOf<Value>(
+  before: ByRecording<Value>,
+  stretches: readonly StretchId[],
+  visits: readonly VisitId[],
+  value: Value | null,
+): ByRecording<Value> {
+  return { stretches: said(before.stretches, stretches, value), visits: said(before.visits, visits, value) }
 }
 
 /** Says what is done to recordings, and to visits. @param treatment null: nothing for recordings; for visits as for their recordings */
-export function withTreatment(
+export const withTreatment = (
   programme: Programme,
   stretches: readonly StretchId[],
   visits: readonly VisitId[],
   treatment: VoiceTreatment | null,
-): Programme {
-  const before = programme.voices ?? NO_VOICES
-  return withVoices(programme, {
-    stretches: treated(before.stretches, stretches, treatment),
-    visits: treated(before.visits, visits, treatment),
-  })
+): Programme => saying(programme, 'voices', saidOf(programme.voices ?? NO_VOICES, stretches, visits, treatment))
+
+/** As `withTreatment`, for the light of camera pictures. */
+export const withLight = (
+  programme: Programme,
+  stretches: readonly StretchId[],
+  visits: readonly VisitId[],
+  light: Light | null,
+): Programme => saying(programme, 'lights', saidOf(programme.lights ?? NO_LIGHTS, stretches, visits, light))
+
+/** The light of a camera picture in a visit; null: as filmed. */
+export function lightIn({ lights = NO_LIGHTS }: Pick<Programme, 'lights'>, visit: VisitId, stretch: StretchId): Light | null {
+  const found = lights.visits[visit] ?? lights.stretches[stretch]
+  return found === undefined || isAsFilmed(found) ? null : found
 }
+
+/** Whether a light changes nothing. */
+export const isAsFilmed = ({ brightness, contrast, warmth }: Light): boolean => brightness === 0 && contrast === 1 && warmth === 0
 
 /** What is done to the voice of a piece; null: nothing. */
 export function treatmentOf({ voices = NO_VOICES }: Pick<Programme, 'voices'>, piece: RecordedPiece): VoiceTreatment | null {
@@ -108,12 +135,18 @@ export const isUntreated = ({ noise, hum, rumble, sibilance, level }: VoiceTreat
 /** A programme in which what hung on a visit hangs on another. */
 export function hungOn(programme: Programme, visit: VisitId, id: VisitId): Programme {
   const moved = <One extends Hung>(one: One): One => (one.visit === visit ? { ...one, visit: id } : one)
-  const { overlays = [], beds = [], voices } = programme
-  const own = voices?.visits[visit]
+  const { overlays = [], beds = [] } = programme
   const next = dressed(programme, overlays.map(moved), beds.map(moved))
-  if (voices === undefined || own === undefined) return next
-  const others = Object.entries(voices.visits).filter(([name]) => asId(name) !== visit)
-  return withVoices(next, { ...voices, visits: Object.fromEntries([...others, [id, own]]) })
+  return saidOfAnother(saidOfAnother(next, 'voices', visit, id), 'lights', visit, id)
+}
+
+/** A programme that says of a visit what it said of another. */
+function saidOfAnother(programme: Programme, field: Field, visit: VisitId, id: VisitId): Programme {
+  const before: ByRecording<unknown> | undefined = programme[field]
+  const own = before?.visits[visit]
+  if (before === undefined || own === undefined) return programme
+  const others = Object.entries(before.visits).filter(([name]) => asId(name) !== visit)
+  return { ...programme, [field]: { ...before, visits: Object.fromEntries([...others, [id, own]]) } }
 }
 
 /**

@@ -1,5 +1,18 @@
 import { Refusal, asId } from '@core/model'
-import type { AddedInk, Bed, Framing, InkEdit, Overlay, Piece, Programme, VisitId, VoiceTreatment, VoiceTreatments } from '@core/model'
+import type {
+  AddedInk,
+  Bed,
+  ByRecording,
+  Framing,
+  InkEdit,
+  Light,
+  Overlay,
+  Piece,
+  Programme,
+  StretchId,
+  VisitId,
+  VoiceTreatment,
+} from '@core/model'
 
 /** All that a programme says of one visit. */
 interface VisitPart {
@@ -12,10 +25,11 @@ interface VisitPart {
   readonly overlays: readonly Overlay[]
   readonly beds: readonly Bed[]
   readonly voices: readonly (readonly [VisitId, VoiceTreatment])[]
+  readonly lights: readonly (readonly [VisitId, Light])[]
 }
 
 type Growing = { -readonly [Key in keyof VisitPart]: VisitPart[Key] extends readonly (infer One)[] ? One[] : VisitPart[Key] }
-const LISTS = ['pieces', 'framings', 'inkEdits', 'inkAdded', 'changedUnder', 'overlays', 'beds', 'voices'] as const
+const LISTS = ['pieces', 'framings', 'inkEdits', 'inkAdded', 'changedUnder', 'overlays', 'beds', 'voices', 'lights'] as const
 const empty = (visit: VisitId | null): Growing => ({
   visit,
   pieces: [],
@@ -26,6 +40,7 @@ const empty = (visit: VisitId | null): Growing => ({
   overlays: [],
   beds: [],
   voices: [],
+  lights: [],
 })
 
 /** A programme visit by visit; the first part holds what is said of visits that are not there. */
@@ -45,12 +60,16 @@ function partsOf(programme: Programme): Parts {
   return parts
 }
 
-/** Adds what lies over each visit. */
-function addDressing({ overlays = [], beds = [], voices }: Programme, of: (visit: VisitId) => Growing | undefined): void {
+/** Adds what lies over each visit, and what is done to its voice and its picture. */
+function addDressing({ overlays = [], beds = [], voices, lights }: Programme, of: (visit: VisitId) => Growing | undefined): void {
   for (const overlay of overlays) of(overlay.visit)?.overlays.push(overlay)
   for (const bed of beds) of(bed.visit)?.beds.push(bed)
-  for (const [visit, treatment] of Object.entries(voices?.visits ?? {})) of(asId(visit))?.voices.push([asId(visit), treatment])
+  for (const [visit, treatment] of saidOfVisits(voices)) of(visit)?.voices.push([visit, treatment])
+  for (const [visit, light] of saidOfVisits(lights)) of(visit)?.lights.push([visit, light])
 }
+
+const saidOfVisits = <Value>(said: ByRecording<Value> | undefined): readonly (readonly [VisitId, Value])[] =>
+  Object.entries<Value>(said?.visits ?? {}).map(([visit, value]) => [asId<'visit'>(visit), value] as const)
 
 type Parts = ReadonlyMap<VisitId | null, VisitPart>
 
@@ -126,16 +145,32 @@ function mergedCaptions(base: Programme, mine: Programme, theirs: Programme): Pi
   return captions === undefined ? {} : { captions }
 }
 
-/** What is done to recordings: of whatever anybody changed, the change that was made last. */
-function mergedTreatments(base: Programme, mine: Programme, theirs: Programme): VoiceTreatments['stretches'] {
-  const [was, own, other] = [base, mine, theirs].map((one): VoiceTreatments['stretches'] => one.voices?.stretches ?? {})
-  const names = [...new Set([own, other].flatMap((one) => Object.keys(one ?? {})))].map((name) => asId<'stretch'>(name))
+/** What is said of recordings: of whatever anybody changed, the change that was made last. */
+function saidOfRecordings<Name extends 'voices' | 'lights'>(
+  field: Name,
+  base: Programme,
+  mine: Programme,
+  theirs: Programme,
+): Readonly<Record<StretchId, unknown>> {
+  const of = (programme: Programme): Readonly<Record<StretchId, unknown>> => programme[field]?.stretches ?? {}
+  const [was, own, other] = [of(base), of(mine), of(theirs)]
+  const names = [...new Set([own, other].flatMap((one) => Object.keys(one)))].map((name) => asId<'stretch'>(name))
   return Object.fromEntries(
     names.flatMap((name) => {
-      const treatment = same(was?.[name], own?.[name]) ? other?.[name] : own?.[name]
-      return treatment === undefined ? [] : [[name, treatment] as const]
+      const value = same(was[name], own[name]) ? other[name] : own[name]
+      return value === undefined ? [] : [[name, value] as const]
     }),
   )
+}
+
+/** What is said of recordings and visits; of none nothing is. */
+function saidOf(
+  field: 'voices' | 'lights',
+  visits: readonly (readonly [VisitId, unknown])[],
+  stretches: Readonly<Record<StretchId, unknown>>,
+): Pick<Programme, 'voices' | 'lights'> {
+  if (visits.length === 0 && Object.keys(stretches).length === 0) return {}
+  return { [field]: { stretches, visits: Object.fromEntries(visits) } }
 }
 
 /** Adds all that is said of one visit to what is said of others. */
@@ -148,20 +183,14 @@ function addPart(all: Growing, part: VisitPart): void {
   for (const overlay of part.overlays) all.overlays.push(overlay)
   for (const bed of part.beds) all.beds.push(bed)
   for (const voice of part.voices) all.voices.push(voice)
+  for (const light of part.lights) all.lights.push(light)
 }
 
 /** What lies over a programme; of what does not nothing is said. */
-function dressing(
-  { overlays, beds, voices }: VisitPart,
-  stretches: VoiceTreatments['stretches'],
-): Pick<Programme, 'overlays' | 'beds' | 'voices'> {
-  const visits = Object.fromEntries(voices)
-  return {
-    ...(overlays.length === 0 ? {} : { overlays }),
-    ...(beds.length === 0 ? {} : { beds }),
-    ...(voices.length === 0 && Object.keys(stretches).length === 0 ? {} : { voices: { stretches, visits } }),
-  }
-}
+const dressing = ({ overlays, beds }: VisitPart): Pick<Programme, 'overlays' | 'beds'> => ({
+  ...(overlays.length === 0 ? {} : { overlays }),
+  ...(beds.length === 0 ? {} : { beds }),
+})
 
 /**
  * Brings two changes of one programme together: edits of different visits are both kept, edits of the same visit are not.
@@ -195,7 +224,9 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
     inkAdded: all.inkAdded,
     ...(all.changedUnder.length === 0 ? {} : { changedUnder: all.changedUnder }),
     ...mergedCaptions(base, mine, theirs),
-    ...dressing(all, mergedTreatments(base, mine, theirs)),
+    ...dressing(all),
+    ...saidOf('voices', all.voices, saidOfRecordings('voices', base, mine, theirs)),
+    ...saidOf('lights', all.lights, saidOfRecordings('lights', base, mine, theirs)),
     slides: {
       ...theirs.slides,
       ...Object.fromEntries(

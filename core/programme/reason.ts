@@ -23,6 +23,7 @@ export type ChangeReason =
         | 'looked'
         | 'bare'
         | 'bed'
+        | 'light'
     }
   | { readonly kind: 'framing'; readonly off: boolean }
   | { readonly kind: 'overlay'; readonly of: OverlayKind }
@@ -76,6 +77,7 @@ export function reasonOf(edit: ProgrammeEdit): ChangeReason {
     case 'looked':
     case 'bare':
     case 'bed':
+    case 'light':
       return { kind: edit.kind }
     default:
       return unreachable(edit)

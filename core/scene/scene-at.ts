@@ -1,9 +1,10 @@
 import { WHOLE, framingOf, stageRect } from '@core/layout'
-import { pieceLength, pieceStarts, shownSpan, sourceAt } from '@core/programme'
+import { lightIn, pieceLength, pieceStarts, shownSpan, sourceAt } from '@core/programme'
 import type {
   Caption,
   Film,
   Framing,
+  Light,
   Ms,
   Piece,
   PlayedClip,
@@ -39,6 +40,8 @@ export interface InsetScene {
   readonly stretch: StretchId
   readonly at: Ms
   readonly framing: Framing
+  /** Left out: as filmed. */
+  readonly light?: Light
 }
 
 /** A slide as it stands in the frame. */
@@ -292,7 +295,8 @@ function wholeMoment(index: FilmIndex, number: number, into: Ms): Scene {
 function insetIn({ film, framings }: FilmIndex, piece: RecordedPiece, into: Ms): InsetScene | null {
   const framing = film.programme.framings[piece.visit] ?? framings.get(piece.slide)
   if (piece.camera === null || framing === undefined || framing.off) return null
-  return { stretch: piece.camera.stretch, at: sourceAt(piece.camera, into), framing }
+  const light = lightIn(film.programme, piece.visit, piece.camera.stretch)
+  return { stretch: piece.camera.stretch, at: sourceAt(piece.camera, into), framing, ...(light === null ? {} : { light }) }
 }
 
 /** How far what is new on a step has come in: it does by moving or fading only where its step follows the one before. */

@@ -44,6 +44,7 @@ export interface SeenFace {
   /** Where its first frame is in the recording, in ms, and how much of the recording goes by in a ms of the film. */
   readonly from: Ms
   readonly tempo: number
+  readonly light?: FacePart['light'] & {}
 }
 
 /** What is heard between two times, counted from the first. At another tempo it stays whole: where it is begun decides how it sounds. */
@@ -114,6 +115,7 @@ export function faceMediaParts(faces: readonly FacePart[], length: Ms): readonly
           stretch: face.stretch,
           from: Math.round((face.from + Math.max(0, at) * tempo) * 1000) / 1000,
           tempo: Math.round(tempo * 1e9) / 1e9,
+          ...(face.light === undefined ? {} : { light: face.light }),
         },
       ]
     })

@@ -1,2 +1,3 @@
 export * from './filter-graph'
+export * from './light'
 export * from './colours'

@@ -1,7 +1,7 @@
 import { FACE_PART } from '@core/screening'
 import type { FaceMediaPart, SeenFace } from '@core/screening'
 import type { Size } from '@core/model'
-import { TELEVISION, TO_TELEVISION, chain, constantRate, filter, format, graphText, scaledFrom } from '@render/filters'
+import { TELEVISION, TO_TELEVISION, chain, constantRate, filter, format, graphText, lit, scaledFrom } from '@render/filters'
 import type { Chain, Colours, Filter } from '@render/filters'
 import { RECORDING, run } from '@render/process'
 import { FROM_ITS_ZERO, encoderArgs } from '@render/video'
@@ -42,7 +42,7 @@ function blackFrames(frames: number, { width, height }: Size, to: string): Chain
   return chain([], [source, filter('trim', [], { end_frame: frames }), format('yuv420p'), filter('setsar', [1])], [to])
 }
 
-function faceFrames({ tempo, frames }: SeenFace, input: number, colours: Colours, { width, height }: Size, to: string): Chain {
+function faceFrames({ tempo, frames, light }: SeenFace, input: number, colours: Colours, { width, height }: Size, to: string): Chain {
   return chain(
     [`${String(input)}:v:0`],
     [
@@ -56,6 +56,7 @@ function faceFrames({ tempo, frames }: SeenFace, input: number, colours: Colours
       filter('crop', [width, height]),
       ...exactly(frames),
       format('yuv420p'),
+      ...lit(light),
       filter('setsar', [1]),
     ],
     [to],

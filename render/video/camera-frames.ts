@@ -1,7 +1,7 @@
 import { createCanvas, ImageData } from '@napi-rs/canvas'
-import type { Ratio, Size } from '@core/model'
+import type { Light, Ratio, Size } from '@core/model'
 import type { Drawable } from '@core/paint'
-import { constantRate, filter, filtersText, format, scaledFrom } from '@render/filters'
+import { constantRate, filter, filtersText, format, litColours, scaledFrom } from '@render/filters'
 import type { Colours, Filter } from '@render/filters'
 import { RECORDING, outputOf } from '@render/process'
 import type { Drawn } from './picture-source'
@@ -35,6 +35,7 @@ export async function* cameraFrames(
   count: number,
   fps: number,
   signal?: AbortSignal,
+  light?: Light,
 ): AsyncGenerator<Drawable<Drawn>> {
   const { width, height } = camera.size
   const output = outputOf(
@@ -54,7 +55,13 @@ export async function* cameraFrames(
       '-i',
       camera.path,
       '-vf',
-      filtersText([atTempo(tempo), constantRate(fps), filter('scale', [], scaledFrom(camera.colours)), format('rgba')]),
+      filtersText([
+        atTempo(tempo),
+        constantRate(fps),
+        filter('scale', [], scaledFrom(camera.colours)),
+        format('rgba'),
+        ...litColours(light),
+      ]),
       '-frames:v',
       String(count),
       '-f',

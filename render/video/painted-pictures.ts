@@ -25,7 +25,7 @@ export async function* paintedPictures(
   frames: number,
 ): AsyncGenerator<{ readonly picture: Buffer; readonly seenAt: readonly number[] }> {
   const inset = segment.kind === 'drawn' ? segment.inset : null
-  const faces = inset === null || camera === null ? null : cameraFrames(camera, inset.at, segment.tempo, frames, fps, signal)
+  const faces = inset === null || camera === null ? null : cameraFrames(camera, inset.at, segment.tempo, frames, fps, signal, inset.light)
   try {
     let face = await nextOf(faces)
     let at = 0

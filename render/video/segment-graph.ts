@@ -4,7 +4,7 @@ import { coverCrop, insetBox, insetPath } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import type { Segment } from '@core/plan'
 import type { Framing, Size } from '@core/model'
-import { chain, constantRate, crop, filter, format, graphText, split, televisionFrom } from '@render/filters'
+import { chain, constantRate, crop, filter, format, graphText, lit, split, televisionFrom } from '@render/filters'
 import type { Chain, Filter } from '@render/filters'
 import { RECORDING } from '@render/process'
 import { selectFrames } from './bands'
@@ -103,7 +103,7 @@ export function framed(size: Size, frame: Size): readonly Filter[] {
 function face({ segment, camera, size, fps }: GraphOrder): readonly Chain[] {
   if (segment.inset === null || camera === null) return []
   const {
-    inset: { framing },
+    inset: { framing, light },
     tempo,
   } = segment
   const box = insetBox(framing, size)
@@ -120,6 +120,7 @@ function face({ segment, camera, size, fps }: GraphOrder): readonly Chain[] {
     }),
     ...(framing.mirrored ? [filter('hflip')] : []),
     format('yuv420p'),
+    ...lit(light),
     ...(tempo.num === tempo.den ? [] : [atTempo(tempo)]),
     constantRate(fps),
   ]

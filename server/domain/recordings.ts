@@ -110,6 +110,7 @@ function recordingsNamed(edit: ProgrammeEdit): readonly StretchId[] {
     case 'linger':
       return edit.of === undefined ? [] : [edit.of.stretch]
     case 'voice':
+    case 'light':
       return edit.stretches
     case 'all':
       return edit.edits.flatMap(recordingsNamed)

@@ -72,6 +72,11 @@ describe('a talk that is dressed in Review', () => {
     await page.keyboard.up('o')
     await expect.poll(() => hold.getAttribute('aria-pressed')).toBe('false')
     expect(await accessFaults(page)).toEqual([])
+    // What was taken off by mistake is back with a key.
+    await lane.getByRole('button', { name: /^Quayside/ }).press('Delete')
+    await expect.poll(async () => (await filmOf(talk)).programme.beds).toBeUndefined()
+    await page.keyboard.press('Control+z')
+    await expect.poll(async () => (await filmOf(talk)).programme.beds?.length).toBe(1)
 
     const file = await makeFile(page, 480)
     const facts = await probe(file)

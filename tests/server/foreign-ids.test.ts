@@ -228,6 +228,7 @@ function requestsOf({
     { kind: 'shape', shape: { width: 16, height: 9 } },
     { kind: 'all', edits: [{ kind: 'remove', slides: [slide] }] },
   ]
+  const over = { id: randomUUID(), visit, offset: 0, length: 1000 }
   const programme = [
     { kind: 'cut', parts: [{ from: 100, to: 200 }] },
     { kind: 'drop', visits: [visit] },
@@ -242,6 +243,44 @@ function requestsOf({
     { kind: 'insert', slide, version: 1, length: 1000, before: visit, name: randomUUID() },
     { kind: 'framing', visits: [visit], framing },
     { kind: 'captions', style: { size: 'large', place: 'foot', ground: 'light' } },
+    { kind: 'overlay', overlay: { kind: 'text', ...over, theme: 'paper', at: null, text: 'Low water' } },
+    {
+      kind: 'overlay',
+      overlay: {
+        kind: 'picture',
+        ...over,
+        asset: picture,
+        size: { width: 60, height: 40 },
+        alt: '',
+        box: { x: 0.1, y: 0.1, w: 0.2, h: 0.2 },
+      },
+    },
+    {
+      kind: 'bed',
+      bed: {
+        id: randomUUID(),
+        visit,
+        offset: 0,
+        length: null,
+        name: 'music',
+        media: { file: picture, length: 9000, picture: null, sound: true, loudness: -20 },
+        from: 0,
+        repeat: true,
+        fadeIn: 100,
+        fadeOut: 100,
+        gain: -9,
+        instead: false,
+        credit: '',
+      },
+    },
+    { kind: 'bare', ids: [over.id] },
+    {
+      kind: 'voice',
+      stretches: [stretch],
+      visits: [visit],
+      treatment: { noise: 'learned', hum: null, rumble: true, sibilance: false, level: true },
+    },
+    { kind: 'light', stretches: [stretch], visits: [visit], light: { brightness: 0.1, contrast: 1.1, warmth: 0.2 } },
     { kind: 'ink', visit, strokes: [stroke], change: { kind: 'delete' } },
     { kind: 'draw', ink: { visit, over: { kind: 'stretch', id: stretch }, at: 100, stroke: drawn } },
     { kind: 'all', edits: [{ kind: 'draw', ink: { visit, over: { kind: 'stretch', id: stretch }, at: 100, stroke: drawn } }] },

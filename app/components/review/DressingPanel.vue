@@ -21,7 +21,10 @@ const pictures = ref<{ open: () => void } | null>(null)
 const sounds = ref<{ open: () => void } | null>(null)
 /** Cards look like slides made here; plates are told from them. */
 const theme = computed<Theme>(() => talk.slides.find(({ composition }) => composition !== null)?.composition?.theme ?? 'harbour')
-const plateTheme = computed<Theme>(() => (theme.value === 'paper' ? 'harbour' : 'paper'))
+const plateTheme = computed<Theme>(() => {
+  const own = talk.slides.find(({ id }) => id === props.visit?.slide)?.composition?.theme
+  return own === 'harbour' || own === 'dusk' ? 'paper' : 'harbour'
+})
 /** Where nobody signs in nobody has a name. */
 const presenter = computed(() => (session.accounts ? (session.person?.name ?? '') : ''))
 /** Where music is from is said at the end, where it is known. */

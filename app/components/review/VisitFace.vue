@@ -2,14 +2,14 @@
 import { LEAST_SIZE, MOST_COVERED, MOST_SIZE, coveredShare, framingInVisit, resized, sizeOfInset } from '@core/layout'
 import { inkOfVisit } from '@core/scene'
 import { OUTLINES, PLACINGS } from '@core/model'
-import type { Framing, Outline, Placing, Size } from '@core/model'
+import type { Framing, Light, Outline, Placing, Size } from '@core/model'
 import type { Visit } from '@core/programme'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { OUTLINE_WORDS, PLACING_WORDS } from '~/words'
 
 /** Where the face is in the visit that is on, or in those that are picked. */
-const props = defineProps<{ visit: Visit | null; shape: Size }>()
+const props = defineProps<{ visit: Visit | null; shape: Size; measure: () => Light | null }>()
 const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
 const concerned = computed<readonly Visit[]>(() => {
@@ -129,6 +129,7 @@ defineExpose({
     <p v-else-if="worst && framing && !framing.off" class="soft" role="status">
       It covers {{ worst.share < 0.005 ? 'nothing' : `${Math.round(worst.share * 100)}%` }} of what is on the slide and drawn on it.
     </p>
+    <FaceLight :visit="visit" :measure="measure" />
     <p v-if="own" class="soft">Said here, for the talk as recorded; the slide itself keeps its own in Prepare.</p>
   </section>
 </template>

@@ -107,14 +107,19 @@ function peg(which: 'from' | 'to'): void {
   if (next.from >= 0) programmeEdits.range = next
 }
 
-/** What is chosen on the lane is changed under Dressing, and seen where it is. @param from when it begins, in ms */
-function showDressed(from: number): void {
+/** What is chosen on the lane, or was set just now, is changed under Dressing, and seen where it is. */
+function showDressed(): void {
+  const { chosen } = dressing
+  if (chosen === null) return
   panel.value = 'dressing'
-  const chosen = dressing.chosen
-  const here = chosen !== null && at.value >= chosen.from && at.value < chosen.to
-  // A little later, when it has come.
-  if (!playing.value && !here) stage.value?.player.seek(from + COMES + 1)
+  // A little later than it begins, when it has come.
+  const come = Math.min(chosen.from + COMES + 1, (chosen.from + chosen.to) / 2)
+  if (!playing.value && (at.value < come || at.value >= chosen.to)) stage.value?.player.seek(Math.max(0, come))
 }
+watch(() => dressing.chosen?.id, showDressed)
+onBeforeUnmount(() => {
+  dressing.chosenId = null
+})
 
 /** Another station may lead to a place and to what is done there. */
 const route = useRoute()
@@ -245,7 +250,13 @@ useReviewKeys({
           <PausePanel v-else-if="panel === 'pauses'" @go="playFrom" />
           <SlipsPanel v-else-if="panel === 'slips'" @with="playWith" @without="playWithout" />
           <WordsPanel v-else-if="panel === 'words'" :at="at" @go="stage?.player.seek($event)" />
-          <VisitFace v-else-if="panel === 'face'" ref="face" :visit="visit" :shape="shape" />
+          <VisitFace
+            v-else-if="panel === 'face'"
+            ref="face"
+            :visit="visit"
+            :shape="shape"
+            :measure="() => stage?.player.measuredLight() ?? null"
+          />
           <ClipsPanel v-else-if="panel === 'clips'" :visit="visit" />
           <DressingPanel v-else-if="panel === 'dressing'" :visit="visit" :at="at" @go="playFrom" />
           <HistoryPanel v-else-if="panel === 'history'" />
