@@ -133,6 +133,8 @@ export async function slidesAsShown(q: Queries, talk: string, versions: Readonly
     )
     .select(COLUMNS)
     .where('slide.talk', '=', talk)
+    // The same each time it is asked, however the rows lie.
+    .orderBy('slide.id')
     .execute()
   return rows.map(toSlide)
 }
