@@ -50,7 +50,7 @@ describe('the room check', () => {
     await page.getByText('A still room.').waitFor()
     // Beside one that hears something, it says which.
     const two = page.getByRole('group', { name: 'Two microphones' })
-    await two.getByRole('combobox', { name: 'The other microphone' }).click()
+    await two.getByRole('combobox', { name: 'The other microphone' }).press('Enter')
     await page.getByRole('option', { name: 'Practice mic' }).click()
     await two.getByRole('button', { name: 'Compare with' }).click()
     await two.getByText(/^Practice.* hears you better\.$/).waitFor({ timeout: 30_000 })
