@@ -1,7 +1,7 @@
 import type { Ref } from 'vue'
 import { UNTREATED } from '@core/model'
 import type { StretchId, VoiceTreatment } from '@core/model'
-import { isUntreated } from '@core/programme'
+import { heardTimes, isUntreated } from '@core/programme'
 import type { Visit } from '@core/programme'
 import { useDressing } from '~/stores/dressing'
 import { useTalk } from '~/stores/talk'
@@ -17,9 +17,7 @@ export function useTidyVoice(visit: Ref<Visit | null>) {
 
   const stretchesIn = (one: Visit | null): readonly StretchId[] => {
     const pieces = one === null ? talk.programme.pieces : talk.programme.pieces.slice(...one.pieces)
-    return [
-      ...new Set(pieces.flatMap((piece) => (piece.kind === 'recorded' && piece.out === undefined ? (piece.voice?.stretch ?? []) : []))),
-    ]
+    return [...heardTimes({ pieces }).keys()]
   }
   /** Recordings that are meant. */
   const stretches = computed<readonly StretchId[]>(() => {

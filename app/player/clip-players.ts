@@ -2,6 +2,7 @@ import type { Drawable } from '@core/paint'
 import { pictureOfClip } from '@core/scene'
 import type { ClipScene } from '@core/scene'
 import type { AssetId, Clip, ClipId } from '@core/model'
+import { letGo } from './let-go'
 
 /** How far a clip may be from where it should be before it is set right, in seconds: while it plays, and while it begins. */
 const SLIP = 0.12
@@ -76,10 +77,7 @@ export class ClipPlayers {
   }
 
   #release(id: ClipId, element: HTMLVideoElement): void {
-    element.pause()
-    element.removeAttribute('src')
-    // What had been fetched is held until something else is loaded.
-    element.load()
+    letGo(element)
     this.#elements.delete(id)
   }
 

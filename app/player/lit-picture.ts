@@ -1,4 +1,4 @@
-import { lightIntercepts } from '@core/paint'
+import { lightIntercepts } from '@core/camera'
 import type { Drawable } from '@core/paint'
 import type { Light } from '@core/model'
 

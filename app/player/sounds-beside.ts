@@ -1,4 +1,5 @@
 import type { Ms } from '@core/model'
+import { letGo } from './let-go'
 
 /** How far a sound may be from where it should be before it is set right, in seconds: while it plays, and while it begins. */
 const SLIP = 0.06
@@ -58,10 +59,7 @@ export class SoundsBeside {
   }
 
   #release(key: string, element: HTMLAudioElement): void {
-    element.pause()
-    element.removeAttribute('src')
-    // What had been fetched is held until something else is loaded.
-    element.load()
+    letGo(element)
     this.#elements.delete(key)
   }
 

@@ -67,15 +67,15 @@ export const useDressing = defineStore('dressing', () => {
     })
   }
 
-  /** Has something begin and end elsewhere. */
-  function place(item: DressedItem, from: Ms, to: Ms): void {
+  /** Has something begin elsewhere, and end elsewhere. @param to null: it is as long as it was */
+  function place(item: DressedItem, from: Ms, to: Ms | null): void {
     const anchor = anchorAt(Math.max(0, Math.min(from, length.value - 1)))
     if (anchor === null) return
     const least = item.kind === 'over' ? OVERLAY_LENGTH.least : SHORTEST_BED
-    const wanted = Math.max(least, Math.round(to - from))
     // What lasts to the end goes on doing so unless its end is taken elsewhere.
-    const stays = item.kind === 'music' && item.hung.length === null && Math.abs(to - length.value) < 1
-    change(item, { ...anchor, length: stays ? null : wanted })
+    const stays = to === null || (item.hung.length === null && to === item.to)
+    change(item, { ...anchor, length: stays ? item.hung.length : Math.max(least, Math.round(to - from)) } as
+      Partial<Overlay> | Partial<Bed>)
   }
 
   /** Lays something new over the talk. @param at of the talk, in ms */

@@ -1,5 +1,6 @@
 import type { Bed, Overlay, VoiceTreatment } from '@core/model'
 import { isUntreated } from '@core/programme'
+import { aboveRoom } from '@core/voice'
 import type { MeasuredVoice } from '@contracts'
 
 const KINDS: Readonly<Record<Overlay['kind'], string>> = { card: 'Card', 'lower-third': 'Name', text: 'Words', picture: 'Picture' }
@@ -43,7 +44,7 @@ function foundIn({ hum, rumble, sibilance, level }: VoiceTreatment): readonly st
 export function voiceWords(measured: readonly MeasuredVoice[], proposed: VoiceTreatment | null): string {
   const spoken = measured.filter(({ facts }) => facts.speech !== null)
   if (spoken.length === 0) return 'No speech was found in it.'
-  const rooms = spoken.flatMap(({ facts: { speech, noise } }) => (speech === null || noise === null ? [] : [speech - noise]))
+  const rooms = spoken.flatMap(({ facts }) => aboveRoom(facts) ?? [])
   const room = rooms.length === 0 ? 'The room is silent' : `The room is ${whole(Math.min(...rooms))} dB below speech`
   const found = proposed === null ? [] : foundIn(proposed)
   const nothing = proposed === null || isUntreated(proposed)

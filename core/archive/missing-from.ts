@@ -3,6 +3,7 @@ import { assetsOver } from '@core/programme'
 import { stretchesOf } from '@core/scene'
 import type { Programme } from '@core/model'
 import { picturedIn } from './pictured-in'
+import { programmesIn } from './programmes-in'
 import type { TalkArchive } from './talk-archive'
 
 /** Steps that a version of a slide has, by slide and version. */
@@ -54,7 +55,7 @@ export function missingFrom(archive: TalkArchive): string | null {
   const ids = new Set(stretches.map(({ id }) => id))
   const of = [...archive.words.map(({ stretch }) => stretch), ...stretches.flatMap(({ windowOf }) => windowOf ?? [])]
   if (firstMissing(of, ids) !== undefined) return 'a recording'
-  const programmes = [...(archive.programme === null ? [] : [archive.programme]), ...archive.named.map(({ programme }) => programme)]
+  const programmes = programmesIn(archive)
   if (firstMissing<string>(programmes.flatMap(assetsOver), assets) !== undefined) return 'a picture or sound that lies over it'
   return programmes.reduce<string | null>((found, programme) => found ?? missingFromProgramme(programme, archive), null)
 }

@@ -1,5 +1,6 @@
 import { LIGHT_RANGE } from '@core/model'
 import type { Light } from '@core/model'
+import { OF_BLUE, OF_RED, WARMTH } from './light'
 
 /** How bright a face in good light is as a rule, how much that varies over the picture, and how warm it is: shares of their ranges. */
 const GOOD = { lightness: 0.47, spread: 0.2, warmth: 0.035 } as const
@@ -7,8 +8,6 @@ const GOOD = { lightness: 0.47, spread: 0.2, warmth: 0.035 } as const
 const SHARE = 0.65
 /** What a proposal goes to at most: what is filmed in the dark is noise. */
 const MOST = { brightness: 0.2, contrast: 1.35, leastContrast: 0.9 } as const
-/** How far the strongest warmth moves the differences of colour; see `lightTransfer`. */
-const WARMTH = 0.06
 /** Less than this is not worth a change. */
 const GRAIN = 0.02
 
@@ -29,7 +28,7 @@ export function proposedLight(pixels: Uint8ClampedArray, width: number, height: 
       const lightness = 0.2126 * r + 0.7152 * g + 0.0722 * b
       sum += lightness
       squares += lightness * lightness
-      warm += ((r - lightness) / 1.5748 - (b - lightness) / 1.8556) / 2
+      warm += ((r - lightness) / OF_RED[0] - (b - lightness) / OF_BLUE[2]) / 2
       count += 1
     }
   }

@@ -1,5 +1,6 @@
 import { WHOLE, coverageOf } from '@core/layout'
 import type { SummedGrid } from '@core/layout'
+import { rectsOverlap } from '@core/model'
 import type { CaptionStyle, Rect } from '@core/model'
 import type { Extent } from './caption-box'
 
@@ -32,8 +33,6 @@ const AIR = 0.012
 /** So little of a slide's content under a caption is as good as nothing. */
 const NOTHING = 0.002
 
-const overlap = (a: Rect, b: Rect): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
-
 const boxOf = ({ middle, foot }: Pick<CaptionPlace, 'middle' | 'foot'>, { w, h }: Extent): Rect => ({
   x: middle - w / 2,
   y: foot - h,
@@ -53,7 +52,7 @@ const onStage = (box: Rect, stage: Rect): Rect => ({
 function placesAt(foot: number, extent: Extent, { stage, face }: Hidden): readonly CaptionPlace[] {
   const middles = [stage.x + stage.w / 2]
   const row = { x: 0, y: foot - extent.h, w: 1, h: extent.h }
-  if (face !== null && overlap(row, face)) {
+  if (face !== null && rectsOverlap(row, face)) {
     const [left, right] = [face.x - AIR, 1 - face.x - face.w - AIR]
     const room = Math.max(left, right)
     if (room >= extent.w + MARGIN) middles.push(left >= right ? (left + MARGIN) / 2 : 1 - (right + MARGIN) / 2)
@@ -85,7 +84,7 @@ export function placeCaption(
   const content = (box: Rect): number => coverageOf(hidden.content, onStage(box, hidden.stage))
   const clear = (one: CaptionPlace): boolean => {
     const box = boxOf(one, extent)
-    const onFace = [...(hidden.face === null ? [] : [hidden.face]), ...(hidden.over ?? [])].some((rect) => overlap(box, rect))
+    const onFace = [...(hidden.face === null ? [] : [hidden.face]), ...(hidden.over ?? [])].some((rect) => rectsOverlap(box, rect))
     return !onFace && (place !== 'free' || content(box) <= NOTHING)
   }
   return edges.flatMap((edge) => placesAt(edge, extent, hidden)).find(clear) ?? aboveStrip(extent)

@@ -24,6 +24,9 @@ export interface PixelBox extends Size {
   readonly y: number
 }
 
+/** Whether two rectangles have something in common. */
+export const rectsOverlap = (a: Rect, b: Rect): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
+
 /** Where a picture stands that is as large as fits into a frame, in its middle; in fractions of the frame. */
 export function fittedInto(picture: Size, frame: Size): Rect {
   const scale = Math.min(frame.width / picture.width, frame.height / picture.height)

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { AS_RECORDED, EMPTY_PROGRAMME, asId } from '@core/model'
 import type { Bed, Piece } from '@core/model'
 import { indexFilm } from '@core/scene'
-import { film, slide, stretch } from '@core/testing'
+import { bed, film, slide, stretch } from '@core/testing'
 import { bedParts, fadedAt } from '.'
 
 const one = slide('one')
@@ -11,24 +11,10 @@ const a = stretch('a', 100_000, one.id, [], { loudness: -22 })
 const span = { stretch: a.id, from: 0, to: 100_000, rate: AS_RECORDED }
 const piece: Piece = { kind: 'recorded', visit: asId('v'), slide: one.id, show: span, voice: span, camera: null }
 const base = film([one], [a])
-const bed = (more: Partial<Bed>): Bed => ({
-  id: asId('bed'),
-  name: 'Quayside',
-  media: { file: asId('c'.repeat(64)), length: 16_900, picture: null, sound: true, loudness: -18 },
-  visit: asId('v'),
-  offset: 0,
-  length: null,
-  from: 0,
-  repeat: true,
-  fadeIn: 1000,
-  fadeOut: 2000,
-  gain: -9,
-  instead: false,
-  credit: '',
-  ...more,
-})
+/** Of a file of which 16 s pass before it begins again. */
+const repeated = (more: Partial<Bed>): Bed => bed({ media: { ...bed().media, length: 16_900, loudness: -18 }, ...more })
 const partsOf = (more: Partial<Bed>) =>
-  bedParts(indexFilm({ ...base, programme: { ...EMPTY_PROGRAMME, pieces: [piece], beds: [bed(more)] } }))
+  bedParts(indexFilm({ ...base, programme: { ...EMPTY_PROGRAMME, pieces: [piece], beds: [repeated(more)] } }))
 
 describe('music that is repeated', () => {
   it('begins again while its end is still heard, until it is over', () => {

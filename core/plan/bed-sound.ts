@@ -4,7 +4,8 @@ import { placedBeds } from '@core/programme'
 import type { Placed } from '@core/programme'
 import type { FilmIndex } from '@core/scene'
 import { clipGain, clipParts, voiceLoudness } from './clip-sound'
-import type { ClipPart, Fade } from './clip-sound'
+import type { ClipPart } from './clip-sound'
+import type { Fade } from './fade'
 
 /** Where music begins again its end and its beginning are heard together for so long, or for this share of short music. */
 const OVERLAP: Ms = 900

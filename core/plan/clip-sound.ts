@@ -3,6 +3,7 @@ import type { AssetId, Ms, Ratio } from '@core/model'
 import { heardLoudness } from '@core/programme'
 import { clipRuns, trackIn } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
+import type { Fade } from './fade'
 
 /** A part of the sound that comes from a clip: `from` to `to` of it, heard from `at` of the film on. */
 export interface ClipPart {
@@ -19,16 +20,6 @@ export interface ClipPart {
   /** Of music: how it comes and goes, in the film's time, and whether it is heard in place of voices. */
   readonly music?: { readonly fades: readonly Fade[]; readonly instead: boolean }
 }
-
-/** A sound comes between a time and a later one, or goes, where the second is the earlier one. */
-export interface Fade {
-  readonly from: Ms
-  readonly to: Ms
-}
-
-/** How much of a sound there is at a time, 0 to 1, at equal power: the softest of its fades counts. */
-export const fadedAt = (fades: readonly Fade[], at: Ms): number =>
-  fades.reduce((least, { from, to }) => Math.min(least, Math.sin((Math.PI / 2) * Math.max(0, Math.min(1, (at - from) / (to - from))))), 1)
 
 /** How loud speech is taken to be where nobody speaks, in LUFS. */
 export const USUAL_SPEECH = -20

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { AS_RECORDED, EMPTY_PROGRAMME, UNTREATED, asId } from '@core/model'
 import type { Bed, CardOverlay, Piece, Programme, VisitId } from '@core/model'
-import { slide, still, stretch } from '@core/testing'
+import { bed, slide, still, stretch } from '@core/testing'
 import { applyProgrammeEdit, dressedFrom, hungLike, merged, placedBeds, placedOverlays, retakeVisit, treatmentOf } from '.'
 
 const [one, two] = [slide('one'), slide('two')]
@@ -26,21 +26,7 @@ const card = (on: string, offset: number, length = 2000): CardOverlay => ({
   heading: 'Tides',
   body: '',
 })
-const bed = (on: string, offset: number, length: number | null): Bed => ({
-  id: asId('bed'),
-  name: 'Quayside',
-  media: { file: asId('c'.repeat(64)), length: 20_000, picture: null, sound: true, loudness: -20 },
-  visit: visit(on),
-  offset,
-  length,
-  from: 0,
-  repeat: true,
-  fadeIn: 1000,
-  fadeOut: 2000,
-  gain: -9,
-  instead: false,
-  credit: '',
-})
+const under = (on: string, offset: number, length: number | null): Bed => bed({ visit: visit(on), offset, length })
 const over = (programme: Programme) => placedOverlays(programme).map(({ from, to }) => [from, to])
 
 describe('what lies over a talk', () => {
@@ -67,7 +53,7 @@ describe('what lies over a talk', () => {
   })
 
   it('lies in a part of the talk where it lies in the whole', () => {
-    const both = applyProgrammeEdit(dressed, { kind: 'bed', bed: bed('v1', 500, 8000) })
+    const both = applyProgrammeEdit(dressed, { kind: 'bed', bed: under('v1', 500, 8000) })
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 11_000 }), fc.integer({ min: 100, max: 12_000 }), (from, length) => {
         const to = Math.min(12_000, from + length)
@@ -92,7 +78,7 @@ describe('what lies over a talk', () => {
 
   it('is kept on both pages that change different visits, and refused where both change one', () => {
     const mine = applyProgrammeEdit(talk, { kind: 'overlay', overlay: card('v2', 0) })
-    const theirs = applyProgrammeEdit(talk, { kind: 'bed', bed: bed('v1', 0, null) })
+    const theirs = applyProgrammeEdit(talk, { kind: 'bed', bed: under('v1', 0, null) })
     const both = merged(talk, mine, theirs)
     expect([both.overlays?.length, both.beds?.length]).toEqual([1, 1])
     const other = applyProgrammeEdit(talk, { kind: 'overlay', overlay: { ...card('v2', 300), id: asId('other') } })
@@ -102,7 +88,7 @@ describe('what lies over a talk', () => {
   })
 
   it('is refused where there is nothing of it to be heard or seen', () => {
-    expect(() => applyProgrammeEdit(talk, { kind: 'bed', bed: { ...bed('v1', 0, null), from: 19_900 } })).toThrow('hardly anything')
+    expect(() => applyProgrammeEdit(talk, { kind: 'bed', bed: { ...under('v1', 0, null), from: 19_900 } })).toThrow('hardly anything')
     expect(() => applyProgrammeEdit(talk, { kind: 'overlay', overlay: card('v1', 0, 100) })).toThrow('half a second')
     expect(() => applyProgrammeEdit(talk, { kind: 'overlay', overlay: card('gone', 0) })).toThrow('not there any more')
   })
@@ -134,6 +120,6 @@ describe('a voice that is treated', () => {
 describe('music under a talk that is held', () => {
   it('lasts to the end of the talk, however long that becomes', () => {
     const held = { ...talk, pieces: [...talk.pieces, still('end', one.id, 5000)] }
-    expect(placedBeds({ ...held, beds: [bed('v1', 0, null)] })).toMatchObject([{ from: 0, to: 17_000 }])
+    expect(placedBeds({ ...held, beds: [under('v1', 0, null)] })).toMatchObject([{ from: 0, to: 17_000 }])
   })
 })

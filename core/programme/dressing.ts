@@ -1,9 +1,9 @@
 import { MOST_BEDS, MOST_OVERLAYS, NO_LIGHTS, NO_VOICES, OVERLAY_LENGTH, Refusal, SHORTEST_BED, asId } from '@core/model'
 import type {
+  AssetId,
   Bed,
   BedId,
   ByRecording,
-  Film,
   Light,
   Ms,
   Overlay,
@@ -219,8 +219,12 @@ export function dressedFrom(programme: Programme, from: Ms, pieces: readonly Pie
   return dressed(part, (programme.overlays ?? []).flatMap(moved), (programme.beds ?? []).flatMap(moved))
 }
 
-/** Files that lie over a talk. */
-export const assetsOver = ({ overlays = [], beds = [] }: Pick<Film['programme'], 'overlays' | 'beds'>): readonly string[] => [
-  ...overlays.flatMap((overlay) => (overlay.kind === 'picture' ? [overlay.asset] : [])),
-  ...beds.map(({ media }) => media.file),
+/** Pictures that lie over a talk. */
+export const picturesOver = ({ overlays = [] }: Pick<Programme, 'overlays'>): readonly AssetId[] =>
+  overlays.flatMap((overlay) => (overlay.kind === 'picture' ? [overlay.asset] : []))
+
+/** Files that lie over a talk: pictures and music. */
+export const assetsOver = (programme: Pick<Programme, 'overlays' | 'beds'>): readonly AssetId[] => [
+  ...picturesOver(programme),
+  ...(programme.beds ?? []).map(({ media }) => media.file),
 ]

@@ -1,10 +1,11 @@
-import { WHOLE, contentOfInk, contentOfSteps, faceRect, framingInVisit, mergeContent, stageRect, summed } from '@core/layout'
+import { WHOLE, contentOfInk, contentOfSteps, faceRect, mergeContent, stageRect, summed } from '@core/layout'
 import { extentOf, placeCaption, within } from '@core/captions'
 import type { CaptionPlace } from '@core/captions'
 import { USUAL_CAPTIONS } from '@core/model'
-import type { Caption, CaptionStyle, Film, Framing, Ms, Rect, Slide, StillId, StretchId, Stroke, VisitId } from '@core/model'
+import type { Caption, CaptionStyle, Film, Framing, Ms, Rect, StillId, StretchId, Stroke, VisitId } from '@core/model'
 import { piecesOfVisit, shownSpan, visitsOf } from '@core/programme'
 import type { Visit } from '@core/programme'
+import { faceInVisit } from './face-in-visit'
 import type { FilmOverlay } from './film-overlays'
 import { lastNotAfter } from './search'
 import type { Track } from './track'
@@ -51,13 +52,6 @@ function inkIn({ film, tracks, heldTracks }: FilmParts, visit: Visit): readonly 
   })
 }
 
-/** The framing of the face in a visit; null where no face is there. */
-function framingIn({ film }: FilmParts, visit: Visit, slide: Slide): Framing | null {
-  const framing = framingInVisit(film.programme, visit.id, slide, film.shape)
-  const filmed = piecesOfVisit(film.programme, visit).some((piece) => piece.kind === 'recorded' && piece.camera !== null)
-  return framing.off || !filmed ? null : framing
-}
-
 /** Where something lies over a visit that words are not to hide; a card they stand on. */
 const platesIn = ({ overlays }: FilmParts, { start, length }: Visit): readonly Rect[] =>
   overlays.filter((one) => one.overlay.kind !== 'card' && one.from < start + length && one.to > start).map(({ box }) => box)
@@ -73,7 +67,7 @@ export function filmCaptions(parts: FilmParts, captions: readonly Caption[]): Fi
     const slide = film.slides.get(visit.slide)
     const there = captionsBetween(ready, visit.start, visit.start + visit.length)
     if (slide === undefined || there.length === 0) continue
-    const framing = framingIn(parts, visit, slide)
+    const framing = faceInVisit(film, visit, slide)
     const content = summed(mergeContent([...contentOfSteps(slide, film.shape), contentOfInk(inkIn(parts, visit))]))
     before = placeCaption(
       style.place,

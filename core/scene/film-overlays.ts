@@ -1,11 +1,12 @@
-import { WHOLE, contentOfSteps, coverageOf, faceRect, framingInVisit, mergeContent, summed } from '@core/layout'
+import { WHOLE, contentOfSteps, coverageOf, faceRect, mergeContent, summed } from '@core/layout'
 import type { SummedGrid } from '@core/layout'
 import { layPlate, unitsOf } from '@core/compose'
-import { fittedInto } from '@core/model'
+import { fittedInto, rectsOverlap, unreachable } from '@core/model'
 import type { Film, LowerThirdOverlay, Ms, Overlay, Point, Rect, Size, TextOverlay } from '@core/model'
-import { piecesOfVisit, placedOverlays, programmeLength, visitsOf } from '@core/programme'
+import { placedOverlays, programmeLength, visitsOf } from '@core/programme'
 import type { Placed, Visit } from '@core/programme'
 import { eased } from './change'
+import { faceInVisit } from './face-in-visit'
 
 /** How long an overlay takes to come, and to go. */
 export const COMES: Ms = 400
@@ -33,23 +34,20 @@ export interface OverlayScene {
 /** Distance from the frame's edges, as a fraction of its shorter side. */
 const MARGIN = 0.05
 
-const overlap = (a: Rect, b: Rect): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
-
 /** What is seen in a visit that a plate is not to hide. */
 interface Seen {
   readonly content: SummedGrid
   readonly face: Rect | null
 }
 
-function seenIn({ programme, slides, shape }: Film, visit: Visit): Seen | null {
-  const slide = slides.get(visit.slide)
+function seenIn(film: Film, visit: Visit): Seen | null {
+  const slide = film.slides.get(visit.slide)
   if (slide === undefined) return null
-  const framing = framingInVisit(programme, visit.id, slide, shape)
-  const filmed = piecesOfVisit(programme, visit).some((piece) => piece.kind === 'recorded' && piece.camera !== null)
+  const framing = faceInVisit(film, visit, slide)
   return {
-    content: summed(mergeContent(contentOfSteps(slide, shape))),
+    content: summed(mergeContent(contentOfSteps(slide, film.shape))),
     // One that fills the frame leaves no room: words stand on it.
-    face: framing.off || !filmed || framing.placing === 'full' ? null : faceRect(framing),
+    face: framing === null || framing.placing === 'full' ? null : faceRect(framing),
   }
 }
 
@@ -65,7 +63,7 @@ function cornersFor({ w, h }: Pick<Rect, 'w' | 'h'>, shape: Size): readonly Poin
 function placeFor(extent: Pick<Rect, 'w' | 'h'>, seen: readonly Seen[], shape: Size): Point {
   const places = cornersFor(extent, shape).map((at) => {
     const box = { ...at, ...extent }
-    const onFace = seen.some(({ face }) => face !== null && overlap(box, face))
+    const onFace = seen.some(({ face }) => face !== null && rectsOverlap(box, face))
     const hides = seen.reduce((most, { content }) => Math.max(most, coverageOf(content, box)), 0)
     return { at, cost: (onFace ? 10 : 0) + hides }
   })
@@ -100,6 +98,8 @@ function boxOf(placed: Placed<Overlay>, film: Film): Rect | null {
       const fit = fittedInto(hung.size, frame)
       return { x: hung.box.x + fit.x * hung.box.w, y: hung.box.y + fit.y * hung.box.h, w: fit.w * hung.box.w, h: fit.h * hung.box.h }
     }
+    default:
+      return unreachable(hung)
   }
 }
 
@@ -117,7 +117,7 @@ export function filmOverlays(film: Film): readonly FilmOverlay[] {
 }
 
 /** What is read while a visit is shown that a card covers from its beginning to its end; null: none does. */
-export const cardOver = (all: readonly FilmOverlay[], { start, length }: Visit): string | null => {
+export const cardOver = (all: readonly FilmOverlay[], { start, length }: Pick<Visit, 'start' | 'length'>): string | null => {
   const card = all.find(({ overlay, from, to }) => overlay.kind === 'card' && from <= start && to >= start + length)
   return card?.overlay.kind === 'card' && card.overlay.heading.trim() !== '' ? card.overlay.heading.trim() : null
 }

@@ -1,6 +1,6 @@
 import { unreachable } from '@core/model'
 import { assetsOfClips } from '@core/deck'
-import type { AssetId, Picture, Programme, Slide } from '@core/model'
+import type { AssetId, Picture, Slide } from '@core/model'
 
 /** Files of the media store that those who watch need for a picture: of a page its pictures, never the document that it came from. */
 function assetsOf(picture: Picture): readonly AssetId[] {
@@ -14,10 +14,6 @@ function assetsOf(picture: Picture): readonly AssetId[] {
       return unreachable(picture)
   }
 }
-
-/** Pictures that lie over a film. */
-export const assetsOverForViewers = ({ overlays = [] }: Pick<Programme, 'overlays'>): readonly AssetId[] =>
-  overlays.flatMap((overlay) => (overlay.kind === 'picture' ? [overlay.asset] : []))
 
 /** Every file that may be sent to those who watch slides, each once. */
 export const assetsForViewers = (slides: Iterable<Pick<Slide, 'steps' | 'clips'>>): ReadonlySet<AssetId> =>

@@ -1,5 +1,5 @@
-import { AS_RECORDED, EMPTY_PROGRAMME, asId } from '@core/model'
-import type { Clip, Cue, Film, Ms, Piece, Programme, Slide, SlideId, Step, Stretch, Stroke } from '@core/model'
+import { AS_RECORDED, EMPTY_PROGRAMME, asId, newSlide } from '@core/model'
+import type { Bed, Clip, Cue, Film, Ms, Piece, Programme, Slide, SlideId, Step, Stretch, Stroke } from '@core/model'
 import { piecesOfTake, versionsOf } from '@core/programme'
 import { EMPTY_CONTENT } from '@core/layout'
 
@@ -38,21 +38,24 @@ export const clip = (name: string, length: Ms, more: Partial<Clip> = {}): Clip =
   ...more,
 })
 
-export const slide = (name: string, steps = 1, more: Partial<Slide> = {}): Slide => ({
-  id: asId(name),
-  version: 1,
-  title: name,
-  notes: '',
-  section: '',
-  viewerNotes: '',
-  description: '',
-  composition: null,
-  framing: null,
-  planned: null,
-  skip: false,
-  optional: false,
-  transition: 'cut',
-  steps: Array.from({ length: steps }, (_, n) => step(n + 1)),
+export const slide = (name: string, steps = 1, more: Partial<Slide> = {}): Slide =>
+  newSlide(asId(name), { title: name, steps: Array.from({ length: steps }, (_, n) => step(n + 1)), ...more })
+
+/** Music under all of a talk, repeated; its file has 20 s. */
+export const bed = (more: Partial<Bed> = {}): Bed => ({
+  id: asId('bed'),
+  name: 'Quayside',
+  media: { file: asId('c'.repeat(64)), length: 20_000, picture: null, sound: true, loudness: -20 },
+  visit: asId('v'),
+  offset: 0,
+  length: null,
+  from: 0,
+  repeat: true,
+  fadeIn: 1000,
+  fadeOut: 2000,
+  gain: -9,
+  instead: false,
+  credit: '',
   ...more,
 })
 

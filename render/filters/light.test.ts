@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { AS_FILMED } from '@core/model'
 import type { Light } from '@core/model'
-import { lightIntercepts } from '@core/paint'
+import { lightIntercepts } from '@core/camera'
 import { run } from '@render/process'
 import { filtersText, format, lit, litColours } from '.'
 import type { Filter } from '.'

@@ -1,4 +1,4 @@
-import { lightIntercepts, lightTransfer } from '@core/paint'
+import { lightIntercepts, lightTransfer } from '@core/camera'
 import type { Light } from '@core/model'
 import { filter } from './filter-graph'
 import type { Filter } from './filter-graph'

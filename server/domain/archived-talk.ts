@@ -1,6 +1,6 @@
 import { group } from 'd3'
 import type { Selectable } from 'kysely'
-import { ARCHIVE_KIND, ARCHIVE_VERSION, picturedIn } from '@core/archive'
+import { ARCHIVE_KIND, ARCHIVE_VERSION, picturedIn, programmesIn } from '@core/archive'
 import type { ArchivedAsset, ArchivedStretch, ArchivedTake, ArchivedVersion, ArchivedWords, TalkArchive } from '@core/archive'
 import { namesInFolder } from '@core/bundle'
 import { assetsOfSlides } from '@core/deck'
@@ -190,9 +190,7 @@ export async function archivedTalk(q: Queries, talk: string, made: string): Prom
     q.selectFrom('shared_file').select(['name', 'digest']).where('talk', '=', talk).orderBy('added').orderBy('name').execute(),
   ])
   const named = assetsOfSlides(versions.map(picturedIn))
-  const over = [programmes.now, ...programmes.named.map(({ programme }) => programme)].flatMap((one) =>
-    one === null ? [] : assetsOver(one),
-  )
+  const over = programmesIn({ programme: programmes.now, named: programmes.named }).flatMap(assetsOver)
   const digests = new Set<string>([...named, ...over, ...files.map(({ digest }) => digest)])
   return {
     kind: ARCHIVE_KIND,

@@ -1,5 +1,5 @@
 import { asId } from '@core/model'
-import type { StretchId } from '@core/model'
+import { heardTimes } from '@core/programme'
 import { proposedTreatment } from '@core/voice'
 import type { VoiceFacts } from '@core/voice'
 import type { MeasuredVoice } from '@contracts'
@@ -13,15 +13,12 @@ const known = new Remembered<VoiceFacts>(500)
 
 /** What was measured in each voice that is heard in a talk. */
 export async function measuredVoices(q: Queries, talk: string): Promise<readonly MeasuredVoice[]> {
-  const { pieces } = await currentProgramme(q, talk)
-  const heard = new Set<StretchId>(
-    pieces.flatMap((piece) => (piece.kind === 'recorded' && piece.out === undefined ? (piece.voice?.stretch ?? []) : [])),
-  )
+  const heard = heardTimes(await currentProgramme(q, talk))
   if (heard.size === 0) return []
   const rows = await q
     .selectFrom('stretch')
     .select(['id', 'take'])
-    .where('id', 'in', [...heard])
+    .where('id', 'in', [...heard.keys()])
     .execute()
   const voices: MeasuredVoice[] = []
   for (const { id, take } of rows) {

@@ -1,8 +1,7 @@
 import { USUAL_SPEECH, partsBesideVoice, slideShow, voiceParts } from '@core/plan'
-import { gainsOf, heardLoudness, visitsOf } from '@core/programme'
+import { gainsOf, heardLoudness, picturesOver, visitsOf } from '@core/programme'
 import {
   assetsForViewers,
-  assetsOverForViewers,
   descriptionOf,
   faceMediaParts,
   faceParts,
@@ -91,11 +90,11 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
   const film = filmForViewers(index)
   const slides = wordsOf(film)
   const bySlide = new Map(slides.map((slide) => [slide.id, slide]))
-  const visits = visitsOf(film.programme).map(({ id, slide, start, length, pieces }) => ({
+  const visits = visitsOf(film.programme).map(({ id, slide, start, length }) => ({
     id,
     slide,
     number: bySlide.get(slide)?.number ?? 0,
-    title: cardOver(index.overlays, { id, slide, start, length, pieces }) ?? bySlide.get(slide)?.title ?? '',
+    title: cardOver(index.overlays, { start, length }) ?? bySlide.get(slide)?.title ?? '',
     start,
     length,
   }))
@@ -129,7 +128,7 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
       ...headers.map(({ name, media }) => [name, { media, next: null }] as const),
       ...[sound, face].flatMap((track) => track.map(({ name, media }, n) => [name, { media, next: track[n + 1]?.media ?? null }] as const)),
     ]),
-    assets: new Set([...assetsForViewers(film.slides.values()), ...assetsOverForViewers(film.programme)]),
+    assets: new Set([...assetsForViewers(film.slides.values()), ...picturesOver(film.programme)]),
   }
 }
 

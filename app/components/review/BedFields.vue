@@ -3,7 +3,6 @@ import { BED_GAIN, LONGEST_FADE, MOST_WORDS_OVER } from '@core/model'
 import type { Bed, Ms } from '@core/model'
 import { useDressing } from '~/stores/dressing'
 import type { DressedItem } from '~/stores/dressing'
-import { preciseDuration } from '~/words'
 
 /** How a piece of music is played under the talk. */
 const props = defineProps<{ item: Extract<DressedItem, { kind: 'music' }> }>()
@@ -13,10 +12,6 @@ const bed = computed(() => props.item.hung)
 const set = (fields: Partial<Bed>): void => {
   dressing.change(props.item, fields)
 }
-const loudness = computed(() => {
-  const { gain } = bed.value
-  return gain === 0 ? 'as loud as speech' : `${String(Math.abs(gain))} dB ${gain < 0 ? 'softer' : 'louder'} than speech`
-})
 const HEARD = [
   { value: 'under', say: 'under the voice', hint: 'softer while somebody speaks; it opens in pauses of over a second and a half' },
   { value: 'instead', say: 'in place of the voice', hint: 'nothing is heard of what is said meanwhile' },
@@ -25,19 +20,27 @@ const AGAIN = [
   { value: 'again', say: 'again and again', hint: 'its end passes into its beginning' },
   { value: 'once', say: 'once', hint: '' },
 ]
-const SECOND = 1000
+/** What is less is hardly heard, in ms. */
+const LEAST_HEARD = 1000
+const times = computed(
+  () =>
+    [
+      { key: 'fadeIn', before: 'comes in', after: 's', name: 'Seconds in which it comes', most: LONGEST_FADE, step: 0.5 },
+      { key: 'fadeOut', before: 'goes in', after: 's', name: 'Seconds in which it goes', most: LONGEST_FADE, step: 0.5 },
+      {
+        key: 'from',
+        before: 'from',
+        after: 's of its file',
+        name: 'Second of its file from which it is heard',
+        most: Math.max(0, bed.value.media.length - LEAST_HEARD),
+        step: 1,
+      },
+    ] as const,
+)
 </script>
 
 <template>
-  <div class="fields" role="group" :aria-label="`Music: ${bed.name}`">
-    <p class="line">
-      <b class="name" :title="bed.name">{{ bed.name }}</b>
-      <button class="press quiet small" title="Play from just before" @click="emit('go', Math.max(0, item.from))">
-        <span class="clock">{{ preciseDuration(Math.max(0, item.from)) }} – {{ preciseDuration(item.to) }}</span>
-      </button>
-      <span class="gap" />
-      <button class="press quiet small danger" @click="dressing.remove(item.id)">Take off</button>
-    </p>
+  <DressedCard :item="item" :name="bed.name" :before="0" role="group" :aria-label="`Music: ${bed.name}`" @go="emit('go', $event)">
     <p>
       It is heard
       <WordChoice
@@ -54,117 +57,33 @@ const SECOND = 1000
       />.
       <button v-if="bed.length !== null" class="press quiet small" @click="set({ length: null })">To the end of the talk</button>
     </p>
-    <label class="loud"
-      ><span>{{ loudness }}</span>
-      <NumberSlider
-        :model-value="bed.gain"
-        :min="BED_GAIN.least"
-        :max="BED_GAIN.most"
-        :step="1"
-        :show-tooltip="false"
-        aria-label="How loud it is where nobody speaks"
-        @change="set({ gain: $event })"
-      />
-    </label>
-    <p class="line">
-      <label
-        >comes in
-        <el-input-number
-          :model-value="bed.fadeIn / SECOND"
-          :min="0"
-          :max="LONGEST_FADE / SECOND"
-          :step="0.5"
-          :precision="1"
-          size="small"
-          aria-label="Seconds in which it comes"
-          @change="set({ fadeIn: Math.round(($event ?? 0) * SECOND) })"
+    <SpeechLoudness :gain="bed.gain" :range="BED_GAIN" label="How loud it is where nobody speaks" @change="set({ gain: $event })" />
+    <p class="wrapped times">
+      <label v-for="{ key, before, after, name, most, step } in times" :key="key"
+        >{{ before }}
+        <SecondsField
+          :model-value="bed[key]"
+          :least="0"
+          :most="most"
+          :step="step"
+          :aria-label="name"
+          @update:model-value="set({ [key]: $event })"
         />
-        s</label
-      >
-      <label
-        >goes in
-        <el-input-number
-          :model-value="bed.fadeOut / SECOND"
-          :min="0"
-          :max="LONGEST_FADE / SECOND"
-          :step="0.5"
-          :precision="1"
-          size="small"
-          aria-label="Seconds in which it goes"
-          @change="set({ fadeOut: Math.round(($event ?? 0) * SECOND) })"
-        />
-        s</label
-      >
-      <label
-        >from
-        <el-input-number
-          :model-value="bed.from / SECOND"
-          :min="0"
-          :max="Math.max(0, (bed.media.length - 1000) / SECOND)"
-          :step="1"
-          :precision="1"
-          size="small"
-          aria-label="Second of its file from which it is heard"
-          @change="set({ from: Math.round(($event ?? 0) * SECOND) })"
-        />
-        s of its file</label
+        {{ after }}</label
       >
     </p>
-    <label class="asked"
-      >Where it is from
-      <DraftInput
-        class="field"
-        :model-value="bed.credit"
-        :maxlength="MOST_WORDS_OVER.credit"
-        placeholder="Who made it, and who let you use it; a closing card set after this says so"
-        @update:model-value="set({ credit: $event })"
-    /></label>
-  </div>
+    <AskedWords
+      label="Where it is from"
+      :model-value="bed.credit"
+      :maxlength="MOST_WORDS_OVER.credit"
+      placeholder="Who made it, and who let you use it; a closing card set after this says so"
+      @update:model-value="set({ credit: $event })"
+    />
+  </DressedCard>
 </template>
 
 <style scoped>
-.fields {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 8px;
-  padding: 10px 12px;
-  border: 1px solid var(--line);
-  border-left: 3px solid var(--accent);
-  border-radius: 6px;
-  background: var(--card);
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 12px;
-  align-items: center;
-}
-.line .el-input-number {
+.times .el-input-number {
   width: 92px;
-}
-.name {
-  max-width: 240px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.gap {
-  flex: 1;
-}
-.loud {
-  display: grid;
-  grid-template-columns: 190px 1fr;
-  gap: 12px;
-  align-items: center;
-  padding-right: 10px;
-  font-size: 14px;
-}
-.field {
-  width: 100%;
-  padding: 6px 9px;
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  background: var(--ground);
-  font-weight: 400;
 }
 </style>

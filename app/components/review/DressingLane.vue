@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ScaleLinear } from 'd3'
 import type { Ms } from '@core/model'
+import { useGrab } from '~/composables/useGrab'
 import { useDressing } from '~/stores/dressing'
 import type { DressedItem } from '~/stores/dressing'
 import { useTalk } from '~/stores/talk'
@@ -8,7 +9,7 @@ import { dressedName, preciseDuration } from '~/words'
 
 /** What lies over the talk along its aisle: titles and pictures above, music below. It is moved there, and made longer or shorter. */
 const props = defineProps<{ scale: ScaleLinear<number, number> }>()
-const emit = defineEmits<{ choose: [from: Ms] }>()
+const emit = defineEmits<{ choose: [] }>()
 const dressing = useDressing()
 const talk = useTalk()
 const length = computed(() => talk.index?.length ?? 0)
@@ -21,10 +22,32 @@ const LEAST_TARGET = 24
 /** What is shorter than this does not get any shorter by hand. */
 const LEAST: Ms = 500
 
-const draft = shallowRef<{ readonly id: string; readonly from: Ms; readonly to: Ms } | null>(null)
-let grab: { readonly item: DressedItem; readonly grip: Grip; readonly x: number } | null = null
+const lane = ref<HTMLElement | null>(null)
+const draft = shallowRef<{ readonly item: DressedItem; readonly grip: Grip; readonly from: Ms; readonly to: Ms } | null>(null)
+const held = useGrab<{ readonly item: DressedItem; readonly grip: Grip }>(
+  lane,
+  ({ item, grip }, { x }) => {
+    const pixels = x * (lane.value?.getBoundingClientRect().width ?? 0)
+    draft.value = { item, grip, ...moved(item, grip, props.scale.invert(props.scale(0) + pixels)) }
+  },
+  () => {
+    const next = draft.value
+    draft.value = null
+    if (next !== null && (next.from !== next.item.from || next.to !== next.item.to)) place(next.item, next.grip, next)
+  },
+)
+/** Moved as a whole it stays as long as it is. */
+const place = (item: DressedItem, grip: Grip, { from, to }: Pick<DressedItem, 'from' | 'to'>): void => {
+  dressing.place(item, from, grip === 'whole' ? null : to)
+}
+/** Listeners of something, or of one of its ends. */
+const holding = (item: DressedItem, grip: Grip) =>
+  held(() => {
+    choose(item)
+    return { item, grip }
+  })
 
-const shown = (item: DressedItem): { readonly from: Ms; readonly to: Ms } => (draft.value?.id === item.id ? draft.value : item)
+const shown = (item: DressedItem): { readonly from: Ms; readonly to: Ms } => (draft.value?.item.id === item.id ? draft.value : item)
 function style(item: DressedItem): Record<string, string> {
   const { from, to } = shown(item)
   const [left, right] = [props.scale(Math.max(0, from)), props.scale(to)]
@@ -46,48 +69,28 @@ function moved({ from, to }: DressedItem, grip: Grip, by: Ms): { readonly from: 
   }
 }
 
-function down(event: PointerEvent, item: DressedItem, grip: Grip): void {
-  if (event.button !== 0 || !(event.currentTarget instanceof HTMLElement)) return
-  event.preventDefault()
-  event.stopPropagation()
-  event.currentTarget.setPointerCapture(event.pointerId)
-  choose(item)
-  grab = { item, grip, x: event.clientX }
-}
-function move(event: PointerEvent): void {
-  if (grab === null) return
-  const by = props.scale.invert(props.scale(0) + event.clientX - grab.x)
-  draft.value = { id: grab.item.id, ...moved(grab.item, grab.grip, by) }
-}
-function up(): void {
-  const [held, next] = [grab, draft.value]
-  grab = null
-  draft.value = null
-  if (held !== null && next !== null && (next.from !== held.item.from || next.to !== held.item.to))
-    dressing.place(held.item, next.from, next.to)
-}
 function key(event: KeyboardEvent, item: DressedItem): void {
   const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
   if (event.key === 'Delete') void dressing.remove(item.id)
   else if (event.key === 'Enter') choose(item)
   else if (way !== undefined) {
     const by = way * (event.shiftKey ? STEP.large : STEP.small)
-    const next = moved(item, event.altKey ? 'to' : 'whole', by)
-    dressing.place(item, next.from, next.to)
+    const grip = event.altKey ? 'to' : 'whole'
+    place(item, grip, moved(item, grip, by))
   } else return
   event.preventDefault()
   event.stopPropagation()
 }
 function choose(item: DressedItem): void {
   dressing.chosenId = item.id
-  emit('choose', Math.max(0, item.from))
+  emit('choose')
 }
 const label = (item: DressedItem): string =>
   `${dressedName(item.hung)}, from ${preciseDuration(Math.max(0, item.from))} to ${preciseDuration(item.to)}`
 </script>
 
 <template>
-  <div class="over" role="group" aria-label="What lies over the talk">
+  <div ref="lane" class="over" role="group" aria-label="What lies over the talk">
     <div
       v-for="item in dressing.items"
       :key="item.id"
@@ -99,15 +102,12 @@ const label = (item: DressedItem): string =>
       :aria-label="label(item)"
       :aria-pressed="item.id === dressing.chosenId"
       :title="`${label(item)}. Drag it; arrow keys move it, with Alt its end.`"
-      @pointerdown="down($event, item, 'whole')"
-      @pointermove="move"
-      @pointerup="up"
-      @pointercancel="up"
+      v-on="holding(item, 'whole')"
       @keydown="key($event, item)"
     >
-      <i class="end" @pointerdown="down($event, item, 'from')" @pointermove="move" @pointerup="up" @pointercancel="up" />
+      <i class="end" v-on="holding(item, 'from')" />
       <span class="name">{{ dressedName(item.hung) }}</span>
-      <i class="end last" @pointerdown="down($event, item, 'to')" @pointermove="move" @pointerup="up" @pointercancel="up" />
+      <i class="end" v-on="holding(item, 'to')" />
     </div>
     <p v-if="dressing.items.length === 0" class="soft none">Titles, pictures and music stand here. They are set under Dressing.</p>
   </div>

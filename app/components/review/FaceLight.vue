@@ -51,7 +51,7 @@ const SLIDERS = [
 
 <template>
   <div v-if="stretches.length > 0" class="light" role="group" aria-label="Light">
-    <p class="line">
+    <p class="wrapped">
       <b>Light</b>
       <el-segmented v-model="scope" :options="[...SCOPES]" size="small" aria-label="Whose light" />
       <span class="gap" />
@@ -80,15 +80,6 @@ const SLIDERS = [
   gap: 4px;
   padding-top: 10px;
   border-top: 1px solid var(--line);
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 12px;
-  align-items: center;
-}
-.gap {
-  flex: 1;
 }
 .row {
   display: grid;

@@ -3,7 +3,7 @@ import { MOST_WORDS_OVER, THEMES } from '@core/model'
 import type { Ms, Overlay, Theme } from '@core/model'
 import { useDressing } from '~/stores/dressing'
 import type { DressedItem } from '~/stores/dressing'
-import { THEME_WORDS, dressedKind, preciseDuration } from '~/words'
+import { THEME_WORDS, dressedKind } from '~/words'
 
 /** What something says that lies over the talk, and what it looks like. */
 const props = defineProps<{ item: Extract<DressedItem, { kind: 'over' }> }>()
@@ -15,67 +15,52 @@ const set = (fields: Partial<Overlay>): void => {
 }
 const themes = THEMES.map((value) => ({ value, say: THEME_WORDS[value].toLowerCase() }))
 const isPlaced = computed(() => (overlay.value.kind === 'lower-third' || overlay.value.kind === 'text') && overlay.value.at !== null)
+const MOST = MOST_WORDS_OVER
 </script>
 
 <template>
-  <div class="fields" role="group" :aria-label="dressedKind(overlay)">
-    <p class="line">
-      <b>{{ dressedKind(overlay) }}</b>
-      <button class="press quiet small" title="Play from just before" @click="emit('go', Math.max(0, item.from - 1000))">
-        <span class="clock">{{ preciseDuration(Math.max(0, item.from)) }} – {{ preciseDuration(item.to) }}</span>
-      </button>
+  <DressedCard
+    :item="item"
+    :name="dressedKind(overlay)"
+    :before="1000"
+    role="group"
+    :aria-label="dressedKind(overlay)"
+    @go="emit('go', $event)"
+  >
+    <template #beside>
       <span v-if="overlay.kind !== 'picture'"
         >in
         <WordChoice :model-value="overlay.theme" :options="themes" label="Theme" @update:model-value="set({ theme: $event as Theme })" />
       </span>
-      <span class="gap" />
-      <button class="press quiet small danger" @click="dressing.remove(item.id)">Take off</button>
-    </p>
+    </template>
     <template v-if="overlay.kind === 'card'">
-      <label class="asked"
-        >Title
-        <DraftInput
-          class="field"
-          :model-value="overlay.heading"
-          :maxlength="MOST_WORDS_OVER.heading"
-          @update:model-value="set({ heading: $event })"
-      /></label>
-      <label class="asked"
-        >Under it
-        <DraftInput
-          class="field"
-          :lines="2"
-          :model-value="overlay.body"
-          :maxlength="MOST_WORDS_OVER.body"
-          @update:model-value="set({ body: $event })"
-      /></label>
+      <AskedWords label="Title" :model-value="overlay.heading" :maxlength="MOST.heading" @update:model-value="set({ heading: $event })" />
+      <AskedWords
+        label="Under it"
+        :lines="2"
+        :model-value="overlay.body"
+        :maxlength="MOST.body"
+        @update:model-value="set({ body: $event })"
+      />
     </template>
     <div v-else-if="overlay.kind === 'lower-third'" class="two">
-      <label class="asked"
-        >Name
-        <DraftInput
-          class="field"
-          :model-value="overlay.name"
-          :maxlength="MOST_WORDS_OVER.plate"
-          @update:model-value="set({ name: $event })"
-      /></label>
-      <label class="asked"
-        >Under it
-        <DraftInput
-          class="field"
-          :model-value="overlay.place"
-          :maxlength="MOST_WORDS_OVER.plate"
-          @update:model-value="set({ place: $event })"
-      /></label>
+      <AskedWords label="Name" :model-value="overlay.name" :maxlength="MOST.plate" @update:model-value="set({ name: $event })" />
+      <AskedWords label="Under it" :model-value="overlay.place" :maxlength="MOST.plate" @update:model-value="set({ place: $event })" />
     </div>
-    <label v-else-if="overlay.kind === 'text'" class="asked"
-      >Words
-      <DraftInput class="field" :model-value="overlay.text" :maxlength="MOST_WORDS_OVER.plate" @update:model-value="set({ text: $event })"
-    /></label>
-    <label v-else class="asked"
-      >What it shows, for those who do not see it
-      <DraftInput class="field" :model-value="overlay.alt" maxlength="300" @update:model-value="set({ alt: $event })"
-    /></label>
+    <AskedWords
+      v-else-if="overlay.kind === 'text'"
+      label="Words"
+      :model-value="overlay.text"
+      :maxlength="MOST.plate"
+      @update:model-value="set({ text: $event })"
+    />
+    <AskedWords
+      v-else
+      label="What it shows, for those who do not see it"
+      :model-value="overlay.alt"
+      maxlength="300"
+      @update:model-value="set({ alt: $event })"
+    />
     <p v-if="overlay.kind !== 'card'" class="soft">
       {{
         overlay.kind === 'picture' || isPlaced
@@ -84,41 +69,13 @@ const isPlaced = computed(() => (overlay.value.kind === 'lower-third' || overlay
       }}
       <button v-if="isPlaced" class="press quiet small" @click="set({ at: null })">Find its place again</button>
     </p>
-  </div>
+  </DressedCard>
 </template>
 
 <style scoped>
-.fields {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 8px;
-  padding: 10px 12px;
-  border: 1px solid var(--line);
-  border-left: 3px solid var(--brand);
-  border-radius: 6px;
-  background: var(--card);
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 10px;
-  align-items: center;
-}
-.gap {
-  flex: 1;
-}
 .two {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 10px;
-}
-.field {
-  width: 100%;
-  padding: 6px 9px;
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  background: var(--ground);
-  font-weight: 400;
-  resize: vertical;
 }
 </style>

@@ -8,16 +8,14 @@ import { duration, preciseDuration } from '~/words'
 const emit = defineEmits<{ go: [at: number] }>()
 const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
-/** Pauses longer than this are listed, and this is left of each, in seconds. */
-const longer = ref(1.2)
-const rest = ref(0.6)
+/** Pauses longer than this are listed, and this is left of each, in ms. */
+const longer = ref(1200)
+const rest = ref(600)
 
 const outlines = computed(() => talk.film?.peaks ?? {})
 const ends = computed(() => (talk.index === null ? [] : trimmed(talk.index.film, outlines.value)))
-const pauses = computed(() =>
-  programmeEdits.pauses.filter((pause) => pause.to - pause.from > Math.max(SHORTEST_PAUSE, longer.value * 1000)),
-)
-const cuts = computed(() => pauses.value.flatMap((pause) => tightened(pause, rest.value * 1000) ?? []))
+const pauses = computed(() => programmeEdits.pauses.filter((pause) => pause.to - pause.from > Math.max(SHORTEST_PAUSE, longer.value)))
+const cuts = computed(() => pauses.value.flatMap((pause) => tightened(pause, rest.value) ?? []))
 const sum = (parts: readonly { readonly from: number; readonly to: number }[]): number =>
   parts.reduce((all, part) => all + part.to - part.from, 0)
 watch(longer, (value) => {
@@ -38,28 +36,12 @@ watch(longer, (value) => {
     <p class="line">
       <label
         >Pauses longer than
-        <el-input-number
-          v-model="longer"
-          :min="0.4"
-          :max="20"
-          :step="0.2"
-          :precision="1"
-          size="small"
-          aria-label="Seconds from which a pause counts as long"
-        />
+        <SecondsField v-model="longer" :least="400" :most="20_000" :step="0.2" aria-label="Seconds from which a pause counts as long" />
         s</label
       >
       <label
         >down to
-        <el-input-number
-          v-model="rest"
-          :min="0.2"
-          :max="longer"
-          :step="0.1"
-          :precision="1"
-          size="small"
-          aria-label="Seconds that are left of a pause"
-        />
+        <SecondsField v-model="rest" :least="200" :most="longer" :step="0.1" aria-label="Seconds that are left of a pause" />
         s</label
       >
     </p>

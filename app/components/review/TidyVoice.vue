@@ -51,7 +51,7 @@ onBeforeUnmount(release)
 
 <template>
   <div class="voice" role="group" aria-label="Voice">
-    <p class="line">
+    <p class="wrapped">
       <label class="switch"
         ><el-switch
           :model-value="isTidy"
@@ -114,18 +114,9 @@ onBeforeUnmount(release)
   padding-top: 10px;
   border-top: 1px solid var(--line);
 }
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 12px;
-  align-items: center;
-}
 .switch {
   display: inline-flex;
   gap: 8px;
   align-items: center;
-}
-.gap {
-  flex: 1;
 }
 </style>

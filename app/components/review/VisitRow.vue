@@ -46,14 +46,10 @@ const strokes = computed(() => ink.value.length)
 /** Its slide looks otherwise than when it was recorded, and nobody has looked yet. */
 const changed = computed(() => talk.changedVisits.includes(props.visit.id))
 const picked = computed(() => programmeEdits.picked.has(props.visit.id))
-/** A slide that is held without a recording: for how long, in seconds. */
-const held = computed(() => {
-  const length = heldWithoutVoice(talk.programme, props.visit)
-  return length === null ? null : length / 1000
-})
-const hold = (seconds: number | undefined): void => {
-  if (seconds !== undefined && seconds !== held.value)
-    void programmeEdits.edit({ kind: 'hold', visit: props.visit.id, length: Math.round(seconds * 1000) })
+/** A slide that is held without a recording: for how long. */
+const held = computed(() => heldWithoutVoice(talk.programme, props.visit))
+const hold = (length: Ms): void => {
+  if (length !== held.value) void programmeEdits.edit({ kind: 'hold', visit: props.visit.id, length })
 }
 const stumbles = computed(() => stumblesIn(talk.programme, props.visit, (id) => talk.index?.film.stretches.get(id)?.cues ?? []))
 /** The chosen part, as far as it lies in this visit, from its beginning on. */
@@ -118,16 +114,14 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
       </div>
       <label v-if="held !== null" class="held"
         >Held without a voice for
-        <el-input-number
+        <SecondsField
           :model-value="held"
-          :min="HOLD_RANGE.least / 1000"
-          :max="HOLD_RANGE.most / 1000"
+          :least="HOLD_RANGE.least"
+          :most="HOLD_RANGE.most"
           :step="0.5"
-          :precision="1"
-          size="small"
           :disabled="programmeEdits.busy"
           aria-label="Seconds that it is held"
-          @change="hold($event)"
+          @update:model-value="hold"
         />
         s</label
       >

@@ -1,5 +1,5 @@
 import { SMALL_PICTURES } from '@core/bundle'
-import { assetsOverForViewers } from '@core/screening'
+import { picturesOver } from '@core/programme'
 import type { AssetId, Film, Picture, Slide, Step } from '@core/model'
 import { asId } from '@core/model'
 import { filmOnItsWay } from '@contracts'
@@ -62,7 +62,7 @@ export interface SmallPictures {
  */
 export async function smallPictures(film: Film, most: number, reached: (share: number) => void): Promise<SmallPictures> {
   const found = picturesOf(film)
-  const posters = [...new Set([...postersOf(film), ...assetsOverForViewers(film.programme)])].map((poster): ZipEntry => ({
+  const posters = [...new Set([...postersOf(film), ...picturesOver(film.programme)])].map((poster): ZipEntry => ({
     name: `pictures/${poster}.jpg`,
     path: assetPath(poster),
   }))

@@ -1,9 +1,10 @@
 import { mkdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { ObjectSchema } from 'joi'
-import { ARCHIVE_VERSION, missingFrom, picturedIn } from '@core/archive'
+import { ARCHIVE_VERSION, missingFrom, picturedIn, programmesIn } from '@core/archive'
 import type { ArchivedStretch, TalkArchive } from '@core/archive'
-import { assetsForViewers, assetsOverForViewers } from '@core/screening'
+import { picturesOver } from '@core/programme'
+import { assetsForViewers } from '@core/screening'
 import { Refusal } from '@core/model'
 import * as schemas from '@contracts/schemas'
 import { unpackArchiveApart } from '@render/archive'
@@ -85,12 +86,13 @@ const changed = (file: string): Refusal =>
   new Refusal('unreadable', `“${file}” of this archive is missing or was changed. Save the archive again and bring that.`)
 
 /** Draws what pages load as pictures, apart, to see that they are. @throws Refusal */
-async function checkPictures({ versions, assets, programme, named }: TalkArchive, folder: string): Promise<void> {
+async function checkPictures(archive: TalkArchive, folder: string): Promise<void> {
+  const { versions, assets } = archive
   const drawer = new DrawnApart(apartBounds())
   const files = new Map(assets.map(({ digest, file }) => [digest, file]))
   const clips = new Set<string>(versions.flatMap((version) => (version.clips ?? []).map(({ media }) => media.file)))
   try {
-    const over = [programme, ...named.map((one) => one.programme)].flatMap((one) => (one === null ? [] : assetsOverForViewers(one)))
+    const over = programmesIn(archive).flatMap(picturesOver)
     for (const digest of new Set([...assetsForViewers(versions.map(picturedIn)), ...over])) {
       const file = files.get(digest)
       if (file !== undefined && !clips.has(digest)) await drawer.draw({ path: join(folder, file), page: null, box: TRIED })

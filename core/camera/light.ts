@@ -1,10 +1,10 @@
 import type { Light } from '@core/model'
 
 /** How far the strongest warmth moves the two differences of colour, as a share of their range. */
-const WARMTH = 0.06
+export const WARMTH = 0.06
 /** What a difference of blue and of red adds to red, green and blue (ITU-R BT.709, limited to one). */
-const OF_BLUE = [0, -0.1873, 1.8556] as const
-const OF_RED = [1.5748, -0.4681, 0] as const
+export const OF_BLUE = [0, -0.1873, 1.8556] as const
+export const OF_RED = [1.5748, -0.4681, 0] as const
 
 /** What a light does to the lightness of a picture and its differences of colour, all from 0 to 1 with grey in the middle. */
 export interface LightTransfer {
