@@ -38,6 +38,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   slips: () => import('./slips'),
   'small-form': () => import('./small-form'),
   'tidy-voice': () => import('./tidy-voice'),
+  backdrop: () => import('./backdrop'),
   'film-visits': () => import('./film-visits'),
 }
 

@@ -266,5 +266,6 @@ export interface TalkEvent {
     | 'sending'
     | 'entry'
     | 'export'
+    | 'backdrop'
   readonly id: string | null
 }

@@ -1,6 +1,6 @@
 import { FetchError, ofetch } from 'ofetch'
 import { Refusal } from '@core/model'
-import type { VoiceTreatment } from '@core/model'
+import type { NewBackdrop, VoiceTreatment } from '@core/model'
 import type { FaultBody } from '@contracts'
 
 const isFault = (body: unknown): body is FaultBody =>
@@ -64,6 +64,12 @@ export function treatedUrl(stretch: string, { noise, hum, rumble, sibilance, lev
   const done = Object.entries({ noise, hum, rumble, sibilance, level }).filter(([, value]) => value !== null && value !== false)
   return `/api/stretches/${stretch}/treated?${new URLSearchParams(done.map(([name, value]) => [name, String(value)])).toString()}`
 }
+
+/** A backdrop as addresses name it. */
+export const backdropQuery = (backdrop: NewBackdrop): string => new URLSearchParams(Object.entries(backdrop)).toString()
+/** A camera with another backdrop, once it was made. */
+export const backdropUrl = (stretch: string, backdrop: NewBackdrop): string =>
+  `/api/stretches/${stretch}/backdrop?${backdropQuery(backdrop)}`
 
 /**
  * The sentence of an error, for showing. What is no refusal is a fault of ours: it is told to the browser's own log, and a person is

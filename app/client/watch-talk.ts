@@ -17,6 +17,8 @@ export interface TalkNews {
   readonly entry: () => void
   /** What is made of it to be taken along. */
   readonly export: () => void
+  /** A camera with another backdrop is being made, or is there. */
+  readonly backdrop: () => void
   /** Its deck, takes, imports or fields. */
   readonly talk: () => void
   /** Something may have been missed. */
@@ -52,6 +54,9 @@ export const watchTalk = (id: string, news: TalkNews): (() => void) =>
         break
       case 'export':
         news.export()
+        break
+      case 'backdrop':
+        news.backdrop()
         break
       default:
         news.talk()

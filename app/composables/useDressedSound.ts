@@ -5,7 +5,7 @@ import { treatmentOf } from '@core/programme'
 import type { FilmIndex } from '@core/scene'
 import type { Ms, StretchId, VoiceTreatment } from '@core/model'
 import { assetUrl, treatedUrl } from '~/client'
-import { SoundsBeside } from '~/player'
+import { MediaBeside } from '~/player'
 import { useDressing } from '~/stores/dressing'
 import { useTalk } from '~/stores/talk'
 
@@ -28,10 +28,12 @@ type Left = number
 export function useDressedSound(index: Ref<FilmIndex | null>, arrived: () => void) {
   const talk = useTalk()
   const dressing = useDressing()
-  const music = new SoundsBeside(arrived, () => {
+  const sound = (): HTMLAudioElement => new Audio()
+  const music = new MediaBeside(sound, arrived, () => {
     dressing.trouble = 'This music cannot be played here. In the file it is heard.'
   })
-  const voices = new SoundsBeside(
+  const voices = new MediaBeside(
+    sound,
     () => {
       dressing.preparing = false
       arrived()

@@ -10,12 +10,14 @@ import type { FilmIndex, Scene } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
 import type { Light, Ms, Size, Span, StretchId } from '@core/model'
 import { assetUrl, recordingUrl } from '~/client'
-import { LitPicture, MediaSlots } from '~/player'
+import { MediaSlots } from '~/player'
 import type { Slot } from '~/player'
 import { useTalk } from '~/stores/talk'
 import { useClipPlayers } from './useClipPlayers'
+import { useDressedFace } from './useDressedFace'
 import { useDressedSound } from './useDressedSound'
 import type { PlayedMoment } from './useDressedSound'
+import type { CameraPlace } from './useTriedBackdrop'
 
 /** How far the sound may be from where it should be before it is set right, in seconds. */
 const SLIP = 0.04
@@ -46,6 +48,9 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   const dressed = useDressedSound(index, () => {
     if (!playing.value) draw()
   })
+  const face = useDressedFace(() => {
+    if (!playing.value) draw()
+  })
   const at = ref<Ms>(0)
   const playing = ref(false)
   /** How fast it is played, 0.5 to 2; the pitch stays. */
@@ -69,7 +74,6 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   /** How far into its piece the film was at some time, for as long as no voice says so. */
   let clock = { since: 0, from: 0 }
   let frame = 0
-  let lit: LitPicture | null = null
 
   const volumes = computed(() => (index.value === null ? new Map<StretchId, number>() : volumesOf(index.value)))
   const clipVolume = computed(() => (index.value === null ? () => 0 : clipVolumes(index.value, talk.film?.peaks ?? {})))
@@ -88,11 +92,9 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
 
   /** The camera picture of a scene; null while it is not there. */
   function cameraOf({ inset }: Scene): Drawable<CanvasImageSource> | null {
-    if (inset === null || current?.slot.stretch !== inset.stretch) return null
+    if (inset === null || current?.slot.stretch !== inset.stretch) return face.pictureOf(null, null)
     const { media } = current.slot
-    if (media.readyState < HTMLMediaElement.HAVE_CURRENT_DATA || media.videoWidth === 0) return null
-    const picture = { image: media, width: media.videoWidth, height: media.videoHeight }
-    return inset.light === undefined ? picture : (lit ??= new LitPicture()).of(picture, inset.light)
+    return face.pictureOf(inset, { media, at: media.currentTime * 1000, playing: playing.value })
   }
 
   /** The light that would suit the face of the picture that is on; null: there is none. */
@@ -105,6 +107,12 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
     if (camera === null || ctx === null) return null
     ctx.drawImage(camera.image, 0, 0, MEASURED.width, MEASURED.height)
     return proposedLight(ctx.getImageData(0, 0, MEASURED.width, MEASURED.height).data, MEASURED.width, MEASURED.height)
+  }
+
+  /** The moment of a camera that is seen; null: none is. */
+  function cameraPlace(): CameraPlace | null {
+    const scene = index.value === null ? null : sceneAt(index.value, at.value)
+    return scene?.inset == null ? null : { stretch: scene.inset.stretch, at: scene.inset.at }
   }
 
   function draw(): void {
@@ -217,7 +225,6 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   onBeforeUnmount(() => {
     pause()
     slots.release()
-    lit?.release()
   })
-  return { measuredLight, at, playing, speed, loop, trouble, play, pause, seek, draw }
+  return { cameraPlace, measuredLight, at, playing, speed, loop, trouble, play, pause, seek, draw }
 }

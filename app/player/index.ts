@@ -1,6 +1,6 @@
 export * from './clip-players'
 export * from './lit-picture'
+export * from './media-beside'
 export * from './media-slots'
 export * from './played-level'
-export * from './sounds-beside'
 export * from './stream'

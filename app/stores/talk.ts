@@ -50,6 +50,8 @@ export const useTalk = defineStore('talk', () => {
   const entriesVersion = ref(0)
   /** Grows when more of what is made of it to be taken along is there. */
   const exportsVersion = ref(0)
+  /** Grows when more of its cameras' other backdrops is there. */
+  const backdropsVersion = ref(0)
   const missing = ref(false)
   const trouble = ref<string | null>(null)
   const saved = ref<Date | null>(null)
@@ -147,6 +149,9 @@ export const useTalk = defineStore('talk', () => {
       },
       export: () => {
         exportsVersion.value += 1
+      },
+      backdrop: () => {
+        backdropsVersion.value += 1
       },
       programme: (revision) => {
         // What was changed here has been answered already.
@@ -353,6 +358,7 @@ export const useTalk = defineStore('talk', () => {
     sendingsVersion,
     entriesVersion,
     exportsVersion,
+    backdropsVersion,
     /** Whether who has it has no account: what goes beyond the talk itself is not theirs. */
     isGuests: computed(() => talk.value?.call?.guest === true),
     asked: readonly(asked),

@@ -30,6 +30,7 @@ const WORDS: Readonly<Record<Plain, string>> = {
   draw: 'drew ink',
   bed: 'set music',
   light: 'changed the light of the face',
+  backdrop: 'changed what is seen behind the face',
   bare: 'took something off',
   all: 'fitted the talk',
   use: 'took another recording of a slide',

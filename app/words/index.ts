@@ -1,3 +1,4 @@
+export * from './backdrop'
 export * from './caption-names'
 export * from './change-reason'
 export * from './dressing'

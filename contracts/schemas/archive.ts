@@ -11,7 +11,7 @@ import {
   TRANSITIONS,
   WORD_SOURCES,
 } from '@core/model'
-import { BED, CLIPS, COMPOSITION, DAY, FRAMING, LIGHT, MAX_NOTES, OVERLAY, SLIDE_SHAPE, STROKE, VOICE_TREATMENT } from '../shapes'
+import { BACKDROP, BED, CLIPS, COMPOSITION, DAY, FRAMING, LIGHT, MAX_NOTES, OVERLAY, SLIDE_SHAPE, STROKE, VOICE_TREATMENT } from '../shapes'
 import { ms, talkTime, uuid, visit } from './bounds'
 import { joiOf } from './joi-of'
 import { recipe } from './recipe'
@@ -197,6 +197,7 @@ const programme = Joi.object({
   beds: Joi.array().items(joiOf(BED)).max(MOST_BEDS),
   voices: byRecording(joiOf(VOICE_TREATMENT)),
   lights: byRecording(joiOf(LIGHT)),
+  backdrops: byRecording(joiOf(BACKDROP)),
   captions: Joi.object({ size: Joi.valid(...CAPTION_SIZES), place: Joi.valid(...CAPTION_PLACES), ground: Joi.valid(...CAPTION_GROUNDS) }),
   revision: Joi.number().integer().min(0).required(),
 })

@@ -1,6 +1,9 @@
 import Joi from 'joi'
 import { TUNES } from '@core/music'
 import { HUMS, NOISE_WAYS } from '@core/model'
+import { NEW_BACKDROP } from '../shapes'
+import { DAY } from '../shapes/bounds'
+import { joiOf } from './joi-of'
 
 /** Which of the tunes that ship is wanted; left out: a file comes with it. */
 export const musicWanted = Joi.object({ tune: Joi.valid(...TUNES) })
@@ -15,3 +18,11 @@ export const treatmentAsked = Joi.object({
   sibilance: flag,
   level: flag,
 })
+
+/** A backdrop, as an address names it. */
+export const backdropAsked = joiOf(NEW_BACKDROP)
+/** A backdrop, and a time of the recording that it is tried on, in ms. */
+export const backdropStillAsked = (backdropAsked as Joi.ObjectSchema).keys({ at: Joi.number().min(0).max(DAY).required() })
+
+/** Whether what failed is tried again. */
+export const backdropsWanted = Joi.object({ again: Joi.boolean().default(false) })

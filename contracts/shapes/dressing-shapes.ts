@@ -1,5 +1,6 @@
-import { BED_GAIN, HUMS, LIGHT_RANGE, LONGEST_FADE, MOST_WORDS_OVER, NOISE_WAYS, OVERLAY_LENGTH, THEMES } from '@core/model'
-import type { Bed, BedId, Light, Overlay, OverlayId, Point, VoiceTreatment } from '@core/model'
+import { BACKDROP_FINDERS, BED_GAIN, HUMS, LIGHT_RANGE, LONGEST_FADE, MOST_WORDS_OVER } from '@core/model'
+import { NOISE_WAYS, OVERLAY_LENGTH, THEMES } from '@core/model'
+import type { AssetId, Backdrop, Bed, BedId, Light, NewBackdrop, Overlay, OverlayId, Point, VoiceTreatment } from '@core/model'
 import { DAY, VISIT, digestOf, ms, pixels, share } from './bounds'
 import { CLIP_MEDIA } from './slide-shapes'
 import { checked, flag, nullable, real, record, text, uuidOf, variants, whole, word } from './shape'
@@ -32,6 +33,18 @@ export const LIGHT = record<Light>({
   contrast: real(LIGHT_RANGE.contrast.least, LIGHT_RANGE.contrast.most),
   warmth: real(LIGHT_RANGE.warmth.least, LIGHT_RANGE.warmth.most),
 })
+
+const finder = word(BACKDROP_FINDERS)
+const instead = {
+  soft: { finder },
+  plain: { finder, colour: text(7, 7, /^#[0-9A-F]{6}$/) },
+  picture: { finder, asset: digestOf<AssetId>() },
+} as const
+
+/** What is seen behind the presenter instead of the room. */
+export const NEW_BACKDROP = variants<NewBackdrop>(instead)
+/** What is seen behind the presenter. */
+export const BACKDROP = variants<Backdrop>({ filmed: {}, ...instead })
 
 /** Music under a talk. */
 export const BED = checked(

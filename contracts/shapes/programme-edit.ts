@@ -2,7 +2,7 @@ import { CAPTION_GROUNDS, CAPTION_PLACES, CAPTION_SIZES, INK_COLOURS } from '@co
 import type { AddedInk, BedId, CaptionStyle, CutId, InkGround, OverlayId, SlideId, StretchId, StrokeId } from '@core/model'
 import type { InkChange, ProgrammeEdit } from '@core/programme'
 import { DAY, VISIT, ms, talkTime } from './bounds'
-import { BED, LIGHT, OVERLAY, VOICE_TREATMENT } from './dressing-shapes'
+import { BACKDROP, BED, LIGHT, OVERLAY, VOICE_TREATMENT } from './dressing-shapes'
 import { STROKE } from './ink-shapes'
 import { list, nullable, optional, record, text, uuidOf, variants, whole, word } from './shape'
 import { FRAMING } from './slide-shapes'
@@ -50,6 +50,7 @@ const ONE = {
   bare: { ids: list(uuidOf<OverlayId | BedId>(), 1, 500) },
   voice: { stretches: list(uuidOf<StretchId>(), 0, MOST_PARTS), visits: anyVisits, treatment: nullable(VOICE_TREATMENT) },
   light: { stretches: list(uuidOf<StretchId>(), 0, MOST_PARTS), visits: anyVisits, light: nullable(LIGHT) },
+  backdrop: { stretches: list(uuidOf<StretchId>(), 0, MOST_PARTS), visits: anyVisits, backdrop: nullable(BACKDROP) },
   ink: { visit: VISIT, strokes: list(uuidOf<StrokeId>(), 1, MOST_STROKES), change: INK_CHANGE },
   draw: { ink: record<AddedInk>({ visit: VISIT, over: GROUND, at: ms, stroke: STROKE }) },
 } as const

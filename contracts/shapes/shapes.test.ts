@@ -104,6 +104,7 @@ function nearMisses(shape: AnyShape, value: unknown): readonly Near[] {
     case 'record':
       return value === null ? [] : nearFields(shape.fields, value as Record<string, unknown>, {})
     case 'variants': {
+      if (value === null) return []
       const { kind, ...rest } = value as { readonly kind: string } & Record<string, unknown>
       return [
         { why: 'another kind', value: { ...rest, kind: 'besides' } },

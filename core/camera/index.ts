@@ -1,4 +1,7 @@
+export * from './cloth-colour'
 export * from './light'
+export * from './outline-advice'
+export * from './steady-outline'
 export * from './video-fingerprint'
 export * from './picture-anchor'
 export * from './proposed-light'

@@ -134,6 +134,26 @@ export const LIGHT_RANGE = {
   warmth: { least: -1, most: 1 },
 } as const
 
+/** How the presenter is told from what is behind: by their outline, or by a cloth of one colour that hangs there. */
+export const BACKDROP_FINDERS = ['outline', 'cloth'] as const
+export type BackdropFinder = (typeof BACKDROP_FINDERS)[number]
+
+/** What is seen behind the presenter instead of the room. */
+export type NewBackdrop = { readonly finder: BackdropFinder } &
+  /** The room, out of focus. */
+  (
+    | { readonly kind: 'soft' }
+    /** One colour, as `#RRGGBB`. */
+    | { readonly kind: 'plain'; readonly colour: string }
+    /** A picture, which fills all of it. */
+    | { readonly kind: 'picture'; readonly asset: AssetId }
+  )
+/** What is seen behind the presenter. */
+export type Backdrop = NewBackdrop | { readonly kind: 'filmed' }
+export type Backdrops = ByRecording<Backdrop>
+export const NO_BACKDROPS: Backdrops = { stretches: {}, visits: {} }
+export const ROOM: Backdrop = { kind: 'filmed' }
+
 /** How much softer and louder than speech music may be, and is unless somebody says otherwise, in dB. */
 export const BED_GAIN = { least: -40, most: 6, usual: -9 } as const
 /** Longest that music may take to come or go, in ms. */

@@ -1,5 +1,5 @@
 import type { CaptionStyle } from './caption'
-import type { Bed, Lights, Overlay, VoiceTreatments } from './dressing'
+import type { Backdrops, Bed, Lights, Overlay, VoiceTreatments } from './dressing'
 import type { Framing } from './framing'
 import type { CutId, SlideId, StillId, StretchId, StrokeId, VisitId } from './id'
 import type { InkColour, Stroke } from './stroke'
@@ -86,6 +86,8 @@ export interface Programme {
   readonly voices?: VoiceTreatments
   /** The light of camera pictures; absent: as filmed. */
   readonly lights?: Lights
+  /** What is seen behind the presenter; absent: the room, as filmed. */
+  readonly backdrops?: Backdrops
   readonly revision: number
 }
 

@@ -143,8 +143,8 @@ export function contentOfSegment(
   const ink = [...strokes.values()].map(nameOf)
   if (segment.kind === 'still') return JSON.stringify(['still', setting, told[0]?.change, ink])
   const { num, den } = segment.tempo
-  const { light } = segment.inset ?? {}
-  const lit = light === undefined ? [] : [light]
-  const camera = segment.inset && [segment.inset.stretch, segment.inset.at, ...(num === den ? [] : [num, den]), ...lit]
+  const { light, backdrop } = segment.inset ?? {}
+  const dressed = [...(light === undefined ? [] : [light]), ...(backdrop === undefined ? [] : [backdrop])]
+  const camera = segment.inset && [segment.inset.stretch, segment.inset.at, ...(num === den ? [] : [num, den]), ...dressed]
   return JSON.stringify([segment.kind, setting, told.map((run) => [run.change, run.frames]), ink, camera])
 }

@@ -6,6 +6,7 @@ import type {
   CaptionStyle,
   CutId,
   Framing,
+  Backdrop,
   Light,
   Ms,
   Overlay,
@@ -22,7 +23,7 @@ import type {
 } from '@core/model'
 import { cutParts, cutVisits, reopen } from './cut'
 import { retakeVisit } from './edit'
-import { withBed, withLight, withOverlay, withTreatment, withoutHung } from './dressing'
+import { withBackdrop, withBed, withLight, withOverlay, withTreatment, withoutHung } from './dressing'
 import { asVisit, newStill, newVisit, visitShownAgain } from './fresh-id'
 import { withChangedUnder } from './changed-under'
 import { changeInk } from './ink-edits'
@@ -91,6 +92,13 @@ export type ProgrammeEdit =
       readonly stretches: readonly StretchId[]
       readonly visits: readonly VisitId[]
       readonly light: Light | null
+    }
+  /** What is seen behind the presenter, likewise. */
+  | {
+      readonly kind: 'backdrop'
+      readonly stretches: readonly StretchId[]
+      readonly visits: readonly VisitId[]
+      readonly backdrop: Backdrop | null
     }
   | { readonly kind: 'ink'; readonly visit: VisitId; readonly strokes: readonly StrokeId[]; readonly change: InkChange }
   | { readonly kind: 'draw'; readonly ink: AddedInk }
@@ -258,6 +266,8 @@ export function applyProgrammeEdit(programme: Programme, edit: ProgrammeEdit): P
       return withTreatment(programme, edit.stretches, [...visitsIn(programme, edit.visits)], edit.treatment)
     case 'light':
       return withLight(programme, edit.stretches, [...visitsIn(programme, edit.visits)], edit.light)
+    case 'backdrop':
+      return withBackdrop(programme, edit.stretches, [...visitsIn(programme, edit.visits)], edit.backdrop)
     case 'ink': {
       visitIn(programme, edit.visit)
       return changeInk(programme, edit.visit, edit.strokes, edit.change)

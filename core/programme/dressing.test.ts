@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { AS_RECORDED, EMPTY_PROGRAMME, UNTREATED, asId } from '@core/model'
 import type { Bed, CardOverlay, Piece, Programme, VisitId } from '@core/model'
 import { bed, slide, still, stretch } from '@core/testing'
-import { applyProgrammeEdit, dressedFrom, hungLike, merged, placedBeds, placedOverlays, retakeVisit, treatmentOf } from '.'
+import { applyProgrammeEdit, backdropIn, dressedFrom, hungLike, merged, placedBeds, placedOverlays, retakeVisit, treatmentOf } from '.'
 
 const [one, two] = [slide('one'), slide('two')]
 const a = stretch('a', 60_000, one.id)
@@ -121,5 +121,28 @@ describe('music under a talk that is held', () => {
   it('lasts to the end of the talk, however long that becomes', () => {
     const held = { ...talk, pieces: [...talk.pieces, still('end', one.id, 5000)] }
     expect(placedBeds({ ...held, beds: [under('v1', 0, null)] })).toMatchObject([{ from: 0, to: 17_000 }])
+  })
+})
+
+describe('what is seen behind the presenter', () => {
+  const pine = { kind: 'plain', colour: '#24413B', finder: 'outline' } as const
+  const said = applyProgrammeEdit(talk, { kind: 'backdrop', stretches: [a.id], visits: [], backdrop: pine })
+  const filmed = applyProgrammeEdit(said, { kind: 'backdrop', stretches: [], visits: [visit('v2')], backdrop: { kind: 'filmed' } })
+
+  it('is of a recording, and otherwise of some visits, and leaves no trace when it is taken away', () => {
+    expect(['v1', 'v2', 'v3'].map((name) => backdropIn(filmed, visit(name), a.id))).toEqual([pine, null, pine])
+    const back = applyProgrammeEdit(filmed, { kind: 'backdrop', stretches: [a.id], visits: [visit('v2')], backdrop: null })
+    expect(back).toEqual(talk)
+  })
+
+  it('stays beside what somebody else changed meanwhile', () => {
+    const cut = applyProgrammeEdit(talk, { kind: 'cut', parts: [{ from: 500, to: 900 }] })
+    expect(backdropIn(merged(talk, filmed, cut), visit('v2'), a.id)).toBeNull()
+    expect(backdropIn(merged(talk, cut, filmed), visit('v3'), a.id)).toEqual(pine)
+  })
+
+  it('stays with a visit whose slide is said again', () => {
+    const again = hungLike({ ...filmed, pieces: [piece('new', two, 20_000, 23_000)] }, filmed)
+    expect(backdropIn(again, visit('new'), a.id)).toEqual(pine)
   })
 })

@@ -1,11 +1,13 @@
-import { MOST_BEDS, MOST_OVERLAYS, NO_LIGHTS, NO_VOICES, OVERLAY_LENGTH, Refusal, SHORTEST_BED, asId } from '@core/model'
+import { MOST_BEDS, MOST_OVERLAYS, NO_BACKDROPS, NO_LIGHTS, NO_VOICES, OVERLAY_LENGTH, Refusal, SHORTEST_BED, asId } from '@core/model'
 import type {
   AssetId,
+  Backdrop,
   Bed,
   BedId,
   ByRecording,
   Light,
   Ms,
+  NewBackdrop,
   Overlay,
   OverlayId,
   Piece,
@@ -64,10 +66,12 @@ export function withoutHung(programme: Programme, ids: readonly (OverlayId | Bed
   return dressed(programme, (programme.overlays ?? []).filter(stays), (programme.beds ?? []).filter(stays))
 }
 
-type Field = 'voices' | 'lights'
+/** What a programme says of recordings, and otherwise of visits. */
+export const SAID_OF_RECORDINGS = ['voices', 'lights', 'backdrops'] as const
+export type SaidOfRecordings = (typeof SAID_OF_RECORDINGS)[number]
 
 /** A programme that says something else of recordings and visits; of none at all nothing is said. */
-function saying<Name extends Field>(programme: Programme, field: Name, value: NonNullable<Programme[Name]>): Programme {
+function saying<Name extends SaidOfRecordings>(programme: Programme, field: Name, value: NonNullable<Programme[Name]>): Programme {
   const { [field]: _, ...rest } = programme
   const none = Object.keys(value.stretches).length === 0 && Object.keys(value.visits).length === 0
   // What is left lacks nothing but a field that may be left out.
@@ -118,6 +122,34 @@ export function lightIn({ lights = NO_LIGHTS }: Pick<Programme, 'lights'>, visit
   return found === undefined || isAsFilmed(found) ? null : found
 }
 
+/** As `withTreatment`, for what is seen behind the presenter. */
+export const withBackdrop = (
+  programme: Programme,
+  stretches: readonly StretchId[],
+  visits: readonly VisitId[],
+  backdrop: Backdrop | null,
+): Programme => saying(programme, 'backdrops', saidOf(programme.backdrops ?? NO_BACKDROPS, stretches, visits, backdrop))
+
+/** What is seen behind the presenter in a visit instead of the room; null: the room. */
+export function backdropIn(
+  { backdrops = NO_BACKDROPS }: Pick<Programme, 'backdrops'>,
+  visit: VisitId,
+  stretch: StretchId,
+): NewBackdrop | null {
+  const found = backdrops.visits[visit] ?? backdrops.stretches[stretch]
+  return found === undefined || found.kind === 'filmed' ? null : found
+}
+
+/** How the camera's picture is changed in a visit; of what is as filmed nothing is said. */
+export interface FaceDressing {
+  readonly light?: Light
+  readonly backdrop?: NewBackdrop
+}
+export function faceDressing(programme: Pick<Programme, 'lights' | 'backdrops'>, visit: VisitId, stretch: StretchId): FaceDressing {
+  const [light, backdrop] = [lightIn(programme, visit, stretch), backdropIn(programme, visit, stretch)]
+  return { ...(light === null ? {} : { light }), ...(backdrop === null ? {} : { backdrop }) }
+}
+
 /** Whether a light changes nothing. */
 export const isAsFilmed = ({ brightness, contrast, warmth }: Light): boolean => brightness === 0 && contrast === 1 && warmth === 0
 
@@ -137,11 +169,11 @@ export function hungOn(programme: Programme, visit: VisitId, id: VisitId): Progr
   const moved = <One extends Hung>(one: One): One => (one.visit === visit ? { ...one, visit: id } : one)
   const { overlays = [], beds = [] } = programme
   const next = dressed(programme, overlays.map(moved), beds.map(moved))
-  return saidOfAnother(saidOfAnother(next, 'voices', visit, id), 'lights', visit, id)
+  return SAID_OF_RECORDINGS.reduce((said, field) => saidOfAnother(said, field, visit, id), next)
 }
 
 /** A programme that says of a visit what it said of another. */
-function saidOfAnother(programme: Programme, field: Field, visit: VisitId, id: VisitId): Programme {
+function saidOfAnother(programme: Programme, field: SaidOfRecordings, visit: VisitId, id: VisitId): Programme {
   const before: ByRecording<unknown> | undefined = programme[field]
   const own = before?.visits[visit]
   if (before === undefined || own === undefined) return programme
@@ -223,8 +255,15 @@ export function dressedFrom(programme: Programme, from: Ms, pieces: readonly Pie
 export const picturesOver = ({ overlays = [] }: Pick<Programme, 'overlays'>): readonly AssetId[] =>
   overlays.flatMap((overlay) => (overlay.kind === 'picture' ? [overlay.asset] : []))
 
-/** Files that lie over a talk: pictures and music. */
-export const assetsOver = (programme: Pick<Programme, 'overlays' | 'beds'>): readonly AssetId[] => [
+/** Pictures that are seen behind the presenter. */
+const picturesBehind = ({ backdrops = NO_BACKDROPS }: Pick<Programme, 'backdrops'>): readonly AssetId[] =>
+  [...Object.values<Backdrop>(backdrops.stretches), ...Object.values<Backdrop>(backdrops.visits)].flatMap((backdrop) =>
+    backdrop.kind === 'picture' ? [backdrop.asset] : [],
+  )
+
+/** Files that lie over a talk or behind who gives it: pictures and music. */
+export const assetsOver = (programme: Pick<Programme, 'overlays' | 'beds' | 'backdrops'>): readonly AssetId[] => [
   ...picturesOver(programme),
+  ...picturesBehind(programme),
   ...(programme.beds ?? []).map(({ media }) => media.file),
 ]

@@ -1,6 +1,7 @@
 import { Refusal, asId } from '@core/model'
 import type {
   AddedInk,
+  Backdrop,
   Bed,
   ByRecording,
   Framing,
@@ -13,6 +14,8 @@ import type {
   VisitId,
   VoiceTreatment,
 } from '@core/model'
+import { SAID_OF_RECORDINGS } from './dressing'
+import type { SaidOfRecordings } from './dressing'
 
 /** All that a programme says of one visit. */
 interface VisitPart {
@@ -26,10 +29,11 @@ interface VisitPart {
   readonly beds: readonly Bed[]
   readonly voices: readonly (readonly [VisitId, VoiceTreatment])[]
   readonly lights: readonly (readonly [VisitId, Light])[]
+  readonly backdrops: readonly (readonly [VisitId, Backdrop])[]
 }
 
 type Growing = { -readonly [Key in keyof VisitPart]: VisitPart[Key] extends readonly (infer One)[] ? One[] : VisitPart[Key] }
-const LISTS = ['pieces', 'framings', 'inkEdits', 'inkAdded', 'changedUnder', 'overlays', 'beds', 'voices', 'lights'] as const
+const LISTS = ['pieces', 'framings', 'inkEdits', 'inkAdded', 'changedUnder', 'overlays', 'beds', ...SAID_OF_RECORDINGS] as const
 const empty = (visit: VisitId | null): Growing => ({
   visit,
   pieces: [],
@@ -41,6 +45,7 @@ const empty = (visit: VisitId | null): Growing => ({
   beds: [],
   voices: [],
   lights: [],
+  backdrops: [],
 })
 
 /** A programme visit by visit; the first part holds what is said of visits that are not there. */
@@ -61,11 +66,20 @@ function partsOf(programme: Programme): Parts {
 }
 
 /** Adds what lies over each visit, and what is done to its voice and its picture. */
-function addDressing({ overlays = [], beds = [], voices, lights }: Programme, of: (visit: VisitId) => Growing | undefined): void {
+function addDressing(programme: Programme, of: (visit: VisitId) => Growing | undefined): void {
+  const { overlays = [], beds = [] } = programme
   for (const overlay of overlays) of(overlay.visit)?.overlays.push(overlay)
   for (const bed of beds) of(bed.visit)?.beds.push(bed)
-  for (const [visit, treatment] of saidOfVisits(voices)) of(visit)?.voices.push([visit, treatment])
-  for (const [visit, light] of saidOfVisits(lights)) of(visit)?.lights.push([visit, light])
+  for (const field of SAID_OF_RECORDINGS) addSaid(field, programme[field], of)
+}
+
+/** Adds what is said of each visit. */
+function addSaid(field: SaidOfRecordings, said: Programme[SaidOfRecordings], of: (visit: VisitId) => Growing | undefined): void {
+  for (const one of saidOfVisits<unknown>(said)) {
+    // What a field of a programme says of visits is what their parts say in that field.
+    const all = of(one[0])?.[field] as (readonly [VisitId, unknown])[] | undefined
+    all?.push(one)
+  }
 }
 
 const saidOfVisits = <Value>(said: ByRecording<Value> | undefined): readonly (readonly [VisitId, Value])[] =>
@@ -146,8 +160,8 @@ function mergedCaptions(base: Programme, mine: Programme, theirs: Programme): Pi
 }
 
 /** What is said of recordings: of whatever anybody changed, the change that was made last. */
-function saidOfRecordings<Name extends 'voices' | 'lights'>(
-  field: Name,
+function saidOfRecordings(
+  field: SaidOfRecordings,
   base: Programme,
   mine: Programme,
   theirs: Programme,
@@ -164,13 +178,13 @@ function saidOfRecordings<Name extends 'voices' | 'lights'>(
 }
 
 /** What is said of recordings and visits; of none nothing is. */
-function saidOf(
-  field: 'voices' | 'lights',
-  visits: readonly (readonly [VisitId, unknown])[],
-  stretches: Readonly<Record<StretchId, unknown>>,
-): Pick<Programme, 'voices' | 'lights'> {
-  if (visits.length === 0 && Object.keys(stretches).length === 0) return {}
-  return { [field]: { stretches, visits: Object.fromEntries(visits) } }
+function mergedSayings(all: VisitPart, base: Programme, mine: Programme, theirs: Programme): Pick<Programme, SaidOfRecordings> {
+  return Object.fromEntries(
+    SAID_OF_RECORDINGS.flatMap((field) => {
+      const [visits, stretches] = [Object.fromEntries<unknown>(all[field]), saidOfRecordings(field, base, mine, theirs)]
+      return Object.keys(visits).length === 0 && Object.keys(stretches).length === 0 ? [] : [[field, { stretches, visits }] as const]
+    }),
+  )
 }
 
 /** Adds all that is said of one visit to what is said of others. */
@@ -184,6 +198,7 @@ function addPart(all: Growing, part: VisitPart): void {
   for (const bed of part.beds) all.beds.push(bed)
   for (const voice of part.voices) all.voices.push(voice)
   for (const light of part.lights) all.lights.push(light)
+  for (const backdrop of part.backdrops) all.backdrops.push(backdrop)
 }
 
 /** What lies over a programme; of what does not nothing is said. */
@@ -225,8 +240,7 @@ export function merged(base: Programme, mine: Programme, theirs: Programme): Pro
     ...(all.changedUnder.length === 0 ? {} : { changedUnder: all.changedUnder }),
     ...mergedCaptions(base, mine, theirs),
     ...dressing(all),
-    ...saidOf('voices', all.voices, saidOfRecordings('voices', base, mine, theirs)),
-    ...saidOf('lights', all.lights, saidOfRecordings('lights', base, mine, theirs)),
+    ...mergedSayings(all, base, mine, theirs),
     slides: {
       ...theirs.slides,
       ...Object.fromEntries(

@@ -24,6 +24,7 @@ export type ChangeReason =
         | 'bare'
         | 'bed'
         | 'light'
+        | 'backdrop'
     }
   | { readonly kind: 'framing'; readonly off: boolean }
   | { readonly kind: 'overlay'; readonly of: OverlayKind }
@@ -78,6 +79,7 @@ export function reasonOf(edit: ProgrammeEdit): ChangeReason {
     case 'bare':
     case 'bed':
     case 'light':
+    case 'backdrop':
       return { kind: edit.kind }
     default:
       return unreachable(edit)

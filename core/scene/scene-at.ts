@@ -1,10 +1,11 @@
 import { WHOLE, framingOf, stageRect } from '@core/layout'
-import { lightIn, pieceLength, pieceStarts, shownSpan, sourceAt } from '@core/programme'
+import { faceDressing, pieceLength, pieceStarts, shownSpan, sourceAt } from '@core/programme'
 import type {
   Caption,
   Film,
   Framing,
   Light,
+  NewBackdrop,
   Ms,
   Piece,
   PlayedClip,
@@ -42,6 +43,8 @@ export interface InsetScene {
   readonly framing: Framing
   /** Left out: as filmed. */
   readonly light?: Light
+  /** Left out: the room. */
+  readonly backdrop?: NewBackdrop
 }
 
 /** A slide as it stands in the frame. */
@@ -295,8 +298,8 @@ function wholeMoment(index: FilmIndex, number: number, into: Ms): Scene {
 function insetIn({ film, framings }: FilmIndex, piece: RecordedPiece, into: Ms): InsetScene | null {
   const framing = film.programme.framings[piece.visit] ?? framings.get(piece.slide)
   if (piece.camera === null || framing === undefined || framing.off) return null
-  const light = lightIn(film.programme, piece.visit, piece.camera.stretch)
-  return { stretch: piece.camera.stretch, at: sourceAt(piece.camera, into), framing, ...(light === null ? {} : { light }) }
+  const { stretch } = piece.camera
+  return { stretch, at: sourceAt(piece.camera, into), framing, ...faceDressing(film.programme, piece.visit, stretch) }
 }
 
 /** How far what is new on a step has come in: it does by moving or fading only where its step follows the one before. */

@@ -1,18 +1,17 @@
 import { dequal } from 'dequal'
-import type { Light, Ms, Piece, RecordedPiece, StretchId } from '@core/model'
-import { intoSpan, lightIn, pieceLength, sourceAt } from '@core/programme'
+import type { Ms, Piece, RecordedPiece, StretchId } from '@core/model'
+import { faceDressing, intoSpan, pieceLength, sourceAt } from '@core/programme'
+import type { FaceDressing } from '@core/programme'
 import { isCoveredAt, overlayTurns } from '@core/scene'
 import type { FilmIndex, Track } from '@core/scene'
 
 /** A part of the film in which the face is seen: from `at` on, `from` to `to` of a recording's camera. */
-export interface FacePart {
+export interface FacePart extends FaceDressing {
   readonly at: Ms
   readonly length: Ms
   readonly stretch: StretchId
   readonly from: Ms
   readonly to: Ms
-  /** Left out: as filmed. */
-  readonly light?: Light
 }
 
 /** Times of a piece at which its face may come or go, from its beginning to its end, in its own time. */
@@ -32,16 +31,14 @@ function facesOfPiece(index: FilmIndex, piece: Piece, start: Ms): readonly FaceP
   const framing = film.programme.framings[piece.visit] ?? framings.get(piece.slide)
   if (track === undefined || framing === undefined || framing.off) return []
   const turns = turnsIn(index, piece, track, start)
-  const light = lightIn(film.programme, piece.visit, camera.stretch)
+  const dressing = faceDressing(film.programme, piece.visit, camera.stretch)
   return turns.slice(0, -1).flatMap((into, n): readonly FacePart[] => {
     const source = sourceAt(show, into)
     if (track.blankAt(source) || !track.insetAt(source)) return []
     const end = turns[n + 1] ?? into
     if (isCoveredAt(index, start + (into + end) / 2)) return []
     const [from, to] = [sourceAt(camera, into), Math.min(camera.to, sourceAt(camera, end))]
-    return to > from
-      ? [{ at: start + into, length: end - into, stretch: camera.stretch, from, to, ...(light === null ? {} : { light }) }]
-      : []
+    return to > from ? [{ at: start + into, length: end - into, stretch: camera.stretch, from, to, ...dressing }] : []
   })
 }
 
@@ -51,6 +48,7 @@ const goesOn = (last: FacePart, part: FacePart): boolean =>
   last.to === part.from &&
   last.at + last.length === part.at &&
   dequal(last.light, part.light) &&
+  dequal(last.backdrop, part.backdrop) &&
   (last.to - last.from) * part.length === (part.to - part.from) * last.length
 
 /** When the face is seen in a film, ascending; parts that go on from each other are one. Nothing else of a camera may reach viewers. */

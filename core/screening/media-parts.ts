@@ -45,6 +45,7 @@ export interface SeenFace {
   readonly from: Ms
   readonly tempo: number
   readonly light?: FacePart['light'] & {}
+  readonly backdrop?: FacePart['backdrop'] & {}
 }
 
 /** What is heard between two times, counted from the first. At another tempo it stays whole: where it is begun decides how it sounds. */
@@ -116,6 +117,7 @@ export function faceMediaParts(faces: readonly FacePart[], length: Ms): readonly
           from: Math.round((face.from + Math.max(0, at) * tempo) * 1000) / 1000,
           tempo: Math.round(tempo * 1e9) / 1e9,
           ...(face.light === undefined ? {} : { light: face.light }),
+          ...(face.backdrop === undefined ? {} : { backdrop: face.backdrop }),
         },
       ]
     })

@@ -1,12 +1,13 @@
+import { Readable } from 'node:stream'
 import { createInterface } from 'node:readline'
 import { readFile } from 'node:fs/promises'
+import { pipeline } from 'node:stream/promises'
 import type { ChildProcess } from 'node:child_process'
-import type { Readable } from 'node:stream'
 import { killWhole, start } from './run'
 import type { Running } from './run'
 
 /** Programs of ours that open what is not ours, each in a process that may die. */
-export type ApartProgram = 'read-deck' | 'draw-pages' | 'make-handout' | 'hear-parts' | 'unpack-archive' | 'denoise'
+export type ApartProgram = 'read-deck' | 'draw-pages' | 'make-handout' | 'hear-parts' | 'unpack-archive' | 'denoise' | 'find-outline'
 
 export interface ApartBounds {
   /** ms */
@@ -79,6 +80,30 @@ export function startApart(program: ApartProgram, { time, memory, programs, home
   if (output === undefined) throw new Error('a program that runs apart has an output')
   const inTime = (): 'time' | null => (performance.now() - began >= time ? 'time' : null)
   return { child, done, output, killed: () => (tooMuch ? 'memory' : inTime()), end }
+}
+
+/**
+ * Hands what comes through one of our programs, and what that makes of it over as it is read.
+ * @throws ProcessFailed at the end when it died, and whatever `chunks` throws
+ */
+export async function* throughApart(
+  program: ApartProgram,
+  chunks: AsyncIterable<Uint8Array>,
+  bounds: ApartBounds,
+): AsyncGenerator<Uint8Array> {
+  const running = startApart(program, bounds)
+  const { stdin } = running.child
+  if (stdin === null) throw new Error('a program that runs apart has an input')
+  const fed = pipeline(Readable.from(chunks), stdin)
+  // Whoever awaits it hears of a failure; until then it is not unhandled.
+  fed.catch(() => undefined)
+  try {
+    for await (const chunk of running.output) yield chunk as Uint8Array
+    await fed
+    await running.done
+  } finally {
+    running.end()
+  }
 }
 
 /** What a program prints, line by line. */

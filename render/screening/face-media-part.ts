@@ -1,10 +1,10 @@
 import { FACE_PART } from '@core/screening'
 import type { FaceMediaPart, SeenFace } from '@core/screening'
-import type { Size } from '@core/model'
+import type { NewBackdrop, Size } from '@core/model'
 import { TELEVISION, TO_TELEVISION, chain, constantRate, filter, format, graphText, lit, scaledFrom } from '@render/filters'
 import type { Chain, Colours, Filter } from '@render/filters'
-import { RECORDING, run } from '@render/process'
-import { FROM_ITS_ZERO, encoderArgs } from '@render/video'
+import { run } from '@render/process'
+import { FROM_ITS_ZERO, cameraKind, encoderArgs } from '@render/video'
 import type { CameraFile } from '@render/video'
 import { ONE_FRAGMENT, fragmentOf } from './fragment'
 import type { Fragment } from './fragment'
@@ -89,10 +89,14 @@ function graphOf({ frames, seen }: FaceMediaPart, cameras: readonly CameraFile[]
 
 /**
  * Makes a part of a screening's face: what is seen of the camera, and black where nothing is.
- * @param cameraOf finds a stretch's camera
+ * @param cameraOf finds a stretch's camera, as filmed or with a backdrop
  */
-export async function makeFacePart(part: FaceMediaPart, size: Size, cameraOf: (stretch: string) => Promise<CameraFile>): Promise<Fragment> {
-  const cameras = await Promise.all(part.seen.map(({ stretch }) => cameraOf(stretch)))
+export async function makeFacePart(
+  part: FaceMediaPart,
+  size: Size,
+  cameraOf: (stretch: string, backdrop?: NewBackdrop) => Promise<CameraFile>,
+): Promise<Fragment> {
+  const cameras = await Promise.all(part.seen.map(({ stretch, backdrop }) => cameraOf(stretch, backdrop)))
   const { frameRate } = FACE_PART
   const { stdout } = await run('ffmpeg', [
     '-hide_banner',
@@ -100,7 +104,7 @@ export async function makeFacePart(part: FaceMediaPart, size: Size, cameraOf: (s
     'error',
     '-nostats',
     ...part.seen.flatMap(({ from, frames, tempo }, n) => [
-      ...RECORDING,
+      ...cameraKind(cameras[n]),
       ...FROM_ITS_ZERO,
       '-ss',
       (from / 1000).toFixed(4),

@@ -140,7 +140,7 @@ describe('the face of a screening', () => {
     const parts = faceMediaParts(faces, 9000)
     const size = faceSize({ width: 640, height: 480 })
     expect([parts.map((one) => one.frames), size]).toEqual([[60, 60, 60, 60, 30], { width: 480, height: 360 }])
-    const camera = { path, size: { width: 640, height: 480 }, colours: { range: 'limited', matrix: 'bt601' } } as const
+    const camera = { kind: 'recording', path, size: { width: 640, height: 480 }, colours: { range: 'limited', matrix: 'bt601' } } as const
     const made = await Promise.all(parts.map((one) => makeFacePart(one, size, () => Promise.resolve(camera))))
     expect(new Set(made.map(({ header }) => header.toString('hex'))).size).toBe(1)
     const file = await joined('face.mp4', made)

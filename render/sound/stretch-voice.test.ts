@@ -68,7 +68,7 @@ async function closed(
   // As the export reads it: a frame for every thirtieth of a second from the stretch's zero on.
   let [bright, at] = [-1, 0]
   for await (const { image } of cameraFrames(
-    { path: recording, size: { width: 64, height: 36 }, colours: { range: 'limited', matrix: 'bt601' } },
+    { kind: 'recording', path: recording, size: { width: 64, height: 36 }, colours: { range: 'limited', matrix: 'bt601' } },
     0,
     AS_RECORDED,
     150,

@@ -7,7 +7,7 @@ import type { VoiceFacts } from '@core/voice'
 import type { VoiceTreatment } from '@core/model'
 import { filter, filtersText } from '@render/filters'
 import type { Filter } from '@render/filters'
-import { outputOf, startApart } from '@render/process'
+import { outputOf, throughApart } from '@render/process'
 import type { ApartBounds } from '@render/process'
 import { SAMPLES_IN, SAMPLES_OUT, SAMPLE_RATE } from './pcm'
 import { SampleReader } from './sample-reader'
@@ -75,23 +75,6 @@ function filtered(chunks: Bytes, filters: readonly Filter[], late: number): Byte
   return late === 0 ? out : earlier(out, late)
 }
 
-/** Has the network take noise down, apart: it takes a processor for itself. */
-async function* denoisedApart(chunks: Bytes, bounds: TreatVoiceOrder['apart']): Bytes {
-  const running = startApart('denoise', { ...bounds, memory: MEMORY })
-  const { stdin } = running.child
-  if (stdin === null) throw new Error('a program that runs apart has an input')
-  const fed = pipeline(Readable.from(chunks), stdin)
-  // Whoever awaits it hears of a failure; until then it is not unhandled.
-  fed.catch(() => undefined)
-  try {
-    for await (const chunk of running.output) yield chunk as Uint8Array
-    await fed
-    await running.done
-  } finally {
-    running.end()
-  }
-}
-
 const BLOCK = 10 * LEVEL_STEP
 /** Full scale of 16 bits, in dB over one. */
 const FULL_SCALE = 20 * Math.log10(32_768)
@@ -152,7 +135,8 @@ async function evened(path: string, like: string, out: string): Promise<void> {
 export async function treatVoice({ voice, out, treatment, facts, apart }: TreatVoiceOrder): Promise<void> {
   const [filters, late] = filtersOf(treatment, facts.noise)
   const cleaned = filtered(createReadStream(voice) as Bytes, filters, late)
-  const told = treatment.noise === 'learned' ? denoisedApart(cleaned, apart) : cleaned
+  // The network takes a processor for itself.
+  const told = treatment.noise === 'learned' ? throughApart('denoise', cleaned, { ...apart, memory: MEMORY }) : cleaned
   const first = treatment.level ? `${out}.cleaned` : out
   try {
     await pipeline(Readable.from(told), createWriteStream(first, { mode: 0o600 }))

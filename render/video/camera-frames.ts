@@ -3,15 +3,21 @@ import type { Light, Ratio, Size } from '@core/model'
 import type { Drawable } from '@core/paint'
 import { constantRate, filter, filtersText, format, litColours, scaledFrom } from '@render/filters'
 import type { Colours, Filter } from '@render/filters'
-import { RECORDING, outputOf } from '@render/process'
+import { OWN_CLIP, RECORDING, outputOf } from '@render/process'
 import type { Drawn } from './picture-source'
 
 /** Where a camera is to be read from. */
 export interface CameraFile {
+  /** As it was recorded, or a film that was made of that. */
+  readonly kind: 'recording' | 'film'
   readonly path: string
   readonly size: Size
   readonly colours: Colours
 }
+
+/** Options of `ffmpeg` before a camera. */
+export const cameraKind = (camera: Pick<CameraFile, 'kind'> | undefined): readonly string[] =>
+  camera?.kind === 'film' ? OWN_CLIP : RECORDING
 
 /** Times of a recording are the stretch's: it may begin with nothing, which is not to be left out. */
 export const FROM_ITS_ZERO: readonly string[] = ['-seek_timestamp', '1']
@@ -46,7 +52,7 @@ export async function* cameraFrames(
       'error',
       '-threads',
       '1',
-      ...RECORDING,
+      ...cameraKind(camera),
       ...FROM_ITS_ZERO,
       '-ss',
       String(Math.max(0, from) / 1000),

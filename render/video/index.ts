@@ -1,5 +1,5 @@
 export * from './access-units'
-export { FROM_ITS_ZERO, cameraFrames } from './camera-frames'
+export { FROM_ITS_ZERO, cameraFrames, cameraKind } from './camera-frames'
 export type { CameraFile } from './camera-frames'
 export * from './codec'
 export * from './codec-of'

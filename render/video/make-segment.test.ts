@@ -103,7 +103,10 @@ async function made(
           fps: RATE,
           coding: CODING,
           niceness: 0,
-          camera: segment.inset === null ? null : { path: cameraFile(meant), size: { width: 640, height: 360 }, colours: meant },
+          camera:
+            segment.inset === null
+              ? null
+              : { kind: 'recording', path: cameraFile(meant), size: { width: 640, height: 360 }, colours: meant },
           out: file,
           onLook: (picture) => {
             looks.push(picture)
@@ -282,7 +285,12 @@ describe('a part of a film', () => {
             fps: RATE,
             coding: CODING,
             niceness: 0,
-            camera: { path: at('nobody.webm'), size: { width: 640, height: 360 }, colours: { range: 'limited', matrix: 'bt601' } },
+            camera: {
+              kind: 'recording',
+              path: at('nobody.webm'),
+              size: { width: 640, height: 360 },
+              colours: { range: 'limited', matrix: 'bt601' },
+            },
             out: at('nobody.h264'),
             onLook: null,
             onFrames: () => undefined,

@@ -6,10 +6,9 @@ import type { Segment } from '@core/plan'
 import type { Framing, Size } from '@core/model'
 import { chain, constantRate, crop, filter, format, graphText, lit, split, televisionFrom } from '@render/filters'
 import type { Chain, Filter } from '@render/filters'
-import { RECORDING } from '@render/process'
 import { selectFrames } from './bands'
 import type { Band } from './bands'
-import { FROM_ITS_ZERO, atTempo } from './camera-frames'
+import { FROM_ITS_ZERO, atTempo, cameraKind } from './camera-frames'
 import type { CameraFile } from './camera-frames'
 
 /** What a segment's pictures consist of. */
@@ -66,7 +65,7 @@ export function graphInputs({ segment, camera, fps }: Omit<GraphOrder, 'look'>, 
   return [
     '-threads',
     '1',
-    ...RECORDING,
+    ...cameraKind(camera),
     ...FROM_ITS_ZERO,
     '-ss',
     String(Math.max(0, segment.inset.at) / 1000),

@@ -13,6 +13,7 @@ const ENTRIES = {
   'hear-parts': 'render/bin/hear-parts.ts',
   'unpack-archive': 'render/bin/unpack-archive.ts',
   denoise: 'render/bin/denoise.ts',
+  'find-outline': 'render/bin/find-outline.ts',
   deliver: 'scripts/deliver.ts',
   archives: 'scripts/archives.ts',
   bench: 'bench/run.ts',
@@ -29,6 +30,7 @@ export const APART: readonly Program[] = [
   'hear-parts',
   'unpack-archive',
   'denoise',
+  'find-outline',
 ]
 
 /** Where programs are once they are bundled. */

@@ -24,6 +24,7 @@ import type { OfficeReport } from '@core/office'
 import type { ChangeRole, DeckMatchView, ImportView, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 import type { CallPersonTable, CallTable, EntrantTable, EntryTable } from './call-tables'
+import type { BackdropFilmTable } from './backdrop-tables'
 import type { TalkExportTable } from './export-tables'
 import type { SpeechTable, StretchWordsTable, WordCorrectionTable } from './word-tables'
 import type { HandInTable, PlaceTable, RuleSetTable, SendingTable } from './hand-in-tables'
@@ -372,6 +373,7 @@ export interface Tables {
   entrant: EntrantTable
   entry: EntryTable
   talk_export: TalkExportTable
+  backdrop_film: BackdropFilmTable
   claim: ClaimTable
   worker: WorkerTable
 }

@@ -1,5 +1,7 @@
 export * from './access'
 export * from './ahead'
+export * from './backdrop-films'
+export * from './backdrop-stills'
 export * from './clips'
 export * from './copied-slides'
 export * from './decks'

@@ -16,13 +16,15 @@ export interface Jobs {
   readonly 'make-ahead': { readonly talk: string }
   /** A talk that is shown to others, as a film of several sizes. */
   readonly 'make-stream': { readonly talk: string }
+  /** A camera with another backdrop. */
+  readonly 'make-backdrop': { readonly film: string }
   /** What is said in a talk's recordings is found. */
   readonly listen: { readonly talk: string }
-  /** Something of a talk to be taken along. */
   /** An archive of a talk is read into one. */
   readonly 'read-archive': { readonly id: string }
   /** A finished film becomes a take of a talk. */
   readonly 'read-film': { readonly id: string }
+  /** Something of a talk to be taken along. */
   readonly 'make-export': { readonly export: string }
   readonly 'send-letter': { readonly letter: string }
   readonly 'send-file': { readonly sending: string }

@@ -111,6 +111,7 @@ function recordingsNamed(edit: ProgrammeEdit): readonly StretchId[] {
       return edit.of === undefined ? [] : [edit.of.stretch]
     case 'voice':
     case 'light':
+    case 'backdrop':
       return edit.stretches
     case 'all':
       return edit.edits.flatMap(recordingsNamed)
@@ -126,6 +127,8 @@ function assetsOverBy(edit: ProgrammeEdit): readonly string[] {
       return assetsOver({ overlays: [edit.overlay] })
     case 'bed':
       return assetsOver({ beds: [edit.bed] })
+    case 'backdrop':
+      return edit.backdrop?.kind === 'picture' ? [edit.backdrop.asset] : []
     case 'all':
       return edit.edits.flatMap(assetsOverBy)
     default:

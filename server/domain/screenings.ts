@@ -18,7 +18,7 @@ import { filmOnItsWay } from '@contracts'
 import type { ScreenedSlide, ScreenedVisit } from '@contracts'
 import { SCREENING_LOUDNESS, faceSize } from '@render/screening'
 import type { Queries } from '@server/database'
-import { camerasOf, nameOfMedia } from '@server/media'
+import { cameraOf, nameOfMedia } from '@server/media'
 import type { ScreeningMedia } from '@server/media'
 import type { Audience } from './access'
 import { slidesOf } from './decks'
@@ -106,7 +106,7 @@ async function makeScreening(q: Queries, version: ScreeningVersion): Promise<Scr
   const sound = soundParts({ voice: heard, clips }, index.length).map((part) => named({ kind: 'sound', part, treatment: { gain } }))
   const faces = faceParts(index)
   const [first] = faces
-  const size = first === undefined ? null : faceSize((await camerasOf()(first.stretch)).size)
+  const size = first === undefined ? null : faceSize((await cameraOf(first.stretch)).size)
   const face = size === null ? [] : faceMediaParts(faces, index.length).map((part) => named({ kind: 'face', part, size }))
   const headers = [named({ kind: 'sound-header' }), ...(size === null ? [] : [named({ kind: 'face-header', size })])]
   return {

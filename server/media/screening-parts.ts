@@ -8,6 +8,7 @@ import type { Size } from '@core/model'
 import { contentOfFacePart, contentOfSoundPart, makeFacePart, makeSoundPart } from '@render/screening'
 import type { SoundTreatment } from '@render/screening'
 import { assetPath, foundInCache, segmentFolder, writeWhole } from '@server/store'
+import { backdropFilm } from './backdrop-films'
 import { camerasOf } from './cameras-of'
 import { readyVoices, voiceFile } from './treated-voices'
 
@@ -52,11 +53,11 @@ async function bytesOf(media: ScreeningMedia): Promise<Buffer> {
       await readyVoices(media.part.heard)
       return (await makeSoundPart(media.part, media.treatment, FILES)).part
     case 'face':
-      return (await makeFacePart(media.part, media.size, camerasOf())).part
+      return (await makeFacePart(media.part, media.size, camerasOf(backdropFilm))).part
     case 'sound-header':
       return (await makeSoundPart(NO_SOUND, AS_IT_IS, FILES)).header
     case 'face-header':
-      return (await makeFacePart(NO_FACE, media.size, camerasOf())).header
+      return (await makeFacePart(NO_FACE, media.size, camerasOf(backdropFilm))).header
     default:
       return unreachable(media)
   }

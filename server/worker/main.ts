@@ -16,6 +16,7 @@ import { bringVoiceGivenUp, bringVoiceTask } from './tasks/bring-voice'
 import { deliverGivenUp, deliverTask } from './tasks/deliver'
 import { helpDeliverGivenUp, helpDeliverTask } from './tasks/help-deliver'
 import { finishTakeGivenUp, finishTakeTask, settleTakeGivenUp, settleTakeTask } from './tasks/finish-take'
+import { makeBackdropGivenUp, makeBackdropTask } from './tasks/make-backdrop'
 import { makeAheadGivenUp, makeAheadTask } from './tasks/make-ahead'
 import { makeStreamGivenUp, makeStreamTask } from './tasks/make-stream'
 import { checkAllTask, checkRecentTask } from './tasks/check-kept'
@@ -103,6 +104,7 @@ const runner = await run({
     'help-deliver': task('delivery', helpDeliverTask, helpDeliverGivenUp, true),
     probe: task('talk', probeTask, probeGivenUp),
     'make-ahead': task('talk', makeAheadTask, makeAheadGivenUp),
+    'make-backdrop': task('film', makeBackdropTask, makeBackdropGivenUp),
     'make-stream': task('talk', makeStreamTask, makeStreamGivenUp),
     'read-archive': task('id', readArchiveTask, readArchiveGivenUp),
     'read-film': task('id', readFilmTask, readFilmGivenUp),

@@ -136,7 +136,12 @@ async function made({ size, rate, camera, quality, bits }: Way, out: string): Pr
           camera:
             segment.inset === null
               ? null
-              : { path: at('camera.webm'), size: { width: 640, height: 360 }, colours: { range: 'limited', matrix: 'bt601' } },
+              : {
+                  kind: 'recording',
+                  path: at('camera.webm'),
+                  size: { width: 640, height: 360 },
+                  colours: { range: 'limited', matrix: 'bt601' },
+                },
           out: file,
           onLook: null,
           onFrames: () => undefined,

@@ -281,6 +281,7 @@ function requestsOf({
       treatment: { noise: 'learned', hum: null, rumble: true, sibilance: false, level: true },
     },
     { kind: 'light', stretches: [stretch], visits: [visit], light: { brightness: 0.1, contrast: 1.1, warmth: 0.2 } },
+    { kind: 'backdrop', stretches: [stretch], visits: [visit], backdrop: { kind: 'picture', asset: picture, finder: 'cloth' } },
     { kind: 'ink', visit, strokes: [stroke], change: { kind: 'delete' } },
     { kind: 'draw', ink: { visit, over: { kind: 'stretch', id: stretch }, at: 100, stroke: drawn } },
     { kind: 'all', edits: [{ kind: 'draw', ink: { visit, over: { kind: 'stretch', id: stretch }, at: 100, stroke: drawn } }] },

@@ -69,6 +69,7 @@ function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
           <button v-if="played" class="press quiet" @click="reset">Back to the camera</button>
         </div>
         <ClapTest v-if="devices.cameraOn && testing === null" />
+        <BackdropTest v-if="devices.cameraOn && testing === null && !played" :video="face" />
         <p class="soft small">
           Something does not work? <NuxtLink to="/self-test">The self-test</NuxtLink> measures everything, as a page to send.
         </p>

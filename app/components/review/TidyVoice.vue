@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import type { Hum, NoiseWay } from '@core/model'
 import type { Visit } from '@core/programme'
+import { useHeldAsRecorded } from '~/composables/useHeldAsRecorded'
 import { useTidyVoice } from '~/composables/useTidyVoice'
 import type { VoiceScope } from '~/composables/useTidyVoice'
 import { useDressing } from '~/stores/dressing'
@@ -34,19 +34,7 @@ const noise = computed(() => now.value.noise ?? 'none')
 const hum = computed(() => now.value.hum ?? 'none')
 
 onMounted(() => void dressing.loadVoices())
-/** While it is held the recording is heard as it is. */
-const KEY = 'o'
-const isField = (target: EventTarget | null): boolean => target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
-useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  if (event.key.toLowerCase() === KEY && !event.ctrlKey && !event.metaKey && !event.altKey && !isField(event.target))
-    dressing.asRecorded = true
-})
-const release = (): void => {
-  dressing.asRecorded = false
-}
-useEventListener(window, 'keyup', release)
-useEventListener(window, 'blur', release)
-onBeforeUnmount(release)
+const held = useHeldAsRecorded()
 </script>
 
 <template>
@@ -67,9 +55,9 @@ onBeforeUnmount(release)
         class="press small"
         :aria-pressed="dressing.asRecorded"
         title="Hold it, or the key O, to hear the recording as it is"
-        @pointerdown="dressing.asRecorded = true"
-        @pointerup="release"
-        @pointerleave="release"
+        @pointerdown="held.hold"
+        @pointerup="held.release"
+        @pointerleave="held.release"
       >
         <kbd>O</kbd>Hold: as recorded
       </button>

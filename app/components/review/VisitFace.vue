@@ -4,12 +4,13 @@ import { inkOfVisit } from '@core/scene'
 import { OUTLINES, PLACINGS } from '@core/model'
 import type { Framing, Light, Outline, Placing, Size } from '@core/model'
 import type { Visit } from '@core/programme'
+import type { CameraPlace } from '~/composables/useTriedBackdrop'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { OUTLINE_WORDS, PLACING_WORDS } from '~/words'
 
 /** Where the face is in the visit that is on, or in those that are picked. */
-const props = defineProps<{ visit: Visit | null; shape: Size; measure: () => Light | null }>()
+const props = defineProps<{ visit: Visit | null; shape: Size; measure: () => Light | null; seen: () => CameraPlace | null }>()
 const talk = useTalk()
 const programmeEdits = useProgrammeEdits()
 const concerned = computed<readonly Visit[]>(() => {
@@ -130,6 +131,7 @@ defineExpose({
       It covers {{ worst.share < 0.005 ? 'nothing' : `${Math.round(worst.share * 100)}%` }} of what is on the slide and drawn on it.
     </p>
     <FaceLight :visit="visit" :measure="measure" />
+    <FaceBackdrop :visit="visit" :place="seen" />
     <p v-if="own" class="soft">Said here, for the talk as recorded; the slide itself keeps its own in Prepare.</p>
   </section>
 </template>

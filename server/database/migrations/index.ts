@@ -34,6 +34,7 @@ import { windowViews } from './0032-window-views'
 import { handIns } from './0033-hand-ins'
 import { calls } from './0034-calls'
 import { exports } from './0035-exports'
+import { backdropFilms } from './0036-backdrop-films'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -72,4 +73,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0033-hand-ins': handIns,
   '0034-calls': calls,
   '0035-exports': exports,
+  '0036-backdrop-films': backdropFilms,
 }

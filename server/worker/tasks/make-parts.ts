@@ -12,6 +12,8 @@ import { log } from '@server/log'
 import { foundInCache, putUnder, segmentFolder, writeWhole } from '@server/store'
 import { claims } from '../claims'
 import { camerasOf } from '@server/media'
+import type { FindCamera } from '@server/media'
+import { backdropAlone } from './make-backdrop'
 import { togetherAs } from './picture-jobs'
 import type { Numbered } from './picture-jobs'
 import type { EncodeOptions, PictureWatch } from './encode-options'
@@ -51,7 +53,7 @@ export class PartMaker {
   readonly #setting: string
   readonly #watch: PictureWatch
   readonly #options: EncodeOptions
-  readonly #cameraOf = camerasOf()
+  readonly #cameraOf: FindCamera
 
   constructor(index: FilmIndex, plan: RenderPlan, coding: Coding, watch: PictureWatch, options: EncodeOptions) {
     this.#index = index
@@ -60,6 +62,7 @@ export class PartMaker {
     this.#setting = settingOf(plan.size, plan.frame, plan.fps, coding)
     this.#watch = watch
     this.#options = options
+    this.#cameraOf = camerasOf((stretch, backdrop) => backdropAlone(stretch, backdrop, watch.signal))
   }
 
   wanted({ number, segment }: Numbered): Wanted {
@@ -124,7 +127,7 @@ export class PartMaker {
           runs,
           out: this.#partOf(file),
           onLook: this.#onLook,
-          camera: segment.inset === null ? null : await this.#cameraOf(segment.inset.stretch),
+          camera: segment.inset === null ? null : await this.#cameraOf(segment.inset.stretch, segment.inset.backdrop),
           onFrames: (frames: number) => {
             this.#watch.within(segment, frames)
           },

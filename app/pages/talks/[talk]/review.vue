@@ -256,6 +256,7 @@ useReviewKeys({
             :visit="visit"
             :shape="shape"
             :measure="() => stage?.player.measuredLight() ?? null"
+            :seen="() => stage?.player.cameraPlace() ?? null"
           />
           <ClipsPanel v-else-if="panel === 'clips'" :visit="visit" />
           <DressingPanel v-else-if="panel === 'dressing'" :visit="visit" :at="at" @go="playFrom" />

@@ -1,0 +1,7 @@
+export * from './backdrop-film'
+export { BACKDROP_COLOURS } from './backdrop-graph'
+export * from './backdrop-still'
+export * from './behind-picture'
+export * from './outline-film'
+export * from './outline-network'
+export * from './outlines'

@@ -1,0 +1,157 @@
+import { createHash } from 'node:crypto'
+import { readFile, rm, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { clothColour } from '@core/camera'
+import { Refusal } from '@core/model'
+import type { Ms, NewBackdrop } from '@core/model'
+import {
+  BACKDROP,
+  NO_CLOTH,
+  OUTLINES,
+  OUTLINE_PART,
+  OUTLINE_SIZE,
+  backdropStill,
+  behindPicture,
+  cameraJpeg,
+  findOutline,
+  lookedAt,
+  makeBackdropFilm,
+} from '@render/backdrop'
+import type { BackdropStill } from '@render/backdrop'
+import type { CameraFile } from '@render/video'
+import { apartBounds } from '@server/settings'
+import { assetPath, foundInCache, putUnder, safeFolder, segmentFolder } from '@server/store'
+import { cameraOf } from './cameras-of'
+
+/** What finding a part's outlines may take, and making a film of a recording of some length, in ms: so much, and so much of its length. */
+const FINDING = 300_000
+const MAKING = { beside: 120_000, share: 4 } as const
+/** How much of the work it is to find outlines where none are known. */
+const FOUND = 0.4
+/** How long one picture may take. */
+const STILL = 60_000
+/** How much others are let go first. */
+const NICENESS = 5
+
+const nameOf = (...all: readonly unknown[]): string => createHash('sha256').update(JSON.stringify(all)).digest('hex')
+
+/** What a recording's film with a backdrop is called: it says all that decides it. */
+export const backdropName = (stretch: string, backdrop: NewBackdrop): string => {
+  const { finder, kind } = backdrop
+  const found = finder === 'outline' ? OUTLINES : 0
+  const seen = kind === 'plain' ? backdrop.colour : kind === 'picture' && backdrop.asset
+  return nameOf('backdrop', BACKDROP, found, stretch, finder, kind, seen)
+}
+export const backdropPath = (stretch: string, backdrop: NewBackdrop): string =>
+  join(segmentFolder(), `${backdropName(stretch, backdrop)}.mp4`)
+const outlinePath = (stretch: string, part: number): string => join(segmentFolder(), `${nameOf('outline', OUTLINES, stretch, part)}.h264`)
+
+export interface MakeBackdrop {
+  readonly stretch: string
+  readonly backdrop: NewBackdrop
+  readonly signal?: AbortSignal
+  /** Hears how much is done, 0 to 1. */
+  readonly onShare?: (share: number) => void
+}
+
+let made = 0
+const partOf = (path: string): string => {
+  made += 1
+  return `${path}.${String(process.pid)}.${String(made)}.part`
+}
+
+/** Makes a file under another name, which nobody takes for it before it is whole. */
+async function madeAs(path: string, make: (part: string) => Promise<void>): Promise<void> {
+  const part = partOf(path)
+  try {
+    await make(part)
+    await putUnder(part, path)
+  } finally {
+    await rm(part, { force: true })
+  }
+}
+
+/** Finds the outlines of a recording that are not known yet, and puts all of them into one file. */
+async function outlinesOf(camera: CameraFile, length: Ms, out: string, { stretch, signal, onShare }: MakeBackdrop): Promise<void> {
+  const parts = Math.max(1, Math.ceil(length / OUTLINE_PART))
+  const found: Buffer[] = []
+  for (let part = 0; part < parts; part += 1) {
+    signal?.throwIfAborted()
+    const path = outlinePath(stretch, part)
+    const apart = { ...apartBounds(), time: FINDING, niceness: NICENESS, signal }
+    if (!(await foundInCache(path))) await madeAs(path, (file) => findOutline({ camera, part, out: file, apart }))
+    found.push(await readFile(path))
+    onShare?.((FOUND * (part + 1)) / parts)
+  }
+  await writeFile(out, Buffer.concat(found), { mode: 0o600 })
+}
+
+async function clothOf(camera: CameraFile): Promise<string> {
+  const cloth = clothColour(await lookedAt(camera, 0), OUTLINE_SIZE.width, OUTLINE_SIZE.height)
+  if (cloth === null) throw new Refusal('unreadable', NO_CLOTH)
+  return cloth
+}
+
+/**
+ * Makes a recording's film with a backdrop, if it is not there. What was found of outlines is kept: begun again, it goes on there.
+ * @throws Refusal `unreadable` when there is no cloth behind who is to be told by one; ProcessFailed when it cannot be made
+ */
+export async function makeBackdrop(wanted: MakeBackdrop): Promise<string> {
+  const { stretch, backdrop, signal, onShare } = wanted
+  const path = backdropPath(stretch, backdrop)
+  if (await foundInCache(path)) return path
+  await safeFolder(segmentFolder())
+  const { length, ...camera } = await cameraOf(stretch)
+  const byOutline = backdrop.finder === 'outline'
+  const [outlines, picture] = [partOf(path), partOf(path)]
+  try {
+    const cloth = byOutline ? null : await clothOf(camera)
+    if (byOutline) await outlinesOf(camera, length, outlines, wanted)
+    if (backdrop.kind === 'picture') await writeFile(picture, await behindPicture(assetPath(backdrop.asset), camera.size), { mode: 0o600 })
+    const begins = byOutline ? FOUND : 0
+    await madeAs(path, (out) =>
+      makeBackdropFilm({
+        camera,
+        backdrop,
+        outlines: byOutline ? outlines : null,
+        picture: backdrop.kind === 'picture' ? picture : null,
+        cloth,
+        out,
+        time: MAKING.beside + length * MAKING.share,
+        niceness: NICENESS,
+        signal,
+        onTime: (at) => {
+          onShare?.(Math.min(1, begins + ((1 - begins) * at) / Math.max(1, length)))
+        },
+      }),
+    )
+    return path
+  } finally {
+    await Promise.all([rm(outlines, { force: true }), rm(picture, { force: true })])
+  }
+}
+
+const underWay = new Map<string, Promise<string>>()
+
+/** A recording's film with a backdrop; made by this process if it is not there, once for all who ask meanwhile. */
+export async function backdropFilm(stretch: string, backdrop: NewBackdrop): Promise<string> {
+  const path = backdropPath(stretch, backdrop)
+  const known = underWay.get(path)
+  if (known !== undefined) return await known
+  const making = makeBackdrop({ stretch, backdrop }).finally(() => underWay.delete(path))
+  underWay.set(path, making)
+  return await making
+}
+
+const stillBounds = () => ({ ...apartBounds(), time: STILL })
+const behindOf = (backdrop: NewBackdrop): string | null => (backdrop.kind === 'picture' ? assetPath(backdrop.asset) : null)
+
+/** What a recording would look like with a backdrop, in one picture. @param at ms into it */
+export async function stillOfRecording(stretch: string, at: Ms, backdrop: NewBackdrop): Promise<BackdropStill> {
+  const jpeg = await cameraJpeg(await cameraOf(stretch), at)
+  return await backdropStill({ jpeg, backdrop, behind: behindOf(backdrop), apart: stillBounds() })
+}
+
+/** As `stillOfRecording`, of a picture that was sent. @throws Refusal `malformed` when it is none */
+export const stillOfPicture = (jpeg: Buffer, backdrop: NewBackdrop): Promise<BackdropStill> =>
+  backdropStill({ jpeg, backdrop, behind: null, apart: stillBounds() })

@@ -1,0 +1,133 @@
+import { execFileSync } from 'node:child_process'
+import { createHash, randomUUID } from 'node:crypto'
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Backdrop, StretchId } from '@core/model'
+import type { BackdropStillView, BackdropsView, DeliveryView, FilmView, ProgrammeView } from '@contracts'
+import { probe } from '@render/probe'
+import { Client, sentenceOf } from '../harness/client'
+import { colourGap, frameOf, meanColour } from '../harness/film-file'
+import { filmLively } from '../harness/lively-camera'
+import { startProduct } from '../harness/product'
+import type { Product } from '../harness/product'
+import { sendTake } from '../harness/recording'
+import { until } from '../harness/run-product'
+import { delivered, knotsTalk } from '../harness/talks'
+
+let product: Product
+let client: Client
+let folder: string
+let talk: string
+let stretch: StretchId
+const SIZE = { width: 640, height: 360 }
+const LENGTH = 3000
+
+/** A recording of somebody in a lively room who hums. */
+async function recordingOf(): Promise<Buffer> {
+  const [film, whole] = [join(folder, 'camera.webm'), join(folder, 'recording.webm')]
+  await filmLively(film, SIZE, LENGTH, 'lively')
+  const hum = ['-f', 'lavfi', '-i', `sine=frequency=440:duration=${String(LENGTH / 1000)},volume=8dB`]
+  execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', film, ...hum, '-c:v', 'copy', '-c:a', 'libopus', whole])
+  return await readFile(whole)
+}
+beforeAll(async () => {
+  product = await startProduct()
+  client = new Client(product.url)
+  folder = await mkdtemp(join(tmpdir(), 'aisle-backdrop-'))
+  const knots = await knotsTalk(client, 'Knots')
+  ;({ talk } = knots)
+  const sent = { media: await recordingOf(), camera: true, length: LENGTH, slide: knots.slides[0] ?? '' }
+  await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [sent])
+  const [first] = (await client.get<FilmView>('GET', `/talks/${talk}/film`)).stretches
+  if (first === undefined) throw new Error('a stretch')
+  stretch = first.id
+})
+afterAll(async () => {
+  await product.stop()
+  await rm(folder, { recursive: true })
+})
+
+async function put(backdrop: Backdrop | null): Promise<void> {
+  const { programme } = await client.get<FilmView>('GET', `/talks/${talk}/film`)
+  const edit = { kind: 'backdrop', stretches: [stretch], visits: [], backdrop }
+  await client.get<ProgrammeView>('POST', `/talks/${talk}/programme`, { revision: programme.revision, author: randomUUID(), edit })
+}
+const backdrops = (): Promise<BackdropsView> => client.get('POST', `/talks/${talk}/backdrops`)
+const settled = (): Promise<BackdropsView> =>
+  until('the backdrop', async () => {
+    const now = await backdrops()
+    return now.films.every(({ state }) => state === 'done' || state === 'failed') && now
+  })
+const digestOf = async (file: string): Promise<string> =>
+  createHash('sha256')
+    .update(await readFile(file))
+    .digest('hex')
+/** What is left above the face in its corner. */
+const BESIDE_FACE = { x: 0.9, y: 0.72, w: 0.01, h: 0.02 }
+
+describe('a backdrop', () => {
+  it('is tried on a moment of the recording, and on a picture of a camera', async () => {
+    const tried = await client.get<BackdropStillView>(
+      'GET',
+      `/stretches/${stretch}/backdrop-still?kind=plain&finder=outline&colour=%2324413B&at=1000`,
+    )
+    const jpeg = Buffer.from(tried.picture, 'base64')
+    expect([jpeg.readUInt16BE(0), tried.advice]).toEqual([0xffd8, []])
+    const sent = await client.get<BackdropStillView>('POST', '/backdrop-still?kind=soft&finder=outline', new Uint8Array(jpeg))
+    expect(Buffer.from(sent.picture, 'base64').readUInt16BE(0)).toBe(0xffd8)
+    const wrong = await client.ask('POST', '/backdrop-still?kind=soft&finder=outline', new Uint8Array(9))
+    expect([wrong.status, sentenceOf(wrong.body)]).toEqual([400, 'This is no picture of a camera.'])
+  })
+
+  it('is made once it is chosen, seen in the file, and gone without a trace when it is taken away', async () => {
+    const plain = await delivered(client, talk)
+    await put({ kind: 'plain', colour: '#24413B', finder: 'outline' })
+    const { films, pace } = await settled()
+    expect(films).toMatchObject([{ stretch, state: 'done', share: 1, sentence: null }])
+    expect(pace).toBeGreaterThan(0)
+    const film = join(folder, 'face.mp4')
+    const bytes = await client.bytes(`/stretches/${stretch}/backdrop?kind=plain&finder=outline&colour=%2324413B`)
+    await writeFile(film, bytes)
+    expect(Math.abs(Number((await probe(film)).format.duration) - LENGTH / 1000)).toBeLessThan(0.1)
+    const corner = { x: 0.02, y: 0.05, w: 0.15, h: 0.3 }
+    expect(colourGap(meanColour(await frameOf(film, 45), SIZE.width, corner), [0x24, 0x41, 0x3b])).toBeLessThan(6)
+
+    const dressed = await delivered(client, talk)
+    const width = (await probe(dressed)).streams[0]?.width ?? 0
+    const shown = await frameOf(dressed, 45)
+    const differ = colourGap(meanColour(shown, width, BESIDE_FACE), meanColour(await frameOf(plain, 45), width, BESIDE_FACE))
+    expect(differ).toBeGreaterThan(10)
+
+    await put(null)
+    const again = await delivered(client, talk)
+    expect(await digestOf(again)).toBe(await digestOf(plain))
+    const [newest] = await client.get<readonly DeliveryView[]>('GET', `/talks/${talk}/deliveries`)
+    expect(newest?.facts?.encoded).toBe(0)
+  })
+
+  it('that is told by a cloth that is not there says so, and what was recorded is seen', async () => {
+    await put({ kind: 'soft', finder: 'cloth' })
+    const { films } = await settled()
+    expect(films).toMatchObject([{ state: 'failed', sentence: expect.stringContaining('No green or blue cloth') as string }])
+    const missing = await client.ask('GET', `/stretches/${stretch}/backdrop?kind=soft&finder=cloth`)
+    expect(missing.status).toBe(404)
+    await put(null)
+    expect((await backdrops()).films).toEqual([])
+  })
+
+  it('of a picture that is not the talk’s is refused', async () => {
+    const { programme } = await client.get<FilmView>('GET', `/talks/${talk}/film`)
+    const edit = {
+      kind: 'backdrop',
+      stretches: [stretch],
+      visits: [],
+      backdrop: { kind: 'picture', asset: 'a'.repeat(64), finder: 'outline' },
+    }
+    const refused = await client.ask('POST', `/talks/${talk}/programme`, { revision: programme.revision, author: randomUUID(), edit })
+    expect([refused.status, sentenceOf(refused.body)]).toEqual([404, expect.stringContaining('not in this talk')])
+    const tried = await client.ask('GET', `/stretches/${stretch}/backdrop-still?kind=picture&finder=outline&asset=${'a'.repeat(64)}&at=0`)
+    expect(tried.status).toBe(404)
+  })
+})
