@@ -43,7 +43,7 @@ const RIM = [filter('erosion'), filter('erosion')] as const
 function outOfFocus({ width, height }: Size): readonly Chain[] {
   const blurred = filter('gblur', [], { sigma: ((height / SMALLER) * OUT_OF_FOCUS).toFixed(2) })
   const small = [Math.max(2, Math.round(width / SMALLER)), Math.max(2, Math.round(height / SMALLER))] as const
-  const scaled = filter('scale', small, { flags: 'area' })
+  const scaled = filter('scale', small, { flags: 'area', ...scaledFrom(TELEVISION) })
   return [
     chain(['room'], [scaled, format('gbrp16')], ['colours']),
     chain(['around'], [scaled, filter('negate'), ...RIM, format('gbrp16'), split(2)], ['shown', 'shares']),

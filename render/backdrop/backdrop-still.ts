@@ -6,12 +6,12 @@ import { clothColour, outlineAdvice } from '@core/camera'
 import type { OutlineAdvice } from '@core/camera'
 import { Refusal } from '@core/model'
 import type { Ms, NewBackdrop } from '@core/model'
-import { filtersText } from '@render/filters'
+import { chain, filter, filtersText, format, graphText, scaledFrom } from '@render/filters'
 import { RECORDING, run } from '@render/process'
 import type { ApartBounds } from '@render/process'
 import { FROM_ITS_ZERO } from '@render/video'
 import type { CameraFile } from '@render/video'
-import { backdropGraph } from './backdrop-graph'
+import { BACKDROP_COLOURS, backdropGraph } from './backdrop-graph'
 import { behindPicture } from './behind-picture'
 import { asLookedAt, outlineOfPicture } from './outline-film'
 import { OUTLINE_SIZE } from './outline-network'
@@ -84,7 +84,8 @@ export async function backdropStill({ jpeg, backdrop, behind, apart }: BackdropS
       ...(behind === null ? [] : [['-protocol_whitelist', 'file,pipe', '-f', 'png_pipe', '-i', at('behind.png')]]),
     ]
     const inputs = { outlines: outline === null ? null : 1, picture: behind === null ? null : others.length, cloth }
-    const graph = `${backdropGraph(backdrop, camera, inputs, false)};[out]scale=out_range=full:out_color_matrix=bt601,format=yuvj420p[jpeg]`
+    const toJpeg = filter('scale', [], { ...scaledFrom(BACKDROP_COLOURS), out_range: 'full', out_color_matrix: 'bt601' })
+    const graph = `${backdropGraph(backdrop, camera, inputs, false)};${graphText([chain(['out'], [toJpeg, format('yuvj420p')], ['jpeg'])])}`
     const { stdout } = await run('ffmpeg', [
       ...[...QUIET, ...READ_JPEG, '-i', camera.path, ...others.flat()],
       ...['-filter_complex', graph, '-map', '[jpeg]', ...JPEG_OUT],

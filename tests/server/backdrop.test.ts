@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Backdrop, StretchId } from '@core/model'
-import type { BackdropStillView, BackdropsView, DeliveryView, FilmView, ProgrammeView } from '@contracts'
+import type { BackdropStillView, BackdropsView, DeliveryView, FilmView } from '@contracts'
 import { probe } from '@render/probe'
 import { Client, sentenceOf } from '../harness/client'
 import { colourGap, frameOf, meanColour } from '../harness/film-file'
@@ -52,7 +52,7 @@ afterAll(async () => {
 async function put(backdrop: Backdrop | null): Promise<void> {
   const { programme } = await client.get<FilmView>('GET', `/talks/${talk}/film`)
   const edit = { kind: 'backdrop', stretches: [stretch], visits: [], backdrop }
-  await client.get<ProgrammeView>('POST', `/talks/${talk}/programme`, { revision: programme.revision, author: randomUUID(), edit })
+  await client.get('POST', `/talks/${talk}/programme`, { revision: programme.revision, author: randomUUID(), edit })
 }
 const backdrops = (): Promise<BackdropsView> => client.get('POST', `/talks/${talk}/backdrops`)
 const settled = (): Promise<BackdropsView> =>

@@ -24,17 +24,22 @@ const { still, busy, trouble, show } = useTriedBackdrop(async (backdrop) => {
 
 <template>
   <div class="test" role="group" aria-label="Backdrop afterwards">
-    <p class="wrapped">
+    <p class="row">
       <button class="press small" :disabled="busy || video === null" @click="show({ kind: 'soft', finder: 'outline' })">
         Try a soft backdrop
       </button>
-      <span class="soft small">It can be set in Review, after the take; this shows how well it would go here.</span>
+      <span class="soft small">Set it in Review, after the take; this shows how it would look here.</span>
     </p>
     <TriedBackdrop :still="still" :busy="busy" :trouble="trouble" />
   </div>
 </template>
 
 <style scoped>
+.row {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
 .test {
   display: grid;
   gap: 8px;

@@ -69,7 +69,6 @@ function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
           <button v-if="played" class="press quiet" @click="reset">Back to the camera</button>
         </div>
         <ClapTest v-if="devices.cameraOn && testing === null" />
-        <BackdropTest v-if="devices.cameraOn && testing === null && !played" :video="face" />
         <p class="soft small">
           Something does not work? <NuxtLink to="/self-test">The self-test</NuxtLink> measures everything, as a page to send.
         </p>
@@ -107,6 +106,7 @@ function care(key: 'noise' | 'echo' | 'gain', on: boolean): void {
           </p>
           <p v-else class="soft small">Three seconds of silence say how noisy it is.</p>
         </div>
+        <BackdropTest v-if="devices.cameraOn && testing === null && !played" :video="face" />
         <fieldset v-if="devices.mic !== PRACTICE">
           <legend>What the browser may do to your voice</legend>
           <label v-for="{ key, name, say } in CARE" :key="key" class="care"
