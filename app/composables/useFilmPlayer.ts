@@ -101,7 +101,7 @@ export function useFilmPlayer(index: Ref<FilmIndex | null>, canvas: Ref<HTMLCanv
   function measuredLight(): Light | null {
     const scene = index.value === null ? null : sceneAt(index.value, at.value)
     if (scene?.inset == null) return null
-    const { light: _, ...filmed } = scene.inset
+    const { light: _, backdrop: __, ...filmed } = scene.inset
     const camera = cameraOf({ ...scene, inset: filmed })
     const ctx = new OffscreenCanvas(MEASURED.width, MEASURED.height).getContext('2d')
     if (camera === null || ctx === null) return null

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { clothColour, outlineAdvice, steadyOutline } from '.'
+import { clothColour, outlineAdvice, presenterOutline, steadyOutline } from '.'
 
 const [WIDTH, HEIGHT] = [64, 36]
 type Colour = readonly [number, number, number]
@@ -74,5 +74,23 @@ describe('a steadied outline', () => {
         expect(steadyOutline(null, now, null)).toEqual(now)
       }),
     )
+  })
+})
+
+describe('an outline', () => {
+  const { outline } = pictureOf([200, 214, 206], SKIN)
+  const withDisc = outline.slice()
+  for (let y = 2; y < 7; y += 1) for (let x = 54; x < 60; x += 1) withDisc[y * WIDTH + x] = 200
+
+  it('loses what stands apart and is small', () => {
+    expect(presenterOutline(withDisc, WIDTH)).toEqual(outline)
+  })
+
+  it('keeps somebody who sits beside, and is as it was where all hangs together', () => {
+    const two = outline.slice()
+    for (let y = 8; y < HEIGHT; y += 1) for (let x = 2; x < 14; x += 1) two[y * WIDTH + x] = 230
+    expect(presenterOutline(two, WIDTH)).toEqual(two)
+    expect(presenterOutline(outline, WIDTH)).toEqual(outline)
+    expect(presenterOutline(new Uint8Array(outline.length), WIDTH)).toEqual(new Uint8Array(outline.length))
   })
 })

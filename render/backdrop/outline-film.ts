@@ -12,7 +12,7 @@ export const OUTLINE_RATE = 10
 /** How long a part of a camera is whose outlines are found at a time: what was found stays when somebody stops it. */
 export const OUTLINE_PART: Ms = 60_000
 /** Grows whenever the same camera would give other outlines. */
-export const OUTLINES = 1
+export const OUTLINES = 2
 
 /** MB that the network may take with what runs it. */
 const MEMORY = 900

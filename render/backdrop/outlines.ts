@@ -1,5 +1,5 @@
-import { steadyOutline } from '@core/camera'
-import { OutlineNetwork, PICTURE_BYTES } from './outline-network'
+import { presenterOutline, steadyOutline } from '@core/camera'
+import { OUTLINE_SIZE, OutlineNetwork, PICTURE_BYTES } from './outline-network'
 
 /** Cuts what comes into pieces of the same size. What is left at the end is dropped. */
 async function* piecesOf(chunks: AsyncIterable<Uint8Array>, size: number): AsyncGenerator<Uint8Array> {
@@ -25,7 +25,7 @@ async function* seen(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Arr
     const outline = await network.outlineIn(picture)
     const bytes = new Uint8Array(outline.length)
     for (let n = 0; n < outline.length; n += 1) bytes[n] = Math.round(Math.max(0, Math.min(1, outline[n]!)) * 255)
-    yield bytes
+    yield presenterOutline(bytes, OUTLINE_SIZE.width)
   }
 }
 

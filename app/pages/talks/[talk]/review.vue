@@ -166,6 +166,7 @@ useReviewKeys({
       <section class="film" aria-label="Film">
         <FilmStage
           ref="stage"
+          :class="{ stays: panel === 'face' || panel === 'dressing' }"
           :shape="shape"
           :visit="visit"
           :placing="panel === 'face'"
@@ -283,6 +284,12 @@ useReviewKeys({
   padding: 14px 16px;
   border-right: 1px solid var(--line);
   overflow-y: auto;
+}
+/* What is changed there is watched while it is. */
+.stays {
+  position: sticky;
+  z-index: 2;
+  top: 0;
 }
 .transport {
   display: flex;
