@@ -1,16 +1,24 @@
+import { mkdtemp } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { programmeLength } from '@core/programme'
 import type { FilmView } from '@contracts'
 import { probe } from '@render/probe'
+import { run } from '@render/process'
 import { accessFaults } from '../harness/access'
 import { makeFile } from '../harness/browser'
 import { colourGap, frameOf, levelOf, meanColour } from '../harness/film-file'
+import { livelyRecording } from '../harness/lively-camera'
+import { sendTake } from '../harness/recording'
+import { colourIn } from '../harness/screening-page'
 import { inBrowser } from '../harness/stand'
-import { heardTalk } from '../harness/talks'
+import { heardTalk, knotsTalk } from '../harness/talks'
 
 const stand = inBrowser()
 const WIDTH = 854
 const filmOf = (talk: string): Promise<FilmView> => stand.client.get<FilmView>('GET', `/talks/${talk}/film`)
+const PINE = [0x24, 0x41, 0x3b] as const
 const DUSK = [0x2b, 0x23, 0x40] as const
 
 describe('a talk that is dressed in Review', () => {
@@ -84,5 +92,67 @@ describe('a talk that is dressed in Review', () => {
     expect(colourGap(meanColour(await frameOf(file, 60), WIDTH, { x: 0.5, y: 0.1, w: 0.4, h: 0.2 }), DUSK)).toBeLessThan(8)
     expect(await levelOf(file, 1500, 1500)).toBeGreaterThan(-45)
     expect(stand.browser.faults).toEqual([])
+  })
+
+  it('gets another light and another backdrop behind its face, tried before they are used, and its file shows them', async () => {
+    const { talk, slides } = await knotsTalk(stand.client, 'Knots in a lively room')
+    const camera = await livelyRecording({ width: 640, height: 360 }, 3000)
+    const sent = { media: camera, camera: true, length: 3000, slide: slides[0] ?? '' }
+    await sendTake(stand.client, talk, 'full', { kind: 'replaceAll' }, [sent])
+    const page = await stand.browser.page()
+    await page.goto(`${stand.product.url}/talks/${talk}/review`)
+    await page.getByRole('tab', { name: 'Face' }).click()
+    await page.getByText('Fills the frame').click()
+
+    const light = page.getByRole('group', { name: 'Light' })
+    await light.getByRole('slider', { name: 'Warmth' }).press('ArrowRight')
+    await expect.poll(async () => Object.values((await filmOf(talk)).programme.lights?.stretches ?? {})[0]?.warmth).toBe(0.01)
+    await light.getByRole('button', { name: 'As measured' }).click()
+    await expect.poll(async () => Object.values((await filmOf(talk)).programme.lights?.stretches ?? {})[0]?.contrast).not.toBe(1)
+    await light.getByRole('button', { name: 'As filmed' }).click()
+    await expect.poll(async () => (await filmOf(talk)).programme.lights).toBeUndefined()
+
+    const backdrop = page.getByRole('group', { name: 'Backdrop' })
+    await backdrop.getByText('Plain', { exact: true }).click()
+    await page.getByAltText('The face with this backdrop').waitFor()
+    await backdrop.getByText('The outline is clear.').waitFor()
+    expect((await filmOf(talk)).programme.backdrops).toBeUndefined()
+    expect(await accessFaults(page)).toEqual([])
+    await backdrop.getByRole('button', { name: 'Use it' }).click()
+    const hold = backdrop.getByRole('button', { name: /as filmed/ })
+    await hold.waitFor()
+    await page.getByText('Until then the face is seen as filmed').waitFor({ state: 'hidden' })
+    // A corner of the picture in Review: the colour, and the room while the key is held.
+    const corner = (): Promise<readonly number[]> => colourIn(page, 0.025, 0.5)
+    await expect.poll(async () => colourGap(await corner(), PINE)).toBeLessThan(12)
+    await page.keyboard.down('o')
+    await expect.poll(async () => colourGap(await corner(), PINE)).toBeGreaterThan(40)
+    await page.keyboard.up('o')
+    await expect.poll(async () => colourGap(await corner(), PINE)).toBeLessThan(12)
+
+    const file = await makeFile(page, 480)
+    const beside = { x: 0.02, y: 0.3, w: 0.1, h: 0.3 }
+    expect(colourGap(meanColour(await frameOf(file, 45), WIDTH, beside), PINE)).toBeLessThan(8)
+    expect(stand.browser.faults).toEqual([])
+  })
+
+  it('has a finished film played before it, which counts against its limit', async () => {
+    const talk = await heardTalk(stand.client, 'Knots after a film')
+    const before = programmeLength((await filmOf(talk)).programme)
+    const page = await stand.browser.page()
+    await page.goto(`${stand.product.url}/talks/${talk}/review`)
+    await page.getByRole('tab', { name: 'Dressing' }).click()
+    const film = join(await mkdtemp(join(tmpdir(), 'aisle-intro-')), 'intro.mp4')
+    await run('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'color=c=magenta:s=640x360:r=25:d=2', '-pix_fmt', 'yuv420p', film])
+    await page.getByRole('button', { name: 'Film', exact: true }).click()
+    const chosen = page.waitForEvent('filechooser')
+    await page.getByRole('menuitem', { name: 'Before the talk …' }).click()
+    await (await chosen).setFiles(film)
+    await expect.poll(async () => Math.round(programmeLength((await filmOf(talk)).programme) - before)).toBe(2000)
+    const file = await makeFile(page, 480)
+    const middle = { x: 0.4, y: 0.4, w: 0.2, h: 0.2 }
+    expect(colourGap(meanColour(await frameOf(file, 20), WIDTH, middle), [255, 0, 255])).toBeLessThan(24)
+    expect(colourGap(meanColour(await frameOf(file, 80), WIDTH, middle), [255, 0, 255])).toBeGreaterThan(60)
+    expect(Math.abs(Number((await probe(file)).format.duration) * 1000 - before - 2000)).toBeLessThan(60)
   })
 })

@@ -1,9 +1,12 @@
+import { mkdtemp, readFile, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
 import type { Canvas, SKRSContext2D } from '@napi-rs/canvas'
 import { paintPresenter } from '@core/practice'
 import type { PaintContext } from '@core/paint'
 import type { Size } from '@core/model'
-import { outputOf } from '@render/process'
+import { outputOf, run } from '@render/process'
 
 /** What hangs behind the practice camera's speaker. */
 export type Behind = 'lively' | 'cloth'
@@ -69,4 +72,18 @@ export async function filmLively(out: string, size: Size, length: number, behind
   const fast = ['-deadline', 'realtime', '-cpu-used', '8', '-colorspace', 'smpte170m', '-color_range', 'tv']
   const args = ['-hide_banner', '-loglevel', 'error', '-y', ...read, ...encode, ...fast, '-f', 'webm', out]
   for await (const _ of outputOf('ffmpeg', args, { input: pictures() })) void _
+}
+
+/** As `filmLively`, with a hum, as bytes that a page would send. */
+export async function livelyRecording(size: Size, length: number): Promise<Buffer> {
+  const folder = await mkdtemp(join(tmpdir(), 'aisle-lively-'))
+  try {
+    const [film, whole] = [join(folder, 'camera.webm'), join(folder, 'recording.webm')]
+    await filmLively(film, size, length, 'lively')
+    const hum = ['-f', 'lavfi', '-i', `sine=frequency=440:duration=${String(length / 1000)},volume=8dB`]
+    await run('ffmpeg', ['-v', 'error', '-y', '-i', film, ...hum, '-c:v', 'copy', '-c:a', 'libopus', whole])
+    return await readFile(whole)
+  } finally {
+    await rm(folder, { recursive: true })
+  }
 }

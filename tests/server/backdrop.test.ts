@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process'
 import { createHash, randomUUID } from 'node:crypto'
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
@@ -9,7 +8,7 @@ import type { BackdropStillView, BackdropsView, DeliveryView, FilmView } from '@
 import { probe } from '@render/probe'
 import { Client, sentenceOf } from '../harness/client'
 import { colourGap, frameOf, meanColour } from '../harness/film-file'
-import { filmLively } from '../harness/lively-camera'
+import { livelyRecording } from '../harness/lively-camera'
 import { startProduct } from '../harness/product'
 import type { Product } from '../harness/product'
 import { sendTake } from '../harness/recording'
@@ -24,21 +23,13 @@ let stretch: StretchId
 const SIZE = { width: 640, height: 360 }
 const LENGTH = 3000
 
-/** A recording of somebody in a lively room who hums. */
-async function recordingOf(): Promise<Buffer> {
-  const [film, whole] = [join(folder, 'camera.webm'), join(folder, 'recording.webm')]
-  await filmLively(film, SIZE, LENGTH, 'lively')
-  const hum = ['-f', 'lavfi', '-i', `sine=frequency=440:duration=${String(LENGTH / 1000)},volume=8dB`]
-  execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', film, ...hum, '-c:v', 'copy', '-c:a', 'libopus', whole])
-  return await readFile(whole)
-}
 beforeAll(async () => {
   product = await startProduct()
   client = new Client(product.url)
   folder = await mkdtemp(join(tmpdir(), 'aisle-backdrop-'))
   const knots = await knotsTalk(client, 'Knots')
   ;({ talk } = knots)
-  const sent = { media: await recordingOf(), camera: true, length: LENGTH, slide: knots.slides[0] ?? '' }
+  const sent = { media: await livelyRecording(SIZE, LENGTH), camera: true, length: LENGTH, slide: knots.slides[0] ?? '' }
   await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [sent])
   const [first] = (await client.get<FilmView>('GET', `/talks/${talk}/film`)).stretches
   if (first === undefined) throw new Error('a stretch')
