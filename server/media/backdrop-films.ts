@@ -50,8 +50,8 @@ export interface MakeBackdrop {
   readonly stretch: string
   readonly backdrop: NewBackdrop
   readonly signal?: AbortSignal
-  /** Hears how much is done, 0 to 1. */
-  readonly onShare?: (share: number) => void
+  /** Hears how much is done, 0 to 1, and how much of that was there before. */
+  readonly onShare?: (share: number, found: number) => void
 }
 
 let made = 0
@@ -71,19 +71,22 @@ async function madeAs(path: string, make: (part: string) => Promise<void>): Prom
   }
 }
 
-/** Finds the outlines of a recording that are not known yet, and puts all of them into one file. */
-async function outlinesOf(camera: CameraFile, length: Ms, out: string, { stretch, signal, onShare }: MakeBackdrop): Promise<void> {
+/** Finds the outlines of a recording that are not known yet, and puts all of them into one file. @returns share of them that was there */
+async function outlinesOf(camera: CameraFile, length: Ms, out: string, { stretch, signal, onShare }: MakeBackdrop): Promise<number> {
   const parts = Math.max(1, Math.ceil(length / OUTLINE_PART))
   const found: Buffer[] = []
+  let known = 0
   for (let part = 0; part < parts; part += 1) {
     signal?.throwIfAborted()
     const path = outlinePath(stretch, part)
     const apart = { ...apartBounds(), time: FINDING, niceness: NICENESS, signal }
-    if (!(await foundInCache(path))) await madeAs(path, (file) => findOutline({ camera, part, out: file, apart }))
+    if (await foundInCache(path)) known += 1
+    else await madeAs(path, (file) => findOutline({ camera, part, out: file, apart }))
     found.push(await readFile(path))
-    onShare?.((FOUND * (part + 1)) / parts)
+    onShare?.((FOUND * (part + 1)) / parts, (FOUND * known) / parts)
   }
   await writeFile(out, Buffer.concat(found), { mode: 0o600 })
+  return known / parts
 }
 
 async function clothOf(camera: CameraFile): Promise<string> {
@@ -106,7 +109,7 @@ export async function makeBackdrop(wanted: MakeBackdrop): Promise<string> {
   const [outlines, picture] = [partOf(path), partOf(path)]
   try {
     const cloth = byOutline ? null : await clothOf(camera)
-    if (byOutline) await outlinesOf(camera, length, outlines, wanted)
+    const known = byOutline ? FOUND * (await outlinesOf(camera, length, outlines, wanted)) : 0
     if (backdrop.kind === 'picture') await writeFile(picture, await behindPicture(assetPath(backdrop.asset), camera.size), { mode: 0o600 })
     const begins = byOutline ? FOUND : 0
     await madeAs(path, (out) =>
@@ -121,7 +124,7 @@ export async function makeBackdrop(wanted: MakeBackdrop): Promise<string> {
         niceness: NICENESS,
         signal,
         onTime: (at) => {
-          onShare?.(Math.min(1, begins + ((1 - begins) * at) / Math.max(1, length)))
+          onShare?.(Math.min(1, begins + ((1 - begins) * at) / Math.max(1, length)), known)
         },
       }),
     )

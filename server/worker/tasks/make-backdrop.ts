@@ -26,14 +26,14 @@ export async function makeBackdropTask(id: string): Promise<void> {
   const { stretch, backdrop } = film
   const { length } = await cameraOf(stretch)
   const began = Date.now()
-  let [told, first] = [0, -1]
+  let [told, known] = [0, 0]
   let telling = Promise.resolve()
-  const onShare = (share: number): void => {
-    // What was there already when it began is not counted as work.
-    if (first < 0) first = Date.now() - began < PACE ? share : 0
+  const onShare = (share: number, found: number): void => {
+    known = found
     if (Date.now() - told < PACE) return
     told = Date.now()
-    const left = share > first ? Math.round(((told - began) / (share - first)) * (1 - share)) : null
+    // What was there already is not counted as work.
+    const left = share > found ? Math.round(((told - began) / (share - found)) * (1 - share)) : null
     telling = telling
       .then(() => noteBackdrop(database(), film, { state: 'making', share, time_left_ms: left }))
       .catch((fault: unknown) => {
@@ -46,7 +46,7 @@ export async function makeBackdropTask(id: string): Promise<void> {
       await makeBackdrop({ stretch, backdrop, onShare })
     })
     await telling
-    const measured = first > 0 ? {} : { length_ms: length, took_ms: Date.now() - began }
+    const measured = known > 0 ? {} : { length_ms: length, took_ms: Date.now() - began }
     await noteBackdrop(database(), film, { state: 'done', share: 1, time_left_ms: 0, ...measured })
   } catch (error) {
     await telling
