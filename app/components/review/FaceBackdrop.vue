@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { NO_BACKDROPS, ROOM, Refusal } from '@core/model'
-import type { Backdrop, BackdropFinder, NewBackdrop, StretchId } from '@core/model'
+import type { Backdrop, BackdropFinder, NewBackdrop } from '@core/model'
 import type { Visit } from '@core/programme'
 import FileChooser from '~/components/shell/FileChooser.vue'
 import { bringPictures } from '~/client'
-import { useHeldAsRecorded } from '~/composables/useHeldAsRecorded'
+import { useFaceScope } from '~/composables/useFaceScope'
 import { useTriedBackdrop } from '~/composables/useTriedBackdrop'
 import type { CameraPlace } from '~/composables/useTriedBackdrop'
 import { useBackdrops } from '~/stores/backdrops'
-import { useDressing } from '~/stores/dressing'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 import { BACKDROP_COLOURS, roughTime } from '~/words'
@@ -21,13 +20,7 @@ const props = defineProps<{
 const talk = useTalk()
 const edits = useProgrammeEdits()
 const backdrops = useBackdrops()
-const dressing = useDressing()
-const held = useHeldAsRecorded()
 const chooser = ref<InstanceType<typeof FileChooser> | null>(null)
-const SCOPES = [
-  { value: 'talk', label: 'All of the talk' },
-  { value: 'visit', label: 'This visit' },
-] as const
 const KINDS = [
   { value: 'filmed', label: 'As filmed' },
   { value: 'soft', label: 'Soft' },
@@ -38,19 +31,9 @@ const FINDERS = [
   { value: 'outline', say: 'their outline', hint: 'found in the picture; nothing is needed for it' },
   { value: 'cloth', say: 'a green or blue cloth', hint: 'that hangs behind them; sharper, and made sooner' },
 ] as const
-const scope = ref<(typeof SCOPES)[number]['value']>('talk')
-
-const camerasOf = (visit: Visit | null): readonly StretchId[] => {
-  const pieces = visit === null ? talk.programme.pieces : talk.programme.pieces.slice(...visit.pieces)
-  return [...new Set(pieces.flatMap((piece) => (piece.kind === 'recorded' && piece.camera !== null ? [piece.camera.stretch] : [])))]
-}
-const stretches = computed(() => camerasOf(null))
-const said = computed(() => talk.programme.backdrops ?? NO_BACKDROPS)
-const now = computed<Backdrop>(() => {
-  const own = scope.value === 'visit' && props.visit !== null ? said.value.visits[props.visit.id] : undefined
-  const [first] = scope.value === 'visit' ? camerasOf(props.visit) : stretches.value
-  return own ?? (first === undefined ? undefined : said.value.stretches[first]) ?? ROOM
-})
+const face = useFaceScope(computed(() => props.visit))
+const { scope, scopes, stretches, concerned } = face
+const now = computed<Backdrop>(() => face.saidOf(talk.programme.backdrops ?? NO_BACKDROPS) ?? ROOM)
 const NOT_ON = 'There is no face in the picture that is on. Go to a moment that has one.'
 const tried = shallowRef<NewBackdrop | null>(null)
 const bringing = ref(false)
@@ -62,8 +45,8 @@ const kind = computed(() => tried.value?.kind ?? now.value.kind)
 const current = computed<NewBackdrop | null>(() => tried.value ?? (now.value.kind === 'filmed' ? null : now.value))
 /** How long it takes to make all that is concerned. */
 const takes = computed(() => {
-  const concerned = new Set(scope.value === 'talk' ? stretches.value : camerasOf(props.visit))
-  const all = (talk.film?.stretches ?? []).filter(({ id }) => concerned.has(id)).reduce((sum, { length }) => sum + length, 0)
+  const meant = new Set(concerned.value)
+  const all = (talk.film?.stretches ?? []).filter(({ id }) => meant.has(id)).reduce((sum, { length }) => sum + length, 0)
   return roughTime(all * backdrops.pace)
 })
 
@@ -92,13 +75,13 @@ async function bring(files: readonly File[]): Promise<void> {
   bringing.value = false
 }
 function use(backdrop: Backdrop): void {
-  const { visit } = props
   tried.value = null
   void show(null)
   void edits.editThen(() => {
-    if (scope.value === 'talk')
-      return { kind: 'backdrop', stretches: stretches.value, visits: [], backdrop: backdrop.kind === 'filmed' ? null : backdrop }
-    return visit === null ? null : { kind: 'backdrop', stretches: [], visits: [visit.id], backdrop }
+    const named = face.named()
+    // Of a recording nothing is said then; a visit may differ from its recording.
+    const none = named !== null && named.visits.length === 0 && backdrop.kind === 'filmed'
+    return named === null ? null : { kind: 'backdrop', ...named, backdrop: none ? null : backdrop }
   })
 }
 const find = (finder: BackdropFinder): void => {
@@ -113,19 +96,9 @@ watch(scope, () => {
   <div v-if="stretches.length > 0" class="backdrop" role="group" aria-label="Backdrop">
     <p class="wrapped">
       <b>Backdrop</b>
-      <el-segmented v-model="scope" :options="[...SCOPES]" size="small" aria-label="Whose backdrop" />
+      <el-segmented v-model="scope" :options="[...scopes]" size="small" aria-label="Whose backdrop" />
       <span class="gap" />
-      <button
-        v-if="now.kind !== 'filmed'"
-        class="press small"
-        :aria-pressed="dressing.asRecorded"
-        title="Hold it, or the key O, to see the picture as it was filmed"
-        @pointerdown="held.hold"
-        @pointerup="held.release"
-        @pointerleave="held.release"
-      >
-        <kbd>O</kbd>Hold: as filmed
-      </button>
+      <HoldAsRecorded v-if="now.kind !== 'filmed'" label="as filmed" hint="Hold it, or the key O, to see the picture as it was filmed" />
     </p>
     <el-segmented
       class="wide"

@@ -3,6 +3,7 @@ import { AS_FILMED, LIGHT_RANGE, NO_LIGHTS } from '@core/model'
 import type { Light } from '@core/model'
 import { isAsFilmed } from '@core/programme'
 import type { Visit } from '@core/programme'
+import { useFaceScope } from '~/composables/useFaceScope'
 import { useProgrammeEdits } from '~/stores/programme-edits'
 import { useTalk } from '~/stores/talk'
 
@@ -10,28 +11,17 @@ import { useTalk } from '~/stores/talk'
 const props = defineProps<{ visit: Visit | null; /** Of the picture that is on; null: there is none. */ measure: () => Light | null }>()
 const talk = useTalk()
 const edits = useProgrammeEdits()
-const SCOPES = [
-  { value: 'talk', label: 'All of the talk' },
-  { value: 'visit', label: 'This visit' },
-] as const
-const scope = ref<(typeof SCOPES)[number]['value']>('talk')
-const stretches = computed(() => [
-  ...new Set(talk.programme.pieces.flatMap((piece) => (piece.kind === 'recorded' && piece.camera !== null ? [piece.camera.stretch] : []))),
-])
-const said = computed(() => talk.programme.lights ?? NO_LIGHTS)
-const now = computed<Light>(() => {
-  const own = scope.value === 'visit' && props.visit !== null ? said.value.visits[props.visit.id] : undefined
-  const [first] = stretches.value
-  return own ?? (first === undefined ? undefined : said.value.stretches[first]) ?? AS_FILMED
-})
+const face = useFaceScope(computed(() => props.visit))
+const { scope, scopes, stretches } = face
+const now = computed<Light>(() => face.saidOf(talk.programme.lights ?? NO_LIGHTS) ?? AS_FILMED)
 const unmeasured = ref(false)
 
 function set(light: Light): void {
   unmeasured.value = false
-  const { visit } = props
   void edits.editThen(() => {
-    if (scope.value === 'talk') return { kind: 'light', stretches: stretches.value, visits: [], light: isAsFilmed(light) ? null : light }
-    return visit === null ? null : { kind: 'light', stretches: [], visits: [visit.id], light }
+    const named = face.named()
+    const none = named !== null && named.visits.length === 0 && isAsFilmed(light)
+    return named === null ? null : { kind: 'light', ...named, light: none ? null : light }
   })
 }
 const change = (fields: Partial<Light>): void => {
@@ -53,7 +43,7 @@ const SLIDERS = [
   <div v-if="stretches.length > 0" class="light" role="group" aria-label="Light">
     <p class="wrapped">
       <b>Light</b>
-      <el-segmented v-model="scope" :options="[...SCOPES]" size="small" aria-label="Whose light" />
+      <el-segmented v-model="scope" :options="[...scopes]" size="small" aria-label="Whose light" />
       <span class="gap" />
       <button class="press small" :disabled="edits.busy" @click="asMeasured">As measured</button>
       <button class="press quiet small" :disabled="edits.busy || isAsFilmed(now)" @click="set(AS_FILMED)">As filmed</button>

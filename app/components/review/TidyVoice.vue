@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { Hum, NoiseWay } from '@core/model'
 import type { Visit } from '@core/programme'
-import { useHeldAsRecorded } from '~/composables/useHeldAsRecorded'
 import { useTidyVoice } from '~/composables/useTidyVoice'
 import type { VoiceScope } from '~/composables/useTidyVoice'
 import { useDressing } from '~/stores/dressing'
@@ -34,7 +33,6 @@ const noise = computed(() => now.value.noise ?? 'none')
 const hum = computed(() => now.value.hum ?? 'none')
 
 onMounted(() => void dressing.loadVoices())
-const held = useHeldAsRecorded()
 </script>
 
 <template>
@@ -50,17 +48,7 @@ const held = useHeldAsRecorded()
       >
       <el-segmented v-model="scope" :options="[...SCOPES]" size="small" aria-label="Whose voice" />
       <span class="gap" />
-      <button
-        v-if="isTidy"
-        class="press small"
-        :aria-pressed="dressing.asRecorded"
-        title="Hold it, or the key O, to hear the recording as it is"
-        @pointerdown="held.hold"
-        @pointerup="held.release"
-        @pointerleave="held.release"
-      >
-        <kbd>O</kbd>Hold: as recorded
-      </button>
+      <HoldAsRecorded v-if="isTidy" label="as recorded" hint="Hold it, or the key O, to hear the recording as it is" />
     </p>
     <p v-if="!heard" class="soft">No voice is heard here.</p>
     <p v-else-if="said === null" class="soft" role="status">The voice is being measured …</p>
