@@ -39,6 +39,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   'small-form': () => import('./small-form'),
   'tidy-voice': () => import('./tidy-voice'),
   backdrop: () => import('./backdrop'),
+  'export-backdrop': () => import('./export-backdrop'),
   'film-visits': () => import('./film-visits'),
 }
 

@@ -256,7 +256,7 @@ export const picturesOver = ({ overlays = [] }: Pick<Programme, 'overlays'>): re
   overlays.flatMap((overlay) => (overlay.kind === 'picture' ? [overlay.asset] : []))
 
 /** Pictures that are seen behind the presenter. */
-const picturesBehind = ({ backdrops = NO_BACKDROPS }: Pick<Programme, 'backdrops'>): readonly AssetId[] =>
+export const picturesBehind = ({ backdrops = NO_BACKDROPS }: Pick<Programme, 'backdrops'>): readonly AssetId[] =>
   [...Object.values<Backdrop>(backdrops.stretches), ...Object.values<Backdrop>(backdrops.visits)].flatMap((backdrop) =>
     backdrop.kind === 'picture' ? [backdrop.asset] : [],
   )

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import type { ObjectSchema } from 'joi'
 import { ARCHIVE_VERSION, missingFrom, picturedIn, programmesIn } from '@core/archive'
 import type { ArchivedStretch, TalkArchive } from '@core/archive'
-import { picturesOver } from '@core/programme'
+import { picturesBehind, picturesOver } from '@core/programme'
 import { assetsForViewers } from '@core/screening'
 import { Refusal } from '@core/model'
 import * as schemas from '@contracts/schemas'
@@ -92,7 +92,7 @@ async function checkPictures(archive: TalkArchive, folder: string): Promise<void
   const files = new Map(assets.map(({ digest, file }) => [digest, file]))
   const clips = new Set<string>(versions.flatMap((version) => (version.clips ?? []).map(({ media }) => media.file)))
   try {
-    const over = programmesIn(archive).flatMap(picturesOver)
+    const over = programmesIn(archive).flatMap((programme) => [...picturesOver(programme), ...picturesBehind(programme)])
     for (const digest of new Set([...assetsForViewers(versions.map(picturedIn)), ...over])) {
       const file = files.get(digest)
       if (file !== undefined && !clips.has(digest)) await drawer.draw({ path: join(folder, file), page: null, box: TRIED })
