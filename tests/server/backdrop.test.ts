@@ -101,6 +101,16 @@ describe('a backdrop', () => {
     expect(newest?.facts?.encoded).toBe(0)
   })
 
+  it('that is changed while a file is made is not in that file', async () => {
+    const making = delivered(client, talk, { name: 'begun', lines: 720 })
+    await until('the file to be ordered', async () =>
+      (await client.get<readonly DeliveryView[]>('GET', `/talks/${talk}/deliveries`)).some(({ file }) => file.startsWith('begun')),
+    )
+    await put({ kind: 'plain', colour: '#24413B', finder: 'outline' })
+    expect(shareOf(await frameOf(await making, 45), PINE)).toBeLessThan(0.001)
+    await put(null)
+  })
+
   it('that is told by a cloth that is not there says so, and what was recorded is seen', async () => {
     await put({ kind: 'soft', finder: 'cloth' })
     const { films } = await settled()

@@ -91,6 +91,19 @@ describe('music', () => {
     expect(sentenceOf(locked.body)).toContain('can be read')
   })
 
+  it('is left where it is when a picture over it is far too large, or none', async () => {
+    const wide = join(folder, 'wide.png')
+    execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'color=c=teal:s=30000x40', '-frames:v', '1', '-y', wide])
+    const [taken] = await client.get<readonly { readonly size: { readonly width: number } }[]>(
+      'POST',
+      `/talks/${talk}/pictures`,
+      fileForm('wide.png', await readFile(wide)),
+    )
+    expect(taken?.size.width).toBeLessThanOrEqual(4096)
+    const none = await client.ask('POST', `/talks/${talk}/pictures`, fileForm('none.png', Buffer.from('no picture at all')))
+    expect([none.status >= 400 && none.status < 500, sentenceOf(none.body).length > 20]).toEqual([true, true])
+  })
+
   it('and pictures of another talk cannot be laid over this one', async () => {
     const [visit] = visitsOf((await film()).programme)
     const { programme } = await film()
