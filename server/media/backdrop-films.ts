@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { readFile, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
+import pLimit from 'p-limit'
 import { clothColour } from '@core/camera'
 import { Refusal } from '@core/model'
 import type { Ms, NewBackdrop } from '@core/model'
@@ -28,6 +29,8 @@ const FINDING = 300_000
 const MAKING = { beside: 120_000, share: 4 } as const
 /** How much of the work it is to find outlines where none are known. */
 const FOUND = 0.4
+/** Parts whose outlines are found at a time: each takes a processor. */
+const AT_ONCE = 2
 /** How long one picture may take. */
 const STILL = 60_000
 /** How much others are let go first. */
@@ -74,17 +77,19 @@ async function madeAs(path: string, make: (part: string) => Promise<void>): Prom
 /** Finds the outlines of a recording that are not known yet, and puts all of them into one file. @returns share of them that was there */
 async function outlinesOf(camera: CameraFile, length: Ms, out: string, { stretch, signal, onShare }: MakeBackdrop): Promise<number> {
   const parts = Math.max(1, Math.ceil(length / OUTLINE_PART))
-  const found: Buffer[] = []
-  let known = 0
-  for (let part = 0; part < parts; part += 1) {
+  let [known, done] = [0, 0]
+  const find = async (part: number): Promise<Buffer> => {
     signal?.throwIfAborted()
     const path = outlinePath(stretch, part)
     const apart = { ...apartBounds(), time: FINDING, niceness: NICENESS, signal }
     if (await foundInCache(path)) known += 1
     else await madeAs(path, (file) => findOutline({ camera, part, out: file, apart }))
-    found.push(await readFile(path))
-    onShare?.((FOUND * (part + 1)) / parts, (FOUND * known) / parts)
+    done += 1
+    onShare?.((FOUND * done) / parts, (FOUND * known) / parts)
+    return await readFile(path)
   }
+  const limit = pLimit(AT_ONCE)
+  const found = await Promise.all(Array.from({ length: parts }, (_, part) => limit(() => find(part))))
   await writeFile(out, Buffer.concat(found), { mode: 0o600 })
   return known / parts
 }
