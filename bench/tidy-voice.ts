@@ -8,7 +8,7 @@ import { treatVoice } from '@render/sound'
 import { MEASURING_WORDS, TextMaker } from './speech/made-text'
 import { SAMPLE_RATE } from './speech/made-speech'
 import type { Voice } from './speech/voices'
-import { listened, record, talkOf } from './words'
+import { listened, spoken, talkOf } from './words'
 import type { Recorded } from './words'
 import type { Figure } from './figure'
 
@@ -89,7 +89,8 @@ export async function measure(): Promise<Figure> {
   try {
     for (const [n, voice] of VOICES.entries()) {
       const talk = talkOf(new TextMaker(MEASURING_WORDS, seed + n), false)
-      const inRoom = (snr: number): Recorded => record(voice, new TextMaker(MEASURING_WORDS, seed + n), talk, snr)
+      // Said once: a voice may say the same otherwise the next time.
+      const inRoom = spoken(voice, new TextMaker(MEASURING_WORDS, seed + n), talk)
       const [before, clean] = [inRoom(SNR), inRoom(UNHEARD).speech.samples]
       const notes = talk.map((slide) => slide.notes)
       const heard = await listened(before, notes)

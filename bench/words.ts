@@ -65,7 +65,10 @@ export interface Recorded {
   readonly shown: readonly ShownText[]
 }
 
-export function record(voice: Voice, maker: TextMaker, talk: readonly Spoken[], snr: number): Recorded {
+export const record = (voice: Voice, maker: TextMaker, talk: readonly Spoken[], snr: number): Recorded => spoken(voice, maker, talk)(snr)
+
+/** Has a talk said once. @returns what records it in a room that is so many dB below it */
+export function spoken(voice: Voice, maker: TextMaker, talk: readonly Spoken[]): (snr: number) => Recorded {
   const speech = new SpeechMaker(voice, maker)
   speech.pause(500)
   const shown = talk.map(({ said }, text) => {
@@ -74,7 +77,7 @@ export function record(voice: Voice, maker: TextMaker, talk: readonly Spoken[], 
     speech.pause(600)
     return { from, until: speech.at, text }
   })
-  return { speech: speech.finish(snr), shown }
+  return (snr) => ({ speech: speech.finish(snr), shown })
 }
 
 const plain = (text: string): string => text.toLowerCase().replaceAll(/[^\p{L}\p{N}%']/gu, '')

@@ -13,7 +13,7 @@ import { SAMPLES_IN, SAMPLES_OUT, SAMPLE_RATE } from './pcm'
 import { SampleReader } from './sample-reader'
 
 /** Grows whenever the same treatment would sound otherwise. */
-export const TREATMENT = 1
+export const TREATMENT = 2
 
 export interface TreatVoiceOrder {
   /** The voice as it was recorded: mono samples of 16 bits. */
@@ -33,7 +33,7 @@ const RUMBLE = [filter('highpass', [], { f: 75 }), filter('highpass', [], { f: 7
 const HARMONICS = 6
 const NARROW = 3
 /** By how much the gate takes each part of the spectrum down, and how far above the room it begins, in dB. */
-const GATE = { by: 14, above: 6, least: -80, most: -20 } as const
+const GATE = { by: 30, above: 3.6, least: -80, most: -20 } as const
 /** A gate gives each moment so many samples late. Measured. */
 const GATE_LATENCY = 1200
 const SOFT_S = filter('deesser', [], { i: 0.5, m: 0.6, f: 0.4 })
