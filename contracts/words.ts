@@ -1,4 +1,5 @@
 import type { Ms, Said, StretchId } from '@core/model'
+import type { UnknownWord } from '@core/spelling'
 import type { Correction } from '@core/words'
 
 /**
@@ -49,3 +50,10 @@ export const CAPTION_KINDS = ['vtt', 'srt'] as const
 export type CaptionKind = (typeof CAPTION_KINDS)[number]
 export const TRANSCRIPT_KINDS = ['docx', 'html', 'md', 'txt'] as const
 export type TranscriptKind = (typeof TRANSCRIPT_KINDS)[number]
+
+/** Words of a talk that may be misspelt. */
+export interface SpellingView {
+  /** Whether there is a dictionary for the talk's language. */
+  readonly checked: boolean
+  readonly words: readonly (UnknownWord & { /** What may be meant, the likeliest first. */ readonly instead: readonly string[] })[]
+}

@@ -146,6 +146,7 @@ describe('with accounts on', () => {
       ['GET', `/stretches/${stretch}/backdrop?kind=soft&finder=outline`],
       ['GET', `/stretches/${stretch}/backdrop-still?kind=soft&finder=outline&at=0`],
       ['POST', `/talks/${talk}/backdrops`],
+      ['GET', `/talks/${talk}/spelling`],
       ['GET', `/deliveries/${delivery}/file`],
       ['GET', `/deliveries/${delivery}/preview`],
       ['POST', `/deliveries/${delivery}/cancel`],

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { emptyComposition } from '@core/compose'
 import type { ComposedPicture, Composition } from '@core/model'
-import type { TalkCard, ImportView, TalkView } from '@contracts'
+import type { TalkCard, ImportView, SpellingView, TalkView } from '@contracts'
 import { openPdf, pageOf, pageWords } from '@render/pdf'
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
@@ -287,5 +287,32 @@ describe('between talks and out of them', () => {
       expect((await talkOf(talk)).language).toBe(language)
       expect((await client.get<readonly TalkCard[]>('GET', '/talks')).some((card) => card.id === talk)).toBe(true)
     }
+  })
+})
+
+describe('spelling', () => {
+  const LESSON_WITH_SLIPS = '# The tide tabel\n\nSkerrow at low water, 5.6m\n\n???\n\nThe tabel is of the harbour of Skerrow.\n'
+
+  it('tells words that no dictionary knows until they are put right, or are the talk’s own', async () => {
+    const talk = await talkWith(formOf({ 'tides.md': LESSON_WITH_SLIPS }))
+    const [slide] = (await talkOf(talk)).slides
+    const spelling = (): Promise<SpellingView> => client.get('GET', `/talks/${talk}/spelling`)
+    const found = await spelling()
+    expect(found).toMatchObject({
+      checked: true,
+      words: [
+        { word: 'tabel', slides: [slide?.id] },
+        { word: 'Skerrow', slides: [slide?.id] },
+      ],
+    })
+    expect(found.words[0]?.instead).toContain('table')
+    await client.get('PUT', `/talks/${talk}/words/terms`, { terms: ['Skerrow'] })
+    expect((await spelling()).words.map(({ word }) => word)).toEqual(['tabel'])
+  })
+
+  it('says nothing in a language that it has no dictionary of', async () => {
+    const talk = await talkWith(formOf({ 'tides.md': LESSON_WITH_SLIPS }))
+    await client.get('PATCH', `/talks/${talk}`, { language: 'cs' })
+    expect(await client.get<SpellingView>('GET', `/talks/${talk}/spelling`)).toEqual({ checked: false, words: [] })
   })
 })

@@ -19,7 +19,7 @@ const NAMED = 3
         ><template v-for="(place, n) in places.slice(0, NAMED)" :key="n"
           >{{ n > 0 ? ', ' : '' }}<NuxtLink :to="place.to" :title="place.title">{{ place.name }}</NuxtLink></template
         ><template v-if="places.length > NAMED"> and {{ places.length - NAMED }} more</template></span
-      ></span
-    >
+      ><slot
+    /></span>
   </li>
 </template>

@@ -99,6 +99,7 @@ const refused = computed(() => props.recipe?.limit.kind === 'hold' && over.value
       :places="places.map((place) => ({ name: nameOf(place), to: linkTo(place, kind) }))"
     />
     <NeverSaidCheck v-if="recipe?.timing !== 'planned'" />
+    <SpellingCheck />
     <li v-if="findings.length === 0" class="good">
       <CircleCheck aria-label="In order" /><b>{{
         recipe?.timing === 'planned' ? 'Every slide is in it for its planned time' : 'Every slide is in it; voice and face are in order'

@@ -5,6 +5,16 @@ import { useTalk } from '~/stores/talk'
 
 const talk = useTalk()
 const sending = ref(false)
+const route = useRoute()
+// A slide that something leads to.
+watch(
+  () => [route.query['slide'], talk.slides.length > 0] as const,
+  ([named]) => {
+    const slide = talk.slides.find(({ id }) => id === named)
+    if (slide !== undefined) talk.select(slide.id)
+  },
+  { immediate: true },
+)
 
 useHead({ title: () => `Prepare · ${talk.talk?.name ?? 'Aisle Talk'}` })
 

@@ -1,0 +1,2 @@
+export * from './misspelt'
+export * from './words-to-spell'
