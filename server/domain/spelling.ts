@@ -19,21 +19,36 @@ const PROPOSALS = 3
 type Speller = ReturnType<typeof nspell>
 
 /** Dictionaries take a second to read and much memory; those of the languages asked for last stay. */
-const spellers = new Remembered<Speller | null>(3)
+const spellers = new Remembered<readonly Speller[]>(3)
 
-/** A dictionary that ships, or that the operator put there; null: there is none for a language. */
-async function spellerOf(language: string): Promise<Speller | null> {
+/** A dictionary that the operator put there; null: there is none of that name. */
+async function ownDictionary(folder: string, tag: string): Promise<Speller | null> {
+  const read = (ending: string): Promise<Buffer | null> => readFile(join(folder, `${tag}.${ending}`)).catch(() => null)
+  const [aff, dic] = [await read('aff'), await read('dic')]
+  return aff === null || dic === null ? null : nspell(aff, dic)
+}
+
+/** English as it ships: of a country that is named, or of both where none is. */
+async function shippedEnglish(language: string): Promise<readonly Speller[]> {
+  const country = language.slice(3).toUpperCase()
+  const spelt: Speller[] = []
+  const add = ({ aff, dic }: { readonly aff: Uint8Array; readonly dic: Uint8Array }): number =>
+    spelt.push(nspell(Buffer.from(aff), Buffer.from(dic)))
+  if (country !== 'US') add((await import('dictionary-en-gb')).default)
+  if (country === 'US' || country === '') add((await import('dictionary-en')).default)
+  return spelt
+}
+
+/** Dictionaries of a language: a word is right that any of them knows. None: it cannot be spelt here. */
+async function spellersOf(language: string): Promise<readonly Speller[]> {
   const { dictionaries } = settings()
   // It names a file: nothing but a tag may.
-  const tags = /^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i.test(language) ? [language, language.slice(0, 2)] : []
-  for (const tag of dictionaries === null ? [] : tags) {
-    const read = (ending: string): Promise<Buffer | null> => readFile(join(dictionaries ?? '', `${tag}.${ending}`)).catch(() => null)
-    const [aff, dic] = [await read('aff'), await read('dic')]
-    if (aff !== null && dic !== null) return nspell(aff, dic)
+  if (!/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i.test(language)) return []
+  for (const tag of dictionaries === null ? [] : [language, language.slice(0, 2)]) {
+    const own = await ownDictionary(dictionaries ?? '', tag)
+    if (own !== null) return [own]
   }
-  if (!tags.some((tag) => tag.toLowerCase() === 'en')) return null
-  const { aff, dic } = (await import('dictionary-en')).default
-  return nspell(Buffer.from(aff), Buffer.from(dic))
+  return language.slice(0, 2).toLowerCase() === 'en' ? await shippedEnglish(language) : []
 }
 
 /** What is written for a talk's slides. */
@@ -63,10 +78,11 @@ async function typedIn(q: Queries, talk: string): Promise<readonly SpeltText[]> 
 /** Words of a talk that no dictionary knows, nor the talk itself. */
 export async function spellingOf(q: Queries, talk: string): Promise<SpellingView> {
   const { language, terms } = await q.selectFrom('talk').select(['language', 'terms']).where('id', '=', talk).executeTakeFirstOrThrow()
-  const speller = await spellers.of(language, () => spellerOf(language))
-  if (speller === null) return { checked: false, words: [] }
+  const speller = await spellers.of(language, () => spellersOf(language))
+  if (speller.length === 0) return { checked: false, words: [] }
   const texts = [...(await writtenIn(q, talk)), ...(await typedIn(q, talk))]
-  const found = unknownWords(texts, (word) => speller.correct(word), terms).slice(0, MOST_WORDS)
-  const proposed = (word: UnknownWord, n: number) => (n < MOST_PROPOSED ? speller.suggest(word.word).slice(0, PROPOSALS) : [])
+  const found = unknownWords(texts, (word) => speller.some((one) => one.correct(word)), terms).slice(0, MOST_WORDS)
+  const proposed = ({ word }: UnknownWord, n: number): readonly string[] =>
+    n < MOST_PROPOSED ? (speller[0]?.suggest(word) ?? []).slice(0, PROPOSALS) : []
   return { checked: true, words: found.map((word, n) => ({ ...word, instead: proposed(word, n) })) }
 }
