@@ -182,7 +182,10 @@ const taken = page.getByText('Taken, receipt')
 for (let tries = 0; tries < 40 && !(await taken.isVisible()); tries += 1) {
   const naming = page.getByRole('button', { name: 'Call it that' })
   const handing = page.getByRole('button', { name: 'Hand in', exact: true })
+  // What was taken back counts as a change of the talk: its file is made anew.
+  const making = page.getByRole('button', { name: 'Make this file' })
   if (await naming.isVisible()) await naming.click()
+  else if (await making.and(page.locator(':enabled')).isVisible()) await making.click()
   else if (await handing.and(page.locator(':enabled')).isVisible()) await handing.click()
   await page.waitForTimeout(1500)
 }
