@@ -264,7 +264,7 @@ await idle()
 await shoot('entry')
 await page.goto(url)
 
-await page.getByRole('link', { name: 'All talks' }).click()
+await page.getByRole('link', { name: 'All talks', exact: true }).click()
 await page.getByRole('link', { name: 'Open Counting swifts by ear' }).click()
 await page
   .getByRole('article', { name: /^Slide 3:/ })
