@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import type { NewBackdrop, Size } from '@core/model'
 import { clothColour } from '@core/camera'
 import { OUTLINE_SIZE, findOutline, lookedAt, makeBackdropFilm } from '@render/backdrop'
-import { outputOf } from '@render/process'
+import { outputOf, piecesOf } from '@render/process'
 import type { CameraFile } from '@render/video'
 import { filmLively, speakerAt } from '../tests/harness/lively-camera'
 import type { Behind } from '../tests/harness/lively-camera'
@@ -18,15 +18,11 @@ const WANTED = { right: 0.95, steady: 2 } as const
 const ROWS = 6
 
 /** Grey pictures of a film, one after the other. */
-async function* greyOf(path: string): AsyncGenerator<Uint8Array> {
-  const size = SIZE.width * SIZE.height
-  let left = Buffer.alloc(0)
-  const args = ['-hide_banner', '-loglevel', 'error', '-i', path, '-f', 'rawvideo', '-pix_fmt', 'gray', 'pipe:1']
-  for await (const chunk of outputOf('ffmpeg', args)) {
-    left = Buffer.concat([left, chunk])
-    for (; left.length >= size; left = left.subarray(size)) yield Uint8Array.from(left.subarray(0, size))
-  }
-}
+const greyOf = (path: string): AsyncGenerator<Uint8Array> =>
+  piecesOf(
+    outputOf('ffmpeg', ['-hide_banner', '-loglevel', 'error', '-i', path, '-f', 'rawvideo', '-pix_fmt', 'gray', 'pipe:1']),
+    SIZE.width * SIZE.height,
+  )
 
 /** The places in a row where it begins and ends, in pixels with parts; null where it does not. */
 function edgesOf(covered: Uint8Array, row: number): readonly [number, number] | null {

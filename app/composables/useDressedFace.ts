@@ -26,7 +26,7 @@ export function useDressedFace(arrived: () => void) {
     },
     arrived,
     () => {
-      dressing.trouble = 'The face cannot be shown with its backdrop here, so it is seen as filmed. In the file it is there.'
+      backdrops.trouble = 'The face cannot be shown with its backdrop here, so it is seen as filmed. In the file it is there.'
     },
   )
   let lit: LitPicture | null = null

@@ -3,15 +3,24 @@ import type { ByRecording, StretchId, VisitId } from '@core/model'
 import type { Visit } from '@core/programme'
 import { useTalk } from '~/stores/talk'
 
-const SCOPES = [
+export const FACE_SCOPES = [
   { value: 'talk', label: 'All of the talk' },
   { value: 'visit', label: 'This visit' },
 ] as const
+export type FaceScope = (typeof FACE_SCOPES)[number]['value']
+
+/** What an edit says, and of what. */
+interface Saying<Value> {
+  readonly stretches: readonly StretchId[]
+  readonly visits: readonly VisitId[]
+  /** null: nothing. */
+  readonly value: Value | null
+}
 
 /** Whose face is meant: that of the whole talk, or that of the visit that is on. */
 export function useFaceScope(visit: Ref<Visit | null>) {
   const talk = useTalk()
-  const scope = ref<(typeof SCOPES)[number]['value']>('talk')
+  const scope = ref<FaceScope>('talk')
   const camerasOf = (one: Visit | null): readonly StretchId[] => {
     const pieces = one === null ? talk.programme.pieces : talk.programme.pieces.slice(...one.pieces)
     return [...new Set(pieces.flatMap((piece) => (piece.kind === 'recorded' && piece.camera !== null ? [piece.camera.stretch] : [])))]
@@ -28,10 +37,13 @@ export function useFaceScope(visit: Ref<Visit | null>) {
     return own ?? (first === undefined ? undefined : stretches[first]) ?? null
   }
 
-  /** What an edit names; null: no visit is on. */
-  function named(): { readonly stretches: readonly StretchId[]; readonly visits: readonly VisitId[] } | null {
-    if (scope.value === 'talk') return { stretches: stretches.value, visits: [] }
-    return visit.value === null ? null : { stretches: [], visits: [visit.value.id] }
+  /**
+   * What an edit says of what is meant; null: no visit is on. Of recordings nothing is said where that changes nothing; a visit may differ
+   * from its recording.
+   */
+  function saying<Value>(value: Value, isNothing: boolean): Saying<Value> | null {
+    if (scope.value === 'talk') return { stretches: stretches.value, visits: [], value: isNothing ? null : value }
+    return visit.value === null ? null : { stretches: [], visits: [visit.value.id], value }
   }
-  return { scopes: SCOPES, scope, stretches, concerned, saidOf, named }
+  return { scope, stretches, concerned, saidOf, saying }
 }

@@ -59,7 +59,9 @@ export class MediaBeside<Element extends HTMLMediaElement> {
     if (begins) void element.play().catch(() => undefined)
     if (!playing) element.pause()
     const most = begins ? BEGINNING : SLIP
-    if (!element.seeking && Math.abs(element.currentTime - at / 1000) > (playing ? most : 0.001)) element.currentTime = at / 1000
+    // One that is over stands at its end.
+    const place = Math.min(at / 1000, element.duration || Infinity)
+    if (!element.seeking && Math.abs(element.currentTime - place) > (playing ? most : 0.001)) element.currentTime = place
   }
 
   /** Lets go of everything that was loaded. */

@@ -15,6 +15,8 @@ export const useBackdrops = defineStore('backdrops', () => {
   const edits = useProgrammeEdits()
   const films = shallowRef<readonly BackdropFilmView[]>([])
   const pace = ref(USUAL_PACE)
+  /** What cannot be shown here; null: nothing. */
+  const trouble = ref<string | null>(null)
 
   async function load(again = false): Promise<void> {
     const id = talk.talk?.id
@@ -52,5 +54,5 @@ export const useBackdrops = defineStore('backdrops', () => {
   const tryOut = (stretch: StretchId, at: Ms, backdrop: NewBackdrop): Promise<BackdropStillView> =>
     api.get(`/stretches/${stretch}/backdrop-still?at=${String(Math.round(at))}&${backdropQuery(backdrop)}`)
 
-  return { films, pace, isThere, underWay, failed, retry, tryOut }
+  return { films, pace, trouble, isThere, underWay, failed, retry, tryOut }
 })

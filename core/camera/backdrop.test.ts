@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { clothColour, outlineAdvice, presenterOutline, steadyOutline } from '.'
+import type { Colour } from '.'
 
 const [WIDTH, HEIGHT] = [64, 36]
-type Colour = readonly [number, number, number]
 
 /** A picture of one colour with somebody in the middle, and the outline of them. */
 function pictureOf(behind: Colour, somebody: Colour, sure = 255) {
@@ -25,9 +25,7 @@ describe('a cloth', () => {
     ['dim green', [30, 92, 48]],
     ['blue', [40, 70, 190]],
   ] as const)('that is %s is seen by its colour', (_, colour) => {
-    const found = clothColour(pictureOf(colour, SKIN).pixels, WIDTH, HEIGHT)
-    const of = (at: number): number => Number.parseInt((found ?? '').slice(at, at + 2), 16)
-    expect([of(1), of(3), of(5)]).toEqual(colour)
+    expect(clothColour(pictureOf(colour, SKIN).pixels, WIDTH, HEIGHT)).toEqual(colour)
   })
 
   it.each([

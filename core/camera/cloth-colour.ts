@@ -9,7 +9,8 @@ const STEP = 6
 /** The edge that is looked at: a share of the width on both sides, and of the height above. */
 const EDGE = 0.16
 
-type Colour = readonly [number, number, number]
+/** Red, green and blue, 0 to 255. */
+export type Colour = readonly [number, number, number]
 
 function* edgeColours(pixels: Uint8Array, width: number, height: number): Generator<Colour> {
   const [aside, above] = [Math.round(width * EDGE), Math.round(height * EDGE)]
@@ -31,14 +32,13 @@ function hueOf([r, g, b]: Colour): number | null {
 }
 
 const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0
-const hex = (value: number): string => value.toString(16).padStart(2, '0').toUpperCase()
 
 /**
  * The colour of a cloth that hangs behind who is before a camera.
  * @param pixels red, green and blue of a picture, a byte each, row by row
- * @returns as `#RRGGBB`; null where no green or blue cloth covers its edge
+ * @returns null where no green or blue cloth covers its edge
  */
-export function clothColour(pixels: Uint8Array, width: number, height: number): string | null {
+export function clothColour(pixels: Uint8Array, width: number, height: number): Colour | null {
   const byHue = new Map<number, Colour[]>()
   let looked = 0
   for (const colour of edgeColours(pixels, width, height)) {
@@ -56,5 +56,5 @@ export function clothColour(pixels: Uint8Array, width: number, height: number): 
   const found = [first - 1, first, first + 1].flatMap((step) => byHue.get(step) ?? [])
   if (found.length < looked * LEAST_SHARE) return null
   const of = (n: 0 | 1 | 2): number => middle(found.map((colour) => colour[n]))
-  return `#${hex(of(0))}${hex(of(1))}${hex(of(2))}`
+  return [of(0), of(1), of(2)]
 }

@@ -6,6 +6,9 @@ export const WARMTH = 0.06
 export const OF_BLUE = [0, -0.1873, 1.8556] as const
 export const OF_RED = [1.5748, -0.4681, 0] as const
 
+/** How light a colour is (ITU-R BT.709), in the unit of its parts. */
+export const lightnessOf = (r: number, g: number, b: number): number => 0.2126 * r + 0.7152 * g + 0.0722 * b
+
 /** What a light does to the lightness of a picture and its differences of colour, all from 0 to 1 with grey in the middle. */
 export interface LightTransfer {
   /** By how much each is stretched around its middle. */

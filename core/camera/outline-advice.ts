@@ -1,9 +1,10 @@
+import { lightnessOf } from './light'
+import { OUTLINE_CERTAINTY } from './presenter-outline'
+
 /** What would help to tell who is before a camera from what is behind. */
 export const OUTLINE_ADVICES = ['nobody', 'dark', 'alike', 'doubtful'] as const
 export type OutlineAdvice = (typeof OUTLINE_ADVICES)[number]
 
-/** Of an outline's values, 0 to 255: surely somebody, and surely not. */
-const SURE = { yes: 164, not: 84 } as const
 /** Somebody covers at least so much of a picture. */
 const LEAST_COVERED = 0.04
 /** Darker than this, of 255, a face is hard to tell. */
@@ -33,8 +34,8 @@ function looksOf(outline: Uint8Array, pixels: Uint8Array): Looks {
   const [somebody, room] = [nothing(), nothing()]
   let doubt = 0
   for (const [n, value] of outline.entries()) {
-    if (value > SURE.not && value < SURE.yes) doubt += 1
-    const sum = value >= SURE.yes ? somebody : room
+    if (value > OUTLINE_CERTAINTY.not && value < OUTLINE_CERTAINTY.yes) doubt += 1
+    const sum = value >= OUTLINE_CERTAINTY.yes ? somebody : room
     sum.count += 1
     sum.r += pixels[n * 3] ?? 0
     sum.g += pixels[n * 3 + 1] ?? 0
@@ -52,11 +53,9 @@ export function outlineAdvice(outline: Uint8Array, pixels: Uint8Array): readonly
   const { somebody, room, doubt } = looksOf(outline, pixels)
   if (somebody.count < outline.length * LEAST_COVERED) return ['nobody']
   const [own, behind] = [mean(somebody), mean(room)]
-  // Lightness of ITU-R BT.709.
-  const lightness = 0.2126 * own[0] + 0.7152 * own[1] + 0.0722 * own[2]
   const apart = room.count === 0 ? ALIKE : Math.hypot(own[0] - behind[0], own[1] - behind[1], own[2] - behind[2])
   const found: Readonly<Record<Exclude<OutlineAdvice, 'nobody'>, boolean>> = {
-    dark: lightness < DARK,
+    dark: lightnessOf(...own) < DARK,
     alike: apart < ALIKE,
     doubtful: doubt > somebody.count * MOST_DOUBT,
   }

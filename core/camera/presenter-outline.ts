@@ -1,5 +1,5 @@
-/** A pixel surer than this, of 255, may be of somebody. */
-const SEEN = 84
+/** Of an outline's values, 0 to 255: at most the first surely shows nobody, from the second on it surely shows somebody. */
+export const OUTLINE_CERTAINTY = { not: 84, yes: 164 } as const
 /** What stands apart is somebody too when it is so large, as a share of the largest: two may present. */
 const ALSO_SOMEBODY = 0.3
 
@@ -13,7 +13,7 @@ function markedFrom(start: number, number: number, outline: Uint8Array, marks: I
     const x = at % width
     const beside = [x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1, at - width, at + width]
     for (const next of beside) {
-      if (next < 0 || next >= outline.length || marks[next] !== 0 || (outline[next] ?? 0) <= SEEN) continue
+      if (next < 0 || next >= outline.length || marks[next] !== 0 || (outline[next] ?? 0) <= OUTLINE_CERTAINTY.not) continue
       marks[next] = number
       open.push(next)
     }
@@ -30,7 +30,7 @@ export function presenterOutline(outline: Uint8Array, width: number): Uint8Array
   const marks = new Int32Array(outline.length)
   const counts = [0]
   for (const [at, value] of outline.entries())
-    if (value > SEEN && marks[at] === 0) counts.push(markedFrom(at, counts.length, outline, marks, width))
+    if (value > OUTLINE_CERTAINTY.not && marks[at] === 0) counts.push(markedFrom(at, counts.length, outline, marks, width))
   const least = Math.max(...counts) * ALSO_SOMEBODY
   return outline.map((value, at) => {
     const mark = marks[at] ?? 0

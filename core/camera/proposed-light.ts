@@ -1,6 +1,6 @@
 import { LIGHT_RANGE } from '@core/model'
 import type { Light } from '@core/model'
-import { OF_BLUE, OF_RED, WARMTH } from './light'
+import { OF_BLUE, OF_RED, WARMTH, lightnessOf } from './light'
 
 /** How bright a face in good light is as a rule, how much that varies over the picture, and how warm it is: shares of their ranges. */
 const GOOD = { lightness: 0.47, spread: 0.2, warmth: 0.035 } as const
@@ -24,8 +24,7 @@ export function proposedLight(pixels: Uint8ClampedArray, width: number, height: 
     for (let x = Math.floor(width * 0.25); x < width * 0.75; x += 1) {
       const at = (y * width + x) * 4
       const [r, g, b] = [(pixels[at] ?? 0) / 255, (pixels[at + 1] ?? 0) / 255, (pixels[at + 2] ?? 0) / 255]
-      // Lightness and differences of colour of ITU-R BT.709.
-      const lightness = 0.2126 * r + 0.7152 * g + 0.0722 * b
+      const lightness = lightnessOf(r, g, b)
       sum += lightness
       squares += lightness * lightness
       warm += ((r - lightness) / OF_RED[0] - (b - lightness) / OF_BLUE[2]) / 2

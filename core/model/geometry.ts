@@ -24,6 +24,9 @@ export interface PixelBox extends Size {
   readonly y: number
 }
 
+/** The nearest even number of pixels, two at least: video stores colour for pairs of them. */
+export const evenPixels = (pixels: number): number => Math.max(2, Math.round(pixels / 2) * 2)
+
 /** Whether two rectangles have something in common. */
 export const rectsOverlap = (a: Rect, b: Rect): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
 

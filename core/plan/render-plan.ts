@@ -1,4 +1,4 @@
-import { isVideo } from '@core/model'
+import { evenPixels, isVideo } from '@core/model'
 import type { Lines, Ms, OwnSize, Recipe, Size } from '@core/model'
 import { gainsOf, visitsOf } from '@core/programme'
 import { cardOver, slideOf } from '@core/scene'
@@ -40,13 +40,11 @@ export const videoSize = (shape: Size, lines: Lines): Size => ({
   height: lines,
 })
 
-const even = (pixels: number): number => Math.max(2, Math.round(pixels / 2) * 2)
-
 /** What is drawn of a deck for a picture of some size. */
 function drawnFor(shape: Size, { width, height, fit }: OwnSize): Size {
   const [across, down] = [width / shape.width, height / shape.height]
   const scale = fit === 'bars' ? Math.min(across, down) : Math.max(across, down)
-  const drawn = { width: even(shape.width * scale), height: even(shape.height * scale) }
+  const drawn = { width: evenPixels(shape.width * scale), height: evenPixels(shape.height * scale) }
   return fit === 'bars'
     ? { width: Math.min(width, drawn.width), height: Math.min(height, drawn.height) }
     : { width: Math.max(width, drawn.width), height: Math.max(height, drawn.height) }

@@ -144,7 +144,7 @@ export function contentOfSegment(
   if (segment.kind === 'still') return JSON.stringify(['still', setting, told[0]?.change, ink])
   const { num, den } = segment.tempo
   const { light, backdrop } = segment.inset ?? {}
-  const dressed = [...(light === undefined ? [] : [light]), ...(backdrop === undefined ? [] : [backdrop])]
+  const dressed = [light, backdrop].filter((one) => one !== undefined)
   const camera = segment.inset && [segment.inset.stretch, segment.inset.at, ...(num === den ? [] : [num, den]), ...dressed]
   return JSON.stringify([segment.kind, setting, told.map((run) => [run.change, run.frames]), ink, camera])
 }

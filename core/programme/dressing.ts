@@ -145,6 +145,11 @@ export interface FaceDressing {
   readonly light?: Light
   readonly backdrop?: NewBackdrop
 }
+/** What of it is said. */
+export const dressingOf = ({ light, backdrop }: FaceDressing): FaceDressing => ({
+  ...(light === undefined ? {} : { light }),
+  ...(backdrop === undefined ? {} : { backdrop }),
+})
 export function faceDressing(programme: Pick<Programme, 'lights' | 'backdrops'>, visit: VisitId, stretch: StretchId): FaceDressing {
   const [light, backdrop] = [lightIn(programme, visit, stretch), backdropIn(programme, visit, stretch)]
   return { ...(light === null ? {} : { light }), ...(backdrop === null ? {} : { backdrop }) }

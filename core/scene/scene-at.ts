@@ -1,11 +1,10 @@
 import { WHOLE, framingOf, stageRect } from '@core/layout'
 import { faceDressing, pieceLength, pieceStarts, shownSpan, sourceAt } from '@core/programme'
+import type { FaceDressing } from '@core/programme'
 import type {
   Caption,
   Film,
   Framing,
-  Light,
-  NewBackdrop,
   Ms,
   Piece,
   PlayedClip,
@@ -37,14 +36,10 @@ import { drawnStroke, trackOf } from './track'
 import type { DrawnStroke, LyingStroke, Track } from './track'
 
 /** The camera picture over the slide: which recording, at which of its times, in which framing. */
-export interface InsetScene {
+export interface InsetScene extends FaceDressing {
   readonly stretch: StretchId
   readonly at: Ms
   readonly framing: Framing
-  /** Left out: as filmed. */
-  readonly light?: Light
-  /** Left out: the room. */
-  readonly backdrop?: NewBackdrop
 }
 
 /** A slide as it stands in the frame. */

@@ -1,6 +1,6 @@
 import { dequal } from 'dequal'
 import type { Ms, Piece, RecordedPiece, StretchId } from '@core/model'
-import { faceDressing, intoSpan, pieceLength, sourceAt } from '@core/programme'
+import { dressingOf, faceDressing, intoSpan, pieceLength, sourceAt } from '@core/programme'
 import type { FaceDressing } from '@core/programme'
 import { isCoveredAt, overlayTurns } from '@core/scene'
 import type { FilmIndex, Track } from '@core/scene'
@@ -47,8 +47,7 @@ const goesOn = (last: FacePart, part: FacePart): boolean =>
   last.stretch === part.stretch &&
   last.to === part.from &&
   last.at + last.length === part.at &&
-  dequal(last.light, part.light) &&
-  dequal(last.backdrop, part.backdrop) &&
+  dequal(dressingOf(last), dressingOf(part)) &&
   (last.to - last.from) * part.length === (part.to - part.from) * last.length
 
 /** When the face is seen in a film, ascending; parts that go on from each other are one. Nothing else of a camera may reach viewers. */

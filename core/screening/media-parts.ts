@@ -1,6 +1,8 @@
 import type { ClipPart, VoicePart } from '@core/plan'
 import { MUSIC_REACH } from '@core/voice'
 import type { Ms } from '@core/model'
+import { dressingOf } from '@core/programme'
+import type { FaceDressing } from '@core/programme'
 import type { FacePart } from './face-parts'
 
 /** Sound of a screening in parts: so many packets of AAC each, of so many samples (ISO/IEC 14496-3), at so many samples a second. */
@@ -37,15 +39,13 @@ export interface FaceMediaPart {
 }
 
 /** A camera seen for some frames. */
-export interface SeenFace {
+export interface SeenFace extends FaceDressing {
   readonly frame: number
   readonly frames: number
   readonly stretch: FacePart['stretch']
   /** Where its first frame is in the recording, in ms, and how much of the recording goes by in a ms of the film. */
   readonly from: Ms
   readonly tempo: number
-  readonly light?: FacePart['light'] & {}
-  readonly backdrop?: FacePart['backdrop'] & {}
 }
 
 /** What is heard between two times, counted from the first. At another tempo it stays whole: where it is begun decides how it sounds. */
@@ -116,8 +116,7 @@ export function faceMediaParts(faces: readonly FacePart[], length: Ms): readonly
           stretch: face.stretch,
           from: Math.round((face.from + Math.max(0, at) * tempo) * 1000) / 1000,
           tempo: Math.round(tempo * 1e9) / 1e9,
-          ...(face.light === undefined ? {} : { light: face.light }),
-          ...(face.backdrop === undefined ? {} : { backdrop: face.backdrop }),
+          ...dressingOf(face),
         },
       ]
     })

@@ -1,8 +1,9 @@
+import type { Colour } from '@core/camera'
 import type { Ms, NewBackdrop } from '@core/model'
 import { RECORDING, outputOf } from '@render/process'
 import { COLOURS, FROM_ITS_ZERO } from '@render/video'
 import type { CameraFile } from '@render/video'
-import { BACKDROP_RATE, backdropGraph } from './backdrop-graph'
+import { BACKDROP_RATE, backdropGraph, otherInputs } from './backdrop-graph'
 import { OUTLINE_RATE } from './outline-film'
 
 /** Grows whenever the same camera and backdrop would look otherwise. */
@@ -10,7 +11,7 @@ export const BACKDROP = 1
 
 /** Finer than any film is made of it; a picture that others can be reached from every second. */
 const KEPT = ['-c:v', 'libx264', '-preset', 'superfast', '-crf', '18', '-g', String(BACKDROP_RATE), '-bf', '0', ...COLOURS]
-/** A second of it has so many microseconds. */
+/** Microseconds in a ms. */
 const MICROSECONDS = 1000
 
 export interface BackdropOrder {
@@ -20,7 +21,7 @@ export interface BackdropOrder {
   readonly outlines: string | null
   /** PNG as large as the camera's picture; null: there is none. */
   readonly picture: string | null
-  readonly cloth: string | null
+  readonly cloth: Colour | null
   readonly out: string
   /** ms that it may take */
   readonly time: number
@@ -30,24 +31,20 @@ export interface BackdropOrder {
   readonly onTime?: (at: Ms) => void
 }
 
-const READ = ['-protocol_whitelist', 'file,pipe'] as const
-
 /**
  * Makes a film of a camera with another backdrop: MP4 that every browser plays, without sound, in the recording's own time.
  * @throws ProcessFailed when it cannot be made
  */
 export async function makeBackdropFilm(order: BackdropOrder): Promise<void> {
   const { camera, backdrop, outlines, picture, cloth, out, time, signal, niceness, onTime } = order
-  const others = [
-    ...(outlines === null ? [] : [[...READ, '-f', 'h264', '-framerate', String(OUTLINE_RATE), '-i', outlines]]),
-    ...(picture === null ? [] : [[...READ, '-f', 'png_pipe', '-framerate', String(BACKDROP_RATE), '-i', picture]]),
-  ]
-  const inputs = { outlines: outlines === null ? null : 1, picture: picture === null ? null : others.length, cloth }
+  const found =
+    outlines === null ? null : ['-protocol_whitelist', 'file,pipe', '-f', 'h264', '-framerate', String(OUTLINE_RATE), '-i', outlines]
+  const { args, inputs } = otherInputs({ outlines: found, picture }, cloth)
   const printed = outputOf(
     'ffmpeg',
     [
       ...['-hide_banner', '-loglevel', 'error', '-nostats', '-progress', 'pipe:1', '-y'],
-      ...[...RECORDING, ...FROM_ITS_ZERO, '-ss', '0', '-i', camera.path, ...others.flat()],
+      ...[...RECORDING, ...FROM_ITS_ZERO, '-ss', '0', '-i', camera.path, ...args],
       ...['-filter_complex', backdropGraph(backdrop, camera, inputs, true), '-map', '[out]', '-an', ...KEPT],
       ...['-movflags', '+faststart', '-f', 'mp4', out],
     ],

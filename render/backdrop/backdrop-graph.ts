@@ -1,5 +1,7 @@
 import type { NewBackdrop, Size } from '@core/model'
 import { unreachable } from '@core/model'
+import { OF_BLUE, OF_RED, OUTLINE_CERTAINTY, lightnessOf } from '@core/camera'
+import type { Colour } from '@core/camera'
 import { TELEVISION, TO_TELEVISION, chain, constantRate, crop, filter, format, graphText, scaledFrom, split } from '@render/filters'
 import type { Chain, Filter } from '@render/filters'
 import type { CameraFile } from '@render/video'
@@ -8,8 +10,6 @@ import { outlineBox } from './outline-film'
 /** Pictures a second of a camera whose backdrop is another. */
 export const BACKDROP_RATE = 30
 
-/** How sure it must be that a pixel shows the presenter, of 255: below the first it does not, above the second it does. */
-const SURE = { not: 84, yes: 164 } as const
 /** Steps of an outline's pixels are smoothed so far, in its own pixels. */
 const SMOOTH = 0.8
 /** The room is put out of focus in a picture so many times as small, so far, as a share of its height. */
@@ -28,7 +28,22 @@ export interface BackdropInputs {
   /** A picture as large as the camera's; null: there is none. */
   readonly picture: number | null
   /** Colour of the cloth; null: the presenter is told by their outline. */
-  readonly cloth: string | null
+  readonly cloth: Colour | null
+}
+
+/** Options that name a file, or nothing, of each input besides the camera: they are read in this order. */
+export interface OtherFiles {
+  readonly outlines: readonly string[] | null
+  /** File of a PNG as large as the camera's picture. */
+  readonly picture: string | null
+}
+
+/** Options of `ffmpeg` for what the graph reads besides the camera, and which input each is. */
+export function otherInputs({ outlines, picture }: OtherFiles, cloth: Colour | null) {
+  const pictureArgs = ['-protocol_whitelist', 'file,pipe', '-f', 'png_pipe', '-framerate', String(BACKDROP_RATE), '-i']
+  const read = [...(outlines === null ? [] : [outlines]), ...(picture === null ? [] : [[...pictureArgs, picture]])]
+  const inputs: BackdropInputs = { outlines: outlines === null ? null : 1, picture: picture === null ? null : read.length, cloth }
+  return { args: read.flat(), inputs }
 }
 
 const hexOf = (colour: string): string => colour.replace('#', '0x')
@@ -82,16 +97,14 @@ function behind(backdrop: NewBackdrop, { width, height }: Size, picture: number 
 const clipped = (value: string, from: number, to: number): string => `clip((${value}-${String(from)})*255/${String(to - from)},0,255)`
 
 /** Differences of colour of ITU-R BT.709, as television has them. */
-function differencesOf(colour: string): { readonly blue: number; readonly red: number } {
-  const of = (at: number): number => Number.parseInt(colour.slice(at, at + 2), 16)
-  const [r, g, b] = [of(1), of(3), of(5)]
-  const lightness = 0.2126 * r + 0.7152 * g + 0.0722 * b
+function differencesOf([r, g, b]: Colour): { readonly blue: number; readonly red: number } {
+  const lightness = lightnessOf(r, g, b)
   const scaled = (difference: number): number => Math.round(128 + (difference * 224) / 255)
-  return { blue: scaled((b - lightness) / 1.8556), red: scaled((r - lightness) / 1.5748) }
+  return { blue: scaled((b - lightness) / OF_BLUE[2]), red: scaled((r - lightness) / OF_RED[0]) }
 }
 
 /** What is not the cloth, from `keyed`: white where the presenter is. It has a pixel for four, as colours do, which is fine enough. */
-function besideCloth(cloth: string, { width, height }: Size): readonly Chain[] {
+function besideCloth(cloth: Colour, { width, height }: Size): readonly Chain[] {
   const { blue, red } = differencesOf(cloth)
   const { near, far } = CLOTH
   const away = (of: number): Filter => filter('lutyuv', [], { y: clipped(`abs(val-${String(of)})`, near, far) })
@@ -111,7 +124,13 @@ function foundOutline(input: number, size: Size, moving: boolean): readonly Chai
   const between = moving ? [filter('framerate', [], { fps: BACKDROP_RATE, interp_start: 0, interp_end: 255, scene: 100 })] : []
   const smooth = filter('gblur', [], { sigma: SMOOTH })
   const filters = [format('gray'), ...between, crop(box.width, box.height, box.x, box.y), smooth, scaledTo(size.width, size.height)]
-  return [chain([`${String(input)}:v`], [...filters, filter('lutyuv', [], { y: clipped('val', SURE.not, SURE.yes) })], ['whole'])]
+  return [
+    chain(
+      [`${String(input)}:v`],
+      [...filters, filter('lutyuv', [], { y: clipped('val', OUTLINE_CERTAINTY.not, OUTLINE_CERTAINTY.yes) })],
+      ['whole'],
+    ),
+  ]
 }
 
 /**
@@ -133,6 +152,3 @@ export function backdropGraph(backdrop: NewBackdrop, camera: CameraFile, inputs:
     chain(['behind', 'presenter'], [filter('overlay', [], { format: 'yuv420', shortest: true }), format('yuv420p')], ['out']),
   ])
 }
-
-/** Colours of what comes out. */
-export const BACKDROP_COLOURS = TELEVISION

@@ -6,14 +6,14 @@ import { clothColour, outlineAdvice } from '@core/camera'
 import type { OutlineAdvice } from '@core/camera'
 import { Refusal } from '@core/model'
 import type { Ms, NewBackdrop } from '@core/model'
-import { chain, filter, filtersText, format, graphText, scaledFrom } from '@render/filters'
+import { TELEVISION, chain, filter, filtersText, format, graphText, scaledFrom } from '@render/filters'
 import { RECORDING, run } from '@render/process'
 import type { ApartBounds } from '@render/process'
 import { FROM_ITS_ZERO } from '@render/video'
 import type { CameraFile } from '@render/video'
-import { BACKDROP_COLOURS, backdropGraph } from './backdrop-graph'
+import { backdropGraph, otherInputs } from './backdrop-graph'
 import { behindPicture } from './behind-picture'
-import { asLookedAt, outlineOfPicture } from './outline-film'
+import { OUTLINES_IN, asLookedAt, outlineOfPicture } from './outline-film'
 import { OUTLINE_SIZE } from './outline-network'
 
 /** A picture of a camera, as its backdrop would have it look. */
@@ -37,10 +37,11 @@ export interface BackdropStillOrder {
 export const MOST_STILL = 1920
 /** Width of one that is taken of a recording. */
 const STILL_WIDTH = 640
+/** Options of `scale` that make colours of a JPEG file (JFIF) of others. */
+const TO_JPEG = { out_range: 'full', out_color_matrix: 'bt601' } as const
 const QUIET = ['-hide_banner', '-loglevel', 'error', '-threads', '1'] as const
 const READ_JPEG = ['-protocol_whitelist', 'file,pipe', '-f', 'jpeg_pipe'] as const
 const JPEG_OUT = ['-frames:v', '1', '-f', 'mjpeg', '-q:v', '3', 'pipe:1'] as const
-const GRAY_IN = ['-f', 'rawvideo', '-pix_fmt', 'gray', '-s', `${String(OUTLINE_SIZE.width)}x${String(OUTLINE_SIZE.height)}`] as const
 
 export const NO_CLOTH = 'No green or blue cloth is seen behind the face in this recording. Let the outline be found instead.'
 
@@ -57,7 +58,8 @@ function sizeOfJpeg(jpeg: Buffer): CameraFile['size'] {
 /** A picture of a recording's camera, as JPEG. @param at ms into it */
 export async function cameraJpeg(camera: CameraFile, at: Ms): Promise<Buffer> {
   const width = Math.min(STILL_WIDTH, camera.size.width)
-  const read = ['-ss', String(at / 1000), '-i', camera.path, '-vf', `scale=${String(width)}:-2:out_range=full:out_color_matrix=bt601`]
+  const small = filter('scale', [width, -2], { ...scaledFrom(camera.colours), ...TO_JPEG })
+  const read = ['-ss', String(at / 1000), '-i', camera.path, '-vf', filtersText([small])]
   return (await run('ffmpeg', [...QUIET, ...RECORDING, ...FROM_ITS_ZERO, ...read, ...JPEG_OUT])).stdout
 }
 
@@ -79,15 +81,15 @@ export async function backdropStill({ jpeg, backdrop, behind, apart }: BackdropS
     const outline = cloth === null ? await outlineOfPicture(pixels, apart) : null
     if (outline !== null) await writeFile(at('outline'), outline)
     if (behind !== null) await writeFile(at('behind.png'), await behindPicture(behind, size))
-    const others = [
-      ...(outline === null ? [] : [[...GRAY_IN, '-i', at('outline')]]),
-      ...(behind === null ? [] : [['-protocol_whitelist', 'file,pipe', '-f', 'png_pipe', '-i', at('behind.png')]]),
-    ]
-    const inputs = { outlines: outline === null ? null : 1, picture: behind === null ? null : others.length, cloth }
-    const toJpeg = filter('scale', [], { ...scaledFrom(BACKDROP_COLOURS), out_range: 'full', out_color_matrix: 'bt601' })
+    const files = {
+      outlines: outline === null ? null : [...OUTLINES_IN, '-i', at('outline')],
+      picture: behind === null ? null : at('behind.png'),
+    }
+    const { args, inputs } = otherInputs(files, cloth)
+    const toJpeg = filter('scale', [], { ...scaledFrom(TELEVISION), ...TO_JPEG })
     const graph = `${backdropGraph(backdrop, camera, inputs, false)};${graphText([chain(['out'], [toJpeg, format('yuvj420p')], ['jpeg'])])}`
     const { stdout } = await run('ffmpeg', [
-      ...[...QUIET, ...READ_JPEG, '-i', camera.path, ...others.flat()],
+      ...[...QUIET, ...READ_JPEG, '-i', camera.path, ...args],
       ...['-filter_complex', graph, '-map', '[jpeg]', ...JPEG_OUT],
     ])
     return { picture: stdout, advice: outline === null ? [] : outlineAdvice(outline, pixels) }

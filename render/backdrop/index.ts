@@ -1,5 +1,4 @@
 export * from './backdrop-film'
-export { BACKDROP_COLOURS } from './backdrop-graph'
 export * from './backdrop-still'
 export * from './behind-picture'
 export * from './outline-film'

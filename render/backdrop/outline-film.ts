@@ -1,7 +1,9 @@
-import type { Ms, Size } from '@core/model'
+import { Readable } from 'node:stream'
+import { evenPixels, fittedInto } from '@core/model'
+import type { Ms, PixelBox, Size } from '@core/model'
 import { constantRate, filter, filtersText, format, scaledFrom } from '@render/filters'
 import type { Filter } from '@render/filters'
-import { RECORDING, outputOf, run, throughApart } from '@render/process'
+import { RECORDING, outputOf, run, runFed, throughApart } from '@render/process'
 import type { ApartBounds } from '@render/process'
 import { FROM_ITS_ZERO } from '@render/video'
 import type { CameraFile } from '@render/video'
@@ -19,13 +21,11 @@ const MEMORY = 900
 /** How finely outlines are kept; they have one channel, from black to white. */
 const KEPT = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '14', '-g', '100', '-bf', '0', '-pix_fmt', 'gray', '-color_range', 'pc']
 
-const even = (pixels: number): number => Math.max(2, 2 * Math.round(pixels / 2))
-
 /** Where a camera's picture stands in what the network looks at: whole, in its shape, with black beside it. Even pixels. */
-export function outlineBox({ width, height }: Size): { readonly x: number; readonly y: number } & Size {
-  const share = Math.min(OUTLINE_SIZE.width / width, OUTLINE_SIZE.height / height)
-  const size = { width: even(width * share), height: even(height * share) }
-  return { x: (OUTLINE_SIZE.width - size.width) >> 1, y: (OUTLINE_SIZE.height - size.height) >> 1, ...size }
+export function outlineBox(camera: Size): PixelBox {
+  const { w, h } = fittedInto(camera, OUTLINE_SIZE)
+  const [width, height] = [evenPixels(w * OUTLINE_SIZE.width), evenPixels(h * OUTLINE_SIZE.height)]
+  return { x: (OUTLINE_SIZE.width - width) >> 1, y: (OUTLINE_SIZE.height - height) >> 1, width, height }
 }
 
 /** Makes of a camera's pictures what the network looks at. */
@@ -40,7 +40,8 @@ export function asLookedAt({ size, colours }: Pick<CameraFile, 'size' | 'colours
 
 const PICTURES_OUT = ['-f', 'rawvideo', '-pix_fmt', 'rgb24', 'pipe:1']
 const LOOKED_AT = `${String(OUTLINE_SIZE.width)}x${String(OUTLINE_SIZE.height)}`
-const OUTLINES_IN = ['-f', 'rawvideo', '-pix_fmt', 'gray', '-s', LOOKED_AT]
+/** Options of `ffmpeg` before outlines as they come from the network. */
+export const OUTLINES_IN: readonly string[] = ['-f', 'rawvideo', '-pix_fmt', 'gray', '-s', LOOKED_AT]
 
 export interface OutlineOrder {
   readonly camera: CameraFile
@@ -70,8 +71,7 @@ export async function findOutline({ camera, part, out, apart }: OutlineOrder): P
   )
   const outlines = throughApart('find-outline', pictures, { ...apart, memory: MEMORY })
   const keep = ['-hide_banner', '-loglevel', 'error', '-y', ...OUTLINES_IN, '-r', String(OUTLINE_RATE), '-i', 'pipe:0', ...KEPT]
-  // It writes into a file: what it prints is nothing.
-  for await (const _ of outputOf('ffmpeg', [...keep, '-f', 'h264', out], { ...lowly, input: outlines })) void _
+  await runFed('ffmpeg', [...keep, '-f', 'h264', out], outlines, lowly)
 }
 
 /**
@@ -80,11 +80,7 @@ export async function findOutline({ camera, part, out, apart }: OutlineOrder): P
  */
 export async function outlineOfPicture(picture: Uint8Array, apart: Omit<ApartBounds, 'memory'>): Promise<Uint8Array> {
   const chunks: Uint8Array[] = []
-  const one = (async function* () {
-    await Promise.resolve()
-    yield picture
-  })()
-  for await (const chunk of throughApart('find-outline', one, { ...apart, memory: MEMORY })) chunks.push(chunk)
+  for await (const chunk of throughApart('find-outline', Readable.from([picture]), { ...apart, memory: MEMORY })) chunks.push(chunk)
   return Buffer.concat(chunks)
 }
 

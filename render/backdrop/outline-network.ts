@@ -6,9 +6,8 @@ import type { Size } from '@core/model'
 
 /** What the network looks at. */
 export const OUTLINE_SIZE: Size = { width: 256, height: 144 }
-/** Bytes of such a picture in red, green and blue, and values of what it makes of it. */
+/** Bytes of such a picture in red, green and blue. */
 export const PICTURE_BYTES = OUTLINE_SIZE.width * OUTLINE_SIZE.height * 3
-export const OUTLINE_VALUES = OUTLINE_SIZE.width * OUTLINE_SIZE.height
 
 type Factory = (given: Readonly<Record<string, unknown>>) => Promise<unknown>
 

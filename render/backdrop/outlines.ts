@@ -1,23 +1,6 @@
 import { presenterOutline, steadyOutline } from '@core/camera'
+import { piecesOf } from '@render/process'
 import { OUTLINE_SIZE, OutlineNetwork, PICTURE_BYTES } from './outline-network'
-
-/** Cuts what comes into pieces of the same size. What is left at the end is dropped. */
-async function* piecesOf(chunks: AsyncIterable<Uint8Array>, size: number): AsyncGenerator<Uint8Array> {
-  let piece = new Uint8Array(size)
-  let filled = 0
-  for await (const chunk of chunks) {
-    for (let at = 0; at < chunk.length;) {
-      const some = chunk.subarray(at, at + size - filled)
-      piece.set(some, filled)
-      at += some.length
-      filled += some.length
-      if (filled < size) continue
-      yield piece
-      piece = new Uint8Array(size)
-      filled = 0
-    }
-  }
-}
 
 async function* seen(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
   const network = await OutlineNetwork.load()

@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { Refusal, WINDOW_RATE, fittedInto } from '@core/model'
+import { Refusal, WINDOW_RATE, evenPixels, fittedInto } from '@core/model'
 import type { Ms, Ratio, Size } from '@core/model'
 import { TO_TELEVISION, chain, constantRate, filter, format, graphText, scaledFrom } from '@render/filters'
 import type { Chain, Colours } from '@render/filters'
@@ -34,8 +34,7 @@ function frameSize(sizes: readonly Size[]): Size {
   const largest = sizes.reduce((most, size) => (size.width * size.height > most.width * most.height ? size : most))
   const { w, h } = fittedInto(largest, MOST_CLIP_SIZE)
   const [width, height] = [Math.min(largest.width, w * MOST_CLIP_SIZE.width), Math.min(largest.height, h * MOST_CLIP_SIZE.height)]
-  const even = (side: number): number => Math.max(2, Math.round(side / 2) * 2)
-  return { width: even(width), height: even(height) }
+  return { width: evenPixels(width), height: evenPixels(height) }
 }
 
 const into = ({ width, height }: Size, colours: Colours | null) => [

@@ -1,5 +1,6 @@
 import { coverCrop } from '@core/paint'
 import { run, secondsOption } from '@render/process'
+import { evenPixels } from '@core/model'
 import type { Framing, Ms, Size } from '@core/model'
 
 /** A part of a talk's voice, and of its face. */
@@ -24,7 +25,7 @@ const part = (file: string, start: Ms, length: Ms): readonly string[] => [
 function cropOf({ size, framing, shown }: NonNullable<VisitMedia['face']>): string {
   const { x, y, width, height } = coverCrop(size, shown, framing)
   const scale = Math.min(1, MOST_FACE / width)
-  const even = (value: number): string => String(Math.max(2, 2 * Math.round((value * scale) / 2)))
+  const even = (value: number): string => String(evenPixels(value * scale))
   const cut = `crop=${String(width)}:${String(height)}:${String(x)}:${String(y)},scale=${even(width)}:${even(height)}`
   return framing.mirrored ? `${cut},hflip` : cut
 }

@@ -1,5 +1,6 @@
 export * from './apart'
 export * from './bounded'
 export * from './held'
+export * from './pieces'
 export * from './run'
 export * from './seconds'

@@ -138,6 +138,16 @@ export async function* outputOf(
   await done
 }
 
+/** Runs a program to its end, fed as fast as it reads; what it prints is dropped. @throws ProcessFailed, and whatever `input` throws */
+export async function runFed(
+  program: string,
+  args: readonly string[],
+  input: AsyncIterable<Uint8Array>,
+  options: Omit<RunOptions, 'onOutput'> = {},
+): Promise<void> {
+  for await (const printed of outputOf(program, args, { ...options, input })) void printed
+}
+
 /** Lets others go first; a program that is gone already needs nothing. */
 function stepBack(pid: number, niceness: number): void {
   try {

@@ -1,5 +1,6 @@
 import { FACE_PART } from '@core/screening'
 import type { FaceMediaPart, SeenFace } from '@core/screening'
+import { evenPixels } from '@core/model'
 import type { NewBackdrop, Size } from '@core/model'
 import { TELEVISION, TO_TELEVISION, chain, constantRate, filter, format, graphText, lit, scaledFrom } from '@render/filters'
 import type { Chain, Colours, Filter } from '@render/filters'
@@ -18,12 +19,10 @@ const LOOK = 2
 /** Ticks a second of its time stamps. */
 const TIMESCALE = 90_000
 
-const even = (value: number): number => Math.max(2, 2 * Math.round(value / 2))
-
 /** Pixels of all parts of a face, from those of the first camera that is seen. */
 export function faceSize({ width, height }: Size): Size {
   const share = Math.min(1, MOST_LINES / height)
-  return { width: even(width * share), height: even(height * share) }
+  return { width: evenPixels(width * share), height: evenPixels(height * share) }
 }
 
 /** All that decides a part of the face, as text to be hashed into its name. */

@@ -3,7 +3,7 @@ import type { Light, Ratio, Size } from '@core/model'
 import type { Drawable } from '@core/paint'
 import { constantRate, filter, filtersText, format, litColours, scaledFrom } from '@render/filters'
 import type { Colours, Filter } from '@render/filters'
-import { OWN_CLIP, RECORDING, outputOf } from '@render/process'
+import { OWN_CLIP, RECORDING, outputOf, piecesOf } from '@render/process'
 import type { Drawn } from './picture-source'
 
 /** Where a camera is to be read from. */
@@ -80,20 +80,11 @@ export async function* cameraFrames(
   )
   const canvas = createCanvas(width, height)
   const face = { image: canvas, width, height }
-  const bytes = new Uint8ClampedArray(width * height * 4)
-  let [filled, found] = [0, 0]
-  for await (const chunk of output) {
-    for (let at = 0; at < chunk.length && found < count;) {
-      const some = chunk.subarray(at, at + bytes.length - filled)
-      bytes.set(some, filled)
-      at += some.length
-      filled += some.length
-      if (filled < bytes.length) continue
-      filled = 0
-      found += 1
-      canvas.getContext('2d').putImageData(new ImageData(bytes, width, height), 0, 0)
-      yield face
-    }
+  let found = 0
+  for await (const picture of piecesOf(output, width * height * 4)) {
+    found += 1
+    canvas.getContext('2d').putImageData(new ImageData(new Uint8ClampedArray(picture.buffer), width, height), 0, 0)
+    yield face
   }
   for (; found > 0 && found < count; found += 1) yield face
 }

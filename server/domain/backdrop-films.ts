@@ -7,7 +7,6 @@ import { backdropName, backdropPath } from '@server/media'
 import { sizeOf } from '@server/store'
 import { tell } from './events'
 import { addJob } from './jobs'
-import { currentProgramme } from './programmes'
 
 /** A recording that is seen with a backdrop. */
 interface Wanted {
@@ -15,8 +14,8 @@ interface Wanted {
   readonly backdrop: NewBackdrop
 }
 
-/** Recordings that a programme shows with other backdrops, each of these once. */
-function wantedIn(programme: Programme): readonly Wanted[] {
+/** Recordings that a programme shows with other backdrops, by the names of their films. */
+function wantedIn(programme: Programme): ReadonlyMap<string, Wanted> {
   const wanted = new Map<string, Wanted>()
   for (const piece of programme.pieces) {
     if (piece.kind !== 'recorded' || piece.camera === null || piece.out !== undefined) continue
@@ -24,25 +23,50 @@ function wantedIn(programme: Programme): readonly Wanted[] {
     const backdrop = backdropIn(programme, piece.visit, stretch)
     if (backdrop !== null) wanted.set(backdropName(stretch, backdrop), { stretch, backdrop })
   }
-  return [...wanted.values()]
+  return wanted
 }
 
-const jobOf = (id: string): string => `backdrop:${id}`
+const NOT_BEGUN = { state: 'queued', share: 0, timeLeft: null, sentence: null } as const
+const THERE = { state: 'done', share: 1, timeLeft: 0, sentence: null } as const
 
-/** Has a film made, unless it is being made. @param again whether one that failed, or went since, is tried again */
-async function order(q: Queries, { stretch, backdrop }: Wanted, again: boolean): Promise<void> {
-  const name = backdropName(stretch, backdrop)
-  const before = await q.selectFrom('backdrop_film').select(['id', 'state']).where('name', '=', name).executeTakeFirst()
-  if (before !== undefined && (before.state === 'queued' || before.state === 'making' || !again)) return
-  const id = before?.id ?? randomUUID()
+/** Has a film made, whatever became of it before. */
+async function order(q: Queries, name: string, { stretch, backdrop }: Wanted): Promise<void> {
   const begun = { state: 'queued', share: 0, time_left_ms: null, sentence: null } as const
   const none = { length_ms: null, took_ms: null } as const
-  await q
+  const { id } = await q
     .insertInto('backdrop_film')
-    .values({ id, stretch, name, backdrop: JSON.stringify(backdrop), ...begun, ...none })
+    .values({ id: randomUUID(), stretch, name, backdrop: JSON.stringify(backdrop), ...begun, ...none })
     .onConflict((conflict) => conflict.column('name').doUpdateSet(begun))
+    .returning('id')
+    .executeTakeFirstOrThrow()
+  await addJob(q, 'make-backdrop', { film: id }, `backdrop:${id}`)
+}
+
+/**
+ * Has the films made that a programme is to be seen with, those that are not there or under way. In one transaction.
+ * @param again whether those that failed are tried again
+ * @returns how far each is
+ */
+export async function wantBackdrops(q: Queries, programme: Programme, again = false): Promise<readonly BackdropFilmView[]> {
+  const wanted = wantedIn(programme)
+  if (wanted.size === 0) return []
+  const rows = await q
+    .selectFrom('backdrop_film')
+    .select(['name', 'state', 'share', 'time_left_ms as timeLeft', 'sentence'])
+    .where('name', 'in', [...wanted.keys()])
     .execute()
-  await addJob(q, 'make-backdrop', { film: id }, jobOf(id))
+  const known = new Map(rows.map(({ name, ...row }) => [name, row]))
+  const films: BackdropFilmView[] = []
+  for (const [name, one] of wanted) {
+    const row = known.get(name)
+    const there = (await sizeOf(backdropPath(one.stretch, one.backdrop))) !== null
+    // What the cache has lost is made again.
+    const begins = !there && (row === undefined || row.state === 'done' || (row.state === 'failed' && again))
+    if (begins) await order(q, name, one)
+    const now = there ? THERE : (row ?? NOT_BEGUN)
+    films.push({ ...one, ...(begins ? NOT_BEGUN : now) })
+  }
+  return films
 }
 
 /** How long making films took of late, as a share of their length; null where none was made yet. */
@@ -63,38 +87,11 @@ async function paceOf(q: Queries): Promise<number | null> {
   return length === null || took === null ? null : Number(took) / Number(length)
 }
 
-/** Has the films made that a talk is to be seen with, and tells how far they are. In one transaction. */
-export async function readyBackdrops(q: Queries, talk: string): Promise<BackdropsView> {
-  const films: BackdropFilmView[] = []
-  for (const wanted of wantedIn(await currentProgramme(q, talk))) films.push(await readyOne(q, wanted))
-  return { films, pace: await paceOf(q) }
-}
-
-const NOT_BEGUN = { state: 'queued', share: 0, timeLeft: null, sentence: null } as const
-
-const knownOf = (q: Queries, { stretch, backdrop }: Wanted) =>
-  q
-    .selectFrom('backdrop_film')
-    .select(['state', 'share', 'time_left_ms as timeLeft', 'sentence'])
-    .where('name', '=', backdropName(stretch, backdrop))
-    .executeTakeFirst()
-
-/** Has a film made, unless it is there or failed, and tells how far it is. What the cache has lost is made again. */
-async function readyOne(q: Queries, wanted: Wanted): Promise<BackdropFilmView> {
-  const { stretch, backdrop } = wanted
-  if ((await sizeOf(backdropPath(stretch, backdrop))) !== null)
-    return { stretch, backdrop, state: 'done', share: 1, timeLeft: 0, sentence: null }
-  const before = await knownOf(q, wanted)
-  if (before?.state !== 'failed') await order(q, wanted, before?.state === 'done')
-  return { stretch, backdrop, ...((await knownOf(q, wanted)) ?? NOT_BEGUN) }
-}
-
-/** Tries again what failed. In one transaction. */
-export async function retryBackdrops(q: Queries, talk: string): Promise<BackdropsView> {
-  for (const wanted of wantedIn(await currentProgramme(q, talk)))
-    if ((await sizeOf(backdropPath(wanted.stretch, wanted.backdrop))) === null) await order(q, wanted, true)
-  return await readyBackdrops(q, talk)
-}
+/** As `wantBackdrops`, with what making films takes here. In one transaction. */
+export const backdropsOf = async (q: Queries, programme: Programme, again: boolean): Promise<BackdropsView> => ({
+  films: await wantBackdrops(q, programme, again),
+  pace: await paceOf(q),
+})
 
 /** A film that is to be made. */
 export interface BackdropToMake extends Wanted {

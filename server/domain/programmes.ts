@@ -5,6 +5,7 @@ import type { ChangeReason } from '@core/programme'
 import type { ChangeRole } from '@contracts'
 import type { Queries } from '@server/database'
 import { wantAhead } from './ahead'
+import { wantBackdrops } from './backdrop-films'
 import { wantStream } from './streams'
 import { tell } from './events'
 
@@ -71,6 +72,7 @@ export async function saveProgramme(
     })
     .execute()
   await tell(q, { talk, kind: 'programme', id: String(next.revision) })
+  await wantBackdrops(q, next)
   await wantAhead(q, talk)
   await wantStream(q, talk)
   return next

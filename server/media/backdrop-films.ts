@@ -3,6 +3,7 @@ import { readFile, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import pLimit from 'p-limit'
 import { clothColour } from '@core/camera'
+import type { Colour } from '@core/camera'
 import { Refusal } from '@core/model'
 import type { Ms, NewBackdrop } from '@core/model'
 import {
@@ -21,8 +22,9 @@ import {
 import type { BackdropStill } from '@render/backdrop'
 import type { CameraFile } from '@render/video'
 import { apartBounds } from '@server/settings'
-import { assetPath, foundInCache, putUnder, safeFolder, segmentFolder } from '@server/store'
+import { assetPath, foundInCache, segmentFolder } from '@server/store'
 import { cameraOf } from './cameras-of'
+import { CacheMaker, madeInCache } from './made-in-cache'
 
 /** What finding a part's outlines may take, and making a film of a recording of some length, in ms: so much, and so much of its length. */
 const FINDING = 300_000
@@ -57,23 +59,6 @@ export interface MakeBackdrop {
   readonly onShare?: (share: number, found: number) => void
 }
 
-let made = 0
-const partOf = (path: string): string => {
-  made += 1
-  return `${path}.${String(process.pid)}.${String(made)}.part`
-}
-
-/** Makes a file under another name, which nobody takes for it before it is whole. */
-async function madeAs(path: string, make: (part: string) => Promise<void>): Promise<void> {
-  const part = partOf(path)
-  try {
-    await make(part)
-    await putUnder(part, path)
-  } finally {
-    await rm(part, { force: true })
-  }
-}
-
 /** Finds the outlines of a recording that are not known yet, and puts all of them into one file. @returns share of them that was there */
 async function outlinesOf(camera: CameraFile, length: Ms, out: string, { stretch, signal, onShare }: MakeBackdrop): Promise<number> {
   const parts = Math.max(1, Math.ceil(length / OUTLINE_PART))
@@ -83,7 +68,7 @@ async function outlinesOf(camera: CameraFile, length: Ms, out: string, { stretch
     const path = outlinePath(stretch, part)
     const apart = { ...apartBounds(), time: FINDING, niceness: NICENESS, signal }
     if (await foundInCache(path)) known += 1
-    else await madeAs(path, (file) => findOutline({ camera, part, out: file, apart }))
+    else await madeInCache(path, (file) => findOutline({ camera, part, out: file, apart }))
     done += 1
     onShare?.((FOUND * done) / parts, (FOUND * known) / parts)
     return await readFile(path)
@@ -94,62 +79,53 @@ async function outlinesOf(camera: CameraFile, length: Ms, out: string, { stretch
   return known / parts
 }
 
-async function clothOf(camera: CameraFile): Promise<string> {
+async function clothOf(camera: CameraFile): Promise<Colour> {
   const cloth = clothColour(await lookedAt(camera, 0), OUTLINE_SIZE.width, OUTLINE_SIZE.height)
   if (cloth === null) throw new Refusal('unreadable', NO_CLOTH)
   return cloth
 }
 
-/**
- * Makes a recording's film with a backdrop, if it is not there. What was found of outlines is kept: begun again, it goes on there.
- * @throws Refusal `unreadable` when there is no cloth behind who is to be told by one; ProcessFailed when it cannot be made
- */
-export async function makeBackdrop(wanted: MakeBackdrop): Promise<string> {
+async function makeFilm(wanted: MakeBackdrop, out: string): Promise<void> {
   const { stretch, backdrop, signal, onShare } = wanted
-  const path = backdropPath(stretch, backdrop)
-  if (await foundInCache(path)) return path
-  await safeFolder(segmentFolder())
   const { length, ...camera } = await cameraOf(stretch)
   const byOutline = backdrop.finder === 'outline'
-  const [outlines, picture] = [partOf(path), partOf(path)]
+  const [outlines, picture] = [`${out}.outlines`, `${out}.png`]
   try {
     const cloth = byOutline ? null : await clothOf(camera)
     const known = byOutline ? FOUND * (await outlinesOf(camera, length, outlines, wanted)) : 0
     if (backdrop.kind === 'picture') await writeFile(picture, await behindPicture(assetPath(backdrop.asset), camera.size), { mode: 0o600 })
     const begins = byOutline ? FOUND : 0
-    await madeAs(path, (out) =>
-      makeBackdropFilm({
-        camera,
-        backdrop,
-        outlines: byOutline ? outlines : null,
-        picture: backdrop.kind === 'picture' ? picture : null,
-        cloth,
-        out,
-        time: MAKING.beside + length * MAKING.share,
-        niceness: NICENESS,
-        signal,
-        onTime: (at) => {
-          onShare?.(Math.min(1, begins + ((1 - begins) * at) / Math.max(1, length)), known)
-        },
-      }),
-    )
-    return path
+    await makeBackdropFilm({
+      camera,
+      backdrop,
+      outlines: byOutline ? outlines : null,
+      picture: backdrop.kind === 'picture' ? picture : null,
+      cloth,
+      out,
+      time: MAKING.beside + length * MAKING.share,
+      niceness: NICENESS,
+      signal,
+      onTime: (at) => {
+        onShare?.(Math.min(1, begins + ((1 - begins) * at) / Math.max(1, length)), known)
+      },
+    })
   } finally {
     await Promise.all([rm(outlines, { force: true }), rm(picture, { force: true })])
   }
 }
 
-const underWay = new Map<string, Promise<string>>()
+/**
+ * A recording's film with a backdrop; it is made if it is not there. What was found of outlines is kept: begun again, it goes on there.
+ * @throws Refusal `unreadable` when there is no cloth behind who is to be told by one; ProcessFailed when it cannot be made
+ */
+export const makeBackdrop = (wanted: MakeBackdrop): Promise<string> =>
+  madeInCache(backdropPath(wanted.stretch, wanted.backdrop), (out) => makeFilm(wanted, out))
 
-/** A recording's film with a backdrop; made by this process if it is not there, once for all who ask meanwhile. */
-export async function backdropFilm(stretch: string, backdrop: NewBackdrop): Promise<string> {
-  const path = backdropPath(stretch, backdrop)
-  const known = underWay.get(path)
-  if (known !== undefined) return await known
-  const making = makeBackdrop({ stretch, backdrop }).finally(() => underWay.delete(path))
-  underWay.set(path, making)
-  return await making
-}
+const maker = new CacheMaker(1)
+
+/** As `makeBackdrop`, once for all who ask this process meanwhile. */
+export const backdropFilm = (stretch: string, backdrop: NewBackdrop): Promise<string> =>
+  maker.fileAt(backdropPath(stretch, backdrop), (out) => makeFilm({ stretch, backdrop }, out))
 
 const stillBounds = () => ({ ...apartBounds(), time: STILL })
 const behindOf = (backdrop: NewBackdrop): string | null => (backdrop.kind === 'picture' ? assetPath(backdrop.asset) : null)

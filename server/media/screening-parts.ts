@@ -1,15 +1,16 @@
 import { createHash } from 'node:crypto'
+import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import pLimit from 'p-limit'
 import { SOUND_MARGIN } from '@core/screening'
 import type { FaceMediaPart, SoundPart } from '@core/screening'
 import { unreachable } from '@core/model'
 import type { Size } from '@core/model'
 import { contentOfFacePart, contentOfSoundPart, makeFacePart, makeSoundPart } from '@render/screening'
 import type { SoundTreatment } from '@render/screening'
-import { assetPath, foundInCache, segmentFolder, writeWhole } from '@server/store'
+import { assetPath, segmentFolder } from '@server/store'
 import { backdropFilm } from './backdrop-films'
 import { camerasOf } from './cameras-of'
+import { CacheMaker } from './made-in-cache'
 import { readyVoices, voiceFile } from './treated-voices'
 
 /** Something of a screening that players are sent: parts of its sound and its face, and what stands before those. */
@@ -63,28 +64,15 @@ async function bytesOf(media: ScreeningMedia): Promise<Buffer> {
   }
 }
 
-/** Made at a time by this process. */
-const limit = pLimit(2)
-const underWay = new Map<string, Promise<string>>()
-
-async function make(media: ScreeningMedia, path: string): Promise<string> {
-  if (!(await foundInCache(path))) await writeWhole(path, await bytesOf(media))
-  return path
-}
+const maker = new CacheMaker(2)
 
 /** Where a part of a screening lies; it is made if it is not there. @throws ProcessFailed when its recording cannot be read */
-export async function screeningFile(media: ScreeningMedia): Promise<string> {
-  const path = join(segmentFolder(), nameOfMedia(media))
-  // Most are there: those are not held up by what is being made.
-  if (await foundInCache(path)) return path
-  const known = underWay.get(path)
-  if (known !== undefined) return await known
-  const making = limit(() => make(media, path)).finally(() => underWay.delete(path))
-  underWay.set(path, making)
-  return await making
-}
+export const screeningFile = (media: ScreeningMedia): Promise<string> =>
+  maker.fileAt(join(segmentFolder(), nameOfMedia(media)), async (out) => {
+    await writeFile(out, await bytesOf(media))
+  })
 
 /** Makes a part that will be asked for, unless somebody waits for another now. */
 export async function foreseeFile(media: ScreeningMedia): Promise<void> {
-  if (limit.activeCount + limit.pendingCount === 0) await screeningFile(media)
+  if (maker.isIdle) await screeningFile(media)
 }

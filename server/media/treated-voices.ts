@@ -1,15 +1,15 @@
 import { createHash } from 'node:crypto'
-import { open, rm } from 'node:fs/promises'
+import { open } from 'node:fs/promises'
 import { join } from 'node:path'
 import { dequal } from 'dequal'
-import pLimit from 'p-limit'
 import type { VoicePart } from '@core/plan'
 import { VoiceMeter } from '@core/voice'
 import type { VoiceFacts } from '@core/voice'
 import type { VoiceTreatment } from '@core/model'
 import { BYTES_A_SAMPLE, SAMPLE_RATE, TREATMENT, packVoice, treatVoice } from '@render/sound'
 import { apartBounds } from '@server/settings'
-import { foundInCache, putUnder, safeFolder, segmentFolder, sizeOf, voicePath } from '@server/store'
+import { segmentFolder, sizeOf, voicePath } from '@server/store'
+import { CacheMaker, madeInCache } from './made-in-cache'
 
 /** Which voice, and what is done to it. */
 type Wanted = Pick<VoicePart, 'stretch' | 'treatment'>
@@ -54,54 +54,21 @@ function treatedPath(stretch: string, treatment: VoiceTreatment): string {
 export const voiceFile = ({ stretch, treatment }: Wanted): string =>
   treatment === undefined ? voicePath(stretch) : treatedPath(stretch, treatment)
 
-/** Made at a time by this process. */
-const limit = pLimit(1)
-const underWay = new Map<string, Promise<string>>()
-let made = 0
-
-async function make(stretch: string, treatment: VoiceTreatment, path: string): Promise<string> {
-  if (await foundInCache(path)) return path
-  await safeFolder(segmentFolder())
-  made += 1
-  // Several processes may make the same: each makes its own, and the last one's takes the place of others alike.
-  const part = `${path}.${String(process.pid)}.${String(made)}.part`
-  const voice = voicePath(stretch)
-  const length = (((await sizeOf(voice)) ?? 0) / BYTES_A_SAMPLE / SAMPLE_RATE) * 1000
-  try {
-    const apart = { ...apartBounds(), time: TIME.beside + length * TIME.share }
-    await treatVoice({ voice, out: part, treatment, facts: await voiceFacts(stretch), apart })
-    await putUnder(part, path)
-    return path
-  } finally {
-    await rm(part, { force: true })
-  }
-}
+const maker = new CacheMaker(1)
 
 /** A treated voice; it is made if it is not there. @throws ProcessFailed when it cannot be made */
-export async function treatedVoice(stretch: string, treatment: VoiceTreatment): Promise<string> {
-  const path = treatedPath(stretch, treatment)
-  if (await foundInCache(path)) return path
-  const known = underWay.get(path)
-  if (known !== undefined) return await known
-  const making = limit(() => make(stretch, treatment, path)).finally(() => underWay.delete(path))
-  underWay.set(path, making)
-  return await making
-}
+export const treatedVoice = (stretch: string, treatment: VoiceTreatment): Promise<string> =>
+  maker.fileAt(treatedPath(stretch, treatment), async (out) => {
+    const voice = voicePath(stretch)
+    const length = (((await sizeOf(voice)) ?? 0) / BYTES_A_SAMPLE / SAMPLE_RATE) * 1000
+    const apart = { ...apartBounds(), time: TIME.beside + length * TIME.share }
+    await treatVoice({ voice, out, treatment, facts: await voiceFacts(stretch), apart })
+  })
 
 /** A treated voice, packed for listening; it is made if it is not there. @throws ProcessFailed when it cannot be made */
 export async function treatedSound(stretch: string, treatment: VoiceTreatment): Promise<string> {
   const voice = await treatedVoice(stretch, treatment)
-  const packed = voice.replace(/pcm$/, 'webm')
-  if (await foundInCache(packed)) return packed
-  made += 1
-  const part = `${packed}.${String(process.pid)}.${String(made)}.part`
-  try {
-    await packVoice(voice, part)
-    await putUnder(part, packed)
-    return packed
-  } finally {
-    await rm(part, { force: true })
-  }
+  return await madeInCache(voice.replace(/pcm$/, 'webm'), (out) => packVoice(voice, out))
 }
 
 /**

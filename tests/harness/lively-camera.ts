@@ -6,7 +6,7 @@ import type { Canvas, SKRSContext2D } from '@napi-rs/canvas'
 import { paintPresenter } from '@core/practice'
 import type { PaintContext } from '@core/paint'
 import type { Size } from '@core/model'
-import { outputOf, run } from '@render/process'
+import { run, runFed } from '@render/process'
 
 /** What hangs behind the practice camera's speaker. */
 export type Behind = 'lively' | 'cloth'
@@ -71,7 +71,7 @@ export async function filmLively(out: string, size: Size, length: number, behind
   const encode = ['-vf', 'scale=out_color_matrix=bt601:out_range=tv', '-pix_fmt', 'yuv420p', '-c:v', 'libvpx', '-b:v', '2500k']
   const fast = ['-deadline', 'realtime', '-cpu-used', '8', '-colorspace', 'smpte170m', '-color_range', 'tv']
   const args = ['-hide_banner', '-loglevel', 'error', '-y', ...read, ...encode, ...fast, '-f', 'webm', out]
-  for await (const _ of outputOf('ffmpeg', args, { input: pictures() })) void _
+  await runFed('ffmpeg', args, pictures())
 }
 
 /** As `filmLively`, with a hum, as bytes that a page would send. */

@@ -15,7 +15,8 @@ import { BACKDROP_COLOURS, roughTime } from '~/words'
 /** What is seen behind the face: tried on the picture that is on, then used for all of the talk or for a visit. */
 const props = defineProps<{
   visit: Visit | null
-  /** Of the picture that is on; null: it has no face. */ place: () => CameraPlace | null
+  /** Of the picture that is on; null: it has no face. */
+  place: () => CameraPlace | null
 }>()
 const talk = useTalk()
 const edits = useProgrammeEdits()
@@ -32,7 +33,7 @@ const FINDERS = [
   { value: 'cloth', say: 'a green or blue cloth', hint: 'that hangs behind them; sharper, and made sooner' },
 ] as const
 const face = useFaceScope(computed(() => props.visit))
-const { scope, scopes, stretches, concerned } = face
+const { scope, stretches, concerned } = face
 const now = computed<Backdrop>(() => face.saidOf(talk.programme.backdrops ?? NO_BACKDROPS) ?? ROOM)
 const NOT_ON = 'There is no face in the picture that is on. Go to a moment that has one.'
 const tried = shallowRef<NewBackdrop | null>(null)
@@ -59,10 +60,7 @@ function choose(value: Backdrop['kind']): void {
   if (value === 'soft') attempt({ kind: 'soft', finder })
   else if (value === 'plain') attempt({ kind: 'plain', colour: BACKDROP_COLOURS[0].colour, finder })
   else if (value === 'picture') chooser.value?.open()
-  else {
-    attempt(null)
-    use(ROOM)
-  }
+  else use(ROOM)
 }
 async function bring(files: readonly File[]): Promise<void> {
   const id = talk.talk?.id
@@ -75,13 +73,10 @@ async function bring(files: readonly File[]): Promise<void> {
   bringing.value = false
 }
 function use(backdrop: Backdrop): void {
-  tried.value = null
-  void show(null)
+  attempt(null)
   void edits.editThen(() => {
-    const named = face.named()
-    // Of a recording nothing is said then; a visit may differ from its recording.
-    const none = named !== null && named.visits.length === 0 && backdrop.kind === 'filmed'
-    return named === null ? null : { kind: 'backdrop', ...named, backdrop: none ? null : backdrop }
+    const said = face.saying(backdrop, backdrop.kind === 'filmed')
+    return said && { kind: 'backdrop', stretches: said.stretches, visits: said.visits, backdrop: said.value }
   })
 }
 const find = (finder: BackdropFinder): void => {
@@ -94,12 +89,9 @@ watch(scope, () => {
 
 <template>
   <div v-if="stretches.length > 0" class="backdrop" role="group" aria-label="Backdrop">
-    <p class="wrapped">
-      <b>Backdrop</b>
-      <el-segmented v-model="scope" :options="[...scopes]" size="small" aria-label="Whose backdrop" />
-      <span class="gap" />
+    <FaceScope v-model="scope" title="Backdrop" label="Whose backdrop">
       <HoldAsRecorded v-if="now.kind !== 'filmed'" label="as filmed" hint="Hold it, or the key O, to see the picture as it was filmed" />
-    </p>
+    </FaceScope>
     <el-segmented
       class="wide"
       :model-value="kind"
@@ -142,6 +134,9 @@ watch(scope, () => {
     </template>
     <p v-if="backdrops.failed" class="notice bad" role="alert">
       <span>{{ backdrops.failed.sentence }}</span><button class="press quiet small" @click="backdrops.retry()">Try again</button>
+    </p>
+    <p v-if="backdrops.trouble" class="notice bad" role="alert">
+      <span>{{ backdrops.trouble }}</span><button class="press quiet small" @click="backdrops.trouble = null">Close</button>
     </p>
     <div v-if="backdrops.underWay.count > 0" role="status">
       <el-progress :percentage="Math.round(backdrops.underWay.share * 100)" :stroke-width="8" aria-label="Backdrop" />

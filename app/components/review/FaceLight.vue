@@ -12,16 +12,15 @@ const props = defineProps<{ visit: Visit | null; /** Of the picture that is on; 
 const talk = useTalk()
 const edits = useProgrammeEdits()
 const face = useFaceScope(computed(() => props.visit))
-const { scope, scopes, stretches } = face
+const { scope, stretches } = face
 const now = computed<Light>(() => face.saidOf(talk.programme.lights ?? NO_LIGHTS) ?? AS_FILMED)
 const unmeasured = ref(false)
 
 function set(light: Light): void {
   unmeasured.value = false
   void edits.editThen(() => {
-    const named = face.named()
-    const none = named !== null && named.visits.length === 0 && isAsFilmed(light)
-    return named === null ? null : { kind: 'light', ...named, light: none ? null : light }
+    const said = face.saying(light, isAsFilmed(light))
+    return said && { kind: 'light', stretches: said.stretches, visits: said.visits, light: said.value }
   })
 }
 const change = (fields: Partial<Light>): void => {
@@ -41,13 +40,10 @@ const SLIDERS = [
 
 <template>
   <div v-if="stretches.length > 0" class="light" role="group" aria-label="Light">
-    <p class="wrapped">
-      <b>Light</b>
-      <el-segmented v-model="scope" :options="[...scopes]" size="small" aria-label="Whose light" />
-      <span class="gap" />
+    <FaceScope v-model="scope" title="Light" label="Whose light">
       <button class="press small" :disabled="edits.busy" @click="asMeasured">As measured</button>
       <button class="press quiet small" :disabled="edits.busy || isAsFilmed(now)" @click="set(AS_FILMED)">As filmed</button>
-    </p>
+    </FaceScope>
     <label v-for="{ key, name } in SLIDERS" :key="key" class="row"
       >{{ name }}
       <NumberSlider

@@ -1,9 +1,9 @@
 import { Refusal } from '@core/model'
-import type { NewBackdrop } from '@core/model'
 import { database } from '@server/database'
 import { backdropToMake, noteBackdrop } from '@server/domain'
 import { log } from '@server/log'
 import { backdropName, cameraOf, makeBackdrop } from '@server/media'
+import type { MakeBackdrop } from '@server/media'
 import { alone } from '../claims'
 
 /** How often a page is told, in ms. */
@@ -11,10 +11,10 @@ const PACE = 700
 const UNMADE = 'The film of the face with this backdrop could not be made. The face is seen as filmed; choose again to try once more.'
 
 /** Makes a recording's film with a backdrop, unless another worker has: then that is waited for. */
-export async function backdropAlone(stretch: string, backdrop: NewBackdrop, signal?: AbortSignal): Promise<string> {
+export async function backdropAlone(wanted: MakeBackdrop): Promise<string> {
   let path = ''
-  await alone('backdrop-film', backdropName(stretch, backdrop), async () => {
-    path = await makeBackdrop({ stretch, backdrop, ...(signal === undefined ? {} : { signal }) })
+  await alone('backdrop-film', backdropName(wanted.stretch, wanted.backdrop), async () => {
+    path = await makeBackdrop(wanted)
   })
   return path
 }
@@ -42,9 +42,7 @@ export async function makeBackdropTask(id: string): Promise<void> {
   }
   await noteBackdrop(database(), film, { state: 'making', share: 0, time_left_ms: null })
   try {
-    await alone('backdrop-film', backdropName(stretch, backdrop), async () => {
-      await makeBackdrop({ stretch, backdrop, onShare })
-    })
+    await backdropAlone({ stretch, backdrop, onShare })
     await telling
     const measured = known > 0 ? {} : { length_ms: length, took_ms: Date.now() - began }
     await noteBackdrop(database(), film, { state: 'done', share: 1, time_left_ms: 0, ...measured })

@@ -62,7 +62,7 @@ export class PartMaker {
     this.#setting = settingOf(plan.size, plan.frame, plan.fps, coding)
     this.#watch = watch
     this.#options = options
-    this.#cameraOf = camerasOf((stretch, backdrop) => backdropAlone(stretch, backdrop, watch.signal))
+    this.#cameraOf = camerasOf((stretch, backdrop) => backdropAlone({ stretch, backdrop, signal: watch.signal }))
   }
 
   wanted({ number, segment }: Numbered): Wanted {
