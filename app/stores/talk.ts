@@ -345,6 +345,9 @@ export const useTalk = defineStore('talk', () => {
     else film.value = next
   }
 
+  /** Asks for deck, fields and recipe anew. @returns settles when an answer that was asked for after the call is there */
+  const refreshTalk = (): Promise<void> => again.talk()
+
   async function refresh(): Promise<void> {
     await Promise.all([again.talk(), again.film(), again.ledger()])
   }
@@ -389,6 +392,7 @@ export const useTalk = defineStore('talk', () => {
     change,
     noteInserted,
     refresh,
+    refreshTalk,
     refreshFilm,
     adopt,
     report,

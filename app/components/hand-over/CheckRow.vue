@@ -23,3 +23,12 @@ const NAMED = 3
     /></span>
   </li>
 </template>
+
+<style scoped>
+/* Alone in its line it is a target of its own. */
+a {
+  display: inline-block;
+  min-width: 24px;
+  line-height: 24px;
+}
+</style>

@@ -1,15 +1,12 @@
 <script setup lang="ts">
 import type { Recipe } from '@core/model'
-import type { EstimateView } from '@contracts'
 import { api, sentenceOf } from '~/client'
 import { useHandIn } from '~/composables/useHandIn'
 import { useTalk } from '~/stores/talk'
 import { fileSize } from '~/words'
 
 const talk = useTalk()
-const recipe = ref<Recipe | null>(null)
-const estimate = ref<EstimateView | null>(null)
-const trouble = ref<string | null>(null)
+const { recipe, estimate, trouble, change } = useRecipe()
 const busy = ref(false)
 
 const route = useRoute()
@@ -31,28 +28,6 @@ const opening = computed(() => talk.talk?.slides[0]?.steps[0]?.picture ?? null)
 const limit = computed(() => (recipe.value === null || recipe.value.limit.kind === 'none' ? null : recipe.value.limit.limit))
 const over = computed(() => (limit.value === null ? 0 : Math.max(0, (estimate.value?.length ?? talk.index?.length ?? 0) - limit.value)))
 const refused = computed(() => recipe.value?.limit.kind === 'hold' && over.value > 0)
-async function guess(): Promise<void> {
-  if (talk.talk === null || recipe.value === null || (talk.index === null && recipe.value.timing === 'recorded')) return
-  try {
-    estimate.value = await api.post<EstimateView>(`/talks/${talk.talk.id}/estimate`, recipe.value)
-  } catch (error) {
-    trouble.value = sentenceOf(error)
-  }
-}
-
-async function change(next: Recipe): Promise<void> {
-  if (talk.talk === null) return
-  const before = recipe.value
-  recipe.value = next
-  trouble.value = null
-  try {
-    await api.put(`/talks/${talk.talk.id}/recipe`, next)
-    await guess()
-  } catch (error) {
-    recipe.value = before
-    trouble.value = sentenceOf(error)
-  }
-}
 
 async function attempt(work: () => Promise<unknown>): Promise<void> {
   busy.value = true
@@ -92,22 +67,6 @@ const pair = computed(() => {
   const [first, second] = laid.value.flatMap((id) => talk.ledger.find((delivery) => delivery.id === id && delivery.state === 'done') ?? [])
   return first === undefined || second === undefined ? null : ([first, second] as const)
 })
-
-watch(
-  // Rules change the recipe on the server.
-  () => talk.talk?.recipe,
-  () => {
-    recipe.value = talk.talk?.recipe ?? null
-  },
-  { immediate: true },
-)
-watch(
-  [() => talk.programme.revision, () => talk.estimateVersion, () => recipe.value === null],
-  () => {
-    void guess()
-  },
-  { immediate: true },
-)
 </script>
 
 <template>
