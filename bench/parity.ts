@@ -116,7 +116,7 @@ function framesToCompare(view: FilmView, index: FilmIndex): readonly { readonly 
     .map(({ at, what }) => ({ frame: frameAt(at, RATE), what }))
 }
 
-/** Lays something of every kind that is drawn over a talk, and gives the film that it is then. */
+/** Lays something of every kind that is drawn over a talk, with other light and another backdrop for its faces, and gives the film that it is then. */
 async function dressed(product: RunningProduct, talk: string): Promise<FilmView> {
   const film = (): Promise<FilmView> => ask<FilmView>(product, 'GET', `/talks/${talk}/film`)
   const [first, second, third] = visitsOf((await film()).programme)
@@ -127,13 +127,18 @@ async function dressed(product: RunningProduct, talk: string): Promise<FilmView>
     { kind: 'text', ...over, visit: third?.id, offset: 1000, at: null, text: 'Low water 14:32' },
     { kind: 'card', ...over, visit: third?.id, offset: 4000, heading: 'High water', body: '' },
   ].filter(({ visit }) => visit !== undefined)
-  for (const overlay of overlays) {
+  const change = async (edit: object): Promise<void> => {
     const { programme } = await film()
-    await ask(product, 'POST', `/talks/${talk}/programme`, {
-      revision: programme.revision,
-      author: crypto.randomUUID(),
-      edit: { kind: 'overlay', overlay: { id: crypto.randomUUID(), ...overlay } },
-    })
+    await ask(product, 'POST', `/talks/${talk}/programme`, { revision: programme.revision, author: crypto.randomUUID(), edit })
+  }
+  for (const overlay of overlays) await change({ kind: 'overlay', overlay: { id: crypto.randomUUID(), ...overlay } })
+  const cameras = (await film()).programme.pieces.flatMap((piece) =>
+    piece.kind === 'recorded' && piece.camera ? [piece.camera.stretch] : [],
+  )
+  const faces = { stretches: [...new Set(cameras)], visits: [] }
+  if (faces.stretches.length > 0) {
+    await change({ kind: 'light', ...faces, light: { brightness: 0.08, contrast: 1.15, warmth: 0.3 } })
+    await change({ kind: 'backdrop', ...faces, backdrop: { kind: 'plain', finder: 'outline', colour: '#2F5D62' } })
   }
   return await film()
 }
