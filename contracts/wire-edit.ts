@@ -1,6 +1,6 @@
 import { unreachable } from '@core/model'
 import type { Composition, Slide, SlideId } from '@core/model'
-import { assetsOfClips } from '@core/deck'
+import { assetsOfClips, assetsOfDrawing } from '@core/deck'
 import type { DeckEdit } from '@core/deck'
 
 /** A slide that was made here, as it travels: its steps follow from what it is made of. */
@@ -18,6 +18,7 @@ export type ComposedSlide = Pick<
   | 'framing'
   | 'transition'
   | 'clips'
+  | 'drawing'
 > & { readonly composition: Composition }
 
 /** A deck edit as it travels: slides that came from files are named, never sent, so that no page can bring in foreign ones. */
@@ -28,7 +29,8 @@ export type WireEdit =
   | { readonly kind: 'all'; readonly edits: readonly WireEdit[] }
 
 function insertToWire(slide: Slide, at: number): WireEdit {
-  const { id, title, section, notes, viewerNotes, description, planned, skip, optional, framing, transition, clips, composition } = slide
+  const { id, title, section, notes, viewerNotes, description, planned, skip, optional, framing, transition, composition } = slide
+  const { clips, drawing } = slide
   return composition === null
     ? { kind: 'restore', at, slides: [id] }
     : {
@@ -48,6 +50,7 @@ function insertToWire(slide: Slide, at: number): WireEdit {
           transition,
           composition,
           ...(clips === undefined ? {} : { clips }),
+          ...(drawing === undefined ? {} : { drawing }),
         },
       }
 }
@@ -98,9 +101,17 @@ export function assetsNamedBy(edit: WireEdit): readonly string[] {
     case 'all':
       return edit.edits.flatMap(assetsNamedBy)
     case 'compose':
-      return [...edit.slide.composition.pictures.map((picture) => picture.asset), ...assetsOfClips(edit.slide)]
+      return [
+        ...edit.slide.composition.pictures.map((picture) => picture.asset),
+        ...assetsOfClips(edit.slide),
+        ...assetsOfDrawing(edit.slide),
+      ]
     case 'set':
-      return [...(edit.fields.composition?.pictures.map((picture) => picture.asset) ?? []), ...assetsOfClips(edit.fields)]
+      return [
+        ...(edit.fields.composition?.pictures.map((picture) => picture.asset) ?? []),
+        ...assetsOfClips(edit.fields),
+        ...assetsOfDrawing(edit.fields),
+      ]
     default:
       return []
   }

@@ -1,5 +1,6 @@
 export * from './api'
 export * from './bring-in'
+export * from './ground-of-picture'
 export * from './one-at-a-time'
 export * from './save-file'
 export * from './talk-events'

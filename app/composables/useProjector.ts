@@ -11,6 +11,8 @@ export interface Projected {
   readonly ink: readonly Stroke[]
   /** Clips that were started; `at` is on the clock of the machine, in ms. */
   readonly clips: readonly PlayedClip[]
+  /** Since when what is drawn on the slide moves, likewise; null: it moves no more. */
+  readonly moves: number | null
   /** The stroke under way. */
   readonly wet: Stroke | null
   readonly spot: Point | null

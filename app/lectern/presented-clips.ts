@@ -101,12 +101,6 @@ export function presentedClips({ note, put, screen, slide }: PresentedBy) {
     standAt(ofStep('step').map(({ id }) => ({ clip: id, at: 0, place: 0, playing: true })))
   }
 
-  /** As `begin`, with nothing to wait for: a run-through. */
-  function beginAt(stamp: number): void {
-    begin()
-    opening(stamp)
-  }
-
   return {
     shown,
     toggle,
@@ -117,7 +111,6 @@ export function presentedClips({ note, put, screen, slide }: PresentedBy) {
     opening,
     standAt,
     begin,
-    beginAt,
     /** What the Lectern's pages see and do of them. */
     controls: { shownClips: shown, startedClips: started, toggleClip: toggle, skipClip: skip, currentClip: current },
   }

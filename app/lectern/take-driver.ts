@@ -1,5 +1,5 @@
 import { isRetake } from '@core/session'
-import type { Ms, PlayedClip, Slide, Snapshot, TakeKind } from '@core/model'
+import type { Ms, Slide, Snapshot, TakeKind } from '@core/model'
 import type { Interruption, RecordingEvent, RecordingPlan, Screen } from '@core/session'
 import type { Ref } from 'vue'
 import { TakeRecorder, watchSleep } from '~/capture'
@@ -19,8 +19,8 @@ export interface TakeDriven {
   readonly slide: Ref<Slide | null>
   readonly screen: Ref<Screen>
   readonly note: NoteCue
-  /** Clips as they are when a stretch begins, by the page's clock. */
-  readonly openingClips: (began: number) => readonly PlayedClip[]
+  /** Clips and what moves on the slide as they are when a stretch begins, by the page's clock. */
+  readonly openingOf: (began: number) => Pick<Snapshot, 'clips' | 'moved'>
   /** Has the devices open that the plan needs. @returns what to record from */
   readonly openSource: (plan: RecordingPlan) => Promise<Source>
   readonly send: (event: RecordingEvent) => void
@@ -30,7 +30,7 @@ export interface TakeDriven {
 }
 
 /** Has a take recorded: begins it, opens and closes its stretches, goes back in it, ends it. */
-export function takeDriver({ talk, plan, slide, screen, note, openingClips, openSource, send, fail, unsent }: TakeDriven) {
+export function takeDriver({ talk, plan, slide, screen, note, openingOf, openSource, send, fail, unsent }: TakeDriven) {
   const take = shallowRef<TakeRecorder | null>(null)
   let awake: (() => void) | null = null
 
@@ -69,8 +69,7 @@ export function takeDriver({ talk, plan, slide, screen, note, openingClips, open
     if (take.value === null || current === null) return
     await take.value.open(await openSource(plan.value), (began): Snapshot => {
       const { step, blank, inset, ink } = screen.value
-      const clips = openingClips(began)
-      return { slide: current.id, step, blank, inset, ink, ...(clips.length === 0 ? {} : { clips }) }
+      return { slide: current.id, step, blank, inset, ink, ...openingOf(began) }
     })
     // A stretch says for itself that its voice is missing from the first.
     if (screen.value.muted) note((at) => ({ kind: 'mute', at, on: true }), performance.now())

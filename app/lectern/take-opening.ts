@@ -3,10 +3,10 @@ import { sceneAt } from '@core/scene'
 import type { FilmIndex, Scene } from '@core/scene'
 import type { Screen } from '@core/session'
 import { startedIn } from './presented-clips'
-import type { presentedClips } from './presented-clips'
+import type { presentedSlide } from './presented-slide'
 
 /** What is on screen as a take begins: as a part began that is said again, else the slide as it comes. */
-export function takeOpening(put: (fields: Partial<Screen>) => void, clips: ReturnType<typeof presentedClips>) {
+export function takeOpening(put: (fields: Partial<Screen>) => void, slide: ReturnType<typeof presentedSlide>) {
   /** Ink that lies on the slides then. */
   let ink: readonly Stroke[] = []
   /** Clips as they are then; null: those of the slide begin anew. */
@@ -26,8 +26,8 @@ export function takeOpening(put: (fields: Partial<Screen>) => void, clips: Retur
     },
     show: (): void => {
       put({ ink, blank: false })
-      if (started === null) clips.begin()
-      else clips.standAt(started)
+      if (started === null) slide.begin()
+      else slide.standAt(started, undefined)
     },
   }
 }

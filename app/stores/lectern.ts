@@ -17,7 +17,7 @@ import { interruptionWords } from '~/lectern/interruption-words'
 import { isWorthPlaying, leadingIn } from '~/lectern/lead-in'
 import { lecternScreen } from '~/lectern/lectern-screen'
 import { phaseOf } from '~/lectern/phase'
-import { presentedClips } from '~/lectern/presented-clips'
+import { presentedSlide } from '~/lectern/presented-slide'
 import { presenterSwitches } from '~/lectern/presenter-switches'
 import { recordingRunner } from '~/lectern/recording-runner'
 import { runThrough } from '~/lectern/run-through'
@@ -68,7 +68,7 @@ export const useLectern = defineStore('lectern', () => {
   const running = computed<readonly Slide[]>(() => slidesToShow(talk.slides, turns.admitted.value))
   const position = deckPosition(running, screen, () => isRetake(plan.value) && driver.take.value !== null)
   const { slide, nextPosition, previousPosition } = position
-  const clips = presentedClips({ note, put, screen, slide })
+  const clips = presentedSlide({ note, put, screen, slide })
   const opening = takeOpening(put, clips)
   const source = takeSource({ devices, happen, fail })
   const driver = takeDriver({
@@ -77,7 +77,7 @@ export const useLectern = defineStore('lectern', () => {
     slide,
     screen,
     note,
-    openingClips: clips.opening,
+    openingOf: clips.opening,
     openSource: source.open,
     send,
     fail,
@@ -250,7 +250,7 @@ export const useLectern = defineStore('lectern', () => {
     talk.select(back.there.slide)
     put(back.there)
     windows.arrived(back.there.slide, performance.now())
-    clips.standAt(back.there.clips ?? [])
+    clips.standAt(back.there.clips ?? [], back.there.moved)
     clock.set(back.times)
     send({ kind: 'wentBack', countdown: preferences.now.countdown })
   }

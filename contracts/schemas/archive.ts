@@ -11,7 +11,21 @@ import {
   TRANSITIONS,
   WORD_SOURCES,
 } from '@core/model'
-import { BACKDROP, BED, CLIPS, COMPOSITION, DAY, FRAMING, LIGHT, MAX_NOTES, OVERLAY, SLIDE_SHAPE, STROKE, VOICE_TREATMENT } from '../shapes'
+import {
+  BACKDROP,
+  BED,
+  CLIPS,
+  COMPOSITION,
+  DAY,
+  DRAWING,
+  FRAMING,
+  LIGHT,
+  MAX_NOTES,
+  OVERLAY,
+  SLIDE_SHAPE,
+  STROKE,
+  VOICE_TREATMENT,
+} from '../shapes'
 import { ms, talkTime, uuid, visit } from './bounds'
 import { joiOf } from './joi-of'
 import { recipe } from './recipe'
@@ -63,6 +77,7 @@ const step = Joi.object({
       }),
     ),
   reveal: Joi.valid('fade'),
+  added: Joi.valid(true),
   motions: Joi.array()
     .max(500)
     .items(Joi.object({ box: box.required(), path: Joi.string().max(20_000).required(), duration: ms.required() })),
@@ -90,6 +105,8 @@ const slideVersion = Joi.object({
   proposedInset: Joi.object({ rect: box.required(), shape: size.required() }).allow(null).required(),
   composition: joiOf(COMPOSITION).allow(null).required(),
   clips: joiOf(CLIPS).allow(null).required(),
+  /** Archives of before there were any have none. */
+  drawing: joiOf(DRAWING).allow(null).default(null),
   transition: Joi.valid(...TRANSITIONS).required(),
 })
 

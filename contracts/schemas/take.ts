@@ -50,6 +50,7 @@ export const snapshot = Joi.object({
   clips: Joi.array()
     .items(Joi.object({ clip: uuid, at: ms.required(), place: ms.required(), playing: Joi.boolean().required() }))
     .max(MOST_WITH_CAPTURED),
+  moved: ms,
 })
 
 export const intent = Joi.object({ kind: Joi.valid('replaceAll', 'append', 'replaceFrom', 'retake', 'range', 'dub').required() }).when(

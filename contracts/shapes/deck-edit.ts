@@ -5,6 +5,7 @@ import type { ComposedSlide, WireEdit } from '../wire-edit'
 import { MAX_NOTES, ms } from './bounds'
 import { flag, list, nullable, optional, record, text, uuidOf, variants, whole, word } from './shape'
 import type { Shape } from './shape'
+import { DRAWING } from './drawing-shapes'
 import { CLIPS, COMPOSITION, FRAMING, SLIDE_SHAPE } from './slide-shapes'
 
 export const SLIDES: Shape<readonly SlideId[]> = list(uuidOf<SlideId>(), 1, 1000)
@@ -32,6 +33,7 @@ const FIELDS = record<SlideFields>(
     transition: optional(transition),
     composition: optional(COMPOSITION),
     clips: optional(CLIPS),
+    drawing: optional(DRAWING),
   },
   1,
 )
@@ -50,6 +52,7 @@ const COMPOSED = record<ComposedSlide>({
   transition,
   composition: COMPOSITION,
   clips: optional(CLIPS),
+  drawing: optional(DRAWING),
 })
 
 const ONE = {

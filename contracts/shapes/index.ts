@@ -1,5 +1,6 @@
 export * from './bounds'
 export * from './deck-edit'
+export * from './drawing-shapes'
 export * from './dressing-shapes'
 export * from './ink-shapes'
 export * from './programme-edit'

@@ -1,6 +1,7 @@
 import type {
   Clip,
   Composition,
+  Drawing,
   Cue,
   Framing,
   Intent,
@@ -52,6 +53,7 @@ export interface ArchivedVersion {
   readonly proposedInset: NonNullable<Slide['proposedInset']> | null
   readonly composition: Composition | null
   readonly clips: readonly Clip[] | null
+  readonly drawing: Drawing | null
   readonly transition: Transition
 }
 

@@ -1,3 +1,4 @@
+import type { ColourOnSlide } from '@core/model'
 import type { Block, Run } from '@core/markup'
 import { plainText } from '@core/markup'
 import { unreachable } from '@core/model'
@@ -6,7 +7,6 @@ import { overlaps } from './laid-out'
 import type { Box, Mark } from './laid-out'
 import { textWidth } from './metrics'
 import { isRightToLeft, setText } from './set-text'
-import type { ColourRole } from './themes'
 
 /** Space kept between text and the face, in layout units. */
 const GAP = 36
@@ -15,7 +15,7 @@ const GAP = 36
 export interface FlowStyle {
   /** Size of plain text, in layout units. */
   readonly size: number
-  readonly colour: ColourRole
+  readonly colour: ColourOnSlide
   /** Points and pictures come one by one. */
   readonly byPart: boolean
 }
@@ -60,7 +60,7 @@ export function setParagraph(
   y: number,
   area: Box,
   face: Box | null,
-  colour: ColourRole,
+  colour: ColourOnSlide,
   part: number | null,
 ): { readonly marks: readonly Mark[]; readonly bottom: number } {
   const height = font.size * (font.face === 'display' ? 1.12 : LINE)

@@ -1,6 +1,5 @@
-import type { AssetId, Rect, Size } from '@core/model'
+import type { AssetId, ColourOnSlide, Rect, Size } from '@core/model'
 import type { SetRun } from './set-text'
-import type { ColourRole } from './themes'
 
 /** A rectangle in layout units: the slide's shorter side is 1000. */
 export interface Box {
@@ -18,7 +17,7 @@ export type Mark =
       readonly baseline: number
       readonly runs: readonly SetRun[]
       readonly rtl: boolean
-      readonly colour: ColourRole
+      readonly colour: ColourOnSlide
       readonly part: number | null
     }
   | {
@@ -30,7 +29,7 @@ export type Mark =
       readonly leadsTo?: string
       readonly part: number | null
     }
-  | { readonly kind: 'fill'; readonly box: Box; readonly colour: ColourRole; readonly round: boolean; readonly part: number | null }
+  | { readonly kind: 'fill'; readonly box: Box; readonly colour: ColourOnSlide; readonly round: boolean; readonly part: number | null }
 
 /** Places on a slide that can be edited, for the bench; null where the layout has none. */
 export interface Slots {

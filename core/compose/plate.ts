@@ -1,11 +1,10 @@
 import type { Run } from '@core/markup'
-import type { LowerThirdOverlay, Size, TextOverlay } from '@core/model'
+import type { ColourOnSlide, LowerThirdOverlay, Size, TextOverlay } from '@core/model'
 import type { Font } from './faces'
 import { setParagraph } from './flow'
 import { unitsOf } from './laid-out'
 import type { Mark } from './laid-out'
 import { isRightToLeft } from './set-text'
-import type { ColourRole } from './themes'
 
 /** Words on a plate of their own, laid out: in layout units, its upper left corner at the beginning. */
 export interface Plate {
@@ -29,7 +28,7 @@ const EDGE = 7
 interface Part {
   readonly text: string
   readonly font: Font
-  readonly colour: ColourRole
+  readonly colour: ColourOnSlide
 }
 
 const plain = (text: string): readonly Run[] => [{ text, bold: false, italic: false, code: false }]

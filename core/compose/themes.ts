@@ -1,16 +1,7 @@
-import type { Theme } from '@core/model'
+import type { ColourOnSlide, Theme } from '@core/model'
 
 /** What colours a slide made here is drawn in. */
-export interface Palette {
-  readonly ground: string
-  readonly text: string
-  readonly soft: string
-  /** Bullets, rules, what stands out. */
-  readonly mark: string
-  /** Behind code and table heads. */
-  readonly shade: string
-}
-export type ColourRole = keyof Palette
+export type Palette = Readonly<Record<ColourOnSlide, string>>
 
 export const PALETTES: Readonly<Record<Theme, Palette>> = {
   paper: { ground: '#FCFAF4', text: '#1D2A29', soft: '#5D6A66', mark: '#B4690E', shade: '#EFE9DB' },

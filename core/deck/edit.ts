@@ -1,7 +1,8 @@
 import { dequal } from 'dequal'
 import { recomposed } from '@core/compose'
 import { Refusal, unreachable } from '@core/model'
-import type { Clip, Composition, Deck, Framing, Ms, Size, Slide, SlideId, Transition } from '@core/model'
+import { consistent, ownSteps, withDrawnSteps } from '@core/objects'
+import type { Clip, Composition, Deck, Drawing, Framing, Ms, Size, Slide, SlideId, Transition } from '@core/model'
 
 /** What the presenter can change of a slide. */
 export interface SlideFields {
@@ -17,6 +18,8 @@ export interface SlideFields {
   readonly transition?: Transition
   /** Empty: it has none any more. */
   readonly clips?: readonly Clip[]
+  /** Without objects: nothing is drawn on it any more. */
+  readonly drawing?: Drawing
   /** Only of slides that were made here. */
   readonly composition?: Composition
 }
@@ -46,11 +49,17 @@ const known = (deck: Deck, ids: readonly SlideId[]): ReadonlySet<SlideId> => {
 }
 
 /** Fields whose change viewers see. */
-const SEEN = ['framing', 'transition', 'composition', 'clips'] as const
+const SEEN = ['framing', 'transition', 'composition', 'clips', 'drawing'] as const
 
 /** Where the inset was proposed for other steps than it has now. */
 function withoutProposal({ proposedInset: _, ...slide }: Slide): Slide {
   return slide
+}
+
+/** A slide with what is drawn on it as it can be, and steps for that. */
+function redrawn({ drawing, ...slide }: Slide): Slide {
+  if (drawing === undefined || drawing.objects.length === 0) return withDrawnSteps(slide)
+  return withDrawnSteps({ ...slide, drawing: consistent(drawing, ownSteps(slide).length) })
 }
 
 function withFields(slide: Slide, fields: SlideFields, shape: Size): Slide {
@@ -60,8 +69,9 @@ function withFields(slide: Slide, fields: SlideFields, shape: Size): Slide {
   const seen = SEEN.some((key) => fields[key] !== undefined && !dequal(fields[key], slide[key]))
   const changed: Slide = { ...slide, ...fields, version: slide.version + (seen ? 1 : 0) }
   if (!seen) return changed
-  // Where the face hides nothing is another question with other clips.
-  return recomposed(dequal(changed.clips, slide.clips) ? changed : withoutProposal(changed), shape)
+  // Where the face hides nothing is another question with other clips, and with something drawn.
+  const same = dequal([changed.clips, changed.drawing], [slide.clips, slide.drawing])
+  return redrawn(recomposed(same ? changed : withoutProposal(changed), shape))
 }
 
 const joinedNotes = (notes: readonly string[]): string => notes.filter((text) => text.trim() !== '').join('\n\n')
@@ -88,6 +98,9 @@ function merge(deck: Deck, edit: Extract<DeckEdit, { kind: 'merge' }>): Deck {
   if (together.some((slide) => slide.composition !== null)) {
     throw new Refusal('malformed', 'Slides made here cannot be steps of another slide; let their points come in by step instead.')
   }
+  if (together.some((slide) => slide.drawing !== undefined)) {
+    throw new Refusal('malformed', 'Slides that something is drawn on cannot become steps of one slide.')
+  }
   const whole: Slide = {
     ...withoutProposal(head),
     version: head.version + 1,
@@ -113,6 +126,7 @@ function split(deck: Deck, edit: Extract<DeckEdit, { kind: 'split' }>): Deck {
   if (
     slide === undefined ||
     slide.composition !== null ||
+    slide.drawing !== undefined ||
     edit.keep < 1 ||
     edit.keep >= slide.steps.length ||
     deck.slides.some((one) => one.id === edit.as)
@@ -168,7 +182,7 @@ export function applyDeckEdit(deck: Deck, edit: DeckEdit): Deck {
     }
     case 'insert': {
       const present = new Set(deck.slides.map((slide) => slide.id))
-      const fresh = edit.slides.filter((slide) => !present.has(slide.id)).map((slide) => recomposed(slide, deck.shape))
+      const fresh = edit.slides.filter((slide) => !present.has(slide.id)).map((slide) => redrawn(recomposed(slide, deck.shape)))
       const at = Math.max(0, Math.min(edit.at, deck.slides.length))
       return { ...deck, slides: [...deck.slides.slice(0, at), ...fresh, ...deck.slides.slice(at)] }
     }
@@ -180,7 +194,7 @@ export function applyDeckEdit(deck: Deck, edit: DeckEdit): Deck {
       return {
         shape: edit.shape,
         slides: deck.slides.map((slide) =>
-          slide.composition === null ? slide : { ...recomposed(slide, edit.shape), version: slide.version + 1 },
+          slide.composition === null ? slide : { ...redrawn(recomposed(slide, edit.shape)), version: slide.version + 1 },
         ),
       }
     case 'all':

@@ -1,4 +1,4 @@
-import { unreachable } from '@core/model'
+import { NOTHING_DRAWN, unreachable } from '@core/model'
 import type { Deck, Slide, SlideId } from '@core/model'
 import { applyDeckEdit } from './edit'
 import type { DeckEdit, SlideFields } from './edit'
@@ -9,7 +9,8 @@ const fieldsBefore = (slide: Slide, changed: SlideFields): SlideFields => {
   const title = changed.composition === undefined ? {} : { title: slide.title }
   // What a slide may leave out is sent as nothing.
   const clips = changed.clips === undefined ? {} : { clips: slide.clips ?? [] }
-  return { ...title, ...Object.fromEntries(keys.map((key) => [key, slide[key]])), ...clips }
+  const drawing = changed.drawing === undefined ? {} : { drawing: slide.drawing ?? NOTHING_DRAWN }
+  return { ...title, ...Object.fromEntries(keys.map((key) => [key, slide[key]])), ...clips, ...drawing }
 }
 
 /** All that a slide has besides its steps. */

@@ -1,4 +1,5 @@
 import { clipsOfStep, fittedInto, pictureBox } from '@core/model'
+import { boundsOfObject, objectsAt } from '@core/objects'
 import type { Clip, Rect, Size, Slide } from '@core/model'
 import { CONTENT_COLUMNS, CONTENT_ROWS } from './content-grid'
 import type { ContentGrid } from './content-grid'
@@ -16,9 +17,8 @@ export function clipRect(clip: Pick<Clip, 'media' | 'box' | 'crop'>, slide: Size
   return { x: box.x + inside.x * box.w, y: box.y + inside.y * box.h, w: inside.w * box.w, h: inside.h * box.h }
 }
 
-/** What the clips of a step take up of its slide. */
-export function contentOfClips(slide: Pick<Slide, 'clips'>, step: number, shape: Size): ContentGrid | null {
-  const rects = clipsOfStep(slide, step).flatMap((clip) => clipRect(clip, shape) ?? [])
+/** What some parts of a slide take up of it. */
+function contentOfRects(rects: readonly Rect[]): ContentGrid | null {
   if (rects.length === 0) return null
   const covers = (cell: number): boolean => {
     const [x, y] = [(cell % CONTENT_COLUMNS) + 0.5, Math.floor(cell / CONTENT_COLUMNS) + 0.5]
@@ -27,3 +27,11 @@ export function contentOfClips(slide: Pick<Slide, 'clips'>, step: number, shape:
   }
   return Array.from({ length: CONTENT_COLUMNS * CONTENT_ROWS }, (_, cell) => (covers(cell) ? 'f' : '0')).join('')
 }
+
+/** What the clips of a step take up of its slide. */
+export const contentOfClips = (slide: Pick<Slide, 'clips'>, step: number, shape: Size): ContentGrid | null =>
+  contentOfRects(clipsOfStep(slide, step).flatMap((clip) => clipRect(clip, shape) ?? []))
+
+/** What is drawn on a slide takes up so much of it, once all that moves in a step has arrived. */
+export const contentOfObjects = (slide: Pick<Slide, 'drawing' | 'composition'>, step: number, shape: Size): ContentGrid | null =>
+  contentOfRects(objectsAt(slide, step, Infinity, shape).map((scene) => boundsOfObject(scene, shape)))

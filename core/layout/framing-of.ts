@@ -1,6 +1,6 @@
 import { PLAIN_FRAMING } from '@core/model'
 import type { Framing, Programme, Size, Slide, Stroke, VisitId } from '@core/model'
-import { contentOfClips } from './clip-rect'
+import { contentOfClips, contentOfObjects } from './clip-rect'
 import { coverage, fitContent, mergeContent } from './content-grid'
 import type { ContentGrid } from './content-grid'
 import { contentOfInk } from './ink-content'
@@ -11,12 +11,12 @@ import { placeInset } from './place-inset'
 export const contentOfSteps = (slide: Slide, shape: Size): readonly ContentGrid[] =>
   slide.steps.map((step, n) => {
     const own = fitContent(step.content, step.picture.size, shape)
-    const clips = contentOfClips(slide, n, shape)
-    return clips === null ? own : mergeContent([own, clips])
+    const over = [contentOfClips(slide, n, shape), contentOfObjects(slide, n, shape)].filter((one) => one !== null)
+    return over.length === 0 ? own : mergeContent([own, ...over])
   })
 
-/** Of slides whose steps and clips are the same. */
-const proposed = new WeakMap<Slide['steps'], { readonly shape: Size; readonly clips: Slide['clips']; readonly framing: Framing }>()
+/** Of slides whose steps, and what lies over them, are the same. */
+const proposed = new WeakMap<Slide['steps'], { readonly shape: Size; readonly over: readonly unknown[]; readonly framing: Framing }>()
 
 const sameShape = (a: Size, b: Size): boolean => Math.abs(a.width / a.height - b.width / b.height) < 0.005
 
@@ -25,10 +25,11 @@ function proposedFraming(slide: Slide, shape: Size): Framing {
   if (slide.composition !== null) return composedFraming(slide.composition.layout, shape)
   const inset = slide.proposedInset
   if (inset !== undefined && sameShape(inset.shape, shape)) return { ...PLAIN_FRAMING, rect: inset.rect }
+  const over = [slide.clips, slide.drawing]
   const known = proposed.get(slide.steps)
-  if (known !== undefined && known.clips === slide.clips && sameShape(known.shape, shape)) return known.framing
+  if (known !== undefined && known.over.every((one, n) => one === over[n]) && sameShape(known.shape, shape)) return known.framing
   const framing = placeInset(contentOfSteps(slide, shape), shape)
-  proposed.set(slide.steps, { shape, clips: slide.clips, framing })
+  proposed.set(slide.steps, { shape, over, framing })
   return framing
 }
 

@@ -1,3 +1,4 @@
+import { consistent, withDrawnSteps } from '@core/objects'
 import type { Slide, SlideId } from '@core/model'
 
 /** A slide of the deck, and the one that was brought which is the same slide as it is now. */
@@ -9,10 +10,10 @@ export interface SlidePair {
 /** What is seen and read of a slide now, on the slide that was there: its words for the presenter and its times stay. */
 function renewed(old: Slide, now: Slide): Slide {
   const last = now.steps.length - 1
-  const { proposedInset: _, clips: own, ...kept } = old
+  const { proposedInset: _, clips: own, drawing, ...kept } = old
   // Clips that were put on it by hand stay where the new one brings none.
   const clips = now.clips ?? own?.map((clip) => ({ ...clip, step: Math.min(clip.step, last) }))
-  return {
+  return withDrawnSteps({
     ...kept,
     version: old.version + 1,
     title: now.title === '' ? old.title : now.title,
@@ -25,7 +26,9 @@ function renewed(old: Slide, now: Slide): Slide {
     transition: now.transition,
     ...(now.proposedInset === undefined ? {} : { proposedInset: now.proposedInset }),
     ...(clips === undefined ? {} : { clips }),
-  }
+    // So does what was drawn on it.
+    ...(drawing === undefined ? {} : { drawing: consistent(drawing, now.steps.length) }),
+  })
 }
 
 /**

@@ -15,6 +15,10 @@ export const LAYOUTS_WITH_PICTURES: ReadonlySet<Layout> = new Set(['plate', 'pai
 export const THEMES = ['paper', 'harbour', 'dusk'] as const
 export type Theme = (typeof THEMES)[number]
 
+export const COLOURS_ON_SLIDES = ['ground', 'text', 'soft', 'mark', 'shade'] as const
+/** What colours of a theme are for; `mark` is for what stands out, `shade` lies behind something. */
+export type ColourOnSlide = (typeof COLOURS_ON_SLIDES)[number]
+
 export const REVEALS = ['together', 'appear', 'fade', 'slide'] as const
 /** How points and pictures come in: all at once, or one a step in one of three ways. */
 export type Reveal = (typeof REVEALS)[number]

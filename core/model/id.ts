@@ -10,6 +10,9 @@ export type TakeId = Id<'take'>
 export type StretchId = Id<'stretch'>
 export type StrokeId = Id<'stroke'>
 export type ClipId = Id<'clip'>
+/** Of something that lies on a slide, and of one of its motions. */
+export type ObjectId = Id<'object'>
+export type MotionId = Id<'motion'>
 export type VisitId = Id<'visit'>
 export type OverlayId = Id<'overlay'>
 export type BedId = Id<'bed'>

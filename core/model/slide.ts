@@ -3,6 +3,7 @@ import type { Composition } from './composition'
 import type { Framing } from './framing'
 import type { Rect, Size } from './geometry'
 import type { AssetId, SlideId } from './id'
+import type { Drawing } from './slide-object'
 import type { Ms } from './time'
 
 /**
@@ -70,6 +71,8 @@ export interface Step {
   readonly reveal?: 'fade'
   /** What goes along a path when it begins, as its file says. It is shown where it arrives; left out: nothing. */
   readonly motions?: readonly Motion[]
+  /** Shows what the step before it does: it is there for what is drawn on the slide, and begins with that. Left out: it is not. */
+  readonly added?: true
 }
 
 export const TRANSITIONS = ['cut', 'fade', 'push', 'wipe'] as const
@@ -93,6 +96,8 @@ export interface Slide {
   readonly steps: readonly Step[]
   /** What moves or sounds on it, the first below; left out: nothing does. */
   readonly clips?: readonly Clip[]
+  /** What was drawn on it here, and how that moves; left out: nothing was. */
+  readonly drawing?: Drawing
   /** What a slide that was made here is made of; null for one that came from a file. Its steps follow from it. */
   readonly composition: Composition | null
   /** null: the place is proposed from the slide's empty areas. */

@@ -14,6 +14,8 @@ export interface Snapshot {
   readonly ink: readonly Stroke[]
   /** Clips of the slide that were started; left out: none was. */
   readonly clips?: readonly PlayedClip[]
+  /** How long what is drawn on the slide has been moving with its step, in ms; left out: it moves no more. */
+  readonly moved?: Ms
 }
 
 /** An unbroken part of a take. */

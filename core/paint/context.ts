@@ -7,6 +7,10 @@ export type FiledPicture = Exclude<Picture, { kind: 'composed' }>
 /** The part of CanvasRenderingContext2D that browser and server both have and that we draw with. */
 export interface PaintContext<Image> {
   fillStyle: unknown
+  strokeStyle: unknown
+  lineWidth: number
+  lineCap: 'butt' | 'round' | 'square'
+  lineJoin: 'bevel' | 'miter' | 'round'
   globalAlpha: number
   font: string
   direction: 'ltr' | 'rtl' | 'inherit'
@@ -16,6 +20,8 @@ export interface PaintContext<Image> {
   restore: () => void
   translate: (x: number, y: number) => void
   scale: (x: number, y: number) => void
+  /** Clockwise, in radians. */
+  rotate: (angle: number) => void
   beginPath: () => void
   closePath: () => void
   moveTo: (x: number, y: number) => void
@@ -24,6 +30,7 @@ export interface PaintContext<Image> {
   ellipse: (x: number, y: number, rx: number, ry: number, rotation: number, start: number, end: number) => void
   rect: (x: number, y: number, width: number, height: number) => void
   fill: () => void
+  stroke: () => void
   clip: () => void
   fillRect: (x: number, y: number, width: number, height: number) => void
   fillText: (text: string, x: number, y: number) => void

@@ -8,6 +8,7 @@ import { paintClip } from './clip'
 import { paintComposed } from './composed'
 import type { Drawable, FiledPicture, PaintContext, PictureShelf } from './context'
 import { paintInset, paintInsetGround } from './inset'
+import { paintObject } from './object'
 import { paintOverlay } from './overlay'
 
 /** Colour of a blanked screen, and of what is around a slide that shares the frame with the face. */
@@ -128,6 +129,7 @@ function paintView<Image>(ctx: PaintContext<Image>, view: SlideView, size: Size,
   }
   paintStep(ctx, view, view.shown, inner, shelf)
   for (const clip of view.clips) paintClip(ctx, clip, inner, shelf)
+  for (const object of view.objects) paintObject(ctx, object, inner, shelf)
   for (const drawn of view.ink) paintStroke(ctx, drawn, inner)
   if (view.spot !== null) paintSpot(ctx, view.spot, inner)
   ctx.restore()

@@ -1,7 +1,8 @@
 import { LAST_MOMENT, asSeen, pictureOfClip, sceneIn } from '@core/scene'
 import type { ClipScene, DrawnStroke, FilmIndex, OverlayScene, Scene, SlideView } from '@core/scene'
 import { unreachable } from '@core/model'
-import type { Picture, Stroke } from '@core/model'
+import type { ObjectScene } from '@core/objects'
+import type { Picture, SlideObject, Stroke } from '@core/model'
 import { timeOfFrame } from './frame-grid'
 import type { Segment } from './segment'
 
@@ -46,6 +47,27 @@ function partsOfPicture(picture: Picture): readonly unknown[] {
 const nameOfClip = ({ clip, at }: ClipScene): readonly unknown[] =>
   clip.media.picture === null ? [] : [[clip.media.file, pictureOfClip(clip, at), clip.box, ...(clip.crop === undefined ? [] : [clip.crop])]]
 
+const objectNames = new WeakMap<SlideObject, string>()
+
+/** Names all that is seen of an object, wherever it is. */
+function lookOfObject(object: SlideObject): string {
+  const known = objectNames.get(object)
+  if (known !== undefined) return known
+  const { form, colour, box } = object
+  const name = JSON.stringify([form, colour, box.w, box.h])
+  objectNames.set(object, name)
+  return name
+}
+
+const nameOfObject = ({ object, theme, at, turn, scale, opacity }: ObjectScene): readonly unknown[] => [
+  lookOfObject(object),
+  theme,
+  at,
+  turn,
+  scale,
+  opacity,
+]
+
 const partsOfView = (view: SlideView): readonly unknown[] => [
   view.shown === null ? 'blank' : nameOfPicture(view.shown.picture),
   view.stage,
@@ -53,6 +75,7 @@ const partsOfView = (view: SlideView): readonly unknown[] => [
   view.revealFrom === undefined ? null : nameOfPicture(view.revealFrom.picture),
   view.spot,
   ...(view.clips.length === 0 ? [] : [view.clips.flatMap(nameOfClip)]),
+  ...(view.objects.length === 0 ? [] : [view.objects.map(nameOfObject)]),
 ]
 
 /** Names what a scene looks like, ink and camera picture aside. */

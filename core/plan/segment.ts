@@ -1,7 +1,8 @@
 import { dequal } from 'dequal'
 import { intoSpan, pieceLength, sourceAt } from '@core/programme'
+import { motionsOf } from '@core/objects'
 import { REVEAL, asSeen, captionTurns, overlayTurns, changesAt, clipRuns, reveals, sceneIn, slideOf, trackIn } from '@core/scene'
-import type { FilmIndex, InsetScene, Scene } from '@core/scene'
+import type { FilmIndex, InsetScene, Scene, Track } from '@core/scene'
 import { AS_RECORDED } from '@core/model'
 import type { Ms, Piece, Ratio, Span } from '@core/model'
 import { GOP_FRAMES, frameAt, mostFrames, timeOfFrame } from './frame-grid'
@@ -74,8 +75,21 @@ function boundaries(index: FilmIndex, number: number, length: Ms): readonly Ms[]
   const { slide } = piece
   const ink = track.growing(slide).flatMap((lying) => [lying.from, lying.whole])
   const reveal = reveals(slideOf(index.film, slide)) ? track.shows.map((at) => at + REVEAL) : []
+  const moves = motionTurns(index, number, track)
   const spots = track.spots.flatMap((spot) => [spot.from, spot.to])
-  return whole([...track.turns, ...ink, ...spots, ...reveal].map(into))
+  return whole([...track.turns, ...ink, ...spots, ...reveal, ...moves].map(into))
+}
+
+/** Times of a recording at which something that is drawn on a piece's slide begins or ceases to move. */
+function motionTurns(index: FilmIndex, number: number, track: Track): readonly Ms[] {
+  const piece = index.film.programme.pieces[number]
+  const drawing = piece && slideOf(index.film, piece.slide).drawing
+  if (piece === undefined || drawing === undefined) return []
+  return [-Infinity, ...track.shows].flatMap((at) => {
+    const shown = track.shownAt(at)
+    if (shown.slide !== piece.slide) return []
+    return motionsOf(drawing, shown.step).flatMap(({ from, to }) => [shown.moves + from, shown.moves + to])
+  })
 }
 
 /** Whether something moves in a scene besides the face. */
@@ -85,6 +99,7 @@ const isMoving = (scene: Scene): boolean =>
   scene.revealProgress < 1 ||
   scene.spot !== null ||
   scene.overlays.some(({ there }) => there < 1) ||
+  scene.objects.some(({ moving }) => moving) ||
   scene.clips.some(({ playing, clip }) => playing && clip.media.picture !== null)
 
 function partOf(index: FilmIndex, number: number, from: Ms, to: Ms): Part {

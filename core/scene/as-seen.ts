@@ -14,5 +14,5 @@ export const isCoveredAt = ({ overlays }: FilmIndex, t: Ms): boolean => isCovere
 export function asSeen(scene: Scene): Scene {
   if (!isCovered(scene)) return scene
   const { revealFrom: _, ...rest } = scene
-  return { ...rest, clips: [], ink: [], spot: null, inset: null, stage: WHOLE, revealProgress: 1, transition: null }
+  return { ...rest, clips: [], objects: [], ink: [], spot: null, inset: null, stage: WHOLE, revealProgress: 1, transition: null }
 }

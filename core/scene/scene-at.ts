@@ -1,4 +1,6 @@
 import { WHOLE, framingOf, stageRect } from '@core/layout'
+import { objectsAt } from '@core/objects'
+import type { ObjectScene } from '@core/objects'
 import { faceDressing, pieceLength, pieceStarts, shownSpan, sourceAt } from '@core/programme'
 import type { FaceDressing } from '@core/programme'
 import type {
@@ -48,6 +50,8 @@ export interface SlideView {
   readonly shown: Step | null
   /** What moves or sounds on it, below the ink. */
   readonly clips: readonly ClipScene[]
+  /** What was drawn on the slide itself, over its clips. */
+  readonly objects: readonly ObjectScene[]
   readonly ink: readonly DrawnStroke[]
   /** The pointer's spot, in fractions of the slide. */
   readonly spot: Point | null
@@ -240,6 +244,7 @@ function heldMoment(index: FilmIndex, number: number, piece: StillPiece, at: Ms)
     step: piece.step,
     shown: stepOf(slide, piece.step),
     clips: clipsOn(slide, piece.step, startedByHolding(index, piece), at),
+    objects: objectsAt(slide, piece.step, Infinity, index.film.shape),
     ink: withCarried(index, number, at, [...lying, ...drawnAt(index.heldTracks.get(piece.still), piece.slide, at)]),
     spot: null,
     stage: WHOLE,
@@ -259,6 +264,9 @@ function momentIn(index: FilmIndex, number: number, into: Ms): Scene {
   return visit === undefined || index.captions === null ? scene : abovePlace(scene, index.captions.places.get(visit))
 }
 
+/** A screen that is blanked. */
+const NOTHING_SEEN = { shown: null, clips: [], objects: [], ink: [], spot: null } as const
+
 /** As `momentIn`, but for room that is made for captions. */
 function wholeMoment(index: FilmIndex, number: number, into: Ms): Scene {
   const piece = index.film.programme.pieces[number]
@@ -275,10 +283,15 @@ function wholeMoment(index: FilmIndex, number: number, into: Ms): Scene {
   return {
     slide: piece.slide,
     step: shown.step,
-    shown: blank ? null : stepOf(slide, shown.step),
-    clips: blank ? [] : clipsOn(slide, shown.step, track.clipsAt(at), at),
-    ink: blank ? [] : withCarried(index, number, at, drawnAt(track, piece.slide, at)),
-    spot: blank ? null : track.spotAt(at),
+    ...(blank
+      ? NOTHING_SEEN
+      : {
+          shown: stepOf(slide, shown.step),
+          clips: clipsOn(slide, shown.step, track.clipsAt(at), at),
+          objects: objectsAt(slide, shown.step, at - shown.moves, index.film.shape),
+          ink: withCarried(index, number, at, drawnAt(track, piece.slide, at)),
+          spot: track.spotAt(at),
+        }),
     stage: inset === null ? WHOLE : stageRect(inset.framing),
     ...revealAt(slide, shown, at),
     inset,
@@ -305,7 +318,8 @@ function revealAt(
 ): Pick<SlideView, 'revealProgress' | 'revealFrom'> {
   const follows = before !== null && before.slide === slide.id && before.step === step - 1
   const fades = stepOf(slide, step).reveal === 'fade'
-  if (!follows || at - since >= REVEAL || !(fades || composedReveals(slide))) return { revealProgress: 1 }
+  if (!follows || at - since >= REVEAL || stepOf(slide, step).added === true || !(fades || composedReveals(slide)))
+    return { revealProgress: 1 }
   const revealProgress = eased(Math.max(0, at - since) / REVEAL)
   return fades && revealProgress < 1 ? { revealProgress, revealFrom: stepOf(slide, step - 1) } : { revealProgress }
 }

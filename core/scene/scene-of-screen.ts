@@ -1,5 +1,6 @@
 import { WHOLE } from '@core/layout'
-import type { Point, Rect, Slide } from '@core/model'
+import { objectsAt } from '@core/objects'
+import type { Ms, Point, Rect, Size, Slide } from '@core/model'
 import type { Screen } from '@core/session'
 import type { ClipScene } from './clips-on'
 import { stepOf } from './scene-at'
@@ -9,6 +10,7 @@ import type { Scene } from './scene-at'
  * What a screen looks like while it is presented: all ink of its slide whole, no face (which is shown live), nothing in between.
  * @param slide that the screen shows
  * @param clips on it, as they are now
+ * @param moment how long its step has been there in ms, Infinity: nothing of it moves any more; and the slide's shape
  * @param stage part of the frame that the slide has
  * @param spot the pointer's, in fractions of the slide
  */
@@ -16,6 +18,7 @@ export function sceneOfScreen(
   { step, blank, ink }: Pick<Screen, 'step' | 'blank' | 'ink'>,
   slide: Slide,
   clips: readonly ClipScene[],
+  moment: { readonly elapsed: Ms; readonly shape: Size },
   stage: Rect = WHOLE,
   spot: Point | null = null,
 ): Scene {
@@ -25,6 +28,7 @@ export function sceneOfScreen(
     step,
     shown: blank ? null : stepOf(slide, step),
     clips: blank ? [] : clips,
+    objects: blank ? [] : objectsAt(slide, step, moment.elapsed, moment.shape),
     ink: blank ? [] : lying,
     spot: blank ? null : spot,
     stage,

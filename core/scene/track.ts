@@ -1,5 +1,5 @@
 import { cuesInOrder, isInkCue, screenChanges, startedClips, takesOff } from '@core/session'
-import type { Cue, Ms, PathPoint, PlayedClip, Point, SlideId, Stretch, Stroke } from '@core/model'
+import type { Cue, Ms, PathPoint, PlayedClip, Point, SlideId, Snapshot, Stretch, Stroke } from '@core/model'
 import { strokeLength } from './ink-afterwards'
 import { lastNotAfter } from './search'
 
@@ -29,6 +29,11 @@ export interface Shown {
   readonly step: number
   readonly since: Ms
   readonly before: { readonly slide: SlideId; readonly step: number } | null
+  /**
+   * Since when what is drawn on the slide moves with the step; -Infinity: it moves no more. It does as the presenter comes to the step from
+   * the one before it, or to the first from another slide.
+   */
+  readonly moves: Ms
 }
 
 /** What a stretch shows, prepared for asking at any time. */
@@ -133,6 +138,15 @@ function inkOf(list: readonly LyingStroke[]): (at: Ms) => readonly DrawnStroke[]
   }
 }
 
+type ShownStep = Pick<Shown, 'slide' | 'step'>
+
+/** Since when something moves with a step that was shown at a time; before it null: with which the stretch opened. */
+export function movesSince(opening: Snapshot, since: Ms, { slide, step }: ShownStep, before: ShownStep | null): Ms {
+  if (before === null) return opening.moved === undefined ? -Infinity : -opening.moved
+  const comes = before.slide === slide ? before.step === step - 1 : step === 0
+  return comes ? since : -Infinity
+}
+
 interface Spot {
   readonly from: Ms
   readonly to: Ms
@@ -179,7 +193,9 @@ export function trackOf(stretch: Stretch): Track {
   return {
     shownAt: (at) => {
       const index = lastNotAfter(showLine.times, at)
-      return { ...valueAt(showLine, at), since: showLine.times[index] ?? -Infinity, before: showLine.values[index - 1] ?? null }
+      const [shown, since] = [valueAt(showLine, at), showLine.times[index] ?? -Infinity]
+      const before = showLine.values[index - 1] ?? null
+      return { ...shown, since, before, moves: movesSince(stretch.opening, since, shown, before) }
     },
     blankAt: (at) => valueAt(blankLine, at),
     insetAt: (at) => valueAt(insetLine, at),

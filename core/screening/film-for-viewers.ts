@@ -1,5 +1,20 @@
 import { AS_RECORDED, asId, clipsOfStep } from '@core/model'
-import type { Clip, ClipId, Cue, Film, Ms, PathPoint, Piece, PlayedClip, RecordedPiece, Slide, SlideId, Stretch, Stroke } from '@core/model'
+import type {
+  Clip,
+  ClipId,
+  Cue,
+  Film,
+  Ms,
+  PathPoint,
+  Piece,
+  PlayedClip,
+  RecordedPiece,
+  Slide,
+  SlideId,
+  Snapshot,
+  Stretch,
+  Stroke,
+} from '@core/model'
 import { placedOverlays, shownSpan } from '@core/programme'
 import { clipsPlayedIn } from '@core/session'
 import { REVEAL, startedByHolding, startedFrom, stepOf } from '@core/scene'
@@ -24,6 +39,8 @@ interface Shown {
   readonly ink: readonly LyingStroke[]
   /** Clips that were started before it, as they are when it begins. */
   readonly clips: readonly PlayedClip[]
+  /** How long what is drawn on its slide has been moving. */
+  readonly moved: Pick<Snapshot, 'moved'>
 }
 
 /** Points of a stroke or path until a time: the first that is later ends what is on its way there. @param length ms from its beginning */
@@ -63,10 +80,12 @@ function cuesBetween(cues: readonly Cue[], slide: SlideId, from: Ms, to: Ms): re
 }
 
 /** What a piece begins with: a part of its slide that is still coming in does so from the step before. */
-function openingOf(track: Track, slide: SlideId, from: Ms): { readonly step: number; readonly cues: readonly Cue[] } {
-  const { step, since, before } = track.shownAt(from)
+function openingOf(track: Track, slide: SlideId, from: Ms): Pick<Shown, 'step' | 'cues' | 'moved'> {
+  const { step, since, before, moves } = track.shownAt(from)
   const comes = from - since < REVEAL && before !== null && before.slide === slide && before.step === step - 1
-  return comes ? { step: before.step, cues: [{ kind: 'show', at: since - from, slide, step }] } : { step, cues: [] }
+  return comes
+    ? { step: before.step, cues: [{ kind: 'show', at: since - from, slide, step }], moved: {} }
+    : { step, cues: [], moved: moves === -Infinity ? {} : { moved: from - moves } }
 }
 
 function shownBy(index: FilmIndex, number: number, piece: Piece): Shown {
@@ -80,12 +99,12 @@ function shownBy(index: FilmIndex, number: number, piece: Piece): Shown {
     })
     const own = index.heldTracks.get(piece.still)?.lying(piece.slide) ?? []
     const clips = startedByHolding(index, piece).map((clip) => startedFrom(clip, from))
-    return { from, to, step: piece.step, blank: false, inset: false, cues: [], ink: [...carried, ...lying, ...own], clips }
+    return { from, to, step: piece.step, blank: false, inset: false, cues: [], ink: [...carried, ...lying, ...own], clips, moved: {} }
   }
   const track = index.tracks.get(piece.show.stretch)
   const stretch = index.film.stretches.get(piece.show.stretch)
   if (track === undefined || stretch === undefined) throw new Error(`the film lacks stretch ${piece.show.stretch}`)
-  const { step, cues } = openingOf(track, piece.slide, from)
+  const { step, cues, moved } = openingOf(track, piece.slide, from)
   return {
     from,
     to,
@@ -95,6 +114,7 @@ function shownBy(index: FilmIndex, number: number, piece: Piece): Shown {
     cues: [...cues, ...cuesBetween(stretch.cues, piece.slide, from, to)],
     ink: [...carried, ...track.lying(piece.slide)],
     clips: track.clipsAt(from).map((clip) => startedFrom(clip, from)),
+    moved,
   }
 }
 
@@ -109,7 +129,7 @@ function inkCuesOf({ stroke, from: begun, until: gone }: LyingStroke, from: Ms, 
 
 /** A piece as a recording of its own: nothing that was cut around it is in there. */
 function byItself(index: FilmIndex, number: number, piece: Piece): PieceByItself {
-  const { from, to, step, blank, inset, cues, ink, clips } = shownBy(index, number, piece)
+  const { from, to, step, blank, inset, cues, ink, clips, moved } = shownBy(index, number, piece)
   const seen = ink.filter((lying) => lying.from < to && lying.until > from)
   const id = asId<'stretch'>(String(number))
   const span = { stretch: id, from: 0, to: to - from, rate: piece.kind === 'still' ? AS_RECORDED : piece.show.rate }
@@ -129,6 +149,7 @@ function byItself(index: FilmIndex, number: number, piece: Piece): PieceByItself
         inset,
         ink: seen.filter((lying) => lying.from === -Infinity).map(({ stroke }) => stroke),
         ...(clips.length === 0 ? {} : { clips }),
+        ...moved,
       },
       cues: [...cues, ...seen.flatMap((lying) => inkCuesOf(lying, from, to))].sort((a, b) => a.at - b.at),
     },

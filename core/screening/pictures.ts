@@ -1,5 +1,5 @@
 import { unreachable } from '@core/model'
-import { assetsOfClips } from '@core/deck'
+import { assetsOfClips, assetsOfDrawing } from '@core/deck'
 import type { AssetId, Picture, Slide } from '@core/model'
 
 /** Files of the media store that those who watch need for a picture: of a page its pictures, never the document that it came from. */
@@ -16,5 +16,11 @@ function assetsOf(picture: Picture): readonly AssetId[] {
 }
 
 /** Every file that may be sent to those who watch slides, each once. */
-export const assetsForViewers = (slides: Iterable<Pick<Slide, 'steps' | 'clips'>>): ReadonlySet<AssetId> =>
-  new Set([...slides].flatMap((slide) => [...slide.steps.flatMap(({ picture }) => assetsOf(picture)), ...assetsOfClips(slide)]))
+export const assetsForViewers = (slides: Iterable<Pick<Slide, 'steps' | 'clips' | 'drawing'>>): ReadonlySet<AssetId> =>
+  new Set(
+    [...slides].flatMap((slide) => [
+      ...slide.steps.flatMap(({ picture }) => assetsOf(picture)),
+      ...assetsOfClips(slide),
+      ...assetsOfDrawing(slide),
+    ]),
+  )

@@ -19,6 +19,11 @@ export const clipsPlayedIn = ({ opening, cues }: Pick<Stretch, 'opening' | 'cues
   ...cues.flatMap((cue) => (cue.kind === 'clip' ? [cue.clip] : [])),
 ]
 
+/** Nothing of what is drawn on a slide goes on moving as it began. */
+function withoutMoved({ moved: _, ...screen }: Screen): Screen {
+  return screen
+}
+
 /** As another slide takes the place of the one that is shown, its clips are over. */
 function withoutClips({ clips: _, ...screen }: Screen): Screen {
   return screen
@@ -45,7 +50,7 @@ export const takesOff = (cue: Cue, stroke: Stroke): boolean =>
 export function applyCue(screen: Screen, cue: Cue): Screen {
   switch (cue.kind) {
     case 'show':
-      return { ...(cue.slide === screen.slide ? screen : withoutClips(screen)), slide: cue.slide, step: cue.step }
+      return { ...withoutMoved(cue.slide === screen.slide ? screen : withoutClips(screen)), slide: cue.slide, step: cue.step }
     case 'ink':
       return { ...screen, ink: [...screen.ink, cue.stroke] }
     case 'erase':

@@ -2,6 +2,7 @@ import { writeFile } from 'node:fs/promises'
 import { text } from 'node:stream/consumers'
 import { loadImage } from '@napi-rs/canvas'
 import type { Drawable } from '@core/paint'
+import { assetsOfDrawing } from '@core/deck'
 import type { AssetId } from '@core/model'
 import { makeHandout } from '@render/handout'
 import type { HandoutFileOrder } from '@render/handout'
@@ -25,12 +26,13 @@ await writeFile(
     shelfFor: async (slide) => {
       const picture = slide.steps.at(-1)?.picture
       if (picture === undefined) return { ofStep: () => undefined, ofAsset: () => undefined }
-      if (picture.kind !== 'composed') {
-        const drawn = await load(picture.screen)
-        return { ofStep: () => drawn, ofAsset: () => undefined }
-      }
-      const assets = new Map(await Promise.all(picture.composition.pictures.map(async ({ asset }) => [asset, await load(asset)] as const)))
-      return { ofStep: () => undefined, ofAsset: (asset) => assets.get(asset) }
+      const drawn = picture.kind === 'composed' ? undefined : await load(picture.screen)
+      const placed = [
+        ...(picture.kind === 'composed' ? picture.composition.pictures.map(({ asset }) => asset) : []),
+        ...assetsOfDrawing(slide),
+      ]
+      const assets = new Map(await Promise.all(placed.map(async (asset) => [asset, await load(asset)] as const)))
+      return { ofStep: () => drawn, ofAsset: (asset) => assets.get(asset) }
     },
   }),
   { mode: 0o600 },

@@ -4,7 +4,8 @@ import { cssFont } from '@core/compose'
 import { setText } from '@core/compose'
 import { blocksOf, withoutPauses } from '@core/markup'
 import type { Run } from '@core/markup'
-import { paintPicture, paintStroke } from '@core/paint'
+import { objectsAt } from '@core/objects'
+import { paintObject, paintPicture, paintStroke } from '@core/paint'
 import type { PaintContext, PictureShelf } from '@core/paint'
 import type { Deck, Slide, SlideId, Stroke } from '@core/model'
 import type { Drawn } from '@render/video'
@@ -116,7 +117,10 @@ export async function makeHandout(order: HandoutOrder): Promise<Buffer> {
       ctx.rect(0, 0, picture.width, picture.height)
       ctx.clip()
       const paint: PaintContext<Drawn> = ctx
-      paintPicture(paint, step.picture, picture, await order.shelfFor(slide))
+      const shelf = await order.shelfFor(slide)
+      paintPicture(paint, step.picture, picture, shelf)
+      const drawn = objectsAt(slide, slide.steps.length - 1, Infinity, deck.shape)
+      for (const object of drawn) paintObject(paint, object, picture, shelf)
       for (const stroke of order.ink[slide.id] ?? []) paintStroke(paint, { stroke, elapsed: null }, picture)
       ctx.restore()
       ctx.strokeStyle = '#DCD4C3'

@@ -4,11 +4,13 @@ import type { Outline2D } from '@core/ink'
 import { clipRect } from '@core/layout'
 import { captionBox, evenBox, overlayBox } from '@core/paint'
 import type { Edges } from '@core/paint'
+import { boundsOfObject } from '@core/objects'
+import type { ObjectScene } from '@core/objects'
 import { pictureOfClip } from '@core/scene'
 import type { ClipScene, Scene } from '@core/scene'
 import type { Ms, PixelBox, Point, Size, Stroke } from '@core/model'
 
-/** Whether two scenes differ in nothing but ink, clips, captions and overlays, so that the rest need not be drawn again. */
+/** Whether two scenes differ in nothing but ink, clips, objects, captions and overlays, so that the rest need not be drawn again. */
 export const sameButInk = (a: Scene, b: Scene): boolean =>
   a.shown?.picture === b.shown?.picture &&
   a.transition === null &&
@@ -116,6 +118,31 @@ function clipBox(last: Scene, now: Scene, size: Size): PixelBox | null {
   return boxOnStage(bounds, now, size)
 }
 
+const lookOfObject = ({ object, at, turn, scale, opacity }: ObjectScene): readonly unknown[] => [object, at, turn, scale, opacity]
+
+/** Where what is drawn on a slide is not alike in two scenes. Null when nowhere. */
+function objectsBox(last: Scene, now: Scene, size: Size): PixelBox | null {
+  const [was, is] = [last.objects, now.objects]
+  const sameOrder = dequal(
+    was.map(({ object }) => object.id),
+    is.map(({ object }) => object.id),
+  )
+  // What comes or goes changes nothing of the others but what lies over them.
+  const before = new Map(was.map((scene) => [scene.object.id, scene]))
+  const after = new Map(is.map((scene) => [scene.object.id, scene]))
+  const changed = [...was, ...is].filter(({ object: { id } }) => {
+    const [a, b] = [before.get(id), after.get(id)]
+    return a === undefined || b === undefined || (a !== b && !dequal(lookOfObject(a), lookOfObject(b)))
+  })
+  if (sameOrder && changed.length === 0) return null
+  const slide = { width: size.width * now.stage.w, height: size.height * now.stage.h }
+  const bounds = changed.map((scene): Bounds => {
+    const { x, y, w, h } = boundsOfObject(scene, slide)
+    return { left: x, top: y, right: x + w, bottom: y + h }
+  })
+  return boxOnStage(bounds, now, size)
+}
+
 /** The smallest box that has some in it; null: there are none. */
 function boxAround(boxes: readonly PixelBox[]): PixelBox | null {
   if (boxes.length === 0) return null
@@ -136,9 +163,13 @@ export function changedBox(last: Scene, now: Scene, size: Size): PixelBox | null
   const overlays = dequal(last.overlays, now.overlays) ? [] : [...last.overlays, ...now.overlays].map((over) => overlayBox(over, size))
   const captions = dequal(last.caption, now.caption) ? [] : [last.caption, now.caption].flatMap((one) => one ?? [])
   const box = boxAround(
-    [inkBox(last, now, size), clipBox(last, now, size), ...overlays, ...captions.map((caption) => captionBox(caption, size))].filter(
-      (one) => one !== null,
-    ),
+    [
+      inkBox(last, now, size),
+      clipBox(last, now, size),
+      objectsBox(last, now, size),
+      ...overlays,
+      ...captions.map((caption) => captionBox(caption, size)),
+    ].filter((one) => one !== null),
   )
   return box === null || box.width <= 0 || box.height <= 0 ? null : box
 }

@@ -41,7 +41,7 @@ export class FilmPainter {
    */
   async paint(scene: Scene): Promise<Buffer> {
     // The page is painted first and kept: as a rule the next picture is of the same one.
-    const bare = { ...scene, clips: [], ink: [], spot: null, overlays: [], caption: null }
+    const bare = { ...scene, clips: [], objects: [], ink: [], spot: null, overlays: [], caption: null }
     if (this.#page === null || !sameButInk(this.#page.scene, bare)) {
       await this.#draw(this.canvas, { x: 0, y: 0 }, bare, wholeBox(this.#size), null)
       this.#page = { scene: bare, bytes: Buffer.from(this.#frame.bytes) }

@@ -72,7 +72,8 @@ export class PictureSource {
       const canvas = await madeOnce(this.#drawn, JSON.stringify([name, size]), () => this.#draw(picture, size))
       steps.set(name, { image: canvas, width: canvas.width, height: canvas.height })
     }
-    for (const { shown, revealFrom } of viewsOf(scene)) {
+    for (const { shown, revealFrom, objects } of viewsOf(scene)) {
+      for (const { form } of objects.map(({ object }) => object)) if (form.kind === 'picture') await placed(form.asset)
       if (shown !== null) await ready(shown.picture)
       if (revealFrom !== undefined) await ready(revealFrom.picture)
     }

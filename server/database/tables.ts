@@ -1,5 +1,6 @@
 import type {
   Clip,
+  Drawing,
   Composition,
   Cue,
   DeliveryFacts,
@@ -118,6 +119,8 @@ export interface SlideVersionTable {
   composition: Json<Composition> | null
   /** null: it has none. */
   clips: Json<readonly Clip[]> | null
+  /** null: nothing is drawn on it. */
+  drawing: Json<Drawing> | null
   transition: Generated<Transition>
 }
 

@@ -29,6 +29,7 @@ interface SlideRow {
   readonly proposed_inset: NonNullable<Slide['proposedInset']> | null
   readonly composition: Slide['composition']
   readonly clips: NonNullable<Slide['clips']> | null
+  readonly drawing: NonNullable<Slide['drawing']> | null
   readonly transition: Slide['transition']
 }
 
@@ -48,6 +49,7 @@ const toSlide = (row: SlideRow): Slide => ({
   ...(row.proposed_inset === null ? {} : { proposedInset: row.proposed_inset }),
   composition: row.composition,
   ...(row.clips === null ? {} : { clips: row.clips }),
+  ...(row.drawing === null ? {} : { drawing: row.drawing }),
   transition: row.transition,
 })
 
@@ -69,6 +71,7 @@ const OF_VERSION = [
   'slide_version.proposed_inset',
   'slide_version.composition',
   'slide_version.clips',
+  'slide_version.drawing',
   'slide_version.transition',
 ] as const
 const COLUMNS = [...OWN, ...OF_VERSION]
@@ -208,6 +211,7 @@ export async function insertSlides(
         proposed_inset: slide.proposedInset === undefined ? null : JSON.stringify(slide.proposedInset),
         composition: slide.composition && JSON.stringify(slide.composition),
         clips: slide.clips === undefined || slide.clips.length === 0 ? null : JSON.stringify(slide.clips),
+        drawing: slide.drawing === undefined ? null : JSON.stringify(slide.drawing),
         transition: slide.transition,
       })),
     )
@@ -257,7 +261,7 @@ async function withFreshVersions(q: Queries, before: readonly Slide[], after: re
   if (fresh.length === 0) return after
   const rows = await q
     .selectFrom('slide_version')
-    .select(['slide', 'version', 'steps', 'framing', 'transition', 'clips'])
+    .select(['slide', 'version', 'steps', 'framing', 'transition', 'clips', 'drawing'])
     .where(
       'slide',
       'in',
@@ -272,8 +276,8 @@ async function withFreshVersions(q: Queries, before: readonly Slide[], after: re
     const same =
       known.version === slide.version &&
       isDeepStrictEqual(
-        [known.steps, known.framing, known.transition, known.clips ?? []],
-        [slide.steps, slide.framing, slide.transition, slide.clips ?? []],
+        [known.steps, known.framing, known.transition, known.clips ?? [], known.drawing],
+        [slide.steps, slide.framing, slide.transition, slide.clips ?? [], slide.drawing ?? null],
       )
     return same ? slide : { ...slide, version: known.version + 1 }
   })

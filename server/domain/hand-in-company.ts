@@ -5,7 +5,7 @@ import type { Chapter } from '@core/plan'
 import type { Queries } from '@server/database'
 import { slidesOf } from './decks'
 import { filmOfRecipe } from './film-of-recipe'
-import { slidePicture } from './slide-picture'
+import { slidePicture, stepSeen } from './slide-picture'
 
 /**
  * The picture that stands for a talk, as a JPEG.
@@ -18,9 +18,9 @@ export async function coverOf(q: Queries, talk: string, chosen: string | null, l
     q.selectFrom('talk').select('shape').where('id', '=', talk).executeTakeFirstOrThrow(),
     slidesOf(q, talk),
   ])
-  const picture = (slides.find(({ id }) => id === chosen) ?? slides[0])?.steps.at(-1)?.picture
-  if (picture === undefined) throw new Refusal('conflict', 'This talk has no slide that could be its cover.')
-  return await slidePicture(picture, shape, Math.max(least.width, Math.ceil((least.height * shape.width) / shape.height)))
+  const slide = slides.find(({ id }) => id === chosen) ?? slides[0]
+  if (slide === undefined) throw new Refusal('conflict', 'This talk has no slide that could be its cover.')
+  return await slidePicture(stepSeen(slide, shape), shape, Math.max(least.width, Math.ceil((least.height * shape.width) / shape.height)))
 }
 
 /** Chapters of a file that was made, in its own time. */

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { readFile, rm } from 'node:fs/promises'
 import { join } from 'node:path'
+import { assetsOfDrawing } from '@core/deck'
 import { notesAsMarkdown } from '@core/formats'
 import type { NotesKind } from '@core/formats'
 import type { AssetId, Deck, Slide, SlideId, Stroke } from '@core/model'
@@ -32,7 +33,8 @@ export async function notesFile(q: Queries, talk: string, kind: NotesKind): Prom
 function picturesOf(slide: Slide): readonly AssetId[] {
   const picture = slide.steps.at(-1)?.picture
   if (picture === undefined) return []
-  return picture.kind === 'composed' ? picture.composition.pictures.map(({ asset }) => asset) : [picture.screen]
+  const own = picture.kind === 'composed' ? picture.composition.pictures.map(({ asset }) => asset) : [picture.screen]
+  return [...own, ...assetsOfDrawing(slide)]
 }
 
 /** What a handout is made of. */

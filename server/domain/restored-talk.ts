@@ -84,6 +84,7 @@ async function putSlides(q: Queries, talk: string, { slides, versions }: TalkArc
           proposed_inset: one.proposedInset && JSON.stringify(one.proposedInset),
           composition: one.composition && JSON.stringify(one.composition),
           clips: one.clips && JSON.stringify(one.clips),
+          drawing: one.drawing && JSON.stringify(one.drawing),
         })),
       )
       .execute()

@@ -12,7 +12,7 @@ import type { Queries } from '@server/database'
 import { filmOfRecipe } from './film-of-recipe'
 import { filmOf } from './films'
 import { ownSeries } from './series'
-import { slidePicture } from './slide-picture'
+import { slidePicture, stepSeen } from './slide-picture'
 import { firstName } from './talks'
 import { languageOfTalk, wordsOfFilm } from './words'
 
@@ -97,11 +97,9 @@ async function partsOf({ index, words }: SpokenTalk, { kind, tidied, pictures }:
   const parts: TranscriptPart[] = []
   for (const [n, { slide: id, from, paragraphs }] of transcriptOf(words, tidied).entries()) {
     const slide = slideOf(index.film, id)
-    const shown = slide.steps.at(-1)?.picture
-    const picture =
-      wanted && shown !== undefined
-        ? { jpeg: (await slidePicture(shown, shape, PICTURE_WIDTH)).toString('base64'), ratio: shape.height / shape.width }
-        : null
+    const picture = wanted
+      ? { jpeg: (await slidePicture(stepSeen(slide, shape), shape, PICTURE_WIDTH)).toString('base64'), ratio: shape.height / shape.width }
+      : null
     const heading = slide.title.trim() === '' ? `Slide ${String(n + 1)}` : slide.title
     parts.push({ heading, from, picture, paragraphs, viewerNotes: slide.viewerNotes })
   }

@@ -133,6 +133,7 @@ describe('a lesson written as text', () => {
         ink: [],
         spot: null,
         clips: [],
+        objects: [],
         stage: { x: 0, y: 0, w: 1, h: 1 },
         revealProgress: 1,
         transition: null,
@@ -168,7 +169,16 @@ describe('a slide made here', () => {
     const size = { width: 854, height: 480 }
     const source = new PictureSource((digest) => join(stand.product.data, 'store', 'assets', digest.slice(0, 2), digest))
     const canvas = createCanvas(size.width, size.height)
-    const scene = { shown: last, clips: [], ink: [], spot: null, stage: { x: 0, y: 0, w: 1, h: 1 }, revealProgress: 1, transition: null }
+    const scene = {
+      shown: last,
+      clips: [],
+      objects: [],
+      ink: [],
+      spot: null,
+      stage: { x: 0, y: 0, w: 1, h: 1 },
+      revealProgress: 1,
+      transition: null,
+    }
     paintPicture<Drawn>(canvas.getContext('2d') as PaintContext<Drawn>, last.picture, size, await source.shelfFor(scene, size))
     source.close()
     expect(scanned(canvas.getContext('2d').getImageData(0, 0, size.width, size.height).data, size.width, size.height)?.data).toBe(address)

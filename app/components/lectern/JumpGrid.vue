@@ -61,7 +61,13 @@ watch(chosen, () => {
         :aria-label="`Slide ${n + 1}: ${slide.title}`"
         @click="go(n, $event.timeStamp)"
       >
-        <SlidePicture v-if="slide.steps[0] && talk.talk" :talk-id="talk.talk.id" :picture="slide.steps[0].picture" alt="" />
+        <SlidePicture
+          v-if="slide.steps[0] && talk.talk"
+          :talk-id="talk.talk.id"
+          :picture="slide.steps[0].picture"
+          :drawn="{ slide, step: 0 }"
+          alt=""
+        />
         <span class="name"
           ><b class="clock">{{ n + 1 }}</b> {{ slide.title }}</span
         >

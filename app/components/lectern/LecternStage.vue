@@ -45,6 +45,7 @@ const picture = (): MediaStreamTrack | null => windows.held?.picture ?? null
 const { live, withLive } = useLiveWindow(picture, () => lectern.windowShown !== null, repaint)
 const shelf = withLive(players.shelf)
 onBeforeUnmount(shareWindow(picture))
+useStepStarts()
 /** Clips of the slide as they were painted last. */
 const clips = shallowRef<readonly ClipScene[]>([])
 let frame = 0
@@ -64,14 +65,29 @@ function paint(): void {
   const now = lectern.shownClips(performance.now())
   if (now.length > 0 || clips.value.length > 0) clips.value = now
   follow(now, { playing: true, rate: 1, volume: () => 1 })
-  const scene = sceneOfScreen(lectern.screen, slide, [...now, ...live()], stage.value)
+  const scene = sceneOfScreen(
+    lectern.screen,
+    slide,
+    [...now, ...live()],
+    { elapsed: lectern.moved(performance.now()), shape: props.shape },
+    stage.value,
+  )
   paintScene<CanvasImageSource>(ctx, scene, pixels.value, shelf)
   cancelAnimationFrame(frame)
-  if (now.some(({ playing }) => playing)) frame = requestAnimationFrame(repaint)
+  if (now.some(({ playing }) => playing) || scene.objects.some(({ moving }) => moving)) frame = requestAnimationFrame(repaint)
+  loadNext()
+}
+/** Loads the picture that comes next. */
+function loadNext(): void {
   const next = lectern.nextPosition?.slide.steps[lectern.nextPosition.step]?.picture
   if (next !== undefined && next.kind !== 'composed') shelf.ofStep(next)
 }
 
+/** Since when what is drawn on the slide moves, on the clock of the machine; null: it moves no more. */
+function movesSince(): number | null {
+  const elapsed = lectern.moved(performance.now())
+  return elapsed === Infinity ? null : Date.now() - elapsed
+}
 /** The stroke and the spot under way, for the window that shows the slide alone. */
 let underWay: { readonly wet: Stroke | null; readonly spot: Point | null } = { wet: null, spot: null }
 const projecting = useProjecting(props.talkId, () => ({
@@ -81,6 +97,7 @@ const projecting = useProjecting(props.talkId, () => ({
   window: lectern.windowShown !== null,
   ink: lectern.shownInk,
   clips: lectern.startedClips(performance.now()).map((clip) => ({ ...clip, at: Date.now() })),
+  moves: movesSince(),
   ...underWay,
 }))
 watch(() => [lectern.slide, lectern.step, lectern.blank, lectern.shownInk, lectern.screen.clips, lectern.windowShown], projecting.tell)

@@ -12,7 +12,8 @@ import {
   framingOf,
   stageRect,
 } from '@core/layout'
-import { paintClip, paintInset, paintInsetGround, paintPicture } from '@core/paint'
+import { objectsAt } from '@core/objects'
+import { paintClip, paintInset, paintInsetGround, paintObject, paintPicture } from '@core/paint'
 import type { PaintContext } from '@core/paint'
 import { paintSpeaker } from '@core/practice'
 import { clipsOfStep } from '@core/model'
@@ -22,10 +23,19 @@ import { usePictures } from '~/composables/usePictures'
 import { areClips, useClips } from '~/composables/useClips'
 import { useFramingDrag } from '~/composables/useFramingDrag'
 import { useFramingChange } from '~/composables/useFramingChange'
+import { useObjects } from '~/stores/objects'
 import { useSheet } from '~/stores/sheet'
 
 /** The chosen step, large, with the face in its framing: dragged here, with a tint on what it covers. */
-const props = defineProps<{ slide: Slide; step: number; talkId: string; number: number }>()
+const props = defineProps<{
+  slide: Slide
+  step: number
+  talkId: string
+  number: number
+  /** What is drawn on the slide is what is worked on. */
+  drawing?: boolean
+}>()
+const objects = useObjects()
 const sheet = useSheet()
 const framings = useFramingChange()
 const stage = ref<HTMLElement | null>(null)
@@ -61,6 +71,10 @@ const drag = useFramingDrag(stage, framing, shape, keep)
 /** Part of the stage that the slide has: all of it unless it shares with the face. */
 const within = computed(() => (drag.shown.value.off ? WHOLE : stageRect(drag.shown.value)))
 const shown = computed(() => props.slide.steps[Math.min(props.step, props.slide.steps.length - 1)])
+/** What is drawn on it, as a hand moves it, or as the step plays. */
+const drawn = computed(() =>
+  objectsAt({ composition: props.slide.composition, drawing: objects.drawing }, props.step, objects.elapsed, shape.value),
+)
 const content = computed(() => contentOfSteps(props.slide, shape.value)[Math.min(props.step, props.slide.steps.length - 1)] ?? '')
 const here = computed(() =>
   drag.shown.value.off || drag.shown.value.placing === 'beside' ? 0 : coverage(content.value, faceRect(drag.shown.value)),
@@ -108,6 +122,7 @@ function tint(ctx: CanvasRenderingContext2D, within: Rect | null, colour: string
 function paintStep(ctx: PaintContext<CanvasImageSource>, picture: Picture, size: Size): void {
   paintPicture(ctx, picture, size, shelf)
   for (const clip of clipsOfStep(props.slide, props.step)) paintClip(ctx, { clip, at: clip.from, playing: false }, size, shelf)
+  for (const object of drawn.value) paintObject(ctx, object, size, shelf)
 }
 
 function paint(): void {
@@ -134,7 +149,7 @@ function paint(): void {
   if (onSlide && here.value > 0.004) tint(context, faceRect(now), '#B23A2B', 0.75)
 }
 watch(
-  [pixels, canvas, shown, drag.shown, content, () => props.slide.clips],
+  [pixels, canvas, shown, drag.shown, content, drawn, () => props.slide.clips],
   () => {
     void nextTick(paint)
   },
@@ -154,22 +169,25 @@ watch(
     @drop.prevent
   >
     <canvas ref="canvas" :width="pixels.width" :height="pixels.height" role="img" :aria-label="slide.title || `Slide ${number}`" />
-    <ClipBoxes v-if="slide.clips" :slide="slide" :step="step" :within="within" :shape="shape" />
-    <ComposedEditor v-if="slide.composition" :key="slide.id" :slide="slide" :talk-id="talkId" />
-    <div
-      v-if="!framing.off && framing.placing === 'over'"
-      class="face"
-      :class="{ warn: here > MOST_COVERED }"
-      :style="drag.style.value"
-      tabindex="0"
-      role="button"
-      aria-label="The face: drag it, or move it with the arrow keys; plus and minus change its size"
-      v-on="drag.moving"
-      @keydown="drag.key"
-    >
-      <span v-if="here > MOST_COVERED" class="say">covers {{ Math.round(here * 100) }}%</span>
-      <CornerHandle v-on="drag.resizing" />
-    </div>
+    <ObjectLayer v-if="drawing" :step="step" :within="within" :framing="drag.shown.value" />
+    <template v-else>
+      <ClipBoxes v-if="slide.clips" :slide="slide" :step="step" :within="within" :shape="shape" />
+      <ComposedEditor v-if="slide.composition" :key="slide.id" :slide="slide" :talk-id="talkId" />
+      <div
+        v-if="!framing.off && framing.placing === 'over'"
+        class="face"
+        :class="{ warn: here > MOST_COVERED }"
+        :style="drag.style.value"
+        tabindex="0"
+        role="button"
+        aria-label="The face: drag it, or move it with the arrow keys; plus and minus change its size"
+        v-on="drag.moving"
+        @keydown="drag.key"
+      >
+        <span v-if="here > MOST_COVERED" class="say">covers {{ Math.round(here * 100) }}%</span>
+        <CornerHandle v-on="drag.resizing" />
+      </div>
+    </template>
   </div>
 </template>
 

@@ -90,7 +90,7 @@ const setTitle = (event: Event): void => {
         />
       </div>
       <div class="left" @click="emit('select', { more: $event.ctrlKey || $event.metaKey, range: $event.shiftKey })">
-        <SlidePicture v-if="picture" class="picture" :talk-id="talkId" :picture="picture" :alt="name" />
+        <SlidePicture v-if="picture" class="picture" :talk-id="talkId" :picture="picture" :drawn="{ slide }" :alt="name" />
         <span class="under soft"
           ><span v-if="slide.steps.length > 1">{{ slide.steps.length }} steps</span
           ><span v-if="slide.clips?.length" class="clips">{{ clipWords }}</span

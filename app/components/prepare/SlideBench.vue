@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { broughtClips } from '@core/model'
 import type { Slide } from '@core/model'
+import { useObjects } from '~/stores/objects'
 import { useSheet } from '~/stores/sheet'
 
 /** The bench: the chosen slide large, what it is made of, where the face sits, and how the whole plan stands. */
 const props = defineProps<{ slide: Slide; number: number; talkId: string }>()
 const sheet = useSheet()
+const objects = useObjects()
 const TABS = [
   { value: 'slide', label: 'Slide' },
   { value: 'face', label: 'Face' },
+  { value: 'objects', label: 'Drawn' },
   { value: 'clips', label: 'Clips' },
   { value: 'plan', label: 'Plan' },
 ] as const
@@ -16,11 +19,13 @@ const tab = ref<(typeof TABS)[number]['value']>('slide')
 /** The last step shows all that is on a slide. */
 const step = ref(props.slide.steps.length - 1)
 const covered = ref(0)
+const drawn = computed(() => props.slide.drawing?.objects.length ?? 0)
 const brought = computed(() => broughtClips(props.slide).length)
 watch(
   () => [props.slide.id, props.slide.steps.length],
   ([id], [before]) => {
     if (id !== before || step.value >= props.slide.steps.length) step.value = props.slide.steps.length - 1
+    if (id !== before) objects.clear()
   },
 )
 </script>
@@ -37,14 +42,22 @@ watch(
         aria-controls="bench-panel"
         @click="tab = one.value"
       >
-        {{ one.label }}<template v-if="one.value === 'clips' && brought > 0"> · {{ brought }}</template>
+        {{ one.label }}<template v-if="one.value === 'clips' && brought > 0"> · {{ brought }}</template
+        ><template v-if="one.value === 'objects' && drawn > 0"> · {{ drawn }}</template>
       </button>
       <span v-if="tab === 'face' && sheet.concerned.length > 1" class="many">for {{ sheet.concerned.length }} picked slides</span>
     </div>
     <div id="bench-panel" class="panel" role="tabpanel" :aria-labelledby="`tab-${tab}`">
       <PlanPanel v-if="tab === 'plan'" />
       <template v-else>
-        <BenchStage :slide="slide" :step="step" :talk-id="talkId" :number="number" @covered="covered = $event" />
+        <BenchStage
+          :slide="slide"
+          :step="step"
+          :talk-id="talkId"
+          :number="number"
+          :drawing="tab === 'objects'"
+          @covered="covered = $event"
+        />
         <div v-if="slide.steps.length > 1" class="steps" role="group" aria-label="Steps of this slide">
           <button
             v-for="(one, n) in slide.steps"
@@ -54,10 +67,13 @@ watch(
             :aria-label="`Step ${n + 1}`"
             @click="step = n"
           >
-            <SlidePicture :talk-id="talkId" :picture="one.picture" alt="" /><span class="clock">{{ n + 1 }}</span>
+            <SlidePicture :talk-id="talkId" :picture="one.picture" :drawn="{ slide, step: n }" alt="" /><span class="clock">{{
+              n + 1
+            }}</span>
           </button>
         </div>
         <SlidePanel v-if="tab === 'slide'" :slide="slide" :step="step" />
+        <ObjectPanel v-else-if="tab === 'objects'" :slide="slide" :step="step" @step="step = $event" />
         <ClipPanel v-else-if="tab === 'clips'" :slide="slide" :talk-id="talkId" />
         <FacePanel v-else :slide="slide" :covered="covered" />
       </template>

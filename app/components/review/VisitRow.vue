@@ -90,7 +90,7 @@ const played = computed(() => Math.max(0, Math.min(1, (props.at - props.visit.st
 <template>
   <article class="visit" :class="{ current }">
     <button class="picture" :aria-label="`Play from ${number}: ${slide?.title ?? ''}`" @click="playByHand">
-      <SlidePicture v-if="picture" :talk-id="talkId" :picture="picture" alt="" />
+      <SlidePicture v-if="picture && slide" :talk-id="talkId" :picture="picture" :drawn="{ slide }" alt="" />
       <b class="clock">{{ number }}</b><span class="clock start">{{ duration(visit.start) }}</span>
     </button>
     <div class="sound">

@@ -35,6 +35,7 @@ import { handIns } from './0033-hand-ins'
 import { calls } from './0034-calls'
 import { exports } from './0035-exports'
 import { backdropFilms } from './0036-backdrop-films'
+import { drawings } from './0037-drawings'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -74,4 +75,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0034-calls': calls,
   '0035-exports': exports,
   '0036-backdrop-films': backdropFilms,
+  '0037-drawings': drawings,
 }

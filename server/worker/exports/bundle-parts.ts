@@ -5,7 +5,7 @@ import { namesInFolder, watchPage } from '@core/bundle'
 import type { BundleFile, BundleMedia, BundleSlide, BundleTalk } from '@core/bundle'
 import { linksOfSlide } from '@core/screening'
 import { slideOf } from '@core/scene'
-import { nullIfConflict, screenedHandout, screenedNotes, slidePicture, transcriptFile } from '@server/domain'
+import { nullIfConflict, screenedHandout, screenedNotes, slidePicture, stepSeen, transcriptFile } from '@server/domain'
 import type { BundleSource } from '@server/domain'
 import { apartBounds } from '@server/settings'
 import { assetPath } from '@server/store'
@@ -26,9 +26,12 @@ interface SlidesOfBundle {
 export async function slidesOfBundle({ screening: { slides, film } }: BundleSource): Promise<SlidesOfBundle> {
   const entries: ZipEntry[] = []
   const named: BundleSlide[] = []
-  for (const { id, number, title, text, viewerNotes, description, picture } of slides) {
+  for (const { id, number, title, text, viewerNotes, description } of slides) {
     const name = `pictures/slide-${String(number)}.jpg`
-    entries.push({ name, bytes: await slidePicture(picture, film.shape, ROW_PICTURE.width, ROW_PICTURE.quality) })
+    entries.push({
+      name,
+      bytes: await slidePicture(stepSeen(slideOf(film, id), film.shape), film.shape, ROW_PICTURE.width, ROW_PICTURE.quality),
+    })
     const notes = viewerLines({ viewerNotes }).join('\n')
     named.push({ id, number, title, text, viewerNotes: notes, description, picture: name, links: linksOfSlide(slideOf(film, id)) })
   }

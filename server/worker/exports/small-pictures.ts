@@ -72,7 +72,7 @@ export async function smallPictures(film: Film, most: number, reached: (share: n
     const entries: ZipEntry[] = []
     let bytes = 0
     for (const [done, picture] of found.pictures.entries()) {
-      const jpeg = await slidePicture(picture, film.shape, width, quality)
+      const jpeg = await slidePicture({ picture, objects: [] }, film.shape, width, quality)
       bytes += jpeg.length
       if (bytes > most && n < SMALL_PICTURES.length - 1) break
       entries.push({ name: `pictures/${found.nameOf(picture)}.jpg`, bytes: jpeg })

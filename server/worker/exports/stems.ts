@@ -7,7 +7,7 @@ import { USUAL_RECIPE } from '@core/model'
 import type { Film, Slide, SlideId, Stretch } from '@core/model'
 import { indexFilm, stretchesOf } from '@core/scene'
 import { wavOf } from '@render/sound'
-import { slidePicture } from '@server/domain'
+import { slidePicture, stepSeen } from '@server/domain'
 import { voicePath } from '@server/store'
 import type { ExportWork } from './export-work'
 import { silentFilm } from './silent-film'
@@ -27,8 +27,12 @@ function slidesIn({ slides, versions, programme }: TalkArchive): ReadonlyMap<Sli
       const version = programme?.slides[slide.id] ?? slide.version
       const found = seen.get(`${slide.id} ${String(version)}`)
       if (found === undefined) return []
-      const { slide: __, proposedInset, clips, ...shown } = found
-      const extra = { ...(proposedInset === null ? {} : { proposedInset }), ...(clips === null ? {} : { clips }) }
+      const { slide: __, proposedInset, clips, drawing, ...shown } = found
+      const extra = {
+        ...(proposedInset === null ? {} : { proposedInset }),
+        ...(clips === null ? {} : { clips }),
+        ...(drawing === null ? {} : { drawing }),
+      }
       return [[slide.id, { ...slide, ...shown, ...extra }]]
     }),
   )
@@ -78,11 +82,11 @@ async function heldPictures({ film, slides, entries }: Making): Promise<Stems['s
   for (const piece of film.programme.pieces) {
     if (piece.kind !== 'still' || piece.of !== undefined) continue
     const key = `${piece.slide} ${String(piece.step)}`
-    const picture = slides.get(piece.slide)?.steps[piece.step]?.picture
-    if (picture === undefined || files.has(key)) continue
+    const slide = slides.get(piece.slide)
+    if (slide?.steps[piece.step] === undefined || files.has(key)) continue
     const file = `held-${String(files.size + 1)}.jpg`
     files.set(key, file)
-    entries.push({ name: `edit/${file}`, bytes: await slidePicture(picture, film.shape, HELD_WIDTH) })
+    entries.push({ name: `edit/${file}`, bytes: await slidePicture(stepSeen(slide, film.shape, piece.step), film.shape, HELD_WIDTH) })
   }
   return (slide, step) => {
     const file = files.get(`${slide} ${String(step)}`)

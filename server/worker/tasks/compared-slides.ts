@@ -18,7 +18,9 @@ export async function comparedSlides(slides: readonly Slide[], shape: Size): Pro
     if (last === undefined) continue
     const { picture } = last
     // Its small picture was made here when it came in.
-    const image = await loadImage(picture.kind === 'composed' ? await slidePicture(picture, shape, WIDTH) : assetPath(picture.thumb))
+    const image = await loadImage(
+      picture.kind === 'composed' ? await slidePicture({ picture, objects: [] }, shape, WIDTH) : assetPath(picture.thumb),
+    )
     found.set(id, { words: wordsIn(last.text), title, picture: slideSignature(image) })
   }
   return found

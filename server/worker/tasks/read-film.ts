@@ -19,6 +19,7 @@ import {
   keepClip,
   keepForTalk,
   slidePicture,
+  stepSeen,
   shapeOf,
   slidesOf,
   startReading,
@@ -50,9 +51,11 @@ type Reference =
 /** What the steps of a deck look like in a film of some shape. */
 async function referencesOf(slides: readonly Slide[], shape: Size, film: Size): Promise<readonly Reference[]> {
   const found: Reference[] = []
-  for (const { id, steps } of slides)
-    for (const [step, { picture }] of steps.entries())
-      found.push({ kind: 'deck', slide: id, step, image: await slideAnalysisImage(await slidePicture(picture, shape, COMPARED), film) })
+  for (const slide of slides)
+    for (const step of slide.steps.keys()) {
+      const seen = await slidePicture(stepSeen(slide, shape, step), shape, COMPARED)
+      found.push({ kind: 'deck', slide: slide.id, step, image: await slideAnalysisImage(seen, film) })
+    }
   return found
 }
 

@@ -57,10 +57,17 @@ function paint(): void {
   if (ctx == null || slide.value === null || shown.value === null) return
   const { blank, wet, spot } = shown.value
   const clips = clipsNow(shown.value, slide.value)
-  const scene = sceneOfScreen(shown.value, slide.value, [...clips, ...live()], WHOLE, spot)
+  const elapsed = shown.value.moves === null ? Infinity : Date.now() - shown.value.moves
+  const { shape } = talk.talk ?? { shape: size.value.pixels }
+  const scene = sceneOfScreen(shown.value, slide.value, [...clips, ...live()], { elapsed, shape }, WHOLE, spot)
+  if (scene.objects.some(({ moving }) => moving)) frame = requestAnimationFrame(repaint)
   paintScene<CanvasImageSource>(ctx, scene, size.value.pixels, shelf)
   if (wet !== null && !blank) paintStroke<CanvasImageSource>(ctx, { stroke: wet, elapsed: null }, size.value.pixels)
-  const [next] = talk.slides.slice(talk.slides.indexOf(slide.value) + 1)
+  loadNext(slide.value)
+}
+/** Loads the picture of the slide that comes next. */
+function loadNext(on: Slide): void {
+  const [next] = talk.slides.slice(talk.slides.indexOf(on) + 1)
   const coming = next?.steps[0]?.picture
   if (coming !== undefined && coming.kind !== 'composed') shelf.ofStep(coming)
 }
