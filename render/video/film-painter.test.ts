@@ -5,7 +5,9 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { createCanvas } from '@napi-rs/canvas'
 import { asId } from '@core/model'
-import type { InkPoint, Stroke } from '@core/model'
+import type { Drawing, InkPoint, ObjectMotion, PathLine, Point, Slide, SlideObject, Stroke } from '@core/model'
+import { PALETTES } from '@core/compose'
+import { newObject, withDrawnSteps } from '@core/objects'
 import { indexFilm, sceneIn, withCaptions } from '@core/scene'
 import type { Scene } from '@core/scene'
 import { film, slide, stretch } from '@core/testing'
@@ -112,6 +114,25 @@ const path = fc
     ].map((one, n) => ({ ...one, dt: n * 16 }))
   })
 
+const partsOfColour = (hex: string): readonly number[] => [1, 3, 5].map((at) => Number.parseInt(hex.slice(at, at + 2), 16))
+
+/** How far from a place something of a colour is looked for: edges of others may be of that colour too. In pixels. */
+const REACH = 60
+
+/** The middle of all that is of a colour near a place. */
+function middleOf(data: Uint8ClampedArray, colour: readonly number[], near: Point): Point {
+  let [x, y, count] = [0, 0, 0]
+  for (let at = 0; at < data.length; at += 4) {
+    const [left, top] = [(at / 4) % SIZE.width, Math.floor(at / 4 / SIZE.width)]
+    if (Math.max(Math.abs(left - near.x), Math.abs(top - near.y)) > REACH) continue
+    if (colour.some((part, n) => Math.abs((data[at + n] ?? 0) - part) > 4)) continue
+    x += left
+    y += top
+    count += 1
+  }
+  return { x: x / count + 0.5, y: y / count + 0.5 }
+}
+
 describe('a painter', () => {
   it('paints a stroke that grows at its tip alone, and no more than a few pixels are lighter or darker for it', async () => {
     const [painter, fresh] = [new FilmPainter(SIZE, source), new FilmPainter(SIZE, source)]
@@ -181,6 +202,84 @@ describe('a painter', () => {
     }
     const before = Buffer.from(await fresh.paint({ ...(scenes[20] as Scene), caption: null }))
     expect(difference(before, await fresh.paint(scenes[20] as Scene)).count).toBeGreaterThan(10_000)
+  })
+
+  describe('of what moves on a slide', () => {
+    const boat = (name: string, y: number, colour: SlideObject['colour']): SlideObject => ({
+      ...newObject(asId(name), 'box', { x: 0.15, y }),
+      box: { x: 0.1, y: y - 0.03, w: 0.08, h: 0.06 },
+      colour,
+    })
+    const way = (name: string, points: readonly Point[], line: PathLine, fields: Partial<ObjectMotion> = {}): ObjectMotion => ({
+      id: asId(`way of ${name}`),
+      object: asId(name),
+      step: 1,
+      start: 'together',
+      delay: 0,
+      duration: 1000,
+      ease: 'calm',
+      does: { kind: 'path', points, line, turns: false },
+      ...fields,
+    })
+    const drawing: Drawing = {
+      objects: [boat('ferry', 0.2, 'mark'), boat('pilot', 0.5, 'text'), boat('tug', 0.8, 'soft')],
+      motions: [
+        way('ferry', [{ x: 0.7, y: 0.05 }], 'straight'),
+        way(
+          'pilot',
+          [
+            { x: 0.3, y: -0.05 },
+            { x: 0.6, y: 0.05 },
+          ],
+          'curved',
+          { duration: 700 },
+        ),
+        way(
+          'tug',
+          [
+            { x: 0.2, y: 0 },
+            { x: 0.5, y: -0.1 },
+          ],
+          'freehand',
+          { delay: 300, ease: 'even' },
+        ),
+      ],
+      starts: [],
+      theme: 'paper',
+    }
+    const slideOf = (drawn: Drawing): Slide => withDrawnSteps({ ...PAPER, drawing: drawn })
+    const moving = (drawn: Drawing): readonly Scene[] => {
+      const index = indexFilm(
+        film([slideOf(drawn)], [stretch('s', 1500, asId('paper'), [{ kind: 'show', at: 150, slide: asId('paper'), step: 1 }])]),
+      )
+      return Array.from({ length: 45 }, (_, n) => sceneIn(index, 0, n * FRAME))
+    }
+
+    it('paints the frames as if each were the first, and only where something moves', async () => {
+      const scenes = moving(drawing)
+      const [painter, fresh] = [new FilmPainter(SIZE, source), new FilmPainter(SIZE, source)]
+      for (const [n, scene] of scenes.entries()) {
+        const last = scenes[n - 1]
+        const box = last === undefined ? null : changedBox(last, scene, SIZE)
+        const picture = last === undefined ? await painter.paint(scene) : await painter.paintNext(scene, box)
+        expect(difference(picture, await fresh.paint(scene)).count).toBeLessThan(200)
+        if (n < 4 || n > 44) expect(box).toBeNull()
+      }
+    })
+
+    it('has each where it was said to be, to two pixels', async () => {
+      for (const [n, scene] of moving(drawing).entries()) {
+        if (n % 5 !== 0) continue
+        const painter = new FilmPainter(SIZE, source)
+        await painter.paint(scene)
+        const { data } = painter.canvas.getContext('2d').getImageData(0, 0, SIZE.width, SIZE.height)
+        for (const { object, at, theme } of scene.objects) {
+          const meant = { x: at.x * SIZE.width, y: at.y * SIZE.height }
+          const found = middleOf(data, partsOfColour(PALETTES[theme][object.colour]), meant)
+          expect(Math.hypot(found.x - meant.x, found.y - meant.y), `${object.id} in ${String(n)}`).toBeLessThan(2)
+        }
+      }
+    })
   })
 
   it('paints much less than the strokes that grow', () => {

@@ -6,7 +6,8 @@ import { createCanvas, loadImage } from '@napi-rs/canvas'
 import type { Canvas } from '@napi-rs/canvas'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { BORDERS, INK_COLOURS, OUTLINES, PLAIN_FRAMING, asId } from '@core/model'
-import type { Cue, Framing, Overlay, Slide, Stroke, Transition } from '@core/model'
+import type { Cue, Drawing, Framing, MotionDeed, ObjectForm, Overlay, Slide, SlideObject, Stroke, Transition } from '@core/model'
+import { withDrawnSteps } from '@core/objects'
 import { tidied } from '@core/ink'
 import { indexFilm, sceneAt } from '@core/scene'
 import { film, slide, stretch } from '@core/testing'
@@ -141,6 +142,42 @@ const lain = (overlay: Overlay, at: number, face = false): Promise<Canvas> => {
   const one = pictured('one', { framing: { ...PLAIN_FRAMING, rect: { x: 0.03, y: 0.6, w: 0.3, h: 0.36 } } })
   return frame([one], [], at, face, [overlay])
 }
+/** An object that lies on a slide from the first. */
+const placed = (form: ObjectForm, more: Partial<SlideObject> = {}): SlideObject => ({
+  id: asId('object'),
+  form,
+  box: { x: 0.3, y: 0.35, w: 0.36, h: 0.3 },
+  turn: 0,
+  colour: 'mark',
+  opacity: 1,
+  locked: false,
+  group: null,
+  ...more,
+})
+/** A step after which something is drawn. @param after in ms */
+const stepped = (objects: readonly SlideObject[], motions: readonly MotionDeed[], after: number): Promise<Canvas> => {
+  const drawing: Drawing = {
+    objects,
+    motions: motions.map((does, n) => ({
+      id: asId(String(n)),
+      object: asId('object'),
+      step: 1,
+      start: 'together',
+      delay: 0,
+      duration: 1000,
+      ease: 'calm',
+      does,
+    })),
+    starts: [],
+    theme: 'harbour',
+  }
+  const drawn = withDrawnSteps(pictured('two', { drawing }))
+  return frame([drawn], [{ kind: 'show', at: 1000, slide: drawn.id, step: 1 }], 1000 + after)
+}
+const drawn = (...objects: readonly SlideObject[]): Promise<Canvas> => stepped(objects, [], 0)
+const moving = (after: number, ...deeds: readonly MotionDeed[]): Promise<Canvas> =>
+  stepped([placed({ kind: 'arrow', slant: 'rising', back: false, breadth: 0.02 })], deeds, after)
+
 const LONG = 'Why the tide at Tidewick comes twice, and what that means for whoever moors there overnight without a second line '
 
 const SHEETS: Readonly<Record<string, () => Promise<readonly Canvas[]>>> = {
@@ -185,6 +222,33 @@ const SHEETS: Readonly<Record<string, () => Promise<readonly Canvas[]>>> = {
         4000,
       ),
       lain({ ...card, offset: 0, length: 10_000, theme: 'paper' }, 0),
+    ])
+  },
+  objects: () => {
+    const breadth = 0.012
+    const points = Array.from({ length: 30 }, (_, n) => ({ x: n / 29, y: 0.5 + 0.5 * Math.sin(n / 3) }))
+    const text = { kind: 'text', text: 'Slack **water**\n\n- at six\n- at noon', letters: 0.07, align: 'start' } as const
+    return Promise.all([
+      drawn(placed(text, { colour: 'text' })),
+      drawn(placed({ ...text, align: 'middle', text: 'الماء الراكد' }, { colour: 'soft' })),
+      drawn(placed({ ...text, text: LONG.repeat(2) }, { colour: 'text' })),
+      drawn(placed({ kind: 'picture', asset: asId('one'), size: { width: 960, height: 540 }, alt: '' }, { turn: 12, opacity: 0.7 })),
+      drawn(placed({ kind: 'line', slant: 'falling', breadth })),
+      drawn(placed({ kind: 'arrow', slant: 'rising', back: true, breadth })),
+      drawn(placed({ kind: 'box', filled: true, breadth, label: 'Lock' })),
+      drawn(placed({ kind: 'box', filled: false, breadth, label: 'Lock' }, { turn: -30 })),
+      drawn(placed({ kind: 'ellipse', filled: true, breadth, label: '' }, { colour: 'shade' })),
+      drawn(placed({ kind: 'ellipse', filled: false, breadth, label: 'Buoy' })),
+      drawn(placed({ kind: 'callout', label: 'Mind the sill', tip: { x: 0.1, y: 1.6 } })),
+      drawn(placed({ kind: 'callout', label: 'Here', tip: { x: 1.4, y: 0.5 } }, { colour: 'soft' })),
+      drawn(placed({ kind: 'freehand', points, breadth })),
+      drawn(placed({ kind: 'box', filled: true, breadth, label: '' }, { box: { x: 0.85, y: 0.8, w: 0.4, h: 0.5 } })),
+      moving(500, { kind: 'comes', how: 'fade' }),
+      moving(500, { kind: 'comes', how: 'grow' }),
+      moving(300, { kind: 'goes', how: 'fade' }),
+      moving(500, { kind: 'path', points: [{ x: 0.3, y: 0.2 }], line: 'straight', turns: false }),
+      moving(800, { kind: 'path', points: [{ x: 0.2, y: 0 }, { x: 0.2, y: 0.3 }], line: 'curved', turns: true }),
+      moving(500, { kind: 'grows', to: 1.8 }, { kind: 'fades', to: 0.3 }),
     ])
   },
   ink: () =>
