@@ -30,6 +30,8 @@ export const useObjects = defineStore('objects', () => {
   const motion = ref<MotionId | null>(null)
   /** As it will be when the hand lets go. */
   const draft = shallowRef<Drawing | null>(null)
+  /** The object whose words are being written on the slide. */
+  const writing = ref<ObjectId | null>(null)
   /** What is drawn by hand next: a line, or the way of the chosen motion. */
   const pen = ref<'line' | 'path' | null>(null)
   /** How long the step has been playing, in ms; Infinity: it stands. */
@@ -69,6 +71,8 @@ export const useObjects = defineStore('objects', () => {
     if (slide.value?.id !== id) return
     keep(withMore(drawing, objects))
     chosen.value = new Set(objects.map((object) => object.id))
+    // Words are what one of words is for.
+    if (objects[0]?.form.kind === 'text') writing.value = objects[0].id
   }
   const add = (kind: PlainKind): Promise<void> => put([newObject(asId(fresh()), kind, MIDDLE)])
   const addLine = (points: readonly Point[]): Promise<void> =>
@@ -125,6 +129,7 @@ export const useObjects = defineStore('objects', () => {
     motion.value = null
     draft.value = null
     pen.value = null
+    writing.value = null
     elapsed.value = Infinity
   }
   watch(() => slide.value?.id, clear)
@@ -135,6 +140,7 @@ export const useObjects = defineStore('objects', () => {
     motion,
     draft,
     pen,
+    writing,
     elapsed,
     kept,
     drawing,

@@ -8,8 +8,8 @@ import { paintMark } from './composed'
 import type { PaintContext, PictureShelf } from './context'
 
 /** Room between an object's edge and its words, in layout units, and the height of their letters. */
-const PADDING = 16
-const LABEL_LETTERS = 34
+export const LABEL_PADDING = 16
+export const LABEL_LETTERS = 34
 
 /** What an object is painted with; lengths in pixels of the slide. */
 interface Brush<Image> {
@@ -53,7 +53,7 @@ function paintWords<Image>({ ctx, size, short, palette, shelf }: Brush<Image>, o
 }
 
 /** Letters on a filled object are in the colour that is read best on it. */
-const onFill = (colour: ColourOnSlide): ColourOnSlide => (colour === 'shade' || colour === 'ground' ? 'text' : 'ground')
+export const onFill = (colour: ColourOnSlide): ColourOnSlide => (colour === 'shade' || colour === 'ground' ? 'text' : 'ground')
 
 function lineAlong<Image>({ ctx, short }: Brush<Image>, points: readonly Point[], breadth: number): void {
   const [first, ...rest] = points
@@ -169,11 +169,11 @@ function paintForm<Image>(brush: Brush<Image>, object: SlideObject): void {
     case 'box':
     case 'ellipse':
       outlined(brush, form)
-      paintWords(brush, object, label(form.label, form.filled ? onFill(colour) : 'text'), PADDING)
+      paintWords(brush, object, label(form.label, form.filled ? onFill(colour) : 'text'), LABEL_PADDING)
       return
     case 'callout':
       paintCallout(brush, form.tip)
-      paintWords(brush, object, label(form.label, onFill(colour)), PADDING)
+      paintWords(brush, object, label(form.label, onFill(colour)), LABEL_PADDING)
       return
     case 'freehand':
       lineAlong(

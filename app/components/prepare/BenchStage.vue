@@ -122,7 +122,7 @@ function tint(ctx: CanvasRenderingContext2D, within: Rect | null, colour: string
 function paintStep(ctx: PaintContext<CanvasImageSource>, picture: Picture, size: Size): void {
   paintPicture(ctx, picture, size, shelf)
   for (const clip of clipsOfStep(props.slide, props.step)) paintClip(ctx, { clip, at: clip.from, playing: false }, size, shelf)
-  for (const object of drawn.value) paintObject(ctx, object, size, shelf)
+  for (const one of drawn.value) if (one.object.id !== objects.writing) paintObject(ctx, one, size, shelf)
 }
 
 function paint(): void {
@@ -149,7 +149,7 @@ function paint(): void {
   if (onSlide && here.value > 0.004) tint(context, faceRect(now), '#B23A2B', 0.75)
 }
 watch(
-  [pixels, canvas, shown, drag.shown, content, drawn, () => props.slide.clips],
+  [pixels, canvas, shown, drag.shown, content, drawn, () => objects.writing, () => props.slide.clips],
   () => {
     void nextTick(paint)
   },

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { List } from '@element-plus/icons-vue'
-import { FACES, PALETTES, layOut, withPictures } from '@core/compose'
+import { FACES, PALETTES, layOut, overlaps, withPictures } from '@core/compose'
 import type { Box } from '@core/compose'
 import { clearOf } from '@core/layout'
+import { blocksOf } from '@core/markup'
 import { MOST_PICTURES } from '@core/model'
 import type { Composition, Slide } from '@core/model'
 import { ACCEPTED_PICTURES, bringPictures } from '~/client'
@@ -33,9 +33,9 @@ const style = (box: Box): Record<string, string> => ({
   width: `${String((box.width / laid.value.width) * 100)}%`,
   minHeight: `${String((box.height / laid.value.height) * 100)}%`,
 })
-/** Size of the words in a place, as a share of the slide's width. */
 /** Type sizes of headings that are not the usual one, in layout units. */
 const HEADING_SIZE: Partial<Record<Composition['layout'], number>> = { opening: 104, claim: 84, voice: 72 }
+/** Size of the words in a place that has none yet, as a share of the slide's width. */
 const sizeOf = (place: Place): number => {
   const { layout } = composition.value
   const textSize = layout === 'plate' ? 32 : 40
@@ -56,63 +56,26 @@ function write(place: Place): void {
   writing.value = place
   void nextTick(() => layer.value?.querySelector('textarea')?.focus())
 }
-function input(place: Place, event: Event): void {
-  const text = (event.target as HTMLTextAreaElement).value
+/** Type of the words in a place as the painter sets it: as large as they are there now. */
+function typeOf(place: Place, box: Box): Readonly<Record<string, string>> {
+  const sizes = laid.value.marks.flatMap((mark) =>
+    mark.kind === 'line' && overlaps(mark.box, box) ? mark.runs.map(({ font }) => font.size / laid.value.width) : [],
+  )
+  return {
+    ...style(box),
+    fontSize: `${String(Math.max(0, ...sizes, sizes.length === 0 ? sizeOf(place) : 0) * 100)}cqw`,
+    fontFamily: place === 'heading' ? FACES.display : FACES.read,
+    fontWeight: place === 'heading' ? '600' : '400',
+    lineHeight: place === 'heading' ? '1.15' : '1.3',
+    background: palette.value.ground,
+    color: palette.value.text,
+  }
+}
+function input(place: Place, text: string): void {
   set({ [place]: place === 'heading' ? text.replace(/\n/g, ' ').slice(0, 400) : text.slice(0, 6000) })
 }
-const area = (): HTMLTextAreaElement | null => layer.value?.querySelector('textarea') ?? null
-
-function wrap(mark: string): void {
-  const field = area()
-  if (field === null || writing.value === null) return
-  const { selectionStart: from, selectionEnd: to, value } = field
-  set({ [writing.value]: value.slice(0, from) + mark + value.slice(from, to) + mark + value.slice(to) })
-  void nextTick(() => {
-    field.focus()
-    field.setSelectionRange(from + mark.length, to + mark.length)
-  })
-}
-/** Makes the lines that are selected points of a list, or plain again. */
-function points(): void {
-  const field = area()
-  if (field === null || writing.value === null || writing.value === 'heading') return
-  const { selectionStart: from, selectionEnd: to, value } = field
-  const start = value.lastIndexOf('\n', from - 1) + 1
-  const end = value.indexOf('\n', to) === -1 ? value.length : value.indexOf('\n', to)
-  const lines = value.slice(start, end).split('\n')
-  const listed = lines.every((line) => line.startsWith('- '))
-  set({
-    [writing.value]: value.slice(0, start) + lines.map((line) => (listed ? line.slice(2) : `- ${line}`)).join('\n') + value.slice(end),
-  })
-  void nextTick(() => field.focus())
-}
-function key(event: KeyboardEvent): void {
-  if (event.key === 'Escape' || (event.key === 'Enter' && writing.value === 'heading')) {
-    event.preventDefault()
-    event.stopPropagation()
-    writing.value = null
-  } else if ((event.ctrlKey || event.metaKey) && ['b', 'i'].includes(event.key)) {
-    event.preventDefault()
-    wrap(event.key === 'b' ? '**' : '*')
-  } else if (event.key === 'Enter') goOnWithList(event)
-}
-
-/** A point is followed by a point; an empty one ends the list. */
-function goOnWithList(event: KeyboardEvent): void {
-  const field = area()
-  if (field === null || writing.value === null) return
-  const at = field.selectionStart
-  const line = field.value.slice(field.value.lastIndexOf('\n', at - 1) + 1, at)
-  if (!line.startsWith('- ')) return
-  event.preventDefault()
-  const ends = line === '- '
-  const text = ends ? field.value.slice(0, at - 2) + field.value.slice(at) : `${field.value.slice(0, at)}\n- ${field.value.slice(at)}`
-  const caret = ends ? at - 2 : at + 3
-  set({ [writing.value]: text })
-  void nextTick(() => {
-    field.setSelectionRange(caret, caret)
-  })
-}
+/** Tables, and what else words that are written in place cannot hold, are written as CommonMark. */
+const isRaw = (place: Place): boolean => blocksOf(composition.value[place]).some(({ kind }) => kind === 'table')
 
 async function place(files: readonly File[]): Promise<void> {
   over.value = false
@@ -141,23 +104,28 @@ async function place(files: readonly File[]): Promise<void> {
   >
     <template v-for="{ place: at, box } in places" :key="at">
       <textarea
-        v-if="writing === at"
+        v-if="writing === at && isRaw(at)"
         class="text"
         :value="composition[at]"
-        :style="{
-          ...style(box),
-          fontSize: `${sizeOf(at) * 100}cqw`,
-          fontFamily: at === 'heading' ? FACES.display : FACES.read,
-          background: palette.ground,
-          color: palette.text,
-        }"
+        :style="typeOf(at, box)"
         :aria-label="HINTS[at]"
-        :placeholder="at === 'heading' ? 'Heading' : 'Text. A line that begins with “- ” is a point.'"
         spellcheck="true"
         :lang="talk.talk?.language"
-        @input="input(at, $event)"
-        @keydown="key"
+        @input="input(at, ($event.target as HTMLTextAreaElement).value)"
+        @keydown.esc.stop="writing = null"
         @blur="writing = null"
+      />
+      <WordsInPlace
+        v-else-if="writing === at"
+        class="text"
+        :model-value="composition[at]"
+        :style="typeOf(at, box)"
+        :label="HINTS[at]"
+        :placeholder="HINTS[at]"
+        :single="at === 'heading'"
+        :lang="talk.talk?.language"
+        @update:model-value="input(at, $event)"
+        @done="writing = null"
       />
       <button
         v-else
@@ -181,25 +149,6 @@ async function place(files: readonly File[]): Promise<void> {
       {{ busy ? 'One moment …' : 'Drop a picture here, or click to choose' }}
     </button>
     <FileChooser ref="chooser" multiple :accept="ACCEPTED_PICTURES" aria-label="Picture to place" @files="place" />
-    <div v-if="writing" class="tools">
-      <button type="button" class="press small" aria-label="Bold" title="Bold (Ctrl+B)" @mousedown.prevent @click="wrap('**')">
-        <b>B</b>
-      </button>
-      <button type="button" class="press small" aria-label="Italic" title="Italic (Ctrl+I)" @mousedown.prevent @click="wrap('*')">
-        <i>I</i>
-      </button>
-      <button
-        v-if="writing !== 'heading'"
-        type="button"
-        class="press small"
-        aria-label="Points"
-        title="Points"
-        @mousedown.prevent
-        @click="points"
-      >
-        <List />
-      </button>
-    </div>
     <p v-if="laid.overfull" class="full">There is more text than fits. Shorten it, or part it over two slides.</p>
   </div>
 </template>
@@ -240,21 +189,14 @@ async function place(files: readonly File[]): Promise<void> {
   padding: 0;
   border: 0;
   resize: none;
-  line-height: 1.28;
-  font-weight: 400;
+}
+textarea.text {
   field-sizing: content;
   overflow: hidden;
 }
-.text:focus-visible {
+textarea.text:focus-visible {
   outline: 2px solid var(--focus);
   outline-offset: 3px;
-}
-.tools {
-  position: absolute;
-  right: 6px;
-  top: 6px;
-  display: flex;
-  gap: 4px;
 }
 .full {
   position: absolute;

@@ -5,15 +5,15 @@ import { Circle, Layer, Line, Rect as KonvaRect, Stage, Transformer } from 'vue-
 import { faceRect } from '@core/layout'
 import { boundsOfObject } from '@core/objects'
 import { rectsOverlap } from '@core/model'
-import type { Framing, ObjectId, Point, Rect } from '@core/model'
+import type { Framing, ObjectId, Point, Rect, SlideObject } from '@core/model'
 import { useMotionPath } from '~/composables/useMotionPath'
 import { useObjectHandles } from '~/composables/useObjectHandles'
 import { useObjects } from '~/stores/objects'
 import { rectStyle } from '~/styles/rect-style'
+import { wordsOnObject } from '~/words'
 
 /** Handles of what is drawn on a slide: chosen, dragged, sized and turned here; the picture below says what it looks like. */
 const props = defineProps<{ step: number; within: Rect; framing: Framing }>()
-const emit = defineEmits<{ write: [object: ObjectId] }>()
 const objects = useObjects()
 const room = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(room)
@@ -57,11 +57,17 @@ function press(id: ObjectId, event: Konva.KonvaEventObject<MouseEvent | TouchEve
   hold()
 }
 
+/** Has the words of an object written on it. */
+function write({ id, form, locked }: SlideObject): void {
+  if (!locked && wordsOnObject(form) !== null) objects.writing = id
+}
+
 /** A place on the slide, in fractions of it. */
 function placeOf(event: Konva.KonvaEventObject<unknown>): Point | null {
   const at = event.target.getStage()?.getPointerPosition()
   return at == null ? null : { x: at.x / size.value.width, y: at.y / size.value.height }
 }
+const written = computed(() => handles.scenes.value.find(({ object }) => object.id === objects.writing) ?? null)
 /** What is drawn by hand, or the corners between which objects are chosen. */
 const drawn = shallowRef<readonly Point[] | null>(null)
 const net = computed<Rect | null>(() => {
@@ -120,7 +126,8 @@ const rectConfig = ({ x, y, w, h }: Rect) => ({
           :config="handles.configOf(scene)"
           @mousedown="press(scene.object.id, $event)"
           @touchstart="press(scene.object.id, $event)"
-          @dblclick="emit('write', scene.object.id)"
+          @dblclick="write(scene.object)"
+          @dbltap="write(scene.object)"
           @dragmove="handles.dragged"
           @dragend="handles.left"
           @transform="handles.transformed"
@@ -173,6 +180,7 @@ const rectConfig = ({ x, y, w, h }: Rect) => ({
         <Line v-if="drawn && objects.pen" :config="{ points: flat(drawn), stroke: ACCENT, strokeWidth: 3, listening: false }" />
       </Layer>
     </Stage>
+    <ObjectWords v-if="written" :key="written.object.id" :scene="written" />
   </div>
 </template>
 
@@ -180,6 +188,7 @@ const rectConfig = ({ x, y, w, h }: Rect) => ({
 .layer {
   position: absolute;
   touch-action: none;
+  container-type: size;
 }
 .pen {
   cursor: crosshair;

@@ -45,6 +45,11 @@ function put(what: string): void {
       >
     </el-dropdown>
     <span v-if="objects.pen === 'line'" class="soft" role="status">Draw it on the slide.</span>
+    <ul v-if="objects.kept.objects.length > 0" class="chips" aria-label="Objects on this slide">
+      <li v-for="object in objects.kept.objects" :key="object.id">
+        <ObjectChip :object="object" :name="nameOfObject(object.form)" />
+      </li>
+    </ul>
     <label v-if="slide.composition === null && objects.kept.objects.length > 0" class="soft"
       >Colours
       <el-select class="theme" size="small" :model-value="objects.kept.theme" aria-label="Colours" @update:model-value="objects.setTheme">
@@ -57,23 +62,16 @@ function put(what: string): void {
     Words, shapes and pictures that you drag, turn and size on the slide itself. They can move with its steps: as you go on at the Lectern,
     and in the video as they did then.
   </p>
-  <ul v-else class="chips" aria-label="Objects on this slide">
-    <li v-for="object in objects.kept.objects" :key="object.id">
-      <ObjectChip :object="object" :name="nameOfObject(object.form)" />
-    </li>
-  </ul>
   <ObjectRow v-if="objects.chosenObjects.length > 0" :step="step" :steps="slide.steps.length" @step="emit('step', $event)" />
   <MotionLane v-if="objects.kept.objects.length > 0" :slide="slide" :step="step" @step="emit('step', $event)" />
 </template>
 
 <style scoped>
-.adds,
-.chips {
+.adds {
   display: flex;
   flex: none;
-  flex-wrap: wrap;
-  gap: 6px 12px;
-  align-items: center;
+  gap: 12px;
+  align-items: start;
 }
 .adds svg {
   width: 15px;
@@ -90,6 +88,9 @@ function put(what: string): void {
   width: 104px;
 }
 .chips {
+  display: flex;
+  flex: 1;
+  flex-wrap: wrap;
   gap: 6px;
   max-height: 64px;
   margin: 0;
