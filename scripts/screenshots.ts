@@ -1,10 +1,5 @@
 import { mkdirSync } from 'node:fs'
-import { mkdtemp } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { pathToFileURL } from 'node:url'
 import { chromium } from 'playwright-core'
-import { unzippedInto } from '../tests/harness/exports'
 import { makeOfficeDeck } from '../tests/harness/office-decks'
 import type { MadeSlide, PptxSlide } from '../tests/harness/office-decks'
 import { whenTrue } from '../tests/harness/when-true'
@@ -216,21 +211,6 @@ for (const name of ['A folder with the film', 'The small form of it', 'What was 
 await page.getByRole('link', { name: 'Save', exact: true }).nth(2).waitFor({ timeout: 300_000 })
 await idle()
 await shoot('take-along')
-const twelfths = /talks\/([0-9a-f-]+)\//.exec(page.url())?.[1] ?? ''
-const fileOf = async (path: string): Promise<Uint8Array> => new Uint8Array(await (await fetch(`${url}/api/${path}`)).arrayBuffer())
-const stick = await unzippedInto(await mkdtemp(join(tmpdir(), 'stick-')), await fileOf(`talks/${twelfths}/exports/bundle/file`))
-const watching = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, offline: true })).newPage()
-await watching.goto(pathToFileURL(join(stick, 'watch.html')).href)
-await watching.getByLabel('Captions').check()
-await watching
-  .getByRole('button', { name: /^Slide 3, / })
-  .first()
-  .click()
-await watching.getByRole('button', { name: 'Play', exact: true }).click()
-await whenTrue(watching, `/0:3[2-9] of/.test(document.querySelector('#controls .clock')?.textContent ?? '')`, 60_000)
-await watching.getByRole('button', { name: 'Pause' }).click()
-await watching.screenshot({ path: `${folder}/bundle.png` })
-await watching.context().close()
 const shown = new URL(shownAt, url).pathname
 const viewer = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 await viewer.goto(`${url}${shown}`)
@@ -285,6 +265,27 @@ for (const line of ['A *swallow* has a long tail', 'Neither of them screams']) {
 }
 await shoot('composing')
 await page.keyboard.press('Escape')
+// A bird that goes across it with a step of its own.
+await page.getByRole('tab', { name: /^Drawn/ }).click()
+const choose = async (menu: string, item: string): Promise<void> => {
+  await page.getByRole('button', { name: menu }).click()
+  await page.getByRole('menuitem', { name: item, exact: true }).click()
+}
+await choose('Put on it …', 'Callout')
+const bird = page.getByRole('list', { name: 'Objects on this slide' }).getByRole('button').first()
+await bird.focus()
+for (const key of ['ArrowLeft', 'ArrowLeft', 'ArrowLeft', 'ArrowLeft', 'ArrowDown', 'ArrowDown', 'ArrowDown', 'ArrowDown'])
+  await page.keyboard.press(`Shift+${key}`)
+await page.getByRole('textbox', { name: 'Words on it' }).fill('This one screams')
+await page.keyboard.press('Tab')
+await choose('It moves …', 'It goes along a way')
+await page.getByRole('combobox', { name: 'Its way is' }).press('Enter')
+await page.getByRole('option', { name: 'curved' }).click()
+await page.getByRole('button', { name: 'One more point' }).click()
+await page.getByText(/^Saved/).waitFor()
+await idle()
+await shoot('objects')
+await page.getByRole('tab', { name: 'Slide', exact: true }).click()
 await page.getByRole('button', { name: 'Delete slide 4' }).click()
 await page.getByText(/^Saved/).waitFor()
 await page.getByRole('link', { name: 'Lectern', exact: true }).click()

@@ -16,9 +16,8 @@ const place = computed(() => motionsOf(objects.kept, motion.value?.step ?? 0).fi
 const stepChoices = computed(() => Array.from({ length: Math.min(props.steps + 1, MOST_DRAWN_STEPS) }, (_, n) => n))
 function setStep(step: number): void {
   objects.changeMotion({ step })
-  void nextTick(() => {
-    emit('step', step)
-  })
+  // At once: the row is of the step that is up, and goes with it.
+  emit('step', step)
 }
 function deed(fields: object): void {
   if (motion.value !== null) objects.changeMotion({ does: { ...motion.value.does, ...fields } as MotionDeed })

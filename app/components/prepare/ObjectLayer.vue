@@ -42,11 +42,11 @@ const transformerConfig = {
 function hold(): void {
   const transformer = transformerRef.value?.getNode()
   if (transformer === undefined) return
-  const shown = objects.chosenObjects.filter(({ locked }) => !locked)
+  const shown = objects.chosenObjects.filter(({ id, locked }) => !locked && id !== objects.writing)
   transformer.nodes(shown.flatMap(({ id }) => handles.nodeOf(id) ?? []))
   transformer.getLayer()?.batchDraw()
 }
-watch([() => objects.chosen, handles.scenes, layer, size], () => void nextTick(hold), { immediate: true })
+watch([() => objects.chosen, () => objects.writing, handles.scenes, layer, size], () => void nextTick(hold), { immediate: true })
 
 function press(id: ObjectId, event: Konva.KonvaEventObject<MouseEvent | TouchEvent>): void {
   event.cancelBubble = true

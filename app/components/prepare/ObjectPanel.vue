@@ -50,7 +50,7 @@ function put(what: string): void {
         <ObjectChip :object="object" :name="nameOfObject(object.form)" />
       </li>
     </ul>
-    <label v-if="slide.composition === null && objects.kept.objects.length > 0" class="soft"
+    <label v-if="slide.composition === null && objects.kept.objects.length > 0 && objects.chosen.size === 0" class="soft"
       >Colours
       <el-select class="theme" size="small" :model-value="objects.kept.theme" aria-label="Colours" @update:model-value="objects.setTheme">
         <el-option v-for="one in THEMES" :key="one" :value="one" :label="THEME_WORDS[one]" />

@@ -73,9 +73,7 @@ const DEEDS: Readonly<Record<MotionDeed['kind'], MotionDeed>> = {
 function animate(kind: MotionDeed['kind']): void {
   const step = props.step > 0 ? props.step : props.steps
   objects.animate(step, DEEDS[kind])
-  void nextTick(() => {
-    emit('step', step)
-  })
+  emit('step', step)
 }
 const percent = (share: number): number => Math.round(share * 100)
 </script>

@@ -34,6 +34,9 @@ const style = computed(() => {
     top: `${String((at.y - h / 2) * 100)}%`,
     width: `${String(w * 100)}%`,
     minHeight: `${String(h * 100)}%`,
+    // Labels stand in the middle of what they are on.
+    display: 'grid',
+    alignContent: isText.value ? 'start' : 'center',
     padding: isText.value ? '0' : `${String(LABEL_PADDING / 10)}cqmin`,
     transform: `rotate(${String(turn)}deg) scale(${String(scale)})`,
     fontSize: `${String(letters)}cqmin`,
