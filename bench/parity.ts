@@ -116,7 +116,7 @@ function framesToCompare(view: FilmView, index: FilmIndex): readonly { readonly 
     .map(({ at, what }) => ({ frame: frameAt(at, RATE), what }))
 }
 
-/** Lays something of every kind that is drawn over a talk, with other light and another backdrop for its faces, and gives the film that it is then. */
+/** Lays something of every kind over a talk, gives its faces another light and backdrop, and gives the film that it is then. */
 async function dressed(product: RunningProduct, talk: string): Promise<FilmView> {
   const film = (): Promise<FilmView> => ask<FilmView>(product, 'GET', `/talks/${talk}/film`)
   const [first, second, third] = visitsOf((await film()).programme)

@@ -12,6 +12,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   'export-ready': () => import('./export-ready'),
   estimates: () => import('./estimates'),
   edit: () => import('./edit'),
+  motion: () => import('./motion'),
   replay: () => import('./replay'),
   parity: () => import('./parity'),
   drift: () => import('./drift'),
