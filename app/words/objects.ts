@@ -1,5 +1,6 @@
 import { wordsOf } from '@core/markup'
 import type { ColourOnSlide, Ease, Entrance, MotionDeed, MotionStart, ObjectForm, ObjectKind, PathLine, TextAlign } from '@core/model'
+import { wordsOnObject } from '@core/objects'
 import type { Alignment, Order } from '@core/objects'
 
 export const OBJECT_WORDS: Readonly<Record<ObjectKind, string>> = {
@@ -53,12 +54,6 @@ export const MOTION_START_WORDS: Readonly<Record<MotionStart, string>> = {
   step: 'as the step begins',
   together: 'with the one before',
   after: 'after the one before',
-}
-
-/** The words on an object; null: it has none. */
-export function wordsOnObject(form: ObjectForm): string | null {
-  if (form.kind === 'text') return form.text
-  return 'label' in form ? form.label : null
 }
 
 /** What an object is called in lists: its own words, or what it is. */

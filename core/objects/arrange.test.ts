@@ -2,21 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { MOST_OBJECTS, NOTHING_DRAWN, asId } from '@core/model'
 import type { Drawing, ObjectId, SlideObject } from '@core/model'
-import type {
-  ALIGNMENTS,
-  ORDERS} from './arrange';
-import {
-  aligned,
-  copied,
-  movedBy,
-  reordered,
-  shiftedMotion,
-  spread,
-  withGroups,
-  withMore,
-  withStart,
-  without,
-} from './arrange'
+import type { ALIGNMENTS, ORDERS } from './arrange'
+import { aligned, copied, movedBy, reordered, shiftedMotion, spread, withGroups, withMore, withStart, without } from './arrange'
 import { newFreehand, newObject, newPicture } from './new-object'
 import { snapped } from './snap'
 

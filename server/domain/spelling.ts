@@ -5,6 +5,7 @@ import type { SlideId } from '@core/model'
 import { unknownWords } from '@core/spelling'
 import type { SpeltText, UnknownWord } from '@core/spelling'
 import type { SpellingView } from '@contracts'
+import { wordsDrawn } from '@core/objects'
 import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
 import { slidesOf } from './decks'
@@ -53,9 +54,10 @@ async function spellersOf(language: string): Promise<readonly Speller[]> {
 
 /** What is written for a talk's slides. */
 const writtenIn = async (q: Queries, talk: string): Promise<readonly SpeltText[]> =>
-  (await slidesOf(q, talk)).flatMap(({ id, title, section, notes, viewerNotes, description, composition }) => {
-    const shown = composition === null ? [] : [composition.heading, composition.body, composition.second]
-    return [title, section, notes, viewerNotes, description, ...shown].map((text) => ({ slide: id, text }))
+  (await slidesOf(q, talk)).flatMap((slide) => {
+    const { id, title, section, notes, viewerNotes, description, composition } = slide
+    const made = composition === null ? [] : [composition.heading, composition.body, composition.second]
+    return [title, section, notes, viewerNotes, description, ...made, ...wordsDrawn(slide)].map((text) => ({ slide: id, text }))
   })
 
 /** What somebody typed to be read in captions. */

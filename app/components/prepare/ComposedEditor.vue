@@ -61,8 +61,10 @@ function typeOf(place: Place, box: Box): Readonly<Record<string, string>> {
   const sizes = laid.value.marks.flatMap((mark) =>
     mark.kind === 'line' && overlaps(mark.box, box) ? mark.runs.map(({ font }) => font.size / laid.value.width) : [],
   )
+  const { minHeight: _, ...where } = style(box)
   return {
-    ...style(box),
+    // As high as its words: what stands below them is seen.
+    ...where,
     fontSize: `${String(Math.max(0, ...sizes, sizes.length === 0 ? sizeOf(place) : 0) * 100)}cqw`,
     fontFamily: place === 'heading' ? FACES.display : FACES.read,
     fontWeight: place === 'heading' ? '600' : '400',

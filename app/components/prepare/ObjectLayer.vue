@@ -3,14 +3,13 @@ import type Konva from 'konva'
 import { useElementSize } from '@vueuse/core'
 import { Circle, Layer, Line, Rect as KonvaRect, Stage, Transformer } from 'vue-konva'
 import { faceRect } from '@core/layout'
-import { boundsOfObject } from '@core/objects'
+import { boundsOfObject, wordsOnObject } from '@core/objects'
 import { rectsOverlap } from '@core/model'
 import type { Framing, ObjectId, Point, Rect, SlideObject } from '@core/model'
 import { useMotionPath } from '~/composables/useMotionPath'
 import { useObjectHandles } from '~/composables/useObjectHandles'
 import { useObjects } from '~/stores/objects'
 import { rectStyle } from '~/styles/rect-style'
-import { wordsOnObject } from '~/words'
 
 /** Handles of what is drawn on a slide: chosen, dragged, sized and turned here; the picture below says what it looks like. */
 const props = defineProps<{ step: number; within: Rect; framing: Framing }>()

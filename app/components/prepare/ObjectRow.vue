@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { Delete } from '@element-plus/icons-vue'
-import { ALIGNMENTS, ORDERS, aligned, reordered, spread } from '@core/objects'
+import { ALIGNMENTS, ORDERS, aligned, reordered, spread, wordsOnObject } from '@core/objects'
 import type { Alignment, Order } from '@core/objects'
 import { BREADTH, COLOURS_ON_SLIDES, LETTERS, MOST_WORDS_ON, TEXT_ALIGNS } from '@core/model'
 import type { MotionDeed, ObjectForm, SlideObject } from '@core/model'
 import { useObjects } from '~/stores/objects'
-import { ALIGNMENT_WORDS, ALIGN_WORDS, COLOUR_WORDS, DEED_WORDS, ORDER_WORDS, wordsOnObject } from '~/words'
+import { ALIGNMENT_WORDS, ALIGN_WORDS, COLOUR_WORDS, DEED_WORDS, ORDER_WORDS } from '~/words'
 
 /** What can be done with the chosen objects. */
 const props = defineProps<{ step: number; steps: number }>()

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { FACES, PALETTES } from '@core/compose'
-import { changed } from '@core/objects'
+import { changed, wordsOnObject } from '@core/objects'
 import type { ObjectScene } from '@core/objects'
 import { MOST_WORDS_ON } from '@core/model'
 import type { ObjectForm } from '@core/model'
 import { LABEL_LETTERS, LABEL_PADDING, onFill } from '@core/paint'
 import { useObjects } from '~/stores/objects'
 import { useTalk } from '~/stores/talk'
-import { wordsOnObject } from '~/words'
 
 /** Words of an object, written where it lies: turned, aligned and as large as they will be. */
 const props = defineProps<{ scene: ObjectScene }>()

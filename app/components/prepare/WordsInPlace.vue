@@ -114,8 +114,12 @@ const on = (mark: string): boolean => editor.value?.isActive(mark) ?? false
 .text :deep(:is(p, ul, ol, blockquote, pre, h1, h2, h3):last-child) {
   margin-bottom: 0;
 }
+/* Points stand as far apart as the painter sets them. */
+.text :deep(li + li) {
+  margin-top: 0.38em;
+}
 .text :deep(li p) {
-  margin-bottom: 0.2em;
+  margin-bottom: 0;
 }
 .text :deep(:is(ul, ol)) {
   padding-left: 1.1em;
