@@ -254,6 +254,7 @@ await page.getByRole('button', { name: 'Add a slide' }).click()
 await page.getByRole('menuitem', { name: /^Points/ }).click()
 const write = async (place: string, text: string): Promise<void> => {
   await page.getByRole('button', { name: `Write: ${place}` }).click()
+  await page.getByRole('textbox', { name: place, exact: true }).waitFor()
   await page.keyboard.type(text)
 }
 await write('Heading', 'What a swift is not')

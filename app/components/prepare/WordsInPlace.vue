@@ -55,7 +55,7 @@ const on = (mark: string): boolean => editor.value?.isActive(mark) ?? false
 
 <template>
   <div class="words">
-    <EditorContent v-if="editor" class="text" :editor="editor" />
+    <EditorContent v-if="editor" class="typed" :editor="editor" />
     <span v-if="empty" class="hint" aria-hidden="true">{{ placeholder }}</span>
     <div v-if="editor" class="tools" @mousedown.prevent>
       <button
@@ -97,31 +97,31 @@ const on = (mark: string): boolean => editor.value?.isActive(mark) ?? false
 .words {
   position: absolute;
 }
-.text {
+.typed {
   min-height: 100%;
   cursor: text;
 }
-.text :deep(.ProseMirror) {
+.typed :deep(.ProseMirror) {
   min-height: inherit;
   outline: 2px solid var(--focus);
   outline-offset: 3px;
   white-space: pre-wrap;
   overflow-wrap: anywhere;
 }
-.text :deep(:is(p, ul, ol, blockquote, pre, h1, h2, h3)) {
+.typed :deep(:is(p, ul, ol, blockquote, pre, h1, h2, h3)) {
   margin: 0 0 0.7em;
 }
-.text :deep(:is(p, ul, ol, blockquote, pre, h1, h2, h3):last-child) {
+.typed :deep(:is(p, ul, ol, blockquote, pre, h1, h2, h3):last-child) {
   margin-bottom: 0;
 }
 /* Points stand as far apart as the painter sets them. */
-.text :deep(li + li) {
+.typed :deep(li + li) {
   margin-top: 0.38em;
 }
-.text :deep(li p) {
+.typed :deep(li p) {
   margin-bottom: 0;
 }
-.text :deep(:is(ul, ol)) {
+.typed :deep(:is(ul, ol)) {
   padding-left: 1.1em;
 }
 .hint {
@@ -134,7 +134,7 @@ const on = (mark: string): boolean => editor.value?.isActive(mark) ?? false
 .tools {
   position: absolute;
   right: 0;
-  bottom: calc(100% + 8px);
+  top: calc(100% + 8px);
   z-index: 2;
   display: flex;
   gap: 4px;
