@@ -247,7 +247,15 @@ const SHEETS: Readonly<Record<string, () => Promise<readonly Canvas[]>>> = {
       moving(500, { kind: 'comes', how: 'grow' }),
       moving(300, { kind: 'goes', how: 'fade' }),
       moving(500, { kind: 'path', points: [{ x: 0.3, y: 0.2 }], line: 'straight', turns: false }),
-      moving(800, { kind: 'path', points: [{ x: 0.2, y: 0 }, { x: 0.2, y: 0.3 }], line: 'curved', turns: true }),
+      moving(800, {
+        kind: 'path',
+        points: [
+          { x: 0.2, y: 0 },
+          { x: 0.2, y: 0.3 },
+        ],
+        line: 'curved',
+        turns: true,
+      }),
       moving(500, { kind: 'grows', to: 1.8 }, { kind: 'fades', to: 0.3 }),
     ])
   },
