@@ -2,7 +2,10 @@ import { createCanvas, loadImage } from '@napi-rs/canvas'
 import type { Page } from 'playwright-core'
 import { run } from '@render/process'
 import { toFilm } from '@contracts'
-import type { DeliveryView, FilmView } from '@contracts'
+import type { DeliveryView, FilmView, TalkView } from '@contracts'
+import { NOTHING_DRAWN, asId } from '@core/model'
+import type { Drawing, ObjectMotion } from '@core/model'
+import { newObject } from '@core/objects'
 import { COMES, changesAt, indexFilm, inkOfVisit, sceneAt } from '@core/scene'
 import type { FilmIndex } from '@core/scene'
 import { frameAt, segmentsOf, timeOfFrame } from '@core/plan'
@@ -109,6 +112,7 @@ function framesToCompare(view: FilmView, index: FilmIndex): readonly { readonly 
       ...strokes,
       ...(slide > 0 ? [{ at: visit.start + slide / 2, what: 'transition' }] : []),
       { at: visit.start + visit.length / 2, what: 'visit' },
+      ...(index.film.slides.get(visit.slide)?.drawing === undefined ? [] : [{ at: visit.start + MOVES / 2, what: 'motion' }]),
     ]
   })
   return [...inVisits, ...over]
@@ -116,7 +120,36 @@ function framesToCompare(view: FilmView, index: FilmIndex): readonly { readonly 
     .map(({ at, what }) => ({ frame: frameAt(at, RATE), what }))
 }
 
-/** Lays something of every kind over a talk, gives its faces another light and backdrop, and gives the film that it is then. */
+/** How long what is drawn on a slide moves, in ms. */
+const MOVES = 2000
+
+/** Objects of some kinds that move at once as a slide comes. */
+function drawing(): Drawing {
+  const objects = (['box', 'ellipse', 'arrow', 'callout'] as const).map((kind, n) =>
+    newObject(asId(crypto.randomUUID()), kind, { x: 0.2, y: 0.2 + 0.2 * n }),
+  )
+  const motions = objects.map(({ id: object }, n): ObjectMotion => ({
+    id: asId(crypto.randomUUID()),
+    object,
+    step: 0,
+    start: n === 0 ? 'step' : 'together',
+    delay: 0,
+    duration: MOVES,
+    ease: 'calm',
+    does: {
+      kind: 'path',
+      points: [
+        { x: 0.2, y: 0.05 },
+        { x: 0.4, y: 0 },
+      ],
+      line: 'curved',
+      turns: true,
+    },
+  }))
+  return { ...NOTHING_DRAWN, objects, motions }
+}
+
+/** Lays something of every kind over a talk, draws on a slide of it, gives its faces another light and backdrop, and gives the film that it is then. */
 async function dressed(product: RunningProduct, talk: string): Promise<FilmView> {
   const film = (): Promise<FilmView> => ask<FilmView>(product, 'GET', `/talks/${talk}/film`)
   const [first, second, third] = visitsOf((await film()).programme)
@@ -139,6 +172,11 @@ async function dressed(product: RunningProduct, talk: string): Promise<FilmView>
   if (faces.stretches.length > 0) {
     await change({ kind: 'light', ...faces, light: { brightness: 0.08, contrast: 1.15, warmth: 0.3 } })
     await change({ kind: 'backdrop', ...faces, backdrop: { kind: 'plain', finder: 'outline', colour: '#2F5D62' } })
+  }
+  if (third !== undefined) {
+    const { revision } = await ask<TalkView>(product, 'GET', `/talks/${talk}`)
+    const edit = { kind: 'set', slides: [third.slide], fields: { drawing: drawing() } }
+    await ask(product, 'POST', `/talks/${talk}/deck`, { revision, edit })
   }
   return await film()
 }

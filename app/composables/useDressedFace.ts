@@ -1,10 +1,14 @@
 import type { InsetScene } from '@core/scene'
 import type { Drawable } from '@core/paint'
+import { BACKDROP_RATE } from '@core/model'
 import type { Ms } from '@core/model'
 import { backdropUrl } from '~/client'
 import { LitPicture, MediaBeside } from '~/player'
 import { useBackdrops } from '~/stores/backdrops'
 import { useDressing } from '~/stores/dressing'
+
+/** A player shows the picture that began last, the file the nearest. In ms. */
+const HALF_A_PICTURE: Ms = 500 / BACKDROP_RATE
 
 /** Where a recording is while its camera is seen. */
 export interface CameraMoment {
@@ -35,7 +39,7 @@ export function useDressedFace(arrived: () => void) {
   function filmOf({ stretch, backdrop }: InsetScene, { media, at, playing }: CameraMoment): HTMLVideoElement | null {
     if (backdrop === undefined || !backdrops.isThere(stretch, backdrop)) return null
     const url = backdropUrl(stretch, backdrop)
-    films.follow([{ key: url, url, at, volume: 0 }], playing, media.playbackRate)
+    films.follow([{ key: url, url, at: at + HALF_A_PICTURE, volume: 0 }], playing, media.playbackRate)
     return dressing.asRecorded ? null : films.readyElement(url)
   }
 

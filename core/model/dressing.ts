@@ -138,6 +138,9 @@ export const LIGHT_RANGE = {
 export const BACKDROP_FINDERS = ['outline', 'cloth'] as const
 export type BackdropFinder = (typeof BACKDROP_FINDERS)[number]
 
+/** Pictures a second of a camera whose backdrop is another. */
+export const BACKDROP_RATE = 30
+
 /** What is seen behind the presenter instead of the room. */
 export type NewBackdrop = { readonly finder: BackdropFinder } &
   /** The room, out of focus. */

@@ -1,9 +1,10 @@
 import type { Colour } from '@core/camera'
+import { BACKDROP_RATE } from '@core/model'
 import type { Ms, NewBackdrop } from '@core/model'
 import { RECORDING, outputOf } from '@render/process'
 import { COLOURS, FROM_ITS_ZERO } from '@render/video'
 import type { CameraFile } from '@render/video'
-import { BACKDROP_RATE, backdropGraph, otherInputs } from './backdrop-graph'
+import { backdropGraph, otherInputs } from './backdrop-graph'
 import { OUTLINE_RATE } from './outline-film'
 
 /** Grows whenever the same camera and backdrop would look otherwise. */

@@ -1,14 +1,11 @@
 import type { NewBackdrop, Size } from '@core/model'
-import { unreachable } from '@core/model'
+import { BACKDROP_RATE, unreachable } from '@core/model'
 import { OF_BLUE, OF_RED, OUTLINE_CERTAINTY, lightnessOf } from '@core/camera'
 import type { Colour } from '@core/camera'
 import { TELEVISION, TO_TELEVISION, chain, constantRate, crop, filter, format, graphText, scaledFrom, split } from '@render/filters'
 import type { Chain, Filter } from '@render/filters'
 import type { CameraFile } from '@render/video'
 import { outlineBox } from './outline-film'
-
-/** Pictures a second of a camera whose backdrop is another. */
-export const BACKDROP_RATE = 30
 
 /** Steps of an outline's pixels are smoothed so far, in its own pixels. */
 const SMOOTH = 0.8
