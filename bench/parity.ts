@@ -149,7 +149,10 @@ function drawing(): Drawing {
   return { ...NOTHING_DRAWN, objects, motions }
 }
 
-/** Lays something of every kind over a talk, draws on a slide of it, gives its faces another light and backdrop, and gives the film that it is then. */
+/**
+ * Lays something of every kind over a talk, draws on one of its slides, and gives its faces another light and backdrop.
+ * @returns the film that it is then
+ */
 async function dressed(product: RunningProduct, talk: string): Promise<FilmView> {
   const film = (): Promise<FilmView> => ask<FilmView>(product, 'GET', `/talks/${talk}/film`)
   const [first, second, third] = visitsOf((await film()).programme)
