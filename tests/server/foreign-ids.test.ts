@@ -200,9 +200,29 @@ function requestsOf({
     loop: false,
     gain: 0,
   }
+  const object = randomUUID()
+  const drawing = {
+    objects: [
+      {
+        id: object,
+        form: { kind: 'picture', asset: picture, size: { width: 60, height: 40 }, alt: '' },
+        box: { x: 0.1, y: 0.1, w: 0.5, h: 0.5 },
+        turn: 0,
+        colour: 'mark',
+        opacity: 1,
+        locked: false,
+        group: null,
+      },
+    ],
+    motions: [
+      { id: randomUUID(), object, step: 1, start: 'step', delay: 0, duration: 100, ease: 'calm', does: { kind: 'comes', how: 'fade' } },
+    ],
+    starts: [{ step: 1, after: 'begun', wait: 100 }],
+    theme: 'paper',
+  }
   const deck = [
     { kind: 'move', slides: [slide], before: other },
-    { kind: 'set', slides: [slide], fields: { notes: 'x', composition, clips: [clip] } },
+    { kind: 'set', slides: [slide], fields: { notes: 'x', composition, clips: [clip], drawing } },
     { kind: 'remove', slides: [slide] },
     { kind: 'restore', slides: [slide], at: 0 },
     {
