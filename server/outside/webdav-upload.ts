@@ -16,6 +16,8 @@ export interface WebdavOrder extends SignIn {
   readonly bytes: number
   readonly signal: AbortSignal
   readonly onProgress: (sent: number) => void
+  /** Asked once all of it is there, before it gets its name. @throws Error when it is not wanted any more; it can be gone on with */
+  readonly stillWanted: () => Promise<void>
 }
 
 /** Most files of one name in a folder. */
@@ -75,7 +77,7 @@ export async function tryWebdav(folder: SignIn): Promise<void> {
  * @throws Error when the other side refuses or stays away
  */
 export async function webdavUpload(order: WebdavOrder): Promise<string> {
-  const { name, mark, path, bytes, signal, onProgress } = order
+  const { name, mark, path, bytes, signal, onProgress, stillWanted } = order
   const client = clientOf(order)
   // How one signs in there is settled before a stream is sent, which can be read only once.
   await client.getDirectoryContents('/')
@@ -94,6 +96,7 @@ export async function webdavUpload(order: WebdavOrder): Promise<string> {
     await client.deleteFile(part)
     throw new Error(`${String(arrived ?? 0)} of ${String(bytes)} bytes arrived`)
   }
+  await stillWanted()
   const free = await freeNameThere(client, name)
   await client.moveFile(part, `/${free}`)
   return free

@@ -65,6 +65,13 @@ class SendingWatch {
     this.#writing.catch(() => undefined)
   }
 
+  /** Looks now whether it is still wanted. @throws Error when it was stopped */
+  readonly stillWanted = async (): Promise<void> => {
+    this.#write()
+    await this.#writing
+    this.#stop.signal.throwIfAborted()
+  }
+
   /** Nothing is written any more once this is over. */
   async end(): Promise<void> {
     clearInterval(this.#timer)
@@ -156,7 +163,8 @@ async function sendToPlace(sending: SendingToDo, film: PackageFile, watch: Sendi
   const { name, path, bytes, digest } = film
   const { signal, sent: onProgress } = watch
   if (place.kind === 'webdav') {
-    return arrivedAs(await webdavUpload({ ...place, name, mark: digest.slice(0, 8), path, bytes, signal, onProgress }))
+    const { stillWanted } = watch
+    return arrivedAs(await webdavUpload({ ...place, name, mark: digest.slice(0, 8), path, bytes, signal, onProgress, stillWanted }))
   }
   await tusUpload({
     endpoint: place.address,
