@@ -15,6 +15,9 @@ export const talkTime: Shape<Ms> = real(0, DAY)
 
 export const share = real(0, 1)
 
+/** Whether no two values are the same. */
+export const distinct = (values: readonly unknown[]): boolean => new Set(values).size === values.length
+
 export const digestOf = <Value extends string>(): Shape<Value> => text(64, 64, /^[0-9a-f]{64}$/)
 
 export const pixels = whole(1, 20_000)

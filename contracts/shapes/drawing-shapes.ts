@@ -20,7 +20,7 @@ import {
   THEMES,
 } from '@core/model'
 import type { Drawing, MotionDeed, ObjectForm, ObjectMotion, Point, Size, SlideObject, StepStart } from '@core/model'
-import { digestOf, pixels, share } from './bounds'
+import { digestOf, distinct, pixels, share } from './bounds'
 import { checked, flag, list, nullable, real, record, text, uuidOf, variants, whole, word } from './shape'
 
 const outside = real(-FAR_OUTSIDE, FAR_OUTSIDE)
@@ -78,8 +78,6 @@ const MOTION = record<ObjectMotion>({
 })
 
 const START = record<StepStart>({ step, after: word(['begun', 'ended'] as const), wait })
-
-const distinct = (values: readonly unknown[]): boolean => new Set(values).size === values.length
 
 /** What is drawn on a slide; without objects: nothing is any more. */
 export const DRAWING = checked(

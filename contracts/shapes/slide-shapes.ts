@@ -16,7 +16,7 @@ import {
   broughtClips,
 } from '@core/model'
 import type { Clip, ClipId, ClipMedia, ComposedPicture, Composition, Framing, Ratio, Size } from '@core/model'
-import { digestOf, ms, pixels, share } from './bounds'
+import { digestOf, distinct, ms, pixels, share } from './bounds'
 import { checked, flag, list, nullable, optional, real, record, text, uuidOf, whole, word } from './shape'
 
 export const FRAMING = record<Framing>({
@@ -91,5 +91,5 @@ const CLIP = checked(
 /** What moves or sounds on a slide; no two of one id. */
 export const CLIPS = checked(list(CLIP, 0, MOST_WITH_CAPTURED), (clips) => {
   if (broughtClips({ clips }).length > MOST_CLIPS) return `A slide takes up to ${String(MOST_CLIPS)} clips.`
-  return new Set(clips.map(({ id }) => id)).size === clips.length ? null : 'Each clip on a slide has an id of its own.'
+  return distinct(clips.map(({ id }) => id)) ? null : 'Each clip on a slide has an id of its own.'
 })

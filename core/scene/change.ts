@@ -1,5 +1,6 @@
 import { dequal } from 'dequal'
 import { faceRect } from '@core/layout'
+import { easedBy } from '@core/objects'
 import type { Framing, Ms, Rect } from '@core/model'
 
 /** How long one slide takes to take the place of another, unless it cuts. */
@@ -10,7 +11,7 @@ export const EASE: Ms = 400
 export const REVEAL: Ms = 350
 
 /** Starts and ends slowly. @param share 0 to 1 */
-export const eased = (share: number): number => share * share * (3 - 2 * share)
+export const eased = (share: number): number => easedBy('calm', share)
 
 const between = (a: number, b: number, share: number): number => a + (b - a) * share
 

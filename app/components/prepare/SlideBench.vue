@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import { broughtClips } from '@core/model'
 import type { Slide } from '@core/model'
-import { useObjects } from '~/stores/objects'
 import { useSheet } from '~/stores/sheet'
 
 /** The bench: the chosen slide large, what it is made of, where the face sits, and how the whole plan stands. */
 const props = defineProps<{ slide: Slide; number: number; talkId: string }>()
 const sheet = useSheet()
-const objects = useObjects()
 const TABS = [
   { value: 'slide', label: 'Slide' },
   { value: 'face', label: 'Face' },
@@ -25,7 +23,6 @@ watch(
   () => [props.slide.id, props.slide.steps.length],
   ([id], [before]) => {
     if (id !== before || step.value >= props.slide.steps.length) step.value = props.slide.steps.length - 1
-    if (id !== before) objects.clear()
   },
 )
 </script>
