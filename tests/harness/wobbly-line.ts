@@ -40,7 +40,11 @@ export async function wobblyLine(to: string): Promise<WobblyLine> {
       if (carried + part.length > cutAt) {
         cutAt = Infinity
         cut = true
-        for (const socket of open) socket.destroy()
+        // What was carried arrives: whoever goes on counts on no more than that, and the machine may be busy.
+        far.end(() => {
+          for (const socket of open) socket.destroy()
+        })
+        near.pause()
         return
       }
       carried += part.length
