@@ -8,6 +8,8 @@ const route = useRoute()
 const open = computed(() => route.meta['open'] === true)
 if (!open.value) useTheme()
 const trouble = ref(false)
+/** Where people come in. */
+const COMING_IN: readonly string[] = ['/sign-in', '/enter']
 
 async function load(): Promise<void> {
   try {
@@ -15,7 +17,7 @@ async function load(): Promise<void> {
     trouble.value = false
     // Who has a talk for a call and no account comes to that alone.
     const isGuests = session.guest && route.params['talk'] !== undefined
-    if (session.person === null && !isGuests && route.path !== '/sign-in')
+    if (session.person === null && !isGuests && !COMING_IN.includes(route.path))
       await navigateTo({ path: '/sign-in', query: { to: route.fullPath } })
   } catch {
     trouble.value = true

@@ -18,19 +18,20 @@ import type { OfficeReport } from '@core/office'
 import type { RunThrough } from '@core/pace'
 import type { ChangeReason } from '@core/programme'
 
-/** Somebody who is signed in, or the one person of a machine without accounts. */
-export interface PersonView {
-  readonly id: string
-  readonly name: string
-  readonly email: string | null
-}
+/** What is kept ready of a talk's card; the rest stands in its row. */
+export type KeptCard = Omit<TalkCard, 'id' | 'name' | 'changed' | 'demo'>
 
-export interface SessionView {
-  /** Whether this server asks people to sign in. */
-  readonly accounts: boolean
-  readonly person: PersonView | null
-  /** Whether somebody has a talk for a call here without being signed in. */
-  readonly guest: boolean
+/** In which order talks are shown: what waits for somebody first, what was changed last, by name. */
+export const TALK_ORDERS = ['waiting', 'changed', 'name'] as const
+export type TalkOrder = (typeof TALK_ORDERS)[number]
+
+/** How many talks there are. */
+export interface TalkCount {
+  readonly all: number
+  /** Of those that are looked for. */
+  readonly found: number
+  /** Whether all came with the product. */
+  readonly examples: boolean
 }
 
 export interface TalkCard {
@@ -267,5 +268,6 @@ export interface TalkEvent {
     | 'entry'
     | 'export'
     | 'backdrop'
+    | 'owner'
   readonly id: string | null
 }

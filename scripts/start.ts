@@ -1,10 +1,11 @@
 import { spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, rmSync } from 'node:fs'
-import { resolve } from 'node:path'
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs'
+import { join, resolve } from 'node:path'
 import { createInterface } from 'node:readline/promises'
 import { readArguments } from './start/arguments'
 import { ensureBuilt } from './start/build'
 import { Children } from './start/children'
+import { ADDRESS_FILE } from './start/on-data'
 import { startCluster, stopCluster } from './start/postgres'
 import { PROGRAMS_FOLDER, programFile } from './start/programs'
 import { sessionSecret } from './start/session-secret'
@@ -81,6 +82,7 @@ function step(script: string): void {
 process.umask(0o077)
 try {
   const { publicAddress, standIns } = readSettings(env)
+  writeFileSync(join(data, ADDRESS_FILE), publicAddress)
   step('scripts/migrate.ts')
   if (!args.dev) ensureBuilt()
   step('demo/seed/main.ts')

@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from 'node:async_hooks'
 import pino from 'pino'
 
 /**
@@ -11,10 +12,22 @@ function told(error: unknown): unknown {
   return { name, message, stack, ...(code === undefined ? {} : { code }), ...(cause === undefined ? {} : { cause: told(cause) }) }
 }
 
+const requests = new AsyncLocalStorage<string>()
+
+/** The request that what runs here was asked by; null: by none. */
+export const currentRequest = (): string | null => requests.getStore() ?? null
+
+/** Does something on behalf of a request: what is logged meanwhile, and jobs that are added, name it. */
+export const inRequest = <Result>(id: string | null, work: () => Result): Result => (id === null ? work() : requests.run(id, work))
+
 /** The one logger. Never given passwords, cookies, notes or anything a person wrote. */
 export const log = pino({
   level: process.env['AISLE_LOG'] ?? 'info',
   redact: ['req.headers.cookie', 'password', '*.password'],
   serializers: { err: told },
   base: null,
+  mixin: () => {
+    const request = currentRequest()
+    return request === null ? {} : { request }
+  },
 })

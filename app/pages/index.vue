@@ -4,14 +4,14 @@ import { useLocalStorage } from '@vueuse/core'
 import type { Ms } from '@core/model'
 import { STARTER_NAMES, STARTERS } from '@core/starters'
 import type { StarterName } from '@core/starters'
-import type { TalkCard } from '@contracts'
+import { TALK_ORDERS } from '@contracts'
+import type { TalkCard, TalkOrder } from '@contracts'
 import { api, bringIn } from '~/client'
-import { ORDERS, talksShown } from '~/components/talks/next-step'
-import type { TalkOrder } from '~/components/talks/next-step'
+import { useTalks } from '~/composables/useTalks'
 import { duration } from '~/words'
 
-const talks = ref<readonly TalkCard[] | null>(null)
 const { busy, trouble, attempt } = useAttempt()
+const { talks, count, wanted, order, load, more } = useTalks(attempt)
 const dropped = shallowRef<readonly File[]>([])
 const name = ref('')
 const limit = ref<Ms | null>(10 * 60_000)
@@ -20,19 +20,13 @@ const gone = ref<TalkCard | null>(null)
 /** From so many talks on they can be looked for and put in order, and from so many on each has a line. */
 const MANY = 5
 const LINES = 12
-const wanted = ref('')
-const order = useLocalStorage<TalkOrder>('aisle-talks-order', 'waiting')
 const ORDER_WORDS: Readonly<Record<TalkOrder, string>> = { waiting: 'what waits for me', changed: 'changed last', name: 'by name' }
-const shown = computed(() => talksShown(talks.value ?? [], wanted.value, order.value))
+const all = computed(() => count.value?.all ?? 0)
 /** Said as long as there is nothing here but what the product came with. */
 const greeted = useLocalStorage('aisle-greeted', false)
-const first = computed(() => !greeted.value && shown.value.length > 0 && talks.value?.every((talk) => talk.demo) === true)
+const first = computed(() => !greeted.value && all.value > 0 && count.value?.examples === true)
 
 useHead({ title: 'Talks · Aisle Talk' })
-
-async function load(): Promise<void> {
-  talks.value = await api.get<readonly TalkCard[]>('/talks')
-}
 
 /** @param starter a deck to begin from; null: an empty one */
 async function begin(starter: StarterName | null): Promise<void> {
@@ -125,27 +119,26 @@ const bringBack = (): Promise<void> =>
         <p>These talks are examples: play them, record over them, delete them. To begin your own, drop a deck above.</p>
         <button class="press quiet small" @click="greeted = true">Close</button>
       </div>
-      <div v-if="talks && talks.length >= MANY" class="order">
+      <div v-if="all >= MANY" class="order">
         <el-input v-model="wanted" class="find" placeholder="Find a talk" aria-label="Find a talk" clearable :prefix-icon="Search" />
         <el-select v-model="order" class="by" aria-label="Order of the talks">
           <template #prefix>First</template>
-          <el-option v-for="one in ORDERS" :key="one" :value="one" :label="ORDER_WORDS[one]" />
+          <el-option v-for="one in TALK_ORDERS" :key="one" :value="one" :label="ORDER_WORDS[one]" />
         </el-select>
-        <span class="soft" role="status">{{
-          shown.length === talks.length ? `${talks.length} talks` : `${shown.length} of ${talks.length} talks`
-        }}</span>
+        <span class="soft" role="status">{{ count?.found === all ? `${all} talks` : `${count?.found} of ${all} talks` }}</span>
       </div>
-      <div v-if="talks && talks.length >= LINES && shown.length > 0" class="lines">
-        <TalkLine v-for="talk in shown" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
+      <div v-if="talks && all >= LINES && talks.length > 0" class="lines">
+        <TalkLine v-for="talk in talks" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
       </div>
-      <div v-else-if="talks && shown.length > 0" class="tiles">
-        <TalkTile v-for="talk in shown" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
+      <div v-else-if="talks && talks.length > 0" class="tiles">
+        <TalkTile v-for="talk in talks" :key="talk.id" :talk="talk" @duplicate="duplicate(talk)" @remove="remove(talk)" />
       </div>
-      <p v-else-if="talks && talks.length > 0" class="soft">
-        No talk is called that. <button class="press small" @click="wanted = ''">Show all</button>
-      </p>
+      <p v-else-if="all > 0" class="soft">No talk is called that. <button class="press small" @click="wanted = ''">Show all</button></p>
       <p v-else-if="talks" class="soft">Your talks will stand here, each with what it needs next.</p>
-      <p v-if="talks && talks.length > 0"><NuxtLink to="/archives">Take all talks along, in open formats</NuxtLink></p>
+      <button v-if="talks && count && talks.length < count.found" class="press more" :disabled="busy" @click="more">
+        Show more of {{ count.found }}
+      </button>
+      <p v-if="all > 0"><NuxtLink to="/archives">Take all talks along, in open formats</NuxtLink></p>
     </main>
   </div>
 </template>
@@ -198,6 +191,9 @@ h1 {
 }
 .ways .press {
   justify-content: space-between;
+}
+.more {
+  justify-self: center;
 }
 .order {
   display: flex;

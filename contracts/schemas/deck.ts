@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { STARTER_NAMES } from '@core/starters'
 import { DECK_EDIT, PLACE, SLIDES } from '../shapes'
+import { TALK_ORDERS } from '../views'
 import { ms, uuid } from './bounds'
 import { joiOf } from './joi-of'
 
@@ -19,6 +20,18 @@ export const talkFields = Joi.object({
 }).min(1)
 
 export const copySlides = Joi.object({ from: uuid, slides: joiOf(SLIDES).required(), at: joiOf(PLACE).required() })
+
+/** Most talks that come at a time. */
+const MOST_CARDS = 500
+
+export const talkWish = Joi.object({
+  words: Joi.string().allow('').max(160).default(''),
+  order: Joi.valid(...TALK_ORDERS).default('changed'),
+  from: Joi.number().integer().min(0).max(1e6).default(0),
+  most: Joi.number().integer().min(1).max(MOST_CARDS).default(MOST_CARDS),
+})
+
+export const talkWords = Joi.object({ words: Joi.string().allow('').max(160).default('') })
 
 export const newTalk = Joi.object({
   name: Joi.string().trim().min(1).max(160).required(),

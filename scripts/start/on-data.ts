@@ -1,6 +1,10 @@
-import { resolve } from 'node:path'
+import { existsSync, readFileSync } from 'node:fs'
+import { join, resolve } from 'node:path'
 import { startCluster } from './postgres'
 import { PROGRAMS_FOLDER } from './programs'
+
+/** In the data folder: under which address people reached the server that was started on it last. */
+export const ADDRESS_FILE = 'public-address'
 
 /** A data folder that a command works on. */
 export interface OnData {
@@ -21,6 +25,8 @@ export async function onData(folder: string | undefined): Promise<OnData> {
   process.env['AISLE_DATA'] = data
   process.env['DATABASE_URL'] = cluster.url
   process.env['AISLE_LOG'] ??= 'error'
+  const known = join(data, ADDRESS_FILE)
+  if (existsSync(known)) process.env['AISLE_PUBLIC_ADDRESS'] ??= readFileSync(known, 'utf8')
   process.env['AISLE_PROGRAMS'] ??= resolve(PROGRAMS_FOLDER)
   return {
     isRunning: cluster.ran,

@@ -1,7 +1,7 @@
 import { Refusal } from '@core/model'
 import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
-import { signUp } from '@server/domain'
+import { addressesAreShown, signUp } from '@server/domain'
 import { CREDENTIAL_BYTES, answer, bodyOf, checkPassword, countAttempt, networkOf } from '@server/http'
 import { settings } from '@server/settings'
 
@@ -11,11 +11,12 @@ import { settings } from '@server/settings'
  */
 export default answer(async (event) => {
   if (settings().accounts === 'off') throw new Refusal('not-allowed', 'This server works without accounts.')
-  if (settings().signUp === 'off')
-    throw new Refusal('not-allowed', 'New accounts are not made here by oneself. Ask whoever runs this server.')
   const { name, email, password } = await bodyOf<{ name: string; email: string; password: string }>(event, schemas.signUp, CREDENTIAL_BYTES)
   checkPassword(password, { name, email })
   await countAttempt(networkOf(event), email)
-  await signUp(database(), name, email, await hashPassword(password))
-  return { ok: true }
+  const hashed = await hashPassword(password)
+  await database()
+    .transaction()
+    .execute((q) => signUp(q, { name, email, password: hashed }))
+  return { letter: addressesAreShown() }
 })

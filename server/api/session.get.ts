@@ -4,5 +4,6 @@ import type { SessionView } from '@contracts'
 
 export default answer(async (event): Promise<SessionView> => {
   const [person, guests] = await Promise.all([whoAsks(event), guestsHere(event)])
-  return { accounts: settings().accounts === 'on', person, guest: guests.length > 0 }
+  const { accounts, signUp, provider } = settings()
+  return { accounts: accounts === 'on', person, guest: guests.length > 0, signUp, provider: provider?.name ?? null }
 })

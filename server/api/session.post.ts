@@ -1,7 +1,8 @@
 import { Refusal } from '@core/model'
 import * as schemas from '@contracts/schemas'
+import type { PersonView } from '@contracts'
 import { database } from '@server/database'
-import { personByEmail } from '@server/domain'
+import { addressesAreShown, personByEmail } from '@server/domain'
 import { log } from '@server/log'
 import { CREDENTIAL_BYTES, answer, bodyOf, countAttempt, forgiveAttempt, networkOf, signInHere } from '@server/http'
 
@@ -9,7 +10,7 @@ let nobody: Promise<string> | undefined
 /** A password that nobody has, checked when there is no such account, so that the answer takes as long. */
 const nobodysPassword = (): Promise<string> => (nobody ??= hashPassword(crypto.randomUUID()))
 
-export default answer(async (event) => {
+export default answer(async (event): Promise<PersonView> => {
   const { email, password } = await bodyOf<{ email: string; password: string }>(event, schemas.credentials, CREDENTIAL_BYTES)
   const network = networkOf(event)
   await countAttempt(network, email)
@@ -19,8 +20,12 @@ export default answer(async (event) => {
     log.warn({ network }, 'sign-in refused')
     throw new Refusal('not-signed-in', 'Address and password do not go together. Check both and try again.')
   }
+  // Said only to who has the password.
+  if (person.blocked) throw new Refusal('not-allowed', 'This account is blocked. Ask whoever runs this server.')
+  if (!person.verified && addressesAreShown())
+    throw new Refusal('not-allowed', 'Open the link in the letter that was sent to this address first: it shows that the address is yours.')
   log.info({ person: person.id, network }, 'signed in')
   await forgiveAttempt(network, email)
   await signInHere(event, person.id)
-  return { id: person.id, name: person.name, email: person.email }
+  return { id: person.id, name: person.name, email: person.email, operator: person.operator }
 })

@@ -22,11 +22,12 @@ import type {
 import type { Probe } from '@core/plan'
 import type { ChangeReason } from '@core/programme'
 import type { OfficeReport } from '@core/office'
-import type { ChangeRole, DeckMatchView, ImportView, TakePlace, TakeView } from '@contracts'
+import type { ChangeRole, DeckMatchView, ImportView, KeptCard, TakePlace, TakeView } from '@contracts'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 import type { CallPersonTable, CallTable, EntrantTable, EntryTable } from './call-tables'
 import type { BackdropFilmTable } from './backdrop-tables'
 import type { TalkExportTable } from './export-tables'
+import type { IdentityTable, PersonLinkTable, PersonTable, SignedInTable } from './people-tables'
 import type { SpeechTable, StretchWordsTable, WordCorrectionTable } from './word-tables'
 import type { HandInTable, PlaceTable, RuleSetTable, SendingTable } from './hand-in-tables'
 import type {
@@ -52,24 +53,6 @@ import type {
 type Json<Value extends object | null> = JSONColumnType<Value, string, string>
 type Moment = Generated<Date>
 
-export interface PersonTable {
-  id: string
-  name: string
-  email: string | null
-  password: string | null
-  /** Somebody without an account, who has talks for calls alone. */
-  guest: Generated<boolean>
-  created: Moment
-}
-
-/** A browser in which somebody is signed in. */
-export interface SignedInTable {
-  id: string
-  person: string
-  since: Moment
-  until: Date
-}
-
 export interface TalkTable {
   id: string
   owner: string
@@ -87,6 +70,20 @@ export interface TalkTable {
   created: Moment
   changed: Moment
   deleted: Date | null
+  /** When its owner was told that it goes, as nobody has touched it for so long. */
+  told_untouched: Generated<Date | null>
+}
+
+/** What the page of all talks shows of one, kept ready. */
+export interface TalkCardTable {
+  talk: string
+  /** Rises with every change of what it shows. */
+  version: Generated<number>
+  /** The version that the card is of; null: none was made yet. */
+  made: number | null
+  card: Json<KeptCard> | null
+  /** What the talk waits for, by its place among the steps. */
+  waits: number | null
 }
 
 export interface SlideTable {
@@ -333,7 +330,10 @@ export interface WorkerTable {
 export interface Tables {
   person: PersonTable
   signed_in: SignedInTable
+  person_link: PersonLinkTable
+  identity: IdentityTable
   talk: TalkTable
+  talk_card: TalkCardTable
   slide: SlideTable
   slide_version: SlideVersionTable
   asset: AssetTable

@@ -17,9 +17,11 @@ import { slidesOf } from './decks'
 import { tell } from './events'
 import { drawsCaptions, filmOfRecipe, filmsOfRecipes, wholeFilm } from './film-of-recipe'
 import { lookAtEntriesOf } from './entries-waiting'
+import { shareTurns } from './film-turns'
 import { AFTER_FILES, addJob, removeJob } from './jobs'
+import { ownerOf } from './ownership'
 import { probeFor } from './probes'
-import { roomForFiles, roomInQuota } from './quotas'
+import { roomForFiles, roomForFilm, roomInQuota } from './quotas'
 
 /** Deliveries that a machine's record goes by. */
 const RECORD = 8
@@ -137,7 +139,11 @@ export async function orderDelivery(q: Queries, talk: string, recipe: Recipe, st
   const order: Order = { talk, film, filmOf: await filmsOfRecipes(q, talk, film, drawsCaptions(recipe)), name, slides, machine, starts }
   const shown = recipe.each === 'talk' ? [] : slidesSeenIn(film.programme, recipe.part)
   await roomForFiles(q, talk, Math.max(1, shown.length))
-  if (recipe.each === 'talk') return [await orderOne(q, order, recipe, null)]
+  if (recipe.each === 'talk') {
+    const id = await orderOne(q, order, recipe, null)
+    await shareTurns(q, talk)
+    return [id]
+  }
   const within = timesOf(recipe.part)
   // Files that differ by their slides have names that do.
   const pattern = /\{(slide|number)\}/.test(recipe.name) ? recipe.name : `${recipe.name}-{number}`
@@ -151,6 +157,7 @@ export async function orderDelivery(q: Queries, talk: string, recipe: Recipe, st
         slide,
       ),
     )
+  await shareTurns(q, talk)
   return ids
 }
 
@@ -176,6 +183,7 @@ async function orderOne(q: Queries, order: Order, recipe: Recipe, slide: SlideId
     )
   }
   await roomInQuota(q, talk, guess.bytes)
+  await roomForFilm(q, talk, plan.length)
   const id = randomUUID()
   await q
     .insertInto('delivery')
@@ -235,6 +243,7 @@ export async function cancelDelivery(q: Queries, talk: string, id: string): Prom
     .where('state', 'in', UNFINISHED)
     .execute()
   await removeJob(q, jobOf(id))
+  await shareTurns(q, talk)
   await lookAtEntriesOf(q, id)
   await tell(q, { talk, kind: 'delivery', id })
 }
@@ -268,19 +277,22 @@ export async function retryDelivery(q: Queries, talk: string, id: string): Promi
     .set({ state: 'queued', sentence: null, frames_done: 0, file, starts: null })
     .where('id', '=', id)
     .execute()
-  await addJob(q, 'deliver', { delivery: id }, jobOf(id), { starts: null, place: row.place })
+  await addJob(q, 'deliver', { delivery: id }, jobOf(id), { starts: null, place: 0 })
+  await shareTurns(q, talk)
   await tell(q, { talk, kind: 'delivery', id })
 }
 
 /**
- * Has a delivery that waits made before all others that do, and at once rather than at its time.
+ * Has a delivery that waits made before all others of the same person that do, and at once rather than at its time.
  * @throws Refusal `conflict` when it does not wait
  */
 export async function putFirst(q: Queries, talk: string, id: string): Promise<void> {
   const { least } = await q
     .selectFrom('delivery')
-    .select((build) => build.fn.min('place').as('least'))
-    .where('state', '=', 'queued')
+    .innerJoin('talk', 'talk.id', 'delivery.talk')
+    .select((build) => build.fn.min('delivery.place').as('least'))
+    .where('delivery.state', '=', 'queued')
+    .where('talk.owner', '=', await ownerOf(q, talk))
     .executeTakeFirstOrThrow()
   const place = (least ?? 0) - 1
   const changed = await q
@@ -290,7 +302,8 @@ export async function putFirst(q: Queries, talk: string, id: string): Promise<vo
     .where('state', '=', 'queued')
     .executeTakeFirst()
   if (changed.numUpdatedRows === 0n) throw new Refusal('conflict', 'This file does not wait any more.')
-  await addJob(q, 'deliver', { delivery: id }, jobOf(id), { starts: null, place })
+  await addJob(q, 'deliver', { delivery: id }, jobOf(id), { starts: null, place: 0 })
+  await shareTurns(q, talk)
   await tell(q, { talk, kind: 'delivery', id })
 }
 

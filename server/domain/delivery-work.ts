@@ -3,6 +3,7 @@ import { UNDER_WAY, isUnderWay } from '@core/model'
 import type { DeliveryTable, Queries } from '@server/database'
 import { lookAtEntriesOf } from './entries-waiting'
 import { tell } from './events'
+import { shareTurns } from './film-turns'
 
 /** A delivery that is to be made, with its talk's name. */
 export type DeliveryToMake = Selectable<DeliveryTable> & { readonly name: string }
@@ -67,7 +68,10 @@ export async function writeDelivery(
   if (current === undefined) return false
   await first()
   await q.updateTable('delivery').set(columns).where('id', '=', id).execute()
-  if (columns.state === 'done' || columns.state === 'failed') await lookAtEntriesOf(q, id)
+  if (columns.state === 'done' || columns.state === 'failed') {
+    await lookAtEntriesOf(q, id)
+    await shareTurns(q, current.talk)
+  }
   await tell(q, { talk: current.talk, kind: 'delivery', id })
   return true
 }

@@ -1,5 +1,6 @@
 import { sql } from 'kysely'
 import type { Queries } from '@server/database'
+import { currentRequest } from '@server/log'
 
 /** What each kind of job is given. */
 export interface Jobs {
@@ -58,7 +59,9 @@ export async function addJob<Name extends keyof Jobs>(
   key: string,
   { starts, place, flags }: JobTurn = AT_ONCE,
 ): Promise<void> {
-  await sql`select graphile_worker.add_job(${name}, payload => ${JSON.stringify(payload)}::json, max_attempts => ${ATTEMPTS},
+  const request = currentRequest()
+  const given = JSON.stringify(request === null ? payload : { ...payload, request })
+  await sql`select graphile_worker.add_job(${name}, payload => ${given}::json, max_attempts => ${ATTEMPTS},
     job_key => ${key}, run_at => coalesce(${starts}::timestamptz, now()), priority => ${place}, flags => ${flags ?? null}::text[])`.execute(
     q,
   )

@@ -62,7 +62,9 @@ export type PartKnown = Awaited<ReturnType<typeof partsKnown>>[number]
 
 /** People without an account of whom a browser knows the links. Whoever signs in is not let in by such a link. */
 export const guestsOf = (parts: readonly PartKnown[]): readonly PersonView[] =>
-  parts.flatMap(({ person, called, guest }) => (person === null || guest !== true ? [] : [{ id: person, name: called ?? '', email: null }]))
+  parts.flatMap(({ person, called, guest }) =>
+    person === null || guest !== true ? [] : [{ id: person, name: called ?? '', email: null, operator: false }],
+  )
 
 /** Who comes to the page of a call. */
 export interface Comer {

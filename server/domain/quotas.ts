@@ -1,8 +1,10 @@
-import { sql } from 'kysely'
 import { Refusal, UNFINISHED } from '@core/model'
+import type { Ms } from '@core/model'
 import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
+import { bytesHeld, largestTalks } from './held-bytes'
 import { ownerOf } from './ownership'
+import { FILM_DAYS, filmMinutesOf, quotaOf, recordingsOf } from './person-quota'
 
 /** Most that the recording of one stretch, and those of one take, may have, in bytes: twelve hours without a pause, and as much again. */
 const MOST_OF_STRETCH = 16e9
@@ -16,28 +18,20 @@ const MOST_TALKS = 10_000
 const MOST_IMPORTS_WAITING = 100
 const MOST_FILES_WAITING = 2000
 
-const gigabytes = (bytes: number): string => `${(bytes / 1e9).toFixed(bytes < 1e10 ? 1 : 0)} GB`
+/** So many of the largest talks are named when there is no room. */
+const LARGEST_NAMED = 3
+const MINUTE = 60_000
 
-/** What talks hold, in bytes: what was brought, recordings as they came, finished files. @param whose talks: one, or all of a person's */
-async function bytesOf(q: Queries, whose: { readonly talk: string } | { readonly owner: string }): Promise<number> {
-  const talks = 'talk' in whose ? sql`(select ${whose.talk}::uuid as id)` : sql`(select id from talk where owner = ${whose.owner})`
-  const { rows } = await sql<{ bytes: number }>`
-    with mine as ${talks}
-    select ((select coalesce(sum(bytes), 0) from asset where talk in (select id from mine))
-      + (select coalesce(sum(stretch.bytes), 0) from stretch join take on take.id = stretch.take where take.talk in (select id from mine))
-      + (select coalesce(sum((facts ->> 'bytes')::bigint), 0) from delivery where talk in (select id from mine)
-        and facts is not null)
-      + (select coalesce(sum(bytes), 0) from talk_export where talk in (select id from mine)))::bigint as bytes`.execute(q)
-  return rows[0]?.bytes ?? 0
-}
+const gigabytes = (bytes: number): string => `${(bytes / 1e9).toFixed(bytes < 1e10 ? 1 : 0)} GB`
+const minutes = (count: number): string => `${String(count)} minute${count === 1 ? '' : 's'}`
 
 /**
  * Looks whether a talk and its owner may keep as much more. A recording under way is not stopped by it: it is asked before one begins.
  * @throws Refusal `too-large` saying whose room is used up, before anything is taken in
  */
 export async function roomInQuota(q: Queries, talk: string, bytes: number): Promise<void> {
-  const { talkQuota, personQuota, guestQuota } = settings()
-  const ofTalk = await bytesOf(q, { talk })
+  const { talkQuota } = settings()
+  const ofTalk = await bytesHeld(q, { talk })
   if (ofTalk + bytes > talkQuota) {
     throw new Refusal(
       'too-large',
@@ -45,21 +39,52 @@ export async function roomInQuota(q: Queries, talk: string, bytes: number): Prom
         `that are no longer needed. Nothing was changed.`,
     )
   }
-  const { owner, guest } = await q
-    .selectFrom('talk')
-    .innerJoin('person', 'person.id', 'talk.owner')
-    .select(['talk.owner', 'person.guest'])
-    .where('talk.id', '=', talk)
-    .executeTakeFirstOrThrow()
-  const most = guest ? guestQuota : personQuota
-  const ofPerson = await bytesOf(q, { owner })
+  const { owner } = await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirstOrThrow()
+  const { bytes: most } = await quotaOf(q, owner)
+  const ofPerson = await bytesHeld(q, { owner })
   if (ofPerson + bytes > most) {
     throw new Refusal(
       'too-large',
-      `Your talks hold ${gigabytes(ofPerson)}, and up to ${gigabytes(most)} can be kept by one person here. Delete ` +
-        `talks, files or takes that are no longer needed. Nothing was changed.`,
+      `Your talks hold ${gigabytes(ofPerson)}, and up to ${gigabytes(most)} can be kept by one person here. ` +
+        `${await whatHoldsMost(q, owner)} Nothing was changed.`,
+      { quota: 'bytes' },
     )
   }
+}
+
+/** What somebody deletes to have room, in a sentence. */
+async function whatHoldsMost(q: Queries, owner: string): Promise<string> {
+  const largest = (await largestTalks(q, owner, LARGEST_NAMED)).map(({ name, bytes }) => `“${name}” (${gigabytes(bytes)})`)
+  const what = 'Delete talks, files or takes that are no longer needed'
+  return largest.length === 0 ? `${what}.` : `${what}; most is in ${largest.join(', ')}.`
+}
+
+/** @throws Refusal `too-many` when as many minutes of film were made for the talk's owner lately as may be */
+export async function roomForFilm(q: Queries, talk: string, length: Ms): Promise<void> {
+  const { owner } = await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirstOrThrow()
+  const { filmMinutes: most } = await quotaOf(q, owner)
+  if (most === null) return
+  const made = await filmMinutesOf(q, owner)
+  if (made + length / MINUTE <= most) return
+  throw new Refusal(
+    'too-many',
+    `In the last ${String(FILM_DAYS)} days ${minutes(made)} of film were made for you, and up to ${minutes(most)} are. Nothing was ` +
+      `begun. Cancel files that still wait, make this one later, or ask whoever runs the server for more.`,
+    { quota: 'filmMinutes' },
+  )
+}
+
+/** @throws Refusal `too-many` when as many takes of the talk's owner are being recorded as may */
+export async function roomForRecording(q: Queries, talk: string): Promise<void> {
+  const { owner } = await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirstOrThrow()
+  const { recordings: most } = await quotaOf(q, owner)
+  if (most === null || (await recordingsOf(q, owner, talk)) < most) return
+  throw new Refusal(
+    'too-many',
+    `${most === 1 ? 'One of your talks is' : `${String(most)} of your talks are`} being recorded at this moment, and no more can be at ` +
+      `once. Stop one of those takes, then begin this one.`,
+    { quota: 'recordings' },
+  )
 }
 
 /** @throws Refusal `too-large` when a recording would be longer than any take is */

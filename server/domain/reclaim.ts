@@ -6,6 +6,7 @@ import type { LeavingKind } from '@server/store'
 export interface Reclaimed {
   readonly takes: number
   readonly talks: number
+  readonly people: number
 }
 
 /** A worker that was killed leaves its claim; none lasts this long, in ms. */
@@ -25,6 +26,7 @@ export async function forgetDiscarded(db: Database, grace: number): Promise<Recl
     talks += gone.length
   }
   await forgetCalls(db, before)
+  const people = await forgetPeople(db, before)
   const discarded = await db
     .selectFrom('take')
     .select(['id', 'talk'])
@@ -36,7 +38,26 @@ export async function forgetDiscarded(db: Database, grace: number): Promise<Recl
     .deleteFrom('claim')
     .where('since', '<', new Date(Date.now() - CLAIM_KEPT))
     .execute()
-  return { takes, talks }
+  return { takes, talks, people }
+}
+
+/**
+ * Forgets who left before a moment, with all that is theirs: rows go with them, media afterwards. Letters to them, and their name on lists
+ * of others', too.
+ */
+async function forgetPeople(db: Database, before: Date): Promise<number> {
+  const gone = await db.selectFrom('person').select(['id', 'email']).where('leaving', '<', before).execute()
+  for (const { id, email } of gone)
+    await db.transaction().execute(async (q) => {
+      // One talk after the other first: whoever works on one of them is waited for.
+      await q.deleteFrom('talk').where('owner', '=', id).execute()
+      await q.deleteFrom('person').where('id', '=', id).where('leaving', '<', before).execute()
+      if (email === null) return
+      await q.deleteFrom('letter').where('recipient', '=', email).execute()
+      for (const table of ['group_member', 'share_person', 'call_person', 'watched_by', 'viewer_ticket', 'person_link'] as const)
+        await q.deleteFrom(table).where('address', '=', email).execute()
+    })
+  return gone.length
 }
 
 /**

@@ -10,7 +10,7 @@ import { sharedFiles } from './shared-files'
 import { sharedLinks } from './shared-links'
 import { addressOf } from './shares'
 import { streamTracks } from './stream-tracks'
-import { isLive } from './takes'
+import { isLive } from './live-takes'
 
 /** Tells one version from another without telling how many there were. */
 const versionName = ({ talk, timing, revision }: ScreeningVersion): string =>

@@ -1,9 +1,7 @@
 import type { ShelfView } from '@contracts'
 import type { Queries } from '@server/database'
 import { notOver } from './access'
-
-/** Signs that mean something to `like` stand for themselves. */
-const likely = (words: string): string => `%${words.replaceAll(/[\\%_]/g, (sign) => `\\${sign}`)}%`
+import { likely } from './likely'
 
 const shelved = (q: Queries, words: string) =>
   q

@@ -6,7 +6,8 @@ import type { Queries } from '@server/database'
 import { ago } from './ago'
 import { tell } from './events'
 import { addJob } from './jobs'
-import { roomForTake, roomInQuota } from './quotas'
+import { HEARD_OF, isLive } from './live-takes'
+import { roomForRecording, roomForTake, roomInQuota } from './quotas'
 import { NOT_READ_YET } from './stretches'
 import { slidesMissing, stretchHoldings } from './take-media'
 
@@ -16,9 +17,6 @@ export interface NewTake {
   /** The browser that records it; left out, it stands in nobody's way. */
   readonly place?: TakePlace | null
 }
-
-/** A take that was not heard of for longer than this is no longer being recorded, in ms. */
-const HEARD_OF = 20_000
 
 /**
  * Opens a take under an id that the page chose, so that asking again does no harm: it says that the take goes on. In one transaction.
@@ -52,6 +50,7 @@ export async function openTake(q: Queries, talk: string, id: string, { kind, int
     )
   }
   await roomForTake(q, talk)
+  await roomForRecording(q, talk)
   await roomInQuota(q, talk, 0)
   await q
     .insertInto('take')
@@ -205,9 +204,6 @@ export async function haveFinished(q: Queries, talk: string, take: string): Prom
   await addJob(q, 'finish-take', { take }, `finish-take:${take}`)
   await tell(q, { talk, kind: 'take', id: take })
 }
-
-/** Whether a take is being recorded, by when it was heard of last. Decided here: a page sees only its own browser. */
-export const isLive = sql<boolean>`take.state = 'open' and take.seen > ${ago(HEARD_OF)}`
 
 /**
  * Finishes a take that stopped without being stopped, with everything that arrived: of each open stretch the chunks

@@ -1,21 +1,19 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
-import { plannedTime } from '@core/pace'
-import { EMPTY_PROGRAMME, Refusal, USUAL_RECIPE, asId } from '@core/model'
+import { Refusal, USUAL_RECIPE, asId } from '@core/model'
 import type { Ms, Recipe, Slide, Take } from '@core/model'
-import { recordedBySlide, visitsOf } from '@core/programme'
 import { starterSlides } from '@core/starters'
 import type { StarterName } from '@core/starters'
-import type { ImportView, TakeView, TalkCard, TalkView } from '@contracts'
+import type { ImportView, TakeView, TalkView } from '@contracts'
 import type { Database, Queries } from '@server/database'
-import { saveDeck, slidesOf, slidesOfMany } from './decks'
+import { saveDeck, slidesOf } from './decks'
 import { wantAhead } from './ahead'
 import { tell } from './events'
 import { roomForTalk } from './quotas'
 import { rehearsalsOf } from './rehearsals'
 import { callOfTalk } from './call-of-talk'
 import { rateOfOwner } from './speech'
-import { isLive } from './takes'
+import { isLive } from './live-takes'
 
 /** What the files of a talk are called until somebody says otherwise. */
 export const firstName = (name: string): string =>
@@ -72,6 +70,7 @@ export async function addTalk(q: Queries, owner: string, name: string, limit: Ms
       deleted: null,
     })
     .execute()
+  await q.insertInto('talk_card').values({ talk: id, made: null, card: null, waits: null }).execute()
   return id
 }
 
@@ -162,68 +161,6 @@ export async function talkView(q: Queries, id: string): Promise<TalkView> {
     changed: talk.changed.toISOString(),
     call,
   }
-}
-
-/** The cards of a person's talks, the one changed last first. */
-export async function talkCards(q: Queries, owner: string): Promise<readonly TalkCard[]> {
-  const talks = await q
-    .selectFrom('talk')
-    .leftJoin('programme', (join) =>
-      join.onRef('programme.talk', '=', 'talk.id').onRef('programme.revision', '=', 'talk.programme_revision'),
-    )
-    .select((build) => [
-      'talk.id',
-      'talk.name',
-      'talk.limit_ms',
-      'talk.language',
-      'talk.demo',
-      'talk.changed',
-      'programme.value',
-      build
-        .exists(
-          build
-            .selectFrom('import')
-            .select('import.id')
-            .whereRef('import.talk', '=', 'talk.id')
-            .where('import.state', 'in', ['queued', 'reading']),
-        )
-        .as('importing'),
-      build
-        .exists(build.selectFrom('take').select('take.id').whereRef('take.talk', '=', 'talk.id').where('take.state', '=', 'open'))
-        .as('unfinished'),
-      build
-        .selectFrom('delivery')
-        .whereRef('delivery.talk', '=', 'talk.id')
-        .where('delivery.state', '=', 'done')
-        .select((inner) => inner.fn.countAll<number>().as('count'))
-        .as('deliveries'),
-    ])
-    .where('owner', '=', owner)
-    .where('deleted', 'is', null)
-    .orderBy('changed', 'desc')
-    .execute()
-  const decks = await slidesOfMany(
-    q,
-    talks.map((talk) => talk.id),
-  )
-  return talks.map((talk): TalkCard => {
-    const slides = decks.get(talk.id) ?? []
-    const recorded = recordedBySlide(visitsOf(talk.value ?? EMPTY_PROGRAMME))
-    return {
-      id: talk.id,
-      name: talk.name,
-      limit: talk.limit_ms,
-      picture: slides[0]?.steps[0]?.picture ?? null,
-      timelineBlocks: slides
-        .filter((slide) => !slide.skip)
-        .map((slide) => ({ planned: plannedTime(slide), recorded: recorded.get(slide.id) ?? 0 })),
-      deliveries: Number(talk.deliveries ?? 0),
-      importing: Boolean(talk.importing),
-      unfinished: Boolean(talk.unfinished),
-      demo: talk.demo,
-      changed: talk.changed.toISOString(),
-    }
-  })
 }
 
 export async function changeTalk(

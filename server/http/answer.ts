@@ -6,6 +6,7 @@ import { STATUS_OF } from '@contracts'
 import * as schemas from '@contracts/schemas'
 import type { FaultBody, PersonView } from '@contracts'
 import { log } from '@server/log'
+import { observed } from './observed'
 import { REQUEST_BYTES, readCapped } from './read-capped'
 import { readJson } from './read-json'
 import { whoAsks } from './who-asks'
@@ -49,19 +50,28 @@ function faultOf(event: H3Event, error: unknown): FaultBody {
 
 /** A route for everybody. Whatever it throws becomes the one error shape. */
 export const answer = <Result>(work: (event: H3Event) => Promise<Result>): EventHandler =>
-  defineEventHandler(async (event) => {
-    try {
-      return await work(event)
-    } catch (error) {
-      return faultOf(event, error)
-    }
-  })
+  defineEventHandler((event) =>
+    observed(event, async () => {
+      try {
+        return await work(event)
+      } catch (error) {
+        return faultOf(event, error)
+      }
+    }),
+  )
 
 /** A route for those who are signed in; `work` is told who asks. */
 export const answerTo = <Result>(work: (event: H3Event, person: PersonView) => Promise<Result>): EventHandler =>
   answer(async (event) => {
     const person = await whoAsks(event)
     if (person === null) throw new Refusal('not-signed-in', 'Sign in to go on.')
+    return await work(event, person)
+  })
+
+/** A route for those who run the server. To others it is not there. */
+export const answerToOperator = <Result>(work: (event: H3Event, person: PersonView) => Promise<Result>): EventHandler =>
+  answerTo(async (event, person) => {
+    if (!person.operator) throw new Refusal('not-found', 'There is nothing under this address.')
     return await work(event, person)
   })
 

@@ -13,7 +13,7 @@ export interface TalkHearer {
 }
 
 const hearers = new Map<string, Set<TalkHearer>>()
-/** Whose each talk is; that never changes. */
+/** Whose each talk is; forgotten when it is told that a talk was handed over. */
 const owners = new Map<string, string | null>()
 /** What listening has come to. */
 let line: 'none' | 'coming' | 'there' = 'none'
@@ -22,6 +22,7 @@ const AGAIN = 1000
 
 async function pass(told: TalkEvent): Promise<void> {
   if (hearers.size === 0) return
+  if (told.kind === 'owner') owners.delete(told.talk)
   const owner = owners.get(told.talk) ?? (await ownerOf(database(), told.talk))
   owners.set(told.talk, owner)
   if (owner !== null) for (const hearer of hearers.get(owner) ?? []) hearer.told(told)

@@ -3,9 +3,10 @@ import type { PersonView } from '@contracts'
 import { database } from '@server/database'
 import { localPerson, personSignedIn, signIn, signOut } from '@server/domain'
 import { settings } from '@server/settings'
+import { agentOf } from './agent'
 
 /** The place at which somebody is signed in, as the sealed cookie names it. */
-async function placeOf(event: H3Event): Promise<string | null> {
+export async function placeOf(event: H3Event): Promise<string | null> {
   const { user } = await getUserSession(event)
   return user !== undefined && 'place' in user && typeof user.place === 'string' ? user.place : null
 }
@@ -19,7 +20,7 @@ export async function whoAsks(event: H3Event): Promise<PersonView | null> {
 
 /** Somebody is signed in from now on, in this browser. */
 export async function signInHere(event: H3Event, person: string): Promise<void> {
-  await setUserSession(event, { user: { place: await signIn(database(), person) } })
+  await setUserSession(event, { user: { place: await signIn(database(), person, agentOf(event)) } })
 }
 
 /** Nobody is signed in any more in this browser: a copy of its cookie is worth nothing either. */

@@ -1,4 +1,5 @@
 export * from './ask-outside'
+export * from './identity-provider'
 export * from './package-upload'
 export * from './seal'
 export type { SignIn } from './sign-in'

@@ -1,9 +1,15 @@
 import { randomBytes } from 'node:crypto'
-import { cpus, hostname } from 'node:os'
+import { hostname } from 'node:os'
 import { join, resolve } from 'node:path'
-import Joi from 'joi'
+import type { QueueName, SignUp } from '@contracts'
 import type { OfficeConverter } from '@render/office'
 import type { ApartBounds } from '@render/process'
+import { inAddress } from './addresses'
+import { schema } from './environment'
+import type { Environment } from './environment'
+import { refuseUnsafe } from './unsafe'
+
+export { inAddress, isLoopback } from './addresses'
 
 /** Everything that can be set from outside. Read once, from the environment; the README lists it. */
 export interface Settings {
@@ -25,8 +31,17 @@ export interface Settings {
   readonly personQuota: number
   /** The same for somebody without an account, who takes part in calls, in bytes. */
   readonly guestQuota: number
-  /** Whether people may make accounts for themselves. */
-  readonly signUp: 'open' | 'off'
+  /** Minutes of films that are made for one person in thirty days, and takes that one person records at once; null: no such limit. */
+  readonly filmMinutes: number | null
+  readonly recordings: number | null
+  /** Who may make an account for themselves. */
+  readonly signUp: SignUp
+  /** Ends of the addresses whose people may, where accounts are made by domain. */
+  readonly signUpDomains: readonly string[]
+  /** A provider of identities by which people sign in as well (OpenID Connect); null: there is none. */
+  readonly provider: Provider | null
+  /** Days after which a talk that nobody touches goes; its owner is told a month before. 0: never. */
+  readonly untouchedDays: number
   /** Largest file that may be brought in, in bytes. */
   readonly maxUpload: number
   /** Most pages a deck may have. */
@@ -40,8 +55,10 @@ export interface Settings {
   readonly office: string
   /** Folder of the built programs that open what people bring; null: they are run from their source. */
   readonly programs: string | null
-  /** Jobs done at the same time by one worker process. */
+  /** Takes that one worker process closes, and films that it makes, at the same time. */
   readonly workers: number
+  /** Jobs of each queue that one worker process does at the same time, where that is said; 0: none of it. */
+  readonly shares: Partial<Readonly<Record<QueueName, number>>>
   /** Threads an encoder may use. */
   readonly encoderThreads: number
   /** Milliseconds after which a worker that gives no sign of life is taken for dead and its jobs are done again. */
@@ -71,90 +88,37 @@ export interface Settings {
   readonly privatePlaces: boolean
   /** Where the stand-ins for outside services run; null: they do not. */
   readonly standIns: string | null
+  /** What opens the figures that are counted of this server; null: nobody sees them. */
+  readonly metricsWord: string | null
+  /** An answer that begins later than this is said in the log, in ms. */
+  readonly slowRequest: number
   readonly logLevel: string
 }
 
-interface Environment {
-  readonly AISLE_DATA: string
-  readonly DATABASE_URL: string
-  readonly AISLE_HOST: string
-  readonly AISLE_PORT: number
-  readonly AISLE_PUBLIC_ADDRESS?: string
-  readonly AISLE_ACCOUNTS: 'on' | 'off'
-  readonly AISLE_TRUSTED_PROXIES: number
-  readonly AISLE_FREE_FLOOR_MB: number
-  readonly AISLE_TALK_QUOTA_GB: number
-  readonly AISLE_PERSON_QUOTA_GB: number
-  readonly AISLE_GUEST_QUOTA_GB: number
-  readonly AISLE_SIGN_UP: 'open' | 'off'
-  readonly AISLE_MAX_UPLOAD_MB: number
-  readonly AISLE_MAX_PAGES: number
-  readonly AISLE_IMPORT_SECONDS: number
-  readonly AISLE_IMPORT_MEMORY_MB: number
-  readonly AISLE_CLIP_SECONDS: number
-  readonly AISLE_OFFICE: string
-  readonly AISLE_PROGRAMS?: string
-  readonly AISLE_WORKERS: number
-  readonly AISLE_ENCODER_THREADS: number
-  readonly AISLE_WORKER_GRACE_MS: number
-  readonly AISLE_GRACE_DAYS: number
-  readonly AISLE_SEGMENT_CACHE_MB: number
-  readonly AISLE_MAKE_AHEAD_SECONDS: number
-  readonly AISLE_LISTEN_AFTER_SECONDS: number
-  readonly AISLE_SPEECH_MODEL?: string
-  readonly AISLE_DICTIONARIES: string | null
-  readonly AISLE_SMTP_URL?: string
-  readonly AISLE_MAIL_FROM?: string
-  readonly AISLE_PRIVATE_PLACES: 'on' | 'off'
-  readonly AISLE_STAND_INS?: string
-  readonly AISLE_LOG: string
-  readonly NUXT_SESSION_PASSWORD?: string
+/** A provider of identities, as OpenID Connect 1.0 means it. */
+export interface Provider {
+  /** What people call it. */
+  readonly name: string
+  readonly issuer: string
+  readonly client: string
+  readonly secret: string
+  /** Whether who signs in by it is given an account. */
+  readonly signUp: boolean
 }
 
-const schema = Joi.object<Environment>({
-  AISLE_DATA: Joi.string().default('.data'),
-  DATABASE_URL: Joi.string()
-    .uri({ scheme: ['postgres', 'postgresql'] })
-    .required(),
-  AISLE_HOST: Joi.string().default('127.0.0.1'),
-  AISLE_PORT: Joi.number().port().default(4310),
-  AISLE_PUBLIC_ADDRESS: Joi.string().uri({ scheme: ['http', 'https'] }),
-  AISLE_ACCOUNTS: Joi.valid('on', 'off').default('off'),
-  AISLE_TRUSTED_PROXIES: Joi.number().integer().min(0).max(8).default(0),
-  AISLE_FREE_FLOOR_MB: Joi.number().integer().min(0).max(1_000_000).default(256),
-  AISLE_TALK_QUOTA_GB: Joi.number().min(0).max(1_000_000).default(64),
-  AISLE_PERSON_QUOTA_GB: Joi.number().min(0).max(1_000_000).default(256),
-  AISLE_GUEST_QUOTA_GB: Joi.number().min(0).max(1_000_000).default(8),
-  AISLE_SIGN_UP: Joi.valid('open', 'off').default('open'),
-  AISLE_MAX_UPLOAD_MB: Joi.number().integer().min(1).max(4096).default(300),
-  AISLE_MAX_PAGES: Joi.number().integer().min(1).max(5000).default(1000),
-  AISLE_IMPORT_SECONDS: Joi.number().integer().min(5).max(3600).default(600),
-  AISLE_IMPORT_MEMORY_MB: Joi.number().integer().min(256).max(16_384).default(1536),
-  AISLE_CLIP_SECONDS: Joi.number().integer().min(5).max(14_400).default(2400),
-  AISLE_OFFICE: Joi.string().default('/usr/lib/libreoffice/program/soffice.bin'),
-  AISLE_PROGRAMS: Joi.string(),
-  AISLE_WORKERS: Joi.number().integer().min(1).max(64).default(2),
-  AISLE_ENCODER_THREADS: Joi.number().integer().min(1).max(64).default(Math.max(1, cpus().length)),
-  AISLE_WORKER_GRACE_MS: Joi.number().integer().min(1000).max(600_000).default(15_000),
-  AISLE_GRACE_DAYS: Joi.number().min(0).max(3650).default(14),
-  AISLE_SEGMENT_CACHE_MB: Joi.number().integer().min(0).max(10_000_000).default(10_240),
-  AISLE_MAKE_AHEAD_SECONDS: Joi.number().integer().min(0).max(86_400).default(45),
-  AISLE_LISTEN_AFTER_SECONDS: Joi.number().integer().min(0).max(86_400).default(15),
-  AISLE_SPEECH_MODEL: Joi.string(),
-  AISLE_DICTIONARIES: Joi.string().default(null),
-  AISLE_SMTP_URL: Joi.string().uri({ scheme: ['smtp', 'smtps'] }),
-  AISLE_MAIL_FROM: Joi.string().max(300),
-  AISLE_PRIVATE_PLACES: Joi.valid('on', 'off').default('off'),
-  AISLE_STAND_INS: Joi.alternatives(Joi.valid('off'), Joi.string().uri({ scheme: ['http'] })),
-  AISLE_LOG: Joi.valid('silent', 'error', 'warn', 'info', 'debug').default('info'),
-  NUXT_SESSION_PASSWORD: Joi.string().min(32),
-})
+/** A limit as it is set: 0 is none. */
+const limitOf = (value: number): number | null => (value === 0 ? null : value)
 
-/** Whether an address is this machine's alone. */
-export const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || /^127(\.\d{1,3}){3}$/.test(host)
-
-/** A host as it stands in an address (RFC 3986, 3.2.2). */
-export const inAddress = (host: string): string => (host.includes(':') ? `[${host}]` : host)
+const providerOf = (value: Environment): Provider | null =>
+  value.AISLE_OIDC_ISSUER === undefined
+    ? null
+    : {
+        name: value.AISLE_OIDC_NAME,
+        issuer: value.AISLE_OIDC_ISSUER,
+        client: value.AISLE_OIDC_CLIENT ?? '',
+        secret: value.AISLE_OIDC_SECRET ?? '',
+        signUp: value.AISLE_OIDC_SIGN_UP === 'on',
+      }
 
 /**
  * Reads the settings.
@@ -164,12 +128,7 @@ export const inAddress = (host: string): string => (host.includes(':') ? `[${hos
 export function readSettings(env: NodeJS.ProcessEnv): Settings {
   const { value, error } = schema.validate(env, { abortEarly: false, stripUnknown: true })
   if (error !== undefined) throw new Error(`Settings: ${error.message}`)
-  if (value.AISLE_ACCOUNTS === 'off' && !isLoopback(value.AISLE_HOST)) {
-    throw new Error(
-      `Settings: AISLE_HOST is ${value.AISLE_HOST}, which others reach, and AISLE_ACCOUNTS is off, so whoever reaches it would ` +
-        `be the presenter. Set AISLE_ACCOUNTS=on, or leave AISLE_HOST at 127.0.0.1.`,
-    )
-  }
+  refuseUnsafe(value)
   return {
     data: resolve(value.AISLE_DATA),
     databaseUrl: value.DATABASE_URL,
@@ -182,7 +141,12 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     talkQuota: value.AISLE_TALK_QUOTA_GB * 1e9,
     personQuota: value.AISLE_PERSON_QUOTA_GB * 1e9,
     guestQuota: value.AISLE_GUEST_QUOTA_GB * 1e9,
+    filmMinutes: limitOf(value.AISLE_PERSON_FILM_MINUTES),
+    recordings: limitOf(value.AISLE_PERSON_RECORDINGS),
     signUp: value.AISLE_SIGN_UP,
+    signUpDomains: value.AISLE_SIGN_UP_DOMAINS.split(/[\s,]+/).filter((domain) => domain !== ''),
+    provider: providerOf(value),
+    untouchedDays: value.AISLE_UNTOUCHED_DAYS,
     maxUpload: value.AISLE_MAX_UPLOAD_MB * 1_048_576,
     maxPages: value.AISLE_MAX_PAGES,
     importTime: value.AISLE_IMPORT_SECONDS * 1000,
@@ -191,6 +155,12 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     office: value.AISLE_OFFICE,
     programs: value.AISLE_PROGRAMS ?? null,
     workers: value.AISLE_WORKERS,
+    shares: Object.fromEntries(
+      value.AISLE_QUEUES.split(',')
+        .filter((share) => share !== '')
+        .map((share) => share.split('='))
+        .map(([name, count]) => [name, Number(count)]),
+    ),
     encoderThreads: value.AISLE_ENCODER_THREADS,
     workerGrace: value.AISLE_WORKER_GRACE_MS,
     graceDays: value.AISLE_GRACE_DAYS,
@@ -205,6 +175,8 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     mailFrom: value.AISLE_MAIL_FROM ?? 'Aisle Talk <no-reply@localhost>',
     privatePlaces: value.AISLE_PRIVATE_PLACES === 'on',
     standIns: value.AISLE_STAND_INS === undefined || value.AISLE_STAND_INS === 'off' ? null : value.AISLE_STAND_INS,
+    metricsWord: value.AISLE_METRICS_WORD ?? null,
+    slowRequest: value.AISLE_SLOW_MS,
     logLevel: value.AISLE_LOG,
   }
 }

@@ -21,4 +21,30 @@ describe('settings', () => {
   it('name all that is missing or out of range at once', () => {
     expect(() => readSettings({ AISLE_PORT: '99999', AISLE_WORKERS: 'many' })).toThrow(/DATABASE_URL.*AISLE_PORT.*AISLE_WORKERS/s)
   })
+
+  it('refuse an address that others reach without TLS, accounts or a secret of its own, all at once', () => {
+    const reached = { DATABASE_URL, AISLE_PUBLIC_ADDRESS: 'http://talks.school.example' }
+    expect(() => readSettings(reached)).toThrow(/AISLE_ACCOUNTS is off.*without TLS.*NUXT_SESSION_PASSWORD is not set/s)
+    const safe = { AISLE_PUBLIC_ADDRESS: 'https://talks.school.example', AISLE_ACCOUNTS: 'on', NUXT_SESSION_PASSWORD: 'x'.repeat(32) }
+    expect(readSettings({ DATABASE_URL, ...safe }).publicAddress).toBe('https://talks.school.example')
+    const provider = { AISLE_OIDC_CLIENT: 'aisle', AISLE_OIDC_SECRET: 'secret' }
+    expect(() => readSettings({ DATABASE_URL, ...safe, ...provider, AISLE_OIDC_ISSUER: 'http://id.school.example' })).toThrow(
+      /sign in as anybody/,
+    )
+    expect(readSettings({ DATABASE_URL, ...provider, AISLE_OIDC_ISSUER: 'http://127.0.0.1:3000' }).provider?.name).toBe('your school')
+    expect(() => readSettings({ DATABASE_URL, AISLE_OIDC_ISSUER: 'http://127.0.0.1:3000' })).toThrow(/AISLE_OIDC_CLIENT/)
+  })
+
+  it('say who may make an account, and how many jobs of each queue a worker does', () => {
+    expect(readSettings({ DATABASE_URL })).toMatchObject({ signUp: 'invitation', filmMinutes: null, shares: {} })
+    expect(() => readSettings({ DATABASE_URL, AISLE_SIGN_UP: 'domain' })).toThrow(/AISLE_SIGN_UP_DOMAINS/)
+    const { signUpDomains, shares } = readSettings({
+      DATABASE_URL,
+      AISLE_SIGN_UP: 'domain',
+      AISLE_SIGN_UP_DOMAINS: 'harbour.example, Quay.example',
+      AISLE_QUEUES: 'films=0,decks=3',
+    })
+    expect([signUpDomains, shares]).toEqual([['harbour.example', 'quay.example'], { films: 0, decks: 3 }])
+    expect(() => readSettings({ DATABASE_URL, AISLE_QUEUES: 'everything=3' })).toThrow(/the queues are takes, decks/)
+  })
 })

@@ -173,6 +173,12 @@ export async function roomLeft(): Promise<number> {
   return bavail * bsize
 }
 
+/** How large the disk is on which media are kept, in bytes. */
+export async function wholeRoom(): Promise<number> {
+  const { blocks, bsize } = await statfs(settings().data)
+  return blocks * bsize
+}
+
 /**
  * Looks whether there is room for what somebody wants to bring in. Recordings are let in as long as there is any.
  * @throws Refusal `unavailable` saying so, before any of it is taken
@@ -186,6 +192,18 @@ export async function roomForUpload(bytes: number): Promise<void> {
     )
   }
 }
+
+/** Whether files can be put there. */
+export async function isWritable(): Promise<boolean> {
+  await safeFolder(uploadFolder())
+  const path = join(uploadFolder(), `${randomUUID()}.part`)
+  await writeFile(path, '')
+  await rm(path)
+  return true
+}
+
+/** Whether there is room for what can be made later as well. */
+export const roomForWork = async (): Promise<boolean> => (await roomLeft()) >= settings().freeFloor
 
 /** Whether there is none. */
 export const storeIsFull = async (): Promise<boolean> => (await roomLeft()) < NO_ROOM

@@ -24,7 +24,7 @@ let desk: TestBrowser
 let one: TestBrowser
 let two: TestBrowser
 beforeAll(async () => {
-  product = await startProduct({ AISLE_ACCOUNTS: 'on' })
+  product = await startProduct({ AISLE_ACCOUNTS: 'on', AISLE_SIGN_UP: 'open' })
   teacher = new Client(product.url)
   await teacher.get('POST', '/people', { name: 'Maren Holt', ...ACCOUNT })
   await teacher.get('POST', '/session', ACCOUNT)

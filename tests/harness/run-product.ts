@@ -11,11 +11,13 @@ import { connect, migrate } from '@server/database/connect'
 import type { Database } from '@server/database/connect'
 import { PROGRAMS_FOLDER, programFile } from '../../scripts/start/programs'
 
-/** What runs; the second worker only once it is started. */
-export type Process = 'server' | 'worker' | 'second worker'
+/** What runs; a second one only once it is started. */
+export type Process = 'server' | 'second server' | 'worker' | 'second worker'
 
 export interface Product {
   readonly url: string
+  /** Where the second server is reached. */
+  readonly secondUrl: string
   readonly data: string
   readonly db: Database
   readonly databaseUrl: string
@@ -70,8 +72,9 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
   const { db } = connect(databaseUrl, () => undefined)
   await migrate(db)
   await runMigrations({ connectionString: databaseUrl })
-  const port = await freePort()
+  const [port, secondPort] = [await freePort(), await freePort()]
   const url = `http://127.0.0.1:${String(port)}`
+  const secondUrl = `http://127.0.0.1:${String(secondPort)}`
   const env = {
     ...process.env,
     NODE_ENV: 'production',
@@ -92,17 +95,20 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
   const running = new Map<string, ChildProcess>()
 
   const start = async (which: Process): Promise<void> => {
-    const args = which === 'server' ? ['.output/server/index.mjs'] : [programFile('worker')]
+    const isServer = which === 'server' || which === 'second server'
+    const args = isServer ? ['.output/server/index.mjs'] : [programFile('worker')]
+    const own =
+      which === 'second server' ? { AISLE_PORT: String(secondPort), NITRO_PORT: String(secondPort), PORT: String(secondPort) } : {}
     const child = spawn(process.execPath, args, {
-      env,
+      env: { ...env, ...own },
       stdio: ['ignore', process.env['AISLE_TEST_LOG'] === undefined ? 'ignore' : 'inherit', 'inherit'],
     })
     running.set(which, child)
-    if (which === 'server')
+    if (isServer)
       await until(
         'the server to answer',
         () =>
-          fetch(`${url}/api/health`).then(
+          fetch(`${which === 'server' ? url : secondUrl}/api/health`).then(
             (answer) => answer.ok,
             () => false,
           ),
@@ -129,6 +135,7 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
   await start('worker')
   return {
     url,
+    secondUrl,
     data,
     db,
     databaseUrl,
@@ -140,6 +147,7 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
     },
     stop: async () => {
       await kill('server', 'SIGTERM')
+      await kill('second server', 'SIGTERM')
       await kill('worker', 'SIGTERM')
       await kill('second worker', 'SIGTERM')
       await db.destroy()

@@ -25,7 +25,7 @@ async function signUp(client: Client, { name, email, password }: ReturnType<type
 const person = (name: string) => ({ name, email: `${name}@harbour.example`, password: 'twelve twelfths' })
 
 beforeAll(async () => {
-  product = await startProduct({ AISLE_ACCOUNTS: 'on' })
+  product = await startProduct({ AISLE_ACCOUNTS: 'on', AISLE_SIGN_UP: 'open' })
   owner = new Client(product.url)
   stranger = new Client(product.url)
   for (const [client, name] of [

@@ -135,7 +135,7 @@ async function personWith(name: string, hue: number): Promise<Person> {
 let owner: Person
 let stranger: Person
 beforeAll(async () => {
-  product = await startProduct({ AISLE_ACCOUNTS: 'on' })
+  product = await startProduct({ AISLE_ACCOUNTS: 'on', AISLE_SIGN_UP: 'open' })
   owner = await personWith('maren', 200)
   stranger = await personWith('ilse', 40)
 })

@@ -1,13 +1,13 @@
 import { randomUUID } from 'node:crypto'
 import { access, mkdir, utimes, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { answeredCall } from '../harness/calls'
 import { Client, sentenceOf } from '../harness/client'
-import { startProduct, until } from '../harness/product'
+import { startProduct } from '../harness/product'
 import type { Product } from '../harness/product'
 import { digestOf, sendTake, toneRecording } from '../harness/recording'
+import { reclaimNow } from '../harness/reclaim'
 import { knotsTalk } from '../harness/talks'
 
 let product: Product
@@ -26,17 +26,6 @@ const there = (...parts: readonly string[]): Promise<boolean> =>
     () => false,
   )
 const LONG_AGO = new Date(Date.now() - 3 * 86_400_000)
-
-/** Has the worker reclaim space now, and waits until it has. */
-async function reclaimNow(): Promise<void> {
-  const {
-    rows: [job],
-  } = await sql<{ id: string }>`select (graphile_worker.add_job('reclaim')).id`.execute(product.db)
-  await until(
-    'the job',
-    async () => (await sql`select 1 from graphile_worker.jobs where id = ${job?.id}`.execute(product.db)).rows.length === 0,
-  )
-}
 
 describe('space that nothing refers to', () => {
   it('is reclaimed, and what something refers to is not touched', async () => {
@@ -71,7 +60,7 @@ describe('space that nothing refers to', () => {
     ]) {
       await utimes(join(product.data, 'store', ...path), LONG_AGO, LONG_AGO)
     }
-    await reclaimNow()
+    await reclaimNow(product)
 
     expect(await there('stretches', thrownStretch ?? '')).toBe(false)
     expect(await there('stretches', stray)).toBe(false)
@@ -105,17 +94,17 @@ describe('space that nothing refers to', () => {
     await product.db.updateTable('take').set({ discarded: LONG_AGO }).where('id', '=', thrown.take).execute()
     const stillThere = async () =>
       (await product.db.selectFrom('take').select('id').where('id', '=', thrown.take).executeTakeFirst()) !== undefined
-    await reclaimNow()
+    await reclaimNow(product)
     expect(await stillThere()).toBe(true)
     await client.get('POST', `/deliveries/${id}/cancel`)
-    await reclaimNow()
+    await reclaimNow(product)
     expect(await stillThere()).toBe(false)
   })
 
   it('goes with a deleted talk once that can no longer be brought back', async () => {
     const { talk } = await knotsTalk(client, 'Swifts at noon')
     await client.get('DELETE', `/talks/${talk}`)
-    await reclaimNow()
+    await reclaimNow(product)
     expect((await client.ask('POST', `/talks/${talk}/restore`)).status).toBe(404)
     expect(await product.db.selectFrom('slide').select('id').where('talk', '=', talk).execute()).toEqual([])
   })
@@ -127,13 +116,13 @@ describe('a call that was taken back', () => {
     const folder = join(product.data, 'store', 'entries', entry)
     await utimes(folder, LONG_AGO, LONG_AGO)
     await client.get('DELETE', `/calls/${call}`)
-    await reclaimNow()
+    await reclaimNow(product)
     expect(await there('entries', entry)).toBe(false)
     expect((await pupil.ask('GET', `/talks/${talk}`)).status).toBe(200)
     const guests = async () => (await product.db.selectFrom('person').select('id').where('guest', '=', true).execute()).length
     expect(await guests()).toBe(1)
     await pupil.get('DELETE', `/talks/${talk}`)
-    await reclaimNow()
+    await reclaimNow(product)
     expect(await guests()).toBe(0)
     expect(await product.db.selectFrom('call').select('id').where('id', '=', call).execute()).toEqual([])
   })

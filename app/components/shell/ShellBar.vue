@@ -26,7 +26,7 @@ async function leave(): Promise<void> {
     <slot><ShellPlaces /></slot>
     <ThemeMenu v-if="!themeless" />
     <span v-if="session.accounts && session.person" class="who">
-      <span class="soft">{{ session.person.name }}</span>
+      <NuxtLink class="soft" to="/account">{{ session.person.name }}</NuxtLink>
       <button class="press quiet small" @click="leave">Sign out</button>
     </span>
   </header>

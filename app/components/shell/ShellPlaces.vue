@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { useSession } from '~/stores/session'
+
+const session = useSession()
 /** What there is beside the talks. */
 const PLACES = [
   { to: '/', name: 'Talks' },
@@ -8,11 +11,20 @@ const PLACES = [
   { to: '/outbox', name: 'Outbox' },
   { to: '/shelf', name: 'Shelf' },
 ] as const
+/** What there is besides for who runs the server. */
+const OPERATORS = [
+  { to: '/people', name: 'People', accounts: true },
+  { to: '/server', name: 'Server', accounts: false },
+] as const
+const shown = computed(() => [
+  ...PLACES,
+  ...(session.person?.operator === true ? OPERATORS.filter(({ accounts }) => session.accounts || !accounts) : []),
+])
 </script>
 
 <template>
   <nav class="places" aria-label="Places">
-    <NuxtLink v-for="{ to, name } in PLACES" :key="to" :to="to">{{ name }}</NuxtLink>
+    <NuxtLink v-for="{ to, name } in shown" :key="to" :to="to">{{ name }}</NuxtLink>
   </nav>
 </template>
 

@@ -1,5 +1,8 @@
+import { getQuery } from 'h3'
+import * as schemas from '@contracts/schemas'
 import { database } from '@server/database'
 import { talkCards } from '@server/domain'
-import { answerTo } from '@server/http'
+import type { TalkWish } from '@server/domain'
+import { answerTo, parse } from '@server/http'
 
-export default answerTo((_event, person) => talkCards(database(), person.id))
+export default answerTo((event, person) => talkCards(database(), person.id, parse<TalkWish>(schemas.talkWish, getQuery(event))))

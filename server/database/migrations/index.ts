@@ -36,6 +36,8 @@ import { calls } from './0034-calls'
 import { exports } from './0035-exports'
 import { backdropFilms } from './0036-backdrop-films'
 import { drawings } from './0037-drawings'
+import { people } from './0038-people'
+import { talkCards } from './0039-talk-cards'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -76,4 +78,6 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0035-exports': exports,
   '0036-backdrop-films': backdropFilms,
   '0037-drawings': drawings,
+  '0038-people': people,
+  '0039-talk-cards': talkCards,
 }

@@ -1,5 +1,5 @@
 import { database } from '@server/database'
-import { forgetDiscarded, stillNamed } from '@server/domain'
+import { forgetDiscarded, letUntouchedGo, stillNamed } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import { leave, lyingSince, putBack } from '@server/store'
@@ -19,8 +19,9 @@ const KINDS: readonly LeavingKind[] = ['stretch', 'delivery', 'asset', 'upload',
  */
 async function reclaim(grace: number, settled: number): Promise<Readonly<Record<string, number>>> {
   const db = database()
-  const { takes, talks } = await forgetDiscarded(db, grace)
-  const gone: Record<string, number> = { takes, talks }
+  const { told, deleted } = await letUntouchedGo(db)
+  const { takes, talks, people } = await forgetDiscarded(db, grace)
+  const gone: Record<string, number> = { told, deleted, takes, talks, people }
   const before = Date.now() - settled
   for (const kind of KINDS) {
     await putBack(kind)

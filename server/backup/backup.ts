@@ -1,0 +1,143 @@
+import { spawn } from 'node:child_process'
+import { createWriteStream } from 'node:fs'
+import { chmod, mkdir, readdir, writeFile } from 'node:fs/promises'
+import { join, relative, sep } from 'node:path'
+import { once } from 'node:events'
+import { sql } from 'kysely'
+import { database } from '@server/database'
+import { DUMP, HEAD, LIST, backupFolder, backupsIn, digestOfPath, filesIn, keepContent, settle } from './content'
+import type { BackupHead, FileKept } from './content'
+import { neededFiles } from './needed-files'
+import type { NeededFile } from './needed-files'
+
+/** Of the data folder, what is kept besides the store. */
+const BESIDE = ['session-secret', 'demo-seeded']
+/** In the store, what is made again when it is wanted, or is only on its way. */
+const LEFT_OUT = /^store\/(segments|streams|uploads|leaving-[^/]+)\/|\.part$/
+/** How often it is begun anew when a file went between the database and the store. */
+const TRIES = 3
+
+/** What came of a backup. */
+export interface BackedUp {
+  readonly name: string
+  readonly files: number
+  readonly bytes: number
+  /** Files that no backup held before. */
+  readonly fresh: number
+}
+
+/** A file that the database names is not there, or is damaged: the backup is made all the same, and this is said. */
+export interface Missing {
+  readonly path: string
+  readonly is: 'missing' | 'damaged'
+}
+
+async function pathsOf(data: string): Promise<readonly string[]> {
+  const entries = await readdir(join(data, 'store'), { recursive: true, withFileTypes: true }).catch(() => [])
+  const inStore = entries
+    .filter((entry) => entry.isFile())
+    .map(({ parentPath, name }) => relative(data, join(parentPath, name)).split(sep).join('/'))
+  return [...BESIDE, ...inStore.filter((path) => !LEFT_OUT.test(path))]
+}
+
+/** Runs a program of the database. @throws Error with what it said */
+export async function runDatabaseProgram(program: string, args: readonly string[]): Promise<void> {
+  const child = spawn(program, [...args], { stdio: ['ignore', 'ignore', 'pipe'] })
+  let said = ''
+  child.stderr.on('data', (part: Buffer) => {
+    said += part.toString()
+  })
+  const [code] = (await once(child, 'close')) as [number | null]
+  if (code !== 0) throw new Error(`${program} failed: ${said.trim()}`)
+}
+
+/** Dumps the database, and tells which files it names at just that moment. */
+async function dump(
+  databaseUrl: string,
+  to: string,
+): Promise<{ readonly needed: readonly NeededFile[]; readonly schema: readonly string[] }> {
+  return await database()
+    .transaction()
+    .setIsolationLevel('repeatable read')
+    .execute(async (q) => {
+      const { rows } = await sql<{ id: string }>`select pg_export_snapshot() as id`.execute(q)
+      await runDatabaseProgram('pg_dump', ['--format=custom', `--snapshot=${rows[0]?.id ?? ''}`, `--file=${to}`, databaseUrl])
+      const schema = await sql<{ name: string }>`select name from kysely_migration order by name`.execute(q)
+      return { needed: await neededFiles(q), schema: schema.rows.map(({ name }) => name) }
+    })
+}
+
+/** What of the database's files a backup has not. */
+function missingOf(needed: readonly NeededFile[], kept: ReadonlyMap<string, FileKept>): readonly Missing[] {
+  return needed.flatMap(({ paths, digest }): readonly Missing[] => {
+    const found = paths.map((path) => kept.get(path)).find((file) => file !== undefined)
+    if (found === undefined) return [{ path: paths[0] ?? '', is: 'missing' }]
+    return digest !== null && found.digest !== digest ? [{ path: found.path, is: 'damaged' }] : []
+  })
+}
+
+/**
+ * Makes a backup of a data folder and its database that agree with each other, while people go on: files of the store are never changed
+ * once they have their name, so those that a dump names are there before it or after it.
+ * @param root folder of backups
+ * @returns what was made, and what the database names that is not there
+ */
+export async function backUp(
+  data: string,
+  databaseUrl: string,
+  root: string,
+): Promise<{ readonly made: BackedUp; readonly missing: readonly Missing[] }> {
+  await mkdir(root, { recursive: true })
+  await chmod(root, 0o700)
+  const last = (await backupsIn(root)).at(-1)
+  const before = new Map<string, FileKept>()
+  if (last !== undefined) for await (const file of filesIn(root, last)) before.set(file.path, file)
+  const kept = new Map<string, FileKept>()
+  let fresh = 0
+  const keepAll = async (): Promise<void> => {
+    for (const path of await pathsOf(data)) {
+      const found = await keepContent(root, data, path, kept.get(path) ?? before.get(path))
+      if (found === null) continue
+      kept.set(path, found.file)
+      if (found.fresh) fresh += 1
+    }
+  }
+  const name = new Date().toISOString().replaceAll(/[:.]/g, '-')
+  const folder = backupFolder(root, name)
+  await mkdir(folder, { recursive: true })
+  await keepAll()
+  for (let tried = 1; ; tried += 1) {
+    const { needed, schema } = await dump(databaseUrl, join(folder, DUMP))
+    // What came while the dump was made.
+    await keepAll()
+    const missing = missingOf(needed, kept)
+    // A chunk may have come and been put together between the two: then it is another moment's turn.
+    if (missing.some(({ is }) => is === 'missing') && tried < TRIES) continue
+    const made = await seal(folder, schema, [...kept.values()])
+    return { made: { name, fresh, ...made }, missing }
+  }
+}
+
+/** Writes the list and, last of all, the head: without it a folder is no backup. */
+async function seal(
+  folder: string,
+  schema: readonly string[],
+  files: readonly FileKept[],
+): Promise<{ readonly files: number; readonly bytes: number }> {
+  const list = createWriteStream(join(folder, LIST))
+  for (const file of files) if (!list.write(`${JSON.stringify(file)}\n`)) await once(list, 'drain')
+  list.end()
+  await once(list, 'close')
+  const counted = { files: files.length, bytes: files.reduce((sum, { bytes }) => sum + bytes, 0) }
+  const head: BackupHead = {
+    made: new Date().toISOString(),
+    schema,
+    dump: await digestOfPath(join(folder, DUMP)),
+    list: await digestOfPath(join(folder, LIST)),
+    ...counted,
+  }
+  for (const file of [DUMP, LIST]) await settle(join(folder, file))
+  await writeFile(join(folder, HEAD), JSON.stringify(head, null, 2))
+  await settle(join(folder, HEAD))
+  return counted
+}

@@ -1,0 +1,69 @@
+import { copyFile, mkdir, readdir, utimes } from 'node:fs/promises'
+import { dirname, join, normalize } from 'node:path'
+import { migrations } from '@server/database'
+import { runDatabaseProgram } from './backup'
+import { DUMP, LIST, backupFolder, contentPath, digestOfPath, filesIn, headOf } from './content'
+
+/** A backup that cannot be brought back, in words. */
+export class NotRestored extends Error {
+  override readonly name = 'NotRestored'
+}
+
+/** Makes sure that a backup is whole, and no younger than this version. @throws NotRestored */
+export async function checkBackup(root: string, name: string): Promise<void> {
+  const head = await headOf(root, name).catch(() => null)
+  if (head === null) throw new NotRestored(`There is no finished backup ${name} in ${root}.`)
+  const unknown = head.schema.filter((one) => !Object.hasOwn(migrations, one))
+  if (unknown.length > 0)
+    throw new NotRestored(`This backup is of a newer version (${unknown.join(', ')}). Bring it back with that version or a later one.`)
+  const folder = backupFolder(root, name)
+  for (const [file, digest] of [
+    [DUMP, head.dump],
+    [LIST, head.list],
+  ] as const)
+    if ((await digestOfPath(join(folder, file)).catch(() => '')) !== digest)
+      throw new NotRestored(`${join(folder, file)} is missing or damaged. Bring back another backup.`)
+}
+
+/**
+ * Lays the files of a backup into an empty data folder; each is read again there.
+ * @returns how many, and which are missing or damaged in the backup
+ * @throws NotRestored when the folder is not empty
+ */
+export async function layFiles(
+  root: string,
+  name: string,
+  data: string,
+): Promise<{ readonly laid: number; readonly lost: readonly string[] }> {
+  const there = await readdir(join(data, 'store')).catch(() => [])
+  if (there.length > 0) throw new NotRestored(`There are talks in ${data} already. Name a folder that is empty or not there.`)
+  const lost: string[] = []
+  let laid = 0
+  for await (const { path, digest, written } of filesIn(root, name)) {
+    const target = join(data, path)
+    if (normalize(target) !== target || !target.startsWith(`${data}/`))
+      throw new NotRestored(`${path} would lie outside of the data folder.`)
+    await mkdir(dirname(target), { recursive: true })
+    const sound = await copyFile(contentPath(root, digest), target).then(
+      async () => (await digestOfPath(target)) === digest,
+      () => false,
+    )
+    if (!sound) {
+      lost.push(path)
+      continue
+    }
+    await utimes(target, new Date(written), new Date(written))
+    laid += 1
+  }
+  return { laid, lost }
+}
+
+/** Fills an empty database from a backup. @throws Error with what the database said */
+export const fillDatabase = (root: string, name: string, databaseUrl: string): Promise<void> =>
+  runDatabaseProgram('pg_restore', [
+    '--exit-on-error',
+    '--no-owner',
+    '--single-transaction',
+    `--dbname=${databaseUrl}`,
+    join(backupFolder(root, name), DUMP),
+  ])
