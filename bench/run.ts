@@ -25,6 +25,8 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   'at-once': () => import('./at-once'),
   screening: () => import('./screening'),
   uploads: () => import('./uploads'),
+  many: () => import('./many'),
+  capacity: () => import('./capacity'),
   ink: () => import('./ink'),
   lips: () => import('./lips'),
   prompter: () => import('./prompter'),

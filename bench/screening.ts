@@ -1,7 +1,8 @@
-import { spawn } from 'node:child_process'
 import { readFileSync, readdirSync } from 'node:fs'
-import type { ScreeningView, ShareView } from '@contracts'
+import { ask } from '../tests/harness/timed-take'
+import { shared } from './present'
 import { openPage, startRunning } from './running-product'
+import { viewersOf } from './viewers-of'
 import type { Figure } from './figure'
 
 const PAGES = 20
@@ -107,61 +108,20 @@ async function seekTimes(address: string): Promise<readonly number[]> {
   }
 }
 
-const viewers = (media: string): Promise<{ readonly empty: number; readonly bytes: number; readonly rate: number }> =>
-  new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'bench/viewers.ts', media, String(VIEWERS), String(SPAN)], {
-      stdio: ['ignore', 'pipe', 'inherit'],
-    })
-    let text = ''
-    child.stdout.on('data', (data: Buffer) => {
-      text += data.toString()
-    })
-    child.on('error', reject)
-    child.on('close', () => {
-      resolve(JSON.parse(text) as { empty: number; bytes: number; rate: number })
-    })
-  })
-
 /** A screening page from a fresh profile, and many who watch the film at once; the value is the slowest of 19 in 20 pages. */
 export async function measure(): Promise<Figure> {
   const product = await startRunning(4394)
-  const ask = async <Answer>(method: string, path: string, body?: unknown): Promise<Answer> =>
-    (await (
-      await fetch(`${product.url}/api${path}`, {
-        method,
-        ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-      })
-    ).json()) as Answer
   try {
-    const talks = await ask<{ id: string; name: string }[]>('GET', '/talks')
+    const talks = await ask<{ id: string; name: string }[]>(product, 'GET', '/talks')
     const talk = talks.find(({ name }) => name === 'The rule of twelfths')?.id ?? ''
-    const { address } = await ask<ShareView>('PUT', `/talks/${talk}/share`, {
-      level: 'link',
-      presenter: 'Maren Holt',
-      description: '',
-      handout: true,
-      viewerNotes: true,
-      film: null,
-      questions: true,
-      until: null,
-      group: null,
-      embedOn: [],
-      reports: false,
-    })
-    const key = address.split('/s/')[1] ?? ''
-    const view = async (): Promise<ScreeningView> => await ask<ScreeningView>('GET', `/screenings/${key}`)
-    let screening = await view()
-    while (screening.films.length === 0) {
-      await new Promise((resolve) => setTimeout(resolve, 2000))
-      screening = await view()
-    }
+    const { key, media } = await shared(product, talk)
     // Nothing is made any more beside what is measured.
     const times: number[] = []
     for (let n = 0; n < PAGES; n += 1) times.push(await firstPicture(`${product.url}/s/${key}`))
     const seeks = await seekTimes(`${product.url}/s/${key}`)
     const server = serverProcess(product.data)
     const before = spent(server)
-    const watched = await viewers(`${product.url}${screening.media}`)
+    const watched = await viewersOf(`${product.url}${media}`, VIEWERS, SPAN)
     const cores = (spent(server) - before) / SPAN
     const value = Math.round([...times].sort((a, b) => a - b)[Math.ceil(PAGES * 0.95) - 1] ?? 0)
     const forEach = Number((cores / (VIEWERS / 100)).toFixed(3))

@@ -1,10 +1,9 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { readFileSync, readdirSync } from 'node:fs'
-import { availableParallelism } from 'node:os'
 import type { TalkView } from '@contracts'
-import { run } from '@render/process'
 import { programFile } from '../scripts/start/programs'
 import { ask, sleep } from '../tests/harness/timed-take'
+import { recordingOf } from './recorded'
 import { startRunning } from './running-product'
 import type { RunningProduct } from './running-product'
 import type { Figure } from './figure'
@@ -31,40 +30,6 @@ function memoryOf(product: RunningProduct): Readonly<Record<'server' | 'worker',
     }
   }
   return held
-}
-
-/** A recording as a browser makes one, of a moving test picture and a tone in noise. */
-async function recordingOf(seconds: number): Promise<Buffer> {
-  const { stdout } = await run('ffmpeg', [
-    '-v',
-    'error',
-    '-f',
-    'lavfi',
-    '-i',
-    `testsrc2=s=320x180:r=15:d=${String(seconds)}`,
-    '-f',
-    'lavfi',
-    '-i',
-    `anoisesrc=d=${String(seconds)}:a=0.1:c=pink`,
-    '-c:v',
-    'libvpx',
-    '-deadline',
-    'realtime',
-    '-cpu-used',
-    '8',
-    '-b:v',
-    '500k',
-    '-threads',
-    String(availableParallelism()),
-    '-c:a',
-    'libopus',
-    '-b:a',
-    '96k',
-    '-f',
-    'webm',
-    'pipe:1',
-  ])
-  return stdout
 }
 
 /** Sends a recording chunk by chunk through the route that pages use, as fast as it is answered. @returns the take */

@@ -7,7 +7,8 @@ import { answeredCall } from './call-for-shots'
 
 /**
  * Takes the README's pictures from a running product with the demo data: npm run shots -- http://127.0.0.1:4310
- * Records a short take of the second demo talk on the way.
+ * Records a short take of the second demo talk on the way. With the link of an operator's invitation to another server, one with accounts,
+ * behind it, the page of people as well.
  */
 const url = process.argv[2] ?? 'http://127.0.0.1:4310'
 const folder = 'docs/screenshots'
@@ -203,14 +204,7 @@ await page.getByRole('button', { name: 'Copy the link' }).waitFor()
 await idle()
 await page.waitForTimeout(3000)
 await shoot('show')
-// What is taken along, and a folder of it opened from the disk.
 const shownAt = (await page.locator('.words a').getAttribute('href')) ?? ''
-await page.getByRole('link', { name: /^Take along/ }).click()
-for (const name of ['A folder with the film', 'The small form of it', 'What was shown, as PDF'])
-  await page.getByRole('article', { name }).getByRole('button', { name: 'Make it', exact: true }).click()
-await page.getByRole('link', { name: 'Save', exact: true }).nth(2).waitFor({ timeout: 300_000 })
-await idle()
-await shoot('take-along')
 const shown = new URL(shownAt, url).pathname
 const viewer = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 await viewer.goto(`${url}${shown}`)
@@ -306,10 +300,6 @@ await whenTrue(page, `/0:0[4-9]/.test(document.querySelector('.clock.big')?.text
 await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'End it' }).click()
 await page.getByRole('button', { name: 'Back to the Lectern' }).click()
-await page.keyboard.press('q')
-await page.getByRole('button', { name: 'Practice window' }).click()
-await page.getByText('is ready').waitFor()
-await page.keyboard.press('Escape')
 await page.getByRole('dialog', { name: 'Show a window' }).waitFor({ state: 'hidden' })
 await page.getByRole('button', { name: /^Record the talk/ }).click()
 await page.getByRole('status').filter({ hasText: 'Recording' }).waitFor()
@@ -340,5 +330,24 @@ await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'Stop and keep' }).click()
 await page.getByRole('link', { name: 'Listen in Review' }).waitFor()
 await page.getByRole('button', { name: 'Discard this take' }).click()
+await page.goto(`${url}/server`)
+await page.getByRole('heading', { name: 'Queues' }).waitFor()
+await idle()
+await shoot('server')
+const invitation = process.argv[3]
+if (invitation !== undefined) {
+  await page.goto(invitation)
+  await page.getByRole('textbox', { name: 'Your name' }).fill('Maren Holt')
+  await page.getByRole('textbox', { name: 'A password' }).fill('heron lantern gravel')
+  await page.getByRole('button', { name: 'Make the account' }).click()
+  await page.getByRole('link', { name: 'People' }).click()
+  for (const name of ['wenna', 'onno']) {
+    await page.getByRole('textbox', { name: 'E-mail', exact: true }).fill(`${name}@harbour.example`)
+    await page.getByRole('button', { name: 'Invite' }).click()
+    await page.getByText(`The letter to ${name}@harbour.example`).waitFor()
+  }
+  await idle()
+  await shoot('people')
+}
 
 await browser.close()

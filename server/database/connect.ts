@@ -11,9 +11,28 @@ export type Queries = Database | Transaction<Tables>
 // Sizes of files pass 2^31; none passes 2^53.
 pg.types.setTypeParser(pg.types.builtins.INT8, Number)
 
+/** How a pool is used. */
+export interface ConnectOptions {
+  /** A statement that takes longer is broken off, in ms; 0: none is. */
+  readonly statementTimeout?: number
+  /** Most connections. */
+  readonly most?: number
+}
+
 /** Opens a pool. A connection that breaks while idle is dropped and made again, as when the database restarts. */
-export function connect(url: string, log: (message: string) => void): { readonly db: Database; readonly pool: pg.Pool } {
-  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 5000 })
+export function connect(
+  url: string,
+  log: (message: string) => void,
+  { statementTimeout = 0, most = 10 }: ConnectOptions = {},
+): { readonly db: Database; readonly pool: pg.Pool } {
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: most,
+    connectionTimeoutMillis: 5000,
+    ...(statementTimeout === 0 ? {} : { statement_timeout: statementTimeout }),
+    // Rows lie on a disk without a head that moves, or in memory: reading here and there costs about as much as reading on.
+    options: '-c random_page_cost=1.1',
+  })
   pool.on('error', (error) => {
     log(`database connection lost: ${error.message}`)
   })

@@ -77,6 +77,11 @@ export interface TalkTable {
 /** What the page of all talks shows of one, kept ready. */
 export interface TalkCardTable {
   talk: string
+  /** As its talk has them: the database sees to that. */
+  owner: string
+  name: string
+  changed: Date
+  demo: boolean
   /** Rises with every change of what it shows. */
   version: Generated<number>
   /** The version that the card is of; null: none was made yet. */

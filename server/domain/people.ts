@@ -6,6 +6,7 @@ import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
 import { sendLetter } from './letters'
 import { makePersonLink, takePersonLink } from './person-links'
+import { endPlaces } from './signed-in'
 
 /** The one person of a machine without accounts. Fixed, so that a second start finds the same talks. */
 const LOCAL = '00000000-0000-4000-8000-000000000001'
@@ -149,17 +150,29 @@ export async function resetPassword(q: Queries, key: string, password: string): 
   // Whoever has the letter has the address.
   await q
     .updateTable('person')
-    .set({ password, verified: sql`coalesce(verified, now())` })
+    .set({ verified: sql`coalesce(verified, now())` })
     .where('id', '=', person)
     .execute()
-  await q.deleteFrom('signed_in').where('person', '=', person).execute()
+  await setPassword(q, person, null, password)
   return person
 }
 
 /** Sets a password by who is signed in; every other place is so no longer. @param password hashed already */
-export async function changePassword(q: Queries, person: string, here: string, password: string): Promise<void> {
-  await q.updateTable('person').set({ password }).where('id', '=', person).execute()
-  await q.deleteFrom('signed_in').where('person', '=', person).where('id', '!=', here).execute()
+export const changePassword = (q: Queries, person: string, here: string, password: string): Promise<void> =>
+  setPassword(q, person, here, password)
+
+/** Sets a password, ends all places but one, and tells whose it is. */
+async function setPassword(q: Queries, person: string, here: string | null, password: string): Promise<void> {
+  const { email } = await q.updateTable('person').set({ password }).where('id', '=', person).returning('email').executeTakeFirstOrThrow()
+  await endPlaces(q, person, here)
+  if (email === null) return
+  await sendLetter(q, person, {
+    recipient: email,
+    subject: 'Your password at Aisle Talk is another one',
+    body:
+      `The password of your account at ${settings().publicAddress} was changed, and every other browser is signed out. If it was you, ` +
+      `all is well. If it was not, ask for another one at ${settings().publicAddress}/sign-in, and tell whoever runs the server.\n`,
+  })
 }
 
 /** A person with what is looked at when they sign in. */

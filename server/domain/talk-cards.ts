@@ -81,11 +81,9 @@ async function cardsOf(q: Queries, talks: readonly string[]): Promise<ReadonlyMa
 async function renewCards(q: Queries, owner: string): Promise<number> {
   const stale = await q
     .selectFrom('talk_card')
-    .innerJoin('talk', 'talk.id', 'talk_card.talk')
-    .select(['talk_card.talk', 'talk_card.version'])
-    .where('talk.owner', '=', owner)
-    .where('talk.deleted', 'is', null)
-    .where(sql<boolean>`talk_card.made is distinct from talk_card.version`)
+    .select(['talk', 'version'])
+    .where('owner', '=', owner)
+    .where(sql<boolean>`made is distinct from version`)
     .limit(MANY)
     .execute()
   if (stale.length === 0) return 0
@@ -107,16 +105,14 @@ async function renewCards(q: Queries, owner: string): Promise<number> {
 
 const found = (q: Queries, owner: string, words: string) =>
   q
-    .selectFrom('talk')
-    .innerJoin('talk_card', 'talk_card.talk', 'talk.id')
-    .where('talk.owner', '=', owner)
-    .where('talk.deleted', 'is', null)
+    .selectFrom('talk_card')
+    .where('owner', '=', owner)
     .where((is) =>
       is.and(
         words
           .split(/\s+/)
           .filter((word) => word !== '')
-          .map((word) => is('talk.name', 'ilike', likely(word))),
+          .map((word) => is('name', 'ilike', likely(word))),
       ),
     )
 
@@ -124,16 +120,16 @@ const found = (q: Queries, owner: string, words: string) =>
 export async function talkCards(q: Queries, owner: string, { words, order, from, most }: TalkWish): Promise<readonly TalkCard[]> {
   while ((await renewCards(q, owner)) === MANY);
   const rows = await found(q, owner, words)
-    .select(['talk.id', 'talk.name', 'talk.changed', 'talk.demo', 'talk_card.card'])
-    .$if(order === 'waiting', (all) => all.orderBy('talk_card.waits').orderBy('talk.changed', 'desc'))
-    .$if(order === 'changed', (all) => all.orderBy('talk.changed', 'desc'))
-    .$if(order === 'name', (all) => all.orderBy(sql`talk.name collate people_order`))
-    .orderBy('talk.id')
+    .select(['talk', 'name', 'changed', 'demo', 'card'])
+    .$if(order === 'waiting', (all) => all.orderBy('waits').orderBy('changed', 'desc'))
+    .$if(order === 'changed', (all) => all.orderBy('changed', 'desc'))
+    .$if(order === 'name', (all) => all.orderBy(sql`name collate people_order`))
+    .orderBy('talk')
     .offset(from)
     .limit(most)
     .execute()
-  return rows.flatMap(({ id, name, changed, demo, card }) =>
-    card === null ? [] : [{ id, name, changed: changed.toISOString(), demo, ...card }],
+  return rows.flatMap(({ talk, name, changed, demo, card }) =>
+    card === null ? [] : [{ id: talk, name, changed: changed.toISOString(), demo, ...card }],
   )
 }
 
@@ -143,7 +139,7 @@ export async function talkCount(q: Queries, owner: string, words: string): Promi
     found(q, owner, '')
       .select((build) => [
         build.fn.countAll<number>().as('count'),
-        build.fn.countAll<number>().filterWhere('talk.demo', '=', true).as('examples'),
+        build.fn.countAll<number>().filterWhere('demo', '=', true).as('examples'),
       ])
       .executeTakeFirstOrThrow(),
     found(q, owner, words)

@@ -70,7 +70,6 @@ export async function addTalk(q: Queries, owner: string, name: string, limit: Ms
       deleted: null,
     })
     .execute()
-  await q.insertInto('talk_card').values({ talk: id, made: null, card: null, waits: null }).execute()
   return id
 }
 

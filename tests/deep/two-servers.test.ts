@@ -1,6 +1,5 @@
 import { execFileSync, spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
-import { randomUUID } from 'node:crypto'
 import { mkdtemp, readFile, readdir, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -9,7 +8,7 @@ import type { SessionView, TalkView } from '@contracts'
 import { Client } from '../harness/client'
 import { freePort, startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
-import { digestOf, sendTake, toneRecording } from '../harness/recording'
+import { openTake, sendTake, toneRecording } from '../harness/recording'
 import { screeningOf, shareTalk } from '../harness/screening'
 import { threeSlides } from '../harness/screening-page'
 
@@ -89,16 +88,7 @@ describe('two servers behind a proxy', () => {
     const { slides } = await client.get<TalkView>('GET', `/talks/${talk}`)
     const slide = slides[0]?.id ?? ''
     const media = await toneRecording(12)
-    const [take, stretch] = [randomUUID(), randomUUID()]
-    await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'append' } })
-    await client.get('PUT', `/stretches/${stretch}`, {
-      take,
-      number: 0,
-      camera: false,
-      voice: true,
-      mime: 'audio/webm;codecs=opus',
-      opening: { slide, step: 0, blank: false, inset: true, ink: [] },
-    })
+    const { take, stretch, send } = await openTake(client, talk, slide)
     const { media: base } = await screeningOf(url, path.split('/')[2] ?? '')
     const list = await (await fetch(`${url}${base}/sound.m3u8`)).text()
     const files = [...list.matchAll(/[0-9a-f]{64}\.m(?:4s|p4)/g)].map(([file]) => file)
@@ -106,14 +96,8 @@ describe('two servers behind a proxy', () => {
     const PIECES = 24
     const size = Math.ceil(media.length / PIECES)
     const sendPiece = async (n: number): Promise<void> => {
-      const piece = new Uint8Array(media.subarray(n * size, (n + 1) * size))
-      await stubborn(async () => {
-        const { status } = await client.ask('PUT', `/stretches/${stretch}/chunks/${String(n)}`, piece, {
-          'x-aisle-chunks': `${String(piece.length)}:${digestOf(piece)}`,
-          'content-type': 'application/octet-stream',
-        })
-        return status === 200
-      })
+      const piece = media.subarray(n * size, (n + 1) * size)
+      await stubborn(async () => (await send(client, n, piece)) === 200)
     }
     const watched = async (): Promise<void> => {
       for (const file of files)

@@ -26,7 +26,6 @@ export async function copyTalks(db: Database, talk: string, count: number, peopl
         'name', 'Talk ' || copied.n,
         'changed', now() - copied.n * interval '1 minute'))).*
       from talk, copied join owners on owners.n = copied.n % ${people} where talk.id = ${talk}`.execute(q)
-    await sql`insert into talk_card (talk) select id from copied`.execute(q)
     await sql`create temporary table copied_slide on commit drop as
       select copied.id as talk, slide.id as was, gen_random_uuid() as id from copied, slide where slide.talk = ${talk}`.execute(q)
     await sql`insert into slide 

@@ -197,3 +197,33 @@ export async function sendTake(
   })
   return { take, view }
 }
+
+/** A take that is being recorded: a voice alone, in one stretch. */
+export interface OpenTake {
+  readonly take: string
+  readonly stretch: string
+  /** Sends one of its chunks. @returns the answer's status */
+  readonly send: (to: Client, n: number, bytes: Uint8Array) => Promise<number>
+}
+
+/** Begins a take at the end of a talk. */
+export async function openTake(client: Client, talk: string, slide: string): Promise<OpenTake> {
+  const [take, stretch] = [randomUUID(), randomUUID()]
+  await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'append' } })
+  await client.get('PUT', `/stretches/${stretch}`, {
+    take,
+    number: 0,
+    camera: false,
+    voice: true,
+    mime: 'audio/webm;codecs=opus',
+    opening: { slide, step: 0, blank: false, inset: true, ink: [] },
+  })
+  const send = async (to: Client, n: number, bytes: Uint8Array): Promise<number> => {
+    const { status } = await to.ask('PUT', `/stretches/${stretch}/chunks/${String(n)}`, new Uint8Array(bytes), {
+      'x-aisle-chunks': `${String(bytes.length)}:${digestOf(Buffer.from(bytes))}`,
+      'content-type': 'application/octet-stream',
+    })
+    return status
+  }
+  return { take, stretch, send }
+}

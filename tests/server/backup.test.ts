@@ -13,7 +13,8 @@ import { migrations } from '@server/database/migrations'
 import { Client } from '../harness/client'
 import { freePort, startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
-import { digestOf, sendTake, toneRecording } from '../harness/recording'
+import { digestOf, openTake, sendTake, toneRecording } from '../harness/recording'
+import type { OpenTake } from '../harness/recording'
 import { delivered, knotsTalk } from '../harness/talks'
 
 const run = promisify(execFile)
@@ -22,7 +23,7 @@ let product: Product
 let client: Client
 let talk: string
 let slide: string
-const [take, stretch] = [randomUUID(), randomUUID()]
+let open: OpenTake
 let media: Buffer
 
 beforeAll(async () => {
@@ -64,26 +65,13 @@ async function emptyDatabase(): Promise<string> {
 }
 
 const half = (n: 0 | 1): Buffer => (n === 0 ? media.subarray(0, media.length / 2) : media.subarray(media.length / 2))
-const sendHalf = (to: Client, n: 0 | 1) =>
-  to.ask('PUT', `/stretches/${stretch}/chunks/${String(n)}`, new Uint8Array(half(n)), {
-    'x-aisle-chunks': `${String(half(n).length)}:${digestOf(half(n))}`,
-    'content-type': 'application/octet-stream',
-  })
 
 describe('a backup', () => {
   const root = () => join(folder, 'backups')
 
   it('is made while somebody records, and copies only what is new', async () => {
-    await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'append' } })
-    await client.get('PUT', `/stretches/${stretch}`, {
-      take,
-      number: 0,
-      camera: false,
-      voice: true,
-      mime: 'audio/webm;codecs=opus',
-      opening: { slide, step: 0, blank: false, inset: true, ink: [] },
-    })
-    expect((await sendHalf(client, 0)).status).toBe(200)
+    open = await openTake(client, talk, slide)
+    expect(await open.send(client, 0, half(0))).toBe(200)
     const first = await command('backup', product.data, product.databaseUrl, '--to', root())
     expect(first).toMatch(/\d+ files, .* MB, [1-9]\d* of them new\.$/m)
     const again = await command('backup', product.data, product.databaseUrl, '--to', root())
@@ -107,7 +95,8 @@ describe('a backup', () => {
       expect(digestOf(await there.bytes(`/deliveries/${film?.id ?? ''}/file`))).toBe(digestOf(bytes))
       const { programme } = await there.get<FilmView>('GET', `/talks/${talk}/film`)
       expect(programme.pieces).toHaveLength(1)
-      expect((await sendHalf(there, 1)).status).toBe(200)
+      const { take, stretch, send } = open
+      expect(await send(there, 1, half(1))).toBe(200)
       await there.get('POST', `/stretches/${stretch}/close`, { chunks: 2, cues: 0, length: 4000 })
       await there.get('POST', `/takes/${take}/finish`)
       const state = await until('the take', async () => {

@@ -149,6 +149,9 @@ describe('an account', () => {
     expect((await here.ask('DELETE', `/session/places/${own?.id ?? ''}`)).status).toBe(404)
     await here.get('PUT', '/session/password', { old: OTHER, password: PASSWORD })
     expect([await who(here), await who(third)]).toEqual(['Wenna Sole', null])
+    await until('the letter that says so', () =>
+      Promise.resolve(mail.taken.some(({ to, text }) => to.includes(email) && readable(text).includes('is another one'))),
+    )
     const fourth = await signedIn(email)
     await here.get('DELETE', '/session/places')
     expect([await who(here), await who(fourth)]).toEqual(['Wenna Sole', null])

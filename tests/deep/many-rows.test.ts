@@ -7,12 +7,12 @@ import type { Explained } from '../harness/explained'
 import { LARGE, copyTalks } from '../harness/many-talks'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
-import { digestOf, sendTake, toneRecording } from '../harness/recording'
+import { openTake, sendTake, toneRecording } from '../harness/recording'
 import { shareTalk } from '../harness/screening'
 import { delivered, knotsTalk } from '../harness/talks'
 
 const COPIES = 50_000
-const OWN = 400
+const OWN = 100
 
 let product: Product
 let client: Client
@@ -40,21 +40,21 @@ afterAll(async () => {
 describe('a server of 50,000 talks', () => {
   it('shows a page of them in each order, and finds by words, as they are now', async () => {
     const cards = (query: string) => client.get<TalkCard[]>('GET', `/talks?${query}`)
-    expect(await client.get<TalkCount>('GET', '/talks/count?words=talk%201')).toEqual({ all: OWN + 1, found: 211, examples: false })
+    expect(await client.get<TalkCount>('GET', '/talks/count?words=talk%201')).toEqual({ all: OWN + 1, found: 20, examples: false })
     expect((await cards('order=changed&most=3')).map(({ name }) => name)).toEqual(['Knots for the harbour', 'Talk 1', 'Talk 2'])
     expect((await cards('order=name&words=talk&from=9&most=2')).map(({ name }) => name)).toEqual(['Talk 10', 'Talk 11'])
     expect((await cards('words=HARBOUR%20knots')).map(({ name }) => name)).toEqual(['Knots for the harbour'])
     // A file less to hand over, and it waits for one again: before those whose file is there.
-    const [copy] = await cards('words=talk%20300&most=1')
+    const [copy] = await cards('words=talk%2030&most=1')
     const { deliveries } = copy ?? { deliveries: -1 }
     expect(deliveries).toBe(1)
-    expect((await cards('order=waiting&most=1'))[0]?.name).not.toBe('Talk 300')
+    expect((await cards('order=waiting&most=1'))[0]?.name).not.toBe('Talk 30')
     await product.db
       .deleteFrom('delivery')
       .where('talk', '=', copy?.id ?? '')
       .execute()
-    await client.get('PATCH', `/talks/${copy?.id ?? ''}`, { name: 'Talk three hundred' })
-    expect((await cards('order=waiting&most=1')).map(({ name, deliveries: left }) => [name, left])).toEqual([['Talk three hundred', 0]])
+    await client.get('PATCH', `/talks/${copy?.id ?? ''}`, { name: 'Talk thirty' })
+    expect((await cards('order=waiting&most=1')).map(({ name, deliveries: left }) => [name, left])).toEqual([['Talk thirty', 0]])
     // What begins stands there at once, and what was deleted does not.
     const { id } = await client.get<{ id: string }>('POST', '/talks', { name: 'Fresh', limit: null })
     expect((await cards('words=fresh')).map(({ timelineBlocks }) => timelineBlocks)).toEqual([[]])
@@ -63,7 +63,6 @@ describe('a server of 50,000 talks', () => {
   })
 
   it('answers all that is asked often without reading all rows of a large table', async () => {
-    const [take, stretch] = [randomUUID(), randomUUID()]
     await client.get('GET', '/session')
     const view = await client.get<TalkView>('GET', `/talks/${talk}`)
     const film = await client.get<FilmView>('GET', `/talks/${talk}/film`)
@@ -77,23 +76,11 @@ describe('a server of 50,000 talks', () => {
       edit: { kind: 'cut', parts: [{ from: 100, to: 400 }] },
     })
     await client.get('GET', `/talks/${talk}/deliveries`)
-    await client.get('GET', `/talks/${talk}/programme/history`)
+    await client.get('GET', `/talks/${talk}/programme/history?browser=${randomUUID()}`)
     await client.get('GET', '/account')
-    await client.get('PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'append' } })
-    await client.get('PUT', `/stretches/${stretch}`, {
-      take,
-      number: 0,
-      camera: false,
-      voice: true,
-      mime: 'audio/webm;codecs=opus',
-      opening: { slide, step: 0, blank: false, inset: true, ink: [] },
-    })
+    const { send } = await openTake(client, talk, slide)
     const media = await toneRecording(1)
-    for (const n of [0, 1])
-      await client.ask('PUT', `/stretches/${stretch}/chunks/${String(n)}`, new Uint8Array(media), {
-        'x-aisle-chunks': `${String(media.length)}:${digestOf(media)}`,
-        'content-type': 'application/octet-stream',
-      })
+    for (const n of [0, 1]) expect(await send(client, n, media)).toBe(200)
     await client.get('GET', `/screenings/${key}`)
     await client.get('GET', `/screenings/${key}/state`)
     await client.get('GET', '/shelf')
