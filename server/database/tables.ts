@@ -23,6 +23,7 @@ import type { Probe } from '@core/plan'
 import type { ChangeReason } from '@core/programme'
 import type { OfficeReport } from '@core/office'
 import type { ChangeRole, DeckMatchView, ImportView, KeptCard, TakePlace, TakeView } from '@contracts'
+import type { Delta } from 'jsondiffpatch'
 import type { Generated, GeneratedAlways, JSONColumnType } from 'kysely'
 import type { CallPersonTable, CallTable, EntrantTable, EntryTable } from './call-tables'
 import type { BackdropFilmTable } from './backdrop-tables'
@@ -244,7 +245,9 @@ export interface CueTable {
 export interface ProgrammeTable {
   talk: string
   revision: number
-  value: Json<Programme>
+  /** null: it is kept by how it differs from the revision after it. */
+  value: Json<Programme> | null
+  difference: Json<NonNullable<Delta>> | null
   reason: Json<ChangeReason>
   made: Moment
   /** The browser that made it; null when nobody did, or before that was noted. */

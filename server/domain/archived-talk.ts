@@ -8,6 +8,7 @@ import { asId } from '@core/model'
 import { assetsOver } from '@core/programme'
 import type { Cue, Programme } from '@core/model'
 import type { Queries, StretchTable } from '@server/database'
+import { programmeAt } from './programme-differences'
 import { currentProgramme } from './programmes'
 import { stretchIdsOf } from './films'
 
@@ -37,12 +38,14 @@ async function programmesOf(q: Queries, talk: string): Promise<KeptProgrammes> {
       .innerJoin('programme', (join) =>
         join.onRef('programme.talk', '=', 'named_version.talk').onRef('programme.revision', '=', 'named_version.revision'),
       )
-      .select(['named_version.name', 'programme.value'])
+      .select(['named_version.name', 'programme.revision'])
       .where('named_version.talk', '=', talk)
       .orderBy('named_version.revision')
       .execute(),
   ])
-  return { now: now.pieces.length === 0 ? null : now, named: named.map(({ name, value }) => ({ name, programme: value })) }
+  const versions: { readonly name: string; readonly programme: Programme }[] = []
+  for (const { name, revision } of named) versions.push({ name, programme: await programmeAt(q, talk, revision) })
+  return { now: now.pieces.length === 0 ? null : now, named: versions }
 }
 
 async function versionsOf(q: Queries, talk: string): Promise<readonly ArchivedVersion[]> {

@@ -6,7 +6,8 @@ import { stretchesOf } from '@core/scene'
 import type { FilmView } from '@contracts'
 import type { Queries } from '@server/database'
 import { slidesAsShown } from './decks'
-import { currentProgramme, programmeAt } from './programmes'
+import { programmeAt } from './programme-differences'
+import { currentProgramme } from './programmes'
 
 /** Every stretch that a programme names, also in what was cut and can be opened again. */
 export const stretchIdsOf = (programme: Programme): readonly StretchId[] => [...new Set(programme.pieces.flatMap(stretchesOf))]

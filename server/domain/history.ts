@@ -7,7 +7,8 @@ import type { Database, Queries } from '@server/database'
 import { stretchIdsOf } from './films'
 import { areStretchesOf } from './ownership'
 import type { ProgrammeChange } from './recordings'
-import { currentProgramme, programmeAt, saveProgramme } from './programmes'
+import { programmeAt } from './programme-differences'
+import { currentProgramme, saveProgramme } from './programmes'
 
 /** Changes that are listed. */
 const LISTED = 200

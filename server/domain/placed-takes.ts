@@ -11,7 +11,8 @@ import { slidesOf } from './decks'
 import { tell } from './events'
 import { loadStretches, stretchIdsOf } from './films'
 import { AFTER_FILES, addJob } from './jobs'
-import { currentProgramme, programmeAt, saveProgramme } from './programmes'
+import { programmeAt } from './programme-differences'
+import { currentProgramme, saveProgramme } from './programmes'
 import { forgetSpeech, rememberSpeech } from './speech'
 import type { Spoken } from './speech'
 import { haveFinished, recoverOpenStretches } from './takes'
@@ -106,10 +107,10 @@ export async function takeReport(q: Queries, take: string): Promise<TakeReport> 
 }
 
 /** Where a take was put into its talk's programme first: before that, nothing of it was there. */
-const placingOf = (q: Queries, talk: string, take: string): Promise<{ revision: number; value: Programme } | undefined> =>
+const placingOf = (q: Queries, talk: string, take: string): Promise<{ revision: number } | undefined> =>
   q
     .selectFrom('programme')
-    .select(['revision', 'value'])
+    .select('revision')
     .where('talk', '=', talk)
     .where(sql<boolean>`reason @> ${JSON.stringify({ kind: 'take', take })}::jsonb`)
     .orderBy('revision')
@@ -119,7 +120,8 @@ const placingOf = (q: Queries, talk: string, take: string): Promise<{ revision: 
 async function beforeTake(q: Queries, talk: string, take: string, now: Programme): Promise<Programme | null> {
   const placed = await placingOf(q, talk, take)
   // Before the first revision there is none.
-  if (placed === undefined || placed.revision === 1 || !dequal(placed.value.pieces, now.pieces)) return null
+  if (placed === undefined || placed.revision === 1) return null
+  if (!dequal((await programmeAt(q, talk, placed.revision)).pieces, now.pieces)) return null
   const before = await programmeAt(q, talk, placed.revision - 1)
   return { ...before, slides: { ...before.slides, ...now.slides }, revision: now.revision }
 }

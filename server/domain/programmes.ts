@@ -22,13 +22,6 @@ export async function currentProgramme(q: Queries, talk: string): Promise<Progra
   return row?.value ?? EMPTY_PROGRAMME
 }
 
-/** A programme as it once was. */
-export async function programmeAt(q: Queries, talk: string, revision: number): Promise<Programme> {
-  const row = await q.selectFrom('programme').select('value').where('talk', '=', talk).where('revision', '=', revision).executeTakeFirst()
-  if (row === undefined) throw new Refusal('not-found', 'There is no such version of this programme.')
-  return row.value
-}
-
 /** Who made a revision, and what it took back. */
 export interface Making {
   readonly author?: string | null
@@ -64,6 +57,7 @@ export async function saveProgramme(
       talk,
       revision: next.revision,
       value: JSON.stringify(next),
+      difference: null,
       length_ms: Math.round(programmeLength(next)),
       reason: JSON.stringify(reason),
       author,

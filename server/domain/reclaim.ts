@@ -1,6 +1,9 @@
 import { UNFINISHED, unreachable } from '@core/model'
+import type { Programme } from '@core/model'
 import type { Database } from '@server/database'
 import type { LeavingKind } from '@server/store'
+import { programmeAt } from './programme-differences'
+import { currentProgramme } from './programmes'
 
 /** Whose space may be reclaimed: nothing refers to it any more. */
 export interface Reclaimed {
@@ -93,20 +96,17 @@ async function forgetTake(db: Database, { id, talk }: { readonly id: string; rea
       .executeTakeFirst()
     if (still === undefined) return false
     const stretches = (await q.selectFrom('stretch').select('id').where('take', '=', id).execute()).map((row) => row.id)
-    const named = await q
-      .selectFrom('programme')
-      .innerJoin('talk', 'talk.id', 'programme.talk')
-      .leftJoin('delivery', (join) =>
-        join
-          .onRef('delivery.talk', '=', 'programme.talk')
-          .onRef('delivery.programme_revision', '=', 'programme.revision')
-          .on('delivery.state', 'in', UNFINISHED),
-      )
-      .select('programme.value')
-      .where('programme.talk', '=', talk)
-      .where((is) => is.or([is('programme.revision', '=', is.ref('talk.programme_revision')), is('delivery.id', 'is not', null)]))
+    const made = await q
+      .selectFrom('delivery')
+      .select('programme_revision as revision')
+      .distinct()
+      .where('talk', '=', talk)
+      .where('state', 'in', UNFINISHED)
+      .where('programme_revision', 'is not', null)
       .execute()
-    const text = JSON.stringify(named.map((row) => row.value))
+    const named: Programme[] = [await currentProgramme(q, talk)]
+    for (const { revision } of made) if (revision !== null) named.push(await programmeAt(q, talk, revision))
+    const text = JSON.stringify(named)
     if (stretches.some((stretch) => text.includes(stretch))) return false
     await q.deleteFrom('take').where('id', '=', id).execute()
     return true

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { access, mkdir, utimes, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { FilmView } from '@contracts'
 import { answeredCall } from '../harness/calls'
 import { Client, sentenceOf } from '../harness/client'
 import { startProduct } from '../harness/product'
@@ -107,6 +108,41 @@ describe('space that nothing refers to', () => {
     await reclaimNow(product)
     expect((await client.ask('POST', `/talks/${talk}/restore`)).status).toBe(404)
     expect(await product.db.selectFrom('slide').select('id').where('talk', '=', talk).execute()).toEqual([])
+  })
+})
+
+describe('a long history', () => {
+  it('is kept by how its revisions differ, and each of them is there as it was', async () => {
+    const {
+      talk,
+      slides: [slide = ''],
+    } = await knotsTalk(client, 'Swifts in the rain')
+    const media = await toneRecording(4)
+    await sendTake(client, talk, 'full', { kind: 'replaceAll' }, [{ media, length: 4000, slide }])
+    const [author, before]: [string, FilmView['programme'][]] = [randomUUID(), []]
+    const now = async () => (await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme
+    for (let n = 0; n < 5; n += 1) {
+      const programme = await now()
+      before.push(programme)
+      const edit = { kind: 'cut', parts: [{ from: 100, to: 300 }] }
+      await client.get('POST', `/talks/${talk}/programme`, { revision: programme.revision, author, edit })
+    }
+    await product.db.updateTable('programme').set({ made: LONG_AGO }).where('talk', '=', talk).execute()
+    await reclaimNow(product)
+    const kept = await product.db
+      .selectFrom('programme')
+      .select(['revision', 'value', 'difference'])
+      .where('talk', '=', talk)
+      .orderBy('revision')
+      .execute()
+    expect(kept.map(({ value, difference }) => [value === null, difference === null])).toEqual([
+      ...before.map(() => [true, false]),
+      [false, true],
+    ])
+    for (const { revision, pieces } of [...before].reverse()) {
+      await client.get('POST', `/talks/${talk}/programme/return`, { author, revision })
+      expect((await now()).pieces).toEqual(pieces)
+    }
   })
 })
 

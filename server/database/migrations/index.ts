@@ -38,6 +38,7 @@ import { backdropFilms } from './0036-backdrop-films'
 import { drawings } from './0037-drawings'
 import { people } from './0038-people'
 import { talkCards } from './0039-talk-cards'
+import { differences } from './0040-differences'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -80,4 +81,5 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0037-drawings': drawings,
   '0038-people': people,
   '0039-talk-cards': talkCards,
+  '0040-differences': differences,
 }

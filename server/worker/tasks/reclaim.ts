@@ -1,5 +1,5 @@
 import { database } from '@server/database'
-import { forgetDiscarded, letUntouchedGo, stillNamed } from '@server/domain'
+import { compactHistories, forgetDiscarded, letUntouchedGo, stillNamed } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import { leave, lyingSince, putBack } from '@server/store'
@@ -21,7 +21,8 @@ async function reclaim(grace: number, settled: number): Promise<Readonly<Record<
   const db = database()
   const { told, deleted } = await letUntouchedGo(db)
   const { takes, talks, people } = await forgetDiscarded(db, grace)
-  const gone: Record<string, number> = { told, deleted, takes, talks, people }
+  const compacted = await compactHistories(db, new Date(Date.now() - settled))
+  const gone: Record<string, number> = { told, deleted, takes, talks, people, compacted }
   const before = Date.now() - settled
   for (const kind of KINDS) {
     await putBack(kind)

@@ -1,0 +1,16 @@
+import { sql } from 'kysely'
+import type { Kysely, Migration } from 'kysely'
+
+/** Older revisions of a programme are kept by how they differ from the one after them, with a whole one now and then. */
+export const differences: Migration = {
+  async up(db: Kysely<unknown>) {
+    await sql`
+      alter table programme
+        alter column value drop not null,
+        -- what makes of the revision after this one this one
+        add column difference jsonb,
+        add constraint programme_kept check ((value is null) <> (difference is null));
+      create index programme_whole on programme (made) where value is not null;
+    `.execute(db)
+  },
+}
