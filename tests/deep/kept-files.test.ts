@@ -31,9 +31,9 @@ afterAll(async () => {
 const file = (name: string): string => join(product.data, 'store', 'stretches', stretch, name)
 
 /** Runs the check as an operator does. */
-async function check(): Promise<{ readonly code: number; readonly said: string }> {
+async function check(...args: readonly string[]): Promise<{ readonly code: number; readonly said: string }> {
   const env = { ...process.env, AISLE_DATA: product.data, DATABASE_URL: product.databaseUrl }
-  return await promisify(execFile)(process.execPath, ['--import', 'tsx', 'scripts/check.ts'], { env }).then(
+  return await promisify(execFile)(process.execPath, ['--import', 'tsx', 'scripts/verify.ts', ...args], { env }).then(
     ({ stdout }) => ({ code: 0, said: stdout }),
     (error: unknown) => {
       const { code, stdout, stderr } = error as { readonly code: number; readonly stdout: string; readonly stderr: string }
@@ -52,7 +52,10 @@ describe('what is kept', () => {
     const [recording, voice] = [await readFile(file('recording.webm')), await readFile(file('voice.pcm'))]
     await rm(file('voice.pcm'))
     await truncate(file('recording.webm'), 1000)
-    const { code, said } = await check()
+    const looked = await check()
+    expect([looked.code, looked.said]).toEqual([1, expect.stringContaining(`can be made again: ${file('recording.webm')}`)])
+    expect((await readFile(file('recording.webm'))).length).toBe(1000)
+    const { code, said } = await check('--repair')
     expect([code, said]).toEqual([0, expect.stringContaining('1 made again')])
     expect((await readFile(file('voice.pcm'))).equals(voice)).toBe(true)
     expect((await readFile(file('recording.webm'))).equals(recording)).toBe(true)
@@ -76,7 +79,7 @@ describe('what is kept', () => {
     const film = join(product.data, 'store', 'deliveries', id, 'film.mp4')
     const before = await readFile(film)
     await writeFile(film, before.subarray(0, before.length / 2))
-    expect((await check()).said).toContain('1 made again')
+    expect((await check('--repair')).said).toContain('1 made again')
     await done()
     expect((await readFile(film)).length).toBe(before.length)
   })

@@ -19,6 +19,8 @@ export interface Checked {
   readonly read: number
   /** Files that were missing or damaged and have been made again, or are about to be. */
   readonly again: number
+  /** Files that are missing or damaged and could be made again, where that was not asked for. */
+  readonly damaged: readonly string[]
   /** Files that are missing or damaged and cannot be made: they are to be brought back from a copy of the data folder. */
   readonly lost: readonly string[]
 }
@@ -30,11 +32,12 @@ const isSound = async (path: string, digest: string | null): Promise<boolean> =>
 /**
  * Reads files that must not be lost, and makes those again that can be: a recording and its voice from the recording as it came, a
  * finished film from its talk. Can be broken off and repeated at any point.
+ * @param repair false: it is only said what is missing or damaged
  * @param since only of takes and files begun after that, and no decks; null: all there are
  */
-export async function checkKept(since: Date | null): Promise<Checked> {
+export async function checkKept(since: Date | null, repair = true): Promise<Checked> {
   const db = database()
-  const lost: string[] = []
+  const [lost, damaged]: [string[], string[]] = [[], []]
   let [read, again] = [0, 0]
   const checkStretch = async (stretch: Selectable<StretchTable>): Promise<void> => {
     const raw = await isSound(rawPath(stretch.id), stretch.raw_digest)
@@ -48,6 +51,10 @@ export async function checkKept(since: Date | null): Promise<Checked> {
     }
     if (!raw) {
       lost.push(recordingPath(stretch.id))
+      return
+    }
+    if (!repair) {
+      damaged.push(recordingPath(stretch.id))
       return
     }
     await alone('finish-take', stretch.take, async (_, claim) => {
@@ -68,6 +75,10 @@ export async function checkKept(since: Date | null): Promise<Checked> {
   for await (const { id, talk, digest } of filesWithDigests(db, since)) {
     read += 1
     if (await isSound(deliveryPath(id), digest)) continue
+    if (!repair) {
+      damaged.push(deliveryPath(id))
+      continue
+    }
     await db.transaction().execute((q) => makeFileAgain(q, talk, id))
     again += 1
   }
@@ -77,7 +88,7 @@ export async function checkKept(since: Date | null): Promise<Checked> {
       if (!(await isSound(assetPath(digest), digest))) lost.push(assetPath(digest))
     }
   }
-  return { read, again, lost }
+  return { read, again, damaged, lost }
 }
 
 /** How far back is read when a worker begins, in ms: what was being written when the power went. */
