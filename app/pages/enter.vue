@@ -44,7 +44,7 @@ const HEADINGS = { invite: 'Come in', verify: 'Is this your address?', reset: 'A
 </script>
 
 <template>
-  <main class="door">
+  <main class="way-in">
     <img src="/mark.svg" alt="" width="52" height="52" />
     <h1>{{ link === null ? 'Aisle Talk' : HEADINGS[link.kind] }}</h1>
     <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>

@@ -65,7 +65,7 @@ async function settle(work: Promise<boolean>): Promise<void> {
       <h1>People</h1>
       <p v-if="trouble && asked?.what !== 'hand-over'" class="notice bad" role="alert">{{ trouble }}</p>
       <InvitePerson @invited="load" />
-      <section v-if="page && page.invited.length > 0" class="sheet" aria-labelledby="invited-title">
+      <section v-if="page && page.invited.length > 0" class="page-sheet" aria-labelledby="invited-title">
         <h2 id="invited-title">Invited, not here yet</h2>
         <ul class="listed">
           <li v-for="one in page.invited" :key="one.address" class="invited">
@@ -77,7 +77,7 @@ async function settle(work: Promise<boolean>): Promise<void> {
           </li>
         </ul>
       </section>
-      <section v-if="page" class="sheet" aria-labelledby="accounts-title">
+      <section v-if="page" class="page-sheet" aria-labelledby="accounts-title">
         <header class="wrapped">
           <h2 id="accounts-title">{{ page.count === 1 ? 'One account' : `${page.count} accounts` }}</h2>
           <span class="gap" />

@@ -37,19 +37,19 @@ const count = (number: number, one: string, many: string): string => (number ===
           No worker gives a sign of life: takes are kept and can be recorded, but none is closed, no deck is read and no file made until one
           is started.
         </p>
-        <section class="sheet" aria-labelledby="disk-title">
+        <section class="page-sheet" aria-labelledby="disk-title">
           <h2 id="disk-title">Room</h2>
           <RoomBar :room="state.room" :held="state.held" />
         </section>
-        <section class="sheet" aria-labelledby="queues-title">
+        <section class="page-sheet" aria-labelledby="queues-title">
           <h2 id="queues-title">Queues</h2>
           <QueueTable :queues="state.queues" />
         </section>
-        <section class="sheet" aria-labelledby="films-title">
+        <section class="page-sheet" aria-labelledby="films-title">
           <h2 id="films-title">Files made</h2>
           <FilmDays :days="state.films" />
         </section>
-        <section class="sheet" aria-labelledby="failed-title">
+        <section class="page-sheet" aria-labelledby="failed-title">
           <h2 id="failed-title">What failed lately</h2>
           <p v-if="state.failures.length === 0" class="soft">Nothing.</p>
           <ul v-else class="listed">

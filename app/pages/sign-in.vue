@@ -75,7 +75,7 @@ function turnTo(next: Wish, sentence: string | null = null): void {
 </script>
 
 <template>
-  <main class="door">
+  <main class="way-in">
     <img src="/mark.svg" alt="" width="52" height="52" />
     <h1>{{ HEADINGS[wish] }}</h1>
     <p v-if="told" class="notice" role="status">{{ told }}</p>

@@ -9,7 +9,7 @@ const takes = (count: number): string => (count === 1 ? '1 take' : `${String(cou
 </script>
 
 <template>
-  <section class="sheet" aria-labelledby="room-title">
+  <section class="page-sheet" aria-labelledby="room-title">
     <h2 id="room-title">Room</h2>
     <QuotaMeter label="Talks, recordings and files" :used="account.used.bytes" :most="account.quota.bytes" :words="fileSize" />
     <QuotaMeter label="Films made in thirty days" :used="account.used.filmMinutes" :most="account.quota.filmMinutes" :words="minutes" />

@@ -24,7 +24,7 @@ const stay = (): Promise<void> =>
 </script>
 
 <template>
-  <section class="sheet" aria-labelledby="leave-title">
+  <section class="page-sheet" aria-labelledby="leave-title">
     <h2 id="leave-title">Leave</h2>
     <div v-if="account.goes !== null" class="notice bad" role="status">
       <p>Your account and all that is in it go on {{ lastMoment(account.goes) }}.</p>

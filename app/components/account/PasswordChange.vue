@@ -18,7 +18,7 @@ const change = (): Promise<void> =>
 </script>
 
 <template>
-  <section class="sheet" aria-labelledby="password-title">
+  <section class="page-sheet" aria-labelledby="password-title">
     <h2 id="password-title">Password</h2>
     <form @submit.prevent="change">
       <label class="asked"

@@ -24,7 +24,7 @@ defineExpose({ load: () => attempt(load) })
 </script>
 
 <template>
-  <section class="sheet" aria-labelledby="places-title">
+  <section class="page-sheet" aria-labelledby="places-title">
     <header>
       <h2 id="places-title">Where you are signed in</h2>
       <button v-if="places.length > 1" class="press small" :disabled="busy" @click="endOthers">End all others</button>

@@ -19,7 +19,7 @@ const invite = (): Promise<void> =>
 </script>
 
 <template>
-  <section class="sheet" aria-labelledby="invite-title">
+  <section class="page-sheet" aria-labelledby="invite-title">
     <h2 id="invite-title">Invite somebody</h2>
     <form @submit.prevent="invite">
       <label class="asked">E-mail <el-input v-model="email" type="email" required placeholder="wenna@harbour.example" /></label>
