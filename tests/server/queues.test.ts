@@ -91,6 +91,36 @@ describe('films', () => {
   })
 })
 
+describe('a disk with less room than is kept for recordings', () => {
+  it('has films wait until there is room, and takes are recorded and closed all the same', async () => {
+    await product.kill('worker')
+    const full = await startProduct({
+      AISLE_DATA: product.data,
+      DATABASE_URL: product.databaseUrl,
+      AISLE_ACCOUNTS: 'on',
+      AISLE_FREE_FLOOR_MB: '1000000',
+    })
+    let id = ''
+    try {
+      const client = new Client(full.url)
+      await client.get('POST', '/session', { email: 'wenna@harbour.example', password: PASSWORD })
+      ;({ id } = await order(client, theirs, 'later'))
+      await until('the film to be put off', async () => {
+        const { rows } = await sql`select 1 from graphile_worker.jobs where key = ${`deliver:${id}`} and run_at > now()`.execute(product.db)
+        return rows.length === 1
+      })
+      const media = await toneRecording(1)
+      const { slides } = await client.get<TalkView>('GET', `/talks/${theirs}`)
+      await sendTake(client, theirs, 'full', { kind: 'append' }, [{ media, length: 1000, slide: slides[0]?.id ?? '' }])
+      expect((await files(client, theirs)).find((file) => file.id === id)?.state).toBe('queued')
+    } finally {
+      await full.stop()
+    }
+    await product.start('worker')
+    await until('the film', async () => (await files(wenna, theirs)).find((file) => file.id === id)?.state === 'done')
+  })
+})
+
 describe('how the server does', () => {
   it('is told to who brings the word, in the form that watchers read, without a name or an address', async () => {
     const nobody = await fetch(`${product.url}/api/metrics`, { headers: { authorization: `Bearer ${WORD}.` } })
@@ -109,7 +139,7 @@ describe('how the server does', () => {
     expect(state).toMatchObject({ people: 2, talks: 2, recordings: 0 })
     expect(state.workers).toBeGreaterThan(0)
     expect(state.queues.map(({ name }) => name)).toEqual(['takes', 'decks', 'letters', 'films', 'listening', 'ahead'])
-    expect(state.films.at(-1)?.made).toBe(5)
+    expect(state.films.at(-1)?.made).toBe(6)
     expect(state.held.find(({ what }) => what === 'films')?.bytes).toBeGreaterThan(10_000)
   })
 
