@@ -16,6 +16,36 @@ export interface Presenting {
   readonly phase: number
 }
 
+/** Begins a take of voice and face, as pages do. */
+export async function openTake(
+  product: RunningProduct,
+  talk: string,
+  slide: string,
+  kind: 'append' | 'replaceAll',
+): Promise<{ readonly take: string; readonly stretch: string }> {
+  const [take, stretch] = [randomUUID(), randomUUID()]
+  await ask(product, 'PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind } })
+  await ask(product, 'PUT', `/stretches/${stretch}`, {
+    take,
+    number: 0,
+    camera: true,
+    voice: true,
+    mime: 'video/webm;codecs=vp8,opus',
+    opening: { slide, step: 0, blank: false, inset: true, ink: [] },
+  })
+  return { take, stretch }
+}
+
+/** Sends chunks that follow each other in one go. @param first number of the first of them */
+export async function sendChunks(product: RunningProduct, stretch: string, first: number, chunks: readonly Buffer[]): Promise<Response> {
+  const header = chunks.map((chunk) => `${String(chunk.length)}:${createHash('sha256').update(chunk).digest('hex')}`).join(',')
+  return await fetch(`${product.url}/api/stretches/${stretch}/chunks/${String(first)}`, {
+    method: 'PUT',
+    headers: { 'x-aisle-chunks': header, 'content-type': 'application/octet-stream' },
+    body: new Uint8Array(Buffer.concat(chunks)),
+  })
+}
+
 /**
  * Sends a recording in real time through the route that pages use.
  * @param end by the process's clock, in ms
@@ -27,16 +57,7 @@ export async function present(
   end: number,
 ): Promise<readonly number[]> {
   const { slides } = await ask<TalkView>(product, 'GET', `/talks/${talk}`)
-  const [take, stretch] = [randomUUID(), randomUUID()]
-  await ask(product, 'PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'append' } })
-  await ask(product, 'PUT', `/stretches/${stretch}`, {
-    take,
-    number: 0,
-    camera: true,
-    voice: true,
-    mime: 'video/webm;codecs=vp8,opus',
-    opening: { slide: slides[0]?.id, step: 0, blank: false, inset: true, ink: [] },
-  })
+  const { stretch } = await openTake(product, talk, slides[0]?.id ?? '', 'append')
   const size = Math.ceil(media.length / (seconds * CHUNKS_A_SECOND))
   const times: number[] = []
   // Not all at the same moment of a second.
@@ -46,13 +67,8 @@ export async function present(
     const first = second * CHUNKS_A_SECOND
     const chunks = Array.from({ length: CHUNKS_A_SECOND }, (_, n) => media.subarray((first + n) * size, (first + n + 1) * size))
     if ((chunks.at(-1)?.length ?? 0) === 0) break
-    const header = chunks.map((chunk) => `${String(chunk.length)}:${createHash('sha256').update(chunk).digest('hex')}`).join(',')
     const sent = performance.now()
-    const answer = await fetch(`${product.url}/api/stretches/${stretch}/chunks/${String(first)}`, {
-      method: 'PUT',
-      headers: { 'x-aisle-chunks': header, 'content-type': 'application/octet-stream' },
-      body: new Uint8Array(Buffer.concat(chunks)),
-    })
+    const answer = await sendChunks(product, stretch, first, chunks)
     await answer.arrayBuffer()
     times.push(answer.ok ? performance.now() - sent : Infinity)
     const next = began + (second + 1) * 1000 - performance.now()

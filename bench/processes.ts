@@ -30,12 +30,21 @@ function partOf(pid: string, data: string): Part | null {
   return command.includes('worker.mjs') ? 'worker' : 'other'
 }
 
+/** The processes of a product. @param data its data folder */
+export const processesOf = (data: string): readonly { readonly pid: string; readonly part: Part }[] =>
+  readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .flatMap((pid) => {
+      const part = partOf(pid, data)
+      return part === null ? [] : [{ pid, part }]
+    })
+
+/** Memory that a process holds, in MB; 0 when it is gone. */
+export const memoryHeldBy = (pid: string): number => Number(/VmRSS:\s+(\d+)/.exec(told(pid, 'status'))?.[1] ?? 0) / 1024
+
 /** Processor time that each part of a product has had, in s. @param data its data folder */
 export function spentByParts(data: string): Readonly<Record<Part, number>> {
   const spent: Record<Part, number> = { server: 0, worker: 0, database: 0, other: 0 }
-  for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name))) {
-    const part = partOf(pid, data)
-    if (part !== null) spent[part] += spentBy(pid)
-  }
+  for (const { pid, part } of processesOf(data)) spent[part] += spentBy(pid)
   return spent
 }

@@ -1,6 +1,6 @@
-import { readFileSync, readdirSync } from 'node:fs'
 import { ask } from '../tests/harness/timed-take'
 import { shared } from './present'
+import { spentByParts } from './processes'
 import { openPage, startRunning } from './running-product'
 import { viewersOf } from './viewers-of'
 import type { Figure } from './figure'
@@ -9,34 +9,6 @@ const PAGES = 20
 const VIEWERS = 300
 /** For how long they watch, in s. */
 const SPAN = 60
-/** Ticks a second of the system's own counting (`getconf CLK_TCK`). */
-const TICKS = 100
-
-/** Processor time that a process has had, in s. */
-function spent(pid: number): number {
-  const fields =
-    readFileSync(`/proc/${String(pid)}/stat`, 'utf8')
-      .split(') ')[1]
-      ?.split(' ') ?? []
-  return (Number(fields[11]) + Number(fields[12])) / TICKS
-}
-
-/** The process that listens: the one whose command names the built server. */
-function serverProcess(data: string): number {
-  const found = readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .find((name) => {
-      try {
-        const told = readFileSync(`/proc/${name}/environ`, 'utf8').includes(data)
-        return told && readFileSync(`/proc/${name}/cmdline`, 'utf8').includes('server/index.mjs')
-      } catch {
-        return false
-      }
-    })
-  if (found === undefined) throw new Error('the server was not found among the processes')
-  return Number(found)
-}
-
 /** From a fresh profile to the first slide on the screen, in ms. */
 async function firstPicture(address: string): Promise<number> {
   const { page, close } = await openPage()
@@ -119,10 +91,9 @@ export async function measure(): Promise<Figure> {
     const times: number[] = []
     for (let n = 0; n < PAGES; n += 1) times.push(await firstPicture(`${product.url}/s/${key}`))
     const seeks = await seekTimes(`${product.url}/s/${key}`)
-    const server = serverProcess(product.data)
-    const before = spent(server)
+    const before = spentByParts(product.data).server
     const watched = await viewersOf(`${product.url}${media}`, VIEWERS, SPAN)
-    const cores = (spent(server) - before) / SPAN
+    const cores = (spentByParts(product.data).server - before) / SPAN
     const value = Math.round([...times].sort((a, b) => a - b)[Math.ceil(PAGES * 0.95) - 1] ?? 0)
     const forEach = Number((cores / (VIEWERS / 100)).toFixed(3))
     return {

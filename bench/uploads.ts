@@ -1,8 +1,7 @@
-import { createHash, randomUUID } from 'node:crypto'
-import { readFileSync, readdirSync } from 'node:fs'
 import type { TalkView } from '@contracts'
-import { programFile } from '../scripts/start/programs'
 import { ask, sleep } from '../tests/harness/timed-take'
+import { openTake, sendChunks } from './present'
+import { memoryHeldBy, processesOf } from './processes'
 import { recordingOf } from './recorded'
 import { startRunning } from './running-product'
 import type { RunningProduct } from './running-product'
@@ -17,45 +16,21 @@ const EACH = 300
 /** Memory that the product's processes hold, in MB, by what they are. */
 function memoryOf(product: RunningProduct): Readonly<Record<'server' | 'worker', number>> {
   const held = { server: 0, worker: 0 }
-  for (const id of readdirSync('/proc').filter((name) => /^\d+$/.test(name))) {
-    try {
-      const command = readFileSync(`/proc/${id}/cmdline`, 'utf8')
-      if (!readFileSync(`/proc/${id}/environ`, 'utf8').includes(product.data)) continue
-      const other = command.includes(programFile('worker')) ? 'worker' : null
-      const kind = command.includes('server/index.mjs') ? 'server' : other
-      if (kind !== null)
-        held[kind] = Math.max(held[kind], Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${id}/status`, 'utf8'))?.[1] ?? 0) / 1024)
-    } catch {
-      // It ended while it was looked at.
-    }
-  }
+  for (const { pid, part } of processesOf(product.data))
+    if (part === 'server' || part === 'worker') held[part] = Math.max(held[part], memoryHeldBy(pid))
   return held
 }
 
 /** Sends a recording chunk by chunk through the route that pages use, as fast as it is answered. @returns the take */
 async function send(product: RunningProduct, talk: string, slide: string, media: Buffer, seconds: number): Promise<string> {
-  const [take, stretch] = [randomUUID(), randomUUID()]
-  await ask(product, 'PUT', `/talks/${talk}/takes/${take}`, { kind: 'full', intent: { kind: 'replaceAll' } })
-  await ask(product, 'PUT', `/stretches/${stretch}`, {
-    take,
-    number: 0,
-    camera: true,
-    voice: true,
-    mime: 'video/webm;codecs=vp8,opus',
-    opening: { slide, step: 0, blank: false, inset: true, ink: [] },
-  })
+  const { take, stretch } = await openTake(product, talk, slide, 'replaceAll')
   const count = seconds * CHUNKS_A_SECOND
   const size = Math.ceil(media.length / count)
   for (let first = 0; first < count; first += TOGETHER) {
     const chunks = Array.from({ length: Math.min(TOGETHER, count - first) }, (_, n) =>
       media.subarray((first + n) * size, (first + n + 1) * size),
     )
-    const header = chunks.map((chunk) => `${String(chunk.length)}:${createHash('sha256').update(chunk).digest('hex')}`).join(',')
-    const answer = await fetch(`${product.url}/api/stretches/${stretch}/chunks/${String(first)}`, {
-      method: 'PUT',
-      headers: { 'x-aisle-chunks': header, 'content-type': 'application/octet-stream' },
-      body: new Uint8Array(Buffer.concat(chunks)),
-    })
+    const answer = await sendChunks(product, stretch, first, chunks)
     if (!answer.ok) throw new Error(`chunks from ${String(first)} on: ${await answer.text()}`)
   }
   await ask(product, 'POST', `/stretches/${stretch}/close`, { chunks: count, cues: 0, length: seconds * 1000 })

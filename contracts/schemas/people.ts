@@ -44,8 +44,6 @@ export const personChange = Joi.object({
   own: Joi.object({ bytes: most(1e15), filmMinutes: most(1e6), recordings: most(1000) }),
 }).min(1)
 
-export const heir = Joi.object({ email })
-
 export const peopleWish = Joi.object({
   words: Joi.string().allow('').max(100).default(''),
   from: Joi.number().integer().min(0).max(1e6).default(0),

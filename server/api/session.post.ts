@@ -2,7 +2,7 @@ import { Refusal } from '@core/model'
 import * as schemas from '@contracts/schemas'
 import type { PersonView } from '@contracts'
 import { database } from '@server/database'
-import { addressesAreShown, personByEmail } from '@server/domain'
+import { addressesAreShown, personByEmail, writeVerification } from '@server/domain'
 import { log } from '@server/log'
 import { CREDENTIAL_BYTES, answer, bodyOf, countAttempt, forgiveAttempt, networkOf, signInHere } from '@server/http'
 
@@ -22,8 +22,16 @@ export default answer(async (event): Promise<PersonView> => {
   }
   // Said only to who has the password.
   if (person.blocked) throw new Refusal('not-allowed', 'This account is blocked. Ask whoever runs this server.')
-  if (!person.verified && addressesAreShown())
-    throw new Refusal('not-allowed', 'Open the link in the letter that was sent to this address first: it shows that the address is yours.')
+  if (!person.verified && addressesAreShown()) {
+    // Theirs may be lost, or the account older than letters are.
+    await database()
+      .transaction()
+      .execute((q) => writeVerification(q, person.id, email))
+    throw new Refusal(
+      'not-allowed',
+      'Open the link in the letter that is on its way to this address first: it shows that the address is yours.',
+    )
+  }
   log.info({ person: person.id, network }, 'signed in')
   await forgiveAttempt(network, email)
   await signInHere(event, person.id)

@@ -1,11 +1,12 @@
-import { spawn } from 'node:child_process'
 import { createWriteStream } from 'node:fs'
 import { chmod, mkdir, readdir, writeFile } from 'node:fs/promises'
 import { join, relative, sep } from 'node:path'
 import { once } from 'node:events'
 import { sql } from 'kysely'
+import { run } from '@render/process'
 import { database } from '@server/database'
-import { DUMP, HEAD, LIST, backupFolder, backupsIn, digestOfPath, filesIn, keepContent, settle } from './content'
+import { digestOfFile, keptSafe } from '@server/store'
+import { DUMP, HEAD, LIST, backupFolder, backupsIn, filesIn, keepContent } from './content'
 import type { BackupHead, FileKept } from './content'
 import { neededFiles } from './needed-files'
 import type { NeededFile } from './needed-files'
@@ -40,19 +41,9 @@ async function pathsOf(data: string): Promise<readonly string[]> {
   return [...BESIDE, ...inStore.filter((path) => !LEFT_OUT.test(path))]
 }
 
-/** Runs a program of the database. @throws Error with what it said */
-export async function runDatabaseProgram(program: string, args: readonly string[]): Promise<void> {
-  const child = spawn(program, [...args], { stdio: ['ignore', 'ignore', 'pipe'] })
-  let said = ''
-  child.stderr.on('data', (part: Buffer) => {
-    said += part.toString()
-  })
-  const [code] = (await once(child, 'close')) as [number | null]
-  if (code !== 0) throw new Error(`${program} failed: ${said.trim()}`)
-}
-
 /** Dumps the database, and tells which files it names at just that moment. */
 async function dump(
+  data: string,
   databaseUrl: string,
   to: string,
 ): Promise<{ readonly needed: readonly NeededFile[]; readonly schema: readonly string[] }> {
@@ -61,9 +52,9 @@ async function dump(
     .setIsolationLevel('repeatable read')
     .execute(async (q) => {
       const { rows } = await sql<{ id: string }>`select pg_export_snapshot() as id`.execute(q)
-      await runDatabaseProgram('pg_dump', ['--format=custom', `--snapshot=${rows[0]?.id ?? ''}`, `--file=${to}`, databaseUrl])
+      await run('pg_dump', ['--format=custom', `--snapshot=${rows[0]?.id ?? ''}`, `--file=${to}`, databaseUrl])
       const schema = await sql<{ name: string }>`select name from kysely_migration order by name`.execute(q)
-      return { needed: await neededFiles(q), schema: schema.rows.map(({ name }) => name) }
+      return { needed: await neededFiles(q, data), schema: schema.rows.map(({ name }) => name) }
     })
 }
 
@@ -107,7 +98,7 @@ export async function backUp(
   await mkdir(folder, { recursive: true })
   await keepAll()
   for (let tried = 1; ; tried += 1) {
-    const { needed, schema } = await dump(databaseUrl, join(folder, DUMP))
+    const { needed, schema } = await dump(data, databaseUrl, join(folder, DUMP))
     // What came while the dump was made.
     await keepAll()
     const missing = missingOf(needed, kept)
@@ -132,12 +123,12 @@ async function seal(
   const head: BackupHead = {
     made: new Date().toISOString(),
     schema,
-    dump: await digestOfPath(join(folder, DUMP)),
-    list: await digestOfPath(join(folder, LIST)),
+    dump: await digestOfFile(join(folder, DUMP)),
+    list: await digestOfFile(join(folder, LIST)),
     ...counted,
   }
-  for (const file of [DUMP, LIST]) await settle(join(folder, file))
+  await keptSafe(...[DUMP, LIST].map((file) => join(folder, file)))
   await writeFile(join(folder, HEAD), JSON.stringify(head, null, 2))
-  await settle(join(folder, HEAD))
+  await keptSafe(join(folder, HEAD))
   return counted
 }

@@ -1,8 +1,10 @@
-import { createHash, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
-import { access, copyFile, mkdir, open, readFile, readdir, rename, rm, stat } from 'node:fs/promises'
+import { access, copyFile, mkdir, readFile, readdir, rm, stat } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { createInterface } from 'node:readline/promises'
+import Joi from 'joi'
+import { digestOfFile, putUnder } from '@server/store'
 
 /*
  * A folder of backups: what files hold is kept once under its digest, however many backups and places it is in; each backup is a list of
@@ -32,27 +34,29 @@ export interface BackupHead {
   readonly bytes: number
 }
 
+const digest = Joi.string()
+  .pattern(/^[0-9a-f]{64}$/)
+  .required()
+const count = Joi.number().min(0).required()
+const fileShape = Joi.object<FileKept>({ path: Joi.string().required(), bytes: count, written: count, digest })
+const headShape = Joi.object<BackupHead>({
+  made: Joi.string().isoDate().required(),
+  schema: Joi.array().items(Joi.string()).required(),
+  dump: digest,
+  list: digest,
+  files: count,
+  bytes: count,
+})
+
+/** What stands in a file of a backup. @throws Error when it is none of ours */
+const decoded = <Value>(shape: Joi.ObjectSchema<Value>, text: string): Value => Joi.attempt(JSON.parse(text), shape, { convert: false })
+
 export const DUMP = 'database.dump'
 export const LIST = 'files.jsonl'
 export const HEAD = 'backup.json'
 
 export const backupFolder = (root: string, name: string): string => join(root, 'backups', name)
 export const contentPath = (root: string, digest: string): string => join(root, 'content', digest.slice(0, 2), digest)
-
-export async function digestOfPath(path: string): Promise<string> {
-  const hash = createHash('sha256')
-  for await (const part of createReadStream(path)) hash.update(part as Buffer)
-  return hash.digest('hex')
-}
-
-/** Has a file, and the name that it stands under, on the disk itself. */
-export async function settle(path: string): Promise<void> {
-  for (const one of [path, dirname(path)]) {
-    const file = await open(one, 'r')
-    await file.sync()
-    await file.close()
-  }
-}
 
 const isThere = (path: string): Promise<boolean> =>
   access(path).then(
@@ -70,11 +74,11 @@ export async function backupsIn(root: string): Promise<readonly string[]> {
 /** The files of a backup, one after the other. */
 export async function* filesIn(root: string, name: string): AsyncGenerator<FileKept> {
   const lines = createInterface({ input: createReadStream(join(backupFolder(root, name), LIST)), crlfDelay: Infinity })
-  for await (const line of lines) if (line !== '') yield JSON.parse(line) as FileKept
+  for await (const line of lines) if (line !== '') yield decoded(fileShape, line)
 }
 
 export const headOf = async (root: string, name: string): Promise<BackupHead> =>
-  JSON.parse(await readFile(join(backupFolder(root, name), HEAD), 'utf8')) as BackupHead
+  decoded(headShape, await readFile(join(backupFolder(root, name), HEAD), 'utf8'))
 
 /**
  * Keeps what a file holds.
@@ -101,16 +105,15 @@ export async function keepContent(
     () => false,
   )
   if (!copied) return null
-  const digest = await digestOfPath(part)
-  const target = contentPath(root, digest)
-  const file = { path, bytes: (await stat(part)).size, written, digest }
+  const held = await digestOfFile(part)
+  const target = contentPath(root, held)
+  const file = { path, bytes: (await stat(part)).size, written, digest: held }
   if (await isThere(target)) {
     await rm(part)
     return { file, fresh: false }
   }
   await mkdir(dirname(target), { recursive: true })
-  await rename(part, target)
-  await settle(target)
+  await putUnder(part, target)
   return { file, fresh: true }
 }
 

@@ -1,5 +1,6 @@
-import { sql } from 'kysely'
+import { relative } from 'node:path'
 import type { Queries } from '@server/database'
+import { assetPath, chunkPath, deliveryPath, exportPath, rawPath, recordingPath, voicePath } from '@server/store'
 
 /** A file that the rows of a database name, as the store has it. */
 export interface NeededFile {
@@ -9,17 +10,37 @@ export interface NeededFile {
   readonly digest: string | null
 }
 
-/** Files that a database names: without them something is missing that people have. One snapshot is asked. */
-export async function neededFiles(q: Queries): Promise<readonly NeededFile[]> {
-  const { rows } = await sql<{ path: string; instead: string | null; digest: string | null }>`
-    select distinct 'store/assets/' || left(digest, 2) || '/' || digest as path, null as instead, digest from asset
-    union all select 'store/stretches/' || id || '/raw.webm', null, raw_digest from stretch where state = 'ready' and raw_digest is not null
-    union all select 'store/stretches/' || id || '/recording.webm', null, recording_digest from stretch where recording_digest is not null
-    union all select 'store/stretches/' || id || '/voice.pcm', null, voice_digest from stretch where voice_digest is not null
-    union all select 'store/stretches/' || chunk.stretch || '/slices/' || lpad(chunk.n::text, 7, '0'),
-      'store/stretches/' || chunk.stretch || '/raw.webm', null
-      from chunk join stretch on stretch.id = chunk.stretch where stretch.state <> 'ready'
-    union all select 'store/deliveries/' || id || '/film.mp4', null, digest from delivery where state = 'done' and digest is not null
-    union all select 'store/exports/' || id || '/file', null, null from talk_export where state = 'done' and bytes is not null`.execute(q)
-  return rows.map(({ path, instead, digest }) => ({ paths: instead === null ? [path] : [path, instead], digest }))
+/**
+ * Files that a database names: without them something is missing that people have. In one transaction, of one snapshot.
+ * @param data folder that their paths are given in
+ */
+export async function neededFiles(q: Queries, data: string): Promise<readonly NeededFile[]> {
+  const file = (digest: string | null, ...paths: readonly string[]): NeededFile => ({
+    paths: paths.map((path) => relative(data, path)),
+    digest,
+  })
+  /** A file that is named as long as what it holds is noted. */
+  const noted = (digest: string | null, path: string): readonly NeededFile[] => (digest === null ? [] : [file(digest, path)])
+  const assets = await q.selectFrom('asset').select('digest').distinct().execute()
+  const stretches = await q.selectFrom('stretch').select(['id', 'state', 'raw_digest', 'recording_digest', 'voice_digest']).execute()
+  const chunks = await q
+    .selectFrom('chunk')
+    .innerJoin('stretch', 'stretch.id', 'chunk.stretch')
+    .select(['chunk.stretch', 'chunk.n'])
+    .where('stretch.state', '<>', 'ready')
+    .execute()
+  const films = await q.selectFrom('delivery').select(['id', 'digest']).where('state', '=', 'done').execute()
+  const exports = await q.selectFrom('talk_export').select('id').where('state', '=', 'done').where('bytes', 'is not', null).execute()
+  return [
+    ...assets.map(({ digest }) => file(digest, assetPath(digest))),
+    ...stretches.flatMap(({ id, state, raw_digest, recording_digest, voice_digest }) => [
+      ...(state === 'ready' ? noted(raw_digest, rawPath(id)) : []),
+      ...noted(recording_digest, recordingPath(id)),
+      ...noted(voice_digest, voicePath(id)),
+    ]),
+    // Once they are put together they go.
+    ...chunks.map(({ stretch, n }) => file(null, chunkPath(stretch, n), rawPath(stretch))),
+    ...films.flatMap(({ id, digest }) => noted(digest, deliveryPath(id))),
+    ...exports.map(({ id }) => file(null, exportPath(id))),
+  ]
 }

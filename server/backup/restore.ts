@@ -1,8 +1,9 @@
 import { copyFile, mkdir, readdir, utimes } from 'node:fs/promises'
 import { dirname, join, normalize } from 'node:path'
+import { run } from '@render/process'
 import { migrations } from '@server/database'
-import { runDatabaseProgram } from './backup'
-import { DUMP, LIST, backupFolder, contentPath, digestOfPath, filesIn, headOf } from './content'
+import { digestOfFile } from '@server/store'
+import { DUMP, LIST, backupFolder, contentPath, filesIn, headOf } from './content'
 
 /** A backup that cannot be brought back, in words. */
 export class NotRestored extends Error {
@@ -21,7 +22,7 @@ export async function checkBackup(root: string, name: string): Promise<void> {
     [DUMP, head.dump],
     [LIST, head.list],
   ] as const)
-    if ((await digestOfPath(join(folder, file)).catch(() => '')) !== digest)
+    if ((await digestOfFile(join(folder, file)).catch(() => '')) !== digest)
       throw new NotRestored(`${join(folder, file)} is missing or damaged. Bring back another backup.`)
 }
 
@@ -45,7 +46,7 @@ export async function layFiles(
       throw new NotRestored(`${path} would lie outside of the data folder.`)
     await mkdir(dirname(target), { recursive: true })
     const sound = await copyFile(contentPath(root, digest), target).then(
-      async () => (await digestOfPath(target)) === digest,
+      async () => (await digestOfFile(target)) === digest,
       () => false,
     )
     if (!sound) {
@@ -58,12 +59,8 @@ export async function layFiles(
   return { laid, lost }
 }
 
-/** Fills an empty database from a backup. @throws Error with what the database said */
-export const fillDatabase = (root: string, name: string, databaseUrl: string): Promise<void> =>
-  runDatabaseProgram('pg_restore', [
-    '--exit-on-error',
-    '--no-owner',
-    '--single-transaction',
-    `--dbname=${databaseUrl}`,
-    join(backupFolder(root, name), DUMP),
-  ])
+/** Fills an empty database from a backup. @throws ProcessFailed with what the database said */
+export async function fillDatabase(root: string, name: string, databaseUrl: string): Promise<void> {
+  const file = join(backupFolder(root, name), DUMP)
+  await run('pg_restore', ['--exit-on-error', '--no-owner', '--single-transaction', `--dbname=${databaseUrl}`, file])
+}

@@ -18,7 +18,7 @@ export interface PersonTable {
   verified: Generated<Date | null>
   /** Since when it is to go; null: it stays. */
   leaving: Generated<Date | null>
-  made: Moment
+  created: Moment
   /** What this person may keep and have made, see the settings of these names; null: as everybody. */
   most_bytes: Generated<number | null>
   most_film_minutes: Generated<number | null>

@@ -68,6 +68,11 @@ export async function signUp(q: Queries, { name, email, password }: NewPerson): 
     .returning('id')
     .executeTakeFirst()
   if (made === undefined || !addressesAreShown()) return
+  await writeVerification(q, id, email)
+}
+
+/** Writes to an address by which somebody made an account, so that they show that it is theirs. In one transaction. */
+export async function writeVerification(q: Queries, id: string, email: string): Promise<void> {
   const link = await makePersonLink(q, { kind: 'verify', address: email, person: id, by: null })
   await sendLetter(q, id, {
     recipient: email,

@@ -1,17 +1,13 @@
-import { createHash, randomBytes } from 'node:crypto'
 import { sql } from 'kysely'
 import { Refusal } from '@core/model'
 import type { PersonLinkKind, PersonLinkView } from '@contracts'
 import type { PersonLinkTable, Queries } from '@server/database'
 import { settings } from '@server/settings'
 import type { Selectable } from 'kysely'
+import { digestOfTicket, newTicket } from './ticket'
 
-/** Bytes of a key: nobody finds one by trying. */
-const BYTES = 32
 /** So long each kind can be used, in hours by the database's clock. */
 const HOURS: Readonly<Record<PersonLinkKind, number>> = { invite: 14 * 24, verify: 3 * 24, reset: 1 }
-
-const digestOf = (key: string): string => createHash('sha256').update(key).digest('base64url')
 
 /** A link that is to be made. */
 export interface PersonLink {
@@ -30,7 +26,7 @@ export interface PersonLink {
  * @returns the address to be opened. Its key stands behind the sign of a fragment: it reaches no server's log
  */
 export async function makePersonLink(q: Queries, { kind, address, person, operator, by }: PersonLink): Promise<string> {
-  const key = randomBytes(BYTES).toString('base64url')
+  const key = newTicket()
   await q
     .deleteFrom('person_link')
     .where((is) =>
@@ -40,7 +36,7 @@ export async function makePersonLink(q: Queries, { kind, address, person, operat
   await q
     .insertInto('person_link')
     .values({
-      digest: digestOf(key),
+      digest: digestOfTicket(key),
       kind,
       address,
       person,
@@ -56,7 +52,7 @@ const found = (q: Queries, key: string) =>
   q
     .selectFrom('person_link')
     .selectAll()
-    .where('digest', '=', digestOf(key))
+    .where('digest', '=', digestOfTicket(key))
     .where('until', '>', sql<Date>`now()`)
 
 const over = (): Refusal => new Refusal('not-found', 'This link was used before, or is too old. Have another sent to your address.')

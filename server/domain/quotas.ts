@@ -1,5 +1,6 @@
 import { Refusal, UNFINISHED } from '@core/model'
 import type { Ms } from '@core/model'
+import type { Quota } from '@contracts'
 import type { Queries } from '@server/database'
 import { settings } from '@server/settings'
 import { bytesHeld, largestTalks } from './held-bytes'
@@ -25,6 +26,12 @@ const MINUTE = 60_000
 const gigabytes = (bytes: number): string => `${(bytes / 1e9).toFixed(bytes < 1e10 ? 1 : 0)} GB`
 const minutes = (count: number): string => `${String(count)} minute${count === 1 ? '' : 's'}`
 
+/** Whose a talk is, and what they may keep. */
+async function ownerAndQuota(q: Queries, talk: string): Promise<{ readonly owner: string; readonly quota: Quota }> {
+  const { owner } = await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirstOrThrow()
+  return { owner, quota: await quotaOf(q, owner) }
+}
+
 /**
  * Looks whether a talk and its owner may keep as much more. A recording under way is not stopped by it: it is asked before one begins.
  * @throws Refusal `too-large` saying whose room is used up, before anything is taken in
@@ -39,8 +46,8 @@ export async function roomInQuota(q: Queries, talk: string, bytes: number): Prom
         `that are no longer needed. Nothing was changed.`,
     )
   }
-  const { owner } = await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirstOrThrow()
-  const { bytes: most } = await quotaOf(q, owner)
+  const { owner, quota } = await ownerAndQuota(q, talk)
+  const most = quota.bytes
   const ofPerson = await bytesHeld(q, { owner })
   if (ofPerson + bytes > most) {
     throw new Refusal(
@@ -61,8 +68,8 @@ async function whatHoldsMost(q: Queries, owner: string): Promise<string> {
 
 /** @throws Refusal `too-many` when as many minutes of film were made for the talk's owner lately as may be */
 export async function roomForFilm(q: Queries, talk: string, length: Ms): Promise<void> {
-  const { owner } = await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirstOrThrow()
-  const { filmMinutes: most } = await quotaOf(q, owner)
+  const { owner, quota } = await ownerAndQuota(q, talk)
+  const most = quota.filmMinutes
   if (most === null) return
   const made = await filmMinutesOf(q, owner)
   if (made + length / MINUTE <= most) return
@@ -76,8 +83,8 @@ export async function roomForFilm(q: Queries, talk: string, length: Ms): Promise
 
 /** @throws Refusal `too-many` when as many takes of the talk's owner are being recorded as may */
 export async function roomForRecording(q: Queries, talk: string): Promise<void> {
-  const { owner } = await q.selectFrom('talk').select('owner').where('id', '=', talk).executeTakeFirstOrThrow()
-  const { recordings: most } = await quotaOf(q, owner)
+  const { owner, quota } = await ownerAndQuota(q, talk)
+  const most = quota.recordings
   if (most === null || (await recordingsOf(q, owner, talk)) < most) return
   throw new Refusal(
     'too-many',

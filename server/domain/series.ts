@@ -1,4 +1,4 @@
-import { createHmac, randomUUID, timingSafeEqual } from 'node:crypto'
+import { createHmac, randomUUID } from 'node:crypto'
 import { Refusal, asId } from '@core/model'
 import type { SeriesFields, SeriesPage, SeriesView } from '@contracts'
 import type { Queries } from '@server/database'
@@ -8,6 +8,7 @@ import { isOwnGroup } from './groups'
 import { sendLetter } from './letters'
 import { newKey } from './link-key'
 import { ownTalk } from './ownership'
+import { sameWords } from './same-words'
 import { secretFor } from './secret-for'
 import { addressOf } from './shares'
 
@@ -184,9 +185,7 @@ export async function tellOfTalk(q: Queries, owner: string, id: string, talk: st
 /** Somebody wants no more letters about a series. @throws Refusal `not-allowed` when the link is not one of theirs */
 export async function wantNoLetters(q: Queries, key: string, address: string, token: string): Promise<void> {
   const row = await q.selectFrom('series').select('id').where('key', '=', key).executeTakeFirst()
-  const right = Buffer.from(row === undefined ? '' : tokenFor(row.id, address))
-  const said = Buffer.from(token)
-  if (row === undefined || right.length !== said.length || !timingSafeEqual(right, said))
+  if (row === undefined || !sameWords(tokenFor(row.id, address), token))
     throw new Refusal('not-allowed', 'This link is not complete. Take it from the letter as it is.')
   await q
     .insertInto('series_unwanted')

@@ -8,14 +8,14 @@ import { roomLeft, wholeRoom } from '@server/store'
 import { isLive } from './live-takes'
 
 /** Jobs of each queue. */
-export const JOBS_OF: Readonly<Record<QueueName, readonly string[]>> = {
+export const JOBS_OF = {
   takes: ['finish-take', 'settle-take', 'bring-voice'],
   decks: ['read-deck', 'read-archive', 'read-film', 'take-entry'],
   letters: ['send-letter', 'send-file'],
   films: ['deliver', 'help-deliver', 'make-export', 'probe'],
   listening: ['listen'],
   ahead: ['make-ahead', 'make-stream', 'make-backdrop', 'reclaim', 'check-recent', 'check-all'],
-}
+} as const satisfies Readonly<Record<QueueName, readonly string[]>>
 
 /** Days of films that are shown, and failures. */
 const DAYS = 30
@@ -33,7 +33,7 @@ export async function queueStates(q: Queries): Promise<readonly QueueState[]> {
         (where locked_at is null and attempts < max_attempts and run_at <= now())) * 1000, 0)::float8 as oldest
     from graphile_worker.jobs group by task_identifier`.execute(q)
   return QUEUE_NAMES.map((name) => {
-    const own = rows.filter(({ job }) => JOBS_OF[name].includes(job))
+    const own = rows.filter(({ job }) => JOBS_OF[name].some((one) => one === job))
     const sum = (of: 'waiting' | 'under_way' | 'later' | 'failed'): number => own.reduce((all, row) => all + row[of], 0)
     return {
       name,

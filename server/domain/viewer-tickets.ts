@@ -1,17 +1,13 @@
-import { createHash, randomBytes } from 'node:crypto'
 import { sql } from 'kysely'
 import { Refusal } from '@core/model'
 import type { Queries } from '@server/database'
 import { isListed } from './access'
 import { sendLetter } from './letters'
 import { addressOf } from './shares'
+import { digestOfTicket, newTicket } from './ticket'
 
-/** Bytes of a ticket. */
-const BYTES = 32
 /** So long it can be used, in minutes by the database's clock. */
 const MINUTES = 60
-
-const digestOf = (ticket: string): string => createHash('sha256').update(ticket).digest('base64url')
 
 /**
  * Writes to somebody who says that a talk is for them, if it is. Whoever asks is not told. In one transaction.
@@ -25,10 +21,16 @@ export async function writeTicket(q: Queries, key: string, address: string): Pro
   const found = await isListed(q, key, address)
   if (found === null) return
   const { name, owner } = await q.selectFrom('talk').select(['name', 'owner']).where('id', '=', found.talk).executeTakeFirstOrThrow()
-  const ticket = randomBytes(BYTES).toString('base64url')
+  const ticket = newTicket()
   await q
     .insertInto('viewer_ticket')
-    .values({ digest: digestOf(ticket), talk: found.talk, address, until: sql`now() + make_interval(mins => ${MINUTES})`, used: null })
+    .values({
+      digest: digestOfTicket(ticket),
+      talk: found.talk,
+      address,
+      until: sql`now() + make_interval(mins => ${MINUTES})`,
+      used: null,
+    })
     .execute()
   await sendLetter(q, owner, {
     recipient: address,
@@ -46,7 +48,7 @@ export async function useTicket(q: Queries, key: string, ticket: string): Promis
   const row = await q
     .updateTable('viewer_ticket')
     .set({ used: sql`now()` })
-    .where('digest', '=', digestOf(ticket))
+    .where('digest', '=', digestOfTicket(ticket))
     .where('used', 'is', null)
     .where('until', '>', sql<Date>`now()`)
     .where('talk', 'in', (inner) => inner.selectFrom('share').select('talk').where('key', '=', key))

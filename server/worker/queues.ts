@@ -1,6 +1,7 @@
-import type { TaskList } from 'graphile-worker'
+import type { Task } from 'graphile-worker'
 import { QUEUE_NAMES } from '@contracts'
 import type { QueueName } from '@contracts'
+import type { JOBS_OF } from '@server/domain'
 import { settings } from '@server/settings'
 import { makeExportGivenUp, makeExportTask } from './exports'
 import { task } from './task'
@@ -26,7 +27,7 @@ import { takeEntryGivenUp, takeEntryTask } from './tasks/take-entry'
 const needsRoom = true
 
 /** What each queue does. One does not wait for another: a long film holds up no take. */
-export const QUEUES: Readonly<Record<QueueName, TaskList>> = {
+export const QUEUES: { readonly [Name in QueueName]: Readonly<Record<(typeof JOBS_OF)[Name][number], Task>> } = {
   takes: {
     'finish-take': task('take', finishTakeTask, finishTakeGivenUp),
     'settle-take': task('take', settleTakeTask, settleTakeGivenUp),

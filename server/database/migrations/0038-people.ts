@@ -16,7 +16,6 @@ export const people: Migration = {
         add column verified timestamptz,
         -- since when it is to go; null: it stays
         add column leaving timestamptz,
-        add column made timestamptz not null default now(),
         -- what this person may keep and have made; null: as everybody
         add column most_bytes bigint check (most_bytes >= 0),
         add column most_film_minutes integer check (most_film_minutes >= 0),

@@ -7,7 +7,7 @@ import { log } from '@server/log'
 /** Gives all that somebody made to another. */
 export default answerToOperator(async (event, operator) => {
   const person = idOf<'person'>(event, 'person')
-  const { email } = await bodyOf<{ email: string }>(event, schemas.heir, CREDENTIAL_BYTES)
+  const { email } = await bodyOf<{ email: string }>(event, schemas.addressOnly, CREDENTIAL_BYTES)
   const talks = await database()
     .transaction()
     .execute(async (q) => handOver(q, person, (await personOfAddress(q, email)).id))
