@@ -321,6 +321,7 @@ if (box !== null) {
 }
 await whenTrue(page, `/0:0[6-9]/.test(document.querySelector('.clock.big')?.textContent ?? '')`)
 await shoot('recording')
+await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'Stop and keep' }).click()
 await page.getByRole('link', { name: 'Listen in Review' }).waitFor()
 await page.getByRole('button', { name: 'Discard this take' }).click()

@@ -2,9 +2,11 @@
 import { useIntervalFn } from '@vueuse/core'
 import type { Failure, ServerState } from '@contracts'
 import { api } from '~/client'
+import { useSession } from '~/stores/session'
 import { moment } from '~/words'
 
 /** How the server does, for who runs it: room, queues, files made, what failed. */
+const session = useSession()
 const state = shallowRef<ServerState | null>(null)
 const { trouble, attempt } = useAttempt()
 /** How often it is looked again, in ms. */
@@ -28,7 +30,8 @@ const count = (number: number, one: string, many: string): string => (number ===
       <p v-if="trouble" class="notice bad" role="alert">{{ trouble }}</p>
       <template v-if="state">
         <p class="soft">
-          {{ count(state.people, 'person', 'people') }}, {{ count(state.talks, 'talk', 'talks') }};
+          <template v-if="session.accounts">{{ count(state.people, 'person', 'people') }}, </template
+          >{{ count(state.talks, 'talk', 'talks') }};
           {{
             state.recordings === 0 ? 'nobody records at this moment' : `${count(state.recordings, 'take is', 'takes are')} being recorded`
           }}.
