@@ -49,10 +49,18 @@ function nested(depth: number, inner: unknown): unknown {
   return edit
 }
 
+/**
+ * How long a look takes, in ms: the least of up to five tries. What is slow by its own work is slow each time; what waited
+ * for a processor that others had, or for memory to be swept, is not.
+ */
 function timed(look: () => unknown): number {
-  const began = performance.now()
-  look()
-  return performance.now() - began
+  let least = Infinity
+  for (let n = 0; n < 5 && least >= PATIENCE / 4; n += 1) {
+    const began = performance.now()
+    look()
+    least = Math.min(least, performance.now() - began)
+  }
+  return least
 }
 
 describe('what is sent here', () => {
