@@ -70,6 +70,21 @@ export default defineConfig({
         },
       },
       {
+        // What servers and workers keep and find again, once more: on an object store, with no folder in common.
+        resolve: { alias },
+        test: {
+          name: 'objects',
+          expect: patient,
+          env: { AISLE_TEST_STORE: 'objects' },
+          include: ['tests/server/{takes,archives,clips,exports}.test.ts'],
+          globalSetup: 'tests/harness/global.ts',
+          isolate: false,
+          testTimeout: 240_000,
+          hookTimeout: 300_000,
+          maxWorkers: 2,
+        },
+      },
+      {
         resolve: { alias },
         // Other browsers and what is held against a clock: each has the machine to itself.
         test: {

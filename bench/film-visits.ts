@@ -16,7 +16,7 @@ export async function measure(): Promise<Figure> {
     const talk = await demoTalk()
     const { file } = await deliverNow(talk, { lines: 720 })
     const { database } = await import('@server/database')
-    const { addTalk, beginFilm, copySlides, currentProgramme, removeJob } = await import('@server/domain')
+    const { addTalk, beginFilm, stageUploads, copySlides, currentProgramme, removeJob } = await import('@server/domain')
     const { safeFolder, uploadFolder } = await import('@server/store')
     const { alone } = await import('@server/worker/claims')
     const { finishTakeTask } = await import('@server/worker/tasks/finish-take')
@@ -33,6 +33,7 @@ export async function measure(): Promise<Figure> {
     await safeFolder(uploadFolder())
     const path = join(uploadFolder(), randomUUID())
     await copyFile(file, path)
+    const staged = await stageUploads([{ path, name: 'film.mp4', bytes: 1 }])
     const { again, film } = await db.transaction().execute(async (q) => {
       const again = await addTalk(q, owner, 'From its film', null)
       await copySlides(
@@ -42,7 +43,7 @@ export async function measure(): Promise<Figure> {
         again,
         0,
       )
-      return { again, film: await beginFilm(q, again, [{ path, name: 'film.mp4', bytes: 1 }]) }
+      return { again, film: await beginFilm(q, again, staged) }
     })
     await removeJob(db, `read-film:${film}`)
     const began = performance.now()

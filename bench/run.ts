@@ -27,6 +27,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ readonly measure: () => P
   uploads: () => import('./uploads'),
   many: () => import('./many'),
   capacity: () => import('./capacity'),
+  upgrade: () => import('./upgrade'),
   ink: () => import('./ink'),
   lips: () => import('./lips'),
   prompter: () => import('./prompter'),

@@ -26,7 +26,7 @@ const end: (code: number, sentence: string) => never = command.end
 
 const { database } = await import('@server/database')
 const { orderDelivery } = await import('@server/domain')
-const { deliveryPath } = await import('@server/store')
+const { deliveryPath, here } = await import('@server/store')
 const db = database()
 const talks = await db.selectFrom('talk').select(['id', 'name', 'recipe', 'limit_ms']).where('deleted', 'is', null).execute()
 const talk = talks.find((one) => one.id === values.talk || one.name === values.talk)
@@ -66,7 +66,7 @@ for (;;) {
     )
   if (row.state === 'failed' || row.state === 'cancelled') end(1, row.sentence ?? 'The file was not made.')
   if (row.state === 'done') {
-    await copyFile(deliveryPath(id), values.out)
+    await copyFile(await here(deliveryPath(id)), values.out)
     end(0, `${values.out} is there, and in the ledger as ${row.file}.`)
   }
   await new Promise((then) => {

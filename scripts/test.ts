@@ -94,7 +94,7 @@ if (!deep) {
       .then(() => tests('unit')),
   ])
 }
-for (const project of deep ? ['deep', 'alone'] : ['server', 'browser']) await tests(project)
+for (const project of deep ? ['deep', 'objects', 'alone'] : ['server', 'browser']) await tests(project)
 rmSync(scratch, { recursive: true, force: true })
 if (failures.length > 0) console.log(`\nfailed:\n${failures.map((failure) => `- ${failure}`).join('\n')}`)
 console.log(`\n${String(passed)} passed, ${String(failed)} failed${skipped > 0 ? `, ${String(skipped)} skipped` : ''}`)

@@ -6,6 +6,7 @@ import type { Cue, Slide, Stroke } from '@core/model'
 import { database } from '@server/database'
 import {
   beginImport,
+  stageUploads,
   closeStretch,
   createTalk,
   editDeck,
@@ -88,7 +89,8 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
   await mkdir(uploadFolder(), { recursive: true })
   const path = join(uploadFolder(), randomUUID())
   await copyFile(join(folder, 'deck.pdf'), path)
-  const deck = await beginImport(db, talk, [{ path, name: `${demo.name}.pdf`, bytes: (await stat(path)).size }], {
+  const files = await stageUploads([{ path, name: `${demo.name}.pdf`, bytes: (await stat(path)).size }])
+  const deck = await beginImport(db, talk, files, {
     place: null,
     onto: null,
     replaces: false,

@@ -34,7 +34,7 @@ export const contentOfSoundPart = ({ n, packets, heard, clips }: SoundPart, { ga
 export interface SoundFiles {
   readonly voiceOf: VoiceFinder
   /** A clip's file, by its digest. */
-  readonly clipOf: (digest: string) => string
+  readonly clipOf: (digest: string) => string | Promise<string>
 }
 
 /** Samples of a part with what the encoder needs before and after it. */

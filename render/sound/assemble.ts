@@ -134,7 +134,7 @@ function* silence(samples: number): Generator<Int16Array> {
 }
 
 /** Finds the file of a voice: as it was recorded, or as something was done to it. */
-export type VoiceFinder = (part: Pick<VoicePart, 'stretch' | 'treatment'>) => string
+export type VoiceFinder = (part: Pick<VoicePart, 'stretch' | 'treatment'>) => string | Promise<string>
 
 /**
  * The film's voice from its parts, with silence between them.
@@ -153,7 +153,7 @@ export async function* assembleVoice(parts: readonly VoicePart[], voiceOf: Voice
     const end = Math.min(samplesOf(part.at + part.length), samples)
     const next = parts[n + 1]
     const meets = next !== undefined && samplesOf(next.at) === end
-    const reader = await readerOf(voiceOf(part), part, from - begin)
+    const reader = await readerOf(await voiceOf(part), part, from - begin)
     try {
       goingOn = yield* partBlocks(reader, { begin, from, end, meets }, goingOn)
     } finally {

@@ -41,7 +41,7 @@ export interface VoiceOrder {
   readonly wanted: VoiceWanted
   readonly voiceOf: VoiceFinder
   /** Finds a clip's file by its digest. */
-  readonly clipOf: (digest: string) => string
+  readonly clipOf: (digest: string) => string | Promise<string>
   readonly out: string
   readonly signal?: AbortSignal
   /** Hears how much of the work is done, 0 to 1. */

@@ -14,7 +14,7 @@ const FADE = samplesOf(12)
 export interface MixOrder {
   readonly clips: readonly ClipPart[]
   /** Finds a clip's file by its digest. */
-  readonly clipOf: (digest: string) => string
+  readonly clipOf: (digest: string) => string | Promise<string>
   /** When in the film its first sample is, in ms: what is softer under speech is so by steps of the film's time, wherever a part begins. */
   readonly begins: number
 }
@@ -167,7 +167,7 @@ export async function* mixClips(voice: () => AsyncIterable<Int16Array>, { clips,
     return
   }
   const ducking = await duckingUnder(voice(), begins, clips[0]?.voice ?? null)
-  const parts = clips.map((part) => new PlayedPart(part, clipOf(part.file)))
+  const parts = await Promise.all(clips.map(async (part) => new PlayedPart(part, await clipOf(part.file))))
   let first = 0
   try {
     for await (const block of voice()) {

@@ -99,11 +99,11 @@ const OPEN = 3
 
 /** The pictures of clips, read from their files as a film goes on. */
 export class ClipFrames {
-  readonly #pathOf: (digest: string) => string
+  readonly #pathOf: (digest: string) => string | Promise<string>
   readonly #readers = new LRUCache<string, ClipReader>({ max: OPEN, dispose: (reader) => void reader.close() })
 
   /** @param pathOf finds a file by its digest */
-  constructor(pathOf: (digest: string) => string) {
+  constructor(pathOf: (digest: string) => string | Promise<string>) {
     this.#pathOf = pathOf
   }
 
@@ -127,7 +127,7 @@ export class ClipFrames {
     if (rect === null) return null
     const size = { width: Math.max(1, Math.round(rect.w * slide.width)), height: Math.max(1, Math.round(rect.h * slide.height)) }
     const key = JSON.stringify([clip.id, clip.media.file, pictureBox(clip), size])
-    const reader = this.#readers.get(key) ?? new ClipReader(this.#pathOf(clip.media.file), clip, size)
+    const reader = this.#readers.get(key) ?? new ClipReader(await this.#pathOf(clip.media.file), clip, size)
     this.#readers.set(key, reader)
     return await reader.picture(pictureOfClip(clip, at))
   }

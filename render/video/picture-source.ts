@@ -36,20 +36,21 @@ const USUAL: Omit<ApartBounds, 'time'> = { memory: 1536, programs: null, home: p
  */
 export class PictureSource {
   /** Finds a file by its digest. */
-  readonly pathOf: (digest: string) => string
+  readonly pathOf: (digest: string) => string | Promise<string>
   readonly #apart: DrawnApart
   readonly #drawn = new LRUCache<string, Promise<Canvas>>({ max: HELD })
   readonly #placed = new LRUCache<string, Promise<Image>>({ max: HELD_PLACED })
 
   /** @param pathOf finds a source file by its digest @param bounds for the process that opens them */
-  constructor(pathOf: (digest: string) => string, bounds = USUAL) {
+  constructor(pathOf: (digest: string) => string | Promise<string>, bounds = USUAL) {
     this.pathOf = pathOf
     this.#apart = new DrawnApart(bounds)
     registerFonts()
   }
 
   async #draw(picture: FiledPicture, box: Size): Promise<Canvas> {
-    return await this.#apart.draw({ path: this.pathOf(picture.source), page: picture.kind === 'image' ? null : picture.page, box })
+    const path = await this.pathOf(picture.source)
+    return await this.#apart.draw({ path, page: picture.kind === 'image' ? null : picture.page, box })
   }
 
   /** Gets everything ready that a scene shows. @returns what a painter takes it from */
@@ -60,7 +61,7 @@ export class PictureSource {
     const steps = new Map<string, Drawable<Drawn>>()
     const assets = new Map<AssetId, Drawable<Drawn>>()
     const placed = async (asset: AssetId): Promise<void> => {
-      const image = await madeOnce(this.#placed, asset, () => loadImage(this.pathOf(asset)))
+      const image = await madeOnce(this.#placed, asset, async () => loadImage(await this.pathOf(asset)))
       assets.set(asset, { image, width: image.width, height: image.height })
     }
     const ready = async (picture: Picture): Promise<void> => {

@@ -1,20 +1,20 @@
 import { createWriteStream } from 'node:fs'
-import { chmod, mkdir, readdir, writeFile } from 'node:fs/promises'
-import { join, relative, sep } from 'node:path'
+import { chmod, mkdir, stat, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
 import { once } from 'node:events'
 import { sql } from 'kysely'
 import { run } from '@render/process'
 import { database } from '@server/database'
-import { digestOfFile, keptSafe } from '@server/store'
-import { DUMP, HEAD, LIST, backupFolder, backupsIn, filesIn, keepContent } from './content'
-import type { BackupHead, FileKept } from './content'
+import { digestOfFile, here, keptSafe, stores, workingFolder } from '@server/store'
+import { DUMP, HEAD, IN_STORE, LIST, backupFolder, backupsIn, filesIn, keepContent } from './content'
+import type { BackupHead, FileFound, FileKept } from './content'
 import { neededFiles } from './needed-files'
 import type { NeededFile } from './needed-files'
 
 /** Of the data folder, what is kept besides the store. */
 const BESIDE = ['session-secret', 'demo-seeded']
 /** In the store, what is made again when it is wanted, or is only on its way. */
-const LEFT_OUT = /^store\/(segments|streams|uploads|leaving-[^/]+)\/|\.part$/
+const LEFT_OUT = /^store\/((segments|streams|uploads|leaving-[^/]+)\/|probe$)|\.part$/
 /** How often it is begun anew when a file went between the database and the store. */
 const TRIES = 3
 
@@ -33,17 +33,24 @@ export interface Missing {
   readonly is: 'missing' | 'damaged'
 }
 
-async function pathsOf(data: string): Promise<readonly string[]> {
-  const entries = await readdir(join(data, 'store'), { recursive: true, withFileTypes: true }).catch(() => [])
-  const inStore = entries
-    .filter((entry) => entry.isFile())
-    .map(({ parentPath, name }) => relative(data, join(parentPath, name)).split(sep).join('/'))
-  return [...BESIDE, ...inStore.filter((path) => !LEFT_OUT.test(path))]
+/** All files that are kept: first those beside the store. */
+async function* filesOf(data: string): AsyncGenerator<FileFound> {
+  for (const path of BESIDE) {
+    const at = join(data, path)
+    const found = await stat(at).catch(() => null)
+    if (found !== null) yield { path, bytes: found.size, written: Math.round(found.mtimeMs), fetch: () => Promise.resolve(at) }
+  }
+  const { store, former } = stores()
+  for (const each of former === null ? [store] : [former, store])
+    for await (const { name, bytes, changed } of each.list('')) {
+      const path = `${IN_STORE}${name}`
+      if (LEFT_OUT.test(path)) continue
+      yield { path, bytes, written: Math.round(changed), fetch: () => here(join(workingFolder(), name)) }
+    }
 }
 
 /** Dumps the database, and tells which files it names at just that moment. */
 async function dump(
-  data: string,
   databaseUrl: string,
   to: string,
 ): Promise<{ readonly needed: readonly NeededFile[]; readonly schema: readonly string[] }> {
@@ -54,7 +61,7 @@ async function dump(
       const { rows } = await sql<{ id: string }>`select pg_export_snapshot() as id`.execute(q)
       await run('pg_dump', ['--format=custom', `--snapshot=${rows[0]?.id ?? ''}`, `--file=${to}`, databaseUrl])
       const schema = await sql<{ name: string }>`select name from kysely_migration order by name`.execute(q)
-      return { needed: await neededFiles(q, data), schema: schema.rows.map(({ name }) => name) }
+      return { needed: await neededFiles(q), schema: schema.rows.map(({ name }) => name) }
     })
 }
 
@@ -86,8 +93,9 @@ export async function backUp(
   const kept = new Map<string, FileKept>()
   let fresh = 0
   const keepAll = async (): Promise<void> => {
-    for (const path of await pathsOf(data)) {
-      const found = await keepContent(root, data, path, kept.get(path) ?? before.get(path))
+    for await (const one of filesOf(data)) {
+      const { path } = one
+      const found = await keepContent(root, one, kept.get(path) ?? before.get(path))
       if (found === null) continue
       kept.set(path, found.file)
       if (found.fresh) fresh += 1
@@ -98,7 +106,7 @@ export async function backUp(
   await mkdir(folder, { recursive: true })
   await keepAll()
   for (let tried = 1; ; tried += 1) {
-    const { needed, schema } = await dump(data, databaseUrl, join(folder, DUMP))
+    const { needed, schema } = await dump(databaseUrl, join(folder, DUMP))
     // What came while the dump was made.
     await keepAll()
     const missing = missingOf(needed, kept)

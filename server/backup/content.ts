@@ -51,6 +51,8 @@ const headShape = Joi.object<BackupHead>({
 /** What stands in a file of a backup. @throws Error when it is none of ours */
 const decoded = <Value>(shape: Joi.ObjectSchema<Value>, text: string): Value => Joi.attempt(JSON.parse(text), shape, { convert: false })
 
+/** What paths of media begin with, wherever they are kept. */
+export const IN_STORE = 'store/'
 export const DUMP = 'database.dump'
 export const LIST = 'files.jsonl'
 export const HEAD = 'backup.json'
@@ -80,6 +82,17 @@ export async function* filesIn(root: string, name: string): AsyncGenerator<FileK
 export const headOf = async (root: string, name: string): Promise<BackupHead> =>
   decoded(headShape, await readFile(join(backupFolder(root, name), HEAD), 'utf8'))
 
+/** A file that a backup is to hold. */
+export interface FileFound {
+  /** In the data folder, with slashes; media are in its folder `store`, wherever they are kept. */
+  readonly path: string
+  readonly bytes: number
+  /** When it was written, in ms since 1970. */
+  readonly written: number
+  /** Has it on this machine. @returns where it can be copied from */
+  readonly fetch: () => Promise<string>
+}
+
 /**
  * Keeps what a file holds.
  * @param before the same file as the last backup has it
@@ -87,19 +100,15 @@ export const headOf = async (root: string, name: string): Promise<BackupHead> =>
  */
 export async function keepContent(
   root: string,
-  data: string,
-  path: string,
+  { path, bytes, written, fetch }: FileFound,
   before: FileKept | undefined,
 ): Promise<{ readonly file: FileKept; readonly fresh: boolean } | null> {
-  const from = join(data, path)
-  const found = await stat(from).catch(() => null)
-  if (found === null) return null
-  const written = Math.round(found.mtimeMs)
-  const same = before?.bytes === found.size && before.written === written
+  const same = before?.bytes === bytes && before.written === written
   if (same && (await isThere(contentPath(root, before.digest)))) return { file: before, fresh: false }
   // Copied first and read then: what is kept is what was read, whatever happens to the file meanwhile.
   const part = join(root, 'content', `${randomUUID()}.part`)
   await mkdir(dirname(part), { recursive: true })
+  const from = await fetch()
   const copied = await copyFile(from, part).then(
     () => true,
     () => false,

@@ -1,6 +1,6 @@
-import { relative } from 'node:path'
 import type { Queries } from '@server/database'
-import { assetPath, chunkPath, deliveryPath, exportPath, rawPath, recordingPath, voicePath } from '@server/store'
+import { assetPath, chunkPath, deliveryPath, exportPath, nameInStore, rawPath, recordingPath, voicePath } from '@server/store'
+import { IN_STORE } from './content'
 
 /** A file that the rows of a database name, as the store has it. */
 export interface NeededFile {
@@ -12,11 +12,10 @@ export interface NeededFile {
 
 /**
  * Files that a database names: without them something is missing that people have. In one transaction, of one snapshot.
- * @param data folder that their paths are given in
  */
-export async function neededFiles(q: Queries, data: string): Promise<readonly NeededFile[]> {
+export async function neededFiles(q: Queries): Promise<readonly NeededFile[]> {
   const file = (digest: string | null, ...paths: readonly string[]): NeededFile => ({
-    paths: paths.map((path) => relative(data, path)),
+    paths: paths.map((path) => `${IN_STORE}${nameInStore(path) ?? ''}`),
     digest,
   })
   /** A file that is named as long as what it holds is noted. */

@@ -2,8 +2,8 @@ import { copyFile, mkdir, readdir, utimes } from 'node:fs/promises'
 import { dirname, join, normalize } from 'node:path'
 import { run } from '@render/process'
 import { migrations } from '@server/database'
-import { digestOfFile } from '@server/store'
-import { DUMP, LIST, backupFolder, contentPath, filesIn, headOf } from './content'
+import { digestOfFile, digestOfStream, stores, workingFolder } from '@server/store'
+import { DUMP, IN_STORE, LIST, backupFolder, contentPath, filesIn, headOf } from './content'
 
 /** A backup that cannot be brought back, in words. */
 export class NotRestored extends Error {
@@ -26,8 +26,23 @@ export async function checkBackup(root: string, name: string): Promise<void> {
       throw new NotRestored(`${join(folder, file)} is missing or damaged. Bring back another backup.`)
 }
 
+/** Puts a file where media are kept. @returns SHA-256 of what is there then */
+async function laidInStore(path: string, content: string): Promise<string | null> {
+  const name = path.slice(IN_STORE.length)
+  await stores().store.put(name, content)
+  const kept = await stores().store.read(name)
+  return kept === null ? null : await digestOfStream(kept)
+}
+
+/** Puts a file into the data folder. @returns SHA-256 of what is there then */
+async function laidBeside(target: string, content: string): Promise<string> {
+  await mkdir(dirname(target), { recursive: true })
+  await copyFile(content, target)
+  return await digestOfFile(target)
+}
+
 /**
- * Lays the files of a backup into an empty data folder; each is read again there.
+ * Lays the files of a backup into an empty data folder, or media into the object store that is set; each is read again there.
  * @returns how many, and which are missing or damaged in the backup
  * @throws NotRestored when the folder is not empty
  */
@@ -36,7 +51,7 @@ export async function layFiles(
   name: string,
   data: string,
 ): Promise<{ readonly laid: number; readonly lost: readonly string[] }> {
-  const there = await readdir(join(data, 'store')).catch(() => [])
+  const there = stores().here ? await readdir(workingFolder()).catch(() => []) : []
   if (there.length > 0) throw new NotRestored(`There are talks in ${data} already. Name a folder that is empty or not there.`)
   const lost: string[] = []
   let laid = 0
@@ -44,16 +59,14 @@ export async function layFiles(
     const target = join(data, path)
     if (normalize(target) !== target || !target.startsWith(`${data}/`))
       throw new NotRestored(`${path} would lie outside of the data folder.`)
-    await mkdir(dirname(target), { recursive: true })
-    const sound = await copyFile(contentPath(root, digest), target).then(
-      async () => (await digestOfFile(target)) === digest,
-      () => false,
-    )
+    const content = contentPath(root, digest)
+    const whole = (await digestOfFile(content).catch(() => null)) === digest
+    const sound = whole && (await (path.startsWith(IN_STORE) ? laidInStore(path, content) : laidBeside(target, content))) === digest
     if (!sound) {
       lost.push(path)
       continue
     }
-    await utimes(target, new Date(written), new Date(written))
+    if (!path.startsWith(IN_STORE) || stores().here) await utimes(target, new Date(written), new Date(written))
     laid += 1
   }
   return { laid, lost }

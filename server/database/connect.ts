@@ -43,16 +43,18 @@ export function connect(
 }
 
 /**
- * Brings the schema up to date; changes nothing when it is.
+ * Brings the schema up to date, one migration after the other, so that none holds people up longer than itself; changes nothing when it is.
  * @returns names of the migrations that were run
  * @throws Error naming the migration that failed; it is rolled back whole
  */
 export async function migrate(db: Database): Promise<readonly string[]> {
   const migrator = new Migrator({ db, provider: { getMigrations: () => Promise.resolve({ ...migrations }) } })
-  const { error, results } = await migrator.migrateToLatest()
-  if (error !== undefined) {
-    const failed = results?.find((result) => result.status === 'Error')?.migrationName ?? 'migration'
-    throw new Error(`${failed} failed`, { cause: error })
+  const run: string[] = []
+  for (;;) {
+    const { error, results = [] } = await migrator.migrateUp()
+    const [next] = results
+    if (error !== undefined) throw new Error(`${next?.migrationName ?? 'migration'} failed`, { cause: error })
+    if (next === undefined) return run
+    run.push(next.migrationName)
   }
-  return (results ?? []).map((result) => result.migrationName)
 }

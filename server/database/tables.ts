@@ -335,6 +335,11 @@ export interface WorkerTable {
   seen: Moment
 }
 
+export interface StoreIdentityTable {
+  id: string
+  single: Generated<boolean>
+}
+
 export interface Tables {
   person: PersonTable
   signed_in: SignedInTable
@@ -387,4 +392,5 @@ export interface Tables {
   backdrop_film: BackdropFilmTable
   claim: ClaimTable
   worker: WorkerTable
+  store_identity: StoreIdentityTable
 }

@@ -4,7 +4,7 @@ import { namesInFolder } from '@core/bundle'
 import { Refusal, asId } from '@core/model'
 import type { AccountArchive } from '@contracts'
 import type { Queries } from '@server/database'
-import { exportPath } from '@server/store'
+import { exportPath, here } from '@server/store'
 import { orderExport } from './talk-exports'
 
 /** Talks of a person that have slides, with their archives. */
@@ -56,7 +56,7 @@ export async function zippedArchives(q: Queries, owner: string): Promise<Readabl
   const files = await finishedArchives(q, owner)
   if (files.length === 0) throw new Refusal('conflict', 'No archive is there yet.')
   const zip = new ZipFile()
-  for (const { name, path } of files) zip.addFile(path, name, { compress: false })
+  for (const { name, path } of files) zip.addFile(await here(path), name, { compress: false })
   zip.end()
   return zip.outputStream as Readable
 }

@@ -4,14 +4,15 @@ import { FULL_CONTENT } from '@core/layout'
 import { Refusal, asId, newSlide } from '@core/model'
 import type { AssetId, Clip, ClipId, Cue, Ms, Size, Slide, SlideId } from '@core/model'
 import type { Queries } from '@server/database'
-import { putUnder, uploadFolder } from '@server/store'
+import { uploadFolder } from '@server/store'
+import type { StagedFile } from '@server/store'
 import { wholeClip } from './clips'
 import type { KeptClip } from './clips'
 import { lockDeck, putDeck, slidesOf } from './decks'
 import { tell } from './events'
 import { addImport } from './imports'
 import { addJob } from './jobs'
-import type { Uploaded } from './kept-for-talk'
+import type { StagedUpload } from './kept-for-talk'
 import { roomForImport, roomForTake, roomInQuota } from './quotas'
 import { takeOfImport } from './recorded-decks'
 
@@ -27,7 +28,7 @@ export const broughtFilm = (id: string): string => join(uploadFolder(), `film-${
  * Takes in a finished film of a talk: it is read by a job, and becomes a take of the talk's slides. In one transaction.
  * @throws Refusal `malformed` when it is not one file, `unreadable` when it is empty
  */
-export async function beginFilm(q: Queries, talk: string, files: readonly Uploaded[]): Promise<string> {
+export async function beginFilm(q: Queries, talk: string, files: readonly StagedUpload[]): Promise<string> {
   const [file] = files
   if (file === undefined || files.length > 1) throw new Refusal('malformed', 'Bring one film at a time.')
   if (file.bytes === 0) throw new Refusal('unreadable', `“${file.name}” is empty. Nothing was changed.`)
@@ -35,7 +36,7 @@ export async function beginFilm(q: Queries, talk: string, files: readonly Upload
   await roomForTake(q, talk)
   await roomInQuota(q, talk, file.bytes)
   const id = await addImport(q, talk, file.name)
-  await putUnder(file.path, broughtFilm(id))
+  await file.staged.putUnder(broughtFilm(id))
   await addJob(q, 'read-film', { id }, jobOf(id))
   await tell(q, { talk, kind: 'import', id })
   return id
@@ -81,7 +82,7 @@ export interface FoundFilmTake {
   readonly shown: readonly FilmSlideShown[]
   readonly stills: readonly FilmStill[]
   /** Its voice, as a recording; null: it has none. */
-  readonly voice: string | null
+  readonly voice: StagedFile | null
 }
 
 const stillSlide = ({ title, poster, thumb }: FilmStill, size: Size): Slide =>
@@ -152,5 +153,5 @@ export async function takeOfFilm(
   const { voice, kept } = found
   const played = { clip: first.clip, at: 0, place: 0, playing: true }
   const opening = { slide: first.slide, step: first.step, blank: false, inset: false, ink: [], clips: [played] }
-  await takeOfImport(q, { id, talk }, [{ opening, cues: cuesOf(shown), camera: false, length: kept.media.length, path: voice }])
+  await takeOfImport(q, { id, talk }, [{ opening, cues: cuesOf(shown), camera: false, length: kept.media.length, voice }])
 }

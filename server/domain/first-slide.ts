@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { Refusal } from '@core/model'
 import { slideOf } from '@core/scene'
 import type { Queries } from '@server/database'
-import { assetPath } from '@server/store'
+import { assetHere } from '@server/store'
 import { versionNow } from './screened-version'
 import { screeningOf } from './screenings'
 import { slidePicture, stepSeen } from './slide-picture'
@@ -17,6 +17,6 @@ export async function firstSlide(q: Queries, talk: string): Promise<Buffer> {
   if (first === undefined) throw new Refusal('not-found', 'There is nothing under this address.')
   const seen = stepSeen(slideOf(film, first.id), film.shape)
   // Those of files were drawn when they came in.
-  if (seen.picture.kind !== 'composed' && seen.objects.length === 0) return await readFile(assetPath(seen.picture.screen))
+  if (seen.picture.kind !== 'composed' && seen.objects.length === 0) return await readFile(await assetHere(seen.picture.screen))
   return await slidePicture(seen, film.shape, WIDTH)
 }

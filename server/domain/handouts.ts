@@ -9,7 +9,7 @@ import { LAST_MOMENT, indexFilm, sceneAt, slideOf } from '@core/scene'
 import { makeHandoutApart } from '@render/handout'
 import type { Queries } from '@server/database'
 import { apartBounds } from '@server/settings'
-import { assetPath, safeFolder, uploadFolder } from '@server/store'
+import { allHere, assetPath, safeFolder, uploadFolder } from '@server/store'
 import { slidesOf } from './decks'
 import { inTurn } from './in-turn'
 import type { Screening } from './screenings'
@@ -49,6 +49,7 @@ async function handoutOf(parts: HandoutParts): Promise<Buffer> {
   const out = join(uploadFolder(), `handout-${randomUUID()}`)
   const pictures = Object.fromEntries(parts.deck.slides.flatMap(picturesOf).map((digest) => [digest, assetPath(digest)]))
   await safeFolder(uploadFolder())
+  await allHere(Object.values(pictures))
   try {
     await inTurn(() => makeHandoutApart({ ...parts, pictures, out }, { ...apartBounds(), time: PATIENCE }))
     return await readFile(out)

@@ -11,7 +11,7 @@ import { saveDeck, slidesOf } from './decks'
 import { tell } from './events'
 import { addJob } from './jobs'
 import { keepUploaded } from './kept-for-talk'
-import type { Uploaded } from './kept-for-talk'
+import type { StagedUpload, Uploaded } from './kept-for-talk'
 import { roomForImport, roomInQuota } from './quotas'
 
 /** What is done with files that are brought in. */
@@ -72,7 +72,7 @@ export async function addImport(
 export async function beginImport(
   q: Queries,
   talk: string,
-  files: readonly Uploaded[],
+  files: readonly StagedUpload[],
   { place, onto, replaces }: ImportWish,
 ): Promise<string> {
   checkFiles(files)

@@ -2,13 +2,27 @@ import { readFile } from 'node:fs/promises'
 import { Refusal, asId } from '@core/model'
 import type { AssetId } from '@core/model'
 import type { Queries } from '@server/database'
-import { keepAsset, keepFile } from '@server/store'
+import { digestOfFile, keepAsset, keepStaged, stage } from '@server/store'
+import type { StagedFile } from '@server/store'
 
 /** A file that somebody brought, as it lies in the folder of uploads. */
 export interface Uploaded {
   readonly path: string
   readonly name: string
   readonly bytes: number
+}
+
+/** Such a file whose bytes are where they are kept: it only wants a name. */
+export interface StagedUpload extends Uploaded {
+  readonly digest: string
+  readonly staged: StagedFile
+}
+
+/** Reads files that were brought, and has their bytes where they are kept: what a transaction is not to wait for. */
+export async function stageUploads(files: readonly Uploaded[]): Promise<readonly StagedUpload[]> {
+  const staged: StagedUpload[] = []
+  for (const file of files) staged.push({ ...file, digest: await digestOfFile(file.path), staged: await stage(file.path) })
+  return staged
 }
 
 /** A talk has a file of the media store; it may have it already. */
@@ -28,8 +42,10 @@ export async function keepForTalk(q: Queries, talk: string, path: string, mime: 
 }
 
 /** Moves in a file that was brought, as it came, as one of a talk's own. */
-export const keepUploaded = async (q: Queries, talk: string, { path, bytes }: Uploaded): Promise<AssetId> =>
-  await noteAsset(q, talk, await keepFile(path), 'application/octet-stream', bytes)
+export async function keepUploaded(q: Queries, talk: string, { path, bytes, digest, staged }: StagedUpload): Promise<AssetId> {
+  await keepStaged(path, digest, staged)
+  return await noteAsset(q, talk, digest, 'application/octet-stream', bytes)
+}
 
 /** @throws Refusal when an edit names a file that the talk does not have @param digests of all that it names */
 export async function checkAssets(q: Queries, talk: string, digests: readonly string[]): Promise<void> {

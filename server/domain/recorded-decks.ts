@@ -4,7 +4,8 @@ import type { Cue, Ms, SlideId, Snapshot } from '@core/model'
 import { recordedStretch } from '@core/office'
 import type { ReadRecording } from '@render/deck'
 import type { Queries } from '@server/database'
-import { putUnder, rawPath, safeFolder, stretchFolder } from '@server/store'
+import { rawPath, safeFolder, stretchFolder } from '@server/store'
+import type { StagedFile } from '@server/store'
 import { tell } from './events'
 import { addJob } from './jobs'
 import { currentProgramme } from './programmes'
@@ -16,7 +17,7 @@ export interface RecordedSlide {
   readonly slide: SlideId
   readonly recording: ReadRecording
   /** Its voice, with the camera if there is one; null: it has timings only. */
-  readonly path: string | null
+  readonly voice: StagedFile | null
 }
 
 /** A stretch of a take that was recorded elsewhere. */
@@ -26,7 +27,7 @@ export interface BroughtStretch {
   readonly camera: boolean
   readonly length: Ms
   /** Its voice, with the camera if there is one; null: it has timings only. */
-  readonly path: string | null
+  readonly voice: StagedFile | null
 }
 
 /** A stretch of a take, whose recording lies where recordings do. */
@@ -34,11 +35,11 @@ async function addStretch(
   q: Queries,
   take: string,
   number: number,
-  { opening, cues, camera, length, path }: BroughtStretch,
+  { opening, cues, camera, length, voice }: BroughtStretch,
 ): Promise<void> {
   const stretch = randomUUID()
   await safeFolder(stretchFolder(stretch))
-  if (path !== null) await putUnder(path, rawPath(stretch))
+  await voice?.putUnder(rawPath(stretch))
   await q
     .insertInto('stretch')
     .values({
@@ -46,11 +47,11 @@ async function addStretch(
       take,
       number,
       camera,
-      voice: path !== null,
+      voice: voice !== null,
       mime: camera ? 'video/webm;codecs=vp8,opus' : 'audio/webm;codecs=opus',
       opening: JSON.stringify(opening),
       length_ms: length,
-      chunks: path === null ? 0 : 1,
+      chunks: voice === null ? 0 : 1,
       cues: cues.length,
       state: 'closing',
       ...NOT_READ_YET,
@@ -95,10 +96,10 @@ export async function takeOfImport(
   await tell(q, { talk, kind: 'take', id: take })
 }
 
-const toStretch = ({ slide, recording, path }: RecordedSlide): BroughtStretch => {
+const toStretch = ({ slide, recording, voice }: RecordedSlide): BroughtStretch => {
   const { camera, shown, states } = recording
   const stretch = recordedStretch(slide, states, recording, { camera, length: shown, newId: () => asId(randomUUID()) })
-  return { ...stretch, camera, length: shown, path }
+  return { ...stretch, camera, length: shown, voice }
 }
 
 /**

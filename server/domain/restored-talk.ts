@@ -9,9 +9,9 @@ import type { Queries, StretchTable } from '@server/database'
 import { tell } from './events'
 import { addImport } from './imports'
 import { addJob } from './jobs'
-import type { Uploaded } from './kept-for-talk'
+import type { StagedUpload } from './kept-for-talk'
 import { saveProgramme } from './programmes'
-import { putUnder, uploadFolder } from '@server/store'
+import { uploadFolder } from '@server/store'
 import { lockShare } from './shares'
 import { addTalk } from './talks'
 
@@ -26,12 +26,12 @@ export const broughtArchive = (id: string): string => join(uploadFolder(), `arch
  * @returns the talk
  * @throws Refusal `malformed` when it is not one file, `too-many`
  */
-export async function beginRestoring(q: Queries, owner: string, files: readonly Uploaded[]): Promise<string> {
+export async function beginRestoring(q: Queries, owner: string, files: readonly StagedUpload[]): Promise<string> {
   const [file] = files
   if (file === undefined || files.length > 1) throw new Refusal('malformed', 'Bring one archive at a time.')
   const talk = await addTalk(q, owner, file.name.replace(/\.zip$/i, '').slice(0, 160) || 'Archive', null)
   const id = await addImport(q, talk, file.name)
-  await putUnder(file.path, broughtArchive(id))
+  await file.staged.putUnder(broughtArchive(id))
   await addJob(q, 'read-archive', { id }, `read-archive:${id}`)
   return talk
 }

@@ -4,7 +4,7 @@ import type { SharedFile } from '@contracts'
 import type { Queries } from '@server/database'
 import { tell } from './events'
 import { keepUploaded } from './kept-for-talk'
-import type { Uploaded } from './kept-for-talk'
+import type { StagedUpload } from './kept-for-talk'
 import { roomInQuota } from './quotas'
 import { lockShare } from './shares'
 
@@ -23,7 +23,7 @@ export async function sharedFiles(q: Queries, talk: string): Promise<readonly Sh
  * Adds files that go with a talk, as they came: nothing in them is opened here. In one transaction.
  * @throws Refusal `malformed` when there is none, `unreadable` when one is empty, `too-many`, `too-large` when there is no room
  */
-export async function addSharedFiles(q: Queries, talk: string, files: readonly Uploaded[]): Promise<readonly SharedFile[]> {
+export async function addSharedFiles(q: Queries, talk: string, files: readonly StagedUpload[]): Promise<readonly SharedFile[]> {
   if (files.length === 0) throw new Refusal('malformed', 'No file arrived. Choose one to go with the talk.')
   const empty = files.find((file) => file.bytes === 0)
   if (empty !== undefined) throw new Refusal('unreadable', `“${empty.name}” is empty. Nothing was added.`)

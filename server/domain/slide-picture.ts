@@ -8,7 +8,7 @@ import { stepOf } from '@core/scene'
 import type { Picture, Size, Slide } from '@core/model'
 import { PictureSource } from '@render/video'
 import type { Drawn } from '@render/video'
-import { assetPath } from '@server/store'
+import { assetHere } from '@server/store'
 
 const USUAL_QUALITY = 85
 
@@ -30,12 +30,12 @@ export async function slidePicture({ picture, objects }: SeenStep, shape: Size, 
   const ctx: PaintContext<Drawn> = canvas.getContext('2d')
   if (picture.kind !== 'composed' && objects.length === 0) {
     // Those of files were drawn when they came in.
-    const image = await loadImage(await readFile(assetPath(picture.screen)))
+    const image = await loadImage(await readFile(await assetHere(picture.screen)))
     const drawn = { image, width: image.width, height: image.height }
     paintPicture(ctx, picture, size, { ofStep: () => drawn, ofAsset: () => undefined })
     return await canvas.encode('jpeg', quality)
   }
-  const source = new PictureSource(assetPath)
+  const source = new PictureSource(assetHere)
   try {
     const shown = { picture, content: '', text: '' }
     const stage = { x: 0, y: 0, w: 1, h: 1 }

@@ -10,7 +10,7 @@ import { companyOf } from '@contracts'
 import type { Companion, CompanionRole, HandInView } from '@contracts'
 import type { Database, Queries } from '@server/database'
 import { settings } from '@server/settings'
-import { alsoUnder, deliveryPath, digestOfFile, entryFolder, entryPath, removeTree, writeWhole } from '@server/store'
+import { alsoUnder, deliveryPath, digestKept, entryFolder, entryPath, here, removeTree, writeWhole } from '@server/store'
 import { sendNotTaken, sendReceipt } from './call-letters'
 import type { CallRow } from './calls'
 import type { EntrantRow } from './entrants'
@@ -101,7 +101,7 @@ async function takeMade(db: Database, { entry, entrant, call }: Waiting): Promis
   const film = entryPath(entry.id, 'film', row.recipe.format)
   await alsoUnder(deliveryPath(delivery), film)
   const companions = await madeCompanions(db, entrant.talk, view, delivery, entry.id)
-  return { kind: 'taken', facts, lines, digest: row.digest ?? (await digestOfFile(film)), companions }
+  return { kind: 'taken', facts, lines, digest: row.digest ?? (await digestKept(film)), companions }
 }
 
 /** Ending of an entry's film, without its dot. */
@@ -110,7 +110,7 @@ export const endingOf = (file: string): string => extname(file).slice(1).toLower
 /** How large a picture says that it is; null: it cannot be read. */
 async function sizeOfPicture(path: string): Promise<Size | null> {
   try {
-    const { width, height } = imageSize(await readFile(path))
+    const { width, height } = imageSize(await readFile(await here(path)))
     return { width, height }
   } catch {
     return null
@@ -137,7 +137,7 @@ const WORDS: readonly RuleKind[] = ['captions', 'transcript']
 async function takeBrought(db: Database, { entry, entrant, call }: Waiting): Promise<Outcome> {
   if (entrant.talk === null) return refused('The talk was deleted before its file was taken.')
   const film = entryPath(entry.id, 'film', endingOf(entry.file))
-  const [facts, view] = await Promise.all([filmFacts(film, entry.file, settings().clipTime), handInOf(db, entrant.talk)])
+  const [facts, view] = await Promise.all([filmFacts(await here(film), entry.file, settings().clipTime), handInOf(db, entrant.talk)])
   if (view.rules === null) return refused('There are no rules for this talk any more.')
   const company = await broughtCompany(entry, view, view.rules, facts.captions)
   const lines = judge(view.rules, facts, company).map((line) =>
@@ -145,7 +145,7 @@ async function takeBrought(db: Database, { entry, entrant, call }: Waiting): Pro
   )
   const faults = notTaken(call, lines)
   if (faults !== null) return refused(faults, facts, lines)
-  return { kind: 'taken', facts, lines, digest: await digestOfFile(film), companions: entry.companions }
+  return { kind: 'taken', facts, lines, digest: await digestKept(film), companions: entry.companions }
 }
 
 /** Writes what came of an entry, and tells it, unless somebody else has done so. @returns whether it was written */

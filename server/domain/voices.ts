@@ -7,10 +7,10 @@ import type { Revisit } from '@core/scene'
 import { toFilm } from '@contracts'
 import type { TakePlace } from '@contracts'
 import type { Queries } from '@server/database'
-import { broughtPath, putUnder, safeFolder, stretchFolder } from '@server/store'
+import { broughtPath, safeFolder, stretchFolder } from '@server/store'
 import { tell } from './events'
 import { filmView } from './films'
-import type { Uploaded } from './kept-for-talk'
+import type { StagedUpload } from './kept-for-talk'
 import { addJob } from './jobs'
 import { roomForTake, roomInQuota } from './quotas'
 import { NOT_READ_YET } from './stretches'
@@ -28,7 +28,13 @@ async function showingOf(q: Queries, talk: string, visit: VisitId, length: numbe
  * Takes in a sound file as the voice of a visit: it is read by a job, and then takes the visit's place like a retake. In one transaction.
  * @throws Refusal when it is not one file, or the visit is gone
  */
-export async function beginVoice(q: Queries, talk: string, visit: VisitId, files: readonly Uploaded[], place: TakePlace): Promise<string> {
+export async function beginVoice(
+  q: Queries,
+  talk: string,
+  visit: VisitId,
+  files: readonly StagedUpload[],
+  place: TakePlace,
+): Promise<string> {
   const [file] = files
   if (file === undefined || files.length > 1) throw new Refusal('malformed', 'Bring one sound file for a slide.')
   if (file.bytes === 0) throw new Refusal('unreadable', `“${file.name}” is empty. Nothing was changed.`)
@@ -37,7 +43,7 @@ export async function beginVoice(q: Queries, talk: string, visit: VisitId, files
   const { opening } = await showingOf(q, talk, visit, 0)
   const [take, stretch] = [randomUUID(), randomUUID()]
   await safeFolder(stretchFolder(stretch))
-  await putUnder(file.path, broughtPath(stretch))
+  await file.staged.putUnder(broughtPath(stretch))
   await q
     .insertInto('take')
     .values({

@@ -4,7 +4,7 @@ import { entryNames } from '@core/calls'
 import { Refusal } from '@core/model'
 import type { CompanionRole } from '@contracts'
 import type { Queries } from '@server/database'
-import { entryPath, sizeOf } from '@server/store'
+import { entryPath, here, sizeOf } from '@server/store'
 import type { CallRow } from './calls'
 import { registerCsv, registerOf } from './register'
 import { firstName } from './talks'
@@ -50,8 +50,9 @@ export async function zippedEntries(q: Queries, call: CallRow, pattern: string, 
     // One that went this moment, since something newer came, is left out; the table says so.
     if ((await sizeOf(entryPath(entry.id, 'film', ending))) === null) continue
     files.set(entry.id, film)
-    zip.addFile(entryPath(entry.id, 'film', ending), film, AS_IT_IS)
-    for (const { role, ending: other } of entry.companions) zip.addFile(entryPath(entry.id, role, other), `${name}${SUFFIX[role]}.${other}`)
+    zip.addFile(await here(entryPath(entry.id, 'film', ending)), film, AS_IT_IS)
+    for (const { role, ending: other } of entry.companions)
+      zip.addFile(await here(entryPath(entry.id, role, other)), `${name}${SUFFIX[role]}.${other}`)
   }
   zip.addBuffer(Buffer.from(registerCsv(register, files)), 'register.csv')
   zip.end()

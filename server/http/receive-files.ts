@@ -7,7 +7,10 @@ import { pipeline } from 'node:stream/promises'
 import busboy from 'busboy'
 import type { H3Event } from 'h3'
 import { Refusal } from '@core/model'
-import type { Uploaded } from '@server/domain'
+import { database } from '@server/database'
+import type { Queries } from '@server/database'
+import { stageUploads } from '@server/domain'
+import type { StagedUpload, Uploaded } from '@server/domain'
 import { settings } from '@server/settings'
 import { roomForUpload, uploadFolder } from '@server/store'
 import { announcedBytes, letPass } from './read-capped'
@@ -97,6 +100,26 @@ export async function withFiles<Result>(
     await Promise.all(files.map(({ path }) => rm(path, { force: true })))
   }
 }
+
+/**
+ * Receives the files of a form and takes them in in one transaction, which begins once their bytes are where they are kept.
+ * @param limit and what is thrown: as `withFiles`
+ */
+export const takeInFiles = <Result>(
+  event: H3Event,
+  work: (q: Queries, files: readonly StagedUpload[]) => Promise<Result>,
+  limit = settings().maxUpload,
+): Promise<Result> =>
+  withFiles(
+    event,
+    async (files) => {
+      const staged = await stageUploads(files)
+      return await database()
+        .transaction()
+        .execute((q) => work(q, staged))
+    },
+    limit,
+  )
 
 /**
  * Receives the files of a form straight onto the disk, never more than is allowed: what says that it is more is not begun, and what

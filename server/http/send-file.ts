@@ -1,9 +1,8 @@
-import { createReadStream } from 'node:fs'
 import type { Readable } from 'node:stream'
 import { getRequestHeader, sendStream, setResponseHeaders, setResponseStatus } from 'h3'
 import type { H3Event } from 'h3'
 import { Refusal } from '@core/model'
-import { sizeOf } from '@server/store'
+import { readKept, sizeOf } from '@server/store'
 
 export interface SentFile {
   readonly path: string
@@ -57,7 +56,7 @@ export async function sendFile(event: H3Event, file: SentFile): Promise<void> {
     ...(range === null ? {} : { 'content-range': `bytes ${String(start)}-${String(end)}/${String(size)}` }),
     ...(file.download === undefined ? {} : { 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.download)}` }),
   })
-  if (size > 0) await sendStream(event, createReadStream(file.path, { start, end }))
+  if (size > 0) await sendStream(event, await readKept(file.path, { start, end }))
 }
 
 /** Sends an archive that is made while it is sent, to be saved under a name. */

@@ -22,7 +22,7 @@ import {
 import type { BackdropStill } from '@render/backdrop'
 import type { CameraFile } from '@render/video'
 import { apartBounds } from '@server/settings'
-import { assetPath, foundInCache, segmentFolder } from '@server/store'
+import { assetHere, foundInCache, segmentFolder } from '@server/store'
 import { cameraOf } from './cameras-of'
 import { CacheMaker, madeInCache } from './made-in-cache'
 
@@ -93,7 +93,8 @@ async function makeFilm(wanted: MakeBackdrop, out: string): Promise<void> {
   try {
     const cloth = byOutline ? null : await clothOf(camera)
     const known = byOutline ? FOUND * (await outlinesOf(camera, length, outlines, wanted)) : 0
-    if (backdrop.kind === 'picture') await writeFile(picture, await behindPicture(assetPath(backdrop.asset), camera.size), { mode: 0o600 })
+    if (backdrop.kind === 'picture')
+      await writeFile(picture, await behindPicture(await assetHere(backdrop.asset), camera.size), { mode: 0o600 })
     const begins = byOutline ? FOUND : 0
     await makeBackdropFilm({
       camera,
@@ -128,12 +129,13 @@ export const backdropFilm = (stretch: string, backdrop: NewBackdrop): Promise<st
   maker.fileAt(backdropPath(stretch, backdrop), (out) => makeFilm({ stretch, backdrop }, out))
 
 const stillBounds = () => ({ ...apartBounds(), time: STILL })
-const behindOf = (backdrop: NewBackdrop): string | null => (backdrop.kind === 'picture' ? assetPath(backdrop.asset) : null)
+const behindOf = async (backdrop: NewBackdrop): Promise<string | null> =>
+  backdrop.kind === 'picture' ? await assetHere(backdrop.asset) : null
 
 /** What a recording would look like with a backdrop, in one picture. @param at ms into it */
 export async function stillOfRecording(stretch: string, at: Ms, backdrop: NewBackdrop): Promise<BackdropStill> {
   const jpeg = await cameraJpeg(await cameraOf(stretch), at)
-  return await backdropStill({ jpeg, backdrop, behind: behindOf(backdrop), apart: stillBounds() })
+  return await backdropStill({ jpeg, backdrop, behind: await behindOf(backdrop), apart: stillBounds() })
 }
 
 /** As `stillOfRecording`, of a picture that was sent. @throws Refusal `malformed` when it is none */

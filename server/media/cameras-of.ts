@@ -2,11 +2,11 @@ import type { Ms, NewBackdrop } from '@core/model'
 import { TELEVISION } from '@render/filters'
 import { probe, recordedColours } from '@render/probe'
 import type { CameraFile } from '@render/video'
-import { recordingPath } from '@server/store'
+import { here, recordingPath } from '@server/store'
 
 /** The recording of a face: how large it is, how its colours are to be read, and how long it is. */
 export async function cameraOf(stretch: string): Promise<CameraFile & { readonly length: Ms }> {
-  const path = recordingPath(stretch)
+  const path = await here(recordingPath(stretch))
   const { streams, format } = await probe(path)
   const video = streams.find((stream) => stream.codec_type === 'video')
   const size = { width: video?.width ?? 2, height: video?.height ?? 2 }

@@ -7,7 +7,7 @@ import { unreachable } from '@core/model'
 import type { Size } from '@core/model'
 import { contentOfFacePart, contentOfSoundPart, makeFacePart, makeSoundPart } from '@render/screening'
 import type { SoundTreatment } from '@render/screening'
-import { assetPath, segmentFolder } from '@server/store'
+import { assetHere, segmentFolder } from '@server/store'
 import { backdropFilm } from './backdrop-films'
 import { camerasOf } from './cameras-of'
 import { CacheMaker } from './made-in-cache'
@@ -25,7 +25,7 @@ const NO_SOUND: SoundPart = { n: 0, packets: 1, margin: SOUND_MARGIN, heard: [],
 const NO_FACE: FaceMediaPart = { n: 0, frames: 1, seen: [] }
 const AS_IT_IS: SoundTreatment = { gain: 0 }
 
-const FILES = { voiceOf: voiceFile, clipOf: assetPath } as const
+const FILES = { voiceOf: voiceFile, clipOf: assetHere } as const
 
 function contentOf(media: ScreeningMedia): string {
   switch (media.kind) {

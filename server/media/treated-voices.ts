@@ -8,7 +8,7 @@ import type { VoiceFacts } from '@core/voice'
 import type { VoiceTreatment } from '@core/model'
 import { BYTES_A_SAMPLE, SAMPLE_RATE, TREATMENT, packVoice, treatVoice } from '@render/sound'
 import { apartBounds } from '@server/settings'
-import { segmentFolder, sizeOf, voicePath } from '@server/store'
+import { here, segmentFolder, sizeOf, voicePath } from '@server/store'
 import { CacheMaker, madeInCache } from './made-in-cache'
 
 /** Which voice, and what is done to it. */
@@ -22,7 +22,7 @@ const TIME = { beside: 60_000, share: 0.6 } as const
 
 /** Measures a voice as it was recorded. */
 export async function voiceFacts(stretch: string): Promise<VoiceFacts> {
-  const path = voicePath(stretch)
+  const path = await here(voicePath(stretch))
   const meter = new VoiceMeter()
   const size = (await sizeOf(path)) ?? 0
   const part = SECONDS * SAMPLE_RATE * BYTES_A_SAMPLE
@@ -50,16 +50,16 @@ function treatedPath(stretch: string, treatment: VoiceTreatment): string {
   return join(segmentFolder(), `${key}.pcm`)
 }
 
-/** Where the voice of a part lies: as it was recorded, or as it was treated. */
-export const voiceFile = ({ stretch, treatment }: Wanted): string =>
-  treatment === undefined ? voicePath(stretch) : treatedPath(stretch, treatment)
+/** The voice of a part, on this machine: as it was recorded, or as it was treated. */
+export const voiceFile = ({ stretch, treatment }: Wanted): Promise<string> =>
+  here(treatment === undefined ? voicePath(stretch) : treatedPath(stretch, treatment))
 
 const maker = new CacheMaker(1)
 
 /** A treated voice; it is made if it is not there. @throws ProcessFailed when it cannot be made */
 export const treatedVoice = (stretch: string, treatment: VoiceTreatment): Promise<string> =>
   maker.fileAt(treatedPath(stretch, treatment), async (out) => {
-    const voice = voicePath(stretch)
+    const voice = await here(voicePath(stretch))
     const length = (((await sizeOf(voice)) ?? 0) / BYTES_A_SAMPLE / SAMPLE_RATE) * 1000
     const apart = { ...apartBounds(), time: TIME.beside + length * TIME.share }
     await treatVoice({ voice, out, treatment, facts: await voiceFacts(stretch), apart })

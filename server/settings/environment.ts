@@ -7,6 +7,13 @@ import type { SignUp } from '@contracts'
 export interface Environment {
   readonly AISLE_DATA: string
   readonly DATABASE_URL: string
+  readonly AISLE_STORE: string
+  readonly AISLE_STORE_FORMER?: string
+  readonly AISLE_S3_ENDPOINT?: string
+  readonly AISLE_S3_REGION: string
+  readonly AISLE_S3_KEY?: string
+  readonly AISLE_S3_SECRET?: string
+  readonly AISLE_STORE_CACHE_MB: number
   readonly AISLE_HOST: string
   readonly AISLE_PORT: number
   readonly AISLE_PUBLIC_ADDRESS?: string
@@ -53,12 +60,29 @@ export interface Environment {
   readonly NUXT_SESSION_PASSWORD?: string
 }
 
+/** A folder of the data folder, or a bucket of an object store, with what all names in it begin with. */
+const store = Joi.string()
+  .pattern(/^(folder|s3:\/\/[a-z0-9][a-z0-9.-]{1,61}[a-z0-9](\/[\w.-]+)*)$/)
+  .messages({ 'string.pattern.base': '{#label} is "folder" or the address of a bucket, as s3://talks or s3://school/talks' })
+
+/** What lets in at an object store: without it there is none. */
+const keyOfStore = Joi.string()
+  .when('AISLE_STORE', { is: /^s3:/, then: Joi.required() })
+  .when('AISLE_STORE_FORMER', { is: /^s3:/, then: Joi.required() })
+
 /** How each is checked. */
 export const schema = Joi.object<Environment>({
   AISLE_DATA: Joi.string().default('.data'),
   DATABASE_URL: Joi.string()
     .uri({ scheme: ['postgres', 'postgresql'] })
     .required(),
+  AISLE_STORE: store.default('folder'),
+  AISLE_STORE_FORMER: store,
+  AISLE_S3_ENDPOINT: Joi.string().uri({ scheme: ['http', 'https'] }),
+  AISLE_S3_REGION: Joi.string().max(100).default('us-east-1'),
+  AISLE_S3_KEY: keyOfStore,
+  AISLE_S3_SECRET: keyOfStore,
+  AISLE_STORE_CACHE_MB: Joi.number().integer().min(0).max(100_000_000).default(20_480),
   AISLE_HOST: Joi.string().default('127.0.0.1'),
   AISLE_PORT: Joi.number().port().default(4310),
   AISLE_PUBLIC_ADDRESS: Joi.string().uri({ scheme: ['http', 'https'] }),

@@ -16,6 +16,11 @@ export interface Settings {
   /** Folder of all that is kept: database, media store, keys. */
   readonly data: string
   readonly databaseUrl: string
+  /** Where media are kept, and where they were before, if not all of them have been taken over from there. */
+  readonly store: StorePlace
+  readonly formerStore: StorePlace | null
+  /** Most that copies on this machine of what an object store keeps may take, in bytes. */
+  readonly copies: number
   readonly host: string
   readonly port: number
   /** Address under which people reach the server, for links and for telling own pages from foreign ones. */
@@ -95,6 +100,21 @@ export interface Settings {
   readonly logLevel: string
 }
 
+/** Where media are kept: in the data folder, or as objects of a service that speaks as S3 does. */
+export type StorePlace =
+  | { readonly kind: 'folder' }
+  | {
+      readonly kind: 'objects'
+      readonly bucket: string
+      /** What all names begin with; empty, or with a slash at its end. */
+      readonly prefix: string
+      /** Address of the service; null: that of the region. */
+      readonly endpoint: string | null
+      readonly region: string
+      readonly key: string
+      readonly secret: string
+    }
+
 /** A provider of identities, as OpenID Connect 1.0 means it. */
 export interface Provider {
   /** What people call it. */
@@ -108,6 +128,20 @@ export interface Provider {
 
 /** A limit as it is set: 0 is none. */
 const limitOf = (value: number): number | null => (value === 0 ? null : value)
+
+function storeOf(value: Environment, where: string): StorePlace {
+  const [, bucket = '', prefix = ''] = /^s3:\/\/([^/]+)\/?(.*)$/.exec(where) ?? []
+  if (bucket === '') return { kind: 'folder' }
+  return {
+    kind: 'objects',
+    bucket,
+    prefix: prefix === '' ? '' : `${prefix}/`,
+    endpoint: value.AISLE_S3_ENDPOINT ?? null,
+    region: value.AISLE_S3_REGION,
+    key: value.AISLE_S3_KEY ?? '',
+    secret: value.AISLE_S3_SECRET ?? '',
+  }
+}
 
 const providerOf = (value: Environment): Provider | null =>
   value.AISLE_OIDC_ISSUER === undefined
@@ -132,6 +166,9 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
   return {
     data: resolve(value.AISLE_DATA),
     databaseUrl: value.DATABASE_URL,
+    store: storeOf(value, value.AISLE_STORE),
+    formerStore: value.AISLE_STORE_FORMER === undefined ? null : storeOf(value, value.AISLE_STORE_FORMER),
+    copies: value.AISLE_STORE_CACHE_MB * 1_048_576,
     host: value.AISLE_HOST,
     port: value.AISLE_PORT,
     publicAddress: value.AISLE_PUBLIC_ADDRESS ?? `http://${inAddress(value.AISLE_HOST)}:${String(value.AISLE_PORT)}`,

@@ -35,6 +35,21 @@ describe('settings', () => {
     expect(() => readSettings({ DATABASE_URL, AISLE_OIDC_ISSUER: 'http://127.0.0.1:3000' })).toThrow(/AISLE_OIDC_CLIENT/)
   })
 
+  it('say where media are kept, and refuse an object store without a key, without TLS, or that is both old and new', () => {
+    expect(readSettings({ DATABASE_URL })).toMatchObject({ store: { kind: 'folder' }, formerStore: null })
+    const keys = { AISLE_S3_KEY: 'key', AISLE_S3_SECRET: 'secret' }
+    const objects = { DATABASE_URL, ...keys, AISLE_STORE: 's3://talks/school/media' }
+    expect(readSettings({ ...objects, AISLE_STORE_FORMER: 'folder' })).toMatchObject({
+      store: { kind: 'objects', bucket: 'talks', prefix: 'school/media/', endpoint: null, region: 'us-east-1', key: 'key' },
+      formerStore: { kind: 'folder' },
+    })
+    expect(() => readSettings({ DATABASE_URL, AISLE_STORE: 's3://talks' })).toThrow(/AISLE_S3_KEY.*AISLE_S3_SECRET/s)
+    expect(() => readSettings({ DATABASE_URL, AISLE_STORE_FORMER: 's3://talks' })).toThrow(/AISLE_S3_KEY/)
+    expect(() => readSettings({ DATABASE_URL, AISLE_STORE: '/srv/talks' })).toThrow(/is "folder" or the address of a bucket/)
+    expect(() => readSettings({ ...objects, AISLE_S3_ENDPOINT: 'http://objects.school.example' })).toThrow(/could read and change/)
+    expect(() => readSettings({ ...objects, AISLE_STORE_FORMER: objects.AISLE_STORE })).toThrow(/Leave AISLE_STORE_FORMER out/)
+  })
+
   it('say who may make an account, and how many jobs of each queue a worker does', () => {
     expect(readSettings({ DATABASE_URL })).toMatchObject({ signUp: 'invitation', filmMinutes: null, shares: {} })
     expect(() => readSettings({ DATABASE_URL, AISLE_SIGN_UP: 'domain' })).toThrow(/AISLE_SIGN_UP_DOMAINS/)

@@ -33,6 +33,18 @@ const UNSAFE: readonly { readonly is: (value: Environment) => boolean; readonly 
       `AISLE_OIDC_ISSUER is ${AISLE_OIDC_ISSUER ?? ''}, without TLS: whoever is on the way could sign in as anybody. ` +
       'Name its https address.',
   },
+  {
+    is: ({ AISLE_S3_ENDPOINT }) => AISLE_S3_ENDPOINT?.startsWith('http:') === true && !isLocalAddress(AISLE_S3_ENDPOINT),
+    sentence: ({ AISLE_S3_ENDPOINT }) =>
+      `AISLE_S3_ENDPOINT is ${AISLE_S3_ENDPOINT ?? ''}, without TLS: whoever is on the way could read and change what is recorded. ` +
+      'Name its https address.',
+  },
+  {
+    is: ({ AISLE_STORE, AISLE_STORE_FORMER }) => AISLE_STORE === AISLE_STORE_FORMER,
+    sentence: ({ AISLE_STORE }) =>
+      `AISLE_STORE and AISLE_STORE_FORMER are both ${AISLE_STORE}: what is removed there would be looked for there. ` +
+      'Leave AISLE_STORE_FORMER out.',
+  },
 ]
 
 /** @throws Error saying all that is unsafe about these settings, and what to do */

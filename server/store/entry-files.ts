@@ -1,7 +1,9 @@
 import { copyFile, link, rm } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { randomUUID } from 'node:crypto'
-import { entryFolder, putUnder, safeFolder } from './media-store'
+import { here, putUnder } from './local-copies'
+import { entryFolder } from './media-store'
+import { safeFolder } from './safe-files'
 
 /** What was handed in: the film, or a file that goes with it. @param ending without its dot */
 export const entryPath = (entry: string, role: 'film' | 'captions' | 'transcript' | 'cover', ending: string): string =>
@@ -12,6 +14,7 @@ export const entryPath = (entry: string, role: 'film' | 'captions' | 'transcript
  * copied.
  */
 export async function alsoUnder(path: string, other: string): Promise<void> {
+  await here(path)
   await safeFolder(dirname(other))
   const part = `${other}.${randomUUID()}.part`
   try {

@@ -1,6 +1,7 @@
 import { readdir, rename, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
-import { settings } from '@server/settings'
+import { leaveObjects, objectsLyingSince } from './object-leavings'
+import { stores, workingFolder } from './stores'
 
 /** What may lie in the store with nothing that refers to it. */
 export type LeavingKind = 'stretch' | 'delivery' | 'asset' | 'upload' | 'stream' | 'entry' | 'export'
@@ -14,7 +15,6 @@ const FOLDERS: Readonly<Record<LeavingKind, string>> = {
   entry: 'entries',
   export: 'exports',
 }
-const store = (): string => join(settings().data, 'store')
 
 /** A name that is none of ours is left where it is. */
 const OURS: Readonly<Record<LeavingKind, RegExp>> = {
@@ -34,20 +34,21 @@ const changed = (path: string): Promise<number> =>
     () => Infinity,
   )
 
-const asidePath = (kind: LeavingKind, name: string): string => join(store(), `leaving-${kind}-${name}`)
+const asidePath = (kind: LeavingKind, name: string): string => join(workingFolder(), `leaving-${kind}-${name}`)
 
 /** Puts back what was on its way out when a worker was broken off: it is looked at anew. */
 export async function putBack(kind: LeavingKind): Promise<void> {
+  if (!stores().here) return
   const prefix = `leaving-${kind}-`
-  for (const found of await namesIn(store())) {
+  for (const found of await namesIn(workingFolder())) {
     if (!found.startsWith(prefix)) continue
     const name = found.slice(prefix.length)
-    const kept = await rename(join(store(), found), pathOf(kind, name)).then(
+    const kept = await rename(join(workingFolder(), found), pathOf(kind, name)).then(
       () => true,
       () => false,
     )
     // The same was brought in again meanwhile.
-    if (!kept) await rm(join(store(), found), { recursive: true, force: true })
+    if (!kept) await rm(join(workingFolder(), found), { recursive: true, force: true })
   }
 }
 
@@ -56,7 +57,8 @@ export async function putBack(kind: LeavingKind): Promise<void> {
  * @param before on the clock on the wall, in ms
  */
 export async function lyingSince(kind: LeavingKind, before: number): Promise<readonly string[]> {
-  const root = join(store(), FOLDERS[kind])
+  if (!stores().here) return (await objectsLyingSince(FOLDERS[kind], before)).filter((name) => OURS[kind].test(name))
+  const root = join(workingFolder(), FOLDERS[kind])
   const names =
     kind === 'asset' ? (await Promise.all((await namesIn(root)).map((folder) => namesIn(join(root, folder))))).flat() : await namesIn(root)
   const ours = names.filter((name) => OURS[kind].test(name))
@@ -65,7 +67,7 @@ export async function lyingSince(kind: LeavingKind, before: number): Promise<rea
 }
 
 const pathOf = (kind: LeavingKind, name: string): string =>
-  kind === 'asset' ? join(store(), FOLDERS[kind], name.slice(0, 2), name) : join(store(), FOLDERS[kind], name)
+  kind === 'asset' ? join(workingFolder(), FOLDERS[kind], name.slice(0, 2), name) : join(workingFolder(), FOLDERS[kind], name)
 
 /**
  * Takes one out of the store for good. Whoever keeps the same bytes again in this very moment touches them first (`keepAsset`):
@@ -75,6 +77,7 @@ const pathOf = (kind: LeavingKind, name: string): string =>
  */
 export async function leave(kind: LeavingKind, name: string, before: number): Promise<boolean> {
   const path = pathOf(kind, name)
+  if (!stores().here) return await leaveObjects(path, before)
   const aside = asidePath(kind, name)
   await rename(path, aside)
   if ((await changed(aside)) >= before) {

@@ -1,16 +1,19 @@
-import { createHash, randomUUID } from 'node:crypto'
-import { createReadStream } from 'node:fs'
-import { mkdir, open, readdir, rename, rm, stat, statfs, utimes, writeFile } from 'node:fs/promises'
-import { dirname, join, sep } from 'node:path'
+import { randomUUID } from 'node:crypto'
+import { readdir, rm, statfs, utimes, writeFile } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
 import { Refusal } from '@core/model'
 import { settings } from '@server/settings'
+import { here, putUnder, refreshed, removeTree } from './local-copies'
+import type { StagedFile } from './local-copies'
+import { digestOf, digestOfFile, safeFolder } from './safe-files'
+import { stores, workingFolder } from './stores'
 
 /** Places in the media store. Every name in a path has been checked: an id, a digest or a number. */
 const SAFE = /^[0-9a-z][0-9a-z.-]*$/
 
 function place(...parts: readonly string[]): string {
   for (const part of parts) if (!SAFE.test(part) || part.includes('..')) throw new Error(`not a name for the store: ${part}`)
-  return join(settings().data, 'store', ...parts)
+  return join(workingFolder(), ...parts)
 }
 
 export const assetPath = (digest: string): string => place('assets', digest.slice(0, 2), digest)
@@ -56,7 +59,7 @@ export const wholeStreamPath = (talk: string, revision: number): string => place
 /** Takes a version out that nobody watches any more. */
 export async function removeStream(talk: string, revision: number, lines: readonly number[]): Promise<void> {
   const files = [...lines.map((one) => streamPath(talk, revision, one)), wholeStreamPath(talk, revision)]
-  await Promise.all(files.map((file) => rm(file, { force: true })))
+  await Promise.all(files.map(removeTree))
 }
 /** What is made of a talk to be taken along. */
 export const exportFolder = (id: string): string => place('exports', id)
@@ -64,47 +67,6 @@ export const exportPath = (id: string): string => place('exports', id, 'file')
 /** What was handed in for a call. */
 export const entryFolder = (entry: string): string => place('entries', entry)
 export const uploadFolder = (): string => place('uploads')
-
-/** Has what was written to a file or folder on the disk itself: a name is only as safe as the folder that it stands in. */
-async function synced(path: string): Promise<void> {
-  const file = await open(path, 'r')
-  try {
-    await file.sync()
-  } finally {
-    await file.close()
-  }
-}
-
-/** Folders that are known to be on the disk with those that they stand in. */
-const safe = new Set<string>()
-/** How many are remembered; then it is begun anew. */
-const MOST_SAFE = 10_000
-
-/**
- * Makes a folder that is there after a power cut too, with those that it stands in. One that is there already may have been made by
- * somebody who has not come to that yet, so it is seen to once here as well.
- */
-export async function safeFolder(path: string): Promise<void> {
-  const made = await mkdir(path, { recursive: true })
-  if (made === undefined && safe.has(path)) return
-  const root = settings().data
-  for (let folder = dirname(path); folder.startsWith(root); folder = dirname(folder)) await synced(folder)
-  if (safe.size >= MOST_SAFE) safe.clear()
-  safe.add(path)
-}
-
-/** Has files that were made, and the names under which they stand, on the disk itself. Until then they are not called ready. */
-export async function keptSafe(...paths: readonly string[]): Promise<void> {
-  for (const path of paths) await synced(path)
-  for (const folder of new Set(paths.map((path) => dirname(path)))) await synced(folder)
-}
-
-/** Gives a finished file its name, so that it is there whole or not at all, also after a power cut. */
-export async function putUnder(temporary: string, path: string): Promise<void> {
-  await synced(temporary)
-  await rename(temporary, path)
-  await synced(dirname(path))
-}
 
 /** Puts bytes under a name so that they are there whole or not at all, also after a power cut. */
 export async function writeWhole(path: string, bytes: Uint8Array): Promise<void> {
@@ -114,25 +76,26 @@ export async function writeWhole(path: string, bytes: Uint8Array): Promise<void>
   await putUnder(temporary, path)
 }
 
-export const digestOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex')
+/** What tells this store from others. */
+export const identityPath = (): string => place('identity')
 
-/** Digest of a file of any size. */
-export async function digestOfFile(path: string): Promise<string> {
-  const hash = createHash('sha256')
-  for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer)
-  return hash.digest('hex')
-}
+/** A file of a talk by its digest, on this machine. */
+export const assetHere = (digest: string): Promise<string> => here(assetPath(digest))
 
 /** Keeps bytes under their digest. Keeping the same bytes twice is keeping them once. */
 export async function keepAsset(bytes: Uint8Array): Promise<string> {
   const digest = digestOf(bytes)
   // Touched, so that what nobody referred to until now does not go just when somebody does.
-  const touched = await utimes(assetPath(digest), new Date(), new Date()).then(
-    () => true,
-    () => false,
-  )
-  if (!touched) await writeWhole(assetPath(digest), bytes)
+  if (!(await refreshed(assetPath(digest)))) await writeWhole(assetPath(digest), bytes)
   return digest
+}
+
+/** Moves a staged file in under its digest. @param path where it was staged from */
+export async function keepStaged(path: string, digest: string, staged: StagedFile): Promise<void> {
+  const target = assetPath(digest)
+  await safeFolder(dirname(target))
+  await utimes(path, new Date(), new Date())
+  await staged.putUnder(target)
 }
 
 /** Moves a finished file in under its digest. */
@@ -143,20 +106,6 @@ export async function keepFile(path: string): Promise<string> {
   await utimes(path, new Date(), new Date())
   await putUnder(path, target)
   return digest
-}
-
-/** Size of a file in bytes, or null when it is not there. */
-export async function sizeOf(path: string): Promise<number | null> {
-  try {
-    return (await stat(path)).size
-  } catch {
-    return null
-  }
-}
-
-export const removeTree = (path: string): Promise<void> => {
-  if (!path.startsWith(join(settings().data, 'store') + sep)) throw new Error('outside the store')
-  return rm(path, { recursive: true, force: true })
 }
 
 /** Removes what somebody began to write in a folder and did not finish. */
@@ -194,13 +143,7 @@ export async function roomForUpload(bytes: number): Promise<void> {
 }
 
 /** Whether files can be put there. */
-export async function isWritable(): Promise<boolean> {
-  await safeFolder(uploadFolder())
-  const path = join(uploadFolder(), `${randomUUID()}.part`)
-  await writeFile(path, '')
-  await rm(path)
-  return true
-}
+export const isWritable = (): Promise<boolean> => stores().store.isWritable()
 
 /** Whether there is room for what can be made later as well. */
 export const roomForWork = async (): Promise<boolean> => (await roomLeft()) >= settings().freeFloor

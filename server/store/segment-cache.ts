@@ -1,13 +1,14 @@
-import { readdir, rm, stat, utimes } from 'node:fs/promises'
-import { join } from 'node:path'
-import { segmentFolder, sizeOf } from './media-store'
+import { utimes } from 'node:fs/promises'
+import { here } from './local-copies'
+import { segmentFolder } from './media-store'
+import { nameInStore, stores } from './stores'
 
 /** What was used so lately may belong to a film that is being made, in ms. */
 const IN_USE = 3_600_000
 
-/** Whether a part of a film is there already. It counts as used now, so that it is not the next to go. */
+/** Whether a part of a film is there already. It is on this machine then, and counts as used now, so that it is not the next to go. */
 export async function foundInCache(file: string): Promise<boolean> {
-  if ((await sizeOf(file)) === null) return false
+  await here(file)
   return await utimes(file, new Date(), new Date()).then(
     () => true,
     () => false,
@@ -15,30 +16,23 @@ export async function foundInCache(file: string): Promise<boolean> {
 }
 
 /**
- * Takes out of the cache what was used longest ago, until the rest is no larger than it may be.
+ * Takes out of the cache what was used longest ago (in an object store, what was put there longest ago), until the rest is no larger than
+ * it may be.
  * @param most bytes
  * @param now ms since 1970
  * @returns bytes that went
  */
 export async function trimSegmentCache(most: number, now: number): Promise<number> {
-  const folder = segmentFolder()
-  const names = await readdir(folder).catch(() => [])
-  const files = (
-    await Promise.all(
-      names.map(async (name) => {
-        const path = join(folder, name)
-        const found = await stat(path).catch(() => null)
-        return found?.isFile() === true ? { path, bytes: found.size, used: found.mtimeMs } : null
-      }),
-    )
-  ).flatMap((file) => file ?? [])
-  let over = files.reduce((sum, file) => sum + file.bytes, 0) - most
+  const { store } = stores()
+  const files = []
+  for await (const file of store.list(`${nameInStore(segmentFolder()) ?? ''}/`)) files.push(file)
+  let over = files.reduce((sum, { bytes }) => sum + bytes, 0) - most
   let gone = 0
-  for (const file of files.sort((a, b) => a.used - b.used)) {
-    if (over <= 0 || now - file.used < IN_USE) break
-    await rm(file.path, { force: true })
-    over -= file.bytes
-    gone += file.bytes
+  for (const { name, bytes, changed } of files.sort((a, b) => a.changed - b.changed)) {
+    if (over <= 0 || now - changed < IN_USE) break
+    await store.remove(name)
+    over -= bytes
+    gone += bytes
   }
   return gone
 }

@@ -1,10 +1,12 @@
 import { EventEmitter } from 'node:events'
+import { mkdir } from 'node:fs/promises'
 import { Logger, makeWorkerUtils, run } from 'graphile-worker'
 import type { WorkerEvents } from 'graphile-worker'
 import { database, databasePool } from '@server/database'
-import { AFTER_FILES, addJob } from '@server/domain'
+import { AFTER_FILES, addJob, requireOwnStore } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
+import { keepCopiesSmall } from '@server/store'
 import { Heartbeat } from './heartbeat'
 import { WORKER, notFor } from './identity'
 import { ownSpeechModel } from './own-speech-model'
@@ -13,7 +15,13 @@ import { QUEUES, servedQueues, sharesOf } from './queues'
 
 // Recordings and keys are nobody's else on this machine.
 process.umask(0o077)
-const { workerGrace } = settings()
+const { data, workerGrace } = settings()
+// On a machine that has none of it yet, where media are kept elsewhere.
+await mkdir(data, { recursive: true })
+await requireOwnStore(database()).catch((error: unknown) => {
+  log.fatal(error instanceof Error ? error.message : String(error))
+  process.exit(1)
+})
 const logger = new Logger(() => (level, message) => {
   if (level === 'error') log.error(message)
   else log.debug(message)
@@ -53,6 +61,9 @@ const runners = await Promise.all(
 )
 heartbeat.start()
 followers.start()
+const endTrimming = keepCopiesSmall((err: unknown) => {
+  log.error({ err }, 'copies of media could not be looked through')
+})
 // The machine may have lost its power.
 await addJob(database(), 'check-recent', {}, 'check-recent', { starts: null, place: AFTER_FILES })
 await ownSpeechModel()
@@ -63,6 +74,7 @@ const stop = (): void => {
   if (stopping) return
   stopping = true
   followers.stop()
+  endTrimming()
   // Jobs under way are given back and begun again by whoever comes next.
   void Promise.race([
     Promise.all(runners.map((runner) => runner.stop())),

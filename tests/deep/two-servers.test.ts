@@ -1,85 +1,37 @@
 import { execFileSync, spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
-import { mkdtemp, readFile, readdir, rm, writeFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { readFile, readdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { SessionView, TalkView } from '@contracts'
 import { Client } from '../harness/client'
 import { freePort, startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
+import { openProxy, stubborn } from '../harness/proxy'
+import type { Proxy } from '../harness/proxy'
 import { openTake, sendTake, toneRecording } from '../harness/recording'
 import { screeningOf, shareTalk } from '../harness/screening'
 import { threeSlides } from '../harness/screening-page'
 
 const PASSWORD = 'heron lantern gravel'
 let product: Product
-let folder: string
-let proxy: ChildProcess
+let proxy: Proxy
 let url: string
 let client: Client
 
-/** The configuration that ships, on this machine: its own ports, certificate and cache. */
-async function configured(port: number): Promise<string> {
-  const shipped = await readFile('deploy/nginx.conf', 'utf8')
-  const here = shipped
-    .replace(/server \{\s+listen 80;[^}]*\}/, '')
-    .replace('listen 443 ssl', `listen 127.0.0.1:${String(port)} ssl`)
-    .replace('127.0.0.1:4310', new URL(product.url).host)
-    .replace('127.0.0.1:4311', new URL(product.secondUrl).host)
-    .replace('/var/cache/nginx/aisle', join(folder, 'cache'))
-    .replaceAll('/etc/aisle-talk/tls', folder)
-  const temporary = ['client_body', 'proxy', 'fastcgi', 'uwsgi', 'scgi'].map((kind) => `${kind}_temp_path ${folder}/${kind};`)
-  return `daemon off; master_process off; pid ${folder}/nginx.pid; error_log stderr crit;
-    events { worker_connections 512; } http { access_log off; ${temporary.join(' ')} ${here} }`
-}
-
-/** Asks until an answer comes, as pages do: what is under way on a server that ends is lost, and asked for again. */
-async function stubborn<Answer>(ask: () => Promise<Answer>): Promise<Answer> {
-  return await until('an answer', () => ask().catch(() => undefined))
-}
-
 beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'aisle-two-'))
-  const port = await freePort()
-  url = `https://127.0.0.1:${String(port)}`
-  // Nobody vouches for the certificate of a test.
-  process.env['NODE_TLS_REJECT_UNAUTHORIZED'] = '0'
-  execFileSync(
-    'openssl',
-    [
-      'req',
-      '-x509',
-      '-newkey',
-      'rsa:2048',
-      '-nodes',
-      '-days',
-      '2',
-      '-subj',
-      '/CN=talks.school.example',
-      '-keyout',
-      join(folder, 'privkey.pem'),
-      '-out',
-      join(folder, 'fullchain.pem'),
-    ],
-    { stdio: 'ignore' },
-  )
+  proxy = await openProxy()
+  url = proxy.url
   product = await startProduct({ AISLE_ACCOUNTS: 'on', AISLE_SIGN_UP: 'open', AISLE_PUBLIC_ADDRESS: url, AISLE_TRUSTED_PROXIES: '1' })
   await product.start('second server')
-  await writeFile(join(folder, 'nginx.conf'), await configured(port))
-  proxy = spawn('nginx', ['-c', join(folder, 'nginx.conf')], { stdio: ['ignore', 'ignore', 'inherit'] })
+  await proxy.before(product)
   client = new Client(url)
-  await stubborn(() => client.get('GET', '/health'))
   await client.get('POST', '/people', { name: 'Maren Holt', email: 'maren@harbour.example', password: PASSWORD })
   await client.get('POST', '/session', { email: 'maren@harbour.example', password: PASSWORD })
 })
 afterAll(async () => {
-  delete process.env['NODE_TLS_REJECT_UNAUTHORIZED']
-  const gone = new Promise((resolve) => proxy.once('exit', resolve))
-  proxy.kill('SIGTERM')
-  await gone
+  await proxy.close()
   await product.stop()
-  await rm(folder, { recursive: true, force: true })
 })
 
 describe('two servers behind a proxy', () => {
@@ -159,22 +111,29 @@ describe('the units that ship', () => {
     expect(
       said.split('\n').filter((line) => /deploy\/systemd/.test(line) && !/not executable|does not exist|No such file/.test(line)),
     ).toEqual([])
-    const server = await readFile('deploy/systemd/aisle-talk-server@.service', 'utf8')
-    const [, start = ''] = /^ExecStart=(.*)$/m.exec(server) ?? []
     const settings = (await readFile('deploy/settings.example', 'utf8'))
       .split('\n')
       .filter((line) => /^[A-Z]/.test(line))
       .map((line) => [line.slice(0, line.indexOf('=')), line.slice(line.indexOf('=') + 1)] as const)
     const port = String(await freePort())
     const own = { DATABASE_URL: product.databaseUrl, AISLE_DATA: product.data, AISLE_PORT: port, NITRO_PORT: port, AISLE_LOG: 'error' }
-    const [program = '', ...args] = start.split(' ')
-    const child = spawn(program, args, { env: { PATH: process.env['PATH'], ...Object.fromEntries(settings), ...own }, stdio: 'ignore' })
+    const started = async (unit: string): Promise<ChildProcess> => {
+      const [, start = ''] = /^ExecStart=(.*)$/m.exec(await readFile(join('deploy/systemd', unit), 'utf8')) ?? []
+      const [program = '', ...args] = start.split(' ')
+      return spawn(program, args, { env: { PATH: process.env['PATH'], ...Object.fromEntries(settings), ...own }, stdio: 'ignore' })
+    }
+    // No other worker is there to be taken for this one.
+    await product.kill('worker')
+    await product.db.deleteFrom('worker').execute()
+    const running = [await started('aisle-talk-server@.service'), await started('aisle-talk-worker.service')]
     try {
-      await stubborn(() => new Client(`http://127.0.0.1:${port}`).get('GET', '/health'))
-      const ready = await fetch(`http://127.0.0.1:${port}/api/ready`)
-      expect(await ready.json()).toMatchObject({ ready: true })
+      const ready = await until('both', async () => {
+        const answer = await fetch(`http://127.0.0.1:${port}/api/ready`).catch(() => null)
+        return answer?.status === 200 && ((await answer.json()) as unknown)
+      })
+      expect(ready).toMatchObject({ ready: true, workers: true })
     } finally {
-      child.kill('SIGTERM')
+      for (const child of running) child.kill('SIGTERM')
     }
   })
 })

@@ -14,6 +14,14 @@ export class Client {
     return cookie === '' ? {} : { cookie }
   }
 
+  /** Takes over cookies that were given elsewhere, as a browser sends them. */
+  take(cookies: string): void {
+    for (const cookie of cookies.split('; ')) {
+      const [name = '', value = ''] = cookie.split(/=(.*)/)
+      this.#cookies.set(name, value)
+    }
+  }
+
   /** Asks and gives status and answer as they are. */
   async ask(
     method: string,

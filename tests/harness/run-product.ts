@@ -10,6 +10,7 @@ import pg from 'pg'
 import { connect, migrate } from '@server/database/connect'
 import type { Database } from '@server/database/connect'
 import { PROGRAMS_FOLDER, programFile } from '../../scripts/start/programs'
+import { startObjects } from './object-store'
 
 /** What runs; a second one only once it is started. */
 export type Process = 'server' | 'second server' | 'worker' | 'second worker'
@@ -19,6 +20,10 @@ export interface Product {
   /** Where the second server is reached. */
   readonly secondUrl: string
   readonly data: string
+  /** The file that keeps something of the store, by its name there: of a folder, or of an object service. */
+  readonly storedAt: (name: string) => string
+  /** Where the worker has what it works on, by its name in the store. */
+  readonly workedOnAt: (name: string) => string
   readonly db: Database
   readonly databaseUrl: string
   readonly start: (which: Process) => Promise<void>
@@ -75,7 +80,8 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
   const [port, secondPort] = [await freePort(), await freePort()]
   const url = `http://127.0.0.1:${String(port)}`
   const secondUrl = `http://127.0.0.1:${String(secondPort)}`
-  const env = {
+  const objects = process.env['AISLE_TEST_STORE'] === 'objects' ? await startObjects() : null
+  const env: Readonly<Record<string, string | undefined>> = {
     ...process.env,
     NODE_ENV: 'production',
     AISLE_DATA: data,
@@ -90,8 +96,12 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
     AISLE_LISTEN_AFTER_SECONDS: '0',
     AISLE_PROGRAMS: resolve(PROGRAMS_FOLDER),
     AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error',
+    ...objects?.settings,
     ...settings,
   }
+  const onObjects = env['AISLE_STORE']?.startsWith('s3:') === true
+  /** Machines that share an object store have no folder in common: the first server's is the one that tests know. */
+  const folderOf = (which: Process): string => (onObjects && which !== 'server' ? join(data, 'machines', which.replace(' ', '-')) : data)
   const running = new Map<string, ChildProcess>()
 
   const start = async (which: Process): Promise<void> => {
@@ -100,7 +110,7 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
     const own =
       which === 'second server' ? { AISLE_PORT: String(secondPort), NITRO_PORT: String(secondPort), PORT: String(secondPort) } : {}
     const child = spawn(process.execPath, args, {
-      env: { ...env, ...own },
+      env: { ...env, AISLE_DATA: folderOf(which), ...own },
       stdio: ['ignore', process.env['AISLE_TEST_LOG'] === undefined ? 'ignore' : 'inherit', 'inherit'],
     })
     running.set(which, child)
@@ -137,6 +147,8 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
     url,
     secondUrl,
     data,
+    workedOnAt: (name) => join(folderOf('worker'), onObjects ? 'store-cache' : 'store', name),
+    storedAt: (name) => objects?.fileOf(name) ?? join(data, 'store', name),
     db,
     databaseUrl,
     start,
@@ -151,6 +163,7 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
       await kill('worker', 'SIGTERM')
       await kill('second worker', 'SIGTERM')
       await db.destroy()
+      await objects?.close()
       if (settings['AISLE_DATA'] === undefined) await rm(data, { recursive: true, force: true })
     },
   }

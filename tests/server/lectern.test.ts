@@ -263,7 +263,7 @@ describe('sound in time', () => {
       async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed',
     )
     expect((await client.get<TakeReport>('GET', `/takes/${take}/report`)).timing).toBe('measured')
-    const voice = await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)
+    const voice = await readFile(product.storedAt(`stretches/${stretch}/voice.pcm`))
     // The stretch's third second holds what the file has from 2.2 s on.
     const at = (bytes: Buffer, sample: number): number => bytes.readInt16LE(sample * 2)
     let [dot, own, other] = [0, 0, 0]
@@ -282,7 +282,7 @@ describe('sound in time', () => {
       'the take once more',
       async () => (await client.get<TalkView>('GET', `/talks/${talk}`)).takes.find((one) => one.id === take)?.state === 'closed',
     )
-    expect((await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)).equals(voice)).toBe(true)
+    expect((await readFile(product.storedAt(`stretches/${stretch}/voice.pcm`))).equals(voice)).toBe(true)
   })
 
   it('is told to be approximate without a print', async () => {

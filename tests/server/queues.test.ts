@@ -1,6 +1,13 @@
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+import { mkdtemp, readFile, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { text } from 'node:stream/consumers'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { DeliveryView, Readiness, ServerState, TalkView } from '@contracts'
+import { programFile } from '../../scripts/start/programs'
 import { Client, sentenceOf } from '../harness/client'
 import { startProduct, until } from '../harness/product'
 import type { Product } from '../harness/product'
@@ -141,6 +148,18 @@ describe('how the server does', () => {
     expect(state.queues.map(({ name }) => name)).toEqual(['takes', 'decks', 'letters', 'films', 'listening', 'ahead'])
     expect(state.films.at(-1)?.made).toBe(6)
     expect(state.held.find(({ what }) => what === 'films')?.bytes).toBeGreaterThan(10_000)
+  })
+
+  it('is not served by a worker whose store is another one: that ends, and says why', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'aisle-other-store-'))
+    const env = { ...process.env, AISLE_DATA: folder, DATABASE_URL: product.databaseUrl, AISLE_LOG: 'error' }
+    const other = spawn(process.execPath, [programFile('worker')], { env, stdio: ['ignore', 'pipe', 'ignore'] })
+    const [said, [code]] = await Promise.all([text(other.stdout), once(other, 'exit')])
+    expect([code, said]).toEqual([1, expect.stringContaining('is not the one in which the media of this database are')])
+    expect(await readFile(product.storedAt('identity'), 'utf8')).toBe(
+      (await product.db.selectFrom('store_identity').selectAll().execute())[0]?.id,
+    )
+    await rm(folder, { recursive: true })
   })
 
   it('is another question than whether it answers: without a worker it is not ready', async () => {

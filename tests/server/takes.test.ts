@@ -92,8 +92,8 @@ describe('receiving a recording', () => {
       [slides[1]?.id, 1000, 2900],
     ])
     expect(film.stretches[0]?.cues.length).toBe(2)
-    expect((await readFile(`${product.data}/store/stretches/${stretch}/raw.webm`)).equals(media)).toBe(true)
-    expect((await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)).length).toBe(2900 * 48 * 2)
+    expect((await readFile(product.storedAt(`stretches/${stretch}/raw.webm`))).equals(media)).toBe(true)
+    expect((await readFile(product.storedAt(`stretches/${stretch}/voice.pcm`))).length).toBe(2900 * 48 * 2)
   })
 
   it('keeps every event but the one that cannot be taken in, names that, and finishes the take without it', async () => {
@@ -182,7 +182,7 @@ describe('receiving a recording', () => {
     await client.get('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 0, length: 2900 })
     await client.get('POST', `/takes/${take}/finish`)
     await until('the whole take', async () => (await lengthNow()) === 2900)
-    expect((await readFile(`${product.data}/store/stretches/${stretch}/raw.webm`)).equals(media)).toBe(true)
+    expect((await readFile(product.storedAt(`stretches/${stretch}/raw.webm`))).equals(media)).toBe(true)
     expect((await client.get<FilmView>('GET', `/talks/${talk}/film`)).programme.pieces).toHaveLength(1)
     // All of it is there now: another part under a new number is refused.
     expect((await send(stretch, 3, parts[0]!)).status).toBe(409)
@@ -258,7 +258,7 @@ describe('receiving a recording', () => {
     const { take, stretch, chunks } = await openStretch(recording)
     const [a, b, c] = chunks
     if (a === undefined || b === undefined || c === undefined) throw new Error('three chunks')
-    const folder = `${product.data}/store/stretches/${stretch}`
+    const folder = product.workedOnAt(`stretches/${stretch}`)
     const readSoFar = async (): Promise<number> => {
       const name = (await readdir(folder)).find((one) => /^raw\.webm\.\d+\.part$/.test(one))
       return name === undefined ? 0 : (await stat(`${folder}/${name}`)).size
@@ -302,7 +302,7 @@ describe('receiving a recording', () => {
     expect(made?.length).toBe(5500)
     expect(made?.cues.map(({ kind }) => kind)).toEqual(['inset'])
     expect(Math.abs((made?.cues[0]?.at ?? 0) - 2967)).toBeLessThan(40)
-    const bytes = await readFile(`${product.data}/store/stretches/${stretch}/voice.pcm`)
+    const bytes = await readFile(product.storedAt(`stretches/${stretch}/voice.pcm`))
     const voice = new Int16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2)
     expect(voice.length).toBe(5500 * 48)
     const level = (from: number, to: number): number =>
@@ -363,7 +363,7 @@ describe('receiving a recording', () => {
     await client.get('POST', `/stretches/${stretch}/close`, { chunks: 3, cues: 0, length: 4000 })
     await client.get('POST', `/takes/${take}/finish`)
     await finished(take)
-    const times = await pictureTimes(`${product.data}/store/stretches/${stretch}/recording.webm`)
+    const times = await pictureTimes(product.storedAt(`stretches/${stretch}/recording.webm`))
     expect(Math.abs((times[30] ?? 0) - 1230)).toBeLessThanOrEqual(2)
   })
 

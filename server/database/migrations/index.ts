@@ -38,7 +38,11 @@ import { backdropFilms } from './0036-backdrop-films'
 import { drawings } from './0037-drawings'
 import { people } from './0038-people'
 import { talkCards } from './0039-talk-cards'
-import { differences } from './0040-differences'
+import { cardsFollow } from './0040-cards-follow'
+import { oftenAsked } from './0041-often-asked'
+import { differences } from './0042-differences'
+import { lookedThrough } from './0043-looked-through'
+import { storeIdentity } from './0044-store-identity'
 
 /** Forward only, in order of their names. */
 export const migrations: Readonly<Record<string, Migration>> = {
@@ -81,5 +85,9 @@ export const migrations: Readonly<Record<string, Migration>> = {
   '0037-drawings': drawings,
   '0038-people': people,
   '0039-talk-cards': talkCards,
-  '0040-differences': differences,
+  '0040-cards-follow': cardsFollow,
+  '0041-often-asked': oftenAsked,
+  '0042-differences': differences,
+  '0043-looked-through': lookedThrough,
+  '0044-store-identity': storeIdentity,
 }

@@ -5,7 +5,7 @@ import type { ExportKind } from '@contracts'
 import { database } from '@server/database'
 import { exportDone, exportFailed, exportToMake } from '@server/domain'
 import { log } from '@server/log'
-import { exportFolder, exportPath, putUnder, removeTree, safeFolder, storeIsFull, uploadFolder } from '@server/store'
+import { exportFolder, exportPath, removeTree, safeFolder, stage, storeIsFull, uploadFolder } from '@server/store'
 import type { Claim } from '../claims'
 import { ExportWatch } from './export-work'
 import type { ExportMaker } from './export-work'
@@ -37,9 +37,10 @@ export async function makeExportTask(id: string, claim: Claim): Promise<void> {
   try {
     const facts = await MAKERS[of.kind]({ db, of, out, folder, label, watch })
     const { size } = await stat(out)
+    const staged = await stage(out)
     const kept = await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      return await exportDone(q, of, { bytes: size, ...facts }, () => putUnder(out, exportPath(id)))
+      return await exportDone(q, of, { bytes: size, ...facts }, () => staged.putUnder(exportPath(id)))
     })
     if (!kept) log.info({ export: id }, 'nobody wants it any more')
   } catch (error) {

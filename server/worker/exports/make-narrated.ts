@@ -17,7 +17,7 @@ import type { Drawn } from '@render/video'
 import { bundleSource } from '@server/domain'
 import type { BundleSource, Screening } from '@server/domain'
 import { apartBounds } from '@server/settings'
-import { assetPath } from '@server/store'
+import { assetHere } from '@server/store'
 import { makeSound } from '../tasks/make-sound'
 import type { ExportFacts, ExportWork } from './export-work'
 import { silentFilm } from './silent-film'
@@ -36,7 +36,7 @@ const POSTER = { width: 64, height: 64 }
 
 /** Draws slides as they were shown, without the face. */
 class SlideDrawer {
-  readonly #pictures = new PictureSource(assetPath, apartBounds())
+  readonly #pictures = new PictureSource(assetHere, apartBounds())
   readonly #index: FilmIndex
   readonly #size: Size
 

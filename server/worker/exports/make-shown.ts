@@ -13,7 +13,7 @@ import type { Drawn } from '@render/video'
 import { bundleSource, wordsOfFilm } from '@server/domain'
 import type { BundleSource, Screening } from '@server/domain'
 import { apartBounds } from '@server/settings'
-import { assetPath } from '@server/store'
+import { assetHere } from '@server/store'
 import type { ExportFacts, ExportWork } from './export-work'
 
 /** Width at which slides are drawn, in pixels, and quality of the JPEG. */
@@ -37,7 +37,7 @@ async function* partsOf(
   const { film, visits, slides } = screening
   const index = withoutOverlays(indexFilm(film))
   const size = { width: WIDTH, height: Math.round((WIDTH * film.shape.height) / film.shape.width) }
-  const pictures = new PictureSource(assetPath, apartBounds())
+  const pictures = new PictureSource(assetHere, apartBounds())
   const canvas = createCanvas(size.width, size.height)
   const ctx: PaintContext<Drawn> = canvas.getContext('2d')
   try {

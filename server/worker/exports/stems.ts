@@ -8,7 +8,7 @@ import type { Film, Slide, SlideId, Stretch } from '@core/model'
 import { indexFilm, stretchesOf } from '@core/scene'
 import { wavOf } from '@render/sound'
 import { slidePicture, stepSeen } from '@server/domain'
-import { voicePath } from '@server/store'
+import { allHere, voicePath } from '@server/store'
 import type { ExportWork } from './export-work'
 import { silentFilm } from './silent-film'
 import type { ZipEntry } from './zip-folder'
@@ -70,6 +70,7 @@ async function stemsOfTake(making: Making, take: ArchivedTake, number: number, n
   if (spoken) {
     const out = join(making.work.folder, `${name}-voice.wav`)
     const parts = stretches.map((stretch) => ({ path: stretch.voice ? voicePath(stretch.id) : null, length: stretch.length }))
+    await allHere(parts.flatMap(({ path }) => path ?? []))
     await wavOf(parts, out)
     making.entries.push({ name: `edit/${name}-voice.wav`, path: out })
   }

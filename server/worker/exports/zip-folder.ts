@@ -2,8 +2,9 @@ import { createWriteStream } from 'node:fs'
 import { pipeline } from 'node:stream/promises'
 import type { Readable } from 'node:stream'
 import { ZipFile } from 'yazl'
+import { here } from '@server/store'
 
-/** A file that goes into an archive: one of the disk, or some bytes. */
+/** A file that goes into an archive: one of the disk or of the store, or some bytes. */
 export type ZipEntry = { readonly name: string } & ({ readonly path: string } | { readonly bytes: Buffer | string })
 
 /** Moving pictures, sound and pictures are packed already. */
@@ -15,7 +16,7 @@ export async function zipInto(out: string, folder: string, entries: readonly Zip
   for (const entry of entries) {
     const compress = !PACKED.test(entry.name)
     const name = `${folder}/${entry.name}`
-    if ('path' in entry) zip.addFile(entry.path, name, { compress })
+    if ('path' in entry) zip.addFile(await here(entry.path), name, { compress })
     else zip.addBuffer(typeof entry.bytes === 'string' ? Buffer.from(entry.bytes) : entry.bytes, name, { compress })
   }
   zip.end()

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import type { Queries } from '@server/database'
 import { comingRecording } from '@server/domain'
-import { chunkPath } from '@server/store'
+import { chunkPath, here } from '@server/store'
 import type { Wakeable } from './wakeable'
 
 /** How often it is looked for more, in ms: a recorder hands over a chunk a second. */
@@ -28,7 +28,7 @@ export async function* comingChunks(q: Queries, stretch: string, wait: Wakeable)
     const coming = await comingRecording(q, stretch, next)
     if (coming === null || (coming.state !== 'open' && coming.state !== 'closing')) throw new NothingComes(stretch)
     if (coming.upTo > next) since = performance.now()
-    for (; next < coming.upTo; next += 1) yield await readFile(chunkPath(stretch, next))
+    for (; next < coming.upTo; next += 1) yield await readFile(await here(chunkPath(stretch, next)))
     if (coming.state === 'closing') {
       if (next === coming.chunks) return
       if (next > (coming.chunks ?? 0)) throw new NothingComes(stretch)

@@ -4,7 +4,7 @@ import type { FileHandle } from 'node:fs/promises'
 import { checkRecording } from '@render/probe'
 import { BYTES_A_SAMPLE, decodeRecording } from '@render/sound'
 import type { Database } from '@server/database'
-import { decodedPath, putUnder, rawPath } from '@server/store'
+import { decodedPath, rawPath, stage } from '@server/store'
 import type { Claim } from '../claims'
 import { comingChunks } from './coming-chunks'
 import { partOf } from './part-of'
@@ -39,10 +39,11 @@ export async function followRecording(db: Database, { id: stretch, camera }: Fol
     })
     const { samples, loudness, pictures } = await decodeRecording({ bytes: passed }, decoded, { time: LONGEST, pictured: camera })
     await checkRecording(raw)
+    const [rawStaged, decodedStaged] = [await stage(raw), await stage(decoded)]
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      await putUnder(raw, rawPath(stretch))
-      await putUnder(decoded, decodedPath(stretch))
+      await rawStaged.putUnder(rawPath(stretch))
+      await decodedStaged.putUnder(decodedPath(stretch))
       const found = { bytes, digest: digest.digest('hex'), decoded: samples * BYTES_A_SAMPLE, loudness, pictures }
       await keepReading(stretch, found)
     })

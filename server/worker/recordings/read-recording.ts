@@ -2,7 +2,7 @@ import { checkRecording } from '@render/probe'
 import { BYTES_A_SAMPLE, concatenate, decodeRecording } from '@render/sound'
 import type { Database } from '@server/database'
 import { bytesOfChunks } from '@server/domain'
-import { chunkPath, decodedPath, digestOfFile, keptSafe, putUnder, rawPath, sizeOf } from '@server/store'
+import { allHere, chunkPath, decodedPath, digestOfFile, here, keptSafe, rawPath, sizeOf, stage } from '@server/store'
 import { alone } from '../claims'
 import type { Claim } from '../claims'
 import { READING, followers } from './followers'
@@ -14,17 +14,17 @@ import type { Reading } from './reading'
 export async function putTogether(db: Database, claim: Claim, stretch: string, count: number, bytes: number): Promise<void> {
   const raw = rawPath(stretch)
   if ((await sizeOf(raw)) === bytes) {
-    await keptSafe(raw)
+    await keptSafe(await here(raw))
     return
   }
   const part = partOf(raw, claim)
-  await concatenate(
-    Array.from({ length: count }, (_, n) => chunkPath(stretch, n)),
-    part,
-  )
+  const chunks = Array.from({ length: count }, (_, n) => chunkPath(stretch, n))
+  await allHere(chunks)
+  await concatenate(chunks, part)
+  const staged = await stage(part)
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
-    await putUnder(part, raw)
+    await staged.putUnder(raw)
   })
 }
 
@@ -33,16 +33,17 @@ export async function putTogether(db: Database, claim: Claim, stretch: string, c
  * @throws Refusal when the recording cannot be played, ProcessFailed when its sound cannot be decoded
  */
 export async function readWhole(db: Database, stretch: string, claim: Claim): Promise<Reading> {
-  const [raw, part] = [rawPath(stretch), partOf(decodedPath(stretch), claim)]
+  const [raw, part] = [await here(rawPath(stretch)), partOf(decodedPath(stretch), claim)]
   const pictured = await checkRecording(raw)
   const digested = digestOfFile(raw)
   // It is waited for further down; until then its failure is nobody's.
   digested.catch(() => undefined)
   const { samples, loudness, pictures } = await decodeRecording({ path: raw }, part, { pictured })
   const reading = { bytes: (await sizeOf(raw)) ?? 0, digest: await digested, decoded: samples * BYTES_A_SAMPLE, loudness, pictures }
+  const staged = await stage(part)
   await db.transaction().execute(async (q) => {
     await claim.stillHeld(q)
-    await putUnder(part, decodedPath(stretch))
+    await staged.putUnder(decodedPath(stretch))
     await keepReading(stretch, reading)
   })
   return reading

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import Joi from 'joi'
 import type { PicturesSeen } from '@render/probe'
-import { decodedPath, rawPath, readingPath, sizeOf, writeWhole } from '@server/store'
+import { decodedPath, here, rawPath, readingPath, sizeOf, writeWhole } from '@server/store'
 
 /** What was found while a recording was put together and its sound decoded: it can be played. */
 export interface Reading {
@@ -50,7 +50,7 @@ function readingIn(text: string): Reading | null {
  * @returns null when it was not read yet, or when more of it has come since, or what was written is not all there
  */
 export async function keptReading(stretch: string, bytes: number): Promise<Reading | null> {
-  const text = await readFile(readingPath(stretch), 'utf8').catch(() => null)
+  const text = await readFile(await here(readingPath(stretch)), 'utf8').catch(() => null)
   const reading = text === null ? null : readingIn(text)
   if (reading?.bytes !== bytes) return null
   const there = (await sizeOf(rawPath(stretch))) === bytes && (await sizeOf(decodedPath(stretch))) === reading.decoded

@@ -4,7 +4,7 @@ import { bringSound } from '@render/sound'
 import { database } from '@server/database'
 import { closingVoice, failTake, placeVoice } from '@server/domain'
 import { settings } from '@server/settings'
-import { broughtPath, rawPath, sizeOf } from '@server/store'
+import { broughtPath, here, keep, rawPath, sizeOf } from '@server/store'
 import type { Claim } from '../claims'
 
 /** Reads a sound file that was brought in as a slide's voice. Can be repeated at any point. */
@@ -14,8 +14,11 @@ export async function bringVoiceTask(take: string, claim: Claim): Promise<void> 
   if (stretch === null) return
   const raw = rawPath(stretch)
   try {
-    const length =
-      (await sizeOf(raw)) === null ? await bringSound(broughtPath(stretch), raw, settings().importTime) : await lengthOfRecording(raw)
+    if ((await sizeOf(raw)) === null) {
+      await bringSound(await here(broughtPath(stretch)), raw, settings().importTime)
+      await keep(raw)
+    }
+    const length = await lengthOfRecording(await here(raw))
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
       await placeVoice(q, take, stretch, length)

@@ -3,7 +3,7 @@ import { database } from '@server/database'
 import type { StretchTable } from '@server/database'
 import { assetsKept, filesWithDigests, isReadyAs, makeFileAgain, stretchesWithDigests } from '@server/domain'
 import { log } from '@server/log'
-import { assetPath, deliveryPath, digestOfFile, rawPath, recordingPath, voicePath } from '@server/store'
+import { assetPath, deliveryPath, digestKept, rawPath, recordingPath, voicePath } from '@server/store'
 import { ClaimLost, alone } from '../claims'
 import { makeReadyAgain, settleStretch } from './ready-stretch'
 
@@ -27,7 +27,7 @@ export interface Checked {
 
 /** Whether a file is there and holds what it did. */
 const isSound = async (path: string, digest: string | null): Promise<boolean> =>
-  digest === null || (await digestOfFile(path).catch(() => null)) === digest
+  digest === null || (await digestKept(path).catch(() => null)) === digest
 
 /**
  * Reads files that must not be lost, and makes those again that can be: a recording and its voice from the recording as it came, a

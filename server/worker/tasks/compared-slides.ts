@@ -3,7 +3,7 @@ import type { MatchSlide } from '@core/match'
 import type { Size, Slide, SlideId } from '@core/model'
 import { slideSignature } from '@render/deck'
 import { slidePicture } from '@server/domain'
-import { assetPath } from '@server/store'
+import { assetHere } from '@server/store'
 
 /** Width of a slide that is drawn to be compared, in pixels. */
 const WIDTH = 320
@@ -19,7 +19,7 @@ export async function comparedSlides(slides: readonly Slide[], shape: Size): Pro
     const { picture } = last
     // Its small picture was made here when it came in.
     const image = await loadImage(
-      picture.kind === 'composed' ? await slidePicture({ picture, objects: [] }, shape, WIDTH) : assetPath(picture.thumb),
+      picture.kind === 'composed' ? await slidePicture({ picture, objects: [] }, shape, WIDTH) : await assetHere(picture.thumb),
     )
     found.set(id, { words: wordsIn(last.text), title, picture: slideSignature(image) })
   }

@@ -15,13 +15,13 @@ import type { DeliveryTurn } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
 import {
-  assetPath,
+  assetHere,
   deliveryFolder,
   deliveryPath,
   digestOfFile,
   previewPath,
-  putUnder,
   safeFolder,
+  stage,
   storeIsFull,
   trimSegmentCache,
 } from '@server/store'
@@ -171,7 +171,7 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
       title: row.name,
       artist: recipe.fields['speaker'] ?? recipe.fields['surname'] ?? '',
       chapters: plan.chapters,
-      cover: coverOf(index),
+      cover: await coverOf(index),
     },
     captions: await captionsFor(db, { talk, index, recipe, length: plan.length, out }),
   }
@@ -200,7 +200,8 @@ export async function deliverTask(id: string, claim: Claim): Promise<void> {
       return
     }
     const digest = await digestOfFile(making.out)
-    await progress.done({ ...checked.facts, madeIn: Date.now() - began, encoded }, digest, () => putUnder(making.out, deliveryPath(id)))
+    const staged = await stage(making.out)
+    await progress.done({ ...checked.facts, madeIn: Date.now() - began, encoded }, digest, () => staged.putUnder(deliveryPath(id)))
     await trimSegmentCache(settings().segmentCache, Date.now())
   } catch (error) {
     if (progress.cancelled) log.info({ delivery: id }, 'delivery cancelled')
@@ -233,11 +234,11 @@ async function makeFile(making: Making, sound: Promise<MadeSound>, progress: Pro
 }
 
 /** The first picture that is seen, if it is one that is kept as JPEG. */
-function coverOf({ film }: FilmIndex): string | null {
+async function coverOf({ film }: FilmIndex): Promise<string | null> {
   const [first] = film.programme.pieces
   const slide = first === undefined ? undefined : film.slides.get(first.slide)
   const picture = slide?.steps[0]?.picture
-  return picture === undefined || !('screen' in picture) ? null : assetPath(picture.screen)
+  return picture === undefined || !('screen' in picture) ? null : await assetHere(picture.screen)
 }
 
 /** Says so when a delivery was tried as often as it may be. */

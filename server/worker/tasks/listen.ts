@@ -8,7 +8,7 @@ import { keepSaid, listenLater, listenOrder, stretchesToHear } from '@server/dom
 import type { Listened } from '@server/domain'
 import { log } from '@server/log'
 import { apartBounds } from '@server/settings'
-import { voicePath } from '@server/store'
+import { here, voicePath } from '@server/store'
 import type { Claim } from '../claims'
 import { ownSpeechModel } from '../own-speech-model'
 import { whileIdle } from './while-idle'
@@ -37,13 +37,14 @@ async function listened(talk: string, stretch: StretchId, signal: AbortSignal): 
   if (wish === null) return null
   const { language, ...order } = wish
   const options: ListenOptions = { time: TIME_BESIDE + (order.length / 1000) * TIME_A_SECOND, niceness: NICENESS, signal }
+  const voice = await here(voicePath(stretch))
   const own = await ownSpeechModel()
   if (own !== null && speaks(own, language)) {
-    const said = await listenByFolder({ voice: voicePath(stretch), ...order }, language, own, options, apartBounds())
+    const said = await listenByFolder({ voice, ...order }, language, own, options, apartBounds())
     return asListened('folder', said)
   }
   if (await modelFor(language)) {
-    const said = await listenByModel({ voice: voicePath(stretch), ...order }, options)
+    const said = await listenByModel({ voice, ...order }, options)
     return asListened('model', said)
   }
   const said = timedByPauses(order.peaks, order.texts, order.shown)

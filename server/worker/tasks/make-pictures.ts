@@ -3,7 +3,7 @@ import type { FilmIndex, Scene } from '@core/scene'
 import { FilmPainter, PictureSource } from '@render/video'
 import type { Coding, JoinPart } from '@render/video'
 import { apartBounds } from '@server/settings'
-import { assetPath, foundInCache, safeFolder, segmentFolder } from '@server/store'
+import { assetHere, foundInCache, safeFolder, segmentFolder } from '@server/store'
 import { PartMaker } from './make-parts'
 import type { Wanted } from './make-parts'
 import { pictureJobs } from './picture-jobs'
@@ -106,7 +106,7 @@ export async function makePictures(
   watch: PictureWatch,
   options: EncodeOptions,
 ): Promise<readonly MadePart[]> {
-  const pictures = new PictureSource(assetPath, apartBounds())
+  const pictures = new PictureSource(assetHere, apartBounds())
   await safeFolder(segmentFolder())
   const film = new PartsOfFilm(new PartMaker(index, plan, coding, watch, options), watch, (scene) => pictures.shelfFor(scene, plan.size))
   /** What is to be made, how many of it were begun, and what another worker was making then. */

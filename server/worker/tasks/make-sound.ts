@@ -6,7 +6,7 @@ import type { RenderPlan } from '@core/plan'
 import { SOUND_CODECS, contentOfVoice, makeVoice, measureFile } from '@render/sound'
 import type { Loudness, VoiceWanted } from '@render/sound'
 import { readyVoices, voiceFile } from '@server/media'
-import { assetPath, foundInCache, putUnder, safeFolder, segmentFolder, writeWhole } from '@server/store'
+import { assetHere, foundInCache, putUnder, safeFolder, segmentFolder, writeWhole } from '@server/store'
 
 /** How much of the work it is to treat voices, where that is wished for. */
 const TREATING = 0.6
@@ -76,7 +76,7 @@ export async function makeSound(
     const loudness = await makeVoice({
       wanted,
       voiceOf: voiceFile,
-      clipOf: assetPath,
+      clipOf: assetHere,
       out: part,
       signal,
       onShare: (share) => {

@@ -29,7 +29,7 @@ import {
 } from '@server/domain'
 import { log } from '@server/log'
 import { apartBounds, settings } from '@server/settings'
-import { keepFile, putUnder, recordingFiles, removeTree, safeFolder, stretchFolder, uploadFolder } from '@server/store'
+import { here, keepFile, putUnder, recordingFiles, removeTree, safeFolder, stretchFolder, uploadFolder } from '@server/store'
 import type { Claim } from '../claims'
 import { makeReadyAgain } from './ready-stretch'
 
@@ -126,7 +126,7 @@ async function restore(db: Database, id: string, talk: string, folder: string, c
   const files = new Map<string, { readonly bytes: number; readonly digest: string }>()
   let all = 0
   await unpackArchiveApart(
-    { path: broughtArchive(id), out: folder, most: settings().talkQuota },
+    { path: await here(broughtArchive(id)), out: folder, most: settings().talkQuota },
     { ...apartBounds(), time: PATIENCE },
     async (message) => {
       if (message.kind === 'plan') all = message.files

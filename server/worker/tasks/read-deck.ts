@@ -32,7 +32,7 @@ import {
 import { log } from '@server/log'
 import { apartBounds, officeConverter, settings } from '@server/settings'
 import type { RecordedSlide } from '@server/domain'
-import { assetPath, removeTree, uploadFolder } from '@server/store'
+import { allHere, assetPath, removeTree, stage, uploadFolder } from '@server/store'
 import type { Claim } from '../claims'
 import { comparedSlides } from './compared-slides'
 import { ClipMaker, FoundMedia } from './deck-clips'
@@ -182,10 +182,10 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
 
   const fresh = (fields: Pick<Slide, 'title' | 'steps'> & Partial<Slide>): Slide => newSlide(asId(randomUUID()), fields)
 
-  const toRecorded = (recording: ReadRecording): readonly RecordedSlide[] => {
+  const toRecorded = async (recording: ReadRecording): Promise<readonly RecordedSlide[]> => {
     const slide = told[recording.slide]?.slide
     if (slide === undefined) return []
-    return [{ slide, recording, path: recording.media === null ? null : made(recording.media) }]
+    return [{ slide, recording, voice: recording.media === null ? null : await stage(made(recording.media)) }]
   }
 
   const hear = async (message: DeckMessage): Promise<void> => {
@@ -239,7 +239,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
           reports.length,
         )
         reports.push(message.report)
-        recorded.push(...message.recorded.flatMap(toRecorded))
+        for (const one of message.recorded) recorded.push(...(await toRecorded(one)))
         return
       default:
     }
@@ -264,6 +264,7 @@ export async function readDeckTask(id: string, claim: Claim): Promise<void> {
   try {
     await startReading(db, id)
     await mkdir(out, { recursive: true })
+    await allHere(row.files.map(({ digest }) => assetPath(digest)))
     await readDeckApart(
       {
         files: row.files.map((file) => ({ path: assetPath(file.digest), name: file.name })),

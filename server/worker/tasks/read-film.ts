@@ -1,4 +1,4 @@
-import { mkdir, rm } from 'node:fs/promises'
+import { mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import { dequal } from 'dequal'
 import { clockText } from '@core/formats'
@@ -29,7 +29,7 @@ import {
 import type { FilmSlideShown, FilmStill } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { removeTree, uploadFolder } from '@server/store'
+import { here, removeTree, stage, uploadFolder } from '@server/store'
 import type { Claim } from '../claims'
 
 /** Width at which slides are drawn to be compared, in pixels. */
@@ -152,7 +152,7 @@ export async function readFilmTask(id: string, claim: Claim): Promise<void> {
   await startReading(db, id)
   await mkdir(out, { recursive: true })
   try {
-    const film = broughtFilm(id)
+    const film = await here(broughtFilm(id))
     const made = await bringClip(film, { out, name: 'film', time: settings().clipTime })
     if (made.picture === null) throw new Refusal('unreadable', 'There is nothing to be seen in this file. Bring a film of the talk.')
     const images = await analysisImages(join(out, made.file), reading.signal)
@@ -161,19 +161,20 @@ export async function readFilmTask(id: string, claim: Claim): Promise<void> {
     const found = findSlides(images, deck)
     const stills = await keepStills(reading, join(out, made.file), found)
     const voice = await voiceOf(reading, film, made)
+    const staged = voice === null ? null : await stage(voice)
     const kept = await keepClip(db, talk, out, row.name, made)
     log.info({ talk, images: images.length, slides: deck.length, shown: found.shown.length, stills: stills.length }, 'a film was read')
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
-      await takeOfFilm(q, { id, talk }, { kept, shown: found.shown, stills, voice })
+      await takeOfFilm(q, { id, talk }, { kept, shown: found.shown, stills, voice: staged })
       await importDone(q, { id, talk }, [], [])
     })
-    await rm(film, { force: true })
+    await removeTree(film)
   } catch (error) {
     // A fault of ours is tried again.
     if (!(error instanceof Refusal)) throw error
     await importFailed(db, id, `${error.message} The talk is as it was.`)
-    await rm(broughtFilm(id), { force: true })
+    await removeTree(broughtFilm(id))
   } finally {
     await removeTree(out)
   }

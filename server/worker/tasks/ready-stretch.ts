@@ -1,4 +1,3 @@
-import { rm } from 'node:fs/promises'
 import type { Selectable } from 'kysely'
 import { BYTES_A_SAMPLE, SAMPLE_RATE, alignSound, indexRecording, makeStretchVoice } from '@render/sound'
 import type { SoundTail } from '@render/sound'
@@ -7,18 +6,20 @@ import type { Database, StretchTable } from '@server/database'
 import { noteDigests, stretchReady, takeFaceOff } from '@server/domain'
 import { log } from '@server/log'
 import {
+  allHere,
   chunkFolder,
   decodedPath,
-  digestOfFile,
+  digestKept,
   facePath,
+  here,
   printPath,
-  putUnder,
   rawPath,
   readingPath,
   recordingPath,
   removeParts,
   removeTree,
   sizeOf,
+  stage,
   stretchFolder,
   tailPath,
   voicePath,
@@ -51,7 +52,7 @@ async function tailOf(
   { at, sampleRate }: { readonly at: number; readonly sampleRate: number },
   own: number,
 ): Promise<{ readonly tail: SoundTail; readonly end: number } | null> {
-  const path = tailPath(stretch)
+  const path = await here(tailPath(stretch))
   const end = Math.round(at + msOf((await sizeOf(path)) ?? 0, sampleRate))
   const join = Math.max(0, at, own - OVERLAP)
   return end - Math.max(own, join) < LEAST ? null : { tail: { path, sampleRate, at, join }, end }
@@ -69,17 +70,17 @@ interface Found {
 }
 
 async function findIn(stretch: Stretch): Promise<Found> {
-  const raw = rawPath(stretch.id)
-  const aligned = await alignSound(
-    decodedPath(stretch.id),
-    Object.entries(stretch.prints ?? {})
-      .sort()
-      .map(([n, { at, rate }]) => ({ at, sampleRate: rate, path: printPath(stretch.id, Number(n)) })),
-  )
+  const raw = await here(rawPath(stretch.id))
+  const prints = Object.entries(stretch.prints ?? {})
+    .sort()
+    .map(([n, { at, rate }]) => ({ at, sampleRate: rate, path: printPath(stretch.id, Number(n)) }))
+  await allHere(prints.map(({ path }) => path))
+  const aligned = await alignSound(await here(decodedPath(stretch.id)), prints)
   // What the page sent is how late the microphone itself is known to be; where its samples lie is measured.
   const sound = (aligned?.offset ?? 0) + stretch.offset_sound
   // Which picture stands first in a recording is the page's guess; where they all lie is measured, if they say.
-  const measured = stretch.camera && (await sizeOf(facePath(stretch.id))) !== null ? await alignPictures(raw, facePath(stretch.id)) : null
+  const face = await here(facePath(stretch.id))
+  const measured = stretch.camera && (await sizeOf(face)) !== null ? await alignPictures(raw, face) : null
   return {
     sound,
     picture: measured ?? stretch.offset_picture,
@@ -111,6 +112,7 @@ async function makeOf(stretch: Stretch, reading: Reading, { picture, sound, drif
   const length = Math.min(stretch.length_ms ?? Infinity, Math.max(own, last?.end ?? 0) + (stretch.length_ms === null ? 0 : MOST_SILENT))
   if (length === 0) return NOTHING_MADE
   const [recording, voice] = [partOf(recordingPath(stretch.id), claim), partOf(voicePath(stretch.id), claim)]
+  await allHere([rawPath(stretch.id), decodedPath(stretch.id)])
   const work = [
     indexRecording(rawPath(stretch.id), recording, { picture, sound }),
     makeStretchVoice({
@@ -125,14 +127,15 @@ async function makeOf(stretch: Stretch, reading: Reading, { picture, sound, drif
   // Neither waits for the other. What one leaves of itself is awaited before the other's failure is told.
   await Promise.allSettled(work)
   const [, peaks] = await Promise.all(work)
+  const [recordingStaged, voiceStaged] = [await stage(recording), await stage(voice)]
   return {
     length,
     peaks,
     tailed: last !== null,
     camera: cameraSeen(stretch.camera ? reading.pictures : null, picture, length),
     put: async () => {
-      await putUnder(recording, recordingPath(stretch.id))
-      await putUnder(voice, voicePath(stretch.id))
+      await recordingStaged.putUnder(recordingPath(stretch.id))
+      await voiceStaged.putUnder(voicePath(stretch.id))
     },
   }
 }
@@ -176,7 +179,7 @@ export async function makeReady(db: Database, stretch: Stretch, count: number, c
  */
 export async function settleStretch(db: Database, { id, whole, length_ms }: Stretch, claim: Claim): Promise<void> {
   if (length_ms !== 0) {
-    const [recording_digest, voice_digest] = await Promise.all([digestOfFile(recordingPath(id)), digestOfFile(voicePath(id))])
+    const [recording_digest, voice_digest] = await Promise.all([digestKept(recordingPath(id)), digestKept(voicePath(id))])
     await db.transaction().execute(async (q) => {
       await claim.stillHeld(q)
       await noteDigests(q, id, { recording_digest, voice_digest })
@@ -184,7 +187,7 @@ export async function settleStretch(db: Database, { id, whole, length_ms }: Stre
   }
   // The recording as it came is in one file now; the chunks it came in are no longer needed, unless more of them may come.
   if (whole) await removeTree(chunkFolder(id))
-  await Promise.all([rm(decodedPath(id), { force: true }), rm(readingPath(id), { force: true })])
+  await Promise.all([removeTree(decodedPath(id)), removeTree(readingPath(id))])
   // A worker that was killed leaves what it was writing.
   await removeParts(stretchFolder(id))
 }

@@ -10,7 +10,7 @@ import { addCaptured, addCues, bytesOfChunks, keepClip, lengthOfStretch, talkOfT
 import type { KeptClip } from '@server/domain'
 import { log } from '@server/log'
 import { settings } from '@server/settings'
-import { capturedFolder, chunkFolder, facePath, rawPath, removeTree, sizeOf, stillPath } from '@server/store'
+import { capturedFolder, chunkFolder, facePath, here, rawPath, removeTree, sizeOf, stillPath } from '@server/store'
 import type { Claim } from '../claims'
 import { putTogether } from '../recordings'
 
@@ -24,7 +24,7 @@ const INTO_REST: Ms = 80
 /** Full-size pictures of a window, in the time of its clip. @param later how much later than the clip its recording begins, in ms */
 async function stillsOf({ id, stills }: Stretch, later: Ms): Promise<readonly RestingPicture[]> {
   const found = Object.entries(stills ?? {}).map(async ([n, { from, until }]) => {
-    const path = stillPath(id, Number(n))
+    const path = await here(stillPath(id, Number(n)))
     const size = await pngSize(path).catch(() => null)
     return size === null ? [] : [{ path, size, from: from === 0 ? 0 : from + later, until: until + later }]
   })
@@ -33,7 +33,7 @@ async function stillsOf({ id, stills }: Stretch, later: Ms): Promise<readonly Re
 
 /** Where the recording begins in itself: its first pictures as the page saw them, else as it said. */
 async function offsetOf({ id, offset_picture }: Stretch): Promise<Ms> {
-  const measured = (await sizeOf(facePath(id))) === null ? null : await alignPictures(rawPath(id), facePath(id))
+  const measured = (await sizeOf(facePath(id))) === null ? null : await alignPictures(await here(rawPath(id)), await here(facePath(id)))
   return measured ?? offset_picture
 }
 
@@ -71,7 +71,7 @@ async function keptWindow(db: Database, stretch: Stretch, of: string, view: Wind
   const [count, out] = [stretch.chunks ?? 0, capturedFolder(id)]
   if (count === 0) throw new Refusal('unreadable', 'Nothing was recorded of the window.')
   await putTogether(db, claim, id, count, (await bytesOfChunks(db, id, count)) ?? 0)
-  await checkRecording(rawPath(id))
+  await checkRecording(await here(rawPath(id)))
   const later = view.began - view.at
   const stills = await stillsOf(stretch, later)
   // One that was broken off was shown until the stretch ended, as far as anybody knows.

@@ -21,7 +21,7 @@ import {
 import type { SendingEnd, SendingToDo } from '@server/domain'
 import { basicHeaders, outsideRefusal, packageUpload, tusUpload, webdavUpload } from '@server/outside'
 import type { PackageFile } from '@server/outside'
-import { deliveryPath, digestOfFile } from '@server/store'
+import { deliveryPath, digestOfFile, here } from '@server/store'
 
 /** How often a page is told, and a stop noticed, in ms. */
 const PACE = 1000
@@ -193,7 +193,7 @@ const arrivedAs = (file: string): SendingEnd => ({
 export async function sendFileTask(id: string): Promise<void> {
   const sending = await sendingToDo(database(), id)
   if (sending === null) return
-  const path = deliveryPath(sending.delivery)
+  const path = await here(deliveryPath(sending.delivery))
   const digest = sending.digest ?? (await digestOfFile(path))
   if (!(await sendingProgress(database(), sending, { digest }))) return
   const { size: bytes } = await stat(path)

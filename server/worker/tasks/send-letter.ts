@@ -2,7 +2,7 @@ import { createTransport } from 'nodemailer'
 import { database } from '@server/database'
 import { letterSettled, letterToSend } from '@server/domain'
 import { settings } from '@server/settings'
-import { deliveryPath } from '@server/store'
+import { deliveryPath, here } from '@server/store'
 
 /** A mail server that does not answer in so long is asked again later, in ms. */
 const PATIENCE = 30_000
@@ -19,7 +19,7 @@ export async function sendLetterTask(id: string): Promise<void> {
   const transport = createTransport({ url: smtpUrl, connectionTimeout: PATIENCE, greetingTimeout: PATIENCE, socketTimeout: PATIENCE })
   try {
     const { recipient: to, subject, body: text, attached } = letter
-    const attachments = attached === undefined ? [] : [{ filename: attached.file, path: deliveryPath(attached.delivery) }]
+    const attachments = attached === undefined ? [] : [{ filename: attached.file, path: await here(deliveryPath(attached.delivery)) }]
     await transport.sendMail({ from: mailFrom, to, subject, text, attachments })
     await letterSettled(database(), id, null)
   } catch (error) {

@@ -1,11 +1,4 @@
-import { database } from '@server/database'
 import { beginFilm } from '@server/domain'
-import { answerForTalk, withFiles } from '@server/http'
+import { answerForTalk, takeInFiles } from '@server/http'
 
-export default answerForTalk((event, talk) =>
-  withFiles(event, async (files) => ({
-    id: await database()
-      .transaction()
-      .execute((q) => beginFilm(q, talk, files)),
-  })),
-)
+export default answerForTalk((event, talk) => takeInFiles(event, async (q, files) => ({ id: await beginFilm(q, talk, files) })))

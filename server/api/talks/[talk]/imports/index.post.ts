@@ -1,8 +1,7 @@
 import { getQuery } from 'h3'
 import Joi from 'joi'
-import { database } from '@server/database'
 import { beginImport } from '@server/domain'
-import { answerForTalk, parse, withFiles } from '@server/http'
+import { answerForTalk, parse, takeInFiles } from '@server/http'
 
 const asked = Joi.object({
   replace: Joi.valid('1'),
@@ -12,9 +11,6 @@ const asked = Joi.object({
 
 export default answerForTalk(async (event, talk) => {
   const { at, onto, replace } = parse<{ at?: number; onto?: string; replace?: '1' }>(asked, getQuery(event))
-  return await withFiles(event, async (files) => ({
-    id: await database()
-      .transaction()
-      .execute((q) => beginImport(q, talk, files, { place: at ?? null, onto: onto ?? null, replaces: replace === '1' })),
-  }))
+  const wish = { place: at ?? null, onto: onto ?? null, replaces: replace === '1' }
+  return await takeInFiles(event, async (q, files) => ({ id: await beginImport(q, talk, files, wish) }))
 })

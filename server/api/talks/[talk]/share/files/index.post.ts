@@ -1,11 +1,4 @@
-import { database } from '@server/database'
 import { addSharedFiles } from '@server/domain'
-import { answerForAccountTalk, withFiles } from '@server/http'
+import { answerForAccountTalk, takeInFiles } from '@server/http'
 
-export default answerForAccountTalk((event, talk) =>
-  withFiles(event, (files) =>
-    database()
-      .transaction()
-      .execute((q) => addSharedFiles(q, talk, files)),
-  ),
-)
+export default answerForAccountTalk((event, talk) => takeInFiles(event, (q, files) => addSharedFiles(q, talk, files)))

@@ -9,7 +9,8 @@ export const differences: Migration = {
         alter column value drop not null,
         -- what makes of the revision after this one this one
         add column difference jsonb,
-        add constraint programme_kept check ((value is null) <> (difference is null));
+        -- those that are there are looked through without holding anybody up, by the next
+        add constraint programme_kept check ((value is null) <> (difference is null)) not valid;
       create index programme_whole on programme (made) where value is not null;
     `.execute(db)
   },

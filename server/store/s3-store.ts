@@ -1,0 +1,167 @@
+import { createHash } from 'node:crypto'
+import { createReadStream, createWriteStream } from 'node:fs'
+import { readFile, stat } from 'node:fs/promises'
+import { Readable, Transform } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import {
+  CopyObjectCommand,
+  DeleteObjectCommand,
+  GetObjectCommand,
+  HeadBucketCommand,
+  HeadObjectCommand,
+  PutObjectCommand,
+  S3Client,
+  S3ServiceException,
+  paginateListObjectsV2,
+} from '@aws-sdk/client-s3'
+import type { GetObjectCommandOutput } from '@aws-sdk/client-s3'
+import { Upload } from '@aws-sdk/lib-storage'
+import { digestOfFile } from './safe-files'
+import type { ByteRange, KeptFile, ObjectStore } from './object-store'
+
+/** Where objects are kept, and by what one is let in. */
+export interface S3Place {
+  readonly bucket: string
+  /** What all names begin with; empty, or with a slash at its end. */
+  readonly prefix: string
+  /** Address of the service; null: that of the region. */
+  readonly endpoint: string | null
+  readonly region: string
+  readonly key: string
+  readonly secret: string
+}
+
+/** A file up to this size is sent at once, with a digest that the service holds it against; in bytes. */
+const AT_ONCE = 16 * 1_048_576
+/** Larger ones are sent in parts of this size, a few at a time; in bytes. */
+const PART = 16 * 1_048_576
+const PARTS_AT_A_TIME = 3
+
+/** What is sent is held against this when it comes back. */
+const DIGEST = 'sha256'
+
+const isMissing = (error: unknown): boolean => error instanceof S3ServiceException && error.$metadata.httpStatusCode === 404
+
+/** An answer, or null when there is no such object. */
+async function orNull<Answer>(asked: Promise<Answer>): Promise<Answer | null> {
+  try {
+    return await asked
+  } catch (error) {
+    if (isMissing(error)) return null
+    throw error
+  }
+}
+
+/** Objects that a service keeps which speaks as S3 does. */
+export class S3Store implements ObjectStore {
+  readonly #client: S3Client
+  readonly #bucket: string
+  readonly #prefix: string
+
+  constructor({ bucket, prefix, endpoint, region, key, secret }: S3Place) {
+    this.#bucket = bucket
+    this.#prefix = prefix
+    this.#client = new S3Client({
+      region,
+      ...(endpoint === null ? {} : { endpoint, forcePathStyle: true }),
+      credentials: { accessKeyId: key, secretAccessKey: secret },
+      // Many services that speak like this one know the older digests only.
+      requestChecksumCalculation: 'WHEN_REQUIRED',
+      responseChecksumValidation: 'WHEN_REQUIRED',
+    })
+  }
+
+  readonly #of = (name: string): { readonly Bucket: string; readonly Key: string } => ({ Bucket: this.#bucket, Key: this.#prefix + name })
+
+  async put(name: string, path: string): Promise<KeptFile> {
+    const { size } = await stat(path)
+    const digest = await digestOfFile(path)
+    const object = { ...this.#of(name), Metadata: { [DIGEST]: digest } }
+    if (size <= AT_ONCE) {
+      const bytes = await readFile(path)
+      const ContentMD5 = createHash('md5').update(bytes).digest('base64')
+      await this.#client.send(new PutObjectCommand({ ...object, Body: bytes, ContentLength: bytes.length, ContentMD5 }))
+    } else {
+      const params = { ...object, Body: createReadStream(path) }
+      await new Upload({ client: this.#client, params, partSize: PART, queueSize: PARTS_AT_A_TIME }).done()
+    }
+    const head = await this.#head(name)
+    if (head?.kept.bytes !== size || head.digest !== digest) throw new Error(`${name} is not kept as it was given`)
+    return head.kept
+  }
+
+  async #head(name: string): Promise<{ readonly kept: KeptFile; readonly digest: string | null } | null> {
+    const found = await orNull(this.#client.send(new HeadObjectCommand(this.#of(name))))
+    if (found === null) return null
+    return { kept: keptOf(name, found.ContentLength, found.LastModified), digest: found.Metadata?.[DIGEST] ?? null }
+  }
+
+  async find(name: string): Promise<KeptFile | null> {
+    return (await this.#head(name))?.kept ?? null
+  }
+
+  async #get(name: string, range?: ByteRange): Promise<{ readonly answer: GetObjectCommandOutput; readonly body: Readable } | null> {
+    const Range = range === undefined ? undefined : `bytes=${String(range.start)}-${String(range.end)}`
+    const answer = await orNull(this.#client.send(new GetObjectCommand({ ...this.#of(name), Range })))
+    if (answer === null) return null
+    if (!(answer.Body instanceof Readable)) throw new Error(`${name} came without what it holds`)
+    return { answer, body: answer.Body }
+  }
+
+  async fetch(name: string, path: string): Promise<KeptFile | null> {
+    const found = await this.#get(name)
+    if (found === null) return null
+    const hash = createHash('sha256')
+    let bytes = 0
+    const counted = new Transform({
+      transform(chunk: Buffer, _, done) {
+        hash.update(chunk)
+        bytes += chunk.length
+        done(null, chunk)
+      },
+    })
+    await pipeline(found.body, counted, createWriteStream(path))
+    const { ContentLength, LastModified, Metadata } = found.answer
+    const said = Metadata?.[DIGEST]
+    if (bytes !== ContentLength || (said !== undefined && said !== hash.digest('hex')))
+      throw new Error(`${name} did not come as it was kept: the object store holds something else, or it changed on the way`)
+    return keptOf(name, ContentLength, LastModified)
+  }
+
+  async read(name: string, range?: ByteRange): Promise<Readable | null> {
+    return (await this.#get(name, range))?.body ?? null
+  }
+
+  async *list(prefix: string): AsyncGenerator<KeptFile> {
+    const pages = paginateListObjectsV2({ client: this.#client }, { Bucket: this.#bucket, Prefix: this.#prefix + prefix })
+    for await (const { Contents = [] } of pages)
+      for (const { Key = '', Size, LastModified } of Contents) yield keptOf(Key.slice(this.#prefix.length), Size, LastModified)
+  }
+
+  async rename(from: string, to: string): Promise<KeptFile> {
+    const { Bucket, Key } = this.#of(from)
+    const was = await this.#head(from)
+    await this.#client.send(new CopyObjectCommand({ ...this.#of(to), CopySource: encodeURI(`${Bucket}/${Key}`) }))
+    const now = await this.#head(to)
+    if (now === null || was?.kept.bytes !== now.kept.bytes || was.digest !== now.digest) throw new Error(`${to} is not kept as ${from} was`)
+    await this.remove(from)
+    return now.kept
+  }
+
+  async remove(name: string): Promise<void> {
+    await this.#client.send(new DeleteObjectCommand(this.#of(name)))
+  }
+
+  async isWritable(): Promise<boolean> {
+    await this.#client.send(new HeadBucketCommand({ Bucket: this.#bucket }))
+    await this.#client.send(new PutObjectCommand({ ...this.#of('probe'), Body: Buffer.alloc(0), ContentLength: 0 }))
+    return true
+  }
+}
+
+/** Headers name whole seconds, lists may name parts of them: whole ones are the same in both. */
+const keptOf = (name: string, bytes: number | undefined, changed: Date | undefined): KeptFile => ({
+  name,
+  bytes: bytes ?? 0,
+  changed: Math.floor((changed?.getTime() ?? 0) / 1000) * 1000,
+})
