@@ -65,6 +65,11 @@ function endInTime(child: ChildProcess, time: number, signal: AbortSignal | unde
   })
 }
 
+/** Settings of ours, secrets among them, are nothing for programs that open what others brought. */
+const OURS = /^(AISLE_|NUXT_|NITRO_|DATABASE_URL$)/
+const withoutSettings = (env: NodeJS.ProcessEnv): NodeJS.ProcessEnv =>
+  Object.fromEntries(Object.entries(env).filter(([name]) => !OURS.test(name)))
+
 /**
  * Starts a program without a shell, in a group of its own and held to limits; its standard input is open for writing.
  * @param program a name on the path
@@ -76,6 +81,7 @@ export function start(program: string, args: readonly string[], options: RunOpti
   const child = spawn(held, heldArgs, {
     stdio: options.onThird === undefined ? ['pipe', 'pipe', 'pipe'] : ['pipe', 'pipe', 'pipe', 'pipe'],
     detached: true,
+    env: withoutSettings(process.env),
   })
   endInTime(child, hold.time, options.signal)
   if (options.niceness !== undefined && options.niceness > 0 && child.pid !== undefined) stepBack(child.pid, options.niceness)

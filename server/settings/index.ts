@@ -100,20 +100,21 @@ export interface Settings {
   readonly logLevel: string
 }
 
-/** Where media are kept: in the data folder, or as objects of a service that speaks as S3 does. */
-export type StorePlace =
-  | { readonly kind: 'folder' }
-  | {
-      readonly kind: 'objects'
-      readonly bucket: string
-      /** What all names begin with; empty, or with a slash at its end. */
-      readonly prefix: string
-      /** Address of the service; null: that of the region. */
-      readonly endpoint: string | null
-      readonly region: string
-      readonly key: string
-      readonly secret: string
-    }
+/** Objects of a service that speaks as S3 does, and what lets in there. */
+export interface ObjectsPlace {
+  readonly kind: 'objects'
+  readonly bucket: string
+  /** What all names begin with; empty, or with a slash at its end. */
+  readonly prefix: string
+  /** Address of the service; null: that of the region. */
+  readonly endpoint: string | null
+  readonly region: string
+  readonly key: string
+  readonly secret: string
+}
+
+/** Where media are kept: in the data folder, or in an object store. */
+export type StorePlace = { readonly kind: 'folder' } | ObjectsPlace
 
 /** A provider of identities, as OpenID Connect 1.0 means it. */
 export interface Provider {

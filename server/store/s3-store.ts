@@ -16,20 +16,9 @@ import {
 } from '@aws-sdk/client-s3'
 import type { GetObjectCommandOutput } from '@aws-sdk/client-s3'
 import { Upload } from '@aws-sdk/lib-storage'
+import type { ObjectsPlace } from '@server/settings'
 import { digestOfFile } from './safe-files'
 import type { ByteRange, KeptFile, ObjectStore } from './object-store'
-
-/** Where objects are kept, and by what one is let in. */
-export interface S3Place {
-  readonly bucket: string
-  /** What all names begin with; empty, or with a slash at its end. */
-  readonly prefix: string
-  /** Address of the service; null: that of the region. */
-  readonly endpoint: string | null
-  readonly region: string
-  readonly key: string
-  readonly secret: string
-}
 
 /** A file up to this size is sent at once, with a digest that the service holds it against; in bytes. */
 const AT_ONCE = 16 * 1_048_576
@@ -58,7 +47,7 @@ export class S3Store implements ObjectStore {
   readonly #bucket: string
   readonly #prefix: string
 
-  constructor({ bucket, prefix, endpoint, region, key, secret }: S3Place) {
+  constructor({ bucket, prefix, endpoint, region, key, secret }: ObjectsPlace) {
     this.#bucket = bucket
     this.#prefix = prefix
     this.#client = new S3Client({
