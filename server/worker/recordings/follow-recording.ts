@@ -4,7 +4,7 @@ import type { FileHandle } from 'node:fs/promises'
 import { checkRecording } from '@render/probe'
 import { BYTES_A_SAMPLE, decodeRecording } from '@render/sound'
 import type { Database } from '@server/database'
-import { decodedPath, rawPath, stage } from '@server/store'
+import { decodedPath, rawPath, safeFolder, stage, stretchFolder } from '@server/store'
 import type { Claim } from '../claims'
 import { comingChunks } from './coming-chunks'
 import { partOf } from './part-of'
@@ -29,6 +29,7 @@ const LONGEST = 6 * 3_600_000
  */
 export async function followRecording(db: Database, { id: stretch, camera }: FollowedStretch, claim: Claim, wait: Wakeable): Promise<void> {
   const [raw, decoded] = [partOf(rawPath(stretch), claim), partOf(decodedPath(stretch), claim)]
+  await safeFolder(stretchFolder(stretch))
   const file = await open(raw, 'w')
   const digest = createHash('sha256')
   let bytes = 0
