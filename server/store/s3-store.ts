@@ -50,10 +50,13 @@ export class S3Store implements ObjectStore {
   constructor({ bucket, prefix, endpoint, region, key, secret }: ObjectsPlace) {
     this.#bucket = bucket
     this.#prefix = prefix
+    // This version of the package runs here; which Node a later one asks for is known when it is installed.
+    process.env['AWS_SDK_JS_NODE_VERSION_SUPPORT_WARNING_DISABLED'] = 'true'
     this.#client = new S3Client({
       region,
       ...(endpoint === null ? {} : { endpoint, forcePathStyle: true }),
       credentials: { accessKeyId: key, secretAccessKey: secret },
+      requestHandler: { connectionTimeout: 5000, socketTimeout: 60_000 },
       // Many services that speak like this one know the older digests only.
       requestChecksumCalculation: 'WHEN_REQUIRED',
       responseChecksumValidation: 'WHEN_REQUIRED',

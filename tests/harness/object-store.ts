@@ -11,25 +11,36 @@ export interface ObjectService {
   readonly folder: string
   /** The file in which it keeps an object of the product. */
   readonly fileOf: (name: string) => string
+  /** Has it answer nobody, and answer again with all that it keeps. */
+  readonly away: () => Promise<void>
+  readonly back: () => Promise<void>
   readonly close: () => Promise<void>
 }
 
 const BUCKET = 'talks'
 const PREFIX = 'school'
 
-/** Starts a service that speaks as S3 does, with an empty bucket. @param port left out: a free one */
-export async function startObjects(port = 0): Promise<ObjectService> {
+/** Starts a service that speaks as S3 does, with an empty bucket. */
+export async function startObjects(): Promise<ObjectService> {
   const directory = await mkdtemp(join(tmpdir(), 'aisle-objects-'))
-  const server = new S3rver({ address: '127.0.0.1', port, silent: true, directory, configureBuckets: [{ name: BUCKET, configs: [] }] })
-  const { port: taken } = await server.run()
+  const begin = async (port: number): Promise<{ readonly server: S3rver; readonly port: number }> => {
+    const configureBuckets = [{ name: BUCKET, configs: [] }]
+    const server = new S3rver({ address: '127.0.0.1', port, silent: true, directory, configureBuckets })
+    return { server, port: (await server.run()).port }
+  }
+  let { server, port } = await begin(0)
   return {
     folder: join(directory, BUCKET),
     fileOf: (name) => join(directory, BUCKET, PREFIX, `${name}._S3rver_object`),
     settings: {
       AISLE_STORE: `s3://${BUCKET}/${PREFIX}`,
-      AISLE_S3_ENDPOINT: `http://127.0.0.1:${String(taken)}`,
+      AISLE_S3_ENDPOINT: `http://127.0.0.1:${String(port)}`,
       AISLE_S3_KEY: 'S3RVER',
       AISLE_S3_SECRET: 'S3RVER',
+    },
+    away: () => server.close(),
+    back: async () => {
+      ;({ server, port } = await begin(port))
     },
     close: async () => {
       await server.close()
