@@ -4,7 +4,7 @@ import * as schemas from '.'
 
 /** Longest that looking at one body may take, in ms: a busy machine is ten times as slow as ours. */
 const PATIENCE = 400
-const BODIES = 1000
+const BODIES = 300
 
 const named = Object.entries(schemas).filter(
   (entry): entry is [string, Extract<(typeof entry)[1], { validate: unknown }>] => typeof entry[1] === 'object' && 'validate' in entry[1],

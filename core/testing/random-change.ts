@@ -1,24 +1,14 @@
+import type { AddedInk, Ratio, SlideId, VisitId } from '@core/model'
 import { asId } from '@core/model'
-import type { AddedInk, Programme, Ratio, SlideId, Stretch, VisitId } from '@core/model'
-import {
-  append,
-  applyProgrammeEdit,
-  dub,
-  merged,
-  piecesOfTake,
-  replaceFrom,
-  retakeRange,
-  retakeVisit,
-  useRecording,
-  versionsOf,
-  withoutStretches,
-} from '@core/programme'
-import type { ProgrammeEdit } from '@core/programme'
+import { merged } from '@core/programme'
+import { edited, inVisit, insertedBefore, somePlace, withoutVisit } from './change'
+import type { Change } from './change'
 import { stroke } from './make'
-import { ALGEBRA_SLIDES, emptyTalk, nameOf, randomStretch, slideIds, somePlayed, someVisit, takeOf, timeIn } from './random-talk'
+import { emptyTalk, nameOf, slideIds, somePlayed, someVisit, timeIn } from './random-talk'
 import type { AlgebraSizes, RandomTalk } from './random-talk'
-import { momentsOfTake, playedVisits, timesOf } from './reference-talk'
-import type { Moment, ReferenceInk, ReferenceTalk } from './reference-talk'
+import { discarding, dubbing, goingOn, retaking, sayingAgain, takingUp } from './random-take-change'
+import { playedVisits } from './reference-talk'
+import type { Moment, ReferenceInk } from './reference-talk'
 
 const RATES: readonly Ratio[] = [
   { num: 27, den: 25 },
@@ -28,38 +18,6 @@ const RATES: readonly Ratio[] = [
   { num: 11, den: 10 },
   { num: 1, den: 1 },
 ]
-
-/** What an edit makes of the programme and of the reference. */
-interface Change {
-  readonly name: string
-  readonly programme: (programme: Programme) => Programme
-  readonly moments: (moments: readonly Moment[]) => readonly Moment[]
-  readonly ink?: (talk: ReferenceTalk) => ReferenceTalk
-  /** Whether it touches one visit alone, by name; null: more than one, or the order. */
-  readonly only: VisitId | null
-}
-
-const edited =
-  (edit: ProgrammeEdit) =>
-  (programme: Programme): Programme =>
-    applyProgrammeEdit(programme, edit)
-const inVisit =
-  (visit: VisitId) =>
-  (moment: Moment): boolean =>
-    moment.visit === visit
-const withoutVisit = (moments: readonly Moment[], visit: VisitId): readonly Moment[] => moments.filter((moment) => moment.visit !== visit)
-
-function insertedBefore(rest: readonly Moment[], before: VisitId | null, added: readonly Moment[]): readonly Moment[] {
-  const at = before === null ? rest.length : rest.findIndex(inVisit(before))
-  return [...rest.slice(0, at), ...added, ...rest.slice(at)]
-}
-
-/** A place where a visit can go: before another one that is played, or at the end. */
-function somePlace(talk: RandomTalk): VisitId | null {
-  const visits = [...playedVisits(talk.reference.moments), null]
-  return visits[talk.random(visits.length)] ?? null
-}
-
 function cutting(talk: RandomTalk, only: VisitId | null): Change | null {
   const [a, b] = [somePlayed(talk, only === null ? undefined : inVisit(only)), somePlayed(talk, only === null ? undefined : inVisit(only))]
   if (a === null || b === null || a === b) return null
@@ -219,133 +177,6 @@ function holding(talk: RandomTalk, visit: VisitId): Change | null {
     },
   }
 }
-
-function retaking(talk: RandomTalk, visit: VisitId): Change {
-  const on = talk.reference.moments.find(inVisit(visit))?.slide ?? (slideIds[0] as SlideId)
-  const made = randomStretch(talk, on)
-  return {
-    name: 'retake',
-    programme: (programme) => retakeVisit(programme, visit, piecesOfTake(takeOf([made])), versionsOf(ALGEBRA_SLIDES)),
-    only: null,
-    moments: (all) => {
-      const at = all.findIndex(inVisit(visit))
-      return [...all.slice(0, at), ...momentsOfTake([made]), ...withoutVisit(all.slice(at), visit)]
-    },
-  }
-}
-
-function takingUp(talk: RandomTalk, visit: VisitId): Change | null {
-  const stretches = [...talk.stretches.values()]
-  const from = stretches[talk.random(stretches.length)] as Stretch
-  const showings = piecesOfTake(takeOf([from]))
-  const first = showings[talk.random(showings.length)]
-  if (first?.kind !== 'recorded') return null
-  const pieces = showings.filter((piece) => piece.visit === first.visit)
-  const name = nameOf(talk, 'u')
-  const own = momentsOfTake([from]).filter(inVisit(first.visit))
-  return {
-    name: 'use',
-    programme: (programme) => useRecording(programme, visit, pieces, name),
-    only: null,
-    moments: (all) => {
-      const at = all.findIndex(inVisit(visit))
-      const elsewhere = all.some((moment) => moment.visit === first.visit && moment.visit !== visit)
-      return [
-        ...all.slice(0, at),
-        ...(elsewhere ? own.map((moment) => ({ ...moment, visit: name })) : own),
-        ...withoutVisit(all.slice(at), visit),
-      ]
-    },
-  }
-}
-
-function sayingAgain(talk: RandomTalk, visit: VisitId): Change | null {
-  const [a, b] = [somePlayed(talk, inVisit(visit)), somePlayed(talk, inVisit(visit))]
-  if (a === null || b === null) return null
-  const [first, last] = [Math.min(a, b), Math.max(a, b)]
-  const { moments } = talk.reference
-  const start = timesOf(moments)[moments.findIndex((moment) => moment.visit === visit)] ?? 0
-  const made = randomStretch(talk, moments[first]?.slide ?? (slideIds[0] as SlideId))
-  const going = nameOf(talk, 'going')
-  let after = last
-  while (after > first && moments[after - 1]?.out !== null) after -= 1
-  return {
-    name: 'range',
-    only: null,
-    programme: (programme) =>
-      retakeRange(
-        programme,
-        visit,
-        timeIn(talk, first) - start,
-        timeIn(talk, last) - start,
-        piecesOfTake(takeOf([made])),
-        versionsOf(ALGEBRA_SLIDES),
-      ),
-    moments: (all) => {
-      const taken = momentsOfTake([made])
-      const elsewhere = taken.findIndex((moment) => moment.slide !== all[first]?.slide)
-      const own = taken.map((moment, n) => (elsewhere < 0 || n < elsewhere ? { ...moment, visit } : moment))
-      const rest = all.slice(after).map((moment) => (elsewhere >= 0 && moment.visit === visit ? { ...moment, visit: going } : moment))
-      return [...all.slice(0, first), ...own, ...rest]
-    },
-  }
-}
-
-function goingOn(talk: RandomTalk): Change {
-  const made = [
-    randomStretch(talk, slideIds[talk.random(3)] as SlideId),
-    ...(talk.random(2) === 0 ? [randomStretch(talk, slideIds[talk.random(3)] as SlideId)] : []),
-  ]
-  const at = talk.random(3) === 0 ? somePlayed(talk) : null
-  const pieces = piecesOfTake(takeOf(made))
-  const time = at === null ? 0 : timeIn(talk, at)
-  return {
-    name: at === null ? 'append' : 'replaceFrom',
-    only: null,
-    programme: (programme) =>
-      at === null
-        ? append(programme, pieces, versionsOf(ALGEBRA_SLIDES))
-        : replaceFrom(programme, time, pieces, versionsOf(ALGEBRA_SLIDES)),
-    moments: (all) => [...(at === null ? all : all.slice(0, at)), ...momentsOfTake(made)],
-  }
-}
-
-function dubbing(talk: RandomTalk): Change | null {
-  const at = somePlayed(talk)
-  if (at === null) return null
-  const made = randomStretch(talk, slideIds[0] as SlideId, false)
-  const begin = timeIn(talk, at)
-  const times = timesOf(talk.reference.moments)
-  return {
-    name: 'dub',
-    programme: (programme) => dub(programme, begin, [{ id: made.id, length: made.kept, camera: made.camera }]),
-    only: null,
-    moments: (all) =>
-      all.map((moment, n) => {
-        const time = times[n] ?? 0
-        if (moment.out !== null || moment.step !== null || n < at || (begin + made.kept - time) / moment.takes < 0.5) return moment
-        const voice = { stretch: made.id, at: Math.max(0, time - begin), rate: 1 }
-        return { ...moment, voice, camera: made.camera ? voice : null }
-      }),
-  }
-}
-
-function discarding(talk: RandomTalk): Change | null {
-  const stretches = [...talk.stretches.keys()]
-  const gone = stretches[talk.random(stretches.length)]
-  if (gone === undefined || talk.reference.moments.every((moment) => moment.out !== null || moment.show.ground.id === gone)) return null
-  const kept = (span: Moment['voice']): Moment['voice'] => (span?.stretch === gone ? null : span)
-  return {
-    name: 'discard',
-    programme: (programme) => withoutStretches(programme, new Set([gone])),
-    only: null,
-    moments: (all) =>
-      all
-        .filter((moment) => moment.show.ground.id !== gone)
-        .map((moment) => ({ ...moment, voice: kept(moment.voice), camera: kept(moment.camera) })),
-  }
-}
-
 function drawing(talk: RandomTalk): Change | null {
   const at = somePlayed(talk)
   const moment = at === null ? undefined : talk.reference.moments[at]
