@@ -11,9 +11,6 @@ export interface ObjectService {
   readonly folder: string
   /** The file in which it keeps an object of the product. */
   readonly fileOf: (name: string) => string
-  /** Has it answer nobody, and answer again with all that it keeps. */
-  readonly away: () => Promise<void>
-  readonly back: () => Promise<void>
   readonly close: () => Promise<void>
 }
 
@@ -23,12 +20,9 @@ const PREFIX = 'school'
 /** Starts a service that speaks as S3 does, with an empty bucket. */
 export async function startObjects(): Promise<ObjectService> {
   const directory = await mkdtemp(join(tmpdir(), 'aisle-objects-'))
-  const begin = async (port: number): Promise<{ readonly server: S3rver; readonly port: number }> => {
-    const configureBuckets = [{ name: BUCKET, configs: [] }]
-    const server = new S3rver({ address: '127.0.0.1', port, silent: true, directory, configureBuckets })
-    return { server, port: (await server.run()).port }
-  }
-  let { server, port } = await begin(0)
+  const configureBuckets = [{ name: BUCKET, configs: [] }]
+  const server = new S3rver({ address: '127.0.0.1', port: 0, silent: true, directory, configureBuckets })
+  const { port } = await server.run()
   return {
     folder: join(directory, BUCKET),
     fileOf: (name) => join(directory, BUCKET, PREFIX, `${name}._S3rver_object`),
@@ -37,10 +31,6 @@ export async function startObjects(): Promise<ObjectService> {
       AISLE_S3_ENDPOINT: `http://127.0.0.1:${String(port)}`,
       AISLE_S3_KEY: 'S3RVER',
       AISLE_S3_SECRET: 'S3RVER',
-    },
-    away: () => server.close(),
-    back: async () => {
-      ;({ server, port } = await begin(port))
     },
     close: async () => {
       await server.close()
