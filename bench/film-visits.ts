@@ -16,8 +16,8 @@ export async function measure(): Promise<Figure> {
     const talk = await demoTalk()
     const { file } = await deliverNow(talk, { lines: 720 })
     const { database } = await import('@server/database')
-    const { addTalk, beginFilm, stageUploads, copySlides, currentProgramme, removeJob } = await import('@server/domain')
-    const { safeFolder, uploadFolder } = await import('@server/store')
+    const { addTalk, beginFilm, copySlides, currentProgramme, removeJob, stageUploads } = await import('@server/domain')
+    const { digestOfFile, safeFolder, uploadFolder } = await import('@server/store')
     const { alone } = await import('@server/worker/claims')
     const { finishTakeTask } = await import('@server/worker/tasks/finish-take')
     const { readFilmTask } = await import('@server/worker/tasks/read-film')
@@ -33,7 +33,7 @@ export async function measure(): Promise<Figure> {
     await safeFolder(uploadFolder())
     const path = join(uploadFolder(), randomUUID())
     await copyFile(file, path)
-    const staged = await stageUploads([{ path, name: 'film.mp4', bytes: 1 }])
+    const staged = await stageUploads([{ path, name: 'film.mp4', bytes: 1, digest: await digestOfFile(path) }])
     const { again, film } = await db.transaction().execute(async (q) => {
       const again = await addTalk(q, owner, 'From its film', null)
       await copySlides(

@@ -6,7 +6,6 @@ import type { Cue, Slide, Stroke } from '@core/model'
 import { database } from '@server/database'
 import {
   beginImport,
-  stageUploads,
   closeStretch,
   createTalk,
   editDeck,
@@ -18,9 +17,10 @@ import {
   openTake,
   orderDelivery,
   slidesOf,
+  stageUploads,
   talkView,
 } from '@server/domain'
-import { digestOf, uploadFolder } from '@server/store'
+import { digestOf, digestOfFile, uploadFolder } from '@server/store'
 import { alone } from '@server/worker/claims'
 import { finishTakeTask } from '@server/worker/tasks/finish-take'
 import { readDeckTask } from '@server/worker/tasks/read-deck'
@@ -89,7 +89,7 @@ export async function seedTalk(owner: string, folder: string): Promise<void> {
   await mkdir(uploadFolder(), { recursive: true })
   const path = join(uploadFolder(), randomUUID())
   await copyFile(join(folder, 'deck.pdf'), path)
-  const files = await stageUploads([{ path, name: `${demo.name}.pdf`, bytes: (await stat(path)).size }])
+  const files = await stageUploads([{ path, name: `${demo.name}.pdf`, bytes: (await stat(path)).size, digest: await digestOfFile(path) }])
   const deck = await beginImport(db, talk, files, {
     place: null,
     onto: null,

@@ -14,7 +14,7 @@ import type { NeededFile } from './needed-files'
 /** Of the data folder, what is kept besides the store. */
 const BESIDE = ['session-secret', 'demo-seeded']
 /** In the store, what is made again when it is wanted, or is only on its way. */
-const LEFT_OUT = /^store\/((segments|streams|uploads|leaving-[^/]+)\/|probe$)|\.part$/
+const LEFT_OUT = /^store\/(segments|streams|uploads|leaving-[^/]+)\/|\.part$/
 /** How often it is begun anew when a file went between the database and the store. */
 const TRIES = 3
 

@@ -10,9 +10,7 @@ export interface NeededFile {
   readonly digest: string | null
 }
 
-/**
- * Files that a database names: without them something is missing that people have. In one transaction, of one snapshot.
- */
+/** Files that a database names: without them something is missing that people have. In one transaction, of one snapshot. */
 export async function neededFiles(q: Queries): Promise<readonly NeededFile[]> {
   const file = (digest: string | null, ...paths: readonly string[]): NeededFile => ({
     paths: paths.map((path) => `${IN_STORE}${nameInStore(path) ?? ''}`),

@@ -61,12 +61,13 @@ export async function layFiles(
       throw new NotRestored(`${path} would lie outside of the data folder.`)
     const content = contentPath(root, digest)
     const whole = (await digestOfFile(content).catch(() => null)) === digest
-    const sound = whole && (await (path.startsWith(IN_STORE) ? laidInStore(path, content) : laidBeside(target, content))) === digest
+    const isMedia = path.startsWith(IN_STORE)
+    const sound = whole && (await (isMedia ? laidInStore(path, content) : laidBeside(target, content))) === digest
     if (!sound) {
       lost.push(path)
       continue
     }
-    if (!path.startsWith(IN_STORE) || stores().here) await utimes(target, new Date(written), new Date(written))
+    if (!isMedia || stores().here) await utimes(target, new Date(written), new Date(written))
     laid += 1
   }
   return { laid, lost }

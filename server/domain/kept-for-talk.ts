@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { Refusal, asId } from '@core/model'
 import type { AssetId } from '@core/model'
 import type { Queries } from '@server/database'
-import { digestOfFile, keepAsset, keepStaged, stage } from '@server/store'
+import { keepAsset, keepStaged, stage } from '@server/store'
 import type { StagedFile } from '@server/store'
 
 /** A file that somebody brought, as it lies in the folder of uploads. */
@@ -10,18 +10,19 @@ export interface Uploaded {
   readonly path: string
   readonly name: string
   readonly bytes: number
+  /** SHA-256. */
+  readonly digest: string
 }
 
 /** Such a file whose bytes are where they are kept: it only wants a name. */
 export interface StagedUpload extends Uploaded {
-  readonly digest: string
   readonly staged: StagedFile
 }
 
-/** Reads files that were brought, and has their bytes where they are kept: what a transaction is not to wait for. */
+/** Has the bytes of files that were brought where they are kept: what a transaction is not to wait for. */
 export async function stageUploads(files: readonly Uploaded[]): Promise<readonly StagedUpload[]> {
   const staged: StagedUpload[] = []
-  for (const file of files) staged.push({ ...file, digest: await digestOfFile(file.path), staged: await stage(file.path) })
+  for (const file of files) staged.push({ ...file, staged: await stage(file.path) })
   return staged
 }
 

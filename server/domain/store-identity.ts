@@ -27,7 +27,7 @@ export async function isOwnStore(db: Database): Promise<boolean> {
     .values({ id })
     .onConflict((conflict) => conflict.doNothing())
     .execute()
-  if ((await noted(db)) !== id) return (await kept()) === (await noted(db))
+  if ((await noted(db)) !== id) return await isOwnStore(db)
   if (inStore === null) await writeWhole(identityPath(), Buffer.from(id))
   return true
 }

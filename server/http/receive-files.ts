@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
 import { mkdir, rm } from 'node:fs/promises'
 import { join } from 'node:path'
@@ -56,14 +56,16 @@ class Receiving {
     const path = join(uploadFolder(), randomUUID())
     this.#paths.push(path)
     let bytes = 0
+    const hash = createHash('sha256')
     stream.on('data', (data: Buffer) => {
       bytes += data.length
+      hash.update(data)
       this.#total += data.length
       if (this.#total > this.#limit) this.refuse(this.tooLarge())
     })
     // Also a disk that is full ends it: whoever sends hears of it at once.
     const written = pipeline(stream, createWriteStream(path, { mode: 0o600 })).then(() => {
-      this.#received.push({ path, name: plainName(name), bytes })
+      this.#received.push({ path, name: plainName(name), bytes, digest: hash.digest('hex') })
     })
     written.catch((error: unknown) => {
       this.refuse(error)

@@ -1,6 +1,5 @@
 import { mkdirSync } from 'node:fs'
 import { isMainThread } from 'node:worker_threads'
-import { log } from '@server/log'
 import { settings } from '@server/settings'
 import type { Settings } from '@server/settings'
 import { keepCopiesSmall } from '@server/store'
@@ -24,10 +23,5 @@ export default defineNitroPlugin((nitro) => {
   // Also when the built server is started by itself it listens where the settings say, and nowhere else.
   process.env['NITRO_HOST'] ??= host
   process.env['NITRO_PORT'] ??= String(port)
-  nitro.hooks.hook(
-    'close',
-    keepCopiesSmall((err: unknown) => {
-      log.error({ err }, 'copies of media could not be looked through')
-    }),
-  )
+  nitro.hooks.hook('close', keepCopiesSmall())
 })

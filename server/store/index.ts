@@ -1,19 +1,6 @@
 export * from './entry-files'
 export * from './leavings'
-export {
-  allHere,
-  digestKept,
-  here,
-  keep,
-  keepCopiesSmall,
-  putUnder,
-  readKept,
-  removeTree,
-  sizeOf,
-  stage,
-  takenOver,
-  trimCopies,
-} from './local-copies'
+export { allHere, digestKept, here, keepCopiesSmall, putUnder, readKept, removeTree, sizeOf, stage, trimCopies } from './local-copies'
 export type { StagedFile } from './local-copies'
 export * from './media-store'
 export type { ByteRange, KeptFile, ObjectStore } from './object-store'
@@ -22,4 +9,4 @@ export { digestOf, digestOfFile, digestOfStream, keptSafe, safeFolder } from './
 export * from './segment-cache'
 export { takeAllOver } from './take-over'
 export type { TakenOver } from './take-over'
-export { nameInStore, openStore, stores, workingFolder } from './stores'
+export { nameInStore, stores, workingFolder } from './stores'

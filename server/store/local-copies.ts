@@ -3,6 +3,7 @@ import { createReadStream } from 'node:fs'
 import { access, rename, rm, stat, utimes } from 'node:fs/promises'
 import { dirname, join, sep } from 'node:path'
 import type { Readable } from 'node:stream'
+import { log } from '@server/log'
 import { settings } from '@server/settings'
 import type { ByteRange, KeptFile, ObjectStore } from './object-store'
 import { pathsIn } from './folder-store'
@@ -22,15 +23,8 @@ const IN_USE = 3_600_000
 /** A copy that was not used for so long goes, in ms. */
 const UNUSED = 86_400_000
 
-/** Notes of a copy which object it is of, and that it was used now. */
-const marked = (path: string, { changed }: KeptFile): Promise<void> => utimes(path, new Date(), new Date(changed))
-
-/** Has a finished file that stands under its name on this machine kept for all of them. */
-export async function keep(path: string): Promise<void> {
-  const { store, here } = stores()
-  const name = nameInStore(path)
-  if (!here && name !== null) await marked(path, await store.put(name, path))
-}
+/** Notes of a copy which object it is of, by when that was put there, and that it was used now. */
+const marked = (path: string, changed: number): Promise<void> => utimes(path, new Date(), new Date(changed))
 
 /**
  * Gives a finished file its name, so that it is there whole or not at all, also after a power cut, and has it kept.
@@ -42,7 +36,7 @@ export async function putUnder(temporary: string, path: string): Promise<void> {
   // What stands here under its name is a copy of what is kept already.
   const kept = here || name === null ? null : await store.put(name, temporary)
   await putWhole(temporary, path)
-  if (kept !== null) await marked(path, kept)
+  if (kept !== null) await marked(path, kept.changed)
 }
 
 /** A finished file whose bytes are safe, and which only wants its name. */
@@ -71,7 +65,7 @@ export async function stage(temporary: string): Promise<StagedFile> {
       const kept = await store.rename(staged, name)
       await safeFolder(dirname(path))
       await putWhole(temporary, path)
-      await marked(path, kept)
+      await marked(path, kept.changed)
     },
   }
 }
@@ -100,16 +94,16 @@ const coming = new Map<string, Promise<void>>()
 /** Has a file of the store on this machine, as it is kept, when it is there at all. */
 async function bring(name: string, path: string): Promise<void> {
   const copy = await stat(path).catch(() => null)
-  if (copy !== null && FIXED.test(name)) return await marked(path, { name, bytes: copy.size, changed: copy.mtimeMs })
+  if (copy !== null && FIXED.test(name)) return await marked(path, copy.mtimeMs)
   const kept = await find(name)
   if (kept === null) return await rm(path, { force: true })
-  if (copy?.size === kept.bytes && Math.floor(copy.mtimeMs) === Math.floor(kept.changed)) return await marked(path, kept)
+  if (copy?.size === kept.bytes && Math.floor(copy.mtimeMs) === Math.floor(kept.changed)) return await marked(path, kept.changed)
   await safeFolder(dirname(path))
   const part = `${path}.${randomUUID()}.part`
   try {
     const fetched = await stores().store.fetch(name, part)
     if (fetched === null) return
-    await marked(part, fetched)
+    await marked(part, fetched.changed)
     await rename(part, path)
   } finally {
     await rm(part, { force: true })
@@ -137,7 +131,6 @@ export async function here(path: string): Promise<string> {
 
 /** The same for several files. */
 export async function allHere(paths: readonly string[]): Promise<void> {
-  if (stores().here && stores().former === null) return
   for (const path of paths) await here(path)
 }
 
@@ -183,8 +176,8 @@ const FRESH = 3_600_000
 /** Has a file count as put there now, as far as whoever looks for what is left over is concerned. @returns whether it is there so */
 export async function refreshed(path: string): Promise<boolean> {
   const name = nameInStore(path)
-  await here(path)
   if (name !== null && !stores().here) return Date.now() - ((await stores().store.find(name))?.changed ?? 0) < FRESH
+  await here(path)
   return await utimes(path, new Date(), new Date()).then(
     () => true,
     () => false,
@@ -234,9 +227,11 @@ export async function trimCopies(most: number, now: number): Promise<number> {
 }
 
 /** Keeps the copies on this machine as small as they may be. @returns ends it */
-export function keepCopiesSmall(failed: (error: unknown) => void): () => void {
+export function keepCopiesSmall(): () => void {
   const timer = setInterval(() => {
-    trimCopies(settings().copies, Date.now()).catch(failed)
+    trimCopies(settings().copies, Date.now()).catch((err: unknown) => {
+      log.error({ err }, 'copies of media could not be looked through')
+    })
   }, IN_USE / 6)
   timer.unref()
   return () => {

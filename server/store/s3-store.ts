@@ -17,7 +17,7 @@ import {
 import type { GetObjectCommandOutput } from '@aws-sdk/client-s3'
 import { Upload } from '@aws-sdk/lib-storage'
 import type { ObjectsPlace } from '@server/settings'
-import { digestOfFile } from './safe-files'
+import { digestOf, digestOfFile } from './safe-files'
 import type { ByteRange, KeptFile, ObjectStore } from './object-store'
 
 /** A file up to this size is sent at once, with a digest that the service holds it against; in bytes. */
@@ -67,12 +67,12 @@ export class S3Store implements ObjectStore {
 
   async put(name: string, path: string): Promise<KeptFile> {
     const { size } = await stat(path)
-    const digest = await digestOfFile(path)
+    const small = size <= AT_ONCE ? await readFile(path) : null
+    const digest = small === null ? await digestOfFile(path) : digestOf(small)
     const object = { ...this.#of(name), Metadata: { [DIGEST]: digest } }
-    if (size <= AT_ONCE) {
-      const bytes = await readFile(path)
-      const ContentMD5 = createHash('md5').update(bytes).digest('base64')
-      await this.#client.send(new PutObjectCommand({ ...object, Body: bytes, ContentLength: bytes.length, ContentMD5 }))
+    if (small !== null) {
+      const ContentMD5 = createHash('md5').update(small).digest('base64')
+      await this.#client.send(new PutObjectCommand({ ...object, Body: small, ContentLength: size, ContentMD5 }))
     } else {
       const params = { ...object, Body: createReadStream(path) }
       await new Upload({ client: this.#client, params, partSize: PART, queueSize: PARTS_AT_A_TIME }).done()
@@ -146,7 +146,7 @@ export class S3Store implements ObjectStore {
 
   async isWritable(): Promise<boolean> {
     await this.#client.send(new HeadBucketCommand({ Bucket: this.#bucket }))
-    await this.#client.send(new PutObjectCommand({ ...this.#of('probe'), Body: Buffer.alloc(0), ContentLength: 0 }))
+    await this.#client.send(new PutObjectCommand({ ...this.#of('probe.part'), Body: Buffer.alloc(0), ContentLength: 0 }))
     return true
   }
 }

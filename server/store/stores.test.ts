@@ -92,6 +92,15 @@ describe.each(['folder', 'object store'])('media are kept, here: %s,', (kind) =>
     expect(await store.read('entries/a/film.mp4')).toBeNull()
   })
 
+  it('under another name, where the first one is gone', async () => {
+    const bytes = Buffer.from('what only wants a name')
+    await store.put('segments/staged-c', await given(bytes))
+    expect(await store.rename('segments/staged-c', 'deliveries/c/film mark.mp4')).toMatchObject({ bytes: bytes.length })
+    const kept = await store.read('deliveries/c/film mark.mp4')
+    expect(kept && (await buffer(kept))).toEqual(bytes)
+    expect(await store.find('segments/staged-c')).toBeNull()
+  })
+
   it('anew under the same name, and can be written to', async () => {
     await store.put('exports/b/file', await given(Buffer.from('first')))
     await store.put('exports/b/file', await given(Buffer.from('second, and longer')))

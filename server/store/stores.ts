@@ -1,6 +1,6 @@
 import { join, relative, sep } from 'node:path'
 import { settings } from '@server/settings'
-import type { StorePlace } from '@server/settings'
+import type { Settings, StorePlace } from '@server/settings'
 import { FolderStore } from './folder-store'
 import type { ObjectStore } from './object-store'
 import { S3Store } from './s3-store'
@@ -23,17 +23,18 @@ export const workingFolder = (): string =>
   settings().store.kind === 'folder' ? folderOf(settings().data) : join(settings().data, 'store-cache')
 
 /** Opens a store. */
-export const openStore = (place: StorePlace): ObjectStore =>
+const openStore = (place: StorePlace): ObjectStore =>
   place.kind === 'folder' ? new FolderStore(folderOf(settings().data)) : new S3Store(place)
 
 let opened: Stores | undefined
 /** The stores of this process. */
-export const stores = (): Stores =>
-  (opened ??= {
-    store: openStore(settings().store),
-    former: settings().formerStore === null ? null : openStore(settings().formerStore ?? { kind: 'folder' }),
-    here: settings().store.kind === 'folder',
-  })
+export const stores = (): Stores => (opened ??= openStores(settings()))
+
+const openStores = ({ store, formerStore }: Settings): Stores => ({
+  store: openStore(store),
+  former: formerStore === null ? null : openStore(formerStore),
+  here: store.kind === 'folder',
+})
 
 /** Of the folder of uploads, what was brought and waits to be read, on whichever machine; all else there is this machine's own work. */
 const WAITING = /^uploads\/(film|archive)-[0-9a-f-]{36}$/

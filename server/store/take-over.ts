@@ -1,8 +1,8 @@
 import { takenOver } from './local-copies'
 import { stores } from './stores'
 
-/** What is made again when it is wanted, is only on its way, or is nothing. */
-const LEFT_OUT = /^(segments|leaving-[^/]+)\/|^probe$|\.part$/
+/** What is made again when it is wanted or is only on its way. */
+const LEFT_OUT = /^(segments|leaving-[^/]+)\/|\.part$/
 
 /** What came of taking over. */
 export interface TakenOver {

@@ -61,9 +61,7 @@ const runners = await Promise.all(
 )
 heartbeat.start()
 followers.start()
-const endTrimming = keepCopiesSmall((err: unknown) => {
-  log.error({ err }, 'copies of media could not be looked through')
-})
+const endTrimming = keepCopiesSmall()
 // The machine may have lost its power.
 await addJob(database(), 'check-recent', {}, 'check-recent', { starts: null, place: AFTER_FILES })
 await ownSpeechModel()

@@ -4,8 +4,9 @@ import { bringSound } from '@render/sound'
 import { database } from '@server/database'
 import { closingVoice, failTake, placeVoice } from '@server/domain'
 import { settings } from '@server/settings'
-import { broughtPath, here, keep, rawPath, sizeOf } from '@server/store'
+import { broughtPath, here, putUnder, rawPath, sizeOf } from '@server/store'
 import type { Claim } from '../claims'
+import { partOf } from '../recordings'
 
 /** Reads a sound file that was brought in as a slide's voice. Can be repeated at any point. */
 export async function bringVoiceTask(take: string, claim: Claim): Promise<void> {
@@ -15,8 +16,9 @@ export async function bringVoiceTask(take: string, claim: Claim): Promise<void> 
   const raw = rawPath(stretch)
   try {
     if ((await sizeOf(raw)) === null) {
-      await bringSound(await here(broughtPath(stretch)), raw, settings().importTime)
-      await keep(raw)
+      const part = partOf(raw, claim)
+      await bringSound(await here(broughtPath(stretch)), part, settings().importTime)
+      await putUnder(part, raw)
     }
     const length = await lengthOfRecording(await here(raw))
     await db.transaction().execute(async (q) => {

@@ -112,7 +112,6 @@ async function makeOf(stretch: Stretch, reading: Reading, { picture, sound, drif
   const length = Math.min(stretch.length_ms ?? Infinity, Math.max(own, last?.end ?? 0) + (stretch.length_ms === null ? 0 : MOST_SILENT))
   if (length === 0) return NOTHING_MADE
   const [recording, voice] = [partOf(recordingPath(stretch.id), claim), partOf(voicePath(stretch.id), claim)]
-  await allHere([rawPath(stretch.id), decodedPath(stretch.id)])
   const work = [
     indexRecording(rawPath(stretch.id), recording, { picture, sound }),
     makeStretchVoice({
