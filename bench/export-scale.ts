@@ -47,7 +47,6 @@ async function timesOfParts(talk: string): Promise<readonly number[]> {
     preview: null,
     lanes: 1,
     first: 'long',
-    niceness: 0,
   })
   watch.end()
   return parts.map(({ took }) => took)

@@ -91,8 +91,16 @@ try {
   else children.keep('server', process.execPath, ['.output/server/index.mjs'], env)
   children.keep(
     'worker',
-    'sh',
-    ['scripts/sparing.sh', process.execPath, ...(args.dev ? ['--import', 'tsx', 'server/worker/main.ts'] : [programFile('worker')])],
+    // Whoever records goes first.
+    'nice',
+    [
+      '-n',
+      '10',
+      'sh',
+      'scripts/sparing.sh',
+      process.execPath,
+      ...(args.dev ? ['--import', 'tsx', 'server/worker/main.ts'] : [programFile('worker')]),
+    ],
     env,
   )
   if (standIns !== null) {

@@ -1,9 +1,9 @@
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
-import { setPriority } from 'node:os'
 import { Readable } from 'node:stream'
 import { USUAL_HOLD, heldTo } from './held'
 import type { Hold } from './held'
+import { nicenessOf, stepBack } from './priority'
 
 /** A helper program ended badly. `tail` is the last it said, for the log. */
 export class ProcessFailed extends Error {
@@ -30,7 +30,7 @@ export interface RunOptions {
   readonly signal?: AbortSignal | undefined
   /** What it is held to, where that is less than usual. */
   readonly hold?: Partial<Hold>
-  /** How much others are let go first, 0 to 19. */
+  /** How much others are let go first, 0 to 19; what starts it may stand further back already. */
   readonly niceness?: number
   /** Hands standard output over as it comes instead of collecting it. */
   readonly onOutput?: (stream: Readable) => void
@@ -84,7 +84,8 @@ export function start(program: string, args: readonly string[], options: RunOpti
     env: withoutSettings(process.env),
   })
   endInTime(child, hold.time, options.signal)
-  if (options.niceness !== undefined && options.niceness > 0 && child.pid !== undefined) stepBack(child.pid, options.niceness)
+  const niceness = nicenessOf(options.niceness ?? 0)
+  if (niceness > 0 && child.pid !== undefined) stepBack(child.pid, niceness)
   const output: Buffer[] = []
   let tail = ''
   const third = child.stdio[3]
@@ -152,15 +153,6 @@ export async function runFed(
   options: Omit<RunOptions, 'onOutput'> = {},
 ): Promise<void> {
   for await (const printed of outputOf(program, args, { ...options, input })) void printed
-}
-
-/** Lets others go first; a program that is gone already needs nothing. */
-function stepBack(pid: number, niceness: number): void {
-  try {
-    setPriority(pid, niceness)
-  } catch {
-    // It ended before it could be asked.
-  }
 }
 
 /** Runs a program to its end with nothing on its standard input. */

@@ -13,14 +13,22 @@ const LOCAL = '00000000-0000-4000-8000-000000000001'
 
 const view = ({ id, name, email, operator }: PersonView): PersonView => ({ id, name, email, operator })
 
+/** Whether this process has seen to it that there is such a person. */
+let madeLocal = false
+
 /** The one person of a machine without accounts, who runs it; made when first asked for. */
 export async function localPerson(q: Queries): Promise<PersonView> {
+  if (!madeLocal) await makeLocal(q)
+  madeLocal = true
+  return { id: LOCAL, name: 'You', email: null, operator: true }
+}
+
+async function makeLocal(q: Queries): Promise<void> {
   await q
     .insertInto('person')
     .values({ id: LOCAL, name: 'You', email: null, password: null })
     .onConflict((conflict) => conflict.doNothing())
     .execute()
-  return { id: LOCAL, name: 'You', email: null, operator: true }
 }
 
 /** What somebody is called by others; empty on a machine without accounts, where nobody is named. */

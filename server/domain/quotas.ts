@@ -94,17 +94,15 @@ export async function roomForRecording(q: Queries, talk: string): Promise<void> 
   )
 }
 
-/** @throws Refusal `too-large` when a recording would be longer than any take is */
-export async function roomInTake(q: Queries, stretch: string, bytes: number): Promise<void> {
-  const row = await q
-    .selectFrom('stretch')
-    .innerJoin('stretch as other', 'other.take', 'stretch.take')
-    .select((build) => ['stretch.bytes', build.fn.sum<number>('other.bytes').as('all')])
-    .where('stretch.id', '=', stretch)
-    .groupBy(['stretch.id', 'stretch.bytes'])
-    .executeTakeFirst()
-  if (row === undefined) return
-  if (row.bytes + bytes > MOST_OF_STRETCH || Number(row.all) + bytes > MOST_OF_TAKE) {
+/** What a recording holds, in bytes, and its take in all. */
+export interface TakeHolds {
+  readonly bytes: number
+  readonly ofTake: number
+}
+
+/** @param bytes that come @throws Refusal `too-large` when a recording would be longer than any take is */
+export function roomInTake(holds: TakeHolds, bytes: number): void {
+  if (holds.bytes + bytes > MOST_OF_STRETCH || holds.ofTake + bytes > MOST_OF_TAKE) {
     throw new Refusal(
       'too-large',
       'This recording is longer than can be kept in one take. Stop it; all that has come is safe. Go on in another take at the ' +

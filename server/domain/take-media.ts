@@ -2,8 +2,16 @@ import { sql } from 'kysely'
 import { Refusal } from '@core/model'
 import type { Cue, StillTimes } from '@core/model'
 import type { Queries } from '@server/database'
-import { digestOf, facePath, printPath, chunkPath, stillPath, tailPath, writeWhole } from '@server/store'
+import { chunkFolder, chunkPath, digestOf, facePath, printPath, stillPath, tailPath, writeAllWhole, writeWhole } from '@server/store'
 import { roomInTake } from './quotas'
+
+/** Bytes of all recordings of a stretch's take. */
+const bytesOfTake = sql<number>`(select sum(other.bytes)::bigint from stretch as other where other.take = stretch.take)`
+
+/** Digests of those chunks of a stretch that are there, by their numbers. */
+const digestsOf = (numbers: readonly number[]) =>
+  sql<Readonly<Record<number, string>>>`(select coalesce(jsonb_object_agg(chunk.n, chunk.digest), '{}') from chunk
+    where chunk.stretch = stretch.id and chunk.n in (${sql.join(numbers)}))`
 
 /** Keeps a print of the voice, by which its place in time is found. */
 export async function keepFingerprint(
@@ -28,9 +36,13 @@ export async function keepFingerprint(
  * @throws Refusal `too-large` when it is more than a take may have, `malformed` when the recording is none of a window
  */
 export async function keepStill(q: Queries, stretch: string, n: number, times: StillTimes, picture: Uint8Array): Promise<void> {
-  const row = await q.selectFrom('stretch').select('window_of').where('id', '=', stretch).executeTakeFirst()
+  const row = await q
+    .selectFrom('stretch')
+    .select(['window_of', 'bytes', bytesOfTake.as('ofTake')])
+    .where('id', '=', stretch)
+    .executeTakeFirst()
   if (row?.window_of == null) throw new Refusal('malformed', 'Nothing was shown of a window in this recording.')
-  await roomInTake(q, stretch, picture.length)
+  roomInTake(row, picture.length)
   await writeWhole(stillPath(stretch, n), picture)
   const added = JSON.stringify({ [String(n)]: times })
   await q
@@ -85,37 +97,28 @@ export async function keepChunks(q: Queries, stretch: string, chunks: readonly C
       })
     }
   }
-  const known = new Map(
-    (
-      await q
-        .selectFrom('chunk')
-        .select(['n', 'digest'])
-        .where('stretch', '=', stretch)
-        .where(
-          'n',
-          'in',
-          chunks.map((chunk) => chunk.n),
-        )
-        .execute()
-    ).map((row) => [row.n, row.digest]),
-  )
-  for (const chunk of chunks) {
-    const digest = known.get(chunk.n)
-    if (digest !== undefined && digest !== chunk.digest) {
-      throw new Refusal('conflict', 'Another part of the recording is kept under this number.', { n: chunk.n })
-    }
+  const held = await q
+    .selectFrom('stretch')
+    .select(['state', 'whole', 'bytes', bytesOfTake.as('ofTake'), digestsOf(chunks.map(({ n }) => n)).as('known')])
+    .where('id', '=', stretch)
+    .executeTakeFirstOrThrow()
+  for (const { n, digest } of chunks) {
+    if ((held.known[n] ?? digest) !== digest)
+      throw new Refusal('conflict', 'Another part of the recording is kept under this number.', { n })
   }
-  const fresh = chunks.filter((chunk) => !known.has(chunk.n))
+  const fresh = chunks.filter(({ n }) => held.known[n] === undefined)
   if (fresh.length === 0) return
   // Also what comes late is kept: who recorded it may have been taken for gone meanwhile.
-  const { state, whole } = await q.selectFrom('stretch').select(['state', 'whole']).where('id', '=', stretch).executeTakeFirstOrThrow()
-  if (state !== 'open' && whole) throw new Refusal('conflict', 'This recording is closed already, with all that its recorder said it has.')
-  await roomInTake(
-    q,
-    stretch,
-    fresh.reduce((sum, chunk) => sum + chunk.bytes.length, 0),
+  if (held.state !== 'open' && held.whole)
+    throw new Refusal('conflict', 'This recording is closed already, with all that its recorder said it has.')
+  roomInTake(
+    held,
+    fresh.reduce((sum, { bytes }) => sum + bytes.length, 0),
   )
-  for (const chunk of fresh) await writeWhole(chunkPath(stretch, chunk.n), chunk.bytes)
+  await writeAllWhole(
+    chunkFolder(stretch),
+    fresh.map(({ n, bytes }) => ({ path: chunkPath(stretch, n), bytes })),
+  )
   // In one question, so that what came is counted once however often it comes.
   await q
     .with('added', (build) =>

@@ -19,7 +19,7 @@ const filmName = (lines: number, ending: 'mp4' | 'm3u8'): string => `film-${Stri
 const FILM = /^film-(\d+)\.(mp4|m3u8)$/
 
 /** Which track of a film a name means; null when it means none. */
-export function filmTrack(name: string, tracks: readonly StreamTrack[]): StreamTrack | null {
+function filmTrack(name: string, tracks: readonly StreamTrack[]): StreamTrack | null {
   const lines = Number(FILM.exec(name)?.[1])
   return tracks.find((track) => track.lines === lines) ?? null
 }

@@ -39,6 +39,19 @@ export async function putUnder(temporary: string, path: string): Promise<void> {
   if (kept !== null) await marked(path, kept.changed)
 }
 
+/**
+ * The same for several files of one folder whose bytes are safe already.
+ * @param folder in the store, which is there
+ */
+export async function putAllUnder(folder: string, files: readonly { readonly temporary: string; readonly path: string }[]): Promise<void> {
+  if (!stores().here) {
+    await Promise.all(files.map(({ temporary, path }) => putUnder(temporary, path)))
+    return
+  }
+  await Promise.all(files.map(({ temporary, path }) => rename(temporary, path)))
+  await synced(folder)
+}
+
 /** A finished file whose bytes are safe, and which only wants its name. */
 export interface StagedFile {
   /** Gives it a name in the store, and has it there. It can be done once. */

@@ -3,9 +3,9 @@ import { readdir, rm, statfs, utimes, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { Refusal } from '@core/model'
 import { settings } from '@server/settings'
-import { here, putUnder, refreshed, removeTree } from './local-copies'
+import { here, putAllUnder, putUnder, refreshed, removeTree } from './local-copies'
 import type { StagedFile } from './local-copies'
-import { digestOf, digestOfFile, safeFolder } from './safe-files'
+import { digestOf, digestOfFile, safeFolder, writeSafe } from './safe-files'
 import { stores, workingFolder } from './stores'
 
 /** Places in the media store. Every name in a path has been checked: an id, a digest or a number. */
@@ -74,6 +74,23 @@ export async function writeWhole(path: string, bytes: Uint8Array): Promise<void>
   const temporary = `${path}.${randomUUID()}.part`
   await writeFile(temporary, bytes)
   await putUnder(temporary, path)
+}
+
+/** Bytes, and where they are to stand. */
+export interface PlacedBytes {
+  readonly path: string
+  readonly bytes: Uint8Array
+}
+
+/**
+ * Puts several under names in one folder, each so that it is there whole or not at all; when this returns all are safe, also from a power
+ * cut. The folder is seen to once for all of them.
+ */
+export async function writeAllWhole(folder: string, files: readonly PlacedBytes[]): Promise<void> {
+  await safeFolder(folder)
+  const staged = files.map(({ path, bytes }) => ({ path, bytes, temporary: `${path}.${randomUUID()}.part` }))
+  await Promise.all(staged.map(({ temporary, bytes }) => writeSafe(temporary, bytes)))
+  await putAllUnder(folder, staged)
 }
 
 /** What tells this store from others. */

@@ -5,7 +5,8 @@ import type { Database } from '@server/database'
 export const LARGE = ['talk', 'talk_card', 'slide', 'slide_version', 'programme', 'take', 'stretch', 'delivery', 'asset', 'share'] as const
 
 /**
- * Copies a talk many times, with its deck, programme, takes and files as rows: nothing of it lies on the disk again.
+ * Copies a talk many times, with its deck, programme, takes and files as rows: nothing of it lies on the disk again, so none of it is
+ * checked there.
  * @param talk that is copied; those of its owner's that are made besides are called by numbers
  * @param count of copies, shared out among people with an account
  * @param people so many of those are made
@@ -38,7 +39,7 @@ export async function copyTalks(db: Database, talk: string, count: number, peopl
         select (jsonb_populate_record(${sql.table(table)}, jsonb_build_object('talk', copied.id))).*
         from copied, ${sql.table(table)} where ${sql.table(table)}.talk = ${talk}`.execute(q)
     await sql`insert into delivery overriding user value
-      select (jsonb_populate_record(delivery, jsonb_build_object('id', gen_random_uuid(), 'talk', copied.id))).*
+      select (jsonb_populate_record(delivery, jsonb_build_object('id', gen_random_uuid(), 'talk', copied.id, 'digest', null))).*
       from copied, delivery where delivery.talk = ${talk}`.execute(q)
     await sql`insert into share 
       select (jsonb_populate_record(share, jsonb_build_object('talk', copied.id, 'key', left(md5(copied.id::text), 22)))).*
@@ -48,7 +49,8 @@ export async function copyTalks(db: Database, talk: string, count: number, peopl
     await sql`insert into take select (jsonb_populate_record(take, jsonb_build_object('id', copied_take.id, 'talk', copied_take.talk))).*
       from copied_take join take on take.id = copied_take.was`.execute(q)
     await sql`insert into stretch 
-      select (jsonb_populate_record(stretch, jsonb_build_object('id', gen_random_uuid(), 'take', copied_take.id))).*
+      select (jsonb_populate_record(stretch, jsonb_build_object('id', gen_random_uuid(), 'take', copied_take.id,
+        'raw_digest', null))).*
       from copied_take join stretch on stretch.take = copied_take.was`.execute(q)
   })
   await sql`vacuum analyze`.execute(db)

@@ -34,7 +34,6 @@ export const exportOptions = (label: string): EncodeOptions => ({
   preview: null,
   lanes: settings().encoderThreads,
   first: 'long',
-  niceness: 5,
 })
 
 /** Watches over an export for as long as somebody wants it, and tells how much of it is done. */

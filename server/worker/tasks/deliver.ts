@@ -73,7 +73,6 @@ async function makeOnce(making: Making, coding: Coding, sound: Promise<MadeSound
       preview: previewPath(making.id),
       lanes: settings().encoderThreads,
       first: 'long',
-      niceness: 0,
     }),
   ])
   await progress.enter('checking')

@@ -12,6 +12,9 @@ export interface PictureWatch {
   readonly halt: () => void
 }
 
+/** Everything else on the machine goes before pictures of films: who records or watches is not to wait for a file of somebody's. */
+export const FILM_NICENESS = 19
+
 /** How pictures are made. */
 export interface EncodeOptions {
   /** Tells apart what several make at a time. */
@@ -25,6 +28,4 @@ export interface EncodeOptions {
    * middle.
    */
   readonly first: 'long' | 'short'
-  /** How much others are let go first, 0 to 19. */
-  readonly niceness: number
 }

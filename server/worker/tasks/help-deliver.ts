@@ -47,7 +47,6 @@ export async function helpDeliverTask(id: string, { number }: Claim): Promise<vo
       preview: null,
       lanes: settings().encoderThreads,
       first: 'short',
-      niceness: 0,
     })
     log.info({ delivery: id, made: parts.filter(({ took }) => took > 0).length }, 'helped with a delivery')
   } catch (error) {

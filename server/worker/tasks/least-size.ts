@@ -20,7 +20,7 @@ export interface LeastSize {
 /** Makes some of a film's pictures as coarse as can be looked at. @returns bytes that all of it would take, about */
 async function coarsest(index: FilmIndex, plan: RenderPlan, format: VideoFormat, label: string, watch: PictureWatch): Promise<number> {
   const coding = { ...codingOf(format, plan.quality, { kind: 'free' }), crf: CRF_BOUNDS[format].coarsest }
-  const probe = await makeSamples(index, plan, coding, watch, `${label}.least`, 0)
+  const probe = await makeSamples(index, plan, coding, watch, `${label}.least`)
   return estimate({ ...plan, bits: { kind: 'free' } }, { slowness: null }, probe).bytes
 }
 

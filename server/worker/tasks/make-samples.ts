@@ -10,17 +10,9 @@ import type { PictureWatch } from './encode-options'
 /**
  * Makes some of a film's pictures, to know what all of them will take.
  * @param label tells apart what several make at a time
- * @param niceness how much others are let go first, 0 to 19
  * @throws whatever `watch` has the making stop with
  */
-export async function makeSamples(
-  index: FilmIndex,
-  plan: RenderPlan,
-  coding: Coding,
-  watch: PictureWatch,
-  label: string,
-  niceness: number,
-): Promise<Probe> {
+export async function makeSamples(index: FilmIndex, plan: RenderPlan, coding: Coding, watch: PictureWatch, label: string): Promise<Probe> {
   const samples = probeSamples(plan)
   const lanes = settings().encoderThreads
   const parts = await makePictures(index, { ...plan, segments: samples }, coding, watch, {
@@ -28,7 +20,6 @@ export async function makeSamples(
     preview: null,
     lanes,
     first: 'long',
-    niceness,
   })
   const made = await Promise.all(parts.map(async ({ file, took }) => ({ took, bytes: (await stat(file)).size })))
   return probeOf(plan, samples, made, lanes)

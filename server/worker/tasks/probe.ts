@@ -24,7 +24,7 @@ export async function probeTask(talk: string, { number }: Claim): Promise<void> 
   if (await isProbed(database(), talk, plan, recipe, revision)) return
   const idle = new WhileNeeded(async () => !(await machineNeeded(database())))
   try {
-    const probe = await makeSamples(index, plan, codingOf(format, plan.quality, plan.bits), idle, `probe.${String(number)}`, 5)
+    const probe = await makeSamples(index, plan, codingOf(format, plan.quality, plan.bits), idle, `probe.${String(number)}`)
     log.info({ talk, probe }, "looked at what a talk's pictures take")
     await keepProbe(database(), talk, plan, recipe, revision, probe)
   } catch (error) {

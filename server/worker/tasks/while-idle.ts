@@ -4,8 +4,8 @@ import { log } from '@server/log'
 import type { EncodeOptions } from './encode-options'
 import { WhileNeeded } from './while-needed'
 
-/** How pictures are made that nobody waits for: everything else on the machine goes first. @param label as of `EncodeOptions` */
-export const idleOptions = (label: string): EncodeOptions => ({ label, preview: null, lanes: 1, first: 'long', niceness: 19 })
+/** How pictures are made that nobody waits for: on one core. @param label as of `EncodeOptions` */
+export const idleOptions = (label: string): EncodeOptions => ({ label, preview: null, lanes: 1, first: 'long' })
 
 /**
  * Does something for a talk while nobody needs the machine, and makes way as soon as somebody does.

@@ -4,7 +4,8 @@ import { webVtt } from '@core/formats'
 import { Refusal } from '@core/model'
 import { database } from '@server/database'
 import { filmToTake, screenedHandout, screenedNotes, screenedWords, sharedFile, streamTracks } from '@server/domain'
-import { answerWithPass, filmPlaylist, filmTrack, screeningPlaylist, sendFile, sendMade } from '@server/http'
+import type { ScreeningVersion } from '@server/domain'
+import { answerWithPass, filmPlaylist, screeningPlaylist, sendFile, sendMade } from '@server/http'
 import type { PassedIn } from '@server/http'
 import { foreseeFile, screeningFile } from '@server/media'
 import type { ScreeningMedia } from '@server/media'
@@ -74,17 +75,28 @@ async function sendCaptions(event: H3Event, { version, screening }: PassedIn): P
   return webVtt(captions)
 }
 
+/** Names of the files that a talk as a film lies in. */
+const FILM_FILE = /^film(-(?<lines>\d{1,5}))?\.mp4$/
+
+/** Where such a file lies; null when the name means none. */
+function filmFile(name: string, { talk, revision }: ScreeningVersion): string | null {
+  const groups = FILM_FILE.exec(name)?.groups
+  if (groups === undefined) return null
+  const { lines } = groups
+  return lines === undefined ? wholeStreamPath(talk, revision) : streamPath(talk, revision, Number(lines))
+}
+
 /** A talk as a film: which there is, where its parts lie, and the files that they lie in. */
 async function sendTrack(event: H3Event, name: string, { version }: PassedIn): Promise<unknown> {
-  const tracks = version.timing === 'recorded' ? await streamTracks(database(), version.talk, version.revision) : []
-  const playlist = filmPlaylist(name, tracks)
-  if (playlist !== null) return sendText(event, playlist, 'application/vnd.apple.mpegurl')
-  const whole = name === 'film.mp4' && tracks.length > 0
-  const track = filmTrack(name, tracks)
-  if (track === null && !whole) throw nothing()
-  const path = track === null ? wholeStreamPath(version.talk, version.revision) : streamPath(version.talk, version.revision, track.lines)
-  await sendFile(event, { path, mime: 'video/mp4', fixed: true, shared: true, tag: `${version.talk}-${String(version.revision)}-${name}` })
-  return undefined
+  const { talk, timing, revision } = version
+  if (timing !== 'recorded') throw nothing()
+  const path = filmFile(name, version)
+  // Who watches asks for a part every few seconds: whether it is there is told by the file alone.
+  if (path !== null)
+    return await sendFile(event, { path, mime: 'video/mp4', fixed: true, shared: true, tag: `${talk}-${String(revision)}-${name}` })
+  const playlist = filmPlaylist(name, await streamTracks(database(), talk, revision))
+  if (playlist === null) throw nothing()
+  return sendText(event, playlist, 'application/vnd.apple.mpegurl')
 }
 
 export default answerWithPass(async (event, passed) => {
