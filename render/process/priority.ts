@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs'
 import { writeFile } from 'node:fs/promises'
 import { getPriority, setPriority } from 'node:os'
 
@@ -25,30 +24,19 @@ async function groupStepsBack(pid: number, niceness: number): Promise<void> {
   }
 }
 
-/** Niceness of the group that a process is in; null where the system has no such groups. */
-export function groupNiceness(pid: number): number | null {
-  try {
-    const said = /nice (-?\d+)/.exec(readFileSync(`/proc/${String(pid)}/autogroup`, 'utf8'))?.[1]
-    return said === undefined ? null : Number(said)
-  } catch {
-    return null
-  }
-}
-
-/** Niceness that a program of ours has: no less than what starts it. @param niceness how much others are let go first, 0 to 19 */
-export const nicenessOf = (niceness: number): number => Math.max(niceness, getPriority())
-
 /**
- * Lets others go first, also those of other sessions; a program that is gone already needs nothing.
+ * Has a program let others go first, also those of other sessions, no less than this process does; one that is gone already needs nothing.
  * @param pid that leads a session
  * @param niceness 0 to 19
  */
 export function stepBack(pid: number, niceness: number): void {
+  const least = Math.max(niceness, getPriority())
+  if (least <= 0) return
   try {
-    setPriority(pid, niceness)
+    setPriority(pid, least)
   } catch {
     // It ended before it could be asked.
     return
   }
-  void groupStepsBack(pid, niceness)
+  void groupStepsBack(pid, least)
 }

@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync } from 'node:fs'
+import { getPriority } from 'node:os'
 import { describe, expect, it, vi } from 'vitest'
 import { ProcessFailed, run, start } from '.'
 
@@ -42,6 +43,19 @@ describe('a helper program', () => {
     vi.unstubAllEnvs()
     expect(String(stdout)).toContain('PATH=')
     expect(String(stdout)).not.toMatch(/AISLE_|NUXT_|DATABASE_URL|a secret/)
+  })
+
+  it('lets others go first, also those of other sessions, where the system shares processors out to sessions', async () => {
+    const stop = new AbortController()
+    const { child, done } = start('sleep', ['300'], { niceness: 7, signal: stop.signal })
+    const told = (what: string): string => readFileSync(`/proc/${String(child.pid)}/${what}`, 'utf8')
+    expect(getPriority(child.pid)).toBe(7)
+    if (existsSync(`/proc/${String(child.pid)}/autogroup`))
+      await vi.waitFor(() => {
+        expect(told('autogroup')).toMatch(/ nice 7$/m)
+      }, 10_000)
+    stop.abort()
+    await expect(done).rejects.toThrow()
   })
 
   it('that takes too long is killed with all that it started', async () => {

@@ -3,7 +3,7 @@ import type { ChildProcess } from 'node:child_process'
 import { Readable } from 'node:stream'
 import { USUAL_HOLD, heldTo } from './held'
 import type { Hold } from './held'
-import { nicenessOf, stepBack } from './priority'
+import { stepBack } from './priority'
 
 /** A helper program ended badly. `tail` is the last it said, for the log. */
 export class ProcessFailed extends Error {
@@ -84,8 +84,7 @@ export function start(program: string, args: readonly string[], options: RunOpti
     env: withoutSettings(process.env),
   })
   endInTime(child, hold.time, options.signal)
-  const niceness = nicenessOf(options.niceness ?? 0)
-  if (niceness > 0 && child.pid !== undefined) stepBack(child.pid, niceness)
+  if (child.pid !== undefined) stepBack(child.pid, options.niceness ?? 0)
   const output: Buffer[] = []
   let tail = ''
   const third = child.stdio[3]

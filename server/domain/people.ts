@@ -18,17 +18,14 @@ let madeLocal = false
 
 /** The one person of a machine without accounts, who runs it; made when first asked for. */
 export async function localPerson(q: Queries): Promise<PersonView> {
-  if (!madeLocal) await makeLocal(q)
+  if (!madeLocal)
+    await q
+      .insertInto('person')
+      .values({ id: LOCAL, name: 'You', email: null, password: null })
+      .onConflict((conflict) => conflict.doNothing())
+      .execute()
   madeLocal = true
   return { id: LOCAL, name: 'You', email: null, operator: true }
-}
-
-async function makeLocal(q: Queries): Promise<void> {
-  await q
-    .insertInto('person')
-    .values({ id: LOCAL, name: 'You', email: null, password: null })
-    .onConflict((conflict) => conflict.doNothing())
-    .execute()
 }
 
 /** What somebody is called by others; empty on a machine without accounts, where nobody is named. */

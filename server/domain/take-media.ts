@@ -2,7 +2,7 @@ import { sql } from 'kysely'
 import { Refusal } from '@core/model'
 import type { Cue, StillTimes } from '@core/model'
 import type { Queries } from '@server/database'
-import { chunkFolder, chunkPath, digestOf, facePath, printPath, stillPath, tailPath, writeAllWhole, writeWhole } from '@server/store'
+import { chunkPath, digestOf, facePath, printPath, stillPath, tailPath, writeAllWhole, writeWhole } from '@server/store'
 import { roomInTake } from './quotas'
 
 /** Bytes of all recordings of a stretch's take. */
@@ -115,10 +115,7 @@ export async function keepChunks(q: Queries, stretch: string, chunks: readonly C
     held,
     fresh.reduce((sum, { bytes }) => sum + bytes.length, 0),
   )
-  await writeAllWhole(
-    chunkFolder(stretch),
-    fresh.map(({ n, bytes }) => ({ path: chunkPath(stretch, n), bytes })),
-  )
+  await writeAllWhole(fresh.map(({ n, bytes }) => ({ path: chunkPath(stretch, n), bytes })))
   // In one question, so that what came is counted once however often it comes.
   await q
     .with('added', (build) =>

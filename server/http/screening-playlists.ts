@@ -16,28 +16,36 @@ const listed = (parts: readonly NamedMedia[]) => parts.map(({ name, media }) => 
 
 /** Name of the file, or of the playlist, that holds a talk as a film of so many lines. */
 const filmName = (lines: number, ending: 'mp4' | 'm3u8'): string => `film-${String(lines)}.${ending}`
-const FILM = /^film-(\d+)\.(mp4|m3u8)$/
+const FILM = /^film(-(?<lines>\d{1,5}))?\.(?<ending>mp4|m3u8)$/
 
-/** Which track of a film a name means; null when it means none. */
-function filmTrack(name: string, tracks: readonly StreamTrack[]): StreamTrack | null {
-  const lines = Number(FILM.exec(name)?.[1])
-  return tracks.find((track) => track.lines === lines) ?? null
+/** What of a talk as a film is meant: a file or a playlist, of its pictures in so many lines; null: of all of it. */
+export interface FilmPart {
+  readonly lines: number | null
+  readonly ending: 'mp4' | 'm3u8'
 }
 
-/** Playlists of a talk as a film, by their names; null: there is none of that name. */
-export function filmPlaylist(name: string, tracks: readonly StreamTrack[]): string | null {
-  if (name === 'film.m3u8' && tracks.length > 0) {
-    const pictures = tracks.map(({ lines, bandwidth, width, height, frame_rate: frameRate, codec }) => ({
-      playlist: filmName(lines, 'm3u8'),
+/** What of a talk as a film a name means; null when nothing of it. */
+export function filmPartOf(name: string): FilmPart | null {
+  const groups = FILM.exec(name)?.groups
+  if (groups === undefined) return null
+  const { lines, ending } = groups
+  return { lines: lines === undefined ? null : Number(lines), ending: ending === 'mp4' ? 'mp4' : 'm3u8' }
+}
+
+/** Playlist of a talk as a film, of all of it or of its pictures in so many lines; null: there is none. */
+export function filmPlaylist(lines: number | null, tracks: readonly StreamTrack[]): string | null {
+  if (lines === null) {
+    const pictures = tracks.map(({ bandwidth, width, height, frame_rate: frameRate, codec, ...track }) => ({
+      playlist: filmName(track.lines, 'm3u8'),
       bandwidth,
       size: { width, height },
       frameRate,
       codec,
     }))
-    return mainPlaylist('sound.m3u8', pictures)
+    return pictures.length === 0 ? null : mainPlaylist('sound.m3u8', pictures)
   }
-  const track = name.endsWith('.m3u8') ? filmTrack(name, tracks) : null
-  return track === null ? null : track.playlist.replaceAll(FILE_IN_PLAYLIST, filmName(track.lines, 'mp4'))
+  const track = tracks.find((one) => one.lines === lines)
+  return track === undefined ? null : track.playlist.replaceAll(FILE_IN_PLAYLIST, filmName(lines, 'mp4'))
 }
 
 /** Playlists of a screening, by their names; null: there is none of that name. */

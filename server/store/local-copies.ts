@@ -39,17 +39,14 @@ export async function putUnder(temporary: string, path: string): Promise<void> {
   if (kept !== null) await marked(path, kept.changed)
 }
 
-/**
- * The same for several files of one folder whose bytes are safe already.
- * @param folder in the store, which is there
- */
-export async function putAllUnder(folder: string, files: readonly { readonly temporary: string; readonly path: string }[]): Promise<void> {
+/** The same for several files whose bytes are safe already; each folder that they stand in is seen to once. */
+export async function putAllUnder(files: readonly { readonly temporary: string; readonly path: string }[]): Promise<void> {
   if (!stores().here) {
     await Promise.all(files.map(({ temporary, path }) => putUnder(temporary, path)))
     return
   }
   await Promise.all(files.map(({ temporary, path }) => rename(temporary, path)))
-  await synced(folder)
+  for (const folder of new Set(files.map(({ path }) => dirname(path)))) await synced(folder)
 }
 
 /** A finished file whose bytes are safe, and which only wants its name. */

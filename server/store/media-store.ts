@@ -5,7 +5,7 @@ import { Refusal } from '@core/model'
 import { settings } from '@server/settings'
 import { here, putAllUnder, putUnder, refreshed, removeTree } from './local-copies'
 import type { StagedFile } from './local-copies'
-import { digestOf, digestOfFile, safeFolder, writeSafe } from './safe-files'
+import { digestOf, digestOfFile, safeFolder } from './safe-files'
 import { stores, workingFolder } from './stores'
 
 /** Places in the media store. Every name in a path has been checked: an id, a digest or a number. */
@@ -68,30 +68,22 @@ export const exportPath = (id: string): string => place('exports', id, 'file')
 export const entryFolder = (entry: string): string => place('entries', entry)
 export const uploadFolder = (): string => place('uploads')
 
-/** Puts bytes under a name so that they are there whole or not at all, also after a power cut. */
-export async function writeWhole(path: string, bytes: Uint8Array): Promise<void> {
-  await safeFolder(dirname(path))
-  const temporary = `${path}.${randomUUID()}.part`
-  await writeFile(temporary, bytes)
-  await putUnder(temporary, path)
-}
-
 /** Bytes, and where they are to stand. */
 export interface PlacedBytes {
   readonly path: string
   readonly bytes: Uint8Array
 }
 
-/**
- * Puts several under names in one folder, each so that it is there whole or not at all; when this returns all are safe, also from a power
- * cut. The folder is seen to once for all of them.
- */
-export async function writeAllWhole(folder: string, files: readonly PlacedBytes[]): Promise<void> {
-  await safeFolder(folder)
-  const staged = files.map(({ path, bytes }) => ({ path, bytes, temporary: `${path}.${randomUUID()}.part` }))
-  await Promise.all(staged.map(({ temporary, bytes }) => writeSafe(temporary, bytes)))
-  await putAllUnder(folder, staged)
+/** Puts bytes under names, each so that they are there whole or not at all, also after a power cut. */
+export async function writeAllWhole(files: readonly PlacedBytes[]): Promise<void> {
+  for (const folder of new Set(files.map(({ path }) => dirname(path)))) await safeFolder(folder)
+  const written = files.map(({ path, bytes }) => ({ path, bytes, temporary: `${path}.${randomUUID()}.part` }))
+  await Promise.all(written.map(({ temporary, bytes }) => writeFile(temporary, bytes, { flush: true })))
+  await putAllUnder(written)
 }
+
+/** The same for one. */
+export const writeWhole = (path: string, bytes: Uint8Array): Promise<void> => writeAllWhole([{ path, bytes }])
 
 /** What tells this store from others. */
 export const identityPath = (): string => place('identity')

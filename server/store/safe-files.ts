@@ -32,17 +32,6 @@ export async function safeFolder(path: string): Promise<void> {
   safe.add(path)
 }
 
-/** Writes a new file, and has its bytes on the disk itself. */
-export async function writeSafe(path: string, bytes: Uint8Array): Promise<void> {
-  const file = await open(path, 'w')
-  try {
-    await file.writeFile(bytes)
-    await file.sync()
-  } finally {
-    await file.close()
-  }
-}
-
 /** Has files that were made, and the names under which they stand, on the disk itself. Until then they are not called ready. */
 export async function keptSafe(...paths: readonly string[]): Promise<void> {
   for (const path of paths) await synced(path)

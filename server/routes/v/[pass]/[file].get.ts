@@ -4,16 +4,12 @@ import { webVtt } from '@core/formats'
 import { Refusal } from '@core/model'
 import { database } from '@server/database'
 import { filmToTake, screenedHandout, screenedNotes, screenedWords, sharedFile, streamTracks } from '@server/domain'
-import type { ScreeningVersion } from '@server/domain'
-import { answerWithPass, filmPlaylist, screeningPlaylist, sendFile, sendMade } from '@server/http'
-import type { PassedIn } from '@server/http'
+import { answerWithPass, filmPartOf, filmPlaylist, screeningPlaylist, sendFile, sendMade } from '@server/http'
+import type { FilmPart, PassedIn } from '@server/http'
 import { foreseeFile, screeningFile } from '@server/media'
 import type { ScreeningMedia } from '@server/media'
 import { assetPath, deliveryPath, streamPath, wholeStreamPath } from '@server/store'
 import { log } from '@server/log'
-
-/** Names of what belongs to a talk as a film. */
-const isOfFilm = (name: string): boolean => /^film(-\d+)?\.(mp4|m3u8)$/.test(name)
 
 const nothing = (): Refusal => new Refusal('not-found', 'There is nothing under this address.')
 
@@ -75,28 +71,19 @@ async function sendCaptions(event: H3Event, { version, screening }: PassedIn): P
   return webVtt(captions)
 }
 
-/** Names of the files that a talk as a film lies in. */
-const FILM_FILE = /^film(-(?<lines>\d{1,5}))?\.mp4$/
-
-/** Where such a file lies; null when the name means none. */
-function filmFile(name: string, { talk, revision }: ScreeningVersion): string | null {
-  const groups = FILM_FILE.exec(name)?.groups
-  if (groups === undefined) return null
-  const { lines } = groups
-  return lines === undefined ? wholeStreamPath(talk, revision) : streamPath(talk, revision, Number(lines))
-}
-
 /** A talk as a film: which there is, where its parts lie, and the files that they lie in. */
-async function sendTrack(event: H3Event, name: string, { version }: PassedIn): Promise<unknown> {
+async function sendTrack(event: H3Event, name: string, { lines, ending }: FilmPart, { version }: PassedIn): Promise<unknown> {
   const { talk, timing, revision } = version
   if (timing !== 'recorded') throw nothing()
-  const path = filmFile(name, version)
+  if (ending === 'm3u8') {
+    const playlist = filmPlaylist(lines, await streamTracks(database(), talk, revision))
+    if (playlist === null) throw nothing()
+    return sendText(event, playlist, 'application/vnd.apple.mpegurl')
+  }
   // Who watches asks for a part every few seconds: whether it is there is told by the file alone.
-  if (path !== null)
-    return await sendFile(event, { path, mime: 'video/mp4', fixed: true, shared: true, tag: `${talk}-${String(revision)}-${name}` })
-  const playlist = filmPlaylist(name, await streamTracks(database(), talk, revision))
-  if (playlist === null) throw nothing()
-  return sendText(event, playlist, 'application/vnd.apple.mpegurl')
+  const path = lines === null ? wholeStreamPath(talk, revision) : streamPath(talk, revision, lines)
+  await sendFile(event, { path, mime: 'video/mp4', fixed: true, shared: true, tag: `${talk}-${String(revision)}-${name}` })
+  return undefined
 }
 
 export default answerWithPass(async (event, passed) => {
@@ -106,7 +93,8 @@ export default answerWithPass(async (event, passed) => {
   if (name === 'captions.vtt') return await sendCaptions(event, passed)
   const taken = await takenAlong(event, name, passed)
   if (taken !== null) return taken.sent
-  if (isOfFilm(name)) return await sendTrack(event, name, passed)
+  const film = filmPartOf(name)
+  if (film !== null) return await sendTrack(event, name, film, passed)
   const playlist = await screeningPlaylist(name, screening)
   if (playlist !== null) return sendText(event, playlist, 'application/vnd.apple.mpegurl')
   const found = screening.media.get(name)
