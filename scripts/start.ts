@@ -91,11 +91,11 @@ try {
   else children.keep('server', process.execPath, ['.output/server/index.mjs'], env)
   children.keep(
     'worker',
-    // Whoever records goes first.
+    // Whoever records goes first, unless nobody is to.
     'nice',
     [
       '-n',
-      '10',
+      process.env['AISLE_YIELD'] === 'off' ? '0' : '10',
       'sh',
       'scripts/sparing.sh',
       process.execPath,

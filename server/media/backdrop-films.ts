@@ -25,6 +25,7 @@ import { apartBounds } from '@server/settings'
 import { assetHere, foundInCache, segmentFolder } from '@server/store'
 import { cameraOf } from './cameras-of'
 import { CacheMaker, madeInCache } from './made-in-cache'
+import { nicenessOf } from './niceness'
 
 /** What finding a part's outlines may take, and making a film of a recording of some length, in ms: so much, and so much of its length. */
 const FINDING = 300_000
@@ -35,8 +36,6 @@ const FOUND = 0.4
 const AT_ONCE = 2
 /** How long one picture may take. */
 const STILL = 60_000
-/** How much others are let go first. */
-const NICENESS = 5
 
 const nameOf = (...all: readonly unknown[]): string => createHash('sha256').update(JSON.stringify(all)).digest('hex')
 
@@ -66,7 +65,7 @@ async function outlinesOf(camera: CameraFile, length: Ms, out: string, { stretch
   const find = async (part: number): Promise<Buffer> => {
     signal?.throwIfAborted()
     const path = outlinePath(stretch, part)
-    const apart = { ...apartBounds(), time: FINDING, niceness: NICENESS, signal }
+    const apart = { ...apartBounds(), time: FINDING, niceness: nicenessOf('backdrop'), signal }
     if (await foundInCache(path)) known += 1
     else await madeInCache(path, (file) => findOutline({ camera, part, out: file, apart }))
     done += 1
@@ -104,7 +103,7 @@ async function makeFilm(wanted: MakeBackdrop, out: string): Promise<void> {
       cloth,
       out,
       time: MAKING.beside + length * MAKING.share,
-      niceness: NICENESS,
+      niceness: nicenessOf('backdrop'),
       signal,
       onTime: (at) => {
         onShare?.(Math.min(1, begins + ((1 - begins) * at) / Math.max(1, length)), known)

@@ -1,4 +1,5 @@
 export * from './backdrop-films'
 export * from './cameras-of'
+export * from './niceness'
 export * from './screening-parts'
 export * from './treated-voices'

@@ -43,6 +43,7 @@ export interface Environment {
   readonly AISLE_WORKERS: number
   readonly AISLE_QUEUES: string
   readonly AISLE_ENCODER_THREADS: number
+  readonly AISLE_YIELD: 'on' | 'off'
   readonly AISLE_WORKER_GRACE_MS: number
   readonly AISLE_GRACE_DAYS: number
   readonly AISLE_SEGMENT_CACHE_MB: number
@@ -118,6 +119,7 @@ export const schema = Joi.object<Environment>({
       'string.pattern.base':
         'AISLE_QUEUES says how many jobs are done at a time, as in films=1,decks=2; the queues are ' + QUEUE_NAMES.join(', '),
     }),
+  AISLE_YIELD: Joi.valid('on', 'off').default('on'),
   AISLE_ENCODER_THREADS: Joi.number().integer().min(1).max(64).default(Math.max(1, cpus().length)),
   AISLE_WORKER_GRACE_MS: Joi.number().integer().min(1000).max(600_000).default(15_000),
   AISLE_GRACE_DAYS: Joi.number().min(0).max(3650).default(14),

@@ -66,6 +66,8 @@ export interface Settings {
   readonly shares: Partial<Readonly<Record<QueueName, number>>>
   /** Threads an encoder may use. */
   readonly encoderThreads: number
+  /** Whether films, listening and outlines let everything else on the machine go first. */
+  readonly yields: boolean
   /** Milliseconds after which a worker that gives no sign of life is taken for dead and its jobs are done again. */
   readonly workerGrace: number
   /** Days for which what was thrown away can be brought back, before its space is reclaimed. */
@@ -200,6 +202,7 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
         .map(([name, count]) => [name, Number(count)]),
     ),
     encoderThreads: value.AISLE_ENCODER_THREADS,
+    yields: value.AISLE_YIELD === 'on',
     workerGrace: value.AISLE_WORKER_GRACE_MS,
     graceDays: value.AISLE_GRACE_DAYS,
     segmentCache: value.AISLE_SEGMENT_CACHE_MB * 1_048_576,

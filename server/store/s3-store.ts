@@ -26,6 +26,9 @@ const AT_ONCE = 16 * 1_048_576
 const PART = 16 * 1_048_576
 const PARTS_AT_A_TIME = 3
 
+/** A service copies objects up to this size by itself (Amazon S3, CopyObject); in bytes. */
+const LARGEST_COPY = 5 * 1024 ** 3
+
 /** What is sent is held against this when it comes back. */
 const DIGEST = 'sha256'
 
@@ -46,8 +49,11 @@ export class S3Store implements ObjectStore {
   readonly #client: S3Client
   readonly #bucket: string
   readonly #prefix: string
+  readonly #largestCopy: number
 
-  constructor({ bucket, prefix, endpoint, region, key, secret }: ObjectsPlace) {
+  /** @param largestCopy in bytes; what is larger goes through this machine when its name changes */
+  constructor({ bucket, prefix, endpoint, region, key, secret }: ObjectsPlace, largestCopy = LARGEST_COPY) {
+    this.#largestCopy = largestCopy
     this.#bucket = bucket
     this.#prefix = prefix
     // This version of the package runs here; which Node a later one asks for is known when it is installed.
@@ -130,12 +136,29 @@ export class S3Store implements ObjectStore {
       for (const { Key = '', Size, LastModified } of Contents) yield keptOf(Key.slice(this.#prefix.length), Size, LastModified)
   }
 
-  async rename(from: string, to: string): Promise<KeptFile> {
+  /** Not every service can copy a large object in parts; each can be given one. */
+  async #copyThroughHere(from: string, to: string): Promise<void> {
+    const found = await this.#get(from)
+    if (found === null) throw new Error(`${from} is not kept any more`)
+    const params = { ...this.#of(to), Metadata: found.answer.Metadata, Body: found.body }
+    await new Upload({ client: this.#client, params, partSize: PART, queueSize: PARTS_AT_A_TIME }).done()
+  }
+
+  async #copy(from: string, to: string, bytes: number): Promise<void> {
+    if (bytes > this.#largestCopy) {
+      await this.#copyThroughHere(from, to)
+      return
+    }
     const { Bucket, Key } = this.#of(from)
-    const was = await this.#head(from)
     await this.#client.send(new CopyObjectCommand({ ...this.#of(to), CopySource: encodeURI(`${Bucket}/${Key}`) }))
+  }
+
+  async rename(from: string, to: string): Promise<KeptFile> {
+    const was = await this.#head(from)
+    if (was === null) throw new Error(`${from} is not kept`)
+    await this.#copy(from, to, was.kept.bytes)
     const now = await this.#head(to)
-    if (now === null || was?.kept.bytes !== now.kept.bytes || was.digest !== now.digest) throw new Error(`${to} is not kept as ${from} was`)
+    if (now === null || was.kept.bytes !== now.kept.bytes || was.digest !== now.digest) throw new Error(`${to} is not kept as ${from} was`)
     await this.remove(from)
     return now.kept
   }

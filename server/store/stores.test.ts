@@ -5,6 +5,7 @@ import { buffer } from 'node:stream/consumers'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { startObjects } from '../../tests/harness/object-store'
 import type { ObjectService } from '../../tests/harness/object-store'
+import { S3Store } from './s3-store'
 import type * as Door from '.'
 import type { ObjectStore } from '.'
 
@@ -153,6 +154,21 @@ describe('machines that share an object store', () => {
     await one.removeTree(join(one.uploadFolder(), 'export-1'))
     expect(await one.sizeOf(path)).toBeNull()
     await expect(one.removeTree(folder)).rejects.toThrow('outside the store')
+  })
+
+  it('rename also what is larger than a service copies by itself', async () => {
+    const place = { kind: 'objects', bucket: 'talks', prefix: 'large/', endpoint: service.settings['AISLE_S3_ENDPOINT'] ?? '' } as const
+    const store = new S3Store({ ...place, region: 'nowhere', key: 'S3RVER', secret: 'S3RVER' }, 1000)
+    const path = join(folder, 'larger')
+    await writeFile(path, Buffer.alloc(1001, 'tide'))
+    const kept = await store.put('segments/staged', path)
+    expect(await store.rename('segments/staged', 'deliveries/film.mp4')).toMatchObject({ bytes: kept.bytes })
+    expect(await all(store, '')).toEqual(['deliveries/film.mp4'])
+    // With the digest that it was given, or what comes would not be held against one.
+    const copy = join(folder, 'larger-again')
+    await store.fetch('deliveries/film.mp4', copy)
+    expect(await readFile(copy)).toEqual(await readFile(path))
+    await expect(store.rename('segments/staged', 'deliveries/film.mp4')).rejects.toThrow('is not kept')
   })
 
   it('forget what was left over, and nothing that was put there since', async () => {

@@ -5,11 +5,10 @@ import { mkdtemp, rm } from 'node:fs/promises'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import { runMigrations } from 'graphile-worker'
-import pg from 'pg'
-import { connect, migrate } from '@server/database/connect'
+import { connect } from '@server/database/connect'
 import type { Database } from '@server/database/connect'
 import { PROGRAMS_FOLDER, programFile } from '../../scripts/start/programs'
+import { emptyDatabase } from './empty-database'
 import { startObjects } from './object-store'
 
 /** What runs; a second one only once it is started. */
@@ -68,15 +67,8 @@ export async function until<Value>(what: string, look: () => Promise<Value | und
  */
 export async function runProduct(cluster: string, settings: Readonly<Record<string, string>> = {}): Promise<Product> {
   const data = settings['AISLE_DATA'] ?? (await mkdtemp(join(tmpdir(), 'aisle-product-')))
-  const name = `aisle_${randomBytes(6).toString('hex')}`
-  const admin = new pg.Client({ connectionString: cluster })
-  await admin.connect()
-  await admin.query(`create database ${name}`)
-  await admin.end()
-  const databaseUrl = cluster.replace(/\/aisle$/, `/${name}`)
+  const databaseUrl = await emptyDatabase(cluster, `aisle_${randomBytes(6).toString('hex')}`)
   const { db } = connect(databaseUrl, () => undefined)
-  await migrate(db)
-  await runMigrations({ connectionString: databaseUrl })
   const [port, secondPort] = [await freePort(), await freePort()]
   const url = `http://127.0.0.1:${String(port)}`
   const secondUrl = `http://127.0.0.1:${String(secondPort)}`
@@ -94,6 +86,8 @@ export async function runProduct(cluster: string, settings: Readonly<Record<stri
     AISLE_WORKER_GRACE_MS: '4000',
     AISLE_MAKE_AHEAD_SECONDS: '0',
     AISLE_LISTEN_AFTER_SECONDS: '0',
+    // Whoever tests waits for the file.
+    AISLE_YIELD: 'off',
     AISLE_PROGRAMS: resolve(PROGRAMS_FOLDER),
     AISLE_LOG: process.env['AISLE_TEST_LOG'] ?? 'error',
     ...objects?.settings,

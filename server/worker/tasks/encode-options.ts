@@ -12,9 +12,6 @@ export interface PictureWatch {
   readonly halt: () => void
 }
 
-/** Everything else on the machine goes before pictures of films: who records or watches is not to wait for a file of somebody's. */
-export const FILM_NICENESS = 19
-
 /** How pictures are made. */
 export interface EncodeOptions {
   /** Tells apart what several make at a time. */

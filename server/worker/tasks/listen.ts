@@ -7,6 +7,7 @@ import { database } from '@server/database'
 import { keepSaid, listenLater, listenOrder, stretchesToHear } from '@server/domain'
 import type { Listened } from '@server/domain'
 import { log } from '@server/log'
+import { nicenessOf } from '@server/media'
 import { apartBounds } from '@server/settings'
 import { here, voicePath } from '@server/store'
 import type { Claim } from '../claims'
@@ -16,7 +17,6 @@ import { whileIdle } from './while-idle'
 /** The most that a program takes for a second of speech, and besides, in ms: one that takes longer hangs. */
 const TIME_A_SECOND = 4000
 const TIME_BESIDE = 120_000
-const NICENESS = 19
 
 const FAILED = 'What is said here could not be made out: the recogniser failed. The recording is as it was; have it listened to again.'
 const NOT_UNDERSTOOD =
@@ -36,7 +36,7 @@ async function listened(talk: string, stretch: StretchId, signal: AbortSignal): 
   const wish = await listenOrder(database(), talk, stretch)
   if (wish === null) return null
   const { language, ...order } = wish
-  const options: ListenOptions = { time: TIME_BESIDE + (order.length / 1000) * TIME_A_SECOND, niceness: NICENESS, signal }
+  const options: ListenOptions = { time: TIME_BESIDE + (order.length / 1000) * TIME_A_SECOND, niceness: nicenessOf('listening'), signal }
   const voice = await here(voicePath(stretch))
   const own = await ownSpeechModel()
   if (own !== null && speaks(own, language)) {

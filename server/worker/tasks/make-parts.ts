@@ -11,12 +11,11 @@ import type { Coding, FilmPainter } from '@render/video'
 import { log } from '@server/log'
 import { foundInCache, putUnder, segmentFolder, writeWhole } from '@server/store'
 import { claims } from '../claims'
-import { camerasOf } from '@server/media'
+import { camerasOf, nicenessOf } from '@server/media'
 import type { FindCamera } from '@server/media'
 import { backdropAlone } from './make-backdrop'
 import { togetherAs } from './picture-jobs'
 import type { Numbered } from './picture-jobs'
-import { FILM_NICENESS } from './encode-options'
 import type { EncodeOptions, PictureWatch } from './encode-options'
 
 /** A segment could not be made; says where, for the person. */
@@ -155,7 +154,7 @@ export class PartMaker {
 
   get #shared() {
     const { size, frame, fps } = this.#plan
-    return { size, frame, fps, coding: this.#coding, niceness: FILM_NICENESS, signal: this.#watch.signal }
+    return { size, frame, fps, coding: this.#coding, niceness: nicenessOf('film'), signal: this.#watch.signal }
   }
 
   get #onLook(): ((picture: Buffer) => void) | null {
