@@ -47,5 +47,7 @@ export default defineNuxtConfig({
     ignore: ['**/*.test.ts'],
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
-  vite: { build: { chunkSizeWarningLimit: 2000 } },
+  // Nothing reads them: the server runs without, and its log names functions.
+  sourcemap: false,
+  vite: { build: { chunkSizeWarningLimit: 2000, reportCompressedSize: false } },
 })

@@ -13,6 +13,13 @@ export interface RunningProduct {
   readonly stop: () => Promise<void>
 }
 
+/** What benches run with so that they give memory back (scripts/sparing.sh): the product sets it itself where it wants it. */
+const SPARING = ['MALLOC_ARENA_MAX', 'MALLOC_MMAP_THRESHOLD_', 'MALLOC_TRIM_THRESHOLD_', 'NODE_OPTIONS']
+
+/** The environment of what a bench starts beside itself. */
+export const ownEnvironment = (): NodeJS.ProcessEnv =>
+  Object.fromEntries(Object.entries(process.env).filter(([name]) => !SPARING.includes(name)))
+
 /** Starts the product by its own command, with a data folder of its own unless one is given, and waits for its first page. */
 export async function startRunning(port: number, kept?: string): Promise<RunningProduct> {
   const data = kept ?? mkdtempSync(join(tmpdir(), 'aisle-running-'))
@@ -22,7 +29,10 @@ export async function startRunning(port: number, kept?: string): Promise<Running
   // What the product says goes to a file, if somebody wants to know.
   const log = process.env['AISLE_BENCH_LOG']
   const output = log === undefined ? 'ignore' : openSync(log, 'a')
-  const child = spawn('./start.sh', ['--data', data, '--port', String(port)], { stdio: ['ignore', output, output] })
+  const child = spawn('./start.sh', ['--data', data, '--port', String(port)], {
+    stdio: ['ignore', output, output],
+    env: ownEnvironment(),
+  })
   const gone = new Promise((resolve) => {
     child.once('exit', resolve)
   })

@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process'
+import { ownEnvironment } from './running-product'
 
 /** What became of many who watched. */
 export interface Watched {
@@ -18,6 +19,7 @@ export const viewersOf = (media: string, viewers: number, span: number): Promise
   new Promise((resolve, reject) => {
     const child = spawn(process.execPath, ['--import', 'tsx', 'bench/viewers.ts', media, String(viewers), String(span)], {
       stdio: ['ignore', 'pipe', 'inherit'],
+      env: ownEnvironment(),
     })
     let text = ''
     child.stdout.on('data', (data: Buffer) => {

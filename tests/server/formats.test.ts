@@ -229,7 +229,7 @@ describe('what bounds a file', () => {
 describe('the queue', () => {
   it('waits for its time, is put first, stands still and goes on', async () => {
     const tomorrow = new Date(Date.now() + 86_400_000).toISOString()
-    const [id = ''] = await order({ lines: 720, starts: tomorrow })
+    const [id = ''] = await order({ format: 'm4a', loudness: -14, starts: tomorrow })
     const line = async () => (await ledger()).find((one) => one.id === id)
     expect(await line()).toMatchObject({ state: 'queued', starts: tomorrow })
     expect((await client.ask('POST', `/deliveries/${id}/pause`)).status).toBe(200)
@@ -237,7 +237,7 @@ describe('the queue', () => {
     expect((await client.ask('POST', `/deliveries/${id}/first`)).status).toBe(409)
     expect((await client.ask('POST', `/deliveries/${id}/retry`)).status).toBe(200)
     expect((await settled(id)).state).toBe('done')
-    const [later = ''] = await order({ lines: 720, rate: 25, starts: tomorrow })
+    const [later = ''] = await order({ format: 'm4a', loudness: -23, starts: tomorrow })
     expect((await client.ask('POST', `/deliveries/${later}/first`)).status).toBe(200)
     expect((await settled(later)).state).toBe('done')
   })
