@@ -11,6 +11,9 @@ export interface ObjectService {
   readonly folder: string
   /** The file in which it keeps an object of the product. */
   readonly fileOf: (name: string) => string
+  /** Is not there any more, though what it keeps is, and comes back under the same address. */
+  readonly goAway: () => Promise<void>
+  readonly comeBack: () => Promise<void>
   readonly close: () => Promise<void>
 }
 
@@ -21,7 +24,8 @@ const PREFIX = 'school'
 export async function startObjects(): Promise<ObjectService> {
   const directory = await mkdtemp(join(tmpdir(), 'aisle-objects-'))
   const configureBuckets = [{ name: BUCKET, configs: [] }]
-  const server = new S3rver({ address: '127.0.0.1', port: 0, silent: true, directory, configureBuckets })
+  const serverOn = (port: number): S3rver => new S3rver({ address: '127.0.0.1', port, silent: true, directory, configureBuckets })
+  let server = serverOn(0)
   const { port } = await server.run()
   return {
     folder: join(directory, BUCKET),
@@ -31,6 +35,11 @@ export async function startObjects(): Promise<ObjectService> {
       AISLE_S3_ENDPOINT: `http://127.0.0.1:${String(port)}`,
       AISLE_S3_KEY: 'S3RVER',
       AISLE_S3_SECRET: 'S3RVER',
+    },
+    goAway: () => server.close(),
+    comeBack: async () => {
+      server = serverOn(port)
+      await server.run()
     },
     close: async () => {
       await server.close()
