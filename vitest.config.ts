@@ -23,6 +23,7 @@ export default defineConfig({
           // Nothing is kept in modules that one test could leave to the next: what they import is read once.
           isolate: false,
           pool: 'threads',
+          maxWorkers: 2,
           testTimeout: 60_000,
           hookTimeout: 60_000,
           include: ['{core,contracts,render,server,app,scripts}/**/*.test.ts'],

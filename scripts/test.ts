@@ -85,16 +85,16 @@ spawnSync(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], {
   stdio: 'ignore',
   env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' },
 })
-// Types take one processor for as long as lint and the unit tests take the other.
+// Types take one processor for about as long as format and lint take the other; tests take both.
 if (!deep) {
   await Promise.all([
     check('types', ['--import', 'tsx', 'scripts/types.ts']),
-    check('format', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.'])
-      .then(() => check('lint', ['node_modules/eslint/bin/eslint.js', '.']))
-      .then(() => tests('unit')),
+    check('format', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']).then(() =>
+      check('lint', ['node_modules/eslint/bin/eslint.js', '.']),
+    ),
   ])
 }
-for (const project of deep ? ['deep', 'objects', 'alone'] : ['server', 'browser']) await tests(project)
+for (const project of deep ? ['deep', 'objects', 'alone'] : ['unit', 'server', 'browser']) await tests(project)
 rmSync(scratch, { recursive: true, force: true })
 if (failures.length > 0) console.log(`\nfailed:\n${failures.map((failure) => `- ${failure}`).join('\n')}`)
 console.log(`\n${String(passed)} passed, ${String(failed)} failed${skipped > 0 ? `, ${String(skipped)} skipped` : ''}`)
