@@ -1,7 +1,6 @@
 import { Kysely, Migrator, PostgresDialect } from 'kysely'
 import type { Transaction } from 'kysely'
 import pg from 'pg'
-import { inTurn } from './in-turn'
 import { migrations } from './migrations'
 import type { Tables } from './tables'
 
@@ -40,7 +39,7 @@ export function connect(
   pool.on('connect', (client) => {
     client.on('error', () => undefined)
   })
-  return { db: new Kysely<Tables>({ dialect: new PostgresDialect({ pool: inTurn(pool) }) }), pool }
+  return { db: new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) }), pool }
 }
 
 /**
