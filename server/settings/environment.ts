@@ -119,8 +119,8 @@ export const schema = Joi.object<Environment>({
       'string.pattern.base':
         'AISLE_QUEUES says how many jobs are done at a time, as in films=1,decks=2; the queues are ' + QUEUE_NAMES.join(', '),
     }),
-  AISLE_YIELD: Joi.valid('on', 'off').default('on'),
   AISLE_ENCODER_THREADS: Joi.number().integer().min(1).max(64).default(Math.max(1, cpus().length)),
+  AISLE_YIELD: Joi.valid('on', 'off').default('on'),
   AISLE_WORKER_GRACE_MS: Joi.number().integer().min(1000).max(600_000).default(15_000),
   AISLE_GRACE_DAYS: Joi.number().min(0).max(3650).default(14),
   AISLE_SEGMENT_CACHE_MB: Joi.number().integer().min(0).max(10_000_000).default(10_240),

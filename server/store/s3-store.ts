@@ -14,7 +14,7 @@ import {
   S3ServiceException,
   paginateListObjectsV2,
 } from '@aws-sdk/client-s3'
-import type { GetObjectCommandOutput } from '@aws-sdk/client-s3'
+import type { GetObjectCommandOutput, PutObjectCommandInput } from '@aws-sdk/client-s3'
 import { Upload } from '@aws-sdk/lib-storage'
 import type { ObjectsPlace } from '@server/settings'
 import { digestOf, digestOfFile } from './safe-files'
@@ -80,12 +80,15 @@ export class S3Store implements ObjectStore {
       const ContentMD5 = createHash('md5').update(small).digest('base64')
       await this.#client.send(new PutObjectCommand({ ...object, Body: small, ContentLength: size, ContentMD5 }))
     } else {
-      const params = { ...object, Body: createReadStream(path) }
-      await new Upload({ client: this.#client, params, partSize: PART, queueSize: PARTS_AT_A_TIME }).done()
+      await this.#putInParts({ ...object, Body: createReadStream(path) })
     }
     const head = await this.#head(name)
     if (head?.kept.bytes !== size || head.digest !== digest) throw new Error(`${name} is not kept as it was given`)
     return head.kept
+  }
+
+  async #putInParts(params: PutObjectCommandInput): Promise<void> {
+    await new Upload({ client: this.#client, params, partSize: PART, queueSize: PARTS_AT_A_TIME }).done()
   }
 
   async #head(name: string): Promise<{ readonly kept: KeptFile; readonly digest: string | null } | null> {
@@ -140,8 +143,7 @@ export class S3Store implements ObjectStore {
   async #copyThroughHere(from: string, to: string): Promise<void> {
     const found = await this.#get(from)
     if (found === null) throw new Error(`${from} is not kept any more`)
-    const params = { ...this.#of(to), Metadata: found.answer.Metadata, Body: found.body }
-    await new Upload({ client: this.#client, params, partSize: PART, queueSize: PARTS_AT_A_TIME }).done()
+    await this.#putInParts({ ...this.#of(to), Metadata: found.answer.Metadata, Body: found.body })
   }
 
   async #copy(from: string, to: string, bytes: number): Promise<void> {

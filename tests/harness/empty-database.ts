@@ -7,17 +7,23 @@ const EMPTY = 'aisle_empty'
 /** Whoever comes while it is being made waits here. */
 const LOCK = 4391
 
-async function makeEmpty(admin: pg.Client, cluster: URL): Promise<void> {
+/** Address of a database of a server. */
+export function databaseAt(cluster: string, name: string): string {
+  const url = new URL(cluster)
+  url.pathname = `/${name}`
+  return url.href
+}
+
+async function makeEmpty(admin: pg.Client, cluster: string): Promise<void> {
   const { rowCount } = await admin.query('select from pg_database where datname = $1', [EMPTY])
   if (rowCount !== 0) return
   const half = `${EMPTY}_half`
   await admin.query(`create database ${half}`)
-  const url = new URL(cluster)
-  url.pathname = `/${half}`
-  const { db } = connect(url.href, () => undefined)
+  const url = databaseAt(cluster, half)
+  const { db } = connect(url, () => undefined)
   await migrate(db)
   await db.destroy()
-  await runMigrations({ connectionString: url.href })
+  await runMigrations({ connectionString: url })
   await admin.query(`alter database ${half} rename to ${EMPTY}`)
 }
 
@@ -32,12 +38,10 @@ export async function emptyDatabase(cluster: string, name: string): Promise<stri
   await admin.connect()
   try {
     await admin.query('select pg_advisory_lock($1)', [LOCK])
-    await makeEmpty(admin, new URL(cluster))
+    await makeEmpty(admin, cluster)
     await admin.query(`create database ${name} template ${EMPTY}`)
   } finally {
     await admin.end()
   }
-  const url = new URL(cluster)
-  url.pathname = `/${name}`
-  return url.href
+  return databaseAt(cluster, name)
 }

@@ -4,6 +4,7 @@ import pg from 'pg'
 import { expect, inject, it } from 'vitest'
 import { connect, migrate } from '@server/database/connect'
 import { migrations } from '@server/database/migrations'
+import { databaseAt } from '../harness/empty-database'
 
 const TAKE = '3f0c9a5e-0f0a-4c46-9b59-0a43ad40d2d1'
 /** Why programmes were changed, as it was said and as it is kept. */
@@ -20,9 +21,7 @@ it('brings a database of the first version up to date with all that is in it', a
   const admin = new pg.Client({ connectionString: inject('cluster') })
   await admin.connect()
   await admin.query(`create database ${name}`)
-  const url = new URL(inject('cluster'))
-  url.pathname = `/${name}`
-  const { db } = connect(url.href, () => undefined)
+  const { db } = connect(databaseAt(inject('cluster'), name), () => undefined)
   try {
     await new Migrator({ db, provider: { getMigrations: () => Promise.resolve({ ...migrations }) } }).migrateTo('0001-first')
     const [person, talk, slide] = [randomUUID(), randomUUID(), randomUUID()]

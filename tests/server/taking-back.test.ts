@@ -1,30 +1,20 @@
 import { randomUUID } from 'node:crypto'
-import pg from 'pg'
 import { afterAll, beforeAll, expect, inject, it } from 'vitest'
-import { connect, migrate } from '@server/database/connect'
+import { connect } from '@server/database/connect'
 import type { Database } from '@server/database'
 import { createTalk, localPerson, saveDeck, slidesOf, takeBackImport } from '@server/domain'
 import { slide } from '@core/testing'
 import { EMPTY_PROGRAMME } from '@core/model'
 import type { SlideId } from '@core/model'
+import { emptyDatabase } from '../harness/empty-database'
 
-const name = `taking_back_${randomUUID().replaceAll('-', '')}`
-let admin: pg.Client
 let db: Database
 
 beforeAll(async () => {
-  admin = new pg.Client({ connectionString: inject('cluster') })
-  await admin.connect()
-  await admin.query(`create database ${name}`)
-  const url = new URL(inject('cluster'))
-  url.pathname = `/${name}`
-  db = connect(url.href, () => undefined).db
-  await migrate(db)
+  db = connect(await emptyDatabase(inject('cluster'), 'taking_back'), () => undefined).db
 })
 afterAll(async () => {
   await db.destroy()
-  await admin.query(`drop database ${name}`)
-  await admin.end()
 })
 
 it('takes back what a refused deck put in, and leaves what was worked on or is shown in a talk', async () => {
